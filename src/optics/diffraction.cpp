@@ -1,0 +1,33 @@
+#include "optics/diffraction.hpp"
+
+#include <boost/math/constants/constants.hpp>
+#include <boost/math/quadrature/gauss_kronrod.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::optics {
+
+using boost::math::double_constants::pi;
+
+double airy_diameter(double working_f_number, double wavelength) { return 2.44 * wavelength * working_f_number; }
+
+double modulation_transfer(const Defocus& defocus) {
+    const double n = defocus.working_f_number;
+    const double s = defocus.frequency * defocus.wavelength * n;
+    if (s >= 1) return 0;
+    if (defocus.image_defocus == 0) return 2 / pi * (std::acos(s) - s * std::sqrt(1 - s * s));
+    const double w20 = std::abs(defocus.image_defocus) / (8 * n * n);
+    const double a = 2 * pi / defocus.wavelength * w20 * 4 * s;
+    // x + s = cos t takes the square root's steep end out of the integrand, which is then smooth.
+    const auto overlap = [&](double t) {
+        const double sine = std::sin(t);
+        return sine * sine * std::cos(a * (std::cos(t) - s));
+    };
+    using Quadrature = boost::math::quadrature::gauss_kronrod<double, 31>;
+    constexpr unsigned halvings = 12;
+    constexpr double tolerance = 1e-12;
+    return std::min(1.0, std::abs(4 / pi * Quadrature::integrate(overlap, 0.0, std::acos(s), halvings, tolerance)));
+}
+
+}  // namespace poquito::optics

@@ -1,0 +1,44 @@
+#pragma once
+
+#include "shoot/plan.hpp"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+/// Advice: one small named rule a row. To add one, write its condition in rules_*.cpp and give it a row there.
+namespace poquito::shoot {
+
+/// What a rule has to say when it fires.
+struct Finding {
+    std::string text;
+    std::optional<Remedy> remedy = {};
+};
+
+struct Rule {
+    const char* code;  // stable: files and scripts may look for it
+    Station station;
+    Level level;
+    Concern concern;
+    std::optional<Finding> (*check)(const Plan& plan, const Report& report);
+};
+
+std::span<const Rule> reach_rules();
+std::span<const Rule> depth_rules();
+std::span<const Rule> light_rules();
+std::span<const Rule> safety_rules();
+
+/// The notes of all rules that fire; stops first, then cautions, then information, each in the order of work.
+/// `report` is complete but for its notes.
+std::vector<Note> advise(const Plan& plan, const Report& report);
+
+/// A remedy that is the plan's shot with one change.
+template <typename Change>
+Remedy remedy(const Plan& plan, std::string label, Change change) {
+    Remedy made{.label = std::move(label), .shot = plan.shot};
+    change(made.shot);
+    return made;
+}
+
+}  // namespace poquito::shoot

@@ -1,0 +1,24 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace poquito::shoot {
+
+struct Plan;
+struct Report;
+struct Shot;
+
+/// One thing to look at before the first frame. `id` is what the file stores when it is ticked.
+struct ChecklistItem {
+    std::string id;
+    std::string text;
+};
+
+/// What this plan makes worth checking, in the order one does it.
+std::vector<ChecklistItem> make_checklist(const Plan& plan, const Report& report);
+
+bool is_ticked(const Shot& shot, const std::string& item_id);
+bool all_ticked(const Shot& shot, const Report& report);
+
+}  // namespace poquito::shoot

@@ -1,0 +1,251 @@
+#include "shoot/evaluate.hpp"
+
+#include "optics/aperture.hpp"
+#include "optics/motion.hpp"
+#include "shoot/advice.hpp"
+#include "shoot/plan.hpp"
+
+#include <boost/math/constants/constants.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::shoot {
+namespace {
+
+OpticsReport report_optics(const Plan& plan);
+SharpnessReport report_sharpness(const Plan& plan);
+LightReport report_light(const Plan& plan);
+CaptureReport report_capture(const Plan& plan, const LightReport& light);
+MotionReport report_motion(const Plan& plan, const LightReport& light);
+
+constexpr double per_degree = boost::math::double_constants::degree;
+
+}  // namespace
+
+Report evaluate(const Kit& kit, const Shot& shot) {
+    const Plan plan = plan_of(kit, shot);
+    Report report;
+    report.id = shot.id;
+    report.optics = report_optics(plan);
+    report.sharpness = report_sharpness(plan);
+    report.light = report_light(plan);
+    report.capture = report_capture(plan, report.light);
+    report.motion = report_motion(plan, report.light);
+    report.checklist = make_checklist(plan, report);
+    report.notes = advise(plan, report);
+    return report;
+}
+
+namespace {
+
+OpticsReport report_optics(const Plan& plan) {
+    const auto& at = plan.at;
+    const auto& rig = plan.shot.rig;
+    const double marked = plan.shot.exposure.f_number;
+    OpticsReport report{.focal_length = at.focal_length,
+                        .ring = at.ring,
+                        .lens_magnification = at.lens_magnification,
+                        .extended_magnification = at.extended_magnification,
+                        .magnification = at.magnification,
+                        .working_distance = at.working_distance,
+                        .subject_to_sensor = at.subject_to_sensor,
+                        .front = at.front,
+                        .working_f_number = marked * plan.working_factor,
+                        .exposure_loss = optics::exposure_loss(plan.train, at),
+                        .reaches_infinity = rig.tubes.empty() && rig.closeup_lenses.empty(),
+                        .reached = plan.found.reached,
+                        .range = optics::magnification_range(plan.train)};
+    report.displayed_f_number =
+        plan.camera.aperture_display == ApertureDisplay::working ? report.working_f_number : marked;
+    if (at.magnification > 0) {
+        const auto& subject = plan.shot.subject;
+        report.field_width = plan.camera.sensor.width / at.magnification;
+        report.field_height = plan.camera.sensor.height / at.magnification;
+        report.fill = std::max(subject.width / *report.field_width, subject.height / *report.field_height);
+    }
+    if (at.working_distance && *at.working_distance > 0)
+        report.shaded_half_angle = std::atan(plan.lens.optics.front_diameter / 2 / *at.working_distance) / per_degree;
+    return report;
+}
+
+SharpnessReport report_sharpness(const Plan& plan) {
+    const auto& shot = plan.shot;
+    const double wavelength = shot.sharpness.wavelength;
+    SharpnessReport report;
+    report.blur_limit = blur_limit(plan);
+    report.airy_diameter = optics::airy_diameter(shot.exposure.f_number * plan.working_factor, wavelength);
+    const double m = plan.at.magnification;
+    if (!(m > 0)) return report;
+
+    const auto imaging = imaging_of(plan, shot.exposure.f_number);
+    const auto depth = optics::depth_of_field(imaging, report.blur_limit);
+    report.near = depth.near;
+    report.far = depth.far;
+    if (depth.near && depth.far) report.depth_of_field = *depth.near + *depth.far;
+    if (shot.subject.depth > 0)
+        report.best_single_f_number =
+            optics::best_working_f_number(m, shot.subject.depth, wavelength) / plan.working_factor;
+    report.edge_blur = m * m * (shot.subject.depth / 2) / imaging.working_f_number;
+    if (shot.background) {
+        report.background_disc = optics::background_disc(imaging, shot.background->distance);
+        report.background_blur_over_detail =
+            optics::blur_over_detail(imaging, shot.background->distance, shot.background->detail);
+    }
+    if (report.background_disc) report.background_disc_share = *report.background_disc / plan.camera.sensor.width;
+    return report;
+}
+
+// ---- light -------------------------------------------------------------------------------------------------------
+
+/// What the automatic flashes have to share; empty: the rest is enough already.
+std::optional<double> share_of_automatics(const Plan& plan, const std::optional<double>& ambient);
+SourceReport report_source(const Plan& plan, const Light& light, const std::optional<double>& automatic_share);
+std::optional<double> stops_of(double exposure_ratio);
+double background_ratio(const Plan& plan, const LightReport& light);
+
+LightReport report_light(const Plan& plan) {
+    LightReport report;
+    if (plan.shot.ambient) report.ambient = light::ambient_stops(settings_of(plan), plan.shot.ambient->ev100);
+    const auto share = share_of_automatics(plan, report.ambient);
+    double sum = report.ambient ? std::exp2(*report.ambient) : 0;
+    for (const Light& light : plan.shot.lights) {
+        report.sources.push_back(report_source(plan, light, share));
+        if (report.sources.back().stops) sum += std::exp2(*report.sources.back().stops);
+    }
+    report.total = stops_of(sum);
+    if (plan.shot.background) {
+        report.background = stops_of(background_ratio(plan, report));
+        if (report.background) report.background_look = light::background_look(*report.background);
+    }
+    return report;
+}
+
+std::optional<double> share_of_automatics(const Plan& plan, const std::optional<double>& ambient) {
+    double rest = ambient ? std::exp2(*ambient) : 0;
+    int automatics = 0;
+    for (const Light& light : plan.shot.lights) {
+        auto path = flash_path(plan.kit, light);
+        path.power = light.power.value_or(0);
+        if (light.power) rest += std::exp2(light::flash_stops(settings_of(plan), path));
+        if (!light.power) ++automatics;
+    }
+    if (automatics == 0 || rest >= 1) return std::nullopt;
+    return (1 - rest) / automatics;
+}
+
+SourceReport report_source(const Plan& plan, const Light& light, const std::optional<double>& automatic_share) {
+    const Flash& flash = flash_of(plan.kit, light);
+    const double towards_camera = light::towards_camera(light.position);
+    SourceReport report;
+    report.facing = stops_of(towards_camera);
+    report.off_axis = std::acos(std::clamp(towards_camera, -1.0, 1.0)) / per_degree;
+    auto path = flash_path(plan.kit, light);
+    if (light.power) {
+        path.power = *light.power;
+    } else if (automatic_share) {
+        path.power = light::power_for(settings_of(plan), path, std::log2(*automatic_share));
+    } else {
+        return report;
+    }
+    report.power = path.power;
+    report.stops = light::flash_stops(settings_of(plan), path);
+    report.suggested_power = light::nearest_setting(flash.scale, path.power);
+    report.left_over = std::log2(path.power / *report.suggested_power);
+    report.t05 = light::duration_at(flash.durations, path.power);
+    if (report.t05) report.t01 = light::t01_from_t05(flash.discharge, *report.t05);
+    report.recycle = flash.recycle_full * std::min(path.power, 1.0);
+    return report;
+}
+
+/// 0 is no light at all, and has no stops.
+std::optional<double> stops_of(double exposure_ratio) {
+    if (!(exposure_ratio > 0)) return std::nullopt;
+    return std::log2(exposure_ratio);
+}
+
+double background_ratio(const Plan& plan, const LightReport& light) {
+    const auto& background = *plan.shot.background;
+    double sum = light.ambient ? std::exp2(*light.ambient) : 0;
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        const Light& source = plan.shot.lights[i];
+        const auto way = light::path_to_background(source.position, background.distance);
+        if (!way || !light.sources[i].stops) continue;
+        auto path = flash_path(plan.kit, source);
+        path.power = light.sources[i].power;
+        path.distance = way->distance;
+        sum += std::exp2(light::flash_stops(settings_of(plan), path)) * way->incidence;
+    }
+    return sum * background.reflectance / 0.18;
+}
+
+// ---- capture and motion ------------------------------------------------------------------------------------------
+
+void report_travel(const Plan& plan, CaptureReport& report);
+
+CaptureReport report_capture(const Plan& plan, const LightReport& light) {
+    const auto& shot = plan.shot;
+    const auto& capture = shot.capture;
+    CaptureReport report;
+    const auto depth = frame_depth(plan, shot.exposure.f_number);
+    report.frame_depth = depth.depth;
+    report.nothing_to_keep = depth.fell_back;
+    if (capture.mode == CaptureMode::stack && depth.depth) {
+        const auto steps = optics::plan_steps({.depth = shot.subject.depth + capture.lead + capture.tail,
+                                               .frame_depth = *depth.depth,
+                                               .overlap = capture.overlap});
+        report.step = steps.step;
+        report.frames = steps.frames;
+        report_travel(plan, report);
+    }
+    for (const auto& source : light.sources) report.recycle = std::max(report.recycle, source.recycle);
+    const double shutter = shot.exposure.shutter;
+    report.interval = std::max(capture.interval.value_or(default_frame_interval), shutter);
+    // MODEL 5: frames wait for the slowest flash; an interval that was set and is longer rules instead.
+    const double wait = std::max(report.recycle, capture.interval.value_or(0) - shutter);
+    report.duration = report.frames * shutter + (report.frames - 1) * wait;
+    report.data_mb = report.frames * plan.camera.frame_mb;
+    return report;
+}
+
+void report_travel(const Plan& plan, CaptureReport& report) {
+    const auto& capture = plan.shot.capture;
+    const double half = (report.frames - 1) * *report.step / 2;
+    const double middle = (capture.tail - capture.lead) / 2;  // the span reaches from the lead to the tail
+    report.travel = optics::FocusTravel{.first = middle - half, .last = middle + half};
+    if (capture.mover == Mover::ring) {
+        report.ring_travel = optics::ring_travel(plan.train, plan.at, *report.travel);
+    } else if (plan.at.working_distance) {
+        const auto pupil = optics::entrance_pupil(plan.train, plan.at, plan.shot.exposure.f_number);
+        const double to_pupil = *plan.at.working_distance + pupil.behind_rim;
+        if (to_pupil > 0) report.viewpoint_change = 2 * half / to_pupil;
+    }
+}
+
+MotionReport report_motion(const Plan& plan, const LightReport& light) {
+    const auto& subject = plan.shot.subject;
+    MotionReport report{.exposure_time = plan.shot.exposure.shutter};
+    const bool any_flash = std::ranges::any_of(light.sources, [](const auto& source) { return source.stops.has_value(); });
+    const bool ambient_counts =
+        light.ambient && light.total && *light.ambient > *light.total - flash_makes_exposure;
+    const bool durations_known =
+        std::ranges::all_of(light.sources, [](const auto& source) { return !source.stops || source.t01; });
+    if (any_flash && !ambient_counts && durations_known) {
+        double longest = 0;
+        for (const auto& source : light.sources)
+            if (source.stops) longest = std::max(longest, *source.t01);
+        report.exposure_time = std::min(longest, report.exposure_time);
+        report.frozen_by_flash = true;
+    }
+    const double m = std::max(plan.at.magnification, 0.0);
+    report.blur =
+        optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = report.exposure_time});
+    report.sway_blur = optics::oscillation_blur({.magnification = m,
+                                                 .amplitude = subject.sway_amplitude,
+                                                 .frequency = subject.sway_frequency,
+                                                 .exposure = report.exposure_time});
+    return report;
+}
+
+}  // namespace
+}  // namespace poquito::shoot

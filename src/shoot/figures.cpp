@@ -1,0 +1,450 @@
+#include "shoot/figures.hpp"
+
+#include "optics/aperture.hpp"
+#include "optics/depth.hpp"
+#include "optics/diffraction.hpp"
+#include "optics/motion.hpp"
+#include "shoot/plan.hpp"
+#include "shoot/text.hpp"
+
+#include <fmt/format.h>
+
+#include <cctype>
+#include <cmath>
+#include <initializer_list>
+#include <string_view>
+#include <utility>
+
+namespace poquito::shoot {
+namespace {
+
+struct Binding {
+    std::string_view symbol;
+    double value;
+};
+using Bindings = std::initializer_list<Binding>;
+
+/// Puts the numbers in the place of the symbols; names that are not bound (functions) stay.
+std::string substituted(std::string_view expression, Bindings bindings) {
+    constexpr int digits = 6;
+    std::string text;
+    const auto in_name = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; };
+    for (std::size_t i = 0; i < expression.size();) {
+        if (!std::isalpha(static_cast<unsigned char>(expression[i]))) {
+            // digits are copied with what follows, so that 1e-9 is not taken for a name
+            const bool number = std::isdigit(static_cast<unsigned char>(expression[i]));
+            do text += expression[i++];
+            while (number && i < expression.size() && (in_name(expression[i]) || expression[i] == '.'));
+            continue;
+        }
+        std::size_t end = i;
+        while (end < expression.size() && in_name(expression[end])) ++end;
+        const auto name = expression.substr(i, end - i);
+        i = end;
+        std::string put(name);
+        for (const auto& binding : bindings)
+            if (binding.symbol == name) {
+                put = number_text(binding.value, digits);
+                if (binding.value < 0) put = "(" + put + ")";
+            }
+        text += put;
+    }
+    return text;
+}
+
+/// Collects figures for one shot.
+class Sheet {
+  public:
+    Sheet(const Plan& plan, const Report& report) : plan_(plan), report_(report) {}
+
+    std::vector<Figure> take() && { return std::move(figures_); }
+    void reach();
+    void depth();
+    void light();
+    void run();
+
+  private:
+    const Plan& plan_;
+    const Report& report_;
+    std::vector<Figure> figures_;
+    Station station_ = Station::reach;
+
+    Figure& add(const char* key, std::string name, std::string value, std::string unit = {}) {
+        figures_.push_back({key, station_, std::move(name), std::move(value), std::move(unit), Level::info, {}});
+        return figures_.back();
+    }
+    static Working working(std::string symbol, std::string_view expression, Bindings bindings, double result,
+                           std::string unit, std::string source) {
+        return {std::move(symbol), std::string(expression), substituted(expression, bindings), result, std::move(unit),
+                std::move(source)};
+    }
+    void weigh(Figure& figure, const char* code) const {
+        for (const auto& note : report_.notes)
+            if (note.code == code) figure.weight = note.level;
+    }
+    Figure& add_length(const char* key, std::string name, double mm) {
+        const auto text = length_text(mm);
+        const auto space = text.find(' ');
+        return add(key, std::move(name), text.substr(0, space), text.substr(space + 1));
+    }
+    void source_figures(std::size_t i);
+};
+
+constexpr const char* train_source = "MODEL 1; Ray, Applied Photographic Optics";
+constexpr const char* depth_source = "MODEL 2, pupil of the whole train";
+constexpr const char* exposure_source = "MODEL 3; ISO 2720";
+constexpr const char* guide_source = "MODEL 3; ISO 1230, disc source";
+
+void Sheet::reach() {
+    station_ = Station::reach;
+    const auto& optics = report_.optics;
+    const auto& train = plan_.train;
+    const auto& lens = train.lens;
+    const double factor = train.converter ? train.converter->factor : 1;
+
+    auto& m = add("magnification", "Magnification", number_text(optics.magnification), "\u00d7");
+    weigh(m, "magnification-out-of-reach");
+    m.working = working("m", optics::closeup_magnification_formula,
+                        {{"m_1", optics.extended_magnification},
+                         {"D", train.closeup_power},
+                         {"e", plan_.at.principal},
+                         {"f_s", optics.focal_length},
+                         {"k", factor}},
+                        optics.magnification, "", train_source);
+    add("extended_magnification", "\u2026 lens and tubes alone", number_text(optics.extended_magnification), "\u00d7")
+        .working = working("m_1", optics::extended_magnification_formula,
+                           {{"m_s", optics.lens_magnification}, {"T", train.tubes}, {"f_s", optics.focal_length}},
+                           optics.extended_magnification, "", train_source);
+    auto& ring = add("ring", "Focus ring", number_text(optics.ring), "of 1");
+    ring.working = working("m_s", optics::lens_magnification_formula,
+                           {{"ring", optics.ring}, {"M", lens.max_magnification}}, optics.lens_magnification, "",
+                           "MODEL 1, the ring runs from infinity 0 to closest 1");
+    auto& focal = add("focal_length_mm", "Focal length", number_text(optics.focal_length), "mm");
+    focal.working = working("f_s", "f", {{"f", lens.focal_length}}, optics.focal_length, "mm",
+                            "kit record; a unit-focusing lens keeps its focal length");
+    if (lens.focusing == optics::Focusing::internal)
+        focal.working = working("f_s", optics::internal_focal_length_formula,
+                                {{"f", lens.focal_length},
+                                 {"ring", optics.ring},
+                                 {"L", lens.closest_focus},
+                                 {"h", lens.hiatus},
+                                 {"M", lens.max_magnification}},
+                                optics.focal_length, "mm", "MODEL 1, internal focusing");
+    if (optics.field_width) {
+        auto& field = add("field_width_mm", "Field",
+                          number_text(*optics.field_width) + " \u00d7 " + number_text(*optics.field_height), "mm");
+        weigh(field, "subject-larger-than-frame");
+        field.working = working("field width", optics::field_formula,
+                                {{"s", plan_.camera.sensor.width}, {"m", optics.magnification}}, *optics.field_width,
+                                "mm", "definition of magnification");
+    }
+    if (optics.working_distance) {
+        auto& w = add("working_distance_mm", "Working distance", number_text(*optics.working_distance), "mm");
+        weigh(w, "lens-close");
+        weigh(w, "focus-inside-lens");
+        if (optics.extended_magnification > 0)
+            w.working = working("w", optics::working_distance_formula,
+                                {{"D", train.closeup_power},
+                                 {"f_s", optics.focal_length},
+                                 {"m_1", optics.extended_magnification},
+                                 {"e", plan_.at.principal}},
+                                *optics.working_distance, "mm", train_source);
+        add("subject_to_sensor_mm", "Subject to sensor", number_text(*optics.subject_to_sensor, 4), "mm").working =
+            working("subject to sensor", optics::subject_to_sensor_formula,
+                    {{"S", optics.front}, {"w", *optics.working_distance}}, *optics.subject_to_sensor, "mm",
+                    "MODEL 1, S from sensor to front rim");
+    } else {
+        add("working_distance_mm", "Working distance", "\u221e");
+    }
+    const double marked = plan_.shot.exposure.f_number;
+    const double own = optics::own_f_number(train, plan_.at, marked);
+    auto& aperture = add("working_f_number", "Working aperture", f_number_text(optics.working_f_number));
+    weigh(aperture, "stop-not-on-lens");
+    aperture.working = working("N_w", optics::working_f_number_formula,
+                               {{"N_own", own},
+                                {"f_s", optics.focal_length},
+                                {"P", lens.pupil_magnification},
+                                {"m_s", optics.lens_magnification},
+                                {"T", train.tubes},
+                                {"k", factor}},
+                               optics.working_f_number, "", train_source);
+    auto& own_figure = add("own_f_number", "\u2026 the lens's own part", f_number_text(own));
+    own_figure.working =
+        lens.closest_working_f_number
+            ? working("N_own", optics::measured_own_f_number_formula,
+                      {{"N", marked},
+                       {"ring", optics.ring},
+                       {"R", *lens.closest_working_f_number},
+                       {"N_0", lens.max_aperture}},
+                      own, "", "MODEL 1, working f-number measured at closest focus")
+            : working("N_own", optics::own_f_number_formula,
+                      {{"N", marked}, {"m_s", optics.lens_magnification}, {"P", lens.pupil_magnification}}, own, "",
+                      train_source);
+    add("exposure_loss_stops", "Light lost", number_text(optics.exposure_loss, 2), "stops").working =
+        working("loss", optics::exposure_loss_formula, {{"N_w", optics.working_f_number}, {"N", marked}},
+                optics.exposure_loss, "stops", "MODEL 1; Langford, Basic Photography");
+}
+
+void Sheet::depth() {
+    station_ = Station::depth;
+    const auto& sharp = report_.sharpness;
+    const auto& capture = report_.capture;
+    const auto& shot = plan_.shot;
+    const double n = report_.optics.working_f_number;
+    const double m = report_.optics.magnification;
+    const double lambda = shot.sharpness.wavelength;
+
+    auto& limit = add_length("blur_limit_mm", "Blur limit", sharp.blur_limit);
+    const auto& sensor = plan_.camera.sensor;
+    limit.working = working("c", "c", {{"c", sharp.blur_limit}}, sharp.blur_limit, "mm", "as stated");
+    const auto& print = shot.sharpness.print;
+    const auto& delivery = shot.sharpness.delivery;
+    if (shot.sharpness.rule == BlurRule::output)
+        limit.working =
+            shot.sharpness.output == OutputKind::print
+                ? working("c", "v / 1250 * w * crop / W",
+                          {{"v", print.viewing_distance}, {"w", sensor.width}, {"crop", print.crop}, {"W", print.width}},
+                          sharp.blur_limit, "mm", "0.2 mm seen from 250 mm is a point, common practice")
+                : working("c", "2 * w * crop / W_px",
+                          {{"w", sensor.width}, {"crop", delivery.crop}, {"W_px", delivery.width_px}}, sharp.blur_limit,
+                          "mm", "two pixels of the delivered picture");
+    if (shot.sharpness.rule == BlurRule::pixel)
+        limit.working = working("c", "n * w / w_px",
+                                {{"n", shot.sharpness.pixels},
+                                 {"w", sensor.width},
+                                 {"w_px", static_cast<double>(sensor.width_px)}},
+                                sharp.blur_limit, "mm", "MODEL 2, so many pixel pitches");
+    if (shot.sharpness.rule == BlurRule::diagonal)
+        limit.working = working("c", "sqrt(w^2 + h^2) / 1500", {{"w", sensor.width}, {"h", sensor.height}},
+                                sharp.blur_limit, "mm", "sensor diagonal / 1500, common practice");
+    auto& airy = add_length("airy_diameter_mm", "Airy disc", sharp.airy_diameter);
+    weigh(airy, "diffraction-coarse");
+    airy.working = working("Airy", optics::airy_formula, {{"lambda", lambda}, {"N_w", n}}, sharp.airy_diameter, "mm",
+                           "Born and Wolf, Principles of Optics, 8.5.2");
+    if (!(m > 0)) return;
+    const auto imaging = imaging_of(plan_, shot.exposure.f_number);
+    const auto pupil = optics::entrance_pupil(plan_.train, plan_.at, shot.exposure.f_number);
+    const Bindings optical = {{"c", sharp.blur_limit},     {"N_w", n},          {"m", m},
+                              {"p", pupil.behind_rim},     {"D", plan_.train.closeup_power},
+                              {"A", imaging.pupil_diameter}};
+    if (sharp.depth_of_field) {
+        auto& dof = add_length("depth_of_field_mm", "In focus, one frame", *sharp.depth_of_field);
+        weigh(dof, "depth-less-than-subject");
+        dof.working = working("near + far", "near + far", {{"near", *sharp.near}, {"far", *sharp.far}},
+                              *sharp.depth_of_field, "mm", depth_source);
+    } else {
+        add("depth_of_field_mm", "In focus, one frame", "to infinity");
+    }
+    if (sharp.near)
+        add_length("near_mm", "\u2026 in front of the focus", *sharp.near).working =
+            working("near", optics::near_formula, optical, *sharp.near, "mm", depth_source);
+    if (sharp.far)
+        add_length("far_mm", "\u2026 behind it", *sharp.far).working =
+            working("far", optics::far_formula, optical, *sharp.far, "mm", depth_source);
+    if (sharp.best_single_f_number)
+        add("best_single_f_number", "Best single stop", f_number_text(*sharp.best_single_f_number)).working =
+            working("N", optics::best_f_number_formula,
+                    {{"m", m},
+                     {"d", shot.subject.depth},
+                     {"lambda", lambda},
+                     {"N_w", n},
+                     {"N", shot.exposure.f_number}},
+                    *sharp.best_single_f_number, "", "MODEL 2, least sum of Airy disc and edge defocus");
+    if (capture.step) {
+        auto& frame = add_length("frame_depth_mm", "Depth of a frame", *capture.frame_depth);
+        const double dz = *capture.frame_depth * m * m / 2;
+        frame.working = shot.capture.depth_rule == DepthRule::blur
+                            ? working("F", "near + far", {{"near", *sharp.near}, {"far", *sharp.far}},
+                                      *capture.frame_depth, "mm", "MODEL 2, geometric blur disc")
+                            : working("F", "2 * dz / m^2", {{"dz", dz}, {"m", m}}, *capture.frame_depth, "mm",
+                                      fmt::format("Hopkins 1955: {} of image-side defocus keeps {:.0f} % of the contrast",
+                                                  length_text(dz), shot.capture.contrast_kept * 100));
+        const bool quarter = shot.capture.depth_rule == DepthRule::quarter_wave || capture.nothing_to_keep;
+        if (quarter)
+            frame.working = working("F", optics::quarter_wave_formula, {{"lambda", lambda}, {"N_w", n}, {"m", m}},
+                                    *capture.frame_depth, "mm", "MODEL 2, a quarter wave either side (Rayleigh)");
+        add_length("step_mm", fmt::format("Step at {} overlap", fmt::format("{:.0f} %", shot.capture.overlap * 100)),
+                   *capture.step)
+            .working = working("step", optics::step_formula,
+                               {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}}, *capture.step, "mm",
+                               "MODEL 2");
+        auto& frames = add("frames",
+                           fmt::format("Frames for {}", length_text(shot.subject.depth + shot.capture.lead +
+                                                                    shot.capture.tail)),
+                           number_text(capture.frames, 9));
+        weigh(frames, "frames-above-bracket");
+        frames.working = working("frames", optics::frames_formula,
+                                 {{"d", shot.subject.depth},
+                                  {"lead", shot.capture.lead},
+                                  {"tail", shot.capture.tail},
+                                  {"F", *capture.frame_depth},
+                                  {"step", *capture.step}},
+                                 capture.frames, "", "MODEL 2");
+    }
+    if (capture.ring_travel)
+        add("crop", "Crop from refocusing", number_text(capture.ring_travel->crop * 100, 2), "% of width").working =
+            working("crop", "1 - min(r, 1 / r)", {{"r", 1 + capture.ring_travel->scale_change}},
+                    capture.ring_travel->crop, "", "MODEL 2, r the scale of the last frame over the first");
+    if (capture.viewpoint_change)
+        add("viewpoint_change", "Viewpoint moves", number_text(*capture.viewpoint_change * 100, 2), "% of distance")
+            .working = working("change", "(n - 1) * step / Z",
+                               {{"n", capture.frames},
+                                {"step", *capture.step},
+                                {"Z", *report_.optics.working_distance + pupil.behind_rim}},
+                               *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
+    if (sharp.background_disc) {
+        add_length("background_disc_mm", "Background disc", *sharp.background_disc).working =
+            working("disc", optics::background_disc_formula,
+                    {{"m", m},
+                     {"A", imaging.pupil_diameter},
+                     {"b", shot.background->distance},
+                     {"N_w", n},
+                     {"p", pupil.behind_rim},
+                     {"D", plan_.train.closeup_power}},
+                    *sharp.background_disc, "mm", depth_source);
+        const double ratio = *sharp.background_blur_over_detail;
+        add("background_disc_share", fmt::format("\u2026 a {} detail", length_text(shot.background->detail)),
+            ratio < 0.25 ? "is sharp" : ratio < 1 ? "is recognised" : ratio < 3 ? "is a soft shape" : "melts away",
+            fmt::format("{} % of width", number_text(*sharp.background_disc_share * 100, 2)))
+            .working = working("disc / detail", "m * b / (N_w * g)",
+                               {{"m", m}, {"b", shot.background->distance}, {"N_w", n}, {"g", shot.background->detail}},
+                               ratio, "", "pupil geometry; below 1 a detail is still recognised, common practice");
+    }
+}
+
+void Sheet::source_figures(std::size_t i) {
+    const auto& source = report_.light.sources[i];
+    const auto& light = plan_.shot.lights[i];
+    const auto letter = static_cast<char>('A' + i);
+    if (!source.stops) {
+        add("stops", fmt::format("Flash {} at the subject", letter), "off");
+        return;
+    }
+    const auto settings = settings_of(plan_);
+    const auto path = flash_path(plan_.kit, light);
+    add("stops", fmt::format("Flash {} at the subject", letter), stops_text(*source.stops), "stops").working =
+        working("stops", light::flash_formula,
+                {{"G", path.guide_number},
+                 {"p", source.power},
+                 {"ISO", settings.iso},
+                 {"l", path.loss},
+                 {"N_w", settings.working_f_number},
+                 {"d", path.distance / 1000},
+                 {"w", path.modifier_diameter / 1000}},
+                *source.stops, "stops", guide_source);
+    auto& power = add("suggested_power", fmt::format("\u2026 power to set"), power_text(*source.suggested_power),
+                      fmt::format("{} left", stops_text(*source.left_over)));
+    weigh(power, "power-above-full");
+    weigh(power, "power-below-least");
+    const double step = flash_of(plan_.kit, light).scale.step;
+    power.working = working("power", "2^(-n * step)",
+                            {{"n", std::round(-std::log2(*source.suggested_power) / step)}, {"step", step}},
+                            *source.suggested_power, "", "the flash's setting nearest to the power wanted");
+    if (!light.power) {
+        auto full = path;
+        full.power = 1;
+        add("power", "\u2026 power wanted", number_text(source.power)).working =
+            working("power", light::auto_power_formula,
+                    {{"g", *source.stops}, {"s_1", light::flash_stops(settings, full)}}, source.power, "",
+                    "MODEL 3, g wanted and s_1 at full power, in stops");
+    }
+    if (source.t01) {
+        const bool decays = flash_of(plan_.kit, light).discharge == light::Discharge::decay;
+        add("flash_duration_s", "\u2026 freezes in, t0.1", shutter_text(*source.t01)).working =
+            working("t0.1", decays ? light::t01_decay_formula : "t_05", {{"t_05", *source.t05}}, *source.t01, "s",
+                    decays ? "ISO 2827; exponential decay" : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table");
+    }
+}
+
+void Sheet::light() {
+    station_ = Station::light;
+    const auto& light = report_.light;
+    const auto settings = settings_of(plan_);
+    if (light.ambient)
+        add("ambient_stops", "Ambient", stops_text(*light.ambient), "stops").working =
+            working("ambient", light::ambient_formula,
+                    {{"EV", plan_.shot.ambient->ev100},
+                     {"ISO", settings.iso},
+                     {"t", settings.shutter},
+                     {"N_w", settings.working_f_number}},
+                    *light.ambient, "stops", exposure_source);
+    for (std::size_t i = 0; i < light.sources.size(); ++i) source_figures(i);
+    if (light.total) {
+        auto& total = add("total_stops", "Exposure", stops_text(*light.total), "stops");
+        weigh(total, "exposure-off");
+        const double ambient = light.ambient ? std::exp2(*light.ambient) : 0;
+        total.working = working("exposure", light::flash_sum_formula,
+                                {{"a", ambient}, {"f", std::exp2(*light.total) - ambient}}, *light.total, "stops",
+                                "MODEL 3, sources add as exposure ratios");
+    }
+    if (light.background) {
+        constexpr const char* looks[] = {"black", "dark", "grey", "white"};
+        add("background_stops", "Background", stops_text(*light.background),
+            fmt::format("stops, {}", looks[static_cast<int>(*light.background_look)]))
+            .working = working("background", "log2(B * r / 0.18)",
+                               {{"B", std::exp2(*light.background) * 0.18 / plan_.shot.background->reflectance},
+                                {"r", plan_.shot.background->reflectance}},
+                               *light.background, "stops", "MODEL 3, B the light at the card over a correct exposure");
+    }
+    const auto& motion = report_.motion;
+    if (motion.blur > 0) {
+        auto& blur = add_length("blur_mm", "Blur from movement", motion.blur);
+        weigh(blur, "motion-blur");
+        blur.working = working("blur", optics::motion_blur_formula,
+                               {{"m", report_.optics.magnification},
+                                {"w", plan_.shot.subject.speed},
+                                {"t", motion.exposure_time}},
+                               motion.blur, "mm", motion.frozen_by_flash ? "MODEL 2; t is the flash's t0.1"
+                                                                         : "MODEL 2; t is the shutter time");
+    }
+    if (motion.sway_blur > 0) {
+        auto& blur = add_length("sway_blur_mm", "Blur from sway", motion.sway_blur);
+        weigh(blur, "motion-blur");
+        blur.working = working("blur", optics::oscillation_blur_formula,
+                               {{"a", plan_.shot.subject.sway_amplitude},
+                                {"m", report_.optics.magnification},
+                                {"F", plan_.shot.subject.sway_frequency},
+                                {"t", motion.exposure_time}},
+                               motion.sway_blur, "mm", "MODEL 2, at worst");
+    }
+}
+
+void Sheet::run() {
+    station_ = Station::run;
+    const auto& capture = report_.capture;
+    auto& duration = add("duration_s", "Time for the frames", time_text(capture.duration));
+    weigh(duration, "recycle-slow");
+    duration.working = working("time", "n * t + (n - 1) * wait",
+                               {{"n", capture.frames},
+                                {"t", plan_.shot.exposure.shutter},
+                                {"wait", std::max(capture.recycle, plan_.shot.capture.interval.value_or(0) -
+                                                                       plan_.shot.exposure.shutter)}},
+                               capture.duration, "s", "MODEL 5, waiting for the slowest flash");
+    add("data_mb", "Data", data_text(capture.data_mb)).working =
+        working("data", "n * frame", {{"n", capture.frames}, {"frame", plan_.camera.frame_mb}}, capture.data_mb, "MB",
+                "size of one frame from the kit");
+}
+
+}  // namespace
+
+std::vector<Figure> figures(const Kit& kit, const Shot& shot, const Report& report) {
+    const Plan plan = plan_of(kit, shot);
+    Sheet sheet(plan, report);
+    sheet.reach();
+    sheet.depth();
+    sheet.light();
+    sheet.run();
+    return std::move(sheet).take();
+}
+
+std::string pretty(const std::string& expression) {
+    static const std::pair<std::string_view, std::string_view> signs[] = {
+        {"lambda", "\u03bb"}, {" * ", " \u00d7 "}, {" - ", " \u2212 "}, {"^2", "\u00b2"}, {"(-", "(\u2212"}, {"pi", "\u03c0"}};
+    std::string text = expression;
+    for (const auto& [plain, sign] : signs)
+        for (auto at = text.find(plain); at != std::string::npos; at = text.find(plain, at + sign.size()))
+            text.replace(at, plain.size(), sign);
+    return text;
+}
+
+}  // namespace poquito::shoot

@@ -1,0 +1,89 @@
+#include "shoot/plan.hpp"
+
+#include "optics/aperture.hpp"
+
+namespace poquito::shoot {
+
+Plan plan_of(const Kit& kit, const Shot& shot) {
+    Plan plan{.kit = kit,
+              .shot = shot,
+              .camera = camera_of(kit, shot),
+              .lens = lens_of(kit, shot),
+              .train = train_of(kit, shot.rig),
+              .found = {},
+              .at = {}};
+    const auto& focus = shot.rig.focus;
+    plan.found = focus.by == FocusBy::magnification ? optics::find_focus(plan.train, focus.value)
+                                                    : optics::FoundFocus{.ring = focus.value, .reached = true};
+    plan.at = optics::focus_at_ring(plan.train, plan.found.ring);
+    plan.working_factor = optics::working_factor(plan.train, plan.at);
+    return plan;
+}
+
+optics::Imaging imaging_of(const Plan& plan, double marked_f_number) {
+    return optics::imaging_at(plan.train, plan.at, marked_f_number);
+}
+
+double blur_limit(const Plan& plan) {
+    const auto& sharpness = plan.shot.sharpness;
+    const auto& sensor = plan.camera.sensor;
+    switch (sharpness.rule) {
+        case BlurRule::diagonal:
+            return optics::diagonal_blur_limit(sensor);
+        case BlurRule::output:
+            return sharpness.output == OutputKind::print ? optics::print_blur_limit(sensor, sharpness.print)
+                                                         : optics::delivery_blur_limit(sensor, sharpness.delivery);
+        case BlurRule::stated:
+            if (sharpness.stated) return *sharpness.stated;
+            [[fallthrough]];  // storage and edit ask for the value; a pixel pair is what everyone starts from
+        case BlurRule::pixel:
+            break;
+    }
+    return optics::pixel_blur_limit(sensor, sharpness.pixels);
+}
+
+FrameDepth frame_depth(const Plan& plan, double marked_f_number) {
+    if (!(plan.at.magnification > 0)) return {};
+    const auto imaging = imaging_of(plan, marked_f_number);
+    const auto& capture = plan.shot.capture;
+    const double wavelength = plan.shot.sharpness.wavelength;
+    if (capture.depth_rule == DepthRule::blur) {
+        const auto depth = optics::depth_of_field(imaging, blur_limit(plan));
+        if (!depth.near || !depth.far) return {};
+        return {.depth = *depth.near + *depth.far};
+    }
+    if (capture.depth_rule == DepthRule::contrast) {
+        const auto kept = optics::contrast_depth(
+            imaging, {.blur_limit = blur_limit(plan), .kept = capture.contrast_kept, .wavelength = wavelength});
+        if (kept) return {.depth = kept};
+        return {.depth = optics::quarter_wave_depth(imaging, wavelength), .fell_back = true};
+    }
+    return {.depth = optics::quarter_wave_depth(imaging, wavelength)};
+}
+
+std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number) {
+    const auto& capture = plan.shot.capture;
+    const auto depth = frame_depth(plan, marked_f_number).depth;
+    if (!depth) return std::nullopt;
+    return optics::plan_steps({.depth = plan.shot.subject.depth + capture.lead + capture.tail,
+                               .frame_depth = *depth,
+                               .overlap = capture.overlap});
+}
+
+light::Settings settings_of(const Plan& plan) {
+    const auto& exposure = plan.shot.exposure;
+    return {.working_f_number = exposure.f_number * plan.working_factor,
+            .shutter = exposure.shutter,
+            .iso = exposure.iso};
+}
+
+light::FlashPath flash_path(const Kit& kit, const Light& light) {
+    light::FlashPath path{.guide_number = flash_of(kit, light).guide_number, .distance = light.position.distance};
+    if (const Modifier* modifier = modifier_of(kit, light)) {
+        path.loss = modifier->loss;
+        path.modifier_diameter = modifier->diameter;
+    }
+    return path;
+}
+
+}  // namespace poquito::shoot

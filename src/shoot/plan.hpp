@@ -1,0 +1,44 @@
+#pragma once
+
+#include "light/exposure.hpp"
+#include "optics/focus.hpp"
+#include "shoot/report.hpp"
+
+/// What evaluation and advice both look at: a shot with its gear resolved and its train focused. References live as long
+/// as the shoot.
+namespace poquito::shoot {
+
+struct Plan {
+    const Kit& kit;
+    const Shot& shot;
+    const Camera& camera;
+    const Lens& lens;
+    optics::Train train;
+    optics::FoundFocus found;
+    optics::FocusedTrain at;
+    double working_factor = 1;  // working over marked f-number
+};
+
+Plan plan_of(const Kit& kit, const Shot& shot);
+
+/// The plan's optics at another marked stop. Magnification above 0.
+optics::Imaging imaging_of(const Plan& plan, double marked_f_number);
+
+double blur_limit(const Plan& plan);
+
+/// mm; empty: unbounded, or no magnification. `fell_back`: the contrast rule had nothing to keep.
+struct FrameDepth {
+    std::optional<double> depth;
+    bool fell_back = false;
+};
+FrameDepth frame_depth(const Plan& plan, double marked_f_number);
+
+/// Steps of the stack at another marked stop; empty where one frame holds everything or nothing can be said.
+std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number);
+
+light::Settings settings_of(const Plan& plan);
+
+/// The way of one light to the subject at full power.
+light::FlashPath flash_path(const Kit& kit, const Light& light);
+
+}  // namespace poquito::shoot

@@ -1,0 +1,121 @@
+#include "storage/report_json.hpp"
+
+#include "storage/json_number.hpp"
+
+#include <nlohmann/json.hpp>
+
+namespace poquito::storage {
+namespace {
+
+using namespace shoot;
+using Json = nlohmann::ordered_json;
+
+Json write_optics(const OpticsReport& optics) {
+    return {{"focal_length_mm", json_number(optics.focal_length)},
+            {"ring", json_number(optics.ring)},
+            {"lens_magnification", json_number(optics.lens_magnification)},
+            {"magnification", json_number(optics.magnification)},
+            {"field_width_mm", json_number(optics.field_width)},
+            {"field_height_mm", json_number(optics.field_height)},
+            {"working_distance_mm", json_number(optics.working_distance)},
+            {"subject_to_sensor_mm", json_number(optics.subject_to_sensor)},
+            {"working_f_number", json_number(optics.working_f_number)},
+            {"exposure_loss_stops", json_number(optics.exposure_loss)},
+            {"reaches_infinity", optics.reaches_infinity},
+            {"displayed_f_number", json_number(optics.displayed_f_number)},
+            {"magnification_reached", optics.reached},
+            {"least_magnification", json_number(optics.range.least)},
+            {"greatest_magnification", json_number(optics.range.greatest)},
+            {"fill_share", json_number(optics.fill)},
+            {"shaded_half_angle_deg", json_number(optics.shaded_half_angle)}};
+}
+
+Json write_sharpness(const SharpnessReport& sharpness) {
+    return {{"blur_limit_mm", json_number(sharpness.blur_limit)},
+            {"near_mm", json_number(sharpness.near)},
+            {"far_mm", json_number(sharpness.far)},
+            {"depth_of_field_mm", json_number(sharpness.depth_of_field)},
+            {"airy_diameter_mm", json_number(sharpness.airy_diameter)},
+            {"best_single_f_number", json_number(sharpness.best_single_f_number)},
+            {"background_disc_mm", json_number(sharpness.background_disc)},
+            {"background_disc_share", json_number(sharpness.background_disc_share)},
+            {"background_blur_over_detail", json_number(sharpness.background_blur_over_detail)},
+            {"edge_blur_mm", json_number(sharpness.edge_blur)}};
+}
+
+Json write_capture(const CaptureReport& capture) {
+    Json json = {{"frame_depth_mm", json_number(capture.frame_depth)},
+                 {"step_mm", json_number(capture.step)},
+                 {"frames", json_number(capture.frames)},
+                 {"duration_s", json_number(capture.duration)},
+                 {"data_mb", json_number(capture.data_mb)},
+                 {"recycle_s", json_number(capture.recycle)},
+                 {"viewpoint_change_share", json_number(capture.viewpoint_change)},
+                 {"ring_travel", nullptr}};
+    if (const auto& travel = capture.ring_travel)
+        json["ring_travel"] = {{"first_ring", json_number(travel->first_ring)},
+                               {"last_ring", json_number(travel->last_ring)},
+                               {"scale_change", json_number(travel->scale_change)},
+                               {"crop_share", json_number(travel->crop)}};
+    return json;
+}
+
+Json write_source(const SourceReport& source) {
+    return {{"stops", json_number(source.stops)},
+            {"power", json_number(source.power)},
+            {"suggested_power", json_number(source.suggested_power)},
+            {"flash_duration_s", json_number(source.t05)},
+            {"flash_duration_t01_s", json_number(source.t01)},
+            {"left_over_stops", json_number(source.left_over)},
+            {"facing_stops", json_number(source.facing)},
+            {"recycle_s", json_number(source.recycle)}};
+}
+
+Json write_light(const LightReport& light) {
+    Json sources = Json::array();
+    for (const auto& source : light.sources) sources.push_back(write_source(source));
+    Json json = {{"ambient_stops", json_number(light.ambient)},
+                 {"sources", std::move(sources)},
+                 {"total_stops", json_number(light.total)},
+                 {"background_stops", json_number(light.background)},
+                 {"background_look", nullptr}};
+    constexpr const char* looks[] = {"black", "dark", "grey", "white"};
+    if (light.background_look) json["background_look"] = looks[static_cast<int>(*light.background_look)];
+    return json;
+}
+
+Json write_motion(const MotionReport& motion) {
+    return {{"blur_mm", json_number(motion.blur)},
+            {"sway_blur_mm", json_number(motion.sway_blur)},
+            {"exposure_s", json_number(motion.exposure_time)},
+            {"frozen_by_flash", motion.frozen_by_flash}};
+}
+
+Json write_notes(const std::vector<Note>& notes) {
+    constexpr const char* levels[] = {"info", "caution", "stop"};
+    Json list = Json::array();
+    for (const Note& note : notes)
+        list.push_back({{"code", note.code},
+                        {"level", levels[static_cast<int>(note.level)]},
+                        {"text", note.text},
+                        {"remedy", note.remedy ? Json(note.remedy->label) : Json(nullptr)}});
+    return list;
+}
+
+}  // namespace
+
+std::string write_report(const std::vector<Report>& shots) {
+    Json list = Json::array();
+    for (const Report& shot : shots)
+        list.push_back({{"id", shot.id},
+                        {"optics", write_optics(shot.optics)},
+                        {"sharpness", write_sharpness(shot.sharpness)},
+                        {"capture", write_capture(shot.capture)},
+                        {"light", write_light(shot.light)},
+                        {"motion", write_motion(shot.motion)},
+                        {"notes", write_notes(shot.notes)}});
+    const Json document = {{"format", "poquito-report"}, {"version", 1}, {"shots", std::move(list)}};
+    return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace poquito::storage

@@ -1,0 +1,191 @@
+#include "storage/run_sheet.hpp"
+
+#include "shoot/gear_search.hpp"
+#include "shoot/text.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+
+namespace poquito::storage {
+namespace {
+
+using namespace shoot;
+
+std::string page(const Shoot& shoot, const std::string& body);
+std::string overview(const Shoot& shoot, const std::vector<Report>& reports);
+std::string shot_section(const Kit& kit, const Shot& shot, const Report& report, std::size_t number, bool new_page);
+
+std::string escaped(std::string_view text) {
+    std::string out;
+    for (const char c : text) {
+        switch (c) {
+            case '&': out += "&amp;"; break;
+            case '<': out += "&lt;"; break;
+            case '>': out += "&gt;"; break;
+            case '"': out += "&quot;"; break;
+            default: out += c;
+        }
+    }
+    return out;
+}
+
+}  // namespace
+
+std::string run_sheet_html(const Shoot& shoot, const std::vector<Report>& reports) {
+    std::string body = overview(shoot, reports);
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i)
+        body += shot_section(shoot.kit, shoot.shots[i], reports[i], i + 1, true);
+    return page(shoot, body);
+}
+
+std::string run_sheet_html(const Shoot& shoot, const std::vector<Report>& reports, std::size_t only) {
+    return page(shoot, shot_section(shoot.kit, shoot.shots[only], reports[only], only + 1, false));
+}
+
+namespace {
+
+std::string page(const Shoot& shoot, const std::string& body) {
+    constexpr const char* style =
+        "body { font-family: 'Poquito Sans', Inter, sans-serif; font-size: 10pt; color: #1d2b30; }\n"
+        "h1 { font-size: 16pt; margin: 0 0 4pt 0; }\n"
+        "h2 { font-size: 13pt; margin: 12pt 0 4pt 0; }\n"
+        "h3 { font-size: 10pt; margin: 8pt 0 2pt 0; color: #0b716c; }\n"
+        "p { margin: 2pt 0 2pt 0; }\n"
+        "table { border-collapse: collapse; }\n"
+        "td, th { padding: 1pt 12pt 1pt 0; text-align: left; vertical-align: top; font-weight: normal; }\n"
+        ".quiet { color: #5a676b; }\n"
+        ".stop { color: #9e3522; }\n"
+        ".caution { color: #9a5b00; }\n";
+    return fmt::format(
+        "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<title>Run sheet: {0}</title>\n"
+        "<style>\n{1}</style>\n</head>\n<body>\n{2}</body>\n</html>\n",
+        escaped(shoot.title), style, body);
+}
+
+std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
+    double frames = 0, seconds = 0, megabytes = 0;
+    std::string rows;
+    for (std::size_t i = 0; i < reports.size(); ++i) {
+        const auto& capture = reports[i].capture;
+        frames += capture.frames;
+        seconds += capture.duration;
+        megabytes += capture.data_mb;
+        rows += fmt::format("<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td></tr>\n", i + 1,
+                            escaped(shoot.shots[i].name), magnification_text(reports[i].optics.magnification),
+                            count_text(capture.frames, "frame", "frames"), time_text(capture.duration));
+    }
+    return fmt::format("<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of exposures and recycling, {}</p>\n"
+                       "<table>\n{}</table>\n",
+                       escaped(shoot.title), count_text(static_cast<double>(shoot.shots.size()), "shot", "shots"),
+                       count_text(frames, "frame", "frames"), time_text(seconds), data_text(megabytes), rows);
+}
+
+std::string row(std::string_view name, std::string_view value) {
+    return fmt::format("<tr><td class=\"quiet\">{}</td><td>{}</td></tr>\n", name, escaped(value));
+}
+
+std::string gear_rows(const Kit& kit, const Shot& shot) {
+    std::string rows;
+    int place = 0;
+    for (const auto& name : mounting_order(kit, shot.rig)) rows += row(fmt::format("{}", ++place), name);
+    return rows;
+}
+
+std::string settings_rows(const Kit& kit, const Shot& shot, const Report& report) {
+    const auto& optics = report.optics;
+    const bool working = camera_of(kit, shot).aperture_display == ApertureDisplay::working;
+    std::string rows;
+    rows += row("Display shows", fmt::format("{} ({} value)", f_number_text(optics.displayed_f_number),
+                                             working ? "working" : "marked"));
+    rows += row("Stop", fmt::format("marked {}, working {}, {} stops lost", f_number_text(shot.exposure.f_number),
+                                    f_number_text(optics.working_f_number), number_text(optics.exposure_loss, 2)));
+    rows += row("Shutter, ISO", fmt::format("{}, ISO {}", shutter_text(shot.exposure.shutter),
+                                            number_text(shot.exposure.iso, 6)));
+    rows += row("Focus", fmt::format("{}, ring at {} of its travel, {} of the subject filling", magnification_text(optics.magnification),
+                                     number_text(optics.ring), optics.fill ? fmt::format("{:.0f} %", *optics.fill * 100)
+                                                                           : std::string("none")));
+    if (shot.ambient) rows += row("Ambient", fmt::format("EV {} at ISO 100", number_text(shot.ambient->ev100)));
+    return rows;
+}
+
+std::string distance_rows(const Shot& shot, const Report& report) {
+    const auto& optics = report.optics;
+    const auto text = [](const std::optional<double>& mm) { return mm ? length_text(*mm) : std::string("infinity"); };
+    std::string rows;
+    rows += row("Front of the lens to subject", text(optics.working_distance));
+    rows += row("Subject to sensor", text(optics.subject_to_sensor));
+    if (optics.field_width)
+        rows += row("Field", fmt::format("{} \u00d7 {} mm", number_text(*optics.field_width), number_text(*optics.field_height)));
+    if (shot.background) rows += row("Background behind subject", length_text(shot.background->distance));
+    return rows;
+}
+
+std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
+    std::string rows;
+    for (std::size_t i = 0; i < shot.lights.size(); ++i) {
+        const Light& light = shot.lights[i];
+        const auto& source = report.light.sources[i];
+        const Modifier* modifier = modifier_of(kit, light);
+        const std::string power = !source.suggested_power ? "stays dark"
+                                  : light.power           ? power_text(*light.power)
+                                                          : "automatic, about " + power_text(*source.suggested_power);
+        rows += row(fmt::format("{}", static_cast<char>('A' + i)),
+                    fmt::format("{}, {}: {}; {} from the subject, {}\u00b0 to the {}, {}\u00b0 {}", flash_of(kit, light).name,
+                                modifier ? modifier->name : "bare", power, length_text(light.position.distance),
+                                number_text(std::abs(light.position.azimuth)), light.position.azimuth < 0 ? "left" : "right",
+                                number_text(std::abs(light.position.elevation)),
+                                light.position.elevation < 0 ? "below" : "above"));
+    }
+    return rows;
+}
+
+std::string frame_rows(const Shot& shot, const Report& report) {
+    const auto& capture = report.capture;
+    std::string rows;
+    rows += row("Frames", number_text(capture.frames, 9));
+    if (capture.step) {
+        rows += row("Step", length_text(*capture.step) + (shot.capture.mover == Mover::rail ? " of rail" : " at the subject, by the ring"));
+        rows += row("Begin", fmt::format("{} in front of the nearest point, end {} behind the farthest",
+                                         length_text(shot.capture.lead), length_text(shot.capture.tail)));
+    }
+    rows += row("Time, data", fmt::format("{}, {}", time_text(capture.duration), data_text(capture.data_mb)));
+    return rows;
+}
+
+std::string checklist_lines(const Shot& shot, const Report& report) {
+    std::string lines;
+    for (const auto& item : report.checklist)
+        lines += fmt::format("<p>{} {}</p>\n", is_ticked(shot, item.id) ? "[x]" : "[&nbsp;&nbsp;]", escaped(item.text));
+    return lines;
+}
+
+std::string caution_lines(const Report& report) {
+    std::string lines;
+    for (const Note& note : report.notes) {
+        if (note.level == Level::info) continue;
+        const bool stop = note.level == Level::stop;
+        lines += fmt::format("<p class=\"{}\"><b>{}:</b> {}</p>\n", stop ? "stop" : "caution",
+                             note.concern == Concern::safety ? "Safety" : stop ? "Stop" : "Caution", escaped(note.text));
+    }
+    return lines;
+}
+
+std::string block(std::string_view title, const std::string& rows) {
+    if (rows.empty()) return {};
+    if (rows.starts_with("<p")) return fmt::format("<h3>{}</h3>\n{}", title, rows);
+    return fmt::format("<h3>{}</h3>\n<table>\n{}</table>\n", title, rows);
+}
+
+std::string shot_section(const Kit& kit, const Shot& shot, const Report& report, std::size_t number, bool new_page) {
+    return fmt::format("<h2{}>{}. {}</h2>\n", new_page ? " style=\"page-break-before: always\"" : "", number,
+                       escaped(shot.name)) +
+           block("Gear, from the camera forwards", gear_rows(kit, shot)) +
+           block("Settings", settings_rows(kit, shot, report)) + block("Distances", distance_rows(shot, report)) +
+           block("Lights", light_rows(kit, shot, report)) + block("Frames", frame_rows(shot, report)) +
+           block("Checklist", checklist_lines(shot, report)) + block("Cautions", caution_lines(report));
+}
+
+}  // namespace
+}  // namespace poquito::storage

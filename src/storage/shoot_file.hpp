@@ -1,0 +1,23 @@
+#pragma once
+
+#include "shoot/shoot.hpp"
+#include "storage/read_error.hpp"
+
+#include <filesystem>
+#include <string>
+#include <string_view>
+
+/// The shoot file, format poquito-shoot version 1: JSON, UTF-8, extension .poquito. Keys and units: docs/file-format.md.
+/// Members this version does not know are kept in the records they stand in and come back on save.
+namespace poquito::storage {
+
+inline constexpr int shoot_version = 1;
+
+ReadResult<shoot::Shoot> read_shoot(std::string_view text);
+std::string write_shoot(const shoot::Shoot& shoot);
+
+/// From and to disk. Saving is atomic: see atomic_file.hpp.
+ReadResult<shoot::Shoot> load_shoot(const std::filesystem::path& path);
+std::optional<ReadError> save_shoot(const shoot::Shoot& shoot, const std::filesystem::path& path);
+
+}  // namespace poquito::storage

@@ -1,0 +1,260 @@
+#include "storage/json_number.hpp"
+#include "storage/shoot_file.hpp"
+
+#include <nlohmann/json.hpp>
+
+#include <cmath>
+
+namespace poquito::storage {
+namespace {
+
+using namespace shoot;
+using Json = nlohmann::ordered_json;
+
+/// Puts back what this version did not know.
+Json with_unknown(Json object, const std::string& unknown) {
+    if (!unknown.empty()) object.update(Json::parse(unknown));
+    return object;
+}
+
+template <typename Item>
+Json write_list(const std::vector<Item>& items, Json (*write)(const Item&)) {
+    Json list = Json::array();
+    for (const Item& item : items) list.push_back(write(item));
+    return list;
+}
+
+Json write_reference(const std::optional<std::string>& id) { return id ? Json(*id) : Json(nullptr); }
+
+// ---- kit ---------------------------------------------------------------------------------------------------------
+
+Json write_camera(const Camera& camera) {
+    const auto& bracket = camera.bracket;
+    return with_unknown(
+        {{"id", camera.id},
+         {"name", camera.name},
+         {"sensor_width_mm", json_number(camera.sensor.width)},
+         {"sensor_height_mm", json_number(camera.sensor.height)},
+         {"image_width_px", camera.sensor.width_px},
+         {"image_height_px", camera.sensor.height_px},
+         {"flange_mm", json_number(camera.flange)},
+         {"sync_s", json_number(camera.sync)},
+         {"aperture_display", camera.aperture_display == ApertureDisplay::marked ? "marked" : "working"},
+         {"frame_mb", json_number(camera.frame_mb)},
+         {"bracket", with_unknown({{"max_frames", bracket.max_frames},
+                                   {"composite_max_frames", bracket.composite_max_frames},
+                                   {"start", bracket.start == BracketStart::nearest ? "nearest" : "centre"}},
+                                  bracket.unknown)}},
+        camera.unknown);
+}
+
+Json write_lens(const Lens& lens) {
+    const auto& optics = lens.optics;
+    Json json = {{"id", lens.id},
+                 {"name", lens.name},
+                 {"focal_length_mm", json_number(optics.focal_length)},
+                 {"max_aperture", json_number(optics.max_aperture)},
+                 {"min_aperture", json_number(optics.min_aperture)},
+                 {"closest_focus_mm", json_number(optics.closest_focus)},
+                 {"max_magnification", json_number(optics.max_magnification)},
+                 {"focusing", optics.focusing == optics::Focusing::unit ? "unit" : "internal"}};
+    if (optics.hiatus != 0) json["hiatus_mm"] = json_number(optics.hiatus);
+    json["pupil_magnification"] = json_number(optics.pupil_magnification);
+    json["length_mm"] = json_number(optics.length);
+    json["front_diameter_mm"] = json_number(optics.front_diameter);
+    json["filter_thread_mm"] = json_number(lens.filter_thread);
+    if (optics.closest_working_f_number)
+        json["closest_working_f_number"] = json_number(*optics.closest_working_f_number);
+    return with_unknown(std::move(json), lens.unknown);
+}
+
+Json write_tube(const Tube& tube) {
+    return with_unknown({{"id", tube.id},
+                         {"name", tube.name},
+                         {"length_mm", json_number(tube.length)},
+                         {"contacts", tube.contacts}},
+                        tube.unknown);
+}
+
+Json write_closeup_lens(const CloseupLens& closeup) {
+    return with_unknown({{"id", closeup.id},
+                         {"name", closeup.name},
+                         {"power_dpt", json_number(closeup.power_dpt)},
+                         {"thread_mm", json_number(closeup.thread)}},
+                        closeup.unknown);
+}
+
+Json write_teleconverter(const Teleconverter& converter) {
+    return with_unknown({{"id", converter.id},
+                         {"name", converter.name},
+                         {"factor", json_number(converter.optics.factor)},
+                         {"length_mm", json_number(converter.optics.length)}},
+                        converter.unknown);
+}
+
+Json write_duration(const light::Duration& entry) {
+    return {{"power", json_number(entry.power)}, {"t05_s", json_number(entry.t05)}};
+}
+
+Json write_flash(const Flash& flash) {
+    return with_unknown({{"id", flash.id},
+                         {"name", flash.name},
+                         {"guide_number_m", json_number(flash.guide_number)},
+                         {"min_power", json_number(flash.scale.least)},
+                         {"power_step_stops", json_number(flash.scale.step)},
+                         {"discharge", flash.discharge == light::Discharge::cut ? "cut" : "decay"},
+                         {"durations", write_list(flash.durations, write_duration)},
+                         {"recycle_full_s", json_number(flash.recycle_full)}},
+                        flash.unknown);
+}
+
+Json write_modifier(const Modifier& modifier) {
+    return with_unknown({{"id", modifier.id},
+                         {"name", modifier.name},
+                         {"loss_stops", json_number(modifier.loss)},
+                         {"diameter_mm", json_number(modifier.diameter)}},
+                        modifier.unknown);
+}
+
+Json write_kit(const Kit& kit) {
+    return with_unknown({{"cameras", write_list(kit.cameras, write_camera)},
+                         {"lenses", write_list(kit.lenses, write_lens)},
+                         {"tubes", write_list(kit.tubes, write_tube)},
+                         {"closeup_lenses", write_list(kit.closeup_lenses, write_closeup_lens)},
+                         {"teleconverters", write_list(kit.teleconverters, write_teleconverter)},
+                         {"flashes", write_list(kit.flashes, write_flash)},
+                         {"modifiers", write_list(kit.modifiers, write_modifier)}},
+                        kit.unknown);
+}
+
+// ---- shots -------------------------------------------------------------------------------------------------------
+
+Json write_subject(const Subject& subject) {
+    const Subject plain;
+    Json json = {{"width_mm", json_number(subject.width)},
+                 {"height_mm", json_number(subject.height)},
+                 {"depth_mm", json_number(subject.depth)},
+                 {"reflectance", json_number(subject.reflectance)},
+                 {"speed_mm_s", json_number(subject.speed)}};
+    if (subject.sway_amplitude != plain.sway_amplitude) json["sway_amplitude_mm"] = json_number(subject.sway_amplitude);
+    if (subject.sway_frequency != plain.sway_frequency) json["sway_hz"] = json_number(subject.sway_frequency);
+    if (!subject.traits.empty()) json["traits"] = subject.traits;
+    return with_unknown(std::move(json), subject.unknown);
+}
+
+Json write_rig(const Rig& rig) {
+    Json json = {{"camera", rig.camera},
+                 {"lens", rig.lens},
+                 {"tubes", rig.tubes},
+                 {"closeup_lenses", rig.closeup_lenses},
+                 {"teleconverter", write_reference(rig.teleconverter)}};
+    json[rig.focus.by == FocusBy::ring ? "ring" : "magnification"] = json_number(rig.focus.value);
+    return with_unknown(std::move(json), rig.unknown);
+}
+
+Json write_exposure(const Exposure& exposure) {
+    return with_unknown({{"f_number", json_number(exposure.f_number)},
+                         {"shutter_s", json_number(exposure.shutter)},
+                         {"iso", json_number(exposure.iso)}},
+                        exposure.unknown);
+}
+
+Json write_output(const Sharpness& sharpness) {
+    return {{"kind", sharpness.output == OutputKind::print ? "print" : "delivery"},
+            {"print_width_mm", json_number(sharpness.print.width)},
+            {"viewing_distance_mm", json_number(sharpness.print.viewing_distance)},
+            {"delivered_width_px", json_number(sharpness.delivery.width_px)},
+            {"crop", json_number(sharpness.print.crop)}};
+}
+
+/// The number of nanometres that reads back as exactly this wavelength: dividing may miss it by the last bit.
+double nanometres(double mm) {
+    const double nm = mm * 1e6;
+    for (const double candidate : {nm, std::round(nm), std::nextafter(nm, 0.0), std::nextafter(nm, 1e9)})
+        if (candidate * 1e-6 == mm) return candidate;
+    return nm;
+}
+
+Json write_sharpness(const Sharpness& sharpness) {
+    constexpr const char* rules[] = {"pixel", "diagonal", "output", "stated"};
+    const Sharpness plain;
+    Json json = {{"rule", rules[static_cast<int>(sharpness.rule)]}};
+    if (sharpness.rule == BlurRule::pixel || sharpness.pixels != plain.pixels) json["pixels"] = json_number(sharpness.pixels);
+    if (sharpness.stated) json["blur_limit_mm"] = json_number(*sharpness.stated);
+    if (sharpness.wavelength != plain.wavelength) json["wavelength_nm"] = json_number(nanometres(sharpness.wavelength));
+    const bool output_changed = sharpness.output != plain.output || sharpness.print != plain.print ||
+                                sharpness.delivery != plain.delivery;
+    if (sharpness.rule == BlurRule::output || output_changed) json["output"] = write_output(sharpness);
+    return with_unknown(std::move(json), sharpness.unknown);
+}
+
+Json write_capture(const Capture& capture) {
+    constexpr const char* rules[] = {"blur", "quarter-wave", "contrast"};
+    const Capture plain;
+    Json json = {{"mode", capture.mode == CaptureMode::single ? "single" : "stack"},
+                 {"depth_rule", rules[static_cast<int>(capture.depth_rule)]}};
+    if (capture.contrast_kept != plain.contrast_kept) json["contrast_kept"] = json_number(capture.contrast_kept);
+    json["overlap"] = json_number(capture.overlap);
+    json["lead_mm"] = json_number(capture.lead);
+    json["tail_mm"] = json_number(capture.tail);
+    json["mover"] = capture.mover == Mover::ring ? "ring" : "rail";
+    if (capture.interval) json["interval_s"] = json_number(*capture.interval);
+    return with_unknown(std::move(json), capture.unknown);
+}
+
+Json write_light(const Light& light) {
+    return with_unknown({{"flash", light.flash},
+                         {"modifier", write_reference(light.modifier)},
+                         {"distance_mm", json_number(light.position.distance)},
+                         {"azimuth_deg", json_number(light.position.azimuth)},
+                         {"elevation_deg", json_number(light.position.elevation)},
+                         {"power", light.power ? json_number(*light.power) : Json("auto")}},
+                        light.unknown);
+}
+
+Json write_background(const Background& background) {
+    Json json = {{"distance_mm", json_number(background.distance)},
+                 {"reflectance", json_number(background.reflectance)}};
+    if (background.detail != Background{}.detail) json["detail_mm"] = json_number(background.detail);
+    return with_unknown(std::move(json), background.unknown);
+}
+
+Json write_proof_entry(const ProofEntry& entry) {
+    Json json = {{"time", entry.time},
+                 {"frames", entry.frames},
+                 {"correction_stops", json_number(entry.correction)},
+                 {"verdict", entry.verdict == Verdict::keep ? "keep" : "redo"}};
+    if (!entry.remark.empty()) json["remark"] = entry.remark;
+    return with_unknown(std::move(json), entry.unknown);
+}
+
+Json write_shot(const Shot& shot) {
+    Json json = {{"id", shot.id},
+                 {"name", shot.name},
+                 {"subject", write_subject(shot.subject)},
+                 {"rig", write_rig(shot.rig)},
+                 {"exposure", write_exposure(shot.exposure)},
+                 {"sharpness", write_sharpness(shot.sharpness)},
+                 {"capture", write_capture(shot.capture)}};
+    if (shot.ambient)
+        json["ambient"] = with_unknown({{"ev100", json_number(shot.ambient->ev100)}}, shot.ambient->unknown);
+    json["lights"] = write_list(shot.lights, write_light);
+    if (shot.background) json["background"] = write_background(*shot.background);
+    if (!shot.checked.empty()) json["checked"] = shot.checked;
+    if (!shot.proof.empty()) json["proof"] = write_list(shot.proof, write_proof_entry);
+    return with_unknown(std::move(json), shot.unknown);
+}
+
+}  // namespace
+
+std::string write_shoot(const Shoot& shoot) {
+    const Json document = with_unknown({{"format", "poquito-shoot"},
+                                        {"version", shoot_version},
+                                        {"title", shoot.title},
+                                        {"kit", write_kit(shoot.kit)},
+                                        {"shots", write_list(shoot.shots, write_shot)}},
+                                       shoot.unknown);
+    return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace poquito::storage
