@@ -30,6 +30,8 @@ struct Lens {
 struct Converter {
     double factor = 1;
     double length = 0;
+
+    bool operator==(const Converter&) const = default;
 };
 
 /// What is screwed together, before it is focused.

@@ -6,6 +6,7 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
+#include <tuple>
 
 namespace poquito::shoot {
 namespace {
@@ -46,7 +47,8 @@ std::vector<Rig> candidates(const Kit& kit, const Rig& now) {
                 }
     const auto effort = [&](const Rig& rig) {
         const std::size_t pieces = rig.tubes.size() + rig.closeup_lenses.size() + (rig.teleconverter ? 1 : 0);
-        return std::pair(rig.lens != now.lens, pieces);
+        // Of as many pieces: tubes keep the lens's quality, close-up lenses add glass, converters enlarge its faults.
+        return std::tuple(rig.lens != now.lens, pieces, rig.teleconverter.has_value(), !rig.closeup_lenses.empty());
     };
     std::ranges::stable_sort(rigs, {}, effort);
     return rigs;

@@ -38,7 +38,11 @@ std::string number_text(double value, int digits) {
 std::string f_number_text(double f_number) { return "f/" + number_text(f_number, f_number < 100 ? 3 : 4); }
 
 std::string shutter_text(double seconds) {
-    if (seconds < 0.3) return fmt::format("1/{} s", number_text(1 / seconds, 3));
+    const auto rounded = [](double value, int digits) {
+        const double unit = std::pow(10.0, std::floor(std::log10(value)) + 1 - digits);
+        return std::round(value / unit) * unit;
+    };
+    if (seconds < 0.3) return fmt::format("1/{} s", number_text(rounded(1 / seconds, 3)));
     return number_text(seconds, 3) + " s";
 }
 

@@ -1,0 +1,55 @@
+#include "shoot/edit.hpp"
+#include "shoot/evaluate.hpp"
+#include "shoot/gear_search.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+
+using namespace poquito;
+using namespace poquito::shoot;
+using test::same;
+
+TEST_CASE("shots are added, copied, moved and removed with ids of their own", "[shoot][edit]") {
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].checked = {"card"};
+    shoot.shots[0].proof = {{}};
+    CHECK(duplicate_shot(shoot, 0) == 1);
+    CHECK(shoot.shots[1].name == "One copy");
+    CHECK(shoot.shots[1].id != shoot.shots[0].id);
+    CHECK(shoot.shots[1].checked.empty());
+    CHECK(shoot.shots[1].proof.empty());
+    CHECK(add_shot(shoot, 0) == 1);
+    CHECK(shoot.shots[1].name == "New shot");
+    CHECK(evaluate(shoot.kit, shoot.shots[1]).optics.reached);
+    const auto id = shoot.shots[0].id;
+    move_shot(shoot, 0, 2);
+    CHECK(shoot.shots[2].id == id);
+    move_shot(shoot, 2, 0);
+    CHECK(shoot.shots[0].id == id);
+    remove_shot(shoot, 1);
+    CHECK(shoot.shots.size() == 2);
+    CHECK(shoot.shots[1].name == "One copy");
+}
+
+TEST_CASE("ids come from names and never collide", "[shoot][edit]") {
+    Shoot shoot;
+    CHECK(unique_shot_id(shoot, "Tide brooch, front!") == "tide-brooch-front");
+    shoot.shots.push_back({.id = "tide-brooch"});
+    CHECK(unique_shot_id(shoot, "Tide brooch") == "tide-brooch-2");
+    CHECK(unique_shot_id(shoot, "\u2026") == "shot");
+}
+
+TEST_CASE("filling the frame is set by the tighter direction", "[shoot][edit]") {
+    const auto shoot = test::plain_shoot();
+    CHECK_THAT(magnification_for_fill(shoot.kit.cameras[0], {.width = 24, .height = 8}, 0.5), same(0.5));
+    CHECK_THAT(magnification_for_fill(shoot.kit.cameras[0], {.width = 8, .height = 16}, 0.5), same(0.5));
+}
+
+TEST_CASE("gear is listed from the camera forwards", "[shoot][gear]") {
+    auto shoot = test::plain_shoot();
+    auto& rig = shoot.shots[0].rig;
+    rig.tubes = {"t20"};
+    rig.closeup_lenses = {"c4"};
+    rig.teleconverter = "x2";
+    CHECK(mounting_order(shoot.kit, rig) == std::vector<std::string>{"APS-C body", "Converter 2x", "Tube 20 mm",
+                                                                     "100 mm macro 1:1", "Achromat +4"});
+}

@@ -1,0 +1,167 @@
+// Files that are not shoots, by the thousand: each gives one line with a place, and nothing else.
+#include "storage/shoot_file.hpp"
+#include "support/shoots.hpp"
+#include "support/matchers.hpp"
+
+#include <nlohmann/json.hpp>
+
+using namespace poquito;
+using Json = nlohmann::ordered_json;
+
+namespace {
+
+/// The error's message; fails the test where there is none or it is not one plain line.
+std::string refusal(const std::string& text) {
+    const auto result = storage::read_shoot(text);
+    const auto* error = std::get_if<storage::ReadError>(&result);
+    if (!error) return {};
+    const auto line = storage::message(*error);
+    CHECK_FALSE(error->problem.empty());
+    CHECK(line.find('\n') == std::string::npos);
+    CHECK(line.size() < 300);
+    return line;
+}
+
+Json good() {
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].lights = {test::plain_light()};
+    shoot.shots[0].capture.mode = shoot::CaptureMode::stack;
+    shoot.shots[0].background = shoot::Background{};
+    shoot.shots[0].ambient = shoot::Ambient{};
+    return Json::parse(storage::write_shoot(shoot));
+}
+
+std::string broken(const std::string& pointer, const Json& value) {
+    Json document = good();
+    document[Json::json_pointer(pointer)] = value;
+    return refusal(document.dump());
+}
+
+/// Every pointer into the document, leaves and structures.
+void collect(const Json& json, const std::string& here, std::vector<std::string>& pointers) {
+    if (!here.empty()) pointers.push_back(here);
+    if (json.is_object())
+        for (const auto& [key, value] : json.items()) collect(value, here + "/" + key, pointers);
+    if (json.is_array())
+        for (std::size_t i = 0; i < json.size(); ++i) collect(json[i], here + "/" + std::to_string(i), pointers);
+}
+
+}  // namespace
+
+TEST_CASE("errors name the place and what was expected", "[storage][errors]") {
+    CHECK(broken("/shots/0/exposure/iso", -100) == "shots[0].exposure.iso: got -100, expected above 0");
+    CHECK(broken("/shots/0/rig/lens", "macro-9") == "shots[0].rig.lens: got \"macro-9\", expected the id of a lens in kit");
+    CHECK(broken("/shots/0/lights/0/flash", "sun") == "shots[0].lights[0].flash: got \"sun\", expected the id of a flash in kit");
+    CHECK(broken("/kit/cameras/0/sync_s", "fast") == "kit.cameras[0].sync_s: got \"fast\", expected a number, above 0");
+    CHECK(broken("/shots/0/capture/overlap", 1) == "shots[0].capture.overlap: got 1, expected 0 to below 1");
+    CHECK(broken("/shots/0/capture/mode", "burst") == "shots[0].capture.mode: got \"burst\", expected \"single\" or \"stack\"");
+    CHECK(broken("/version", 2) == "version: got 2, expected 1, the version this program reads");
+    CHECK(broken("/format", "recipe") == "format: got \"recipe\", expected \"poquito-shoot\"");
+    CHECK(broken("/kit", Json::array()) == "kit: got a list, expected an object");
+    CHECK(broken("/kit/cameras/0/image_width_px", 6000.5) == "kit.cameras[0].image_width_px: got 6000.5, expected a whole number");
+    CHECK(broken("/shots/0/exposure/shutter_s", 1e300) == "shots[0].exposure.shutter_s: got 1e+300, expected at most 1000000000");
+    Json both = good();
+    both["shots"][0]["rig"]["ring"] = 0.5;
+    CHECK(refusal(both.dump()) == "shots[0].rig.ring: both ring and magnification given, expected one of them");
+    Json twice = good();
+    twice["kit"]["tubes"][1]["id"] = "t20";
+    CHECK(refusal(twice.dump()) == "kit.tubes[1].id: \"t20\" is taken, expected an id of its own");
+    Json missing = good();
+    missing["shots"][0]["rig"].erase("camera");
+    CHECK(refusal(missing.dump()) == "shots[0].rig.camera: missing, expected the id of a camera");
+}
+
+TEST_CASE("text that is not JSON is refused with line and column", "[storage][errors]") {
+    CHECK(refusal("") == "line 1, column 1: not JSON, unexpected end of input; expected '[', '{', or a literal");
+    CHECK(refusal("{\n \"format\": nope}").starts_with("line 2, column 13: not JSON, "));
+    CHECK(refusal("{\"a\": NaN}").starts_with("line 1, column "));
+    CHECK(refusal("{\n\"a\": 1e999}") == "line 2, column 6: got 1e999, expected a number that a double can hold");
+    CHECK_FALSE(refusal(std::string("\x00\xff\xfe garbage \x01", 13)).empty());
+    CHECK_FALSE(refusal(std::string(100000, '[')).empty());
+    CHECK(refusal("[]") == "got a list, expected an object");
+    CHECK(refusal("null") == "got null, expected an object");
+}
+
+TEST_CASE("a file cut anywhere is refused", "[storage][errors]") {
+    const std::string whole = good().dump(1);
+    for (std::size_t length = 0; length < whole.size(); length += 7) {
+        INFO("cut at " << length);
+        CHECK_FALSE(refusal(whole.substr(0, length)).empty());
+    }
+}
+
+TEST_CASE("a wrong type anywhere is refused, at its place", "[storage][errors]") {
+    std::vector<std::string> pointers;
+    const Json document = good();
+    collect(document, "", pointers);
+    CHECK(pointers.size() > 120);
+    int refused = 0;
+    for (const auto& pointer : pointers)
+        for (const Json& wrong : {Json(true), Json("x"), Json(-7), Json(1e300), Json::array({1}), Json::object()}) {
+            Json changed = document;
+            auto& target = changed[Json::json_pointer(pointer)];
+            if (target.type() == wrong.type() || (target.is_number() && wrong.is_number())) continue;
+            target = wrong;
+            INFO(pointer << " = " << wrong.dump());
+            const auto line = refusal(changed.dump());
+            REQUIRE_FALSE(line.empty());
+            ++refused;
+            // Place: kit.lenses[0].name for /kit/lenses/0/name; a list says which of its items is wrong.
+            std::string place;
+            for (std::size_t i = 1; i < pointer.size();) {
+                const auto end = std::min(pointer.find('/', i), pointer.size());
+                const auto step = pointer.substr(i, end - i);
+                if (std::isdigit(static_cast<unsigned char>(step[0]))) place += "[" + step + "]";
+                else place += (place.empty() ? "" : ".") + step;
+                i = end + 1;
+            }
+            CHECK(line.starts_with(place));
+        }
+    CHECK(refused > 500);
+}
+
+TEST_CASE("negative and absurd numbers are refused wherever a size, time or power stands", "[storage][errors]") {
+    std::vector<std::string> pointers;
+    const Json document = good();
+    collect(document, "", pointers);
+    for (const auto& pointer : pointers) {
+        const auto& value = document[Json::json_pointer(pointer)];
+        if (!value.is_number()) continue;
+        INFO(pointer);
+        CHECK_FALSE(broken(pointer, 1e12).empty());
+        const bool signed_quantity = pointer.ends_with("_deg") || pointer.ends_with("ev100") || pointer.ends_with("loss_stops");
+        if (!signed_quantity) CHECK_FALSE(broken(pointer, -1).empty());
+    }
+}
+
+TEST_CASE("a member that must be there is missed", "[storage][errors]") {
+    std::vector<std::string> pointers;
+    const Json document = good();
+    collect(document, "", pointers);
+    // May be absent by the contract, or belongs to this version's extensions.
+    const std::vector<std::string> optional = {"/ambient", "/background", "/depth_rule", "/pixels", "/power_step_stops"};
+    for (const auto& pointer : pointers) {
+        const auto slash = pointer.rfind('/');
+        const auto key = pointer.substr(slash + 1);
+        if (std::isdigit(static_cast<unsigned char>(key[0]))) continue;
+        if (std::ranges::any_of(optional, [&](const auto& end) { return pointer.ends_with(end); })) continue;
+        Json changed = document;
+        auto& parent = slash == 0 ? changed : changed[Json::json_pointer(pointer.substr(0, slash))];
+        parent.erase(key);
+        INFO(pointer);
+        CHECK_FALSE(refusal(changed.dump()).empty());
+    }
+}
+
+TEST_CASE("bytes changed at random never crash and never load by halves", "[storage][errors]") {
+    const std::string whole = good().dump();
+    for (unsigned seed = 0; seed < 3000; ++seed) {
+        test::Random random(seed);
+        std::string changed = whole;
+        for (int i = random.whole(1, 4); i > 0; --i)
+            changed[static_cast<std::size_t>(random.whole(0, static_cast<int>(whole.size()) - 1))] =
+                static_cast<char>(random.whole(0, 255));
+        const auto result = storage::read_shoot(changed);
+        if (const auto* shoot = std::get_if<shoot::Shoot>(&result)) CHECK(shoot->shots.size() == 1);
+    }
+}

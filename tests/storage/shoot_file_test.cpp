@@ -1,0 +1,114 @@
+#include "shoot/evaluate.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/report_json.hpp"
+#include "storage/shoot_file.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+
+#include <nlohmann/json.hpp>
+
+using namespace poquito;
+
+namespace {
+
+shoot::Shoot reread(const shoot::Shoot& shoot) {
+    auto result = storage::read_shoot(storage::write_shoot(shoot));
+    if (const auto* error = std::get_if<storage::ReadError>(&result)) FAIL(storage::message(*error));
+    return std::get<shoot::Shoot>(result);
+}
+
+std::string report_text(const shoot::Shoot& shoot) {
+    std::vector<shoot::Report> reports;
+    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
+    return storage::write_report(reports);
+}
+
+}  // namespace
+
+TEST_CASE("a shoot comes back from its file as it was, and reports the same", "[storage]") {
+    for (unsigned seed = 0; seed < 300; ++seed) {
+        const auto shoot = test::random_shoot(seed);
+        INFO("seed " << seed);
+        const auto again = reread(shoot);
+        CHECK(again == shoot);
+        CHECK(report_text(again) == report_text(shoot));
+    }
+}
+
+TEST_CASE("members of a later version survive a load and a save, wherever they stand", "[storage]") {
+    auto document = nlohmann::ordered_json::parse(storage::write_shoot(test::random_shoot(1)));
+    // A new member in every object of the document.
+    const std::function<int(nlohmann::ordered_json&)> sow = [&](nlohmann::ordered_json& json) {
+        int sown = 0;
+        for (auto& child : json)
+            if (child.is_structured()) sown += sow(child);
+        // Entries of duration tables and the output school are values, not records.
+        if (json.is_object() && !json.contains("t05_s") && !json.contains("print_width_mm")) {
+            json["later"] = {{"deep", {1, 2.5, nullptr, "\u00e9"}}};
+            ++sown;
+        }
+        return sown;
+    };
+    CHECK(sow(document) > 30);
+    const auto shoot = std::get<shoot::Shoot>(storage::read_shoot(document.dump()));
+    const auto saved = nlohmann::ordered_json::parse(storage::write_shoot(shoot));
+    CHECK(nlohmann::json(saved) == nlohmann::json(document));
+}
+
+TEST_CASE("numbers are written in their shortest form and read back equal", "[storage]") {
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].exposure.shutter = 1.0 / 3;
+    shoot.shots[0].exposure.iso = 100;
+    const auto text = storage::write_shoot(shoot);
+    CHECK(text.find("0.3333333333333333,") != std::string::npos);
+    CHECK(text.find("\"iso\": 100\n") != std::string::npos);
+    CHECK(reread(shoot).shots[0].exposure.shutter == 1.0 / 3);
+}
+
+TEST_CASE("the demo shoot loads and exercises every way of getting closer", "[storage][demo]") {
+    const auto result = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito");
+    REQUIRE(std::holds_alternative<shoot::Shoot>(result));
+    const auto& shoot = std::get<shoot::Shoot>(result);
+    CHECK(shoot.shots.size() >= 6);
+    bool tubes = false, closeups = false, stacks = false, one_flash = false, two_flashes = false, ambient_only = false;
+    for (const auto& shot : shoot.shots) {
+        tubes |= !shot.rig.tubes.empty();
+        closeups |= !shot.rig.closeup_lenses.empty();
+        stacks |= shot.capture.mode == shoot::CaptureMode::stack;
+        one_flash |= shot.lights.size() == 1;
+        two_flashes |= shot.lights.size() == 2;
+        ambient_only |= shot.lights.empty() && shot.ambient;
+        CHECK(shoot::evaluate(shoot.kit, shot).optics.reached);
+    }
+    CHECK((tubes && closeups && stacks && one_flash && two_flashes && ambient_only));
+}
+
+TEST_CASE("the report keeps the keys of its contract", "[storage][report]") {
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].lights = {test::plain_light()};
+    const auto report = nlohmann::json::parse(report_text(shoot));
+    CHECK(report.at("format") == "poquito-report");
+    CHECK(report.at("version") == 1);
+    const auto& shot = report.at("shots").at(0);
+    const std::vector<std::pair<const char*, std::vector<const char*>>> contract = {
+        {"optics", {"focal_length_mm", "ring", "lens_magnification", "magnification", "field_width_mm", "field_height_mm",
+                    "working_distance_mm", "subject_to_sensor_mm", "working_f_number", "exposure_loss_stops", "reaches_infinity"}},
+        {"sharpness", {"blur_limit_mm", "near_mm", "far_mm", "depth_of_field_mm", "airy_diameter_mm", "best_single_f_number",
+                       "background_disc_mm"}},
+        {"capture", {"frame_depth_mm", "step_mm", "frames", "duration_s", "data_mb"}},
+        {"light", {"ambient_stops", "sources", "total_stops", "background_stops"}},
+        {"motion", {"blur_mm"}}};
+    for (const auto& [part, keys] : contract)
+        for (const char* key : keys) {
+            INFO(part << "." << key);
+            CHECK(shot.at(part).contains(key));
+        }
+    for (const char* key : {"stops", "power", "suggested_power", "flash_duration_s"})
+        CHECK(shot.at("light").at("sources").at(0).contains(key));
+    for (const auto& note : shot.at("notes")) {
+        for (const char* key : {"code", "level", "text", "remedy"}) CHECK(note.contains(key));
+        CHECK((note["level"] == "info" || note["level"] == "caution" || note["level"] == "stop"));
+    }
+    CHECK(shot.at("sharpness").at("background_disc_mm").is_null());
+    CHECK(shot.at("capture").at("frames").is_number_integer());
+}
