@@ -1,0 +1,41 @@
+#pragma once
+
+#include "shoot/report.hpp"
+
+#include <QPointF>
+#include <QRectF>
+
+namespace poquito::desk {
+
+/// Side: seen from the camera's right, up is up. Top: seen from above, the camera's right is down.
+enum class Elevation { side, top };
+
+/// The set in pixels. World: mm, x from the sensor towards the subject, y up (side) or to the camera's left (top).
+struct BenchLayout {
+    double scale = 1;     // pixels a millimetre
+    QPointF origin;       // the sensor's middle
+    QRectF sheet;         // where the drawing goes
+    double subject = 0;   // mm from the sensor: the plane of focus
+    bool atInfinity = false;
+    bool backgroundToScale = true;
+
+    QPointF place(double x, double y) const { return origin + QPointF(x * scale, -y * scale); }
+    QRectF box(double x0, double x1, double half) const { return QRectF(place(x0, half), place(x1, -half)); }
+};
+
+/// `bounds`: the whole drawing, title and ruler included. What stands too far away to leave the rest readable is not
+/// made room for.
+BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, Elevation elevation, const QRectF& bounds);
+
+/// Where a light stands in the plane of the drawing, mm from the subject: x towards the camera, y up or to the left.
+QPointF lightInPlane(const light::Position& position, Elevation elevation);
+
+/// Half of the subject's size across the axis in this elevation, mm.
+double subjectHalf(const shoot::Subject& subject, Elevation elevation);
+
+namespace bench {
+inline constexpr double body_behind = 26, body_half = 38;  // a camera body about the sensor, mm, common practice
+inline constexpr double ruler_height = 62;                 // for dimension lines and ruler, pixels
+}  // namespace bench
+
+}  // namespace poquito::desk

@@ -1,0 +1,373 @@
+#include "desk/bench_painter.hpp"
+
+#include "desk/document.hpp"
+#include "desk/drafting.hpp"
+#include "desk/theme.hpp"
+#include "shoot/text.hpp"
+
+#include <QPainter>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+namespace {
+
+using namespace bench;
+
+QString mm(double length) { return QString::fromStdString(shoot::length_text(length)); }
+
+class BenchPainter {
+  public:
+    BenchPainter(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation, const QRectF& bounds)
+        : p_(painter), layout_(layout), kit_(document.kit()), shot_(*document.shot()), report_(*document.report()), elevation_(elevation), bounds_(bounds) {}
+
+    void draw() {
+        drawAxis();
+        if (!layout_.atInfinity) drawShade();
+        drawBackground();
+        drawGear();
+        if (layout_.atInfinity) {
+            p_.setFont(textFont(12));
+            drawLabel(p_, layout_.place(layout_.subject, 0), Qt::AlignRight | Qt::AlignVCenter, QObject::tr("focused at infinity"), theme().quiet);
+        } else {
+            for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLight(i);
+            drawSubject();
+            drawDimensions();
+        }
+        drawRuler();
+    }
+
+  private:
+    QPainter& p_;
+    const BenchLayout& layout_;
+    const shoot::Kit& kit_;
+    const shoot::Shot& shot_;
+    const shoot::Report& report_;
+    Elevation elevation_;
+    QRectF bounds_;
+
+    void drawAxis() {
+        QPen pen(theme().quiet, 1);
+        pen.setDashPattern({9, 3, 2, 3});
+        p_.setPen(pen);
+        p_.drawLine(QPointF(bounds_.left() + 8, layout_.origin.y()), QPointF(bounds_.right() - 8, layout_.origin.y()));
+    }
+
+    void piece(double from, double to, double half, const QColor& fill, const QString& name) {
+        const QRectF box = layout_.box(from, to, half);
+        p_.setBrush(fill);
+        p_.setPen(QPen(theme().ink, 1.3));
+        p_.drawRect(box);
+        if (name.isEmpty()) return;
+        p_.setFont(textFont(11));
+        p_.setPen(theme().ink);
+        const double width = p_.fontMetrics().horizontalAdvance(name);
+        if (width + 4 < box.width()) {
+            p_.fillRect(QRectF(box.center().x() - width / 2 - 3, box.center().y() - 8, width + 6, 16), fill);
+            p_.drawText(box, Qt::AlignCenter, name);
+        } else if (p_.fontMetrics().height() + 2 < box.width() && width + 6 < box.height()) {
+            p_.save();
+            p_.translate(box.center());
+            p_.rotate(-90);
+            p_.fillRect(QRectF(-width / 2 - 3, -7, width + 6, 14), fill);
+            p_.drawText(QRectF(-box.height() / 2, -box.width() / 2, box.height(), box.width()), Qt::AlignCenter, name);
+            p_.restore();
+        }
+    }
+
+    void drawGear() {
+        const Theme& t = theme();
+        const auto& camera = shoot::camera_of(kit_, shot_);
+        const auto& lens = shoot::lens_of(kit_, shot_);
+        const double half = lens.optics.front_diameter / 2;
+        piece(-body_behind, camera.flange, body_half, t.paper, {});
+        // The sensor, to its own size.
+        const double sensor_half = (elevation_ == Elevation::side ? camera.sensor.height : camera.sensor.width) / 2;
+        p_.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::FlatCap));
+        p_.drawLine(layout_.place(0, sensor_half), layout_.place(0, -sensor_half));
+        p_.setFont(textFont(11));
+        const QRectF body = layout_.box(-body_behind, camera.flange, body_half);
+        p_.setPen(t.quiet);
+        p_.drawText(QRectF(body.left() - 20, body.bottom() + 1, 60, 14), Qt::AlignLeft, QObject::tr("sensor"));
+
+        double x = camera.flange;
+        const double mount_half = std::min(body_half * 0.8, std::max(half * 0.85, 24.0));
+        if (shot_.rig.teleconverter) {
+            const auto& converter = *shoot::find_gear(kit_.teleconverters, *shot_.rig.teleconverter);
+            piece(x, x + converter.optics.length, mount_half, t.linkWash, QString::fromStdString(shoot::number_text(converter.optics.factor)) + QStringLiteral("×"));
+            x += converter.optics.length;
+        }
+        for (const auto& id : shot_.rig.tubes) {
+            const auto& tube = *shoot::find_gear(kit_.tubes, id);
+            piece(x, x + tube.length, mount_half, t.paper, QString::fromStdString(shoot::number_text(tube.length)));
+            x += tube.length;
+        }
+        drawLens(x, half, mount_half, QString::fromStdString(lens.name));
+        if (!shot_.rig.closeup_lenses.empty()) drawCloseups(half);
+    }
+
+    /// A barrel: the mount end, the focus ring with its grip, and the front, pushed out by what a unit-focusing lens extends.
+    void drawLens(double x, double half, double mount_half, const QString& name) {
+        const Theme& t = theme();
+        const double front = report_.optics.front;
+        const double body_end = x + shoot::lens_of(kit_, shot_).optics.length * 0.72;
+        const double barrel_half = std::max(half, mount_half);
+        QPolygonF outline({layout_.place(x, mount_half), layout_.place(x + (front - x) * 0.12, barrel_half), layout_.place(std::min(body_end, front), barrel_half),
+                           layout_.place(std::min(body_end, front), half), layout_.place(front, half), layout_.place(front, -half),
+                           layout_.place(std::min(body_end, front), -half), layout_.place(std::min(body_end, front), -barrel_half),
+                           layout_.place(x + (front - x) * 0.12, -barrel_half), layout_.place(x, -mount_half)});
+        p_.setBrush(t.paper);
+        p_.setPen(QPen(t.ink, 1.3, Qt::SolidLine, Qt::SquareCap, Qt::RoundJoin));
+        p_.drawPolygon(outline);
+        // Grip marks of the focus ring; the longer one stands where the ring stands, infinity at the camera's end.
+        const double ring0 = x + (front - x) * 0.3, ring1 = x + (front - x) * 0.62;
+        for (int i = 0; i <= 12; ++i) {
+            const double at = ring0 + (ring1 - ring0) * i / 12;
+            p_.setPen(QPen(t.quiet, 1));
+            p_.drawLine(layout_.place(at, barrel_half), layout_.place(at, barrel_half) + QPointF(0, 5));
+            p_.drawLine(layout_.place(at, -barrel_half), layout_.place(at, -barrel_half) - QPointF(0, 5));
+        }
+        const double here = ring0 + (ring1 - ring0) * report_.optics.ring;
+        p_.setPen(QPen(t.focus, 2.4));
+        p_.drawLine(layout_.place(here, barrel_half), layout_.place(here, barrel_half) + QPointF(0, 8));
+        p_.setFont(textFont(11, QFont::Medium));
+        const QRectF box(layout_.place(x, barrel_half), layout_.place(front, -barrel_half));
+        const int width = static_cast<int>(box.width()) - 8;
+        const QString shown = p_.fontMetrics().elidedText(name, Qt::ElideRight, width);
+        const double text_width = p_.fontMetrics().horizontalAdvance(shown);
+        p_.fillRect(QRectF(box.center().x() - text_width / 2 - 3, box.center().y() - 8, text_width + 6, 16), t.paper);
+        p_.setPen(t.ink);
+        p_.drawText(box, Qt::AlignCenter, shown);
+    }
+
+    void drawCloseups(double half) {
+        const double front = report_.optics.front;
+        double x = front;
+        QStringList names;
+        for (const auto& id : shot_.rig.closeup_lenses) {
+            const auto& closeup = *shoot::find_gear(kit_.closeup_lenses, id);
+            // Thin in the model; drawn with the thickness of its mount, towards the subject.
+            QPainterPath glass(layout_.place(x, half));
+            const QPointF bulge(4, 0);
+            glass.quadTo(layout_.place(x, 0) + 2 * bulge, layout_.place(x, -half));
+            glass.lineTo(layout_.place(x, half));
+            p_.setBrush(theme().linkWash);
+            p_.setPen(QPen(theme().link, 1.4));
+            p_.drawPath(glass);
+            x += 4 / layout_.scale;
+            names << QStringLiteral("+%1").arg(QString::fromStdString(shoot::number_text(closeup.power_dpt)));
+        }
+        p_.setFont(textFont(11, QFont::Medium));
+        drawLabel(p_, layout_.place(front, -half) + QPointF(2, 3), Qt::AlignLeft | Qt::AlignTop, names.join(QLatin1Char(' ')), theme().link);
+    }
+
+    void drawShade() {
+        if (!report_.optics.shaded_half_angle) return;
+        const double half = shoot::lens_of(kit_, shot_).optics.front_diameter / 2;
+        const QPointF subject = layout_.place(layout_.subject, 0);
+        QPen pen(theme().quiet, 1, Qt::DashLine);
+        p_.setPen(pen);
+        p_.drawLine(subject, layout_.place(report_.optics.front, half));
+        p_.drawLine(subject, layout_.place(report_.optics.front, -half));
+        const QString text = QObject::tr("shaded ±%1°").arg(QString::fromStdString(shoot::number_text(*report_.optics.shaded_half_angle, 2)));
+        p_.setFont(textFont(11));
+        const double room = (layout_.subject - report_.optics.front) * layout_.scale;
+        if (room > p_.fontMetrics().horizontalAdvance(text) + 40)
+            drawLabel(p_, layout_.place(report_.optics.front, 0) + QPointF(room * 0.1 + 4, 11), Qt::AlignLeft | Qt::AlignVCenter, text, theme().quiet);
+    }
+
+    void drawSubject() {
+        const Theme& t = theme();
+        const auto& sharp = report_.sharpness;
+        const double half = subjectHalf(shot_.subject, elevation_);
+        const QPointF centre = layout_.place(layout_.subject, 0);
+        const double half_depth = std::max(shot_.subject.depth / 2 * layout_.scale, 2.0);
+        const QRectF outline(centre.x() - half_depth, centre.y() - half * layout_.scale, 2 * half_depth, 2 * half * layout_.scale);
+        p_.setBrush(t.panel);
+        p_.setPen(QPen(t.ink, 1.3));
+        p_.drawEllipse(outline);
+
+        // The slice one frame holds, and the frames of a stack as a comb above it.
+        const double reach = std::max(half * layout_.scale + 12, 26.0);
+        const double near = sharp.near.value_or(layout_.subject) * layout_.scale;
+        const double far = sharp.far.value_or(1e6) * layout_.scale;
+        const QRectF slice(QPointF(centre.x() - near, centre.y() - reach), QPointF(std::min(centre.x() + far, bounds_.right() - 4), centre.y() + reach));
+        QColor wash = t.focus;
+        wash.setAlphaF(0.28f);
+        p_.fillRect(slice, wash);
+        p_.setPen(QPen(t.focus, 2));
+        p_.drawLine(QPointF(centre.x(), slice.top()), QPointF(centre.x(), slice.bottom()));
+        if (report_.capture.travel && report_.capture.frames > 1) drawComb(centre, slice.top());
+        drawSubjectText(centre, slice);
+    }
+
+    void drawComb(QPointF centre, double top) {
+        const auto& travel = *report_.capture.travel;
+        const double first = centre.x() + travel.first * layout_.scale, last = centre.x() + travel.last * layout_.scale;
+        const double teeth = std::min(report_.capture.frames, std::max(2.0, std::floor((last - first) / 3) + 1));
+        p_.setPen(QPen(theme().focus, 1));
+        p_.drawLine(QPointF(first, top - 3), QPointF(last, top - 3));
+        for (int i = 0; i < static_cast<int>(teeth); ++i) {
+            const double x = first + (last - first) * i / (teeth - 1);
+            p_.drawLine(QPointF(x, top - 8), QPointF(x, top - 3));
+        }
+    }
+
+    void drawSubjectText(QPointF centre, const QRectF& slice) {
+        const auto& capture = report_.capture;
+        const auto& depth = report_.sharpness.depth_of_field;
+        p_.setFont(textFont(11, QFont::DemiBold));
+        const double x = std::max(slice.right(), centre.x() + shot_.subject.depth / 2 * layout_.scale) + 8;
+        const double y = slice.top() + 2;
+        const QString holds = depth ? QObject::tr("one frame holds %1").arg(mm(*depth)) : QObject::tr("one frame holds all");
+        drawLabel(p_, {x, y}, Qt::AlignLeft | Qt::AlignVCenter, holds, theme().focus);
+        p_.setFont(textFont(11));
+        const QString of = capture.frames > 1 ? QObject::tr("%1 frames over %2").arg(QString::fromStdString(shoot::number_text(capture.frames, 9)), mm(shot_.subject.depth + shot_.capture.lead + shot_.capture.tail))
+                                              : QObject::tr("of the subject's %1").arg(mm(shot_.subject.depth));
+        drawLabel(p_, {x, y + 15}, Qt::AlignLeft | Qt::AlignVCenter, of, theme().focus);
+    }
+
+    void drawBackground() {
+        if (!shot_.background) return;
+        const Theme& t = theme();
+        const QString distance = QObject::tr("card %1 behind").arg(mm(shot_.background->distance));
+        const QString stops = report_.light.background ? QObject::tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(*report_.light.background))) : QString();
+        const bool scaled = layout_.backgroundToScale && !layout_.atInfinity;
+        const double x = scaled ? layout_.place(layout_.subject + shot_.background->distance, 0).x() : bounds_.right() - 16;
+        const double top = bounds_.top() + 30, bottom = bounds_.bottom() - ruler_height - 4;
+        const int shade = static_cast<int>(std::clamp(std::sqrt(shot_.background->reflectance) * 255, 20.0, 250.0));
+        p_.setBrush(QColor(shade, shade, shade));
+        p_.setPen(QPen(t.ink, 1));
+        p_.drawRect(QRectF(x, top, 6, bottom - top));
+        if (!scaled) {
+            // A break in the axis: from here on the drawing is not to scale.
+            p_.setPen(QPen(t.ink, 1.2));
+            for (const double offset : {-30.0, -25.0}) p_.drawLine(QPointF(x + offset - 3, layout_.origin.y() + 8), QPointF(x + offset + 3, layout_.origin.y() - 8));
+        }
+        p_.setFont(textFont(11));
+        drawLabel(p_, {x - 4, bottom - 16}, Qt::AlignRight | Qt::AlignVCenter, scaled ? distance : QObject::tr("%1, not to scale").arg(distance), t.quiet);
+        if (!stops.isEmpty()) drawLabel(p_, {x - 4, bottom - 2}, Qt::AlignRight | Qt::AlignVCenter, stops, t.quiet);
+    }
+
+    void drawLight(std::size_t i) {
+        const Theme& t = theme();
+        const auto& light = shot_.lights[i];
+        const auto& source = report_.light.sources[i];
+        const auto* modifier = shoot::modifier_of(kit_, light);
+        const QPointF subject = layout_.place(layout_.subject, 0);
+        const QPointF at = lightInPlane(light.position, elevation_);
+        QPointF face = layout_.place(layout_.subject - at.x(), at.y());
+        const QRectF room = bounds_.adjusted(8, 26, -8, -ruler_height);
+        const bool scaled = room.contains(face);
+        QLineF ray(subject, face);
+        if (!scaled) ray = clippedTo(ray, room);
+        face = ray.p2();
+        const double half = std::max((modifier ? modifier->diameter / 2 : 22) * layout_.scale, 5.0);
+        const double drawn_half = scaled ? half : std::min(half, 26.0);
+        QPointF along = ray.length() > 1 ? (face - subject) / ray.length() : QPointF(-0.7, -0.7);
+        const QPointF across(-along.y(), along.x());
+
+        QColor beam = t.light;
+        beam.setAlphaF(source.stops ? 0.16f : 0.05f);
+        p_.setPen(Qt::NoPen);
+        p_.setBrush(beam);
+        p_.drawPolygon(QPolygonF({face + across * drawn_half, face - across * drawn_half, subject - across * 3, subject + across * 3}));
+        p_.setBrush(source.stops ? t.cautionWash : t.panel);
+        p_.setPen(QPen(t.light, 1.6));
+        const double thick = modifier ? 10 : 6;
+        p_.drawPolygon(QPolygonF({face + across * drawn_half, face - across * drawn_half, face - across * drawn_half + along * thick, face + across * drawn_half + along * thick}));
+        const QPointF back = face + along * thick;
+        const double lamp = std::min(std::max(18 * layout_.scale, 6.0), 16.0);
+        p_.setBrush(t.panel);
+        p_.setPen(QPen(t.ink, 1.2));
+        p_.drawPolygon(QPolygonF({back + across * lamp * 0.6, back - across * lamp * 0.6, back - across * lamp * 0.6 + along * lamp, back + across * lamp * 0.6 + along * lamp}));
+        if (!scaled) {
+            p_.setPen(QPen(t.ink, 1.2));
+            const QPointF cut = subject + (face - subject) * 0.72;
+            for (const double offset : {-3.0, 3.0}) p_.drawLine(cut + along * offset + across * 7, cut + along * offset - across * 7);
+        }
+        drawLightText(i, face, along, drawn_half, scaled);
+    }
+
+    void drawLightText(std::size_t i, QPointF face, QPointF along, double half, bool scaled) {
+        const auto& light = shot_.lights[i];
+        const auto& source = report_.light.sources[i];
+        const auto* modifier = shoot::modifier_of(kit_, light);
+        const QString power = source.suggested_power ? QString::fromStdString(shoot::power_text(light.power.value_or(*source.suggested_power))) : QObject::tr("off");
+        const QString first = QObject::tr("%1  %2, %3").arg(QChar('A' + static_cast<int>(i))).arg(power, modifier ? QString::fromStdString(modifier->name).toLower() : QObject::tr("bare"));
+        QString second = mm(light.position.distance);
+        if (source.stops) second += QObject::tr(", %1 stops").arg(QString::fromStdString(shoot::stops_text(*source.stops)));
+        if (!scaled) second += QObject::tr(", at the edge");
+        // Beside the lamp, on the side with more room, off its beam.
+        p_.setFont(textFont(11, QFont::DemiBold));
+        const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(first), QFontMetricsF(textFont(11)).horizontalAdvance(second)) + 8;
+        const double clear = half * std::abs(along.y()) + 14;
+        const bool towards_right = along.x() > 0 ? face.x() + clear + width < bounds_.right() - 8 : face.x() - clear - width < bounds_.left() + 8;
+        const double x = towards_right ? face.x() + clear : face.x() - clear;
+        const double y = std::clamp(face.y() - 6, bounds_.top() + 32, bounds_.bottom() - ruler_height - 22);
+        const auto side = (towards_right ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter;
+        drawLabel(p_, {x, y}, side, first, theme().lightText);
+        p_.setFont(textFont(11));
+        drawLabel(p_, {x, y + 14}, side, second, theme().lightText);
+    }
+
+    /// The part of a ray from inside a rectangle that lies in it.
+    static QLineF clippedTo(QLineF ray, const QRectF& room) {
+        double share = 1;
+        const auto limit = [&](double from, double to, double low, double high) {
+            if (to > high && to > from) share = std::min(share, (high - from) / (to - from));
+            if (to < low && to < from) share = std::min(share, (low - from) / (to - from));
+        };
+        limit(ray.x1(), ray.x2(), room.left(), room.right());
+        limit(ray.y1(), ray.y2(), room.top(), room.bottom());
+        ray.setP2(ray.pointAt(std::clamp(share, 0.0, 1.0)));
+        return ray;
+    }
+
+    void drawDimensions() {
+        const auto& optics = report_.optics;
+        const double y = bounds_.bottom() - ruler_height + 12;
+        const double subject = layout_.place(layout_.subject, 0).x();
+        const double front = layout_.place(optics.front, 0).x();
+        const double half = shoot::lens_of(kit_, shot_).optics.front_diameter / 2;
+        p_.setPen(QPen(theme().hairline, 1));
+        p_.drawLine(QLineF(front, layout_.place(0, -half).y(), front, y + 4));
+        p_.drawLine(QLineF(subject, layout_.origin.y() + 26, subject, y + 22));
+        p_.drawLine(QLineF(layout_.origin.x(), layout_.place(0, -body_half).y(), layout_.origin.x(), y + 22));
+        if (*optics.working_distance > 0) {
+            drawDimension(p_, {front, y}, {subject, y}, QObject::tr("working distance %1").arg(mm(*optics.working_distance)));
+        } else {
+            p_.setFont(textFont(11, QFont::DemiBold));
+            drawLabel(p_, {front, y}, Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("focus %1 inside the lens").arg(mm(-*optics.working_distance)), theme().stop);
+        }
+        drawDimension(p_, {layout_.origin.x(), y + 18}, {subject, y + 18}, QObject::tr("sensor to subject %1").arg(mm(*optics.subject_to_sensor)));
+    }
+
+    void drawRuler() {
+        const double y = bounds_.bottom() - 20;
+        const double from = layout_.origin.x();
+        const double length = (bounds_.right() - 14 - from) / layout_.scale;
+        const double step = rulerStep(length, static_cast<int>(std::max(2.0, length * layout_.scale / 80)));
+        p_.setFont(textFont(11));
+        for (int i = 0; i * step / 10 <= length; ++i) {
+            const double x = from + i * step / 10 * layout_.scale;
+            const bool whole = i % 10 == 0;
+            p_.setPen(QPen(whole ? theme().quiet : theme().hairline, 1));
+            p_.drawLine(QLineF(x, y, x, y + (whole ? 6 : i % 5 == 0 ? 4 : 2)));
+            if (!whole) continue;
+            p_.setPen(theme().quiet);
+            const QString text = QString::fromStdString(shoot::number_text(i * step / 10, 4)) + (i == 0 ? QObject::tr(" mm") : QString());
+            p_.drawText(QPointF(x + 3, y + 14), text);
+        }
+    }
+};
+
+}  // namespace
+
+void paintBench(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation, const QRectF& bounds) {
+    BenchPainter(painter, layout, document, elevation, bounds).draw();
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,131 @@
+#include "desk/document.hpp"
+
+#include "shoot/evaluate.hpp"
+
+#include <algorithm>
+
+namespace poquito::desk {
+
+/// One step of the history. Shoots are shared, never copied on undo.
+class ShootEdit : public QUndoCommand {
+  public:
+    struct State {
+        std::shared_ptr<const shoot::Shoot> shoot;
+        int selection = -1;
+    };
+
+    ShootEdit(Document& document, const EditLabel& label, State before, State after)
+        : QUndoCommand(label.text), document_(document), mergeKey_(label.mergeKey), before_(std::move(before)), after_(std::move(after)) {}
+
+    void undo() override { document_.show(before_.shoot, before_.selection); }
+    void redo() override { document_.show(after_.shoot, after_.selection); }
+    int id() const override { return mergeKey_.isEmpty() ? -1 : 1; }
+    bool mergeWith(const QUndoCommand* other) override {
+        const auto* next = static_cast<const ShootEdit*>(other);
+        if (next->mergeKey_ != mergeKey_) return false;
+        after_ = next->after_;
+        if (*after_.shoot == *before_.shoot) setObsolete(true);  // typed back to where it was
+        return true;
+    }
+
+  private:
+    Document& document_;
+    QString mergeKey_;
+    State before_;
+    State after_;
+};
+
+Document::Document(QObject* parent) : QObject(parent), shoot_(std::make_shared<const shoot::Shoot>()) {
+    connect(&undo_, &QUndoStack::cleanChanged, this, &Document::unsavedChanged);
+}
+
+Document::~Document() { undo_.disconnect(this); }
+
+void Document::open(shoot::Shoot shoot, const QString& path) {
+    undo_.clear();
+    path_ = path;
+    recovered_ = false;
+    reports_.clear();
+    current_ = -1;
+    const bool empty = shoot.shots.empty();
+    shoot_ = std::make_shared<const shoot::Shoot>();
+    show(std::make_shared<const shoot::Shoot>(std::move(shoot)), empty ? -1 : 0);
+    Q_EMIT unsavedChanged();
+}
+
+void Document::recover(shoot::Shoot shoot, const QString& path) {
+    open(std::move(shoot), path);
+    recovered_ = true;
+    Q_EMIT unsavedChanged();
+}
+
+const shoot::Shot* Document::shot() const {
+    return current_ < 0 ? nullptr : &shoot_->shots[static_cast<std::size_t>(current_)];
+}
+
+const shoot::Report* Document::report() const { return current_ < 0 ? nullptr : &report(current_); }
+
+std::vector<shoot::Report> Document::reports() const {
+    std::vector<shoot::Report> all;
+    for (const auto& report : reports_) all.push_back(*report);
+    return all;
+}
+
+void Document::select(int index) {
+    if (index == current_ || index < 0 || index >= count()) return;
+    current_ = index;
+    Q_EMIT selected(index);
+}
+
+void Document::edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change) {
+    auto changed = std::make_shared<shoot::Shoot>(*shoot_);
+    change(*changed);
+    if (*changed == *shoot_) return;
+    const int last = static_cast<int>(changed->shots.size()) - 1;
+    undo_.push(new ShootEdit(*this, label, {shoot_, current_}, {changed, std::min(current_, last)}));
+}
+
+void Document::editShot(const EditLabel& label, const std::function<void(shoot::Shot&)>& change) {
+    if (current_ < 0) return;
+    const auto index = static_cast<std::size_t>(current_);
+    EditLabel keyed = label;
+    if (!keyed.mergeKey.isEmpty()) keyed.mergeKey += QString::fromStdString("@" + shoot_->shots[index].id);
+    edit(keyed, [&](shoot::Shoot& shoot) { change(shoot.shots[index]); });
+}
+
+void Document::setSaved(const QString& path) {
+    path_ = path;
+    recovered_ = false;
+    undo_.setClean();
+    Q_EMIT unsavedChanged();
+}
+
+void Document::show(std::shared_ptr<const shoot::Shoot> shoot, int selection) {
+    const auto before = std::exchange(shoot_, std::move(shoot));
+    evaluateChanged(before.get());
+    const bool other = selection != current_;
+    current_ = count() == 0 ? -1 : std::clamp(selection, 0, count() - 1);
+    Q_EMIT shootChanged();
+    if (other) Q_EMIT selected(current_);
+}
+
+/// A report depends on the kit and its own shot: what kept both keeps its report.
+void Document::evaluateChanged(const shoot::Shoot* before) {
+    const bool same_kit = before && before->kit == shoot_->kit && reports_.size() == before->shots.size();
+    std::vector<std::shared_ptr<const shoot::Report>> reports;
+    reports.reserve(shoot_->shots.size());
+    for (std::size_t i = 0; i < shoot_->shots.size(); ++i) {
+        const auto& shot = shoot_->shots[i];
+        std::shared_ptr<const shoot::Report> kept;
+        if (same_kit) {
+            // In place in most edits; elsewhere after a move.
+            if (i < before->shots.size() && before->shots[i] == shot) kept = reports_[i];
+            for (std::size_t j = 0; !kept && j < before->shots.size(); ++j)
+                if (before->shots[j].id == shot.id && before->shots[j] == shot) kept = reports_[j];
+        }
+        reports.push_back(kept ? kept : std::make_shared<const shoot::Report>(shoot::evaluate(shoot_->kit, shot)));
+    }
+    reports_ = std::move(reports);
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,100 @@
+#include "desk/drafting.hpp"
+
+#include "desk/theme.hpp"
+
+#include <QFontMetricsF>
+#include <QLineF>
+#include <QPainter>
+#include <QPainterPath>
+
+#include <cmath>
+
+namespace poquito::desk {
+namespace {
+
+void drawArrow(QPainter& painter, QPointF tip, double direction) {
+    constexpr double length = 7, half = 2.4;
+    QPainterPath path(tip);
+    path.lineTo(tip + QPointF(-direction * length, -half));
+    path.lineTo(tip + QPointF(-direction * length, half));
+    path.closeSubpath();
+    painter.fillPath(path, theme().ink);
+}
+
+}  // namespace
+
+void drawDimension(QPainter& painter, QPointF from, QPointF to, const QString& text) {
+    painter.save();
+    painter.setFont(textFont(11, QFont::Medium));
+    painter.setPen(QPen(theme().ink, 1));
+    const double width = QFontMetricsF(painter.font()).horizontalAdvance(text) + 10;
+    const double length = to.x() - from.x();
+    const QPointF middle = (from + to) / 2;
+    painter.drawLine(QLineF(from + QPointF(0, -4), from + QPointF(0, 4)));
+    painter.drawLine(QLineF(to + QPointF(0, -4), to + QPointF(0, 4)));
+    if (length > 2) painter.drawLine(QLineF(from, to));
+    if (length > 18) {
+        drawArrow(painter, from, -1);
+        drawArrow(painter, to, 1);
+    }
+    if (length > width + 20) {
+        drawLabel(painter, middle, Qt::AlignCenter, text, theme().ink);
+    } else {
+        drawLabel(painter, to + QPointF(5, 0), Qt::AlignLeft | Qt::AlignVCenter, text, theme().ink);
+    }
+    painter.restore();
+}
+
+QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour) {
+    const QFontMetricsF metrics(painter.font());
+    const QSizeF size(metrics.horizontalAdvance(text) + 6, metrics.height());
+    QPointF corner = anchor;
+    if (side & Qt::AlignHCenter) corner.rx() -= size.width() / 2;
+    if (side & Qt::AlignRight) corner.rx() -= size.width();
+    if (side & Qt::AlignVCenter) corner.ry() -= size.height() / 2;
+    if (side & Qt::AlignBottom) corner.ry() -= size.height();
+    const QRectF patch(corner, size);
+    painter.fillRect(patch, theme().panel);
+    painter.setPen(colour);
+    painter.drawText(patch, Qt::AlignCenter, text);
+    return patch;
+}
+
+QColor standingColour(shoot::Standing standing) {
+    switch (standing) {
+        case shoot::Standing::settled: return theme().focus;
+        case shoot::Standing::doubtful: return theme().caution;
+        case shoot::Standing::open: break;
+    }
+    return theme().quiet;
+}
+
+void drawStanding(QPainter& painter, QPointF centre, shoot::Standing standing) {
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(standingColour(standing), 1.8, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    switch (standing) {
+        case shoot::Standing::settled:
+            painter.drawPolyline(QPolygonF({centre + QPointF(-5, 0), centre + QPointF(-1.5, 4), centre + QPointF(5, -4.5)}));
+            break;
+        case shoot::Standing::doubtful:
+            painter.drawPolygon(QPolygonF({centre + QPointF(0, -5), centre + QPointF(5.2, 4.2), centre + QPointF(-5.2, 4.2)}));
+            break;
+        case shoot::Standing::open:
+            painter.setPen(QPen(standingColour(standing), 1.4));
+            painter.drawEllipse(centre, 3.6, 3.6);
+            break;
+    }
+    painter.restore();
+}
+
+double rulerStep(double length, int most) {
+    const double raw = length / most;
+    const double decade = std::pow(10.0, std::floor(std::log10(raw)));
+    for (const double mark : {1.0, 2.0, 5.0})
+        if (mark * decade >= raw) return mark * decade;
+    return 10 * decade;
+}
+
+}  // namespace poquito::desk

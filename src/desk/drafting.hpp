@@ -1,0 +1,28 @@
+#pragma once
+
+#include "shoot/stations.hpp"
+
+#include <QColor>
+#include <QRectF>
+#include <QString>
+
+class QPainter;
+class QPointF;
+
+/// The hand of the drafting table: what several drawings share.
+namespace poquito::desk {
+
+/// A dimension line with arrows at both ends and its text on a gap in the middle; beside the line where it is too short.
+void drawDimension(QPainter& painter, QPointF from, QPointF to, const QString& text);
+
+/// Text on a patch of the sheet's colour, so that lines end at it instead of crossing it. Returns what it covers.
+QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour);
+
+/// A tick, a triangle or a ring: the shape says it, the colour repeats it.
+void drawStanding(QPainter& painter, QPointF centre, shoot::Standing standing);
+QColor standingColour(shoot::Standing standing);
+
+/// Round steps (1, 2 or 5 of a decade) of which `most` or fewer fit into `length`.
+double rulerStep(double length, int most);
+
+}  // namespace poquito::desk

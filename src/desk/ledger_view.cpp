@@ -1,0 +1,144 @@
+#include "desk/ledger_view.hpp"
+
+#include "desk/ledger_model.hpp"
+#include "desk/theme.hpp"
+
+#include <QKeyEvent>
+#include <QPainter>
+#include <QStyledItemDelegate>
+
+namespace poquito::desk {
+namespace {
+
+constexpr int heading_height = 26, row_height = 21, unit_width = 78;
+
+/// The open working: lines that wrap, one under the other.
+struct WorkingLines {
+    QString formula, substitution, result, source;
+
+    explicit WorkingLines(const QModelIndex& index)
+        : formula(index.data(LedgerModel::formulaRole).toString()),
+          substitution(index.data(LedgerModel::substitutionRole).toString()),
+          result(index.data(LedgerModel::resultRole).toString()),
+          source(index.data(LedgerModel::sourceRole).toString()) {}
+
+    /// Paints where there is a painter; returns the height either way.
+    int layOut(QPainter* painter, QRect area) const {
+        int y = area.top();
+        const auto line = [&](const QString& text, const QFont& font, const QColor& colour) {
+            const QRect needed = QFontMetrics(font).boundingRect(QRect(area.left(), y, area.width(), 1000), Qt::TextWrapAnywhere | Qt::TextWordWrap, text);
+            if (painter) {
+                painter->setFont(font);
+                painter->setPen(colour);
+                painter->drawText(QRect(area.left(), y, area.width(), needed.height()), Qt::TextWrapAnywhere | Qt::TextWordWrap, text);
+            }
+            y += needed.height() + 2;
+        };
+        line(formula, textFont(12, QFont::DemiBold), theme().link);
+        line(substitution, textFont(12), theme().ink);
+        line(result, textFont(12, QFont::DemiBold), theme().ink);
+        line(source, textFont(11), theme().quiet);
+        return y - area.top();
+    }
+};
+
+QRect working_area(int left, int top, int width) { return {left + 12, top + row_height + 6, width - 24, 0}; }
+
+class LedgerDelegate : public QStyledItemDelegate {
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        if (index.data(LedgerModel::headingRole).toBool()) return {100, heading_height};
+        if (!index.data(LedgerModel::openRole).toBool()) return {100, row_height};
+        const auto* view = qobject_cast<const QListView*>(option.widget);
+        const int width = view ? view->viewport()->width() : 260;
+        return {100, row_height + 14 + WorkingLines(index).layOut(nullptr, working_area(0, 0, width))};
+    }
+
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const Theme& t = theme();
+        const QRect area = option.rect;
+        painter->save();
+        painter->setRenderHint(QPainter::Antialiasing);
+        if (index.data(LedgerModel::headingRole).toBool()) {
+            painter->setFont(textFont(12, QFont::DemiBold));
+            painter->setPen(t.quiet);
+            const QString text = index.data(Qt::DisplayRole).toString();
+            const QRect at = area.adjusted(6, 6, 0, 0);
+            painter->drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
+            const int x = at.left() + painter->fontMetrics().horizontalAdvance(text) + 8;
+            painter->setPen(QPen(t.hairline, 1));
+            painter->drawLine(x, at.center().y() + 1, area.right() - 6, at.center().y() + 1);
+            painter->restore();
+            return;
+        }
+        const bool open = index.data(LedgerModel::openRole).toBool();
+        const bool focused = option.state & QStyle::State_HasFocus;
+        if (open) {
+            painter->setBrush(t.panel);
+            painter->setPen(QPen(t.link, 1.2));
+            painter->drawRoundedRect(QRectF(area).adjusted(1, 1, -1, -3), 3, 3);
+        } else if (focused || (option.state & QStyle::State_MouseOver)) {
+            painter->setBrush(focused ? t.linkWash : Qt::transparent);
+            painter->setPen(QPen(focused ? t.link : t.hairline, 1));
+            painter->drawRoundedRect(QRectF(area).adjusted(1.5, 1.5, -1.5, -1.5), 3, 3);
+        }
+        const QRect row(area.left() + 6, area.top(), area.width() - 12, row_height);
+        const int value_right = row.right() - unit_width;
+        const auto weight = static_cast<shoot::Level>(index.data(LedgerModel::weightRole).toInt());
+        painter->setFont(textFont(13, QFont::DemiBold));
+        painter->setPen(weight == shoot::Level::stop ? t.stop : weight == shoot::Level::caution ? t.caution : t.ink);
+        const QString value = index.data(LedgerModel::valueRole).toString();
+        const int value_width = painter->fontMetrics().horizontalAdvance(value);
+        painter->drawText(QRect(value_right - value_width - 2, row.top(), value_width + 2, row_height), Qt::AlignRight | Qt::AlignVCenter, value);
+        painter->setFont(textFont(12));
+        painter->setPen(t.ink);
+        const int name_width = value_right - value_width - 10 - row.left();
+        painter->drawText(QRect(row.left(), row.top(), name_width, row_height), Qt::AlignLeft | Qt::AlignVCenter,
+                          painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, name_width));
+        painter->setFont(textFont(11));
+        painter->setPen(t.quiet);
+        painter->drawText(QRect(value_right + 6, row.top(), unit_width - 6, row_height), Qt::AlignLeft | Qt::AlignVCenter,
+                          painter->fontMetrics().elidedText(index.data(LedgerModel::unitRole).toString(), Qt::ElideRight, unit_width - 6));
+        if (open) WorkingLines(index).layOut(painter, working_area(area.left(), area.top(), area.width()));
+        painter->restore();
+    }
+};
+
+}  // namespace
+
+LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : QListView(parent), ledger_(model) {
+    setObjectName(QStringLiteral("ledger"));
+    setAccessibleName(tr("Ledger: the numbers of this shot"));
+    setProperty("bare", true);
+    setModel(model);
+    setItemDelegate(new LedgerDelegate(this));
+    setVerticalScrollMode(ScrollPerPixel);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setSelectionMode(SingleSelection);
+    setMouseTracking(true);
+    connect(this, &QListView::clicked, this, &LedgerView::toggle);
+}
+
+void LedgerView::toggle(const QModelIndex& index) {
+    ledger_->toggle(index);
+    scheduleDelayedItemsLayout();
+    if (index.data(LedgerModel::openRole).toBool()) {
+        executeDelayedItemsLayout();
+        scrollTo(index);
+    }
+}
+
+void LedgerView::keyPressEvent(QKeyEvent* event) {
+    const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space;
+    if (enter && currentIndex().isValid()) return toggle(currentIndex());
+    QListView::keyPressEvent(event);
+}
+
+void LedgerView::resizeEvent(QResizeEvent* event) {
+    QListView::resizeEvent(event);
+    scheduleDelayedItemsLayout();  // an open working wraps anew
+}
+
+}  // namespace poquito::desk

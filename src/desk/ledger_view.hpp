@@ -1,0 +1,25 @@
+#pragma once
+
+#include <QListView>
+
+namespace poquito::desk {
+
+class LedgerModel;
+
+/// The ledger: name, value, unit; a click or Enter opens the working under the number.
+class LedgerView : public QListView {
+    Q_OBJECT
+  public:
+    explicit LedgerView(LedgerModel* model, QWidget* parent = nullptr);
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    void toggle(const QModelIndex& index);
+
+    LedgerModel* ledger_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,75 @@
+#include "desk/autosave.hpp"
+#include "desk/main_window.hpp"
+#include "desk/sheet_printer.hpp"
+#include "desk/theme.hpp"
+#include "shoot/evaluate.hpp"
+#include "storage/shoot_file.hpp"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QIcon>
+#include <QSettings>
+
+#include <cstdio>
+
+namespace {
+
+using namespace poquito;
+
+int complain(const storage::ReadError& error) {
+    std::fprintf(stderr, "%s\n", storage::message(error).c_str());
+    return 1;
+}
+
+int write_sheet(const QString& file, const QString& out) {
+    auto loaded = storage::load_shoot(file.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
+    const auto& shoot = std::get<shoot::Shoot>(loaded);
+    std::vector<shoot::Report> reports;
+    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
+    if (const auto error = desk::writeSheetPdf(shoot, reports, out)) return complain(*error);
+    return 0;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    // A sheet needs fonts but no screen.
+    for (int i = 1; i < argc; ++i)
+        if (qstrcmp(argv[i], "--sheet") == 0 && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    QApplication::setOrganizationName(QStringLiteral("poquito"));
+    QApplication::setApplicationName(QStringLiteral("poquito"));
+    QApplication::setApplicationDisplayName(QStringLiteral("Poquito"));
+    QApplication::setApplicationVersion(QStringLiteral(POQUITO_VERSION));
+
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("Plans, runs and checks close-up photographs."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("A shoot to open (.poquito)."), QStringLiteral("[FILE]"));
+    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo shoot."));
+    const QCommandLineOption dim(QStringLiteral("dim"), QStringLiteral("Use the dim theme."));
+    const QCommandLineOption sheet(QStringLiteral("sheet"), QStringLiteral("Write the run sheet of FILE as PDF and end: poquito --sheet OUT.pdf FILE."), QStringLiteral("OUT.pdf"));
+    parser.addOptions({demo, dim, sheet});
+    parser.process(application);
+
+    const auto files = parser.positionalArguments();
+    const bool wants_dim = parser.isSet(dim) || QSettings().value(QStringLiteral("dim")).toBool();
+    desk::applyTheme(application, wants_dim && !parser.isSet(sheet) ? desk::ThemeKind::dim : desk::ThemeKind::light);
+    if (parser.isSet(sheet)) {
+        if (files.size() != 1) {
+            std::fprintf(stderr, "poquito: --sheet OUT.pdf needs one FILE\n");
+            return 2;
+        }
+        return write_sheet(files.front(), parser.value(sheet));
+    }
+
+    QApplication::setWindowIcon(QIcon(QStringLiteral(":/data/poquito.svg")));
+    desk::MainWindow window;
+    if (parser.isSet(demo)) window.openDemo();
+    if (!files.isEmpty()) window.openFile(files.front());
+    window.show();
+    window.startAutosave(desk::Autosave::defaultFolder());
+    return QApplication::exec();
+}

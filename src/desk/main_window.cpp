@@ -1,0 +1,600 @@
+#include "desk/main_window.hpp"
+
+#include "desk/autosave.hpp"
+#include "desk/bench_view.hpp"
+#include "desk/depth_page.hpp"
+#include "desk/foot_line.hpp"
+#include "desk/ledger_model.hpp"
+#include "desk/ledger_view.hpp"
+#include "desk/light_page.hpp"
+#include "desk/notes_panel.hpp"
+#include "desk/proof_page.hpp"
+#include "desk/reach_page.hpp"
+#include "desk/run_page.hpp"
+#include "desk/shot_cards.hpp"
+#include "desk/station_rail.hpp"
+#include "desk/subject_page.hpp"
+#include "desk/theme.hpp"
+#include "shoot/edit.hpp"
+#include "storage/shoot_file.hpp"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSettings>
+#include <QShortcut>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace poquito::desk {
+namespace {
+
+constexpr int most_recent = 8;
+const auto file_filter = QStringLiteral("Poquito shoots (*.poquito);;All files (*)");
+
+std::string resource(const QString& name) {
+    QFile file(name);
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    return file.readAll().toStdString();
+}
+
+shoot::Shoot demo() { return std::get<shoot::Shoot>(storage::read_shoot(resource(QStringLiteral(":/data/winter-catalogue.poquito")))); }
+
+QFrame* sheet(QWidget* parent) {
+    auto* frame = new QFrame(parent);
+    frame->setProperty("sheet", true);
+    return frame;
+}
+
+}  // namespace
+
+shoot::Shoot genericShoot() {
+    shoot::Shoot shoot = demo();
+    shoot.shots.clear();
+    shoot.title = "Untitled shoot";
+    return shoot;
+}
+
+MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
+    setObjectName(QStringLiteral("mainWindow"));
+    setMinimumSize(1024, 660);
+    resize(1280, 800);
+    document_.open(genericShoot(), {});
+
+    auto* central = new QWidget(this);
+    auto* column = new QVBoxLayout(central);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(buildHeader());
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(12, 8, 12, 8);
+    row->setSpacing(10);
+    cardsColumn_ = buildCards();
+    row->addWidget(cardsColumn_);
+    body_ = new QStackedWidget(central);
+    body_->addWidget(buildCentre());
+    body_->addWidget(buildWelcome());
+    row->addWidget(body_, 1);
+    marginColumn_ = buildMargin();
+    row->addWidget(marginColumn_);
+    column->addLayout(row, 1);
+    foot_ = new FootLine(document_, central);
+    column->addWidget(foot_);
+    setCentralWidget(central);
+    buildMenus();
+
+    connect(&document_, &Document::shootChanged, this, &MainWindow::refresh);
+    connect(&document_, &Document::selected, this, &MainWindow::refresh);
+    connect(&document_, &Document::unsavedChanged, this, &MainWindow::refreshTitle);
+    goTo(shoot::Station::subject);
+    refresh();
+}
+
+MainWindow::~MainWindow() { document_.disconnect(this); }
+
+// ---- what stands where -------------------------------------------------------------------------------------------
+
+QWidget* MainWindow::buildHeader() {
+    auto* header = new QWidget(this);
+    auto* layout = new QHBoxLayout(header);
+    layout->setContentsMargins(12, 0, 24, 2);
+    layout->setSpacing(12);
+    auto* titles = new QVBoxLayout;
+    titles->setSpacing(0);
+    titles->setContentsMargins(0, 2, 0, 0);
+    title_ = new QLineEdit(header);
+    title_->setObjectName(QStringLiteral("titleField"));
+    title_->setAccessibleName(tr("Title of the shoot"));
+    title_->setToolTip(tr("Title of the shoot"));
+    title_->setFont(textFont(14, QFont::DemiBold));
+    title_->setFrame(false);
+    connect(title_, &QLineEdit::textEdited, this, [this](const QString& text) {
+        document_.edit({tr("Rename shoot"), QStringLiteral("title")}, [&](shoot::Shoot& shoot) { shoot.title = text.toStdString(); });
+    });
+    titles->addWidget(title_);
+    state_ = new QLabel(header);
+    state_->setObjectName(QStringLiteral("fileState"));
+    state_->setProperty("quiet", true);
+    state_->setIndent(7);
+    titles->addWidget(state_);
+    auto* block = new QWidget(header);
+    block->setLayout(titles);
+    block->setFixedWidth(262);
+    layout->addWidget(block);
+    rail_ = new StationRail(document_, header);
+    rail_->setMinimumHeight(52);
+    connect(rail_, &StationRail::chosen, this, &MainWindow::goTo);
+    layout->addWidget(rail_, 1);
+    return header;
+}
+
+QWidget* MainWindow::buildCards() {
+    auto* column = new QWidget(this);
+    auto* layout = new QVBoxLayout(column);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(4);
+    cards_ = new ShotCards(document_, column);
+    layout->addWidget(cards_, 1);
+    auto* add = new QToolButton(column);
+    add->setObjectName(QStringLiteral("addShotButton"));
+    add->setAccessibleName(tr("Add a shot"));
+    add->setText(tr("+ Add a shot"));
+    add->setToolTip(tr("Behind the selected one; Ctrl+Shift+N"));
+    add->setProperty("link", true);
+    connect(add, &QToolButton::clicked, this, &MainWindow::addShot);
+    layout->addWidget(add);
+    column->setFixedWidth(190);
+    return column;
+}
+
+QWidget* MainWindow::buildCentre() {
+    auto* centre = new QWidget(this);
+    auto* layout = new QVBoxLayout(centre);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(6);
+
+    strip_ = new QWidget(centre);
+    auto* strip = new QHBoxLayout(strip_);
+    strip->setContentsMargins(8, 4, 8, 4);
+    stripText_ = new QLabel(strip_);
+    stripText_->setObjectName(QStringLiteral("problemText"));
+    stripText_->setProperty("problem", true);
+    stripText_->setWordWrap(true);
+    stripText_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    strip->addWidget(stripText_, 1);
+    auto* close = new QToolButton(strip_);
+    close->setText(tr("Dismiss"));
+    close->setObjectName(QStringLiteral("dismissProblemButton"));
+    close->setAccessibleName(tr("Dismiss the message"));
+    connect(close, &QToolButton::clicked, strip_, &QWidget::hide);
+    strip->addWidget(close);
+    strip_->hide();
+    layout->addWidget(strip_);
+
+    split_ = new QSplitter(Qt::Vertical, centre);
+    split_->setObjectName(QStringLiteral("benchSplit"));
+    split_->setHandleWidth(7);
+    split_->setChildrenCollapsible(false);
+    auto* benchSheet = sheet(split_);
+    auto* benchLayout = new QVBoxLayout(benchSheet);
+    benchLayout->setContentsMargins(1, 1, 1, 1);
+    bench_ = new BenchView(document_, benchSheet);
+    benchLayout->addWidget(bench_);
+    auto* turn = new QToolButton(bench_);
+    turn->setObjectName(QStringLiteral("elevationButton"));
+    turn->setProperty("link", true);
+    const auto nameTurn = [this, turn] {
+        const bool side = bench_->elevation() == Elevation::side;
+        turn->setText(side ? tr("see from the top") : tr("see from the side"));
+        turn->setAccessibleName(turn->text());
+        turn->adjustSize();
+    };
+    nameTurn();
+    connect(turn, &QToolButton::clicked, this, [this] { bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side); });
+    connect(bench_, &BenchView::elevationChanged, this, nameTurn);
+    auto* corner = new QHBoxLayout(bench_);
+    corner->setContentsMargins(0, 4, 8, 0);
+    corner->addWidget(turn, 0, Qt::AlignTop | Qt::AlignRight);
+    split_->addWidget(benchSheet);
+
+    auto* page = sheet(split_);
+    auto* pageLayout = new QVBoxLayout(page);
+    pageLayout->setContentsMargins(1, 1, 1, 1);
+    sheets_ = new QStackedWidget(page);
+    pageLayout->addWidget(sheets_);
+    split_->addWidget(page);
+    split_->setStretchFactor(0, 2);
+    split_->setStretchFactor(1, 3);
+    split_->setSizes({268, 400});
+    layout->addWidget(split_, 1);
+    return centre;
+}
+
+QWidget* MainWindow::buildMargin() {
+    auto* column = new QWidget(this);
+    auto* layout = new QVBoxLayout(column);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(4);
+    notes_ = new NotesPanel(document_, column);
+    layout->addWidget(notes_);
+    ledger_ = new LedgerView(new LedgerModel(document_, column), column);
+    layout->addWidget(ledger_, 1);
+    connect(notes_, &NotesPanel::wantedHeightChanged, this, &MainWindow::fitNotes, Qt::QueuedConnection);
+    column->setFixedWidth(292);
+    return column;
+}
+
+QWidget* MainWindow::buildWelcome() {
+    auto* welcome = sheet(this);
+    auto* layout = new QVBoxLayout(welcome);
+    layout->setContentsMargins(48, 40, 48, 40);
+    layout->setSpacing(8);
+    auto* head = new QLabel(tr("Plan the picture before the camera comes out of the bag"), welcome);
+    head->setFont(textFont(15, QFont::DemiBold));
+    layout->addWidget(head);
+    auto* text = new QLabel(tr("This shoot has no shots yet. A shot is one intended picture: its subject, the gear that gets close enough, depth, light and frames. "
+                               "Poquito computes what it comes to, says what would go wrong, and prints the run sheet."), welcome);
+    text->setWordWrap(true);
+    text->setMaximumWidth(560);
+    layout->addWidget(text);
+    layout->addSpacing(12);
+    const auto button = [&](const char* name, const QString& caption, auto run) {
+        auto* made = new QPushButton(caption, welcome);
+        made->setObjectName(QLatin1String(name));
+        made->setMinimumWidth(220);
+        layout->addWidget(made, 0, Qt::AlignLeft);
+        connect(made, &QPushButton::clicked, this, run);
+    };
+    button("welcomeAddButton", tr("Add the first shot"), [this] { addShot(); });
+    button("welcomeOpenButton", tr("Open a shoot…"), [this] { askOpen(); });
+    button("welcomeDemoButton", tr("Look at the demo shoot"), [this] { if (mayDropChanges()) openDemo(); });
+    welcomeRecent_ = new QVBoxLayout;
+    welcomeRecent_->setSpacing(2);
+    layout->addSpacing(12);
+    layout->addLayout(welcomeRecent_);
+    layout->addStretch();
+    return welcome;
+}
+
+QAction* MainWindow::action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key, const std::function<void()>& run) {
+    auto* made = menu->addAction(text);
+    made->setObjectName(QLatin1String(name));
+    made->setShortcut(key);
+    connect(made, &QAction::triggered, this, run);
+    return made;
+}
+
+void MainWindow::buildMenus() {
+    auto* shoot = menuBar()->addMenu(tr("&Shoot"));
+    action(shoot, "newAction", tr("&New"), QKeySequence::New, [this] { if (mayDropChanges()) newShoot(); });
+    action(shoot, "openAction", tr("&Open…"), QKeySequence::Open, [this] { askOpen(); });
+    recent_ = shoot->addMenu(tr("Open &recent"));
+    connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+    action(shoot, "demoAction", tr("Open the &demo"), {}, [this] { if (mayDropChanges()) openDemo(); });
+    shoot->addSeparator();
+    action(shoot, "saveAction", tr("&Save"), QKeySequence::Save, [this] { save(); });
+    action(shoot, "saveAsAction", tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { askSaveAs(); });
+    shoot->addSeparator();
+    action(shoot, "quitAction", tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); });
+
+    auto* edit = menuBar()->addMenu(tr("&Edit"));
+    auto* undo = document_.undoStack().createUndoAction(this, tr("&Undo"));
+    undo->setObjectName(QStringLiteral("undoAction"));
+    undo->setShortcut(QKeySequence::Undo);
+    auto* redo = document_.undoStack().createRedoAction(this, tr("&Redo"));
+    redo->setObjectName(QStringLiteral("redoAction"));
+    redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
+    edit->addActions({undo, redo});
+
+    auto* shot = menuBar()->addMenu(tr("Sho&t"));
+    action(shot, "addShotAction", tr("&Add"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), [this] { addShot(); });
+    const auto of_shot = [&](QAction* made) { shotActions_.push_back(made); };
+    of_shot(action(shot, "duplicateShotAction", tr("&Duplicate"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { duplicateShot(); }));
+    of_shot(action(shot, "moveUpAction", tr("Move &up"), QKeySequence(Qt::ALT | Qt::Key_Up), [this] { moveShot(-1); }));
+    of_shot(action(shot, "moveDownAction", tr("Move do&wn"), QKeySequence(Qt::ALT | Qt::Key_Down), [this] { moveShot(1); }));
+    of_shot(action(shot, "removeShotAction", tr("&Remove"), QKeySequence(Qt::CTRL | Qt::Key_Backspace), [this] { removeShot(); }));
+    shot->addSeparator();
+    of_shot(action(shot, "previousShotAction", tr("&Previous"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), [this] { document_.select(document_.current() - 1); }));
+    of_shot(action(shot, "nextShotAction", tr("&Next"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] { document_.select(document_.current() + 1); }));
+    cards_->addActions(shot->actions());
+
+    auto* view = menuBar()->addMenu(tr("&View"));
+    for (std::size_t i = 0; i < shoot::stations.size(); ++i) {
+        const auto station = shoot::stations[i];
+        const auto name = QByteArray("goTo") + shoot::station_name(station);
+        action(view, name.constData(), QLatin1String(shoot::station_name(station)), QKeySequence(Qt::Key_1 + static_cast<int>(i)), [this, station] { goTo(station); });
+    }
+    view->addSeparator();
+    action(view, "elevationAction", tr("Bench from &top or side"), QKeySequence(Qt::CTRL | Qt::Key_E),
+           [this] { bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side); });
+    action(view, "themeAction", tr("&Dim theme on or off"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { toggleTheme(); });
+
+    auto* help = menuBar()->addMenu(tr("&Help"));
+    action(help, "keysAction", tr("&Keys and typing"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); });
+    action(help, "aboutAction", tr("&About Poquito"), {}, [this] {
+        QMessageBox::about(this, tr("About Poquito"), tr("<b>Poquito " POQUITO_VERSION "</b><p>Plans, runs and checks close-up photographs.</p>"
+                                                         "<p>Free software under the GNU General Public License, version 3 or later. "
+                                                         "Lettering: Inter, SIL Open Font License 1.1, with tabular figures.</p>"));
+    });
+}
+
+StationPage* MainWindow::pageOf(shoot::Station station) {
+    auto& page = pages_[static_cast<std::size_t>(station)];
+    if (page) return page;
+    const auto make = [&]() -> StationPage* {
+        switch (station) {
+            case shoot::Station::subject: return new SubjectPage(document_);
+            case shoot::Station::reach: return new ReachPage(document_);
+            case shoot::Station::depth: return new DepthPage(document_);
+            case shoot::Station::light: return new LightPage(document_);
+            case shoot::Station::run: return new RunPage(document_);
+            case shoot::Station::proof: break;
+        }
+        return new ProofPage(document_);
+    };
+    page = make();
+    page->setObjectName(QLatin1String(shoot::station_name(station)) + QLatin1String("Page"));
+    auto* scroll = new QScrollArea(sheets_);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget(scroll);
+    auto* layout = new QVBoxLayout(inner);
+    layout->setContentsMargins(12, 10, 12, 8);
+    layout->addWidget(page);
+    scroll->setWidget(inner);
+    scroll->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    sheets_->addWidget(scroll);
+    page->refresh();
+    return page;
+}
+
+void MainWindow::goTo(shoot::Station station) {
+    rail_->setCurrent(station);
+    auto* page = pageOf(station);
+    auto* scroll = page->parentWidget()->parentWidget()->parentWidget();
+    sheets_->setCurrentWidget(scroll);
+    page->refresh();
+    const auto* model = static_cast<LedgerModel*>(ledger_->model());
+    if (const auto index = model->indexOfStation(station); index.isValid()) ledger_->scrollTo(index, QAbstractItemView::PositionAtTop);
+}
+
+// ---- what is shown -----------------------------------------------------------------------------------------------
+
+/// Only the sheet on top is refreshed; the others are when one goes there.
+void MainWindow::refresh() {
+    body_->setCurrentIndex(document_.count() == 0 ? 1 : 0);
+    pageOf(rail_->current())->refresh();
+    for (auto* action : shotActions_) action->setEnabled(document_.shot() != nullptr);
+    refreshTitle();
+    if (document_.count() == 0) fillRecent();
+}
+
+void MainWindow::refreshTitle() {
+    const auto title = QString::fromStdString(document_.shoot().title);
+    if (title_->text() != title) {
+        title_->setText(title);
+        title_->setCursorPosition(0);
+    }
+    const QString file = document_.path().isEmpty() ? tr("not saved yet") : QFileInfo(document_.path()).fileName();
+    state_->setText(document_.isUnsaved() ? tr("%1 · unsaved changes").arg(file) : file);
+    state_->setToolTip(document_.path());
+    setWindowTitle(tr("%1[*] · Poquito").arg(title));
+    setWindowModified(document_.isUnsaved());
+}
+
+void MainWindow::say(const QString& problem) {
+    stripText_->setText(problem);
+    strip_->setVisible(!problem.isEmpty());
+    if (!problem.isEmpty() && body_->currentIndex() != 0) foot_->say(problem);
+}
+
+/// As tall as they need, but the ledger keeps at least half.
+void MainWindow::fitNotes() {
+    const int most = std::max(90, marginColumn_->height() * 9 / 20);
+    notes_->setFixedHeight(std::min(most, notes_->wantedHeight()));
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    const bool narrow = event->size().width() < 1180;
+    cardsColumn_->setFixedWidth(narrow ? 168 : 190);
+    marginColumn_->setFixedWidth(narrow ? 262 : 292);
+    fitNotes();
+}
+
+// ---- files -------------------------------------------------------------------------------------------------------
+
+void MainWindow::newShoot() { document_.open(genericShoot(), {}); }
+void MainWindow::openDemo() { document_.open(demo(), {}); }
+
+bool MainWindow::openFile(const QString& path) {
+    auto loaded = storage::load_shoot(path.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
+        say(tr("%1 was not opened. %2").arg(QFileInfo(path).fileName(), QString::fromStdString(storage::message(*error))));
+        return false;
+    }
+    say({});
+    document_.open(std::move(std::get<shoot::Shoot>(loaded)), QFileInfo(path).absoluteFilePath());
+    remember(document_.path());
+    return true;
+}
+
+bool MainWindow::saveTo(const QString& path) {
+    if (const auto error = storage::save_shoot(document_.shoot(), path.toStdString())) {
+        say(tr("The shoot was not saved, and the file is as it was. %1").arg(QString::fromStdString(storage::message(*error))));
+        return false;
+    }
+    say({});
+    document_.setSaved(QFileInfo(path).absoluteFilePath());
+    remember(document_.path());
+    foot_->say(tr("Saved %1").arg(QFileInfo(path).fileName()));
+    return true;
+}
+
+bool MainWindow::save() { return document_.path().isEmpty() ? askSaveAs() : saveTo(document_.path()); }
+
+bool MainWindow::askSaveAs() {
+    QString suggested = document_.path();
+    if (suggested.isEmpty()) suggested = QString::fromStdString(shoot::unique_shot_id({}, document_.shoot().title)) + QStringLiteral(".poquito");
+    QString path = QFileDialog::getSaveFileName(this, tr("Save shoot"), suggested, file_filter);
+    if (path.isEmpty()) return false;
+    if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".poquito");
+    return saveTo(path);
+}
+
+void MainWindow::askOpen() {
+    if (!mayDropChanges()) return;
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open shoot"), QFileInfo(document_.path()).path(), file_filter);
+    if (!path.isEmpty()) openFile(path);
+}
+
+bool MainWindow::mayDropChanges() {
+    if (!document_.isUnsaved()) return true;
+    QMessageBox box(QMessageBox::Question, tr("Unsaved changes"), tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
+                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    box.setObjectName(QStringLiteral("unsavedQuestion"));
+    box.setDefaultButton(QMessageBox::Save);
+    switch (box.exec()) {
+        case QMessageBox::Save: return save();
+        case QMessageBox::Discard: return true;
+        default: return false;
+    }
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (mayDropChanges()) event->accept();
+    else event->ignore();
+}
+
+void MainWindow::remember(const QString& path) {
+    QSettings settings;
+    auto paths = settings.value(QStringLiteral("recent")).toStringList();
+    paths.removeAll(path);
+    paths.prepend(path);
+    settings.setValue(QStringLiteral("recent"), QStringList(paths.mid(0, most_recent)));
+}
+
+void MainWindow::fillRecent() {
+    const auto paths = QSettings().value(QStringLiteral("recent")).toStringList();
+    recent_->clear();
+    while (auto* item = welcomeRecent_->takeAt(0)) {
+        if (item->widget()) item->widget()->deleteLater();
+        delete item;
+    }
+    for (const auto& path : paths) {
+        const auto open = [this, path] { if (mayDropChanges()) openFile(path); };
+        auto* entry = recent_->addAction(QFileInfo(path).fileName());
+        entry->setToolTip(path);
+        connect(entry, &QAction::triggered, this, open);
+        auto* link = new QToolButton(body_->widget(1));
+        link->setText(QFileInfo(path).fileName());
+        link->setToolTip(path);
+        link->setProperty("link", true);
+        connect(link, &QToolButton::clicked, this, open);
+        welcomeRecent_->addWidget(link, 0, Qt::AlignLeft);
+    }
+    recent_->setToolTipsVisible(true);
+    if (paths.isEmpty()) recent_->addAction(tr("nothing yet"))->setEnabled(false);
+}
+
+void MainWindow::startAutosave(const QDir& folder) {
+    recoverOrDiscard(folder);
+    autosave_ = std::make_unique<Autosave>(document_, folder);
+    if (document_.isUnsaved()) autosave_->flush();
+}
+
+/// The newest leftover that can be read; the rest wait for the next start.
+void MainWindow::recoverOrDiscard(const QDir& folder) {
+    for (const auto& leftover : Autosave::leftovers(folder)) {
+        auto loaded = storage::load_shoot(leftover.copy.toStdString());
+        if (std::holds_alternative<storage::ReadError>(loaded)) continue;
+        auto& shoot = std::get<shoot::Shoot>(loaded);
+        QMessageBox box(QMessageBox::Question, tr("Unsaved work found"),
+                        tr("Poquito ended unexpectedly with unsaved changes to “%1” (%2).\nRecover them?")
+                            .arg(QString::fromStdString(shoot.title), QFileInfo(leftover.copy).lastModified().toString(QStringLiteral("d MMM yyyy hh:mm"))),
+                        QMessageBox::Yes | QMessageBox::No, this);
+        box.setObjectName(QStringLiteral("recoverQuestion"));
+        box.button(QMessageBox::Yes)->setText(tr("Recover"));
+        box.button(QMessageBox::No)->setText(tr("Discard"));
+        const bool recover = box.exec() == QMessageBox::Yes;
+        if (recover) document_.recover(std::move(shoot), leftover.original);
+        if (!recover) {
+            Autosave::discard(leftover);
+            continue;
+        }
+        // Discarded only now that this window holds it; its own copy is written at once.
+        Autosave::discard(leftover);
+        return;
+    }
+}
+
+// ---- shots -------------------------------------------------------------------------------------------------------
+
+void MainWindow::addShot() {
+    if (document_.kit().cameras.empty() || document_.kit().lenses.empty()) return say(tr("The kit has no camera or no lens to plan with."));
+    std::size_t added = 0;
+    const auto after = document_.current() < 0 ? document_.shoot().shots.size() : static_cast<std::size_t>(document_.current());
+    document_.edit({tr("Add a shot")}, [&](shoot::Shoot& shoot) { added = shoot::add_shot(shoot, after); });
+    document_.select(static_cast<int>(added));
+    goTo(shoot::Station::subject);
+}
+
+void MainWindow::duplicateShot() {
+    if (!document_.shot()) return;
+    std::size_t copy = 0;
+    document_.edit({tr("Duplicate shot")}, [&](shoot::Shoot& shoot) { copy = shoot::duplicate_shot(shoot, static_cast<std::size_t>(document_.current())); });
+    document_.select(static_cast<int>(copy));
+}
+
+void MainWindow::removeShot() {
+    if (!document_.shot()) return;
+    const auto name = QString::fromStdString(document_.shot()->name);
+    document_.edit({tr("Remove shot")}, [&](shoot::Shoot& shoot) { shoot::remove_shot(shoot, static_cast<std::size_t>(document_.current())); });
+    foot_->say(tr("Removed “%1”; Ctrl+Z brings it back").arg(name));
+}
+
+void MainWindow::moveShot(int by) {
+    const int from = document_.current(), to = from + by;
+    if (from < 0 || to < 0 || to >= document_.count()) return;
+    document_.edit({tr("Move shot")}, [&](shoot::Shoot& shoot) { shoot::move_shot(shoot, static_cast<std::size_t>(from), static_cast<std::size_t>(to)); });
+    document_.select(to);
+}
+
+// ---- the rest ----------------------------------------------------------------------------------------------------
+
+void MainWindow::toggleTheme() {
+    const auto kind = themeKind() == ThemeKind::light ? ThemeKind::dim : ThemeKind::light;
+    applyTheme(*qApp, kind);
+    QSettings().setValue(QStringLiteral("dim"), kind == ThemeKind::dim);
+    refresh();
+}
+
+void MainWindow::showShortcuts() {
+    QMessageBox box(this);
+    box.setObjectName(QStringLiteral("keysHelp"));
+    box.setWindowTitle(tr("Keys and typing"));
+    box.setTextFormat(Qt::RichText);
+    box.setText(tr("<p><b>Stations</b> 1 to 6 &nbsp; <b>Shots</b> Ctrl+PageUp, Ctrl+PageDown; Alt+Up and Alt+Down move one</p>"
+                   "<p><b>Numbers</b> arrow keys and wheel step along the field's own scale, thirds of a stop where there are any; "
+                   "Page Up and Page Down step ten. Escape takes back what is half typed.</p>"
+                   "<p><b>Typing</b> f/5.6 · 1/200 · 2\" (seconds in times, inches in lengths) · 1/8 +0.3 · 3/4\" · 250 um · 3.5 cm · 1:2 · 25 %</p>"
+                   "<p><b>Ledger</b> a click or Enter opens the working of a number. <b>Bench</b> lights and background are dragged; Ctrl+E turns it.</p>"));
+    box.exec();
+}
+
+}  // namespace poquito::desk

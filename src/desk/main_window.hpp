@@ -1,0 +1,109 @@
+#pragma once
+
+#include "desk/document.hpp"
+#include "shoot/stations.hpp"
+
+#include <QMainWindow>
+
+#include <array>
+#include <functional>
+#include <memory>
+
+class QLabel;
+class QLineEdit;
+class QMenu;
+class QSplitter;
+class QStackedWidget;
+class QVBoxLayout;
+
+namespace poquito::desk {
+
+class Autosave;
+class BenchView;
+class FootLine;
+class LedgerView;
+class NotesPanel;
+class ShotCards;
+class StationPage;
+class StationRail;
+
+/// The drafting table: stations along the top, shots on the left, bench and the station's sheet in the middle, notes and
+/// ledger on the right, the running cost below.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    explicit MainWindow(QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    Document& document() { return document_; }
+    void goTo(shoot::Station station);
+
+    /// Without questions; what goes wrong is said in the strip above the bench. True: it is done.
+    bool openFile(const QString& path);
+    bool saveTo(const QString& path);
+    void openDemo();
+    void newShoot();
+
+    /// Offers what a crash left behind; keeps copies of unsaved work from now on.
+    void startAutosave(const QDir& folder);
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    void buildMenus();
+    QWidget* buildHeader();
+    QWidget* buildCards();
+    QWidget* buildCentre();
+    QWidget* buildMargin();
+    QWidget* buildWelcome();
+    QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key, const std::function<void()>& run);
+    StationPage* pageOf(shoot::Station station);
+
+    void refresh();
+    void refreshTitle();
+    void fillRecent();
+    void remember(const QString& path);
+    void say(const QString& problem);
+    void fitNotes();
+    void recoverOrDiscard(const QDir& folder);
+
+    bool mayDropChanges();
+    void askOpen();
+    bool save();
+    bool askSaveAs();
+    void addShot();
+    void duplicateShot();
+    void removeShot();
+    void moveShot(int by);
+    void toggleTheme();
+    void showShortcuts();
+
+    Document document_;
+    std::unique_ptr<Autosave> autosave_;
+    std::array<StationPage*, shoot::stations.size()> pages_{};
+    QLineEdit* title_ = nullptr;
+    QLabel* state_ = nullptr;
+    QWidget* cardsColumn_ = nullptr;
+    QWidget* marginColumn_ = nullptr;
+    StationRail* rail_ = nullptr;
+    ShotCards* cards_ = nullptr;
+    BenchView* bench_ = nullptr;
+    QSplitter* split_ = nullptr;
+    QStackedWidget* sheets_ = nullptr;
+    QStackedWidget* body_ = nullptr;
+    QVBoxLayout* welcomeRecent_ = nullptr;
+    NotesPanel* notes_ = nullptr;
+    LedgerView* ledger_ = nullptr;
+    FootLine* foot_ = nullptr;
+    QWidget* strip_ = nullptr;
+    QLabel* stripText_ = nullptr;
+    QMenu* recent_ = nullptr;
+    std::vector<QAction*> shotActions_;
+};
+
+/// The kit of the demo without its shots: what a new shoot starts from.
+shoot::Shoot genericShoot();
+
+}  // namespace poquito::desk

@@ -1,0 +1,99 @@
+#include "desk/quantity_field.hpp"
+
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QStyle>
+#include <QToolTip>
+#include <QWheelEvent>
+
+namespace poquito::desk {
+
+QuantityField::QuantityField(Quantity quantity, QWidget* parent) : QAbstractSpinBox(parent), quantity_(std::move(quantity)) {
+    setButtonSymbols(NoButtons);
+    setFocusPolicy(Qt::StrongFocus);  // the wheel steps only the field one is in
+    connect(lineEdit(), &QLineEdit::textEdited, this, &QuantityField::readText);
+}
+
+void QuantityField::setValue(double value) {
+    const bool typing = hasFocus() && lineEdit()->isModified();
+    const bool same = value == value_;
+    value_ = value;
+    if (typing && same) return;
+    showValue();
+}
+
+QValidator::State QuantityField::validate(QString& text, int&) const {
+    const auto value = quantity_.parse(text.toStdString());
+    return value && quantity_.allows(*value) ? QValidator::Acceptable : QValidator::Intermediate;
+}
+
+void QuantityField::stepBy(int steps) {
+    const double stepped = quantity_.step(value_, steps);
+    if (!quantity_.allows(stepped) || stepped == value_) return;
+    value_ = stepped;
+    showValue();
+    Q_EMIT valueEdited(value_);
+}
+
+QSize QuantityField::sizeHint() const { return {86, 24}; }
+
+void QuantityField::focusInEvent(QFocusEvent* event) {
+    ++visit_;
+    QAbstractSpinBox::focusInEvent(event);
+}
+
+void QuantityField::focusOutEvent(QFocusEvent* event) {
+    QAbstractSpinBox::focusOutEvent(event);
+    showValue();
+}
+
+void QuantityField::wheelEvent(QWheelEvent* event) {
+    if (!hasFocus()) return event->ignore();
+    QAbstractSpinBox::wheelEvent(event);
+}
+
+void QuantityField::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && lineEdit()->isModified()) return showValue();
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && !wrong_) {
+        showValue();
+        selectAll();
+        return;
+    }
+    QAbstractSpinBox::keyPressEvent(event);
+}
+
+void QuantityField::readText(const QString& text) {
+    lineEdit()->setModified(true);
+    const auto value = quantity_.parse(text.toStdString());
+    const bool good = value && quantity_.allows(*value);
+    setWrong(!good);
+    if (!good || *value == value_) return;
+    value_ = *value;
+    Q_EMIT valueEdited(value_);
+}
+
+void QuantityField::setWrong(bool wrong) {
+    if (wrong == wrong_) return;
+    wrong_ = wrong;
+    if (wrong) {
+        toolTip_ = toolTip();
+        const auto hint = QStringLiteral("Expected %1.").arg(quantity_.expected);
+        setToolTip(hint);
+        QToolTip::showText(mapToGlobal(QPoint(0, height())), hint, this);
+    } else {
+        setToolTip(toolTip_);
+        QToolTip::hideText();
+    }
+    setProperty("wrong", wrong);
+    style()->unpolish(this);
+    style()->polish(this);
+}
+
+void QuantityField::showValue() {
+    setWrong(false);
+    lineEdit()->setText(QString::fromStdString(quantity_.print(value_)));
+    lineEdit()->setCursorPosition(0);
+    lineEdit()->setModified(false);
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,24 @@
+#pragma once
+
+#include <QListView>
+
+namespace poquito::desk {
+
+class Document;
+
+/// The shots as cards: the frame to scale, size, magnification, frames and how the plan stands.
+class ShotCards : public QListView {
+    Q_OBJECT
+  public:
+    explicit ShotCards(Document& document, QWidget* parent = nullptr);
+
+  protected:
+    void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
+
+  private:
+    void followSelection();
+
+    Document& document_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,72 @@
+#include "desk/shot_list_model.hpp"
+
+#include "shoot/edit.hpp"
+#include "shoot/text.hpp"
+
+#include <QMimeData>
+
+namespace poquito::desk {
+
+namespace {
+const auto row_type = QStringLiteral("application/x-poquito-shot-row");
+}
+
+ShotListModel::ShotListModel(Document& document, QObject* parent) : QAbstractListModel(parent), document_(document) {
+    connect(&document, &Document::shootChanged, this, &ShotListModel::refresh);
+    refresh();
+}
+
+int ShotListModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(ids_.size()); }
+
+QVariant ShotListModel::data(const QModelIndex& index, int role) const {
+    if (!index.isValid() || index.row() >= document_.count()) return {};
+    const auto& shot = document_.shoot().shots[static_cast<std::size_t>(index.row())];
+    if (role == Qt::DisplayRole) return QString::fromStdString(shot.name);
+    if (role == Qt::AccessibleTextRole || role == Qt::ToolTipRole) {
+        const auto& report = document_.report(index.row());
+        return tr("%1, %2, %3, %4")
+            .arg(QString::fromStdString(shot.name), QString::fromStdString(shoot::magnification_text(report.optics.magnification)),
+                 QString::fromStdString(shoot::count_text(report.capture.frames, "frame", "frames")),
+                 QLatin1String(shoot::standing_name(shoot::standing(shot, report))));
+    }
+    return {};
+}
+
+Qt::ItemFlags ShotListModel::flags(const QModelIndex& index) const {
+    if (!index.isValid()) return Qt::ItemIsDropEnabled;
+    return Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsDragEnabled | Qt::ItemNeverHasChildren;
+}
+
+QStringList ShotListModel::mimeTypes() const { return {row_type}; }
+
+QMimeData* ShotListModel::mimeData(const QModelIndexList& indexes) const {
+    auto* data = new QMimeData;
+    if (!indexes.isEmpty()) data->setData(row_type, QByteArray::number(indexes.front().row()));
+    return data;
+}
+
+bool ShotListModel::dropMimeData(const QMimeData* data, Qt::DropAction action, int row, int, const QModelIndex& parent) {
+    if (action != Qt::MoveAction || !data->hasFormat(row_type)) return false;
+    const int from = data->data(row_type).toInt();
+    int to = row >= 0 ? row : parent.isValid() ? parent.row() : rowCount();
+    if (to > from) --to;
+    if (to == from || from < 0 || from >= document_.count()) return false;
+    document_.select(from);
+    document_.edit({tr("Move shot")}, [&](shoot::Shoot& shoot) { shoot::move_shot(shoot, static_cast<std::size_t>(from), static_cast<std::size_t>(to)); });
+    document_.select(to);
+    return false;  // the document moved it: the view must not remove the row as well
+}
+
+void ShotListModel::refresh() {
+    std::vector<std::string> ids;
+    for (const auto& shot : document_.shoot().shots) ids.push_back(shot.id);
+    if (ids != ids_) {
+        beginResetModel();
+        ids_ = std::move(ids);
+        endResetModel();
+    } else if (!ids_.empty()) {
+        Q_EMIT dataChanged(index(0), index(rowCount() - 1));
+    }
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,32 @@
+#pragma once
+
+#include "desk/document.hpp"
+
+#include <QAbstractListModel>
+
+namespace poquito::desk {
+
+/// The shots of the shoot in their order; rows are moved by dragging.
+class ShotListModel : public QAbstractListModel {
+    Q_OBJECT
+  public:
+    explicit ShotListModel(Document& document, QObject* parent = nullptr);
+
+    int rowCount(const QModelIndex& parent = {}) const override;
+    QVariant data(const QModelIndex& index, int role) const override;
+    Qt::ItemFlags flags(const QModelIndex& index) const override;
+    Qt::DropActions supportedDropActions() const override { return Qt::MoveAction; }
+    QStringList mimeTypes() const override;
+    QMimeData* mimeData(const QModelIndexList& indexes) const override;
+    bool dropMimeData(const QMimeData* data, Qt::DropAction action, int row, int column, const QModelIndex& parent) override;
+
+    Document& document() const { return document_; }
+
+  private:
+    void refresh();
+
+    Document& document_;
+    std::vector<std::string> ids_;
+};
+
+}  // namespace poquito::desk

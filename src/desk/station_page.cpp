@@ -1,0 +1,140 @@
+#include "desk/station_page.hpp"
+
+#include "desk/theme.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QSignalBlocker>
+
+namespace poquito::desk {
+
+StationPage::StationPage(Document& document, QWidget* parent) : QWidget(parent), document_(document) {}
+
+void StationPage::refresh() {
+    const Shot* shot = document_.shot();
+    setEnabled(shot != nullptr);
+    if (!shot) return;
+    for (const auto& binding : bindings_) binding(*shot);
+    showShot(*shot, *document_.report());
+}
+
+QGridLayout* StationPage::addGroup(QLayout* parent, const QString& heading) {
+    auto* box = new QWidget(this);
+    auto* grid = new QGridLayout(box);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setHorizontalSpacing(8);
+    grid->setVerticalSpacing(4);
+    grid->setColumnStretch(1, 1);
+    if (!heading.isEmpty()) {
+        auto* title = new QLabel(heading, box);
+        title->setFont(textFont(12, QFont::DemiBold));
+        grid->addWidget(title, 0, 0, 1, 2);
+    }
+    parent->addWidget(box);
+    return grid;
+}
+
+void StationPage::addRow(QGridLayout* group, const Caption& caption, QWidget* control) {
+    control->setObjectName(QLatin1String(caption.objectName));
+    control->setAccessibleName(caption.label);
+    control->setAccessibleDescription(caption.tip);
+    control->setToolTip(caption.tip);
+    auto* label = new QLabel(caption.label, group->parentWidget());
+    label->setObjectName(QLatin1String(caption.objectName) + QLatin1String("Label"));
+    label->setProperty("quiet", true);
+    label->setToolTip(caption.tip);
+    label->setBuddy(control);
+    const int row = group->rowCount();
+    group->addWidget(label, row, 0);
+    group->addWidget(control, row, 1);
+}
+
+void StationPage::setRowVisible(QWidget* control, bool visible) {
+    control->setVisible(visible);
+    if (auto* label = control->parentWidget()->findChild<QLabel*>(control->objectName() + QLatin1String("Label")))
+        label->setVisible(visible);
+}
+
+void StationPage::setRowEnabled(QWidget* control, bool enabled) {
+    control->setEnabled(enabled);
+    if (auto* label = control->parentWidget()->findChild<QLabel*>(control->objectName() + QLatin1String("Label")))
+        label->setEnabled(enabled);
+}
+
+QuantityField* StationPage::addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
+                                        std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set) {
+    auto* field = new QuantityField(std::move(quantity), group->parentWidget());
+    addRow(group, caption, field);
+    bindings_.emplace_back([field, get = std::move(get)](const Shot& shot) { field->setValue(get(shot)); });
+    connect(field, &QuantityField::valueEdited, this, [this, field, label = caption.label, set = std::move(set)](double value) {
+        const EditLabel step{tr("Change %1").arg(label.toLower()), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())};
+        document_.editShot(step, [&](Shot& shot) { set(shot, value); });
+    });
+    return field;
+}
+
+QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,
+                                  std::function<Options(const shoot::Kit&)> options,
+                                  std::function<std::string(const Shot&)> get,
+                                  std::function<void(Shot&, const std::string&)> set) {
+    auto* box = new QComboBox(group->parentWidget());
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(9);
+    box->setFocusPolicy(Qt::StrongFocus);
+    addRow(group, caption, box);
+    bindings_.emplace_back([this, box, options = std::move(options), get = std::move(get)](const Shot& shot) {
+        const QSignalBlocker quiet(box);
+        const auto wanted = options(document_.kit());
+        bool same = box->count() == static_cast<int>(wanted.size());
+        for (int i = 0; same && i < box->count(); ++i) {
+            const auto& [id, name] = wanted[static_cast<std::size_t>(i)];
+            same = box->itemData(i).toString().toStdString() == id && box->itemText(i).toStdString() == name;
+        }
+        if (!same) {
+            box->clear();
+            for (const auto& [id, name] : wanted) box->addItem(QString::fromStdString(name), QString::fromStdString(id));
+        }
+        box->setCurrentIndex(box->findData(QString::fromStdString(get(shot))));
+    });
+    connect(box, &QComboBox::activated, this, [this, box, label = caption.label, set = std::move(set)](int index) {
+        const auto id = box->itemData(index).toString().toStdString();
+        document_.editShot({tr("Choose %1").arg(label.toLower())}, [&](Shot& shot) { set(shot, id); });
+    });
+    return box;
+}
+
+QCheckBox* StationPage::addCheck(QGridLayout* group, const Caption& caption, std::function<bool(const Shot&)> get,
+                                 std::function<void(Shot&, bool)> set) {
+    auto* box = new QCheckBox(caption.label, group->parentWidget());
+    box->setObjectName(QLatin1String(caption.objectName));
+    box->setAccessibleName(caption.label);
+    box->setToolTip(caption.tip);
+    group->addWidget(box, group->rowCount(), 0, 1, 2);
+    bindings_.emplace_back([box, get = std::move(get)](const Shot& shot) {
+        const QSignalBlocker quiet(box);
+        box->setChecked(get(shot));
+    });
+    connect(box, &QCheckBox::clicked, this, [this, label = caption.label, set = std::move(set)](bool on) {
+        document_.editShot({tr("Change %1").arg(label.toLower())}, [&](Shot& shot) { set(shot, on); });
+    });
+    return box;
+}
+
+ChoiceChips* StationPage::addChips(QGridLayout* group, const Caption& caption,
+                                   std::function<Options(const shoot::Kit&)> options,
+                                   std::function<std::vector<std::string>(const Shot&)> get,
+                                   std::function<void(Shot&, const std::vector<std::string>&)> set) {
+    auto* chips = new ChoiceChips(group->parentWidget());
+    addRow(group, caption, chips);
+    bindings_.emplace_back([this, chips, options = std::move(options), get = std::move(get)](const Shot& shot) {
+        chips->show(options(document_.kit()), get(shot));
+    });
+    connect(chips, &ChoiceChips::chosen, this, [this, label = caption.label, set = std::move(set)](const std::vector<std::string>& ids) {
+        document_.editShot({tr("Choose %1").arg(label.toLower())}, [&](Shot& shot) { set(shot, ids); });
+    });
+    return chips;
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,70 @@
+#pragma once
+
+#include "desk/choice_chips.hpp"
+#include "desk/document.hpp"
+#include "desk/quantity_field.hpp"
+
+#include <QWidget>
+
+#include <functional>
+#include <string>
+#include <vector>
+
+class QCheckBox;
+class QComboBox;
+class QGridLayout;
+class QLabel;
+
+namespace poquito::desk {
+
+/// The name a control is found by, what it is called on the sheet, and what a screen reader and tooltip say of it.
+struct Caption {
+    const char* objectName;
+    QString label;
+    QString tip;
+};
+
+/// A sheet that edits one part of the selected shot. Controls are bound with a getter and a setter; the page refreshes
+/// all of them when the shoot changes and turns what a person does into edits.
+class StationPage : public QWidget {
+    Q_OBJECT
+  public:
+    explicit StationPage(Document& document, QWidget* parent = nullptr);
+
+    /// Shows the selected shot; nothing to do where there is none.
+    void refresh();
+
+  protected:
+    using Shot = shoot::Shot;
+    using Options = std::vector<std::pair<std::string, std::string>>;  // id and name
+
+    /// Two columns, label and control, that rows are added to. Made with a heading.
+    QGridLayout* addGroup(QLayout* parent, const QString& heading);
+
+    QuantityField* addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
+                               std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set);
+    QComboBox* addChoice(QGridLayout* group, const Caption& caption, std::function<Options(const shoot::Kit&)> options,
+                         std::function<std::string(const Shot&)> get, std::function<void(Shot&, const std::string&)> set);
+    QCheckBox* addCheck(QGridLayout* group, const Caption& caption, std::function<bool(const Shot&)> get,
+                        std::function<void(Shot&, bool)> set);
+    ChoiceChips* addChips(QGridLayout* group, const Caption& caption, std::function<Options(const shoot::Kit&)> options,
+                          std::function<std::vector<std::string>(const Shot&)> get,
+                          std::function<void(Shot&, const std::vector<std::string>&)> set);
+
+    /// Called by refresh with the selected shot.
+    virtual void showShot(const Shot& shot, const shoot::Report& report) = 0;
+
+    /// A row's control and its label show or hide together.
+    static void setRowVisible(QWidget* control, bool visible);
+    static void setRowEnabled(QWidget* control, bool enabled);
+
+    Document& document() { return document_; }
+
+  private:
+    void addRow(QGridLayout* group, const Caption& caption, QWidget* control);
+
+    Document& document_;
+    std::vector<std::function<void(const Shot&)>> bindings_;
+};
+
+}  // namespace poquito::desk

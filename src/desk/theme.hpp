@@ -1,0 +1,44 @@
+#pragma once
+
+#include <QColor>
+#include <QFont>
+
+class QApplication;
+
+/// The look in one place: a drafting table by day, and a dim one for dark studios. Colours go by meaning; lettering on
+/// paper, panel and washes has a contrast of 4.5 or more in both.
+namespace poquito::desk {
+
+enum class ThemeKind { light, dim };
+
+struct Theme {
+    QColor paper;      // the table
+    QColor panel;      // a sheet on it
+    QColor ink;        // lettering and outlines
+    QColor quiet;      // second lettering
+    QColor hairline;   // rules and frames; never lettering
+    QColor focus;      // focus plane and depth
+    QColor focusWash;
+    QColor light;      // lamps, beams
+    QColor lightText;
+    QColor caution;
+    QColor cautionWash;
+    QColor stop;
+    QColor stopWash;
+    QColor link;       // links and selection
+    QColor linkWash;
+    QColor greyScale[4];  // black, dark, grey and white as a picture shows them; the same in both themes
+    QColor foot;       // the foot line and its lettering
+    QColor footText;
+};
+
+const Theme& theme();
+ThemeKind themeKind();
+
+/// Fonts, palette and style sheet for the whole application. Repaints everything.
+void applyTheme(QApplication& application, ThemeKind kind);
+
+/// The application's face in the sizes that are used: second lines 11, text 12, values and titles up to 15 pixels.
+QFont textFont(int pixels = 12, QFont::Weight weight = QFont::Normal);
+
+}  // namespace poquito::desk
