@@ -90,7 +90,7 @@ class BenchPainter {
         p_.setFont(textFont(11));
         const QRectF body = layout_.box(-body_behind, camera.flange, body_half);
         p_.setPen(t.quiet);
-        p_.drawText(QRectF(body.left() - 20, body.bottom() + 1, 60, 14), Qt::AlignLeft, QObject::tr("sensor"));
+        p_.drawText(QPointF(body.left(), body.bottom() + 13), QObject::tr("sensor"));
 
         double x = camera.flange;
         const double mount_half = std::min(body_half * 0.8, std::max(half * 0.85, 24.0));
@@ -259,7 +259,7 @@ class BenchPainter {
         const QPointF subject = layout_.place(layout_.subject, 0);
         const QPointF at = lightInPlane(light.position, elevation_);
         QPointF face = layout_.place(layout_.subject - at.x(), at.y());
-        const QRectF room = bounds_.adjusted(8, 26, -8, -ruler_height);
+        const QRectF room = bounds_.adjusted(30, 52, -30, -ruler_height - 20);
         const bool scaled = room.contains(face);
         QLineF ray(subject, face);
         if (!scaled) ray = clippedTo(ray, room);

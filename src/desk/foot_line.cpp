@@ -49,7 +49,7 @@ QString FootLine::shootText() const {
         seconds += capture.duration;
         megabytes += capture.data_mb;
     }
-    return tr("Whole shoot: %1 · %2 · %3 · %4")
+    return tr("Whole shoot: %1 · %2 · %3 of frames · %4")
         .arg(QString::fromStdString(shoot::count_text(document_.count(), "shot", "shots")), QString::fromStdString(shoot::count_text(frames, "frame", "frames")),
              QString::fromStdString(shoot::time_text(seconds)), QString::fromStdString(shoot::data_text(megabytes)));
 }

@@ -54,7 +54,6 @@ void LedgerModel::toggle(const QModelIndex& index) {
     const auto wanted = figure.key + figure.name;
     open_ = open_ == wanted ? std::string() : wanted;
     Q_EMIT dataChanged(this->index(0), this->index(rowCount() - 1));
-    Q_EMIT layoutChanged();
 }
 
 QModelIndex LedgerModel::indexOf(const std::string& key) const {

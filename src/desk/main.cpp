@@ -8,7 +8,9 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QIcon>
+#include <QScreen>
 #include <QSettings>
+#include <QTimer>
 
 #include <cstdio>
 
@@ -69,7 +71,10 @@ int main(int argc, char** argv) {
     desk::MainWindow window;
     if (parser.isSet(demo)) window.openDemo();
     if (!files.isEmpty()) window.openFile(files.front());
+    const QSize screen = application.primaryScreen()->availableSize();
+    window.resize(window.size().boundedTo(screen));
     window.show();
+    QTimer::singleShot(50, &window, [&] { window.activateWindow(); });  // without a window manager nobody else would
     window.startAutosave(desk::Autosave::defaultFolder());
     return QApplication::exec();
 }

@@ -101,6 +101,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     connect(&document_, &Document::unsavedChanged, this, &MainWindow::refreshTitle);
     goTo(shoot::Station::subject);
     refresh();
+    cards_->setFocus();  // digits are stations until one enters a field
 }
 
 MainWindow::~MainWindow() { document_.disconnect(this); }
@@ -120,7 +121,7 @@ QWidget* MainWindow::buildHeader() {
     title_->setAccessibleName(tr("Title of the shoot"));
     title_->setToolTip(tr("Title of the shoot"));
     title_->setFont(textFont(14, QFont::DemiBold));
-    title_->setFrame(false);
+    title_->setProperty("bare", true);
     connect(title_, &QLineEdit::textEdited, this, [this](const QString& text) {
         document_.edit({tr("Rename shoot"), QStringLiteral("title")}, [&](shoot::Shoot& shoot) { shoot.title = text.toStdString(); });
     });

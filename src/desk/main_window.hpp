@@ -9,6 +9,7 @@
 #include <functional>
 #include <memory>
 
+class QDir;
 class QLabel;
 class QLineEdit;
 class QMenu;

@@ -27,6 +27,7 @@ QGridLayout* StationPage::addGroup(QLayout* parent, const QString& heading) {
     grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(4);
     grid->setColumnStretch(1, 1);
+    grid->setColumnMinimumWidth(0, 78);  // controls of the groups in a column line up
     if (!heading.isEmpty()) {
         auto* title = new QLabel(heading, box);
         title->setFont(textFont(12, QFont::DemiBold));

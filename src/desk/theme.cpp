@@ -86,6 +86,9 @@ QAbstractSpinBox, QLineEdit, QComboBox, QPlainTextEdit {
   background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; padding: 1px 6px; min-height: 20px;
   selection-background-color: @link; selection-color: @panel; }
 QAbstractSpinBox:focus, QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 2px solid @link; padding: 0px 5px; }
+QLineEdit[bare="true"] { background: transparent; border: 1px solid transparent; }
+QLineEdit[bare="true"]:hover { border-color: @hairline; }
+QLineEdit[bare="true"]:focus { background: @panel; border: 2px solid @link; }
 QAbstractSpinBox[wrong="true"] { border: 2px solid @stop; padding: 0px 5px; }
 QAbstractSpinBox:disabled, QComboBox:disabled { color: @quiet; background: @paper; }
 QAbstractSpinBox::up-button, QAbstractSpinBox::down-button { width: 0px; }

@@ -1,0 +1,22 @@
+#define CATCH_CONFIG_RUNNER
+#include <catch2/catch.hpp>
+
+#include "desk/theme.hpp"
+
+#include <QApplication>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+
+/// The real application object, with settings and data in a folder of the test's own.
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    QApplication::setOrganizationName(QStringLiteral("poquito-test"));
+    QApplication::setApplicationName(QStringLiteral("poquito-test"));
+    QStandardPaths::setTestModeEnabled(true);
+    QTemporaryDir settings;
+    QSettings::setDefaultFormat(QSettings::IniFormat);
+    QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, settings.path());
+    poquito::desk::applyTheme(application, poquito::desk::ThemeKind::light);
+    return Catch::Session().run(argc, argv);
+}

@@ -1,0 +1,77 @@
+#include "person.hpp"
+
+#include "desk/theme.hpp"
+
+using namespace poquito;
+using test::Person;
+
+namespace {
+
+/// WCAG 2.1: relative luminance and contrast ratio.
+double luminance(const QColor& colour) {
+    const auto linear = [](double c) { return c <= 0.04045 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4); };
+    return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
+}
+double contrast(const QColor& a, const QColor& b) {
+    const double la = luminance(a), lb = luminance(b);
+    return (std::max(la, lb) + 0.05) / (std::min(la, lb) + 0.05);
+}
+
+}  // namespace
+
+TEST_CASE("all lettering has a contrast of 4.5 or more in both themes", "[desk][theme]") {
+    for (const auto kind : {desk::ThemeKind::dim, desk::ThemeKind::light}) {
+        desk::applyTheme(*qApp, kind);
+        const auto& t = desk::theme();
+        for (const auto& ground : {t.paper, t.panel})
+            for (const auto& lettering : {t.ink, t.quiet, t.focus, t.lightText, t.caution, t.stop, t.link}) {
+                INFO(lettering.name().toStdString() << " on " << ground.name().toStdString());
+                CHECK(contrast(lettering, ground) >= 4.5);
+            }
+        for (const auto& wash : {t.focusWash, t.cautionWash, t.stopWash, t.linkWash}) {
+            INFO("ink on " << wash.name().toStdString());
+            CHECK(contrast(t.ink, wash) >= 4.5);
+            CHECK(contrast(t.link, wash) >= 4.5);  // remedies stand on washes
+        }
+        CHECK(contrast(t.footText, t.foot) >= 4.5);
+    }
+}
+
+TEST_CASE("the theme is turned by a key and remembered", "[desk][theme]") {
+    Person person;
+    person.window().openDemo();
+    const auto paper = desk::theme().paper;
+    person.trigger(QStringLiteral("themeAction"));
+    CHECK(desk::theme().paper != paper);
+    CHECK(QSettings().value(QStringLiteral("dim")).toBool());
+    CHECK(person.window().palette().color(QPalette::Window) == desk::theme().paper);
+    person.trigger(QStringLiteral("themeAction"));
+    CHECK(desk::theme().paper == paper);
+}
+
+TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
+    Person person({1024, 700});
+    person.window().openDemo();
+    CHECK(person.window().size() == QSize(1024, 700));
+    for (int shot = 0; shot < person.document().count(); ++shot) {
+        person.document().select(shot);
+        for (int station = 1; station <= 6; ++station) {
+            person.goTo(station);
+            for (auto* label : person.window().findChildren<QLabel*>()) {
+                if (!label->isVisible() || label->wordWrap()) continue;
+                INFO("station " << station << ": " << label->text().toStdString());
+                CHECK(label->width() >= label->sizeHint().width());
+            }
+            for (auto* field : person.window().findChildren<QAbstractSpinBox*>()) {
+                if (!field->isVisible()) continue;
+                INFO("station " << station << ": " << field->objectName().toStdString() << " " << field->text().toStdString());
+                CHECK(field->width() >= field->fontMetrics().horizontalAdvance(field->text()) + 14);
+            }
+            for (auto* button : person.window().findChildren<QAbstractButton*>()) {
+                if (!button->isVisible() || button->text().isEmpty()) continue;
+                INFO("station " << station << ": " << button->text().toStdString());
+                CHECK(button->width() >= button->fontMetrics().horizontalAdvance(button->text()));
+            }
+        }
+    }
+}
