@@ -17,6 +17,10 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
     const double lens_half = shoot::lens_of(kit, shot).optics.front_diameter / 2;
 
     double right = subject_end * 1.08 + 10;
+    if (!shot.background) {
+        constexpr double lettering = 165;  // pixels, what is written behind the subject
+        right = subject_end + lettering * (subject_end + body_behind) / std::max(50.0, layout.sheet.width() - lettering);
+    }
     layout.backgroundToScale = !shot.background || layout.subject + shot.background->distance < layout.subject * 2.4;
     if (shot.background)
         right = std::max(right, layout.backgroundToScale ? layout.subject + shot.background->distance + 12 : layout.subject * 1.5);

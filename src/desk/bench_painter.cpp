@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace poquito::desk {
 namespace {
@@ -34,6 +35,7 @@ class BenchPainter {
         } else {
             for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLight(i);
             drawSubject();
+            for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLightText(i);
             drawDimensions();
         }
         drawRuler();
@@ -47,6 +49,15 @@ class BenchPainter {
     const shoot::Report& report_;
     Elevation elevation_;
     QRectF bounds_;
+
+    /// A lamp as drawn: the middle of its face, the direction it stands in, half its width in pixels.
+    struct Lamp {
+        QPointF face, along;
+        double half = 0;
+        bool scaled = true;
+    };
+    std::vector<Lamp> lamps_;
+    std::vector<QRectF> labels_;  // lettering that others keep clear of
 
     void drawAxis() {
         QPen pen(theme().quiet, 1);
@@ -90,7 +101,7 @@ class BenchPainter {
         p_.setFont(textFont(11));
         const QRectF body = layout_.box(-body_behind, camera.flange, body_half);
         p_.setPen(t.quiet);
-        p_.drawText(QPointF(body.left(), body.bottom() + 13), QObject::tr("sensor"));
+        if (body.width() > 34) p_.drawText(QPointF(body.left(), body.bottom() + 13), QObject::tr("sensor"));
 
         double x = camera.flange;
         const double mount_half = std::min(body_half * 0.8, std::max(half * 0.85, 24.0));
@@ -135,11 +146,14 @@ class BenchPainter {
         p_.setFont(textFont(11, QFont::Medium));
         const QRectF box(layout_.place(x, barrel_half), layout_.place(front, -barrel_half));
         const int width = static_cast<int>(box.width()) - 8;
-        const QString shown = p_.fontMetrics().elidedText(name, Qt::ElideRight, width);
-        const double text_width = p_.fontMetrics().horizontalAdvance(shown);
+        const double text_width = p_.fontMetrics().horizontalAdvance(name);
+        if (text_width > width) {  // above the barrel, where it does not fit in it
+            labels_.push_back(drawLabel(p_, {box.center().x(), box.top() - 3}, Qt::AlignHCenter | Qt::AlignBottom, name, t.ink));
+            return;
+        }
         p_.fillRect(QRectF(box.center().x() - text_width / 2 - 3, box.center().y() - 8, text_width + 6, 16), t.paper);
         p_.setPen(t.ink);
-        p_.drawText(box, Qt::AlignCenter, shown);
+        p_.drawText(box, Qt::AlignCenter, name);
     }
 
     void drawCloseups(double half) {
@@ -219,14 +233,40 @@ class BenchPainter {
         const auto& capture = report_.capture;
         const auto& depth = report_.sharpness.depth_of_field;
         p_.setFont(textFont(11, QFont::DemiBold));
-        const double x = std::max(slice.right(), centre.x() + shot_.subject.depth / 2 * layout_.scale) + 8;
-        const double y = slice.top() + 2;
         const QString holds = depth ? QObject::tr("one frame holds %1").arg(mm(*depth)) : QObject::tr("one frame holds all");
-        drawLabel(p_, {x, y}, Qt::AlignLeft | Qt::AlignVCenter, holds, theme().focus);
-        p_.setFont(textFont(11));
         const QString of = capture.frames > 1 ? QObject::tr("%1 frames over %2").arg(QString::fromStdString(shoot::number_text(capture.frames, 9)), mm(shot_.subject.depth + shot_.capture.lead + shot_.capture.tail))
                                               : QObject::tr("of the subject's %1").arg(mm(shot_.subject.depth));
-        drawLabel(p_, {x, y + 15}, Qt::AlignLeft | Qt::AlignVCenter, of, theme().focus);
+        const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(holds), QFontMetricsF(textFont(11)).horizontalAdvance(of)) + 6;
+        const double half_depth = shot_.subject.depth / 2 * layout_.scale;
+        const QPointF at = freePlace(QSizeF(width, 30), std::min(slice.left(), centre.x() - half_depth) - 8, std::max(slice.right(), centre.x() + half_depth) + 8, slice);
+        const auto side = Qt::AlignLeft | Qt::AlignVCenter;
+        labels_.push_back(drawLabel(p_, at, side, holds, theme().focus));
+        p_.setFont(textFont(11));
+        labels_.push_back(drawLabel(p_, at + QPointF(0, 15), side, of, theme().focus));
+    }
+
+    double backgroundX() const {
+        return layout_.backgroundToScale && !layout_.atInfinity ? layout_.place(layout_.subject + shot_.background->distance, 0).x() : bounds_.right() - 16;
+    }
+
+    /// A corner for lettering of that size beside the slice, where it hides least: right of it, else left, above, below.
+    QPointF freePlace(QSizeF size, double left, double right, const QRectF& slice) const {
+        std::vector<QRectF> obstacles = {layout_.box(-body_behind, report_.optics.front, body_half)};
+        if (shot_.background) obstacles.push_back(QRectF(backgroundX() - 2, bounds_.top(), 10, bounds_.height()));
+        for (const auto& lamp : lamps_) obstacles.push_back(QRectF(lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half)));
+        const double top = slice.top() + 2, bottom = slice.bottom() - 22, middle = slice.center().x() - size.width() / 2;
+        const QPointF places[] = {{right, top}, {right, bottom}, {left - size.width(), bottom}, {left - size.width(), top}, {middle, slice.top() - 38}, {middle, slice.bottom() + 10}};
+        const auto hidden = [&](const QPointF& place) {
+            const QRectF area(place - QPointF(0, 8), size);
+            const QRectF inside = area & bounds_.adjusted(4, 24, -4, -ruler_height + 6);
+            double sum = area.width() * area.height() - inside.width() * inside.height();
+            for (const auto& obstacle : obstacles) {
+                const QRectF common = area & obstacle;
+                sum += common.width() * common.height();
+            }
+            return sum;
+        };
+        return *std::ranges::min_element(places, {}, hidden);
     }
 
     void drawBackground() {
@@ -235,7 +275,7 @@ class BenchPainter {
         const QString distance = QObject::tr("card %1 behind").arg(mm(shot_.background->distance));
         const QString stops = report_.light.background ? QObject::tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(*report_.light.background))) : QString();
         const bool scaled = layout_.backgroundToScale && !layout_.atInfinity;
-        const double x = scaled ? layout_.place(layout_.subject + shot_.background->distance, 0).x() : bounds_.right() - 16;
+        const double x = backgroundX();
         const double top = bounds_.top() + 30, bottom = bounds_.bottom() - ruler_height - 4;
         const int shade = static_cast<int>(std::clamp(std::sqrt(shot_.background->reflectance) * 255, 20.0, 250.0));
         p_.setBrush(QColor(shade, shade, shade));
@@ -288,10 +328,11 @@ class BenchPainter {
             const QPointF cut = subject + (face - subject) * 0.72;
             for (const double offset : {-3.0, 3.0}) p_.drawLine(cut + along * offset + across * 7, cut + along * offset - across * 7);
         }
-        drawLightText(i, face, along, drawn_half, scaled);
+        lamps_.push_back({face, along, drawn_half, scaled});
     }
 
-    void drawLightText(std::size_t i, QPointF face, QPointF along, double half, bool scaled) {
+    void drawLightText(std::size_t i) {
+        const auto& [face, along, half, scaled] = lamps_[i];
         const auto& light = shot_.lights[i];
         const auto& source = report_.light.sources[i];
         const auto* modifier = shoot::modifier_of(kit_, light);
@@ -304,13 +345,20 @@ class BenchPainter {
         p_.setFont(textFont(11, QFont::DemiBold));
         const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(first), QFontMetricsF(textFont(11)).horizontalAdvance(second)) + 8;
         const double clear = half * std::abs(along.y()) + 14;
-        const bool towards_right = along.x() > 0 ? face.x() + clear + width < bounds_.right() - 8 : face.x() - clear - width < bounds_.left() + 8;
-        const double x = towards_right ? face.x() + clear : face.x() - clear;
-        const double y = std::clamp(face.y() - 6, bounds_.top() + 32, bounds_.bottom() - ruler_height - 22);
+        const bool crosses_card = shot_.background && face.x() < backgroundX() && face.x() + clear + width > backgroundX();
+        const bool towards_right = crosses_card ? false : along.x() > 0 ? face.x() + clear + width < bounds_.right() - 8 : face.x() - clear - width < bounds_.left() + 8;
+        const double x = towards_right ? face.x() + clear : std::max(face.x() - clear, bounds_.left() + width + 6);
+        double y = std::clamp(face.y() - 6, bounds_.top() + 32, bounds_.bottom() - ruler_height - 22);
+        // Lamps that stand behind one another keep their lettering apart.
+        const auto taken = [&] {
+            const QRectF area(towards_right ? x : x - width, y - 8, width, 30);
+            return std::ranges::any_of(labels_, [&](const QRectF& label) { return label.intersects(area); });
+        };
+        while (taken() && y < bounds_.bottom() - ruler_height - 22) y += 6;
         const auto side = (towards_right ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter;
-        drawLabel(p_, {x, y}, side, first, theme().lightText);
+        labels_.push_back(drawLabel(p_, {x, y}, side, first, theme().lightText));
         p_.setFont(textFont(11));
-        drawLabel(p_, {x, y + 14}, side, second, theme().lightText);
+        labels_.push_back(drawLabel(p_, {x, y + 14}, side, second, theme().lightText));
     }
 
     /// The part of a ray from inside a rectangle that lies in it.

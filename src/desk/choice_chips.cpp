@@ -27,6 +27,7 @@ void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& o
             auto* chip = new QToolButton(this);
             chip->setText(QString::fromStdString(name));
             chip->setCheckable(true);
+            chip->setProperty("chip", true);
             chip->setObjectName(QStringLiteral("chip-%1").arg(QString::fromStdString(id)));
             chip->setAccessibleName(QString::fromStdString(name));
             connect(chip, &QToolButton::clicked, this, [this, id = id](bool checked) {

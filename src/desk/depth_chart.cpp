@@ -44,7 +44,7 @@ DepthChart::Range DepthChart::range() const {
     return {.widest = optics.max_aperture, .smallest = std::max(optics.min_aperture, optics.max_aperture * 1.5)};
 }
 
-QRectF DepthChart::plot() const { return QRectF(rect()).adjusted(40, 26, -10, -22); }
+QRectF DepthChart::plot() const { return QRectF(rect()).adjusted(40, 36, -10, -22); }
 
 double DepthChart::xOf(double fNumber) const {
     const auto r = range();
@@ -65,7 +65,7 @@ void DepthChart::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, 13), shot->subject.depth > 0 ? tr("Blur over %1 of depth, one frame").arg(QString::fromStdString(shoot::length_text(shot->subject.depth)))
+    painter.drawText(QPointF(0, 13), shot->subject.depth > 0 ? tr("Blur over %1 of depth").arg(QString::fromStdString(shoot::length_text(shot->subject.depth)))
                                                              : tr("Blur of a flat subject"));
     const QRectF area = plot();
     const auto r = range();
@@ -147,9 +147,8 @@ void DepthChart::paintEvent(QPaintEvent*) {
     const auto widest = blurs_at(*shot, report, r.widest), smallest = blurs_at(*shot, report, r.smallest);
     painter.setFont(textFont(11));
     if (shot->subject.depth > 0 && report.sharpness.edge_blur)
-        drawLabel(painter, {area.left() + area.width() * 0.06, y_of(widest.ends / std::pow(r.smallest / r.widest, 0.06)) - 14}, Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("ends of the subject"), t.link);
-    drawLabel(painter, {area.right() - 2, y_of(smallest.airy * 0.86) + 14}, Qt::AlignRight | Qt::AlignVCenter, tr("diffraction"), t.caution);
+        drawLabel(painter, {area.right() - 2, std::min(y_of(smallest.ends) + 12, area.bottom() - 10)}, Qt::AlignRight | Qt::AlignVCenter, tr("ends of the subject"), t.link);
+    drawLabel(painter, {xOf(std::sqrt(r.widest * r.smallest)) + 6, y_of(std::sqrt(widest.airy * smallest.airy)) + 10}, Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
     drawLabel(painter, {area.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
               tr("your limit %1").arg(QString::fromStdString(shoot::length_text(limit))), t.focus);
     if (best_shown) {

@@ -12,7 +12,7 @@ class DepthChart : public QWidget {
     Q_OBJECT
   public:
     explicit DepthChart(Document& document, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {170, 150}; }
+    QSize minimumSizeHint() const override { return {140, 150}; }
 
     /// Where a marked stop stands, and which stop stands at a place, in this widget's pixels.
     double xOf(double fNumber) const;

@@ -47,7 +47,7 @@ QString rule_sentence(const Shot& shot) {
 DepthPage::DepthPage(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(18);
+    layout->setSpacing(14);
     auto* first = new QVBoxLayout;
     first->setSpacing(8);
     layout->addLayout(first, 4);

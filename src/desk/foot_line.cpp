@@ -33,7 +33,7 @@ QString FootLine::shotText() const {
     const auto& capture = report->capture;
     QString text = tr("This shot: %1 · %2 · %3")
                        .arg(QString::fromStdString(shoot::count_text(capture.frames, "frame", "frames")),
-                            QString::fromStdString(shoot::time_text(capture.duration)), QString::fromStdString(shoot::data_text(capture.data_mb)));
+                            QString::fromStdString(shoot::time_text(capture.paced_duration)), QString::fromStdString(shoot::data_text(capture.data_mb)));
     double flashes = 0;
     for (const auto& source : report->light.sources)
         if (source.stops) flashes += capture.frames;
@@ -46,7 +46,7 @@ QString FootLine::shootText() const {
     for (int i = 0; i < document_.count(); ++i) {
         const auto& capture = document_.report(i).capture;
         frames += capture.frames;
-        seconds += capture.duration;
+        seconds += capture.paced_duration;
         megabytes += capture.data_mb;
     }
     return tr("Whole shoot: %1 · %2 · %3 of frames · %4")

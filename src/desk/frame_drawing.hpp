@@ -20,7 +20,7 @@ class FrameDrawing : public QWidget {
     /// The frame alone, as large as `area` allows.
     static void paintFrame(QPainter& painter, const QRectF& area, const shoot::Shot& shot, const shoot::Report& report);
 
-    QSize minimumSizeHint() const override { return {150, 150}; }
+    QSize minimumSizeHint() const override { return {140, 150}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -5,41 +5,44 @@
 
 #include <QKeyEvent>
 #include <QPainter>
+#include <QRegularExpression>
 #include <QStyledItemDelegate>
+#include <QTextDocument>
 
 namespace poquito::desk {
 namespace {
 
-constexpr int heading_height = 26, row_height = 21, unit_width = 78;
+constexpr int heading_height = 26, row_height = 21, unit_width = 66;
 
-/// The open working: lines that wrap, one under the other.
-struct WorkingLines {
-    QString formula, substitution, result, source;
-
-    explicit WorkingLines(const QModelIndex& index)
-        : formula(index.data(LedgerModel::formulaRole).toString()),
-          substitution(index.data(LedgerModel::substitutionRole).toString()),
-          result(index.data(LedgerModel::resultRole).toString()),
-          source(index.data(LedgerModel::sourceRole).toString()) {}
-
-    /// Paints where there is a painter; returns the height either way.
-    int layOut(QPainter* painter, QRect area) const {
-        int y = area.top();
-        const auto line = [&](const QString& text, const QFont& font, const QColor& colour) {
-            const QRect needed = QFontMetrics(font).boundingRect(QRect(area.left(), y, area.width(), 1000), Qt::TextWrapAnywhere | Qt::TextWordWrap, text);
-            if (painter) {
-                painter->setFont(font);
-                painter->setPen(colour);
-                painter->drawText(QRect(area.left(), y, area.width(), needed.height()), Qt::TextWrapAnywhere | Qt::TextWordWrap, text);
-            }
-            y += needed.height() + 2;
+/// The open working, its indices set below the line: N_w reads N with a small w.
+class WorkingText {
+  public:
+    WorkingText(const QModelIndex& index, int width) {
+        const auto line = [&](int role, const QColor& colour, int pixels, bool bold) {
+            QString text = index.data(role).toString().toHtmlEscaped();
+            static const QRegularExpression subscript(QStringLiteral("_([A-Za-z0-9]+)"));
+            text.replace(subscript, QStringLiteral("<sub>\\1</sub>"));
+            return QStringLiteral("<p style=\"margin:0 0 2px 0;color:%1;font-size:%2px;font-weight:%3\">%4</p>")
+                .arg(colour.name()).arg(pixels).arg(bold ? 600 : 400).arg(text);
         };
-        line(formula, textFont(12, QFont::DemiBold), theme().link);
-        line(substitution, textFont(12), theme().ink);
-        line(result, textFont(12, QFont::DemiBold), theme().ink);
-        line(source, textFont(11), theme().quiet);
-        return y - area.top();
+        document_.setDefaultFont(textFont(12));
+        document_.setDocumentMargin(0);
+        document_.setHtml(line(LedgerModel::formulaRole, theme().link, 12, true) + line(LedgerModel::substitutionRole, theme().ink, 12, false) +
+                          line(LedgerModel::resultRole, theme().ink, 12, true) + line(LedgerModel::sourceRole, theme().quiet, 11, false));
+        QTextOption wrap;
+        wrap.setWrapMode(QTextOption::WrapAtWordBoundaryOrAnywhere);
+        document_.setDefaultTextOption(wrap);
+        document_.setTextWidth(width);
     }
+    int height() const { return qCeil(document_.size().height()); }
+    void paint(QPainter& painter, QPoint corner) {
+        painter.translate(corner);
+        document_.drawContents(&painter);
+        painter.translate(-corner);
+    }
+
+  private:
+    QTextDocument document_;
 };
 
 QRect working_area(int left, int top, int width) { return {left + 12, top + row_height + 6, width - 24, 0}; }
@@ -53,7 +56,7 @@ class LedgerDelegate : public QStyledItemDelegate {
         if (!index.data(LedgerModel::openRole).toBool()) return {100, row_height};
         const auto* view = qobject_cast<const QListView*>(option.widget);
         const int width = view ? view->viewport()->width() : 260;
-        return {100, row_height + 14 + WorkingLines(index).layOut(nullptr, working_area(0, 0, width))};
+        return {100, row_height + 14 + WorkingText(index, working_area(0, 0, width).width()).height()};
     }
 
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
@@ -101,7 +104,10 @@ class LedgerDelegate : public QStyledItemDelegate {
         painter->setPen(t.quiet);
         painter->drawText(QRect(value_right + 6, row.top(), unit_width - 6, row_height), Qt::AlignLeft | Qt::AlignVCenter,
                           painter->fontMetrics().elidedText(index.data(LedgerModel::unitRole).toString(), Qt::ElideRight, unit_width - 6));
-        if (open) WorkingLines(index).layOut(painter, working_area(area.left(), area.top(), area.width()));
+        if (open) {
+            const QRect at = working_area(area.left(), area.top(), area.width());
+            WorkingText(index, at.width()).paint(*painter, at.topLeft());
+        }
         painter->restore();
     }
 };

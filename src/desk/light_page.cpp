@@ -18,7 +18,7 @@ using namespace shoot;
 LightPage::LightPage(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(18);
+    layout->setSpacing(14);
     auto* first = new QVBoxLayout;
     first->setSpacing(8);
     layout->addLayout(first, 4);
@@ -79,20 +79,13 @@ void LightPage::addFlashes(QLayout* column) {
     title->setFont(textFont(12, QFont::DemiBold));
     tabs_->addWidget(title);
     auto* add = new QToolButton(header);
-    add->setText(tr("+ Add"));
+    add->setText(tr("Add"));
     add->setObjectName(QStringLiteral("addFlashButton"));
     add->setAccessibleName(tr("Add a flash"));
     add->setProperty("link", true);
     connect(add, &QToolButton::clicked, this, &LightPage::addFlash);
     tabs_->addStretch();
     tabs_->addWidget(add);
-    remove_ = new QToolButton(header);
-    remove_->setText(tr("Remove"));
-    remove_->setObjectName(QStringLiteral("removeFlashButton"));
-    remove_->setAccessibleName(tr("Remove this flash"));
-    remove_->setProperty("link", true);
-    connect(remove_, &QToolButton::clicked, this, &LightPage::removeFlash);
-    tabs_->addWidget(remove_);
     column->addWidget(header);
     noFlash_ = new QLabel(tr("No flash: the ambient light makes the exposure."), this);
     noFlash_->setProperty("quiet", true);
@@ -133,7 +126,7 @@ void LightPage::addFlashes(QLayout* column) {
     addQuantity(group, {"elevationField", tr("Elevation"), tr("Above the horizontal")}, angleQuantity(),
                 [at](const Shot& s) { return at(s).position.elevation; },
                 [with](Shot& s, double v) { with(s, [&](Light& l) { l.position.elevation = v; }); });
-    addCheck(group, {"automaticCheck", tr("Find the power for a correct exposure"), tr("Automatic flashes share what ambient and fixed flashes leave")},
+    addCheck(group, {"automaticCheck", tr("Find the power"), tr("The power that makes the exposure correct; several share what ambient and fixed flashes leave")},
              [at](const Shot& s) { return !at(s).power.has_value(); },
              [this, with](Shot& s, bool on) {
                  const auto suggested = this->document().report()->light.sources[index(s)].suggested_power;
@@ -146,6 +139,12 @@ void LightPage::addFlashes(QLayout* column) {
                              return at(s).power.value_or(source.suggested_power.value_or(1));
                          },
                          [with](Shot& s, double v) { with(s, [&](Light& l) { l.power = v; }); });
+    remove_ = new QToolButton(this);
+        remove_->setObjectName(QStringLiteral("removeFlashButton"));
+    remove_->setAccessibleName(tr("Remove this flash"));
+    remove_->setProperty("link", true);
+    connect(remove_, &QToolButton::clicked, this, &LightPage::removeFlash);
+    group->addWidget(remove_, group->rowCount(), 0, 1, 2, Qt::AlignLeft);
 }
 
 void LightPage::addFlash() {
@@ -194,7 +193,7 @@ void LightPage::showShot(const Shot& shot, const Report&) {
     showTabs(shot);
     flashFields_->setVisible(any);
     noFlash_->setVisible(!any);
-    remove_->setVisible(any);
+    if (any) remove_->setText(tr("Remove flash %1").arg(QChar('A' + static_cast<int>(index(shot)))));
     setRowEnabled(ambient_, shot.ambient.has_value());
     setRowEnabled(power_, any && shot.lights[index(shot)].power.has_value());
     for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());

@@ -30,7 +30,7 @@ void LightScale::paintEvent(QPaintEvent*) {
     const Theme& t = theme();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    const double left = 72, right = width() - 8.0;
+    const double left = 64, right = width() - 8.0;
     const auto x_of = [&](double value) {
         return left + (right - left) * (std::clamp(value, darkest, brightest) - darkest) / (brightest - darkest);
     };
@@ -60,10 +60,11 @@ void LightScale::paintEvent(QPaintEvent*) {
         y += 20;
     };
     const auto axis = [&](double top, const QString& correct) {
+        const int step = right - left > 220 ? 2 : 5;  // both meet 0
         painter.setPen(QPen(t.hairline, 1));
         painter.drawLine(QLineF(left, y + 2, right, y + 2));
         painter.setPen(t.quiet);
-        for (int stop = static_cast<int>(darkest); stop <= brightest; stop += 2) {
+        for (int stop = static_cast<int>(darkest); stop <= brightest; stop += step) {
             painter.drawLine(QLineF(x_of(stop), y + 2, x_of(stop), y + 6));
             painter.drawText(QRectF(x_of(stop) - 20, y + 7, 40, 14), Qt::AlignHCenter, stop == 0 ? correct : stops(stop).section(QLatin1Char('.'), 0, 0));
         }
@@ -72,7 +73,7 @@ void LightScale::paintEvent(QPaintEvent*) {
         y += 30;
     };
 
-    heading(tr("At the subject, stops about correct"));
+    heading(tr("At the subject, in stops"));
     const double top = y;
     if (light.ambient) row(tr("ambient"), light.ambient, t.linkWash, t.link);
     for (std::size_t i = 0; i < light.sources.size(); ++i)
@@ -81,7 +82,7 @@ void LightScale::paintEvent(QPaintEvent*) {
     axis(top, tr("0"));
 
     if (!document_.shot()->background || y + 70 > height()) return;
-    heading(tr("Background, stops about mid grey"));
+    heading(tr("Background, in stops"));
     const double band = y;
     const light::LookLimits limits;
     const std::pair<QString, std::pair<double, double>> zones[] = {{tr("black"), {darkest, limits.black_below}},

@@ -12,7 +12,7 @@ class LightScale : public QWidget {
     Q_OBJECT
   public:
     explicit LightScale(const Document& document, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {170, 150}; }
+    QSize minimumSizeHint() const override { return {140, 150}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -34,6 +34,7 @@
 #include <QShortcut>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -219,7 +220,7 @@ QWidget* MainWindow::buildCentre() {
     split_->addWidget(page);
     split_->setStretchFactor(0, 2);
     split_->setStretchFactor(1, 3);
-    split_->setSizes({268, 400});
+    split_->setSizes({290, 378});
     layout->addWidget(split_, 1);
     return centre;
 }
@@ -240,33 +241,63 @@ QWidget* MainWindow::buildMargin() {
 
 QWidget* MainWindow::buildWelcome() {
     auto* welcome = sheet(this);
-    auto* layout = new QVBoxLayout(welcome);
-    layout->setContentsMargins(48, 40, 48, 40);
-    layout->setSpacing(8);
-    auto* head = new QLabel(tr("Plan the picture before the camera comes out of the bag"), welcome);
-    head->setFont(textFont(15, QFont::DemiBold));
-    layout->addWidget(head);
-    auto* text = new QLabel(tr("This shoot has no shots yet. A shot is one intended picture: its subject, the gear that gets close enough, depth, light and frames. "
-                               "Poquito computes what it comes to, says what would go wrong, and prints the run sheet."), welcome);
+    auto* columns = new QHBoxLayout(welcome);
+    columns->setContentsMargins(56, 48, 56, 40);
+    columns->setSpacing(64);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(8);
+    columns->addLayout(left, 1);
+    const auto heading = [&](QVBoxLayout* layout, const QString& text) {
+        auto* label = new QLabel(text, welcome);
+        label->setFont(textFont(15, QFont::DemiBold));
+        label->setWordWrap(true);
+        layout->addWidget(label);
+        layout->addSpacing(6);
+    };
+    heading(left, tr("Plan the picture before the camera comes out of the bag"));
+    auto* text = new QLabel(tr("This shoot has no shots yet. A shot is one intended picture. Poquito computes what its plan comes to, "
+                               "says what would go wrong, and prints the run sheet."), welcome);
     text->setWordWrap(true);
-    text->setMaximumWidth(560);
-    layout->addWidget(text);
-    layout->addSpacing(12);
+    left->addWidget(text);
+    left->addSpacing(12);
     const auto button = [&](const char* name, const QString& caption, auto run) {
         auto* made = new QPushButton(caption, welcome);
         made->setObjectName(QLatin1String(name));
         made->setMinimumWidth(220);
-        layout->addWidget(made, 0, Qt::AlignLeft);
+        left->addWidget(made, 0, Qt::AlignLeft);
         connect(made, &QPushButton::clicked, this, run);
     };
     button("welcomeAddButton", tr("Add the first shot"), [this] { addShot(); });
     button("welcomeOpenButton", tr("Open a shoot…"), [this] { askOpen(); });
     button("welcomeDemoButton", tr("Look at the demo shoot"), [this] { if (mayDropChanges()) openDemo(); });
+    left->addSpacing(12);
     welcomeRecent_ = new QVBoxLayout;
     welcomeRecent_->setSpacing(2);
-    layout->addSpacing(12);
-    layout->addLayout(welcomeRecent_);
-    layout->addStretch();
+    left->addLayout(welcomeRecent_);
+    left->addStretch();
+
+    auto* right = new QVBoxLayout;
+    right->setSpacing(4);
+    columns->addLayout(right, 1);
+    heading(right, tr("The order of work"));
+    const QString steps[] = {tr("How big, how deep, how it moves; what fills the frame."),
+                             tr("Lens, tubes, close-up lens, converter: the magnification, and what it costs."),
+                             tr("The stop, the slice in focus, diffraction; one frame or a stack."),
+                             tr("Window or flash, power and distance, what freezes, what the background does."),
+                             tr("The checklist and the run sheet."),
+                             tr("What was shot, what to correct, what to keep.")};
+    for (std::size_t i = 0; i < shoot::stations.size(); ++i) {
+        auto* name = new QLabel(QStringLiteral("%1   %2").arg(i + 1).arg(QLatin1String(shoot::station_name(shoot::stations[i]))), welcome);
+        name->setFont(textFont(13, QFont::DemiBold));
+        right->addWidget(name);
+        auto* step = new QLabel(steps[i], welcome);
+        step->setProperty("quiet", true);
+        step->setWordWrap(true);
+        step->setIndent(21);
+        right->addWidget(step);
+        right->addSpacing(8);
+    }
+    right->addStretch();
     return welcome;
 }
 
@@ -354,7 +385,7 @@ StationPage* MainWindow::pageOf(shoot::Station station) {
     scroll->setFocusPolicy(Qt::NoFocus);
     auto* inner = new QWidget(scroll);
     auto* layout = new QVBoxLayout(inner);
-    layout->setContentsMargins(12, 10, 12, 8);
+    layout->setContentsMargins(10, 9, 10, 6);
     layout->addWidget(page);
     scroll->setWidget(inner);
     scroll->viewport()->setAutoFillBackground(false);
@@ -370,19 +401,29 @@ void MainWindow::goTo(shoot::Station station) {
     auto* scroll = page->parentWidget()->parentWidget()->parentWidget();
     sheets_->setCurrentWidget(scroll);
     page->refresh();
+    showInLedger();
+    QTimer::singleShot(0, this, &MainWindow::showInLedger);  // once more when the notes have taken their room
+}
+
+/// The station's own numbers come to the top.
+void MainWindow::showInLedger() {
     const auto* model = static_cast<LedgerModel*>(ledger_->model());
-    if (const auto index = model->indexOfStation(station); index.isValid()) ledger_->scrollTo(index, QAbstractItemView::PositionAtTop);
+    if (const auto index = model->indexOfStation(rail_->current()); index.isValid()) ledger_->scrollTo(index, QAbstractItemView::PositionAtTop);
 }
 
 // ---- what is shown -----------------------------------------------------------------------------------------------
 
 /// Only the sheet on top is refreshed; the others are when one goes there.
 void MainWindow::refresh() {
-    body_->setCurrentIndex(document_.count() == 0 ? 1 : 0);
+    const bool empty = document_.count() == 0;
+    body_->setCurrentIndex(empty ? 1 : 0);
+    cardsColumn_->setVisible(!empty);
+    marginColumn_->setVisible(!empty);
+    rail_->setEnabled(!empty);
     pageOf(rail_->current())->refresh();
     for (auto* action : shotActions_) action->setEnabled(document_.shot() != nullptr);
     refreshTitle();
-    if (document_.count() == 0) fillRecent();
+    if (empty) fillRecent();
 }
 
 void MainWindow::refreshTitle() {
@@ -413,8 +454,8 @@ void MainWindow::fitNotes() {
 void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
     const bool narrow = event->size().width() < 1180;
-    cardsColumn_->setFixedWidth(narrow ? 168 : 190);
-    marginColumn_->setFixedWidth(narrow ? 262 : 292);
+    cardsColumn_->setFixedWidth(narrow ? 154 : 190);
+    marginColumn_->setFixedWidth(narrow ? 252 : 292);
     fitNotes();
 }
 

@@ -64,6 +64,7 @@ class MainWindow : public QMainWindow {
 
     void refresh();
     void refreshTitle();
+    void showInLedger();
     void fillRecent();
     void remember(const QString& path);
     void say(const QString& problem);

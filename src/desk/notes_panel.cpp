@@ -7,7 +7,7 @@
 #include <QLabel>
 #include <QPainter>
 #include <QResizeEvent>
-#include <QToolButton>
+#include <QPushButton>
 #include <QVBoxLayout>
 
 namespace poquito::desk {
@@ -23,13 +23,13 @@ class NoteCard : public QWidget {
         text_->setWordWrap(true);
         text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
         layout->addWidget(text_);
-        remedy_ = new QToolButton(this);
+        remedy_ = new QPushButton(this);
         remedy_->setProperty("link", true);
-        layout->addWidget(remedy_);
+        layout->addWidget(remedy_, 0, Qt::AlignLeft);
         setFocusPolicy(Qt::NoFocus);
     }
 
-    QToolButton* remedy() const { return remedy_; }
+    QPushButton* remedy() const { return remedy_; }
 
     void show(const shoot::Note& note) {
         level_ = note.level;
@@ -80,7 +80,7 @@ class NoteCard : public QWidget {
 
   private:
     QLabel* text_;
-    QToolButton* remedy_;
+    QPushButton* remedy_;
     shoot::Level level_ = shoot::Level::info;
     bool safety_ = false;
 };
@@ -124,7 +124,7 @@ void NotesPanel::refresh() {
     while (cards_.size() < count) {
         const int place = static_cast<int>(cards_.size());
         auto* card = new NoteCard(sheet_);
-        connect(card->remedy(), &QToolButton::clicked, this, [this, place] { apply(place); });
+        connect(card->remedy(), &QPushButton::clicked, this, [this, place] { apply(place); });
         layout_->insertWidget(place, card);
         cards_.push_back(card);
     }

@@ -23,7 +23,7 @@ QVariant ProofModel::data(const QModelIndex& index, int role) const {
             return time.isValid() ? time.toString(QStringLiteral("d MMM yyyy hh:mm")) : text;
         }
         case framesColumn: return entry.frames;
-        case correctionColumn: return QString::fromStdString(shoot::stops_text(entry.correction));
+        case correctionColumn: return tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(entry.correction)));
         case verdictColumn: return entry.verdict == shoot::Verdict::keep ? tr("keep") : tr("redo");
         default: return QString::fromStdString(entry.remark);
     }
@@ -34,7 +34,7 @@ QVariant ProofModel::headerData(int section, Qt::Orientation orientation, int ro
     if (role == Qt::TextAlignmentRole)
         return QVariant::fromValue(Qt::AlignVCenter | (section == framesColumn || section == correctionColumn ? Qt::AlignRight : Qt::AlignLeft));
     if (role != Qt::DisplayRole) return {};
-    const QString names[] = {tr("When"), tr("Frames"), tr("Correction, stops"), tr("Verdict"), tr("Remark")};
+    const QString names[] = {tr("When"), tr("Frames"), tr("Correction"), tr("Verdict"), tr("Remark")};
     return names[section];
 }
 

@@ -38,7 +38,7 @@ QString correction_sentence(const Shot& shot, double correction) {
 ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(18);
+    layout->setSpacing(14);
     auto* left = new QVBoxLayout;
     left->setSpacing(8);
     layout->addLayout(left, 4);
@@ -65,6 +65,7 @@ ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document
     redo_ = new QRadioButton(tr("redo"), this);
     redo_->setObjectName(QStringLiteral("redoChoice"));
     keep_->setChecked(true);
+    verdict->setSpacing(14);
     verdict->addWidget(keep_);
     verdict->addWidget(redo_);
     verdict->addStretch();

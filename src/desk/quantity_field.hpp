@@ -23,7 +23,7 @@ class QuantityField : public QAbstractSpinBox {
     QValidator::State validate(QString& text, int& cursor) const override;
     void stepBy(int steps) override;
     QSize sizeHint() const override;
-    QSize minimumSizeHint() const override { return sizeHint(); }
+    QSize minimumSizeHint() const override { return {78, sizeHint().height()}; }
 
   Q_SIGNALS:
     void valueEdited(double value);  // by a person, and allowed

@@ -12,7 +12,7 @@ class ReachDrawing : public QWidget {
     Q_OBJECT
   public:
     explicit ReachDrawing(const Document& document, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {170, 170}; }
+    QSize minimumSizeHint() const override { return {140, 170}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

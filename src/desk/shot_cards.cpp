@@ -34,19 +34,20 @@ class CardDelegate : public QStyledItemDelegate {
         painter->setBrush(t.panel);
         painter->setPen(chosen ? QPen(t.link, focused ? 2.4 : 1.8) : QPen(t.hairline, 1));
         painter->drawRoundedRect(card, 4, 4);
-        FrameDrawing::paintFrame(*painter, QRectF(card.left() + 8, card.top() + 9, 54, 38), shot, report);
+        const double thumb = card.width() < 160 ? 36 : 46;
+        FrameDrawing::paintFrame(*painter, QRectF(card.left() + 8, card.top() + 24, thumb, 27), shot, report);
+        const double beside = thumb + 15;
 
-        const double x = card.left() + 70;
-        const double width = card.right() - 6 - x;
-        const auto line = [&](double y, const QFont& font, const QColor& colour, const QString& text) {
+        const auto line = [&](QPointF at, const QFont& font, const QColor& colour, const QString& text) {
+            const double width = card.right() - 6 - at.x();
             painter->setFont(font);
             painter->setPen(colour);
-            painter->drawText(QRectF(x, y, width, 16), Qt::AlignLeft | Qt::AlignVCenter, painter->fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width)));
+            painter->drawText(QRectF(at, QSizeF(width, 16)), Qt::AlignLeft | Qt::AlignVCenter, painter->fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width)));
         };
-        line(card.top() + 6, textFont(12, QFont::DemiBold), t.ink, QString::fromStdString(shot.name));
-        line(card.top() + 22, textFont(11), t.quiet,
+        line(card.topLeft() + QPointF(8, 4), textFont(12, QFont::DemiBold), t.ink, QString::fromStdString(shot.name));
+        line(card.topLeft() + QPointF(beside, 22), textFont(11), t.quiet,
              tr("%1 · %2").arg(QString::fromStdString(shoot::length_text(shot.subject.width)), QString::fromStdString(shoot::magnification_text(report.optics.magnification))));
-        line(card.top() + 36, textFont(11), t.quiet,
+        line(card.topLeft() + QPointF(beside, 36), textFont(11), t.quiet,
              report.capture.frames > 1 ? tr("stack of %1").arg(QString::fromStdString(shoot::number_text(report.capture.frames, 9))) : tr("one frame"));
         const auto standing = shoot::standing(shot, report);
         drawStanding(*painter, {card.left() + 15, card.bottom() - 11}, standing);

@@ -7,8 +7,30 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QSignalBlocker>
+#include <QStyleOptionComboBox>
+#include <QStylePainter>
 
 namespace poquito::desk {
+namespace {
+
+/// A choice that says by dots where its text goes on.
+class ChoiceBox : public QComboBox {
+  public:
+    using QComboBox::QComboBox;
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QStylePainter painter(this);
+        QStyleOptionComboBox option;
+        initStyleOption(&option);
+        painter.drawComplexControl(QStyle::CC_ComboBox, option);
+        const int width = style()->subControlRect(QStyle::CC_ComboBox, &option, QStyle::SC_ComboBoxEditField, this).width() - 4;
+        option.currentText = fontMetrics().elidedText(option.currentText, Qt::ElideRight, width);
+        painter.drawControl(QStyle::CE_ComboBoxLabel, option);
+    }
+};
+
+}  // namespace
 
 StationPage::StationPage(Document& document, QWidget* parent) : QWidget(parent), document_(document) {}
 
@@ -27,7 +49,7 @@ QGridLayout* StationPage::addGroup(QLayout* parent, const QString& heading) {
     grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(4);
     grid->setColumnStretch(1, 1);
-    grid->setColumnMinimumWidth(0, 78);  // controls of the groups in a column line up
+    grid->setColumnMinimumWidth(0, 76);  // controls of the groups in a column line up
     if (!heading.isEmpty()) {
         auto* title = new QLabel(heading, box);
         title->setFont(textFont(12, QFont::DemiBold));
@@ -80,9 +102,9 @@ QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,
                                   std::function<Options(const shoot::Kit&)> options,
                                   std::function<std::string(const Shot&)> get,
                                   std::function<void(Shot&, const std::string&)> set) {
-    auto* box = new QComboBox(group->parentWidget());
+    auto* box = new ChoiceBox(group->parentWidget());
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(9);
+    box->setMinimumContentsLength(4);
     box->setFocusPolicy(Qt::StrongFocus);
     addRow(group, caption, box);
     bindings_.emplace_back([this, box, options = std::move(options), get = std::move(get)](const Shot& shot) {

@@ -15,7 +15,7 @@ using namespace shoot;
 SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(18);
+    layout->setSpacing(14);
     auto* fields = new QVBoxLayout;
     fields->setSpacing(8);
     layout->addLayout(fields, 0);

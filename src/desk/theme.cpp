@@ -92,16 +92,21 @@ QLineEdit[bare="true"]:focus { background: @panel; border: 2px solid @link; }
 QAbstractSpinBox[wrong="true"] { border: 2px solid @stop; padding: 0px 5px; }
 QAbstractSpinBox:disabled, QComboBox:disabled { color: @quiet; background: @paper; }
 QAbstractSpinBox::up-button, QAbstractSpinBox::down-button { width: 0px; }
-QComboBox::drop-down { border: none; width: 16px; }
+QComboBox::drop-down { border: none; width: 18px; }
+QComboBox::down-arrow { image: url(:/data/chevron.svg); width: 12px; height: 12px; }
 QComboBox QAbstractItemView { background: @panel; color: @ink; border: 1px solid @hairline; selection-background-color: @linkWash;
   selection-color: @ink; outline: none; }
 QPushButton, QToolButton { background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; padding: 2px 9px; min-height: 20px; }
 QPushButton:hover, QToolButton:hover { border-color: @link; }
 QPushButton:focus, QToolButton:focus { border: 2px solid @link; padding: 1px 8px; }
 QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @paper; }
+QToolButton[chip="true"] { padding: 1px 6px; min-height: 18px; }
+QToolButton[chip="true"]:focus { padding: 0px 5px; }
 QToolButton:checked { background: @linkWash; border-color: @link; font-weight: 600; }
 QToolButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px 2px; min-height: 18px; text-align: left; }
-QToolButton[link="true"]:hover { text-decoration: underline; }
+QPushButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px; min-height: 18px; text-align: left; }
+QPushButton[link="true"]:focus { border: 1px solid @link; }
+QToolButton[link="true"]:hover, QPushButton[link="true"]:hover { text-decoration: underline; }
 QToolButton[link="true"]:focus { border: 1px solid @link; }
 QCheckBox, QRadioButton { color: @ink; spacing: 5px; min-height: 20px; }
 QCheckBox:focus, QRadioButton:focus { color: @link; }

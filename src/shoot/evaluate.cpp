@@ -204,6 +204,7 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     // MODEL 5: frames wait for the slowest flash; an interval that was set and is longer rules instead.
     const double wait = std::max(report.recycle, capture.interval.value_or(0) - shutter);
     report.duration = report.frames * shutter + (report.frames - 1) * wait;
+    report.paced_duration = (report.frames - 1) * std::max(report.interval, shutter + wait) + shutter;
     report.data_mb = report.frames * plan.camera.frame_mb;
     return report;
 }

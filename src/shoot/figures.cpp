@@ -282,11 +282,11 @@ void Sheet::depth() {
                                  capture.frames, "", "MODEL 2");
     }
     if (capture.ring_travel)
-        add("crop", "Crop from refocusing", number_text(capture.ring_travel->crop * 100, 2), "% of width").working =
+        add("crop", "Crop from refocusing", number_text(capture.ring_travel->crop * 100, 2), "%").working =
             working("crop", "1 - min(r, 1 / r)", {{"r", 1 + capture.ring_travel->scale_change}},
                     capture.ring_travel->crop, "", "MODEL 2, r the scale of the last frame over the first");
     if (capture.viewpoint_change)
-        add("viewpoint_change", "Viewpoint moves", number_text(*capture.viewpoint_change * 100, 2), "% of distance")
+        add("viewpoint_change", "Viewpoint moves by", number_text(*capture.viewpoint_change * 100, 2), "%")
             .working = working("change", "(n - 1) * step / Z",
                                {{"n", capture.frames},
                                 {"step", *capture.step},
@@ -305,7 +305,7 @@ void Sheet::depth() {
         const double ratio = *sharp.background_blur_over_detail;
         add("background_disc_share", fmt::format("\u2026 a {} detail", length_text(shot.background->detail)),
             ratio < 0.25 ? "is sharp" : ratio < 1 ? "is recognised" : ratio < 3 ? "is a soft shape" : "melts away",
-            fmt::format("{} % of width", number_text(*sharp.background_disc_share * 100, 2)))
+            fmt::format("disc {} %", number_text(*sharp.background_disc_share * 100, 2)))
             .working = working("disc / detail", "m * b / (N_w * g)",
                                {{"m", m}, {"b", shot.background->distance}, {"N_w", n}, {"g", shot.background->detail}},
                                ratio, "", "pupil geometry; below 1 a detail is still recognised, common practice");
@@ -343,7 +343,7 @@ void Sheet::source_figures(std::size_t i) {
     if (!light.power) {
         auto full = path;
         full.power = 1;
-        add("power", "\u2026 power wanted", number_text(source.power)).working =
+        add("power", "\u2026 power wanted", power_text(source.power)).working =
             working("power", light::auto_power_formula,
                     {{"g", *source.stops}, {"s_1", light::flash_stops(settings, full)}}, source.power, "",
                     "MODEL 3, g wanted and s_1 at full power, in stops");
@@ -412,14 +412,15 @@ void Sheet::light() {
 void Sheet::run() {
     station_ = Station::run;
     const auto& capture = report_.capture;
-    auto& duration = add("duration_s", "Time for the frames", time_text(capture.duration));
+    const double shutter = plan_.shot.exposure.shutter;
+    auto& duration = add("paced_duration_s", "Time for the frames", time_text(capture.paced_duration));
     weigh(duration, "recycle-slow");
-    duration.working = working("time", "n * t + (n - 1) * wait",
+    duration.working = working("time", "(n - 1) * max(interval, t + recycle) + t",
                                {{"n", capture.frames},
-                                {"t", plan_.shot.exposure.shutter},
-                                {"wait", std::max(capture.recycle, plan_.shot.capture.interval.value_or(0) -
-                                                                       plan_.shot.exposure.shutter)}},
-                               capture.duration, "s", "MODEL 5, waiting for the slowest flash");
+                                {"t", shutter},
+                                {"interval", capture.interval},
+                                {"recycle", capture.recycle}},
+                               capture.paced_duration, "s", "a frame every interval, later where the flash is not ready");
     add("data_mb", "Data", data_text(capture.data_mb)).working =
         working("data", "n * frame", {{"n", capture.frames}, {"frame", plan_.camera.frame_mb}}, capture.data_mb, "MB",
                 "size of one frame from the kit");

@@ -53,7 +53,8 @@ struct CaptureReport {
     bool nothing_to_keep = false;  // the contrast rule gave way to quarter-wave
     std::optional<double> step;
     double frames = 1;
-    double duration = 0;
+    double duration = 0;        // s: exposures and recycling alone, MODEL 5
+    double paced_duration = 0;  // s: at the pace the camera and the flashes keep, see interval
     double data_mb = 0;
     double recycle = 0;   // s, the longest of the flashes
     double interval = 0;  // s from one frame to the next as the camera fires them: as set, or as fast as brackets go

@@ -123,7 +123,7 @@ Found ring_cannot_step(const Plan& plan, const Report& report) {
 Found stack_of_moving_subject(const Plan& plan, const Report& report) {
     if (report.capture.frames < 2 || !moves(plan.shot.subject)) return {};
     Finding finding{fmt::format("The subject moves; it would have to hold still for {}.",
-                                time_text(report.capture.duration))};
+                                time_text(report.capture.paced_duration))};
     if (report.sharpness.best_single_f_number) {
         const double f = std::clamp(mark_below(*report.sharpness.best_single_f_number), plan.lens.optics.max_aperture,
                                     plan.lens.optics.min_aperture);

@@ -49,6 +49,7 @@ Json write_capture(const CaptureReport& capture) {
                  {"frames", json_number(capture.frames)},
                  {"duration_s", json_number(capture.duration)},
                  {"data_mb", json_number(capture.data_mb)},
+                 {"paced_duration_s", json_number(capture.paced_duration)},
                  {"recycle_s", json_number(capture.recycle)},
                  {"viewpoint_change_share", json_number(capture.viewpoint_change)},
                  {"ring_travel", nullptr}};

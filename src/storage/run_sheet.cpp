@@ -51,7 +51,7 @@ std::string page(const Shoot& shoot, const std::string& body) {
         "body { font-family: 'Poquito Sans', Inter, sans-serif; font-size: 10pt; color: #1d2b30; }\n"
         "h1 { font-size: 16pt; margin: 0 0 4pt 0; }\n"
         "h2 { font-size: 13pt; margin: 12pt 0 4pt 0; }\n"
-        "h3 { font-size: 10pt; margin: 8pt 0 2pt 0; color: #0b716c; }\n"
+        ".part { font-weight: bold; margin: 9pt 0 2pt 0; color: #0b716c; }\n"
         "p { margin: 2pt 0 2pt 0; }\n"
         "table { border-collapse: collapse; }\n"
         "td, th { padding: 1pt 12pt 1pt 0; text-align: left; vertical-align: top; font-weight: normal; }\n"
@@ -70,26 +70,29 @@ std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
     for (std::size_t i = 0; i < reports.size(); ++i) {
         const auto& capture = reports[i].capture;
         frames += capture.frames;
-        seconds += capture.duration;
+        seconds += capture.paced_duration;
         megabytes += capture.data_mb;
         rows += fmt::format("<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td></tr>\n", i + 1,
                             escaped(shoot.shots[i].name), magnification_text(reports[i].optics.magnification),
-                            count_text(capture.frames, "frame", "frames"), time_text(capture.duration));
+                            count_text(capture.frames, "frame", "frames"), time_text(capture.paced_duration));
     }
     return fmt::format("<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of exposures and recycling, {}</p>\n"
-                       "<table>\n{}</table>\n",
+                       "<table cellspacing=\"0\" cellpadding=\"4\">\n{}</table>\n",
                        escaped(shoot.title), count_text(static_cast<double>(shoot.shots.size()), "shot", "shots"),
                        count_text(frames, "frame", "frames"), time_text(seconds), data_text(megabytes), rows);
 }
 
-std::string row(std::string_view name, std::string_view value) {
-    return fmt::format("<tr><td class=\"quiet\">{}</td><td>{}</td></tr>\n", name, escaped(value));
+/// `width` of the first column in pixels: a rich-text printer lays columns out by it.
+std::string row(std::string_view name, std::string_view value, int width = 150) {
+    return fmt::format("<tr><td class=\"quiet\" width=\"{}\">{}</td><td>{}</td></tr>\n", width, name, escaped(value));
 }
+
+constexpr int number_column = 22;
 
 std::string gear_rows(const Kit& kit, const Shot& shot) {
     std::string rows;
     int place = 0;
-    for (const auto& name : mounting_order(kit, shot.rig)) rows += row(fmt::format("{}", ++place), name);
+    for (const auto& name : mounting_order(kit, shot.rig)) rows += row(fmt::format("{}", ++place), name, number_column);
     return rows;
 }
 
@@ -136,7 +139,8 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
                                 modifier ? modifier->name : "bare", power, length_text(light.position.distance),
                                 number_text(std::abs(light.position.azimuth)), light.position.azimuth < 0 ? "left" : "right",
                                 number_text(std::abs(light.position.elevation)),
-                                light.position.elevation < 0 ? "below" : "above"));
+                                light.position.elevation < 0 ? "below" : "above"),
+                    number_column);
     }
     return rows;
 }
@@ -150,7 +154,7 @@ std::string frame_rows(const Shot& shot, const Report& report) {
         rows += row("Begin", fmt::format("{} in front of the nearest point, end {} behind the farthest",
                                          length_text(shot.capture.lead), length_text(shot.capture.tail)));
     }
-    rows += row("Time, data", fmt::format("{}, {}", time_text(capture.duration), data_text(capture.data_mb)));
+    rows += row("Time, data", fmt::format("{}, {}", time_text(capture.paced_duration), data_text(capture.data_mb)));
     return rows;
 }
 
@@ -174,8 +178,8 @@ std::string caution_lines(const Report& report) {
 
 std::string block(std::string_view title, const std::string& rows) {
     if (rows.empty()) return {};
-    if (rows.starts_with("<p")) return fmt::format("<h3>{}</h3>\n{}", title, rows);
-    return fmt::format("<h3>{}</h3>\n<table>\n{}</table>\n", title, rows);
+    if (rows.starts_with("<p")) return fmt::format("<p class=\"part\">{}</p>\n{}", title, rows);
+    return fmt::format("<p class=\"part\">{}</p>\n<table cellspacing=\"0\" cellpadding=\"2\">\n{}</table>\n", title, rows);
 }
 
 std::string shot_section(const Kit& kit, const Shot& shot, const Report& report, std::size_t number, bool new_page) {

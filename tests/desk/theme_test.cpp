@@ -57,6 +57,8 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
         person.document().select(shot);
         for (int station = 1; station <= 6; ++station) {
             person.goTo(station);
+            for (auto* area : person.window().findChildren<QScrollArea*>())
+                if (area->isVisible() && !area->inherits("QAbstractItemView")) CHECK(area->horizontalScrollBar()->maximum() == 0);
             for (auto* label : person.window().findChildren<QLabel*>()) {
                 if (!label->isVisible() || label->wordWrap()) continue;
                 INFO("station " << station << ": " << label->text().toStdString());
