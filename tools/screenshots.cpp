@@ -24,13 +24,22 @@ void settle() {
 }
 
 /// Which shot shows a station at its best, by its place in the demo.
-const std::map<shoot::Station, int> best_shot = {{shoot::Station::subject, 0}, {shoot::Station::reach, 9}, {shoot::Station::depth, 1},
-                                                 {shoot::Station::light, 4},   {shoot::Station::run, 2},   {shoot::Station::proof, 1}};
+const std::map<shoot::Station, int> best_shot = {{shoot::Station::subject, 0}, {shoot::Station::reach, 9},
+                                                 {shoot::Station::depth, 1},   {shoot::Station::light, 4},
+                                                 {shoot::Station::run, 2},     {shoot::Station::proof, 1}};
 
 void log_something(desk::Document& document) {
     document.editShot({QStringLiteral("note")}, [](shoot::Shot& shot) {
-        shot.proof = {{.time = "2026-11-20T10:42:00", .frames = 20, .correction = -1.0 / 3, .verdict = shoot::Verdict::redo, .remark = "highlight on the rim clipped"},
-                      {.time = "2026-11-20T11:05:00", .frames = 20, .correction = 0, .verdict = shoot::Verdict::keep, .remark = "sharp at both ends"}};
+        shot.proof = {{.time = "2026-11-20T10:42:00",
+                       .frames = 20,
+                       .correction = -1.0 / 3,
+                       .verdict = shoot::Verdict::redo,
+                       .remark = "highlight on the rim clipped"},
+                      {.time = "2026-11-20T11:05:00",
+                       .frames = 20,
+                       .correction = 0,
+                       .verdict = shoot::Verdict::keep,
+                       .remark = "sharp at both ends"}};
     });
 }
 
@@ -42,7 +51,8 @@ int main(int argc, char** argv) {
     QSettings::setDefaultFormat(QSettings::IniFormat);
     QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, settings.path());
     const auto arguments = QApplication::arguments();
-    if (arguments.size() < 2) return qCritical("usage: poquito-screenshots FOLDER [WIDTHxHEIGHT] [light|dim] [SHOT]"), 2;
+    if (arguments.size() < 2)
+        return qCritical("usage: poquito-screenshots FOLDER [WIDTHxHEIGHT] [light|dim] [SHOT]"), 2;
     const QDir folder(arguments.at(1));
     folder.mkpath(QStringLiteral("."));
     const auto size = arguments.value(2, QStringLiteral("1280x800")).split(QLatin1Char('x'));
@@ -53,7 +63,10 @@ int main(int argc, char** argv) {
     window.resize(size.value(0).toInt(), size.value(1).toInt());
     window.openDemo();
     window.show();
-    const QString suffix = (dim ? QStringLiteral("-dim") : QString()) + (arguments.value(2, QStringLiteral("1280x800")) == QStringLiteral("1280x800") ? QString() : QStringLiteral("-small"));
+    const QString suffix =
+        (dim ? QStringLiteral("-dim") : QString()) +
+        (arguments.value(2, QStringLiteral("1280x800")) == QStringLiteral("1280x800") ? QString()
+                                                                                      : QStringLiteral("-small"));
     int number = 0;
     for (const auto station : shoot::stations) {
         ++number;
@@ -66,7 +79,10 @@ int main(int argc, char** argv) {
         auto* bench = window.findChild<desk::BenchView*>();
         bench->setElevation(station == shoot::Station::light ? desk::Elevation::top : desk::Elevation::side);
         settle();
-        window.grab().save(folder.filePath(QStringLiteral("%1-%2%3.png").arg(number).arg(QString::fromLatin1(shoot::station_name(station)).toLower(), suffix)));
+        window.grab().save(
+            folder.filePath(QStringLiteral("%1-%2%3.png")
+                                .arg(number)
+                                .arg(QString::fromLatin1(shoot::station_name(station)).toLower(), suffix)));
         if (station == shoot::Station::reach) model->toggle(model->indexOf("working_f_number"));
     }
     window.newShoot();

@@ -4,8 +4,8 @@
 #include "storage/run_sheet.hpp"
 #include "storage/shoot_file.hpp"
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
+#include <CLI/CLI.hpp>
 
 #include <cstdio>
 #include <vector>
@@ -42,8 +42,9 @@ int sheet(const shoot::Shoot& shoot, const std::string& out) {
 }  // namespace
 
 int main(int argc, char** argv) {
-    CLI::App app{"Computes close-up photographs from a Poquito shoot file.\n"
-                 "Exit status: 0 done, 1 bad input (one line on standard error names the place), 2 bad usage."};
+    CLI::App app{
+        "Computes close-up photographs from a Poquito shoot file.\n"
+        "Exit status: 0 done, 1 bad input (one line on standard error names the place), 2 bad usage."};
     app.name("poquito-cli");
     app.set_version_flag("--version", "poquito-cli " POQUITO_VERSION, "Print the version");
     app.require_subcommand(1);

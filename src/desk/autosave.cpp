@@ -25,7 +25,10 @@ void remove_copy(const QString& copy) {
 }  // namespace
 
 Autosave::Autosave(Document& document, const QDir& folder, QObject* parent)
-    : QObject(parent), document_(document), folder_(folder), name_(QUuid::createUuid().toString(QUuid::WithoutBraces) + ending) {
+    : QObject(parent),
+      document_(document),
+      folder_(folder),
+      name_(QUuid::createUuid().toString(QUuid::WithoutBraces) + ending) {
     folder_.mkpath(QStringLiteral("."));
     lock_ = std::make_unique<QLockFile>(lock_file(copyPath()));
     lock_->setStaleLockTime(0);  // a lock dies with its process, not with the clock
@@ -85,6 +88,8 @@ void Autosave::discard(const Leftover& leftover) {
     QFile::remove(lock_file(leftover.copy));
 }
 
-QDir Autosave::defaultFolder() { return QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery")); }
+QDir Autosave::defaultFolder() {
+    return QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery"));
+}
 
 }  // namespace poquito::desk

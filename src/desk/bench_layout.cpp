@@ -8,7 +8,8 @@ namespace poquito::desk {
 
 using namespace bench;
 
-BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, Elevation elevation, const QRectF& bounds) {
+BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report,
+                        Elevation elevation, const QRectF& bounds) {
     BenchLayout layout;
     layout.sheet = bounds.adjusted(12, 30, -12, -ruler_height);
     layout.atInfinity = !report.optics.subject_to_sensor;
@@ -19,11 +20,13 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
     double right = subject_end * 1.08 + 10;
     if (!shot.background) {
         constexpr double lettering = 165;  // pixels, what is written behind the subject
-        right = subject_end + lettering * (subject_end + body_behind) / std::max(50.0, layout.sheet.width() - lettering);
+        right =
+            subject_end + lettering * (subject_end + body_behind) / std::max(50.0, layout.sheet.width() - lettering);
     }
     layout.backgroundToScale = !shot.background || layout.subject + shot.background->distance < layout.subject * 2.4;
     if (shot.background)
-        right = std::max(right, layout.backgroundToScale ? layout.subject + shot.background->distance + 12 : layout.subject * 1.5);
+        right = std::max(
+            right, layout.backgroundToScale ? layout.subject + shot.background->distance + 12 : layout.subject * 1.5);
     double up = std::max({body_half, lens_half, layout.atInfinity ? 0 : subjectHalf(shot.subject, elevation)}) * 1.15;
     double down = up;
     const double reach = layout.subject * 0.75;  // a light farther off the axis goes to the edge
@@ -33,8 +36,10 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
             if (std::abs(at.y()) > reach) continue;
             const auto* modifier = shoot::modifier_of(kit, light);
             const double half = (modifier ? modifier->diameter / 2 : 25) + 12;
-            if (at.y() >= 0) up = std::max(up, at.y() + half * 0.8);
-            else down = std::max(down, -at.y() + half * 0.8);
+            if (at.y() >= 0)
+                up = std::max(up, at.y() + half * 0.8);
+            else
+                down = std::max(down, -at.y() + half * 0.8);
         }
     layout.scale = std::min(layout.sheet.width() / (right + body_behind), layout.sheet.height() / (up + down));
     const double spare = layout.sheet.width() - layout.scale * (right + body_behind);

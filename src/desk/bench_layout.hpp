@@ -12,10 +12,10 @@ enum class Elevation { side, top };
 
 /// The set in pixels. World: mm, x from the sensor towards the subject, y up (side) or to the camera's left (top).
 struct BenchLayout {
-    double scale = 1;     // pixels a millimetre
-    QPointF origin;       // the sensor's middle
-    QRectF sheet;         // where the drawing goes
-    double subject = 0;   // mm from the sensor: the plane of focus
+    double scale = 1;    // pixels a millimetre
+    QPointF origin;      // the sensor's middle
+    QRectF sheet;        // where the drawing goes
+    double subject = 0;  // mm from the sensor: the plane of focus
     bool atInfinity = false;
     bool backgroundToScale = true;
 
@@ -25,7 +25,8 @@ struct BenchLayout {
 
 /// `bounds`: the whole drawing, title and ruler included. What stands too far away to leave the rest readable is not
 /// made room for.
-BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, Elevation elevation, const QRectF& bounds);
+BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report,
+                        Elevation elevation, const QRectF& bounds);
 
 /// Where a light stands in the plane of the drawing, mm from the subject: x towards the camera, y up or to the left.
 QPointF lightInPlane(const light::Position& position, Elevation elevation);

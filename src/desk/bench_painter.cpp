@@ -21,8 +21,15 @@ QString mm(double length) { return QString::fromStdString(shoot::length_text(len
 
 class BenchPainter {
   public:
-    BenchPainter(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation, const QRectF& bounds)
-        : p_(painter), layout_(layout), kit_(document.kit()), shot_(*document.shot()), report_(*document.report()), elevation_(elevation), bounds_(bounds) {}
+    BenchPainter(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation,
+                 const QRectF& bounds)
+        : p_(painter),
+          layout_(layout),
+          kit_(document.kit()),
+          shot_(*document.shot()),
+          report_(*document.report()),
+          elevation_(elevation),
+          bounds_(bounds) {}
 
     void draw() {
         drawAxis();
@@ -31,7 +38,8 @@ class BenchPainter {
         drawGear();
         if (layout_.atInfinity) {
             p_.setFont(textFont(12));
-            drawLabel(p_, layout_.place(layout_.subject, 0), Qt::AlignRight | Qt::AlignVCenter, QObject::tr("focused at infinity"), theme().quiet);
+            drawLabel(p_, layout_.place(layout_.subject, 0), Qt::AlignRight | Qt::AlignVCenter,
+                      QObject::tr("focused at infinity"), theme().quiet);
         } else {
             for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLight(i);
             drawSubject();
@@ -107,7 +115,8 @@ class BenchPainter {
         const double mount_half = std::min(body_half * 0.8, std::max(half * 0.85, 24.0));
         if (shot_.rig.teleconverter) {
             const auto& converter = *shoot::find_gear(kit_.teleconverters, *shot_.rig.teleconverter);
-            piece(x, x + converter.optics.length, mount_half, t.linkWash, QString::fromStdString(shoot::number_text(converter.optics.factor)) + QStringLiteral("×"));
+            piece(x, x + converter.optics.length, mount_half, t.linkWash,
+                  QString::fromStdString(shoot::number_text(converter.optics.factor)) + QStringLiteral("×"));
             x += converter.optics.length;
         }
         for (const auto& id : shot_.rig.tubes) {
@@ -119,15 +128,18 @@ class BenchPainter {
         if (!shot_.rig.closeup_lenses.empty()) drawCloseups(half);
     }
 
-    /// A barrel: the mount end, the focus ring with its grip, and the front, pushed out by what a unit-focusing lens extends.
+    /// A barrel: the mount end, the focus ring with its grip, and the front, pushed out by what a unit-focusing lens
+    /// extends.
     void drawLens(double x, double half, double mount_half, const QString& name) {
         const Theme& t = theme();
         const double front = report_.optics.front;
         const double body_end = x + shoot::lens_of(kit_, shot_).optics.length * 0.72;
         const double barrel_half = std::max(half, mount_half);
-        QPolygonF outline({layout_.place(x, mount_half), layout_.place(x + (front - x) * 0.12, barrel_half), layout_.place(std::min(body_end, front), barrel_half),
-                           layout_.place(std::min(body_end, front), half), layout_.place(front, half), layout_.place(front, -half),
-                           layout_.place(std::min(body_end, front), -half), layout_.place(std::min(body_end, front), -barrel_half),
+        QPolygonF outline({layout_.place(x, mount_half), layout_.place(x + (front - x) * 0.12, barrel_half),
+                           layout_.place(std::min(body_end, front), barrel_half),
+                           layout_.place(std::min(body_end, front), half), layout_.place(front, half),
+                           layout_.place(front, -half), layout_.place(std::min(body_end, front), -half),
+                           layout_.place(std::min(body_end, front), -barrel_half),
                            layout_.place(x + (front - x) * 0.12, -barrel_half), layout_.place(x, -mount_half)});
         p_.setBrush(t.paper);
         p_.setPen(QPen(t.ink, 1.3, Qt::SolidLine, Qt::SquareCap, Qt::RoundJoin));
@@ -147,8 +159,10 @@ class BenchPainter {
         const QRectF box(layout_.place(x, barrel_half), layout_.place(front, -barrel_half));
         const int width = static_cast<int>(box.width()) - 8;
         const double text_width = p_.fontMetrics().horizontalAdvance(name);
-        if (text_width > width) {  // above the barrel, where it does not fit in it
-            labels_.push_back(drawLabel(p_, {box.center().x(), box.top() - 3}, Qt::AlignHCenter | Qt::AlignBottom, name, t.ink));
+        if (box.width() < 24) return;  // a speck
+        if (text_width > width) {      // above the barrel, where it does not fit in it
+            labels_.push_back(
+                drawLabel(p_, {box.center().x(), box.top() - 3}, Qt::AlignHCenter | Qt::AlignBottom, name, t.ink));
             return;
         }
         p_.fillRect(QRectF(box.center().x() - text_width / 2 - 3, box.center().y() - 8, text_width + 6, 16), t.paper);
@@ -174,7 +188,8 @@ class BenchPainter {
             names << QStringLiteral("+%1").arg(QString::fromStdString(shoot::number_text(closeup.power_dpt)));
         }
         p_.setFont(textFont(11, QFont::Medium));
-        drawLabel(p_, layout_.place(front, -half) + QPointF(2, 3), Qt::AlignLeft | Qt::AlignTop, names.join(QLatin1Char(' ')), theme().link);
+        drawLabel(p_, layout_.place(front, -half) + QPointF(2, 3), Qt::AlignLeft | Qt::AlignTop,
+                  names.join(QLatin1Char(' ')), theme().link);
     }
 
     void drawShade() {
@@ -185,11 +200,13 @@ class BenchPainter {
         p_.setPen(pen);
         p_.drawLine(subject, layout_.place(report_.optics.front, half));
         p_.drawLine(subject, layout_.place(report_.optics.front, -half));
-        const QString text = QObject::tr("shaded ±%1°").arg(QString::fromStdString(shoot::number_text(*report_.optics.shaded_half_angle, 2)));
+        const QString text = QObject::tr("shaded ±%1°")
+                                 .arg(QString::fromStdString(shoot::number_text(*report_.optics.shaded_half_angle, 2)));
         p_.setFont(textFont(11));
         const double room = (layout_.subject - report_.optics.front) * layout_.scale;
         if (room > p_.fontMetrics().horizontalAdvance(text) + 40)
-            drawLabel(p_, layout_.place(report_.optics.front, 0) + QPointF(room * 0.1 + 4, 11), Qt::AlignLeft | Qt::AlignVCenter, text, theme().quiet);
+            drawLabel(p_, layout_.place(report_.optics.front, 0) + QPointF(room * 0.1 + 4, 11),
+                      Qt::AlignLeft | Qt::AlignVCenter, text, theme().quiet);
     }
 
     void drawSubject() {
@@ -198,7 +215,8 @@ class BenchPainter {
         const double half = subjectHalf(shot_.subject, elevation_);
         const QPointF centre = layout_.place(layout_.subject, 0);
         const double half_depth = std::max(shot_.subject.depth / 2 * layout_.scale, 2.0);
-        const QRectF outline(centre.x() - half_depth, centre.y() - half * layout_.scale, 2 * half_depth, 2 * half * layout_.scale);
+        const QRectF outline(centre.x() - half_depth, centre.y() - half * layout_.scale, 2 * half_depth,
+                             2 * half * layout_.scale);
         p_.setBrush(t.panel);
         p_.setPen(QPen(t.ink, 1.3));
         p_.drawEllipse(outline);
@@ -207,7 +225,8 @@ class BenchPainter {
         const double reach = std::max(half * layout_.scale + 12, 26.0);
         const double near = sharp.near.value_or(layout_.subject) * layout_.scale;
         const double far = sharp.far.value_or(1e6) * layout_.scale;
-        const QRectF slice(QPointF(centre.x() - near, centre.y() - reach), QPointF(std::min(centre.x() + far, bounds_.right() - 4), centre.y() + reach));
+        const QRectF slice(QPointF(centre.x() - near, centre.y() - reach),
+                           QPointF(std::min(centre.x() + far, bounds_.right() - 4), centre.y() + reach));
         QColor wash = t.focus;
         wash.setAlphaF(0.28f);
         p_.fillRect(slice, wash);
@@ -233,12 +252,19 @@ class BenchPainter {
         const auto& capture = report_.capture;
         const auto& depth = report_.sharpness.depth_of_field;
         p_.setFont(textFont(11, QFont::DemiBold));
-        const QString holds = depth ? QObject::tr("one frame holds %1").arg(mm(*depth)) : QObject::tr("one frame holds all");
-        const QString of = capture.frames > 1 ? QObject::tr("%1 frames over %2").arg(QString::fromStdString(shoot::number_text(capture.frames, 9)), mm(shot_.subject.depth + shot_.capture.lead + shot_.capture.tail))
-                                              : QObject::tr("of the subject's %1").arg(mm(shot_.subject.depth));
-        const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(holds), QFontMetricsF(textFont(11)).horizontalAdvance(of)) + 6;
+        const QString holds =
+            depth ? QObject::tr("one frame holds %1").arg(mm(*depth)) : QObject::tr("one frame holds all");
+        const QString of = capture.frames > 1
+                               ? QObject::tr("%1 frames over %2")
+                                     .arg(QString::fromStdString(shoot::number_text(capture.frames, 9)),
+                                          mm(shot_.subject.depth + shot_.capture.lead + shot_.capture.tail))
+                               : QObject::tr("of the subject's %1").arg(mm(shot_.subject.depth));
+        const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(holds),
+                                      QFontMetricsF(textFont(11)).horizontalAdvance(of)) +
+                             6;
         const double half_depth = shot_.subject.depth / 2 * layout_.scale;
-        const QPointF at = freePlace(QSizeF(width, 30), std::min(slice.left(), centre.x() - half_depth) - 8, std::max(slice.right(), centre.x() + half_depth) + 8, slice);
+        const QPointF at = freePlace(QSizeF(width, 30), std::min(slice.left(), centre.x() - half_depth) - 8,
+                                     std::max(slice.right(), centre.x() + half_depth) + 8, slice);
         const auto side = Qt::AlignLeft | Qt::AlignVCenter;
         labels_.push_back(drawLabel(p_, at, side, holds, theme().focus));
         p_.setFont(textFont(11));
@@ -246,16 +272,27 @@ class BenchPainter {
     }
 
     double backgroundX() const {
-        return layout_.backgroundToScale && !layout_.atInfinity ? layout_.place(layout_.subject + shot_.background->distance, 0).x() : bounds_.right() - 16;
+        return layout_.backgroundToScale && !layout_.atInfinity
+                   ? layout_.place(layout_.subject + shot_.background->distance, 0).x()
+                   : bounds_.right() - 16;
     }
 
-    /// A corner for lettering of that size beside the slice, where it hides least: right of it, else left, above, below.
+    /// A corner for lettering of that size beside the slice, where it hides least: right of it, else left, above,
+    /// below.
     QPointF freePlace(QSizeF size, double left, double right, const QRectF& slice) const {
         std::vector<QRectF> obstacles = {layout_.box(-body_behind, report_.optics.front, body_half)};
         if (shot_.background) obstacles.push_back(QRectF(backgroundX() - 2, bounds_.top(), 10, bounds_.height()));
-        for (const auto& lamp : lamps_) obstacles.push_back(QRectF(lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half)));
-        const double top = slice.top() + 2, bottom = slice.bottom() - 22, middle = slice.center().x() - size.width() / 2;
-        const QPointF places[] = {{right, top}, {right, bottom}, {left - size.width(), bottom}, {left - size.width(), top}, {middle, slice.top() - 38}, {middle, slice.bottom() + 10}};
+        for (const auto& lamp : lamps_)
+            obstacles.push_back(
+                QRectF(lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half)));
+        const double top = slice.top() + 2, bottom = slice.bottom() - 22,
+                     middle = slice.center().x() - size.width() / 2;
+        const QPointF places[] = {{right, top},
+                                  {right, bottom},
+                                  {left - size.width(), bottom},
+                                  {left - size.width(), top},
+                                  {middle, slice.top() - 38},
+                                  {middle, slice.bottom() + 10}};
         const auto hidden = [&](const QPointF& place) {
             const QRectF area(place - QPointF(0, 8), size);
             const QRectF inside = area & bounds_.adjusted(4, 24, -4, -ruler_height + 6);
@@ -273,7 +310,10 @@ class BenchPainter {
         if (!shot_.background) return;
         const Theme& t = theme();
         const QString distance = QObject::tr("card %1 behind").arg(mm(shot_.background->distance));
-        const QString stops = report_.light.background ? QObject::tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(*report_.light.background))) : QString();
+        const QString stops =
+            report_.light.background
+                ? QObject::tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(*report_.light.background)))
+                : QString();
         const bool scaled = layout_.backgroundToScale && !layout_.atInfinity;
         const double x = backgroundX();
         const double top = bounds_.top() + 30, bottom = bounds_.bottom() - ruler_height - 4;
@@ -284,10 +324,13 @@ class BenchPainter {
         if (!scaled) {
             // A break in the axis: from here on the drawing is not to scale.
             p_.setPen(QPen(t.ink, 1.2));
-            for (const double offset : {-30.0, -25.0}) p_.drawLine(QPointF(x + offset - 3, layout_.origin.y() + 8), QPointF(x + offset + 3, layout_.origin.y() - 8));
+            for (const double offset : {-30.0, -25.0})
+                p_.drawLine(QPointF(x + offset - 3, layout_.origin.y() + 8),
+                            QPointF(x + offset + 3, layout_.origin.y() - 8));
         }
         p_.setFont(textFont(11));
-        drawLabel(p_, {x - 4, bottom - 16}, Qt::AlignRight | Qt::AlignVCenter, scaled ? distance : QObject::tr("%1, not to scale").arg(distance), t.quiet);
+        drawLabel(p_, {x - 4, bottom - 16}, Qt::AlignRight | Qt::AlignVCenter,
+                  scaled ? distance : QObject::tr("%1, not to scale").arg(distance), t.quiet);
         if (!stops.isEmpty()) drawLabel(p_, {x - 4, bottom - 2}, Qt::AlignRight | Qt::AlignVCenter, stops, t.quiet);
     }
 
@@ -313,20 +356,26 @@ class BenchPainter {
         beam.setAlphaF(source.stops ? 0.16f : 0.05f);
         p_.setPen(Qt::NoPen);
         p_.setBrush(beam);
-        p_.drawPolygon(QPolygonF({face + across * drawn_half, face - across * drawn_half, subject - across * 3, subject + across * 3}));
+        p_.drawPolygon(QPolygonF(
+            {face + across * drawn_half, face - across * drawn_half, subject - across * 3, subject + across * 3}));
         p_.setBrush(source.stops ? t.cautionWash : t.panel);
         p_.setPen(QPen(t.light, 1.6));
         const double thick = modifier ? 10 : 6;
-        p_.drawPolygon(QPolygonF({face + across * drawn_half, face - across * drawn_half, face - across * drawn_half + along * thick, face + across * drawn_half + along * thick}));
+        p_.drawPolygon(
+            QPolygonF({face + across * drawn_half, face - across * drawn_half,
+                       face - across * drawn_half + along * thick, face + across * drawn_half + along * thick}));
         const QPointF back = face + along * thick;
         const double lamp = std::min(std::max(18 * layout_.scale, 6.0), 16.0);
         p_.setBrush(t.panel);
         p_.setPen(QPen(t.ink, 1.2));
-        p_.drawPolygon(QPolygonF({back + across * lamp * 0.6, back - across * lamp * 0.6, back - across * lamp * 0.6 + along * lamp, back + across * lamp * 0.6 + along * lamp}));
+        p_.drawPolygon(
+            QPolygonF({back + across * lamp * 0.6, back - across * lamp * 0.6,
+                       back - across * lamp * 0.6 + along * lamp, back + across * lamp * 0.6 + along * lamp}));
         if (!scaled) {
             p_.setPen(QPen(t.ink, 1.2));
             const QPointF cut = subject + (face - subject) * 0.72;
-            for (const double offset : {-3.0, 3.0}) p_.drawLine(cut + along * offset + across * 7, cut + along * offset - across * 7);
+            for (const double offset : {-3.0, 3.0})
+                p_.drawLine(cut + along * offset + across * 7, cut + along * offset - across * 7);
         }
         lamps_.push_back({face, along, drawn_half, scaled});
     }
@@ -336,17 +385,29 @@ class BenchPainter {
         const auto& light = shot_.lights[i];
         const auto& source = report_.light.sources[i];
         const auto* modifier = shoot::modifier_of(kit_, light);
-        const QString power = source.suggested_power ? QString::fromStdString(shoot::power_text(light.power.value_or(*source.suggested_power))) : QObject::tr("off");
-        const QString first = QObject::tr("%1  %2, %3").arg(QChar('A' + static_cast<int>(i))).arg(power, modifier ? QString::fromStdString(modifier->name).toLower() : QObject::tr("bare"));
+        const QString power =
+            source.suggested_power
+                ? QString::fromStdString(shoot::power_text(light.power.value_or(*source.suggested_power)))
+                : QObject::tr("off");
+        const QString first =
+            QObject::tr("%1  %2, %3")
+                .arg(QChar('A' + static_cast<int>(i)))
+                .arg(power, modifier ? QString::fromStdString(modifier->name).toLower() : QObject::tr("bare"));
         QString second = mm(light.position.distance);
-        if (source.stops) second += QObject::tr(", %1 stops").arg(QString::fromStdString(shoot::stops_text(*source.stops)));
+        if (source.stops)
+            second += QObject::tr(", %1 stops").arg(QString::fromStdString(shoot::stops_text(*source.stops)));
         if (!scaled) second += QObject::tr(", at the edge");
         // Beside the lamp, on the side with more room, off its beam.
         p_.setFont(textFont(11, QFont::DemiBold));
-        const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(first), QFontMetricsF(textFont(11)).horizontalAdvance(second)) + 8;
+        const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(first),
+                                      QFontMetricsF(textFont(11)).horizontalAdvance(second)) +
+                             8;
         const double clear = half * std::abs(along.y()) + 14;
-        const bool crosses_card = shot_.background && face.x() < backgroundX() && face.x() + clear + width > backgroundX();
-        const bool towards_right = crosses_card ? false : along.x() > 0 ? face.x() + clear + width < bounds_.right() - 8 : face.x() - clear - width < bounds_.left() + 8;
+        const bool crosses_card =
+            shot_.background && face.x() < backgroundX() && face.x() + clear + width > backgroundX();
+        const bool towards_right = crosses_card    ? false
+                                   : along.x() > 0 ? face.x() + clear + width < bounds_.right() - 8
+                                                   : face.x() - clear - width < bounds_.left() + 8;
         const double x = towards_right ? face.x() + clear : std::max(face.x() - clear, bounds_.left() + width + 6);
         double y = std::clamp(face.y() - 6, bounds_.top() + 32, bounds_.bottom() - ruler_height - 22);
         // Lamps that stand behind one another keep their lettering apart.
@@ -385,12 +446,15 @@ class BenchPainter {
         p_.drawLine(QLineF(subject, layout_.origin.y() + 26, subject, y + 22));
         p_.drawLine(QLineF(layout_.origin.x(), layout_.place(0, -body_half).y(), layout_.origin.x(), y + 22));
         if (*optics.working_distance > 0) {
-            drawDimension(p_, {front, y}, {subject, y}, QObject::tr("working distance %1").arg(mm(*optics.working_distance)));
+            drawDimension(p_, {front, y}, {subject, y},
+                          QObject::tr("working distance %1").arg(mm(*optics.working_distance)));
         } else {
             p_.setFont(textFont(11, QFont::DemiBold));
-            drawLabel(p_, {front, y}, Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("focus %1 inside the lens").arg(mm(-*optics.working_distance)), theme().stop);
+            drawLabel(p_, {front, y}, Qt::AlignLeft | Qt::AlignVCenter,
+                      QObject::tr("focus %1 inside the lens").arg(mm(-*optics.working_distance)), theme().stop);
         }
-        drawDimension(p_, {layout_.origin.x(), y + 18}, {subject, y + 18}, QObject::tr("sensor to subject %1").arg(mm(*optics.subject_to_sensor)));
+        drawDimension(p_, {layout_.origin.x(), y + 18}, {subject, y + 18},
+                      QObject::tr("sensor to subject %1").arg(mm(*optics.subject_to_sensor)));
     }
 
     void drawRuler() {
@@ -406,7 +470,8 @@ class BenchPainter {
             p_.drawLine(QLineF(x, y, x, y + (whole ? 6 : i % 5 == 0 ? 4 : 2)));
             if (!whole) continue;
             p_.setPen(theme().quiet);
-            const QString text = QString::fromStdString(shoot::number_text(i * step / 10, 4)) + (i == 0 ? QObject::tr(" mm") : QString());
+            const QString text = QString::fromStdString(shoot::number_text(i * step / 10, 4)) +
+                                 (i == 0 ? QObject::tr(" mm") : QString());
             p_.drawText(QPointF(x + 3, y + 14), text);
         }
     }
@@ -414,7 +479,8 @@ class BenchPainter {
 
 }  // namespace
 
-void paintBench(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation, const QRectF& bounds) {
+void paintBench(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation,
+                const QRectF& bounds) {
     BenchPainter(painter, layout, document, elevation, bounds).draw();
 }
 

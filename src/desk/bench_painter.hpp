@@ -8,7 +8,9 @@ namespace poquito::desk {
 
 class Document;
 
-/// Draws the selected shot's set on one layout: axis, shaded cone, background, gear, lights, subject, dimensions, ruler.
-void paintBench(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation, const QRectF& bounds);
+/// Draws the selected shot's set on one layout: axis, shaded cone, background, gear, lights, subject, dimensions,
+/// ruler.
+void paintBench(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation,
+                const QRectF& bounds);
 
 }  // namespace poquito::desk

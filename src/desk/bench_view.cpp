@@ -82,8 +82,10 @@ void BenchView::paintEvent(QPaintEvent*) {
     const double per_mm = layout.scale * 25.4 / logicalDpiX();  // of the sheet against the set
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
-    const QString ratio = per_mm >= 1 ? tr("%1 : 1").arg(QString::fromStdString(shoot::number_text(per_mm, 2))) : tr("1 : %1").arg(QString::fromStdString(shoot::number_text(1 / per_mm, 2)));
-    painter.drawText(QPointF(18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title), 19), tr("to scale, %1, mm from the sensor").arg(ratio));
+    const QString ratio = per_mm >= 1 ? tr("%1 : 1").arg(QString::fromStdString(shoot::number_text(per_mm, 2)))
+                                      : tr("1 : %1").arg(QString::fromStdString(shoot::number_text(1 / per_mm, 2)));
+    painter.drawText(QPointF(18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title), 19),
+                     tr("to scale, %1, mm from the sensor").arg(ratio));
     paintBench(painter, layout, document_, elevation_, QRectF(rect()));
 }
 
@@ -92,7 +94,8 @@ std::optional<BenchView::Grip> BenchView::gripAt(QPointF place) const {
     constexpr double near = 18;
     for (std::size_t i = 0; i < document_.shot()->lights.size(); ++i)
         if (const auto at = lightPlace(i); at && QLineF(*at, place).length() < near) return Grip{Grip::light, i};
-    if (const auto at = backgroundPlace(); at && std::abs(at->x() + 3 - place.x()) < 8 && place.y() > 30 && place.y() < height() - ruler_height)
+    if (const auto at = backgroundPlace();
+        at && std::abs(at->x() + 3 - place.x()) < 8 && place.y() > 30 && place.y() < height() - ruler_height)
         return Grip{Grip::background, 0};
     return std::nullopt;
 }
@@ -119,7 +122,8 @@ void BenchView::mouseReleaseEvent(QMouseEvent*) {
 
 /// A light keeps what this elevation does not show; in the plane it goes where it is dragged.
 void BenchView::drag(QPointF place) {
-    const double along = dragLayout_->subject - (place.x() - dragLayout_->origin.x()) / dragLayout_->scale;  // towards the camera
+    const double along =
+        dragLayout_->subject - (place.x() - dragLayout_->origin.x()) / dragLayout_->scale;  // towards the camera
     const double across = (dragLayout_->origin.y() - place.y()) / dragLayout_->scale;
     const QString key = QStringLiteral("bench#%1").arg(drags_);
     if (dragged_->kind == Grip::background) {
@@ -128,32 +132,36 @@ void BenchView::drag(QPointF place) {
         });
         return;
     }
-    document_.editShot({tr("Move light %1").arg(QChar('A' + static_cast<int>(dragged_->index))), key}, [&](shoot::Shot& shot) {
-        auto& position = shot.lights[dragged_->index].position;
-        const double out = position.distance * std::cos(position.elevation * degree);
-        if (elevation_ == Elevation::side) {
-            // Depth across the paper stays: along = out cos(az), across = height.
-            const double sideways = out * std::sin(position.azimuth * degree);
-            const double ground = std::hypot(along, sideways);
-            position = {.distance = std::max(5.0, std::round(std::hypot(ground, across))),
-                        .azimuth = std::round(std::atan2(sideways, along) / degree),
-                        .elevation = std::round(std::atan2(across, ground) / degree)};
-        } else {
-            const double up = position.distance * std::sin(position.elevation * degree);
-            const double ground = std::hypot(along, across);
-            position = {.distance = std::max(5.0, std::round(std::hypot(ground, up))),
-                        .azimuth = std::round(std::atan2(-across, along) / degree),
-                        .elevation = std::round(std::atan2(up, ground) / degree)};
-        }
-    });
+    document_.editShot({tr("Move light %1").arg(QChar('A' + static_cast<int>(dragged_->index))), key},
+                       [&](shoot::Shot& shot) {
+                           auto& position = shot.lights[dragged_->index].position;
+                           const double out = position.distance * std::cos(position.elevation * degree);
+                           if (elevation_ == Elevation::side) {
+                               // Depth across the paper stays: along = out cos(az), across = height.
+                               const double sideways = out * std::sin(position.azimuth * degree);
+                               const double ground = std::hypot(along, sideways);
+                               position = {.distance = std::max(5.0, std::round(std::hypot(ground, across))),
+                                           .azimuth = std::round(std::atan2(sideways, along) / degree),
+                                           .elevation = std::round(std::atan2(across, ground) / degree)};
+                           } else {
+                               const double up = position.distance * std::sin(position.elevation * degree);
+                               const double ground = std::hypot(along, across);
+                               position = {.distance = std::max(5.0, std::round(std::hypot(ground, up))),
+                                           .azimuth = std::round(std::atan2(-across, along) / degree),
+                                           .elevation = std::round(std::atan2(up, ground) / degree)};
+                           }
+                       });
 }
 
 bool BenchView::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         auto* help = static_cast<QHelpEvent*>(event);
         const auto grip = gripAt(help->pos());
-        if (grip) QToolTip::showText(help->globalPos(), grip->kind == Grip::light ? tr("Drag the light") : tr("Drag the background"), this);
-        else QToolTip::hideText();
+        if (grip)
+            QToolTip::showText(help->globalPos(),
+                               grip->kind == Grip::light ? tr("Drag the light") : tr("Drag the background"), this);
+        else
+            QToolTip::hideText();
         return true;
     }
     return QWidget::event(event);

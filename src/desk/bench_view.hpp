@@ -10,9 +10,9 @@ namespace poquito::desk {
 
 class Document;
 
-/// The set to scale, from the sensor to the background: camera, converter, tubes, lens, close-up lens, working distance,
-/// subject with the depth that is sharp, lights, and the cone the front of the lens shades. Lights and background are
-/// dragged. What stands too far away to be drawn to scale is shown at the edge with its true distance.
+/// The set to scale, from the sensor to the background: camera, converter, tubes, lens, close-up lens, working
+/// distance, subject with the depth that is sharp, lights, and the cone the front of the lens shades. Lights and
+/// background are dragged. What stands too far away to be drawn to scale is shown at the edge with its true distance.
 class BenchView : public QWidget {
     Q_OBJECT
   public:
@@ -23,8 +23,8 @@ class BenchView : public QWidget {
     QSize minimumSizeHint() const override { return {320, 170}; }
     QSize sizeHint() const override { return {700, 262}; }
 
-    /// Places of things in this widget, for whoever points at them: pixels a millimetre, and the middle of a light's face
-    /// (empty: drawn at the edge).
+    /// Places of things in this widget, for whoever points at them: pixels a millimetre, and the middle of a light's
+    /// face (empty: drawn at the edge).
     double scale() const;
     std::optional<QPointF> lightPlace(std::size_t light) const;
     std::optional<QPointF> backgroundPlace() const;

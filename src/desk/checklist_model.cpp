@@ -4,7 +4,9 @@
 
 namespace poquito::desk {
 
-int ChecklistModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(items_.size()); }
+int ChecklistModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(items_.size());
+}
 
 QVariant ChecklistModel::data(const QModelIndex& index, int role) const {
     const auto row = static_cast<std::size_t>(index.row());
@@ -39,8 +41,10 @@ void ChecklistModel::refresh() {
     items_ = items;
     ticked_.clear();
     for (const auto& item : items_) ticked_.push_back(shoot::is_ticked(*shot, item.id));
-    if (reset) endResetModel();
-    else if (!items_.empty()) Q_EMIT dataChanged(index(0), index(rowCount() - 1));
+    if (reset)
+        endResetModel();
+    else if (!items_.empty())
+        Q_EMIT dataChanged(index(0), index(rowCount() - 1));
 }
 
 }  // namespace poquito::desk

@@ -10,7 +10,8 @@ namespace poquito::desk {
 class ChecklistModel : public QAbstractListModel {
     Q_OBJECT
   public:
-    explicit ChecklistModel(Document& document, QObject* parent = nullptr) : QAbstractListModel(parent), document_(document) {}
+    explicit ChecklistModel(Document& document, QObject* parent = nullptr)
+        : QAbstractListModel(parent), document_(document) {}
 
     int rowCount(const QModelIndex& parent = {}) const override;
     QVariant data(const QModelIndex& index, int role) const override;

@@ -17,7 +17,8 @@ ChoiceChips::ChoiceChips(QWidget* parent) : QWidget(parent) {
     setSizePolicy(policy);
 }
 
-void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& options, const std::vector<std::string>& on) {
+void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& options,
+                       const std::vector<std::string>& on) {
     on_ = on;
     if (options != options_) {
         options_ = options;
@@ -32,8 +33,10 @@ void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& o
             chip->setAccessibleName(QString::fromStdString(name));
             connect(chip, &QToolButton::clicked, this, [this, id = id](bool checked) {
                 auto ids = on_;
-                if (checked) ids.push_back(id);
-                else std::erase(ids, id);
+                if (checked)
+                    ids.push_back(id);
+                else
+                    std::erase(ids, id);
                 Q_EMIT chosen(ids);
             });
             chip->show();
@@ -42,7 +45,8 @@ void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& o
         arrange(width(), true);
         updateGeometry();
     }
-    for (std::size_t i = 0; i < chips_.size(); ++i) chips_[i]->setChecked(std::ranges::count(on_, options_[i].first) > 0);
+    for (std::size_t i = 0; i < chips_.size(); ++i)
+        chips_[i]->setChecked(std::ranges::count(on_, options_[i].first) > 0);
 }
 
 QSize ChoiceChips::sizeHint() const { return {180, arrange(std::max(width(), 120), false)}; }

@@ -10,7 +10,8 @@ class QToolButton;
 
 namespace poquito::desk {
 
-/// Pieces that are either on or off, as a row of chips that wraps. Chips that are on keep the order they were put on in.
+/// Pieces that are either on or off, as a row of chips that wraps. Chips that are on keep the order they were put on
+/// in.
 class ChoiceChips : public QWidget {
     Q_OBJECT
   public:

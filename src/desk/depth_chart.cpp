@@ -65,8 +65,11 @@ void DepthChart::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, 13), shot->subject.depth > 0 ? tr("Blur over %1 of depth").arg(QString::fromStdString(shoot::length_text(shot->subject.depth)))
-                                                             : tr("Blur of a flat subject"));
+    painter.drawText(
+        QPointF(0, 13),
+        shot->subject.depth > 0
+            ? tr("Blur over %1 of depth").arg(QString::fromStdString(shoot::length_text(shot->subject.depth)))
+            : tr("Blur of a flat subject"));
     const QRectF area = plot();
     const auto r = range();
     const double limit = report.sharpness.blur_limit;
@@ -92,7 +95,8 @@ void DepthChart::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(t.hairline, 1));
         painter.drawLine(QLineF(area.left(), y, area.right(), y));
         painter.setPen(t.quiet);
-        painter.drawText(QRectF(0, y - 8, 36, 16), Qt::AlignRight | Qt::AlignVCenter, QString::fromStdString(shoot::number_text(mark * 1000, 2)));
+        painter.drawText(QRectF(0, y - 8, 36, 16), Qt::AlignRight | Qt::AlignVCenter,
+                         QString::fromStdString(shoot::number_text(mark * 1000, 2)));
     }
     double next_free = -1e9;
     for (double f = r.widest; f <= r.smallest * 1.001; f = shoot::step_f_number(f, 3)) {
@@ -101,7 +105,8 @@ void DepthChart::paintEvent(QPaintEvent*) {
         painter.drawLine(QLineF(x, area.bottom(), x, area.bottom() + 4));
         if (x < next_free) continue;
         painter.setPen(t.quiet);
-        painter.drawText(QRectF(x - 24, area.bottom() + 5, 48, 14), Qt::AlignHCenter, QString::fromStdString(shoot::f_number_text(f)));
+        painter.drawText(QRectF(x - 24, area.bottom() + 5, 48, 14), Qt::AlignHCenter,
+                         QString::fromStdString(shoot::f_number_text(f)));
         next_free = x + 40;
         if (shoot::step_f_number(f, 3) <= f) break;
     }
@@ -111,8 +116,10 @@ void DepthChart::paintEvent(QPaintEvent*) {
         for (int i = 0; i <= 60; ++i) {
             const double f = r.widest * std::pow(r.smallest / r.widest, i / 60.0);
             const QPointF p(xOf(f), y_of(value(blurs_at(*shot, report, f))));
-            if (i == 0) path.moveTo(p);
-            else path.lineTo(p);
+            if (i == 0)
+                path.moveTo(p);
+            else
+                path.lineTo(p);
         }
         painter.setPen(pen);
         painter.drawPath(path);
@@ -147,13 +154,16 @@ void DepthChart::paintEvent(QPaintEvent*) {
     const auto widest = blurs_at(*shot, report, r.widest), smallest = blurs_at(*shot, report, r.smallest);
     painter.setFont(textFont(11));
     if (shot->subject.depth > 0 && report.sharpness.edge_blur)
-        drawLabel(painter, {area.right() - 2, std::min(y_of(smallest.ends) + 12, area.bottom() - 10)}, Qt::AlignRight | Qt::AlignVCenter, tr("ends of the subject"), t.link);
-    drawLabel(painter, {xOf(std::sqrt(r.widest * r.smallest)) + 6, y_of(std::sqrt(widest.airy * smallest.airy)) + 10}, Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
+        drawLabel(painter, {area.right() - 2, std::min(y_of(smallest.ends) + 12, area.bottom() - 10)},
+                  Qt::AlignRight | Qt::AlignVCenter, tr("ends of the subject"), t.link);
+    drawLabel(painter, {xOf(std::sqrt(r.widest * r.smallest)) + 6, y_of(std::sqrt(widest.airy * smallest.airy)) + 10},
+              Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
     drawLabel(painter, {area.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
               tr("your limit %1").arg(QString::fromStdString(shoot::length_text(limit))), t.focus);
     if (best_shown) {
         const bool rightHalf = xOf(*best) > area.center().x();
-        drawLabel(painter, {xOf(*best) + (rightHalf ? -4 : 4), area.top() + 8}, (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+        drawLabel(painter, {xOf(*best) + (rightHalf ? -4 : 4), area.top() + 8},
+                  (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
                   tr("least: %1").arg(QString::fromStdString(shoot::f_number_text(*best))), t.quiet);
     }
 }
@@ -172,7 +182,8 @@ void DepthChart::take(double x) {
     const auto r = range();
     const double wanted = std::clamp(fNumberAt(x), r.widest, r.smallest);
     const double above = shoot::step_f_number(wanted, 1), below = shoot::step_f_number(above, -1);
-    const double nearest = std::clamp(std::log(above / wanted) < std::log(wanted / below) ? above : below, r.widest, r.smallest);
+    const double nearest =
+        std::clamp(std::log(above / wanted) < std::log(wanted / below) ? above : below, r.widest, r.smallest);
     document_.editShot({tr("Take a stop"), QStringLiteral("depthChart#%1").arg(drag_)},
                        [&](shoot::Shot& shot) { shot.exposure.f_number = nearest; });
 }

@@ -15,7 +15,11 @@ class ShootEdit : public QUndoCommand {
     };
 
     ShootEdit(Document& document, const EditLabel& label, State before, State after)
-        : QUndoCommand(label.text), document_(document), mergeKey_(label.mergeKey), before_(std::move(before)), after_(std::move(after)) {}
+        : QUndoCommand(label.text),
+          document_(document),
+          mergeKey_(label.mergeKey),
+          before_(std::move(before)),
+          after_(std::move(after)) {}
 
     void undo() override { document_.show(before_.shoot, before_.selection); }
     void redo() override { document_.show(after_.shoot, after_.selection); }

@@ -10,8 +10,8 @@
 #include <memory>
 #include <vector>
 
-/// The one place where a shoot changes. An edit makes a new shoot; undo, the unsaved mark, autosave and re-evaluation all
-/// hang on that. Views read the shoot and its reports and ask for edits.
+/// The one place where a shoot changes. An edit makes a new shoot; undo, the unsaved mark, autosave and re-evaluation
+/// all hang on that. Views read the shoot and its reports and ask for edits.
 namespace poquito::desk {
 
 /// What an edit is called in the Edit menu, and with which edit before it melts into one step: equal keys in a row do,
@@ -54,8 +54,8 @@ class Document : public QObject {
     void setSaved(const QString& path);
 
   Q_SIGNALS:
-    void shootChanged();          // shoot, reports or both are new
-    void selected(int index);     // another shot, or none
+    void shootChanged();       // shoot, reports or both are new
+    void selected(int index);  // another shot, or none
     void unsavedChanged();
 
   private:

@@ -62,9 +62,12 @@ QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QS
 
 QColor standingColour(shoot::Standing standing) {
     switch (standing) {
-        case shoot::Standing::settled: return theme().focus;
-        case shoot::Standing::doubtful: return theme().caution;
-        case shoot::Standing::open: break;
+        case shoot::Standing::settled:
+            return theme().focus;
+        case shoot::Standing::doubtful:
+            return theme().caution;
+        case shoot::Standing::open:
+            break;
     }
     return theme().quiet;
 }
@@ -76,10 +79,12 @@ void drawStanding(QPainter& painter, QPointF centre, shoot::Standing standing) {
     painter.setPen(QPen(standingColour(standing), 1.8, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     switch (standing) {
         case shoot::Standing::settled:
-            painter.drawPolyline(QPolygonF({centre + QPointF(-5, 0), centre + QPointF(-1.5, 4), centre + QPointF(5, -4.5)}));
+            painter.drawPolyline(
+                QPolygonF({centre + QPointF(-5, 0), centre + QPointF(-1.5, 4), centre + QPointF(5, -4.5)}));
             break;
         case shoot::Standing::doubtful:
-            painter.drawPolygon(QPolygonF({centre + QPointF(0, -5), centre + QPointF(5.2, 4.2), centre + QPointF(-5.2, 4.2)}));
+            painter.drawPolygon(
+                QPolygonF({centre + QPointF(0, -5), centre + QPointF(5.2, 4.2), centre + QPointF(-5.2, 4.2)}));
             break;
         case shoot::Standing::open:
             painter.setPen(QPen(standingColour(standing), 1.4));

@@ -12,7 +12,8 @@ class QPointF;
 /// The hand of the drafting table: what several drawings share.
 namespace poquito::desk {
 
-/// A dimension line with arrows at both ends and its text on a gap in the middle; beside the line where it is too short.
+/// A dimension line with arrows at both ends and its text on a gap in the middle; beside the line where it is too
+/// short.
 void drawDimension(QPainter& painter, QPointF from, QPointF to, const QString& text);
 
 /// Text on a patch of the sheet's colour, so that lines end at it instead of crossing it. Returns what it covers.

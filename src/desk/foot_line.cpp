@@ -33,7 +33,8 @@ QString FootLine::shotText() const {
     const auto& capture = report->capture;
     QString text = tr("This shot: %1 · %2 · %3")
                        .arg(QString::fromStdString(shoot::count_text(capture.frames, "frame", "frames")),
-                            QString::fromStdString(shoot::time_text(capture.paced_duration)), QString::fromStdString(shoot::data_text(capture.data_mb)));
+                            QString::fromStdString(shoot::time_text(capture.paced_duration)),
+                            QString::fromStdString(shoot::data_text(capture.data_mb)));
     double flashes = 0;
     for (const auto& source : report->light.sources)
         if (source.stops) flashes += capture.frames;
@@ -50,7 +51,8 @@ QString FootLine::shootText() const {
         megabytes += capture.data_mb;
     }
     return tr("Whole shoot: %1 · %2 · %3 of frames · %4")
-        .arg(QString::fromStdString(shoot::count_text(document_.count(), "shot", "shots")), QString::fromStdString(shoot::count_text(frames, "frame", "frames")),
+        .arg(QString::fromStdString(shoot::count_text(document_.count(), "shot", "shots")),
+             QString::fromStdString(shoot::count_text(frames, "frame", "frames")),
              QString::fromStdString(shoot::time_text(seconds)), QString::fromStdString(shoot::data_text(megabytes)));
 }
 
@@ -64,7 +66,8 @@ void FootLine::paintEvent(QPaintEvent*) {
     const int right_width = painter.fontMetrics().horizontalAdvance(right);
     painter.drawText(area, Qt::AlignRight | Qt::AlignVCenter, right);
     painter.drawText(area.adjusted(0, 0, -right_width - 20, 0), Qt::AlignLeft | Qt::AlignVCenter,
-                     painter.fontMetrics().elidedText(message_.isEmpty() ? shotText() : message_, Qt::ElideRight, area.width() - right_width - 20));
+                     painter.fontMetrics().elidedText(message_.isEmpty() ? shotText() : message_, Qt::ElideRight,
+                                                      area.width() - right_width - 20));
 }
 
 }  // namespace poquito::desk

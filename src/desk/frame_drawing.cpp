@@ -36,7 +36,8 @@ FrameDrawing::FrameDrawing(const Document& document, QWidget* parent) : QWidget(
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
-void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot::Shot& shot, const shoot::Report& report) {
+void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot::Shot& shot,
+                              const shoot::Report& report) {
     const QRectF frame = frame_in(area, report);
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
@@ -63,15 +64,17 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
     paintFrame(painter, area, *shot, report);
     painter.setFont(textFont(11));
     if (!report.optics.field_width) {
-        drawLabel(painter, frame_in(area, report).center(), Qt::AlignCenter, tr("focused at infinity: no size in the frame"),
-                  theme().quiet);
+        drawLabel(painter, frame_in(area, report).center(), Qt::AlignCenter,
+                  tr("focused at infinity: no size in the frame"), theme().quiet);
         return;
     }
     const QRectF frame = frame_in(area, report);
     painter.setPen(QPen(theme().hairline, 1, Qt::DashLine));
     for (const double third : {1.0 / 3, 2.0 / 3}) {
-        painter.drawLine(QLineF(frame.left() + third * frame.width(), frame.top(), frame.left() + third * frame.width(), frame.bottom()));
-        painter.drawLine(QLineF(frame.left(), frame.top() + third * frame.height(), frame.right(), frame.top() + third * frame.height()));
+        painter.drawLine(QLineF(frame.left() + third * frame.width(), frame.top(), frame.left() + third * frame.width(),
+                                frame.bottom()));
+        painter.drawLine(QLineF(frame.left(), frame.top() + third * frame.height(), frame.right(),
+                                frame.top() + third * frame.height()));
     }
     // The extent in the focus plane that one frame holds sharp is at the middle of the depth: a cross marks it.
     painter.setPen(QPen(theme().focus, 1.4));
@@ -81,16 +84,19 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
     const auto millimetres = [](double mm) { return QString::fromStdString(shoot::length_text(mm)); };
     const QRectF subject = subject_in(frame, *shot, report).intersected(frame);
     painter.setPen(theme().quiet);
-    painter.drawText(QPointF(frame.left(), frame.top() - 6),
-                     tr("Field %1 × %2").arg(millimetres(*report.optics.field_width), millimetres(*report.optics.field_height)));
-    drawDimension(painter, {subject.left(), frame.bottom() + 12}, {subject.right(), frame.bottom() + 12}, millimetres(shot->subject.width));
+    painter.drawText(
+        QPointF(frame.left(), frame.top() - 6),
+        tr("Field %1 × %2").arg(millimetres(*report.optics.field_width), millimetres(*report.optics.field_height)));
+    drawDimension(painter, {subject.left(), frame.bottom() + 12}, {subject.right(), frame.bottom() + 12},
+                  millimetres(shot->subject.width));
     painter.setFont(textFont(11, QFont::Medium));
     painter.setPen(QPen(theme().ink, 1));
     const double x = frame.right() + 8;
     painter.drawLine(QLineF(x, subject.top(), x, subject.bottom()));
     painter.drawLine(QLineF(x - 4, subject.top(), x + 4, subject.top()));
     painter.drawLine(QLineF(x - 4, subject.bottom(), x + 4, subject.bottom()));
-    drawLabel(painter, {x + 2, subject.center().y()}, Qt::AlignLeft | Qt::AlignVCenter, millimetres(shot->subject.height), theme().ink);
+    drawLabel(painter, {x + 2, subject.center().y()}, Qt::AlignLeft | Qt::AlignVCenter,
+              millimetres(shot->subject.height), theme().ink);
     painter.setPen(theme().quiet);
     painter.setFont(textFont(11));
     painter.drawText(QPointF(frame.left(), frame.bottom() + 34),

@@ -12,39 +12,58 @@ LedgerModel::LedgerModel(const Document& document, QObject* parent) : QAbstractL
     refresh();
 }
 
-int LedgerModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(rows_.size()); }
+int LedgerModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+}
 
 QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount()) return {};
     const auto& [heading, figure] = rows_[static_cast<std::size_t>(index.row())];
     const auto text = [](const std::string& s) { return QString::fromStdString(s); };
     switch (role) {
-        case Qt::DisplayRole: return text(figure.name);
-        case Qt::AccessibleTextRole: return heading ? text(figure.name) : text(figure.name + " " + figure.value + " " + figure.unit);
-        case headingRole: return heading;
-        case valueRole: return text(figure.value);
-        case unitRole: return text(figure.unit);
-        case weightRole: return static_cast<int>(figure.weight);
-        case keyRole: return text(figure.key);
-        case openRole: return !heading && figure.working && figure.key + figure.name == open_;
-        default: break;
+        case Qt::DisplayRole:
+            return text(figure.name);
+        case Qt::AccessibleTextRole:
+            return heading ? text(figure.name) : text(figure.name + " " + figure.value + " " + figure.unit);
+        case headingRole:
+            return heading;
+        case valueRole:
+            return text(figure.value);
+        case unitRole:
+            return text(figure.unit);
+        case weightRole:
+            return static_cast<int>(figure.weight);
+        case keyRole:
+            return text(figure.key);
+        case openRole:
+            return !heading && figure.working && figure.key + figure.name == open_;
+        default:
+            break;
     }
     if (!figure.working) return {};
     const auto& working = *figure.working;
     switch (role) {
-        case Qt::ToolTipRole: return tr("%1 = %2").arg(text(working.symbol), text(shoot::pretty(working.expression)));
-        case formulaRole: return tr("%1 = %2").arg(text(working.symbol), text(shoot::pretty(working.expression)));
-        case substitutionRole: return tr("= %1").arg(text(shoot::pretty(working.substitution)));
-        case resultRole: return tr("= %1").arg(text(shoot::number_text(working.result, 5) + (working.unit.empty() ? "" : " " + working.unit)));
-        case sourceRole: return text(working.source);
-        default: return {};
+        case Qt::ToolTipRole:
+            return tr("%1 = %2").arg(text(working.symbol), text(shoot::pretty(working.expression)));
+        case formulaRole:
+            return tr("%1 = %2").arg(text(working.symbol), text(shoot::pretty(working.expression)));
+        case substitutionRole:
+            return tr("= %1").arg(text(shoot::pretty(working.substitution)));
+        case resultRole:
+            return tr("= %1").arg(
+                text(shoot::number_text(working.result, 5) + (working.unit.empty() ? "" : " " + working.unit)));
+        case sourceRole:
+            return text(working.source);
+        default:
+            return {};
     }
 }
 
 Qt::ItemFlags LedgerModel::flags(const QModelIndex& index) const {
     if (!index.isValid()) return Qt::NoItemFlags;
     const auto& row = rows_[static_cast<std::size_t>(index.row())];
-    return row.heading ? Qt::ItemIsEnabled | Qt::ItemNeverHasChildren : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemNeverHasChildren;
+    return row.heading ? Qt::ItemIsEnabled | Qt::ItemNeverHasChildren
+                       : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemNeverHasChildren;
 }
 
 void LedgerModel::toggle(const QModelIndex& index) {
@@ -57,12 +76,14 @@ void LedgerModel::toggle(const QModelIndex& index) {
 }
 
 QModelIndex LedgerModel::indexOf(const std::string& key) const {
-    const auto found = std::ranges::find_if(rows_, [&](const Row& row) { return !row.heading && row.figure.key == key; });
+    const auto found =
+        std::ranges::find_if(rows_, [&](const Row& row) { return !row.heading && row.figure.key == key; });
     return found == rows_.end() ? QModelIndex() : index(static_cast<int>(found - rows_.begin()));
 }
 
 QModelIndex LedgerModel::indexOfStation(shoot::Station station) const {
-    const auto found = std::ranges::find_if(rows_, [&](const Row& row) { return row.heading && row.figure.station == station; });
+    const auto found =
+        std::ranges::find_if(rows_, [&](const Row& row) { return row.heading && row.figure.station == station; });
     return found == rows_.end() ? QModelIndex() : index(static_cast<int>(found - rows_.begin()));
 }
 
@@ -79,7 +100,9 @@ void LedgerModel::refresh() {
             rows.push_back({.figure = std::move(figure)});
         }
     }
-    const auto same_shape = [](const Row& a, const Row& b) { return a.heading == b.heading && a.figure.key == b.figure.key; };
+    const auto same_shape = [](const Row& a, const Row& b) {
+        return a.heading == b.heading && a.figure.key == b.figure.key;
+    };
     if (std::ranges::equal(rows, rows_, same_shape)) {
         rows_ = std::move(rows);
         if (!rows_.empty()) Q_EMIT dataChanged(index(0), index(rowCount() - 1));

@@ -11,7 +11,18 @@ namespace poquito::desk {
 class LedgerModel : public QAbstractListModel {
     Q_OBJECT
   public:
-    enum Role { headingRole = Qt::UserRole, valueRole, unitRole, weightRole, openRole, formulaRole, substitutionRole, resultRole, sourceRole, keyRole };
+    enum Role {
+        headingRole = Qt::UserRole,
+        valueRole,
+        unitRole,
+        weightRole,
+        openRole,
+        formulaRole,
+        substitutionRole,
+        resultRole,
+        sourceRole,
+        keyRole
+    };
 
     explicit LedgerModel(const Document& document, QObject* parent = nullptr);
 

@@ -23,12 +23,17 @@ class WorkingText {
             static const QRegularExpression subscript(QStringLiteral("_([A-Za-z0-9]+)"));
             text.replace(subscript, QStringLiteral("<sub>\\1</sub>"));
             return QStringLiteral("<p style=\"margin:0 0 2px 0;color:%1;font-size:%2px;font-weight:%3\">%4</p>")
-                .arg(colour.name()).arg(pixels).arg(bold ? 600 : 400).arg(text);
+                .arg(colour.name())
+                .arg(pixels)
+                .arg(bold ? 600 : 400)
+                .arg(text);
         };
         document_.setDefaultFont(textFont(12));
         document_.setDocumentMargin(0);
-        document_.setHtml(line(LedgerModel::formulaRole, theme().link, 12, true) + line(LedgerModel::substitutionRole, theme().ink, 12, false) +
-                          line(LedgerModel::resultRole, theme().ink, 12, true) + line(LedgerModel::sourceRole, theme().quiet, 11, false));
+        document_.setHtml(line(LedgerModel::formulaRole, theme().link, 12, true) +
+                          line(LedgerModel::substitutionRole, theme().ink, 12, false) +
+                          line(LedgerModel::resultRole, theme().ink, 12, true) +
+                          line(LedgerModel::sourceRole, theme().quiet, 11, false));
         QTextOption wrap;
         wrap.setWrapMode(QTextOption::WrapAtWordBoundaryOrAnywhere);
         document_.setDefaultTextOption(wrap);
@@ -94,16 +99,20 @@ class LedgerDelegate : public QStyledItemDelegate {
         painter->setPen(weight == shoot::Level::stop ? t.stop : weight == shoot::Level::caution ? t.caution : t.ink);
         const QString value = index.data(LedgerModel::valueRole).toString();
         const int value_width = painter->fontMetrics().horizontalAdvance(value);
-        painter->drawText(QRect(value_right - value_width - 2, row.top(), value_width + 2, row_height), Qt::AlignRight | Qt::AlignVCenter, value);
+        painter->drawText(QRect(value_right - value_width - 2, row.top(), value_width + 2, row_height),
+                          Qt::AlignRight | Qt::AlignVCenter, value);
         painter->setFont(textFont(12));
         painter->setPen(t.ink);
         const int name_width = value_right - value_width - 10 - row.left();
-        painter->drawText(QRect(row.left(), row.top(), name_width, row_height), Qt::AlignLeft | Qt::AlignVCenter,
-                          painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, name_width));
+        painter->drawText(
+            QRect(row.left(), row.top(), name_width, row_height), Qt::AlignLeft | Qt::AlignVCenter,
+            painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, name_width));
         painter->setFont(textFont(11));
         painter->setPen(t.quiet);
-        painter->drawText(QRect(value_right + 6, row.top(), unit_width - 6, row_height), Qt::AlignLeft | Qt::AlignVCenter,
-                          painter->fontMetrics().elidedText(index.data(LedgerModel::unitRole).toString(), Qt::ElideRight, unit_width - 6));
+        painter->drawText(QRect(value_right + 6, row.top(), unit_width - 6, row_height),
+                          Qt::AlignLeft | Qt::AlignVCenter,
+                          painter->fontMetrics().elidedText(index.data(LedgerModel::unitRole).toString(),
+                                                            Qt::ElideRight, unit_width - 6));
         if (open) {
             const QRect at = working_area(area.left(), area.top(), area.width());
             WorkingText(index, at.width()).paint(*painter, at.topLeft());

@@ -36,33 +36,54 @@ LightPage::LightPage(Document& document, QWidget* parent) : StationPage(document
 
 void LightPage::addExposure(QLayout* column) {
     auto* exposure = addGroup(column, tr("Exposure and ambient"));
-    addQuantity(exposure, {"shutterField", tr("Shutter"), tr("Arrow keys and wheel step in thirds of a stop")}, shutterQuantity(),
-                [](const Shot& s) { return s.exposure.shutter; }, [](Shot& s, double v) { s.exposure.shutter = v; });
-    addQuantity(exposure, {"isoField", tr("ISO"), tr("Arrow keys and wheel step in thirds of a stop")}, isoQuantity(),
-                [](const Shot& s) { return s.exposure.iso; }, [](Shot& s, double v) { s.exposure.iso = v; });
-    addCheck(exposure, {"ambientCheck", tr("Ambient light"), tr("Window, lamp or sun; off in a dark room")},
-             [](const Shot& s) { return s.ambient.has_value(); },
-             [](Shot& s, bool on) { s.ambient = on ? std::optional(Ambient{}) : std::nullopt; });
-    ambient_ = addQuantity(exposure, {"ambientField", tr("Reading"), tr("Exposure value at ISO 100: sun 15, overcast 12, a bright window 9, a lit room 6")},
-                           exposureValueQuantity(), [](const Shot& s) { return s.ambient ? s.ambient->ev100 : 0; },
-                           [](Shot& s, double v) { if (s.ambient) s.ambient->ev100 = v; });
+    addQuantity(
+        exposure, {"shutterField", tr("Shutter"), tr("Arrow keys and wheel step in thirds of a stop")},
+        shutterQuantity(), [](const Shot& s) { return s.exposure.shutter; },
+        [](Shot& s, double v) { s.exposure.shutter = v; });
+    addQuantity(
+        exposure, {"isoField", tr("ISO"), tr("Arrow keys and wheel step in thirds of a stop")}, isoQuantity(),
+        [](const Shot& s) { return s.exposure.iso; }, [](Shot& s, double v) { s.exposure.iso = v; });
+    addCheck(
+        exposure, {"ambientCheck", tr("Ambient light"), tr("Window, lamp or sun; off in a dark room")},
+        [](const Shot& s) { return s.ambient.has_value(); },
+        [](Shot& s, bool on) { s.ambient = on ? std::optional(Ambient{}) : std::nullopt; });
+    ambient_ = addQuantity(
+        exposure,
+        {"ambientField", tr("Reading"),
+         tr("Exposure value at ISO 100: sun 15, overcast 12, a bright window 9, a lit room 6")},
+        exposureValueQuantity(), [](const Shot& s) { return s.ambient ? s.ambient->ev100 : 0; },
+        [](Shot& s, double v) {
+            if (s.ambient) s.ambient->ev100 = v;
+        });
 }
 
 void LightPage::addBackground(QLayout* column) {
     auto* group = addGroup(column, {});
-    addCheck(group, {"backgroundCheck", tr("Background"), tr("A card or wall that faces the camera")},
-             [](const Shot& s) { return s.background.has_value(); },
-             [](Shot& s, bool on) { s.background = on ? std::optional(Background{}) : std::nullopt; });
+    addCheck(
+        group, {"backgroundCheck", tr("Background"), tr("A card or wall that faces the camera")},
+        [](const Shot& s) { return s.background.has_value(); },
+        [](Shot& s, bool on) { s.background = on ? std::optional(Background{}) : std::nullopt; });
     backgroundOnly_ = {
-        addQuantity(group, {"backgroundDistanceField", tr("Behind"), tr("From the subject's centre")}, lengthQuantity(),
-                    [](const Shot& s) { return s.background ? s.background->distance : 0; },
-                    [](Shot& s, double v) { if (s.background) s.background->distance = v; }),
-        addQuantity(group, {"backgroundReflectanceField", tr("Reflectance"), tr("Black velvet 1 %, black card 4 %, mid grey 18 %, white 90 %")}, shareQuantity(0, 1),
-                    [](const Shot& s) { return s.background ? s.background->reflectance : 0; },
-                    [](Shot& s, double v) { if (s.background) s.background->reflectance = v; }),
-        addQuantity(group, {"backgroundDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")}, lengthQuantity(false),
-                    [](const Shot& s) { return s.background ? s.background->detail : 10; },
-                    [](Shot& s, double v) { if (s.background) s.background->detail = v; }),
+        addQuantity(
+            group, {"backgroundDistanceField", tr("Behind"), tr("From the subject's centre")}, lengthQuantity(),
+            [](const Shot& s) { return s.background ? s.background->distance : 0; },
+            [](Shot& s, double v) {
+                if (s.background) s.background->distance = v;
+            }),
+        addQuantity(
+            group,
+            {"backgroundReflectanceField", tr("Reflectance"),
+             tr("Black velvet 1 %, black card 4 %, mid grey 18 %, white 90 %")},
+            shareQuantity(0, 1), [](const Shot& s) { return s.background ? s.background->reflectance : 0; },
+            [](Shot& s, double v) {
+                if (s.background) s.background->reflectance = v;
+            }),
+        addQuantity(
+            group, {"backgroundDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")},
+            lengthQuantity(false), [](const Shot& s) { return s.background ? s.background->detail : 10; },
+            [](Shot& s, double v) {
+                if (s.background) s.background->detail = v;
+            }),
     };
 }
 
@@ -98,49 +119,62 @@ void LightPage::addFlashes(QLayout* column) {
         static const Light none;
         return s.lights.empty() ? none : s.lights[index(s)];
     };
-    const auto with = [this](Shot& s, auto change) { if (!s.lights.empty()) change(s.lights[index(s)]); };
-    addChoice(group, {"flashChoice", tr("Unit"), tr("Flash from the kit")},
-              [](const Kit& kit) {
-                  Options options;
-                  for (const auto& flash : kit.flashes) options.emplace_back(flash.id, flash.name);
-                  return options;
-              },
-              [at](const Shot& s) { return at(s).flash; },
-              [with](Shot& s, const std::string& id) { with(s, [&](Light& l) { l.flash = id; }); });
-    addChoice(group, {"modifierChoice", tr("Modifier"), tr("Softens the light and costs some")},
-              [](const Kit& kit) {
-                  Options options = {{"", "bare"}};
-                  for (const auto& modifier : kit.modifiers) options.emplace_back(modifier.id, modifier.name);
-                  return options;
-              },
-              [at](const Shot& s) { return at(s).modifier.value_or(""); },
-              [with](Shot& s, const std::string& id) {
-                  with(s, [&](Light& l) { l.modifier = id.empty() ? std::nullopt : std::optional(id); });
-              });
-    addQuantity(group, {"lightDistanceField", tr("Distance"), tr("Light to the subject's centre; bounced: the whole path")}, lengthQuantity(false),
-                [at](const Shot& s) { return at(s).position.distance; },
-                [with](Shot& s, double v) { with(s, [&](Light& l) { l.position.distance = v; }); });
-    addQuantity(group, {"azimuthField", tr("Azimuth"), tr("From the camera's side of the axis, positive to the right; 180° is behind the subject")}, angleQuantity(),
-                [at](const Shot& s) { return at(s).position.azimuth; },
-                [with](Shot& s, double v) { with(s, [&](Light& l) { l.position.azimuth = v; }); });
-    addQuantity(group, {"elevationField", tr("Elevation"), tr("Above the horizontal")}, angleQuantity(),
-                [at](const Shot& s) { return at(s).position.elevation; },
-                [with](Shot& s, double v) { with(s, [&](Light& l) { l.position.elevation = v; }); });
-    addCheck(group, {"automaticCheck", tr("Find the power"), tr("The power that makes the exposure correct; several share what ambient and fixed flashes leave")},
-             [at](const Shot& s) { return !at(s).power.has_value(); },
-             [this, with](Shot& s, bool on) {
-                 const auto suggested = this->document().report()->light.sources[index(s)].suggested_power;
-                 with(s, [&](Light& l) { l.power = on ? std::nullopt : std::optional(suggested.value_or(1.0 / 16)); });
-             });
-    power_ = addQuantity(group, {"powerField", tr("Power"), tr("Fraction of full, such as 1/8 or 1/8 +0.3")}, powerQuantity(),
-                         [this, at](const Shot& s) {
-                             if (s.lights.empty()) return 1.0;
-                             const auto& source = this->document().report()->light.sources[index(s)];
-                             return at(s).power.value_or(source.suggested_power.value_or(1));
-                         },
-                         [with](Shot& s, double v) { with(s, [&](Light& l) { l.power = v; }); });
+    const auto with = [this](Shot& s, auto change) {
+        if (!s.lights.empty()) change(s.lights[index(s)]);
+    };
+    addChoice(
+        group, {"flashChoice", tr("Unit"), tr("Flash from the kit")},
+        [](const Kit& kit) {
+            Options options;
+            for (const auto& flash : kit.flashes) options.emplace_back(flash.id, flash.name);
+            return options;
+        },
+        [at](const Shot& s) { return at(s).flash; },
+        [with](Shot& s, const std::string& id) { with(s, [&](Light& l) { l.flash = id; }); });
+    addChoice(
+        group, {"modifierChoice", tr("Modifier"), tr("Softens the light and costs some")},
+        [](const Kit& kit) {
+            Options options = {{"", "bare"}};
+            for (const auto& modifier : kit.modifiers) options.emplace_back(modifier.id, modifier.name);
+            return options;
+        },
+        [at](const Shot& s) { return at(s).modifier.value_or(""); },
+        [with](Shot& s, const std::string& id) {
+            with(s, [&](Light& l) { l.modifier = id.empty() ? std::nullopt : std::optional(id); });
+        });
+    addQuantity(
+        group, {"lightDistanceField", tr("Distance"), tr("Light to the subject's centre; bounced: the whole path")},
+        lengthQuantity(false), [at](const Shot& s) { return at(s).position.distance; },
+        [with](Shot& s, double v) { with(s, [&](Light& l) { l.position.distance = v; }); });
+    addQuantity(
+        group,
+        {"azimuthField", tr("Azimuth"),
+         tr("From the camera's side of the axis, positive to the right; 180° is behind the subject")},
+        angleQuantity(), [at](const Shot& s) { return at(s).position.azimuth; },
+        [with](Shot& s, double v) { with(s, [&](Light& l) { l.position.azimuth = v; }); });
+    addQuantity(
+        group, {"elevationField", tr("Elevation"), tr("Above the horizontal")}, angleQuantity(),
+        [at](const Shot& s) { return at(s).position.elevation; },
+        [with](Shot& s, double v) { with(s, [&](Light& l) { l.position.elevation = v; }); });
+    addCheck(
+        group,
+        {"automaticCheck", tr("Find the power"),
+         tr("The power that makes the exposure correct; several share what ambient and fixed flashes leave")},
+        [at](const Shot& s) { return !at(s).power.has_value(); },
+        [this, with](Shot& s, bool on) {
+            const auto suggested = this->document().report()->light.sources[index(s)].suggested_power;
+            with(s, [&](Light& l) { l.power = on ? std::nullopt : std::optional(suggested.value_or(1.0 / 16)); });
+        });
+    power_ = addQuantity(
+        group, {"powerField", tr("Power"), tr("Fraction of full, such as 1/8 or 1/8 +0.3")}, powerQuantity(),
+        [this, at](const Shot& s) {
+            if (s.lights.empty()) return 1.0;
+            const auto& source = this->document().report()->light.sources[index(s)];
+            return at(s).power.value_or(source.suggested_power.value_or(1));
+        },
+        [with](Shot& s, double v) { with(s, [&](Light& l) { l.power = v; }); });
     remove_ = new QToolButton(this);
-        remove_->setObjectName(QStringLiteral("removeFlashButton"));
+    remove_->setObjectName(QStringLiteral("removeFlashButton"));
     remove_->setAccessibleName(tr("Remove this flash"));
     remove_->setProperty("link", true);
     connect(remove_, &QToolButton::clicked, this, &LightPage::removeFlash);

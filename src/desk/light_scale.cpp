@@ -42,7 +42,8 @@ void LightScale::paintEvent(QPaintEvent*) {
         y += 22;
         painter.setFont(textFont(11));
     };
-    const auto row = [&](const QString& name, const std::optional<double>& value, const QColor& fill, const QColor& edge) {
+    const auto row = [&](const QString& name, const std::optional<double>& value, const QColor& fill,
+                         const QColor& edge) {
         painter.setPen(t.quiet);
         painter.drawText(QRectF(0, y, left - 8, 18), Qt::AlignRight | Qt::AlignVCenter, name);
         if (!value) {
@@ -66,7 +67,8 @@ void LightScale::paintEvent(QPaintEvent*) {
         painter.setPen(t.quiet);
         for (int stop = static_cast<int>(darkest); stop <= brightest; stop += step) {
             painter.drawLine(QLineF(x_of(stop), y + 2, x_of(stop), y + 6));
-            painter.drawText(QRectF(x_of(stop) - 20, y + 7, 40, 14), Qt::AlignHCenter, stop == 0 ? correct : stops(stop).section(QLatin1Char('.'), 0, 0));
+            painter.drawText(QRectF(x_of(stop) - 20, y + 7, 40, 14), Qt::AlignHCenter,
+                             stop == 0 ? correct : stops(stop).section(QLatin1Char('.'), 0, 0));
         }
         painter.setPen(QPen(t.focus, 1.6));
         painter.drawLine(QLineF(x_of(0), top, x_of(0), y + 2));
@@ -85,17 +87,19 @@ void LightScale::paintEvent(QPaintEvent*) {
     heading(tr("Background, in stops"));
     const double band = y;
     const light::LookLimits limits;
-    const std::pair<QString, std::pair<double, double>> zones[] = {{tr("black"), {darkest, limits.black_below}},
-                                                                   {tr("dark"), {limits.black_below, limits.dark_below}},
-                                                                   {tr("keeps colour"), {limits.dark_below, limits.white_from}},
-                                                                   {tr("white"), {limits.white_from, brightest}}};
+    const std::pair<QString, std::pair<double, double>> zones[] = {
+        {tr("black"), {darkest, limits.black_below}},
+        {tr("dark"), {limits.black_below, limits.dark_below}},
+        {tr("keeps colour"), {limits.dark_below, limits.white_from}},
+        {tr("white"), {limits.white_from, brightest}}};
     const auto& greys = t.greyScale;
     for (int i = 0; i < 4; ++i) {
         const auto& [name, ends] = zones[i];
         const QRectF zone(QPointF(x_of(ends.first), band), QPointF(x_of(ends.second), band + 20));
         painter.fillRect(zone, greys[i]);
         painter.setPen(i < 2 ? greys[3] : greys[0]);
-        if (zone.width() > painter.fontMetrics().horizontalAdvance(name) + 4) painter.drawText(zone, Qt::AlignCenter, name);
+        if (zone.width() > painter.fontMetrics().horizontalAdvance(name) + 4)
+            painter.drawText(zone, Qt::AlignCenter, name);
     }
     painter.setPen(QPen(t.ink, 1));
     painter.drawRect(QRectF(QPointF(left, band), QPointF(right, band + 20)));
@@ -109,8 +113,8 @@ void LightScale::paintEvent(QPaintEvent*) {
         painter.drawPolygon(pointer);
         painter.setFont(textFont(11, QFont::DemiBold));
         const bool rightHalf = x > (left + right) / 2;
-        drawLabel(painter, {x + (rightHalf ? -8 : 8), band + 30}, (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-                  stops(*light.background), t.ink);
+        drawLabel(painter, {x + (rightHalf ? -8 : 8), band + 30},
+                  (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stops(*light.background), t.ink);
     } else {
         drawLabel(painter, {left, band + 30}, Qt::AlignLeft | Qt::AlignVCenter, tr("no light reaches it"), t.quiet);
     }

@@ -38,7 +38,8 @@ int write_sheet(const QString& file, const QString& out) {
 int main(int argc, char** argv) {
     // A sheet needs fonts but no screen.
     for (int i = 1; i < argc; ++i)
-        if (qstrcmp(argv[i], "--sheet") == 0 && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        if (qstrcmp(argv[i], "--sheet") == 0 && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+            qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("poquito"));
     QApplication::setApplicationName(QStringLiteral("poquito"));
@@ -49,10 +50,14 @@ int main(int argc, char** argv) {
     parser.setApplicationDescription(QStringLiteral("Plans, runs and checks close-up photographs."));
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("A shoot to open (.poquito)."), QStringLiteral("[FILE]"));
+    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("A shoot to open (.poquito)."),
+                                 QStringLiteral("[FILE]"));
     const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo shoot."));
     const QCommandLineOption dim(QStringLiteral("dim"), QStringLiteral("Use the dim theme."));
-    const QCommandLineOption sheet(QStringLiteral("sheet"), QStringLiteral("Write the run sheet of FILE as PDF and end: poquito --sheet OUT.pdf FILE."), QStringLiteral("OUT.pdf"));
+    const QCommandLineOption sheet(
+        QStringLiteral("sheet"),
+        QStringLiteral("Write the run sheet of FILE as PDF and end: poquito --sheet OUT.pdf FILE."),
+        QStringLiteral("OUT.pdf"));
     parser.addOptions({demo, dim, sheet});
     parser.process(application);
 

@@ -52,7 +52,9 @@ std::string resource(const QString& name) {
     return file.readAll().toStdString();
 }
 
-shoot::Shoot demo() { return std::get<shoot::Shoot>(storage::read_shoot(resource(QStringLiteral(":/data/winter-catalogue.poquito")))); }
+shoot::Shoot demo() {
+    return std::get<shoot::Shoot>(storage::read_shoot(resource(QStringLiteral(":/data/winter-catalogue.poquito"))));
+}
 
 QFrame* sheet(QWidget* parent) {
     auto* frame = new QFrame(parent);
@@ -124,7 +126,8 @@ QWidget* MainWindow::buildHeader() {
     title_->setFont(textFont(14, QFont::DemiBold));
     title_->setProperty("bare", true);
     connect(title_, &QLineEdit::textEdited, this, [this](const QString& text) {
-        document_.edit({tr("Rename shoot"), QStringLiteral("title")}, [&](shoot::Shoot& shoot) { shoot.title = text.toStdString(); });
+        document_.edit({tr("Rename shoot"), QStringLiteral("title")},
+                       [&](shoot::Shoot& shoot) { shoot.title = text.toStdString(); });
     });
     titles->addWidget(title_);
     state_ = new QLabel(header);
@@ -205,7 +208,9 @@ QWidget* MainWindow::buildCentre() {
         turn->adjustSize();
     };
     nameTurn();
-    connect(turn, &QToolButton::clicked, this, [this] { bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side); });
+    connect(turn, &QToolButton::clicked, this, [this] {
+        bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side);
+    });
     connect(bench_, &BenchView::elevationChanged, this, nameTurn);
     auto* corner = new QHBoxLayout(bench_);
     corner->setContentsMargins(0, 4, 8, 0);
@@ -255,8 +260,10 @@ QWidget* MainWindow::buildWelcome() {
         layout->addSpacing(6);
     };
     heading(left, tr("Plan the picture before the camera comes out of the bag"));
-    auto* text = new QLabel(tr("This shoot has no shots yet. A shot is one intended picture. Poquito computes what its plan comes to, "
-                               "says what would go wrong, and prints the run sheet."), welcome);
+    auto* text = new QLabel(
+        tr("This shoot has no shots yet. A shot is one intended picture. Poquito computes what its plan comes to, "
+           "says what would go wrong, and prints the run sheet."),
+        welcome);
     text->setWordWrap(true);
     left->addWidget(text);
     left->addSpacing(12);
@@ -269,7 +276,9 @@ QWidget* MainWindow::buildWelcome() {
     };
     button("welcomeAddButton", tr("Add the first shot"), [this] { addShot(); });
     button("welcomeOpenButton", tr("Open a shoot…"), [this] { askOpen(); });
-    button("welcomeDemoButton", tr("Look at the demo shoot"), [this] { if (mayDropChanges()) openDemo(); });
+    button("welcomeDemoButton", tr("Look at the demo shoot"), [this] {
+        if (mayDropChanges()) openDemo();
+    });
     left->addSpacing(12);
     welcomeRecent_ = new QVBoxLayout;
     welcomeRecent_->setSpacing(2);
@@ -287,7 +296,8 @@ QWidget* MainWindow::buildWelcome() {
                              tr("The checklist and the run sheet."),
                              tr("What was shot, what to correct, what to keep.")};
     for (std::size_t i = 0; i < shoot::stations.size(); ++i) {
-        auto* name = new QLabel(QStringLiteral("%1   %2").arg(i + 1).arg(QLatin1String(shoot::station_name(shoot::stations[i]))), welcome);
+        auto* name = new QLabel(
+            QStringLiteral("%1   %2").arg(i + 1).arg(QLatin1String(shoot::station_name(shoot::stations[i]))), welcome);
         name->setFont(textFont(13, QFont::DemiBold));
         right->addWidget(name);
         auto* step = new QLabel(steps[i], welcome);
@@ -301,7 +311,8 @@ QWidget* MainWindow::buildWelcome() {
     return welcome;
 }
 
-QAction* MainWindow::action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key, const std::function<void()>& run) {
+QAction* MainWindow::action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
+                            const std::function<void()>& run) {
     auto* made = menu->addAction(text);
     made->setObjectName(QLatin1String(name));
     made->setShortcut(key);
@@ -311,14 +322,19 @@ QAction* MainWindow::action(QMenu* menu, const char* name, const QString& text, 
 
 void MainWindow::buildMenus() {
     auto* shoot = menuBar()->addMenu(tr("&Shoot"));
-    action(shoot, "newAction", tr("&New"), QKeySequence::New, [this] { if (mayDropChanges()) newShoot(); });
+    action(shoot, "newAction", tr("&New"), QKeySequence::New, [this] {
+        if (mayDropChanges()) newShoot();
+    });
     action(shoot, "openAction", tr("&Open…"), QKeySequence::Open, [this] { askOpen(); });
     recent_ = shoot->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
-    action(shoot, "demoAction", tr("Open the &demo"), {}, [this] { if (mayDropChanges()) openDemo(); });
+    action(shoot, "demoAction", tr("Open the &demo"), {}, [this] {
+        if (mayDropChanges()) openDemo();
+    });
     shoot->addSeparator();
     action(shoot, "saveAction", tr("&Save"), QKeySequence::Save, [this] { save(); });
-    action(shoot, "saveAsAction", tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { askSaveAs(); });
+    action(shoot, "saveAsAction", tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S),
+           [this] { askSaveAs(); });
     shoot->addSeparator();
     action(shoot, "quitAction", tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); });
 
@@ -334,32 +350,40 @@ void MainWindow::buildMenus() {
     auto* shot = menuBar()->addMenu(tr("Sho&t"));
     action(shot, "addShotAction", tr("&Add"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), [this] { addShot(); });
     const auto of_shot = [&](QAction* made) { shotActions_.push_back(made); };
-    of_shot(action(shot, "duplicateShotAction", tr("&Duplicate"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { duplicateShot(); }));
+    of_shot(action(shot, "duplicateShotAction", tr("&Duplicate"), QKeySequence(Qt::CTRL | Qt::Key_D),
+                   [this] { duplicateShot(); }));
     of_shot(action(shot, "moveUpAction", tr("Move &up"), QKeySequence(Qt::ALT | Qt::Key_Up), [this] { moveShot(-1); }));
-    of_shot(action(shot, "moveDownAction", tr("Move do&wn"), QKeySequence(Qt::ALT | Qt::Key_Down), [this] { moveShot(1); }));
-    of_shot(action(shot, "removeShotAction", tr("&Remove"), QKeySequence(Qt::CTRL | Qt::Key_Backspace), [this] { removeShot(); }));
+    of_shot(action(shot, "moveDownAction", tr("Move do&wn"), QKeySequence(Qt::ALT | Qt::Key_Down),
+                   [this] { moveShot(1); }));
+    of_shot(action(shot, "removeShotAction", tr("&Remove"), QKeySequence(Qt::CTRL | Qt::Key_Backspace),
+                   [this] { removeShot(); }));
     shot->addSeparator();
-    of_shot(action(shot, "previousShotAction", tr("&Previous"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), [this] { document_.select(document_.current() - 1); }));
-    of_shot(action(shot, "nextShotAction", tr("&Next"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] { document_.select(document_.current() + 1); }));
+    of_shot(action(shot, "previousShotAction", tr("&Previous"), QKeySequence(Qt::CTRL | Qt::Key_PageUp),
+                   [this] { document_.select(document_.current() - 1); }));
+    of_shot(action(shot, "nextShotAction", tr("&Next"), QKeySequence(Qt::CTRL | Qt::Key_PageDown),
+                   [this] { document_.select(document_.current() + 1); }));
     cards_->addActions(shot->actions());
 
     auto* view = menuBar()->addMenu(tr("&View"));
     for (std::size_t i = 0; i < shoot::stations.size(); ++i) {
         const auto station = shoot::stations[i];
         const auto name = QByteArray("goTo") + shoot::station_name(station);
-        action(view, name.constData(), QLatin1String(shoot::station_name(station)), QKeySequence(Qt::Key_1 + static_cast<int>(i)), [this, station] { goTo(station); });
+        action(view, name.constData(), QLatin1String(shoot::station_name(station)),
+               QKeySequence(Qt::Key_1 + static_cast<int>(i)), [this, station] { goTo(station); });
     }
     view->addSeparator();
     action(view, "elevationAction", tr("Bench from &top or side"), QKeySequence(Qt::CTRL | Qt::Key_E),
            [this] { bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side); });
-    action(view, "themeAction", tr("&Dim theme on or off"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { toggleTheme(); });
+    action(view, "themeAction", tr("&Dim theme on or off"), QKeySequence(Qt::CTRL | Qt::Key_T),
+           [this] { toggleTheme(); });
 
     auto* help = menuBar()->addMenu(tr("&Help"));
     action(help, "keysAction", tr("&Keys and typing"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); });
     action(help, "aboutAction", tr("&About Poquito"), {}, [this] {
-        QMessageBox::about(this, tr("About Poquito"), tr("<b>Poquito " POQUITO_VERSION "</b><p>Plans, runs and checks close-up photographs.</p>"
-                                                         "<p>Free software under the GNU General Public License, version 3 or later. "
-                                                         "Lettering: Inter, SIL Open Font License 1.1, with tabular figures.</p>"));
+        QMessageBox::about(this, tr("About Poquito"),
+                           tr("<b>Poquito " POQUITO_VERSION "</b><p>Plans, runs and checks close-up photographs.</p>"
+                              "<p>Free software under the GNU General Public License, version 3 or later. "
+                              "Lettering: Inter, SIL Open Font License 1.1, with tabular figures.</p>"));
     });
 }
 
@@ -368,12 +392,18 @@ StationPage* MainWindow::pageOf(shoot::Station station) {
     if (page) return page;
     const auto make = [&]() -> StationPage* {
         switch (station) {
-            case shoot::Station::subject: return new SubjectPage(document_);
-            case shoot::Station::reach: return new ReachPage(document_);
-            case shoot::Station::depth: return new DepthPage(document_);
-            case shoot::Station::light: return new LightPage(document_);
-            case shoot::Station::run: return new RunPage(document_);
-            case shoot::Station::proof: break;
+            case shoot::Station::subject:
+                return new SubjectPage(document_);
+            case shoot::Station::reach:
+                return new ReachPage(document_);
+            case shoot::Station::depth:
+                return new DepthPage(document_);
+            case shoot::Station::light:
+                return new LightPage(document_);
+            case shoot::Station::run:
+                return new RunPage(document_);
+            case shoot::Station::proof:
+                break;
         }
         return new ProofPage(document_);
     };
@@ -408,7 +438,8 @@ void MainWindow::goTo(shoot::Station station) {
 /// The station's own numbers come to the top.
 void MainWindow::showInLedger() {
     const auto* model = static_cast<LedgerModel*>(ledger_->model());
-    if (const auto index = model->indexOfStation(rail_->current()); index.isValid()) ledger_->scrollTo(index, QAbstractItemView::PositionAtTop);
+    if (const auto index = model->indexOfStation(rail_->current()); index.isValid())
+        ledger_->scrollTo(index, QAbstractItemView::PositionAtTop);
 }
 
 // ---- what is shown -----------------------------------------------------------------------------------------------
@@ -467,7 +498,8 @@ void MainWindow::openDemo() { document_.open(demo(), {}); }
 bool MainWindow::openFile(const QString& path) {
     auto loaded = storage::load_shoot(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
-        say(tr("%1 was not opened. %2").arg(QFileInfo(path).fileName(), QString::fromStdString(storage::message(*error))));
+        say(tr("%1 was not opened. %2")
+                .arg(QFileInfo(path).fileName(), QString::fromStdString(storage::message(*error))));
         return false;
     }
     say({});
@@ -478,7 +510,8 @@ bool MainWindow::openFile(const QString& path) {
 
 bool MainWindow::saveTo(const QString& path) {
     if (const auto error = storage::save_shoot(document_.shoot(), path.toStdString())) {
-        say(tr("The shoot was not saved, and the file is as it was. %1").arg(QString::fromStdString(storage::message(*error))));
+        say(tr("The shoot was not saved, and the file is as it was. %1")
+                .arg(QString::fromStdString(storage::message(*error))));
         return false;
     }
     say({});
@@ -492,7 +525,9 @@ bool MainWindow::save() { return document_.path().isEmpty() ? askSaveAs() : save
 
 bool MainWindow::askSaveAs() {
     QString suggested = document_.path();
-    if (suggested.isEmpty()) suggested = QString::fromStdString(shoot::unique_shot_id({}, document_.shoot().title)) + QStringLiteral(".poquito");
+    if (suggested.isEmpty())
+        suggested =
+            QString::fromStdString(shoot::unique_shot_id({}, document_.shoot().title)) + QStringLiteral(".poquito");
     QString path = QFileDialog::getSaveFileName(this, tr("Save shoot"), suggested, file_filter);
     if (path.isEmpty()) return false;
     if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".poquito");
@@ -501,26 +536,33 @@ bool MainWindow::askSaveAs() {
 
 void MainWindow::askOpen() {
     if (!mayDropChanges()) return;
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open shoot"), QFileInfo(document_.path()).path(), file_filter);
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open shoot"), QFileInfo(document_.path()).path(), file_filter);
     if (!path.isEmpty()) openFile(path);
 }
 
 bool MainWindow::mayDropChanges() {
     if (!document_.isUnsaved()) return true;
-    QMessageBox box(QMessageBox::Question, tr("Unsaved changes"), tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
+    QMessageBox box(QMessageBox::Question, tr("Unsaved changes"),
+                    tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box.setObjectName(QStringLiteral("unsavedQuestion"));
     box.setDefaultButton(QMessageBox::Save);
     switch (box.exec()) {
-        case QMessageBox::Save: return save();
-        case QMessageBox::Discard: return true;
-        default: return false;
+        case QMessageBox::Save:
+            return save();
+        case QMessageBox::Discard:
+            return true;
+        default:
+            return false;
     }
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (mayDropChanges()) event->accept();
-    else event->ignore();
+    if (mayDropChanges())
+        event->accept();
+    else
+        event->ignore();
 }
 
 void MainWindow::remember(const QString& path) {
@@ -539,7 +581,9 @@ void MainWindow::fillRecent() {
         delete item;
     }
     for (const auto& path : paths) {
-        const auto open = [this, path] { if (mayDropChanges()) openFile(path); };
+        const auto open = [this, path] {
+            if (mayDropChanges()) openFile(path);
+        };
         auto* entry = recent_->addAction(QFileInfo(path).fileName());
         entry->setToolTip(path);
         connect(entry, &QAction::triggered, this, open);
@@ -568,7 +612,8 @@ void MainWindow::recoverOrDiscard(const QDir& folder) {
         auto& shoot = std::get<shoot::Shoot>(loaded);
         QMessageBox box(QMessageBox::Question, tr("Unsaved work found"),
                         tr("Poquito ended unexpectedly with unsaved changes to “%1” (%2).\nRecover them?")
-                            .arg(QString::fromStdString(shoot.title), QFileInfo(leftover.copy).lastModified().toString(QStringLiteral("d MMM yyyy hh:mm"))),
+                            .arg(QString::fromStdString(shoot.title),
+                                 QFileInfo(leftover.copy).lastModified().toString(QStringLiteral("d MMM yyyy hh:mm"))),
                         QMessageBox::Yes | QMessageBox::No, this);
         box.setObjectName(QStringLiteral("recoverQuestion"));
         box.button(QMessageBox::Yes)->setText(tr("Recover"));
@@ -588,9 +633,11 @@ void MainWindow::recoverOrDiscard(const QDir& folder) {
 // ---- shots -------------------------------------------------------------------------------------------------------
 
 void MainWindow::addShot() {
-    if (document_.kit().cameras.empty() || document_.kit().lenses.empty()) return say(tr("The kit has no camera or no lens to plan with."));
+    if (document_.kit().cameras.empty() || document_.kit().lenses.empty())
+        return say(tr("The kit has no camera or no lens to plan with."));
     std::size_t added = 0;
-    const auto after = document_.current() < 0 ? document_.shoot().shots.size() : static_cast<std::size_t>(document_.current());
+    const auto after =
+        document_.current() < 0 ? document_.shoot().shots.size() : static_cast<std::size_t>(document_.current());
     document_.edit({tr("Add a shot")}, [&](shoot::Shoot& shoot) { added = shoot::add_shot(shoot, after); });
     document_.select(static_cast<int>(added));
     goTo(shoot::Station::subject);
@@ -599,21 +646,27 @@ void MainWindow::addShot() {
 void MainWindow::duplicateShot() {
     if (!document_.shot()) return;
     std::size_t copy = 0;
-    document_.edit({tr("Duplicate shot")}, [&](shoot::Shoot& shoot) { copy = shoot::duplicate_shot(shoot, static_cast<std::size_t>(document_.current())); });
+    document_.edit({tr("Duplicate shot")}, [&](shoot::Shoot& shoot) {
+        copy = shoot::duplicate_shot(shoot, static_cast<std::size_t>(document_.current()));
+    });
     document_.select(static_cast<int>(copy));
 }
 
 void MainWindow::removeShot() {
     if (!document_.shot()) return;
     const auto name = QString::fromStdString(document_.shot()->name);
-    document_.edit({tr("Remove shot")}, [&](shoot::Shoot& shoot) { shoot::remove_shot(shoot, static_cast<std::size_t>(document_.current())); });
+    document_.edit({tr("Remove shot")}, [&](shoot::Shoot& shoot) {
+        shoot::remove_shot(shoot, static_cast<std::size_t>(document_.current()));
+    });
     foot_->say(tr("Removed “%1”; Ctrl+Z brings it back").arg(name));
 }
 
 void MainWindow::moveShot(int by) {
     const int from = document_.current(), to = from + by;
     if (from < 0 || to < 0 || to >= document_.count()) return;
-    document_.edit({tr("Move shot")}, [&](shoot::Shoot& shoot) { shoot::move_shot(shoot, static_cast<std::size_t>(from), static_cast<std::size_t>(to)); });
+    document_.edit({tr("Move shot")}, [&](shoot::Shoot& shoot) {
+        shoot::move_shot(shoot, static_cast<std::size_t>(from), static_cast<std::size_t>(to));
+    });
     document_.select(to);
 }
 
@@ -631,11 +684,15 @@ void MainWindow::showShortcuts() {
     box.setObjectName(QStringLiteral("keysHelp"));
     box.setWindowTitle(tr("Keys and typing"));
     box.setTextFormat(Qt::RichText);
-    box.setText(tr("<p><b>Stations</b> 1 to 6 &nbsp; <b>Shots</b> Ctrl+PageUp, Ctrl+PageDown; Alt+Up and Alt+Down move one</p>"
-                   "<p><b>Numbers</b> arrow keys and wheel step along the field's own scale, thirds of a stop where there are any; "
-                   "Page Up and Page Down step ten. Escape takes back what is half typed.</p>"
-                   "<p><b>Typing</b> f/5.6 · 1/200 · 2\" (seconds in times, inches in lengths) · 1/8 +0.3 · 3/4\" · 250 um · 3.5 cm · 1:2 · 25 %</p>"
-                   "<p><b>Ledger</b> a click or Enter opens the working of a number. <b>Bench</b> lights and background are dragged; Ctrl+E turns it.</p>"));
+    box.setText(
+        tr("<p><b>Stations</b> 1 to 6 &nbsp; <b>Shots</b> Ctrl+PageUp, Ctrl+PageDown; Alt+Up and Alt+Down move one</p>"
+           "<p><b>Numbers</b> arrow keys and wheel step along the field's own scale, thirds of a stop where there are "
+           "any; "
+           "Page Up and Page Down step ten. Escape takes back what is half typed.</p>"
+           "<p><b>Typing</b> f/5.6 · 1/200 · 2\" (seconds in times, inches in lengths) · 1/8 +0.3 · 3/4\" · 250 um · "
+           "3.5 cm · 1:2 · 25 %</p>"
+           "<p><b>Ledger</b> a click or Enter opens the working of a number. <b>Bench</b> lights and background are "
+           "dragged; Ctrl+E turns it.</p>"));
     box.exec();
 }
 

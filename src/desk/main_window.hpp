@@ -28,8 +28,8 @@ class ShotCards;
 class StationPage;
 class StationRail;
 
-/// The drafting table: stations along the top, shots on the left, bench and the station's sheet in the middle, notes and
-/// ledger on the right, the running cost below.
+/// The drafting table: stations along the top, shots on the left, bench and the station's sheet in the middle, notes
+/// and ledger on the right, the running cost below.
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
@@ -59,7 +59,8 @@ class MainWindow : public QMainWindow {
     QWidget* buildCentre();
     QWidget* buildMargin();
     QWidget* buildWelcome();
-    QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key, const std::function<void()>& run);
+    QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
+                    const std::function<void()>& run);
     StationPage* pageOf(shoot::Station station);
 
     void refresh();

@@ -6,8 +6,8 @@
 
 #include <QLabel>
 #include <QPainter>
-#include <QResizeEvent>
 #include <QPushButton>
+#include <QResizeEvent>
 #include <QVBoxLayout>
 
 namespace poquito::desk {
@@ -130,8 +130,10 @@ void NotesPanel::refresh() {
     }
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         cards_[i]->setVisible(i < count);
-        if (i < count) cards_[i]->show(report->notes[i]);
-        else cards_[i]->setObjectName({}), cards_[i]->remedy()->setObjectName({});
+        if (i < count)
+            cards_[i]->show(report->notes[i]);
+        else
+            cards_[i]->setObjectName({}), cards_[i]->remedy()->setObjectName({});
     }
     Q_EMIT wantedHeightChanged();
 }
@@ -140,7 +142,8 @@ void NotesPanel::apply(int note) {
     const auto* report = document_.report();
     if (!report || note >= static_cast<int>(report->notes.size())) return;
     const auto remedy = report->notes[static_cast<std::size_t>(note)].remedy;
-    if (remedy) document_.editShot({QString::fromStdString(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
+    if (remedy)
+        document_.editShot({QString::fromStdString(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
 }
 
 }  // namespace poquito::desk

@@ -7,14 +7,18 @@
 
 namespace poquito::desk {
 
-int ProofModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(entries_.size()); }
+int ProofModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(entries_.size());
+}
 int ProofModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : columns; }
 
 QVariant ProofModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount()) return {};
     const auto& entry = entries_[entryOf(index.row())];
     if (role == Qt::TextAlignmentRole)
-        return QVariant::fromValue(Qt::AlignVCenter | (index.column() == framesColumn || index.column() == correctionColumn ? Qt::AlignRight : Qt::AlignLeft));
+        return QVariant::fromValue(
+            Qt::AlignVCenter |
+            (index.column() == framesColumn || index.column() == correctionColumn ? Qt::AlignRight : Qt::AlignLeft));
     if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
     switch (index.column()) {
         case timeColumn: {
@@ -22,17 +26,23 @@ QVariant ProofModel::data(const QModelIndex& index, int role) const {
             const auto time = QDateTime::fromString(text, Qt::ISODate);
             return time.isValid() ? time.toString(QStringLiteral("d MMM yyyy hh:mm")) : text;
         }
-        case framesColumn: return entry.frames;
-        case correctionColumn: return tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(entry.correction)));
-        case verdictColumn: return entry.verdict == shoot::Verdict::keep ? tr("keep") : tr("redo");
-        default: return QString::fromStdString(entry.remark);
+        case framesColumn:
+            return entry.frames;
+        case correctionColumn:
+            return tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(entry.correction)));
+        case verdictColumn:
+            return entry.verdict == shoot::Verdict::keep ? tr("keep") : tr("redo");
+        default:
+            return QString::fromStdString(entry.remark);
     }
 }
 
 QVariant ProofModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     if (role == Qt::TextAlignmentRole)
-        return QVariant::fromValue(Qt::AlignVCenter | (section == framesColumn || section == correctionColumn ? Qt::AlignRight : Qt::AlignLeft));
+        return QVariant::fromValue(
+            Qt::AlignVCenter |
+            (section == framesColumn || section == correctionColumn ? Qt::AlignRight : Qt::AlignLeft));
     if (role != Qt::DisplayRole) return {};
     const QString names[] = {tr("When"), tr("Frames"), tr("Correction"), tr("Verdict"), tr("Remark")};
     return names[section];

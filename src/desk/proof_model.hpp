@@ -12,7 +12,8 @@ class ProofModel : public QAbstractTableModel {
   public:
     enum Column { timeColumn, framesColumn, correctionColumn, verdictColumn, remarkColumn, columns };
 
-    explicit ProofModel(Document& document, QObject* parent = nullptr) : QAbstractTableModel(parent), document_(document) {}
+    explicit ProofModel(Document& document, QObject* parent = nullptr)
+        : QAbstractTableModel(parent), document_(document) {}
 
     int rowCount(const QModelIndex& parent = {}) const override;
     int columnCount(const QModelIndex& parent = {}) const override;

@@ -29,8 +29,11 @@ QString correction_sentence(const Shot& shot, double correction) {
     const int thirds = static_cast<int>(std::lround(correction * 3));
     const double iso = step_iso(shot.exposure.iso, thirds);
     if (shot.lights.empty())
-        return QObject::tr("Next: %1, or ISO %2.").arg(QString::fromStdString(shutter_text(step_shutter(shot.exposure.shutter, thirds))), QString::fromStdString(number_text(iso, 6)));
-    return QObject::tr("Next: flash power %1 stops, or ISO %2.").arg(QString::fromStdString(stops_text(correction)), QString::fromStdString(number_text(iso, 6)));
+        return QObject::tr("Next: %1, or ISO %2.")
+            .arg(QString::fromStdString(shutter_text(step_shutter(shot.exposure.shutter, thirds))),
+                 QString::fromStdString(number_text(iso, 6)));
+    return QObject::tr("Next: flash power %1 stops, or ISO %2.")
+        .arg(QString::fromStdString(stops_text(correction)), QString::fromStdString(number_text(iso, 6)));
 }
 
 }  // namespace
@@ -57,7 +60,8 @@ ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document
         return field;
     };
     frames_ = plainField("proofFramesField", tr("Frames"), tr("How many were taken"), countQuantity());
-    correction_ = plainField("proofCorrectionField", tr("Correction"), tr("What the next exposure should differ; positive is brighter"), stopsQuantity());
+    correction_ = plainField("proofCorrectionField", tr("Correction"),
+                             tr("What the next exposure should differ; positive is brighter"), stopsQuantity());
     correction_->setValue(0);
     auto* verdict = new QHBoxLayout;
     keep_ = new QRadioButton(tr("keep"), this);
@@ -159,7 +163,8 @@ void ProofPage::removeChosen() {
     const auto chosen = table_->selectionModel()->selectedRows();
     if (chosen.isEmpty()) return;
     const auto entry = model_->entryOf(chosen.front().row());
-    document().editShot({tr("Remove log entry")}, [&](Shot& shot) { shot.proof.erase(shot.proof.begin() + static_cast<std::ptrdiff_t>(entry)); });
+    document().editShot({tr("Remove log entry")},
+                        [&](Shot& shot) { shot.proof.erase(shot.proof.begin() + static_cast<std::ptrdiff_t>(entry)); });
 }
 
 }  // namespace poquito::desk

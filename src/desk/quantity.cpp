@@ -30,13 +30,20 @@ auto parse_with(std::optional<double> (*parse)(std::string_view)) {
 }  // namespace
 
 Quantity lengthQuantity(bool mayBeZero) {
-    return {.parse = parse_with(parse_length), .print = length_text, .step = step_decimal, .withoutLeast = !mayBeZero,
+    return {.parse = parse_with(parse_length),
+            .print = length_text,
+            .step = step_decimal,
+            .withoutLeast = !mayBeZero,
             .expected = QStringLiteral("a length such as 12, 250 um, 3.5 cm or 3/4\"")};
 }
 
 Quantity magnificationQuantity() {
-    return {.parse = parse_with(parse_magnification), .print = magnification_text, .step = step_decimal, .greatest = 1000,
-            .withoutLeast = true, .expected = QStringLiteral("a magnification such as 0.5, 1:2 or 2.5x")};
+    return {.parse = parse_with(parse_magnification),
+            .print = magnification_text,
+            .step = step_decimal,
+            .greatest = 1000,
+            .withoutLeast = true,
+            .expected = QStringLiteral("a magnification such as 0.5, 1:2 or 2.5x")};
 }
 
 Quantity shareQuantity(double least, double greatest) {
@@ -58,22 +65,38 @@ Quantity ratioQuantity(double least, double greatest) {
 }
 
 Quantity fNumberQuantity() {
-    return {.parse = parse_with(parse_f_number), .print = f_number_text, .step = step_f_number, .greatest = 1000,
-            .withoutLeast = true, .expected = QStringLiteral("an f-number such as 5.6 or f/5.6")};
+    return {.parse = parse_with(parse_f_number),
+            .print = f_number_text,
+            .step = step_f_number,
+            .greatest = 1000,
+            .withoutLeast = true,
+            .expected = QStringLiteral("an f-number such as 5.6 or f/5.6")};
 }
 
 Quantity shutterQuantity() {
-    return {.parse = parse_with(parse_shutter), .print = shutter_text, .step = step_shutter, .greatest = 36000,
-            .withoutLeast = true, .expected = QStringLiteral("a time such as 1/200, 0.5 or 2\"")};
+    return {.parse = parse_with(parse_shutter),
+            .print = shutter_text,
+            .step = step_shutter,
+            .greatest = 36000,
+            .withoutLeast = true,
+            .expected = QStringLiteral("a time such as 1/200, 0.5 or 2\"")};
 }
 
 Quantity isoQuantity() {
-    return {.parse = parse_with(parse_number), .print = [](double value) { return number_text(value, 7); }, .step = step_iso,
-            .greatest = 1e7, .withoutLeast = true, .expected = QStringLiteral("a sensitivity such as 100 or 640")};
+    return {.parse = parse_with(parse_number),
+            .print = [](double value) { return number_text(value, 7); },
+            .step = step_iso,
+            .greatest = 1e7,
+            .withoutLeast = true,
+            .expected = QStringLiteral("a sensitivity such as 100 or 640")};
 }
 
 Quantity powerQuantity() {
-    return {.parse = parse_with(parse_power), .print = power_text, .step = step_power, .greatest = 1, .withoutLeast = true,
+    return {.parse = parse_with(parse_power),
+            .print = power_text,
+            .step = step_power,
+            .greatest = 1,
+            .withoutLeast = true,
             .expected = QStringLiteral("a power such as 1/8, 1/8 +0.3 or 12 %")};
 }
 
@@ -87,23 +110,28 @@ Quantity exposureValueQuantity() {
 }
 
 Quantity stopsQuantity() {
-    return {.parse = parse_with(parse_stops), .print = [](double value) { return stops_text(value) + " stops"; },
-            .step = step_by(1.0 / 3), .least = -30, .greatest = 30,
+    return {.parse = parse_with(parse_stops),
+            .print = [](double value) { return stops_text(value) + " stops"; },
+            .step = step_by(1.0 / 3),
+            .least = -30,
+            .greatest = 30,
             .expected = QStringLiteral("stops such as +0.3 or -1 1/3")};
 }
 
 Quantity speedQuantity() {
-    return {.parse = parse_with(parse_speed),
-            .print = [](double value) { return number_text(value) + " mm/s"; },
-            .step = [](double value, int steps) { return std::max(0.0, value == 0 ? steps : step_decimal(value, steps)); },
-            .expected = QStringLiteral("a speed such as 5, 2 cm/s, 1 m/s or 3 km/h")};
+    return {
+        .parse = parse_with(parse_speed),
+        .print = [](double value) { return number_text(value) + " mm/s"; },
+        .step = [](double value, int steps) { return std::max(0.0, value == 0 ? steps : step_decimal(value, steps)); },
+        .expected = QStringLiteral("a speed such as 5, 2 cm/s, 1 m/s or 3 km/h")};
 }
 
 Quantity frequencyQuantity() {
-    return {.parse = [](const std::string& text) {
-                const auto unit = text.rfind("Hz");
-                return parse_number(unit == std::string::npos ? text : text.substr(0, unit));
-            },
+    return {.parse =
+                [](const std::string& text) {
+                    const auto unit = text.rfind("Hz");
+                    return parse_number(unit == std::string::npos ? text : text.substr(0, unit));
+                },
             .print = [](double value) { return number_text(value) + " Hz"; },
             .step = step_by(0.1),
             .greatest = 1e4,
@@ -120,8 +148,12 @@ Quantity angleQuantity() {
 }
 
 Quantity secondsQuantity() {
-    return {.parse = parse_with(parse_shutter), .print = [](double value) { return number_text(value) + " s"; },
-            .step = step_by(0.5), .greatest = 36000, .withoutLeast = true, .expected = QStringLiteral("seconds such as 2 or 0.5")};
+    return {.parse = parse_with(parse_shutter),
+            .print = [](double value) { return number_text(value) + " s"; },
+            .step = step_by(0.5),
+            .greatest = 36000,
+            .withoutLeast = true,
+            .expected = QStringLiteral("seconds such as 2 or 0.5")};
 }
 
 Quantity countQuantity() {
@@ -137,16 +169,17 @@ Quantity countQuantity() {
 
 Quantity wavelengthQuantity() {
     constexpr double mm_per_nm = 1e-6;
-    return {.parse = [](const std::string& text) -> std::optional<double> {
-                const auto unit = text.rfind("nm");
-                const auto nm = parse_number(unit == std::string::npos ? text : text.substr(0, unit));
-                return nm ? std::optional(*nm * mm_per_nm) : std::nullopt;
-            },
-            .print = [](double value) { return number_text(value / mm_per_nm, 4) + " nm"; },
-            .step = [](double value, int steps) { return (std::round(value / mm_per_nm / 10) + steps) * 10 * mm_per_nm; },
-            .least = 100e-6,
-            .greatest = 2000e-6,
-            .expected = QStringLiteral("a wavelength from 100 to 2000 nm")};
+    return {
+        .parse = [](const std::string& text) -> std::optional<double> {
+            const auto unit = text.rfind("nm");
+            const auto nm = parse_number(unit == std::string::npos ? text : text.substr(0, unit));
+            return nm ? std::optional(*nm * mm_per_nm) : std::nullopt;
+        },
+        .print = [](double value) { return number_text(value / mm_per_nm, 4) + " nm"; },
+        .step = [](double value, int steps) { return (std::round(value / mm_per_nm / 10) + steps) * 10 * mm_per_nm; },
+        .least = 100e-6,
+        .greatest = 2000e-6,
+        .expected = QStringLiteral("a wavelength from 100 to 2000 nm")};
 }
 
 }  // namespace poquito::desk

@@ -5,7 +5,8 @@
 #include <functional>
 #include <optional>
 
-/// What a field holds: how it is read, shown and stepped. All words and arithmetic come from shoot/text and shoot/scales.
+/// What a field holds: how it is read, shown and stepped. All words and arithmetic come from shoot/text and
+/// shoot/scales.
 namespace poquito::desk {
 
 struct Quantity {
@@ -20,7 +21,7 @@ struct Quantity {
     bool allows(double value) const { return (withoutLeast ? value > least : value >= least) && value <= greatest; }
 };
 
-Quantity lengthQuantity(bool mayBeZero = true);   // mm
+Quantity lengthQuantity(bool mayBeZero = true);  // mm
 Quantity magnificationQuantity();
 Quantity shareQuantity(double least, double greatest);  // 0.25 shown as 25 %
 Quantity ratioQuantity(double least, double greatest);  // plain number

@@ -8,7 +8,8 @@
 
 namespace poquito::desk {
 
-QuantityField::QuantityField(Quantity quantity, QWidget* parent) : QAbstractSpinBox(parent), quantity_(std::move(quantity)) {
+QuantityField::QuantityField(Quantity quantity, QWidget* parent)
+    : QAbstractSpinBox(parent), quantity_(std::move(quantity)) {
     setButtonSymbols(NoButtons);
     setFocusPolicy(Qt::StrongFocus);  // the wheel steps only the field one is in
     connect(lineEdit(), &QLineEdit::textEdited, this, &QuantityField::readText);

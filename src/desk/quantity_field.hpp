@@ -7,8 +7,8 @@
 namespace poquito::desk {
 
 /// A number with its unit. Wheel and arrow keys step along the quantity's own scale; free typing takes whatever the
-/// quantity understands. Half-typed text is no error: the value stays, the frame turns, and leaving the field brings the
-/// last good value back.
+/// quantity understands. Half-typed text is no error: the value stays, the frame turns, and leaving the field brings
+/// the last good value back.
 class QuantityField : public QAbstractSpinBox {
     Q_OBJECT
   public:

@@ -66,16 +66,21 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     for (const auto& part : parts) {
         painter.setPen(t.quiet);
         painter.drawText(QRectF(0, y, left - 8, 16), Qt::AlignRight | Qt::AlignVCenter, part.name);
-        const QRectF bar(QPointF(x_of(std::min(part.from, part.to)), y + 2), QPointF(x_of(std::max(part.from, part.to)), y + 14));
+        const QRectF bar(QPointF(x_of(std::min(part.from, part.to)), y + 2),
+                         QPointF(x_of(std::max(part.from, part.to)), y + 14));
         painter.fillRect(bar, part.to >= part.from ? t.focusWash : t.stopWash);
         painter.setPen(QPen(t.focus, 1));
         painter.drawRect(bar);
-        const auto text = QString::fromStdString((part.to >= part.from ? "+" : "\u2212") + shoot::number_text(std::abs(part.to - part.from)));
+        const auto text = QString::fromStdString((part.to >= part.from ? "+" : "\u2212") +
+                                                 shoot::number_text(std::abs(part.to - part.from)));
         const double text_width = painter.fontMetrics().horizontalAdvance(text);
         painter.setPen(t.ink);
-        if (bar.width() > text_width + 8) painter.drawText(bar, Qt::AlignCenter, text);
-        else if (bar.right() + text_width + 6 < right) painter.drawText(QPointF(bar.right() + 5, y + 12), text);
-        else painter.drawText(QPointF(bar.left() - text_width - 5, y + 12), text);
+        if (bar.width() > text_width + 8)
+            painter.drawText(bar, Qt::AlignCenter, text);
+        else if (bar.right() + text_width + 6 < right)
+            painter.drawText(QPointF(bar.right() + 5, y + 12), text);
+        else
+            painter.drawText(QPointF(bar.left() - text_width - 5, y + 12), text);
         y += 19;
     }
     // ---- the scale below it, with what the ring can reach
@@ -85,7 +90,8 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     for (int i = 0; i * step <= greatest; ++i) {
         const double x = x_of(i * step);
         painter.drawLine(QLineF(x, y + 8, x, y + 13));
-        painter.drawText(QRectF(x - 24, y + 13, 48, 14), Qt::AlignHCenter | Qt::AlignTop, QString::fromStdString(shoot::number_text(i * step)));
+        painter.drawText(QRectF(x - 24, y + 13, 48, 14), Qt::AlignHCenter | Qt::AlignTop,
+                         QString::fromStdString(shoot::number_text(i * step)));
     }
     painter.setPen(QPen(t.focus, 5, Qt::SolidLine, Qt::FlatCap));
     painter.drawLine(QLineF(x_of(std::max(0.0, optics.range.least)), y + 8, x_of(optics.range.greatest), y + 8));
@@ -120,7 +126,8 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     farthest = std::min(farthest, nearest * 12);  // beyond it the curve runs off towards infinity
     const double span = std::log(std::max(farthest / nearest, 1.02));
     const auto point = [&](const QPointF& p) {
-        return QPointF(left + (right - left) * p.x(), bottom - (bottom - y) * std::min(1.0, std::log(p.y() / nearest) / span));
+        return QPointF(left + (right - left) * p.x(),
+                       bottom - (bottom - y) * std::min(1.0, std::log(p.y() / nearest) / span));
     };
     painter.setFont(textFont(11));
     painter.setPen(QPen(t.hairline, 1));
@@ -136,8 +143,10 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     bool begun = false;
     for (const auto& p : curve) {
         if (p.y() > farthest) continue;
-        if (begun) path.lineTo(point(p));
-        else path.moveTo(point(p));
+        if (begun)
+            path.lineTo(point(p));
+        else
+            path.moveTo(point(p));
         begun = true;
     }
     painter.setPen(QPen(t.ink, 1.4));
@@ -148,8 +157,9 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
         painter.setBrush(t.focus);
         painter.drawEllipse(here, 5, 5);
         const bool rightHalf = optics.ring > 0.5;
-        drawLabel(painter, here + QPointF(rightHalf ? -9 : 9, -11), (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-                  length(*optics.subject_to_sensor), t.ink);
+        drawLabel(painter, here + QPointF(rightHalf ? -9 : 9, -11),
+                  (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, length(*optics.subject_to_sensor),
+                  t.ink);
     }
 }
 

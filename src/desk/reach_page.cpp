@@ -33,35 +33,50 @@ ReachPage::ReachPage(Document& document, QWidget* parent) : StationPage(document
     layout->addLayout(fields, 5);
 
     auto* gear = addGroup(fields, tr("Gear, from the camera forwards"));
-    addChoice(gear, {"cameraChoice", tr("Camera"), tr("Body the train is mounted on")}, [](const Kit& kit) { return names(kit.cameras); },
-              [](const Shot& s) { return s.rig.camera; }, [](Shot& s, const std::string& id) { s.rig.camera = id; });
-    addChoice(gear, {"converterChoice", tr("Converter"), tr("Next to the camera; multiplies magnification and working f-number")},
-              [](const Kit& kit) {
-                  auto options = names(kit.teleconverters);
-                  options.insert(options.begin(), {"", "none"});
-                  return options;
-              },
-              [](const Shot& s) { return s.rig.teleconverter.value_or(""); },
-              [](Shot& s, const std::string& id) { s.rig.teleconverter = id.empty() ? std::nullopt : std::optional(id); });
-    addChips(gear, {"tubeChips", tr("Tubes"), tr("Extension between camera and lens; does not change the focal length")},
-             [](const Kit& kit) { return names(kit.tubes); }, [](const Shot& s) { return s.rig.tubes; },
-             [](Shot& s, const std::vector<std::string>& ids) { s.rig.tubes = ids; });
-    addChoice(gear, {"lensChoice", tr("Lens"), tr("Zooms are entered at one focal length")}, [](const Kit& kit) { return names(kit.lenses); },
-              [](const Shot& s) { return s.rig.lens; }, [](Shot& s, const std::string& id) { s.rig.lens = id; });
-    addChips(gear, {"closeupChips", tr("Close-up lenses"), tr("On the front thread; cost no light, but working distance")},
-             [](const Kit& kit) { return names(kit.closeup_lenses); }, [](const Shot& s) { return s.rig.closeup_lenses; },
-             [](Shot& s, const std::vector<std::string>& ids) { s.rig.closeup_lenses = ids; });
+    addChoice(
+        gear, {"cameraChoice", tr("Camera"), tr("Body the train is mounted on")},
+        [](const Kit& kit) { return names(kit.cameras); }, [](const Shot& s) { return s.rig.camera; },
+        [](Shot& s, const std::string& id) { s.rig.camera = id; });
+    addChoice(
+        gear,
+        {"converterChoice", tr("Converter"), tr("Next to the camera; multiplies magnification and working f-number")},
+        [](const Kit& kit) {
+            auto options = names(kit.teleconverters);
+            options.insert(options.begin(), {"", "none"});
+            return options;
+        },
+        [](const Shot& s) { return s.rig.teleconverter.value_or(""); },
+        [](Shot& s, const std::string& id) { s.rig.teleconverter = id.empty() ? std::nullopt : std::optional(id); });
+    addChips(
+        gear, {"tubeChips", tr("Tubes"), tr("Extension between camera and lens; does not change the focal length")},
+        [](const Kit& kit) { return names(kit.tubes); }, [](const Shot& s) { return s.rig.tubes; },
+        [](Shot& s, const std::vector<std::string>& ids) { s.rig.tubes = ids; });
+    addChoice(
+        gear, {"lensChoice", tr("Lens"), tr("Zooms are entered at one focal length")},
+        [](const Kit& kit) { return names(kit.lenses); }, [](const Shot& s) { return s.rig.lens; },
+        [](Shot& s, const std::string& id) { s.rig.lens = id; });
+    addChips(
+        gear, {"closeupChips", tr("Close-up lenses"), tr("On the front thread; cost no light, but working distance")},
+        [](const Kit& kit) { return names(kit.closeup_lenses); }, [](const Shot& s) { return s.rig.closeup_lenses; },
+        [](Shot& s, const std::vector<std::string>& ids) { s.rig.closeup_lenses = ids; });
 
     auto* focus = addGroup(fields, tr("Focus"));
-    addQuantity(focus, {"magnificationField", tr("Magnification"), tr("Of the whole train; the ring goes to the first place that gives it")},
-                magnificationQuantity(),
-                [this](const Shot& s) {
-                    return s.rig.focus.by == FocusBy::magnification ? s.rig.focus.value : this->document().report()->optics.magnification;
-                },
-                [](Shot& s, double v) { s.rig.focus = {.by = FocusBy::magnification, .value = v}; });
-    addQuantity(focus, {"ringField", tr("Ring"), tr("0 is infinity, 1 the closest focus; set by hand it stays where it is when gear changes")},
-                ratioQuantity(0, 1), [this](const Shot&) { return this->document().report()->optics.ring; },
-                [](Shot& s, double v) { s.rig.focus = {.by = FocusBy::ring, .value = v}; });
+    addQuantity(
+        focus,
+        {"magnificationField", tr("Magnification"),
+         tr("Of the whole train; the ring goes to the first place that gives it")},
+        magnificationQuantity(),
+        [this](const Shot& s) {
+            return s.rig.focus.by == FocusBy::magnification ? s.rig.focus.value
+                                                            : this->document().report()->optics.magnification;
+        },
+        [](Shot& s, double v) { s.rig.focus = {.by = FocusBy::magnification, .value = v}; });
+    addQuantity(
+        focus,
+        {"ringField", tr("Ring"),
+         tr("0 is infinity, 1 the closest focus; set by hand it stays where it is when gear changes")},
+        ratioQuantity(0, 1), [this](const Shot&) { return this->document().report()->optics.ring; },
+        [](Shot& s, double v) { s.rig.focus = {.by = FocusBy::ring, .value = v}; });
     slider_ = new QSlider(Qt::Horizontal, this);
     slider_->setObjectName(QStringLiteral("ringSlider"));
     slider_->setAccessibleName(tr("Focus ring from infinity to closest"));
@@ -71,9 +86,10 @@ ReachPage::ReachPage(Document& document, QWidget* parent) : StationPage(document
     focus->addWidget(slider_, focus->rowCount(), 0, 1, 2);
     connect(slider_, &QSlider::sliderPressed, this, [this] { ++drag_; });
     connect(slider_, &QSlider::valueChanged, this, [this](int value) {
-        this->document().editShot({tr("Turn the focus ring"), QStringLiteral("ringSlider#%1").arg(drag_)}, [&](Shot& shot) {
-            shot.rig.focus = {.by = FocusBy::ring, .value = static_cast<double>(value) / slider_steps};
-        });
+        this->document().editShot(
+            {tr("Turn the focus ring"), QStringLiteral("ringSlider#%1").arg(drag_)}, [&](Shot& shot) {
+                shot.rig.focus = {.by = FocusBy::ring, .value = static_cast<double>(value) / slider_steps};
+            });
     });
     fields->addStretch();
 

@@ -68,11 +68,12 @@ RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, pa
         bar->addWidget(made);
         return made;
     };
-    connect(button("exportPdfButton", tr("PDF…"), tr("Export the run sheet of the whole shoot as PDF")), &QPushButton::clicked, this,
-            [this] { askAndExport(QStringLiteral("pdf")); });
-    connect(button("exportHtmlButton", tr("HTML…"), tr("Export the run sheet of the whole shoot as one HTML page")), &QPushButton::clicked, this,
-            [this] { askAndExport(QStringLiteral("html")); });
-    connect(button("printButton", tr("Print…"), tr("Print the run sheet of the whole shoot")), &QPushButton::clicked, this, &RunPage::askAndPrint);
+    connect(button("exportPdfButton", tr("PDF…"), tr("Export the run sheet of the whole shoot as PDF")),
+            &QPushButton::clicked, this, [this] { askAndExport(QStringLiteral("pdf")); });
+    connect(button("exportHtmlButton", tr("HTML…"), tr("Export the run sheet of the whole shoot as one HTML page")),
+            &QPushButton::clicked, this, [this] { askAndExport(QStringLiteral("html")); });
+    connect(button("printButton", tr("Print…"), tr("Print the run sheet of the whole shoot")), &QPushButton::clicked,
+            this, &RunPage::askAndPrint);
     right->addLayout(bar);
     preview_ = new QTextBrowser(this);
     preview_->setObjectName(QStringLiteral("sheetPreview"));
@@ -88,19 +89,26 @@ RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, pa
 
 void RunPage::showShot(const Shot& shot, const shoot::Report& report) {
     model_->refresh();
-    const auto ticked = std::ranges::count_if(report.checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
+    const auto ticked =
+        std::ranges::count_if(report.checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
     progress_->setText(tr("%1 of %2").arg(ticked).arg(report.checklist.size()));
-    if (preview_->document()->isEmpty()) showSheet();
-    else laidOut_->start();
+    if (preview_->document()->isEmpty())
+        showSheet();
+    else
+        laidOut_->start();
 }
 
 void RunPage::showSheet() {
     if (!document().shot()) return preview_->clear();
     const int scrolled = preview_->verticalScrollBar()->value();
-    auto html = QString::fromStdString(storage::run_sheet_html(document().shoot(), document().reports(), static_cast<std::size_t>(document().current())));
+    auto html = QString::fromStdString(storage::run_sheet_html(document().shoot(), document().reports(),
+                                                               static_cast<std::size_t>(document().current())));
     // The sheet is ink on white paper; on screen it takes the colours of the theme.
-    const std::pair<const char*, QColor> colours[] = {{"#1d2b30", theme().ink}, {"#0b716c", theme().focus}, {"#5a676b", theme().quiet},
-                                                      {"#9e3522", theme().stop}, {"#9a5b00", theme().caution}};
+    const std::pair<const char*, QColor> colours[] = {{"#1d2b30", theme().ink},
+                                                      {"#0b716c", theme().focus},
+                                                      {"#5a676b", theme().quiet},
+                                                      {"#9e3522", theme().stop},
+                                                      {"#9a5b00", theme().caution}};
     for (const auto& [paper, screen] : colours) html.replace(QLatin1String(paper), screen.name());
     html.replace(QLatin1String("10pt"), QLatin1String("12px")).replace(QLatin1String("13pt"), QLatin1String("15px"));
     preview_->setHtml(html);
@@ -109,17 +117,22 @@ void RunPage::showSheet() {
 
 bool RunPage::exportSheet(const QString& path) {
     const auto reports = document().reports();
-    const auto error = path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
-                           ? writeSheetPdf(document().shoot(), reports, path)
-                           : storage::replace_file(path.toStdString(), storage::run_sheet_html(document().shoot(), reports));
-    if (error) QMessageBox::warning(this, tr("Run sheet"), tr("The run sheet was not written.\n%1").arg(QString::fromStdString(storage::message(*error))));
+    const auto error =
+        path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
+            ? writeSheetPdf(document().shoot(), reports, path)
+            : storage::replace_file(path.toStdString(), storage::run_sheet_html(document().shoot(), reports));
+    if (error)
+        QMessageBox::warning(
+            this, tr("Run sheet"),
+            tr("The run sheet was not written.\n%1").arg(QString::fromStdString(storage::message(*error))));
     return !error;
 }
 
 void RunPage::askAndExport(const QString& ending) {
     const QFileInfo file(document().path());
     const QString suggested = document().path().isEmpty() ? QStringLiteral("run-sheet.") + ending
-                                                          : file.path() + QLatin1Char('/') + file.completeBaseName() + QLatin1Char('.') + ending;
+                                                          : file.path() + QLatin1Char('/') + file.completeBaseName() +
+                                                                QLatin1Char('.') + ending;
     QString path = QFileDialog::getSaveFileName(this, tr("Export run sheet"), suggested, QStringLiteral("*.") + ending);
     if (path.isEmpty()) return;
     if (!path.endsWith(QLatin1Char('.') + ending, Qt::CaseInsensitive)) path += QLatin1Char('.') + ending;

@@ -25,7 +25,8 @@ void print(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
 
 }  // namespace
 
-std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, const QString& path) {
+std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
+                                                const QString& path) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
@@ -37,7 +38,8 @@ std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const
         writer.setPageMargins(margins_mm, QPageLayout::Millimeter);
         print(shoot, reports, writer);
     }
-    return storage::replace_file(path.toStdString(), std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    return storage::replace_file(path.toStdString(),
+                                 std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
 }
 
 void printSheet(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, QPrinter& printer) {

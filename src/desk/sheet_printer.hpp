@@ -10,7 +10,8 @@ class QPrinter;
 namespace poquito::desk {
 
 /// The run sheet of the whole shoot as an A4 PDF. Saving is atomic. Empty: it is done.
-std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, const QString& path);
+std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
+                                                const QString& path);
 
 /// To a printer that was set up by a person.
 void printSheet(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, QPrinter& printer);

@@ -42,22 +42,30 @@ class CardDelegate : public QStyledItemDelegate {
             const double width = card.right() - 6 - at.x();
             painter->setFont(font);
             painter->setPen(colour);
-            painter->drawText(QRectF(at, QSizeF(width, 16)), Qt::AlignLeft | Qt::AlignVCenter, painter->fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width)));
+            painter->drawText(QRectF(at, QSizeF(width, 16)), Qt::AlignLeft | Qt::AlignVCenter,
+                              painter->fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width)));
         };
         line(card.topLeft() + QPointF(8, 4), textFont(12, QFont::DemiBold), t.ink, QString::fromStdString(shot.name));
         line(card.topLeft() + QPointF(beside, 22), textFont(11), t.quiet,
-             tr("%1 · %2").arg(QString::fromStdString(shoot::length_text(shot.subject.width)), QString::fromStdString(shoot::magnification_text(report.optics.magnification))));
+             tr("%1 · %2").arg(QString::fromStdString(shoot::length_text(shot.subject.width)),
+                               QString::fromStdString(shoot::magnification_text(report.optics.magnification))));
         line(card.topLeft() + QPointF(beside, 36), textFont(11), t.quiet,
-             report.capture.frames > 1 ? tr("stack of %1").arg(QString::fromStdString(shoot::number_text(report.capture.frames, 9))) : tr("one frame"));
+             report.capture.frames > 1
+                 ? tr("stack of %1").arg(QString::fromStdString(shoot::number_text(report.capture.frames, 9)))
+                 : tr("one frame"));
         const auto standing = shoot::standing(shot, report);
         drawStanding(*painter, {card.left() + 15, card.bottom() - 11}, standing);
         painter->setFont(textFont(11));
         painter->setPen(standingColour(standing));
-        painter->drawText(QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter, QLatin1String(shoot::standing_name(standing)));
-        const auto warnings = std::ranges::count_if(report.notes, [](const auto& note) { return note.level != shoot::Level::info && note.concern == shoot::Concern::plan; });
+        painter->drawText(QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                          QLatin1String(shoot::standing_name(standing)));
+        const auto warnings = std::ranges::count_if(report.notes, [](const auto& note) {
+            return note.level != shoot::Level::info && note.concern == shoot::Concern::plan;
+        });
         if (warnings > 0) {
             painter->setFont(textFont(11, QFont::DemiBold));
-            painter->drawText(QRectF(card.right() - 86, card.bottom() - 19, 80, 16), Qt::AlignRight | Qt::AlignVCenter, warnings == 1 ? tr("1 note") : tr("%1 notes").arg(warnings));
+            painter->drawText(QRectF(card.right() - 86, card.bottom() - 19, 80, 16), Qt::AlignRight | Qt::AlignVCenter,
+                              warnings == 1 ? tr("1 note") : tr("%1 notes").arg(warnings));
         }
         painter->restore();
     }

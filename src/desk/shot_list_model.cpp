@@ -16,7 +16,9 @@ ShotListModel::ShotListModel(Document& document, QObject* parent) : QAbstractLis
     refresh();
 }
 
-int ShotListModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(ids_.size()); }
+int ShotListModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(ids_.size());
+}
 
 QVariant ShotListModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= document_.count()) return {};
@@ -25,7 +27,8 @@ QVariant ShotListModel::data(const QModelIndex& index, int role) const {
     if (role == Qt::AccessibleTextRole || role == Qt::ToolTipRole) {
         const auto& report = document_.report(index.row());
         return tr("%1, %2, %3, %4")
-            .arg(QString::fromStdString(shot.name), QString::fromStdString(shoot::magnification_text(report.optics.magnification)),
+            .arg(QString::fromStdString(shot.name),
+                 QString::fromStdString(shoot::magnification_text(report.optics.magnification)),
                  QString::fromStdString(shoot::count_text(report.capture.frames, "frame", "frames")),
                  QLatin1String(shoot::standing_name(shoot::standing(shot, report))));
     }
@@ -45,14 +48,17 @@ QMimeData* ShotListModel::mimeData(const QModelIndexList& indexes) const {
     return data;
 }
 
-bool ShotListModel::dropMimeData(const QMimeData* data, Qt::DropAction action, int row, int, const QModelIndex& parent) {
+bool ShotListModel::dropMimeData(const QMimeData* data, Qt::DropAction action, int row, int,
+                                 const QModelIndex& parent) {
     if (action != Qt::MoveAction || !data->hasFormat(row_type)) return false;
     const int from = data->data(row_type).toInt();
     int to = row >= 0 ? row : parent.isValid() ? parent.row() : rowCount();
     if (to > from) --to;
     if (to == from || from < 0 || from >= document_.count()) return false;
     document_.select(from);
-    document_.edit({tr("Move shot")}, [&](shoot::Shoot& shoot) { shoot::move_shot(shoot, static_cast<std::size_t>(from), static_cast<std::size_t>(to)); });
+    document_.edit({tr("Move shot")}, [&](shoot::Shoot& shoot) {
+        shoot::move_shot(shoot, static_cast<std::size_t>(from), static_cast<std::size_t>(to));
+    });
     document_.select(to);
     return false;  // the document moved it: the view must not remove the row as well
 }

@@ -24,7 +24,8 @@ class ChoiceBox : public QComboBox {
         QStyleOptionComboBox option;
         initStyleOption(&option);
         painter.drawComplexControl(QStyle::CC_ComboBox, option);
-        const int width = style()->subControlRect(QStyle::CC_ComboBox, &option, QStyle::SC_ComboBoxEditField, this).width() - 4;
+        const int width =
+            style()->subControlRect(QStyle::CC_ComboBox, &option, QStyle::SC_ComboBoxEditField, this).width() - 4;
         option.currentText = fontMetrics().elidedText(option.currentText, Qt::ElideRight, width);
         painter.drawControl(QStyle::CE_ComboBoxLabel, option);
     }
@@ -87,14 +88,17 @@ void StationPage::setRowEnabled(QWidget* control, bool enabled) {
 }
 
 QuantityField* StationPage::addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
-                                        std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set) {
+                                        std::function<double(const Shot&)> get,
+                                        std::function<void(Shot&, double)> set) {
     auto* field = new QuantityField(std::move(quantity), group->parentWidget());
     addRow(group, caption, field);
     bindings_.emplace_back([field, get = std::move(get)](const Shot& shot) { field->setValue(get(shot)); });
-    connect(field, &QuantityField::valueEdited, this, [this, field, label = caption.label, set = std::move(set)](double value) {
-        const EditLabel step{tr("Change %1").arg(label.toLower()), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())};
-        document_.editShot(step, [&](Shot& shot) { set(shot, value); });
-    });
+    connect(field, &QuantityField::valueEdited, this,
+            [this, field, label = caption.label, set = std::move(set)](double value) {
+                const EditLabel step{tr("Change %1").arg(label.toLower()),
+                                     QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())};
+                document_.editShot(step, [&](Shot& shot) { set(shot, value); });
+            });
     return field;
 }
 
@@ -117,7 +121,8 @@ QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,
         }
         if (!same) {
             box->clear();
-            for (const auto& [id, name] : wanted) box->addItem(QString::fromStdString(name), QString::fromStdString(id));
+            for (const auto& [id, name] : wanted)
+                box->addItem(QString::fromStdString(name), QString::fromStdString(id));
         }
         box->setCurrentIndex(box->findData(QString::fromStdString(get(shot))));
     });
@@ -154,9 +159,10 @@ ChoiceChips* StationPage::addChips(QGridLayout* group, const Caption& caption,
     bindings_.emplace_back([this, chips, options = std::move(options), get = std::move(get)](const Shot& shot) {
         chips->show(options(document_.kit()), get(shot));
     });
-    connect(chips, &ChoiceChips::chosen, this, [this, label = caption.label, set = std::move(set)](const std::vector<std::string>& ids) {
-        document_.editShot({tr("Choose %1").arg(label.toLower())}, [&](Shot& shot) { set(shot, ids); });
-    });
+    connect(chips, &ChoiceChips::chosen, this,
+            [this, label = caption.label, set = std::move(set)](const std::vector<std::string>& ids) {
+                document_.editShot({tr("Choose %1").arg(label.toLower())}, [&](Shot& shot) { set(shot, ids); });
+            });
     return chips;
 }
 

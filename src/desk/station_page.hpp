@@ -44,7 +44,8 @@ class StationPage : public QWidget {
     QuantityField* addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
                                std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set);
     QComboBox* addChoice(QGridLayout* group, const Caption& caption, std::function<Options(const shoot::Kit&)> options,
-                         std::function<std::string(const Shot&)> get, std::function<void(Shot&, const std::string&)> set);
+                         std::function<std::string(const Shot&)> get,
+                         std::function<void(Shot&, const std::string&)> set);
     QCheckBox* addCheck(QGridLayout* group, const Caption& caption, std::function<bool(const Shot&)> get,
                         std::function<void(Shot&, bool)> set);
     ChoiceChips* addChips(QGridLayout* group, const Caption& caption, std::function<Options(const shoot::Kit&)> options,

@@ -81,13 +81,16 @@ void StationRail::setCurrent(shoot::Station station) {
 
 void StationRail::refresh() {
     for (std::size_t i = 0; i < buttons_.size(); ++i)
-        buttons_[i]->setStanding(document_.shot() ? shoot::standing(*document_.shot(), *document_.report(), shoot::stations[i]) : shoot::Standing::open);
+        buttons_[i]->setStanding(document_.shot()
+                                     ? shoot::standing(*document_.shot(), *document_.report(), shoot::stations[i])
+                                     : shoot::Standing::open);
 }
 
 void StationRail::resizeEvent(QResizeEvent*) {
     const int each = width() / static_cast<int>(buttons_.size());
     for (std::size_t i = 0; i < buttons_.size(); ++i)
-        buttons_[i]->setGeometry(static_cast<int>(i) * each, static_cast<int>(ruler_y) + 8, each, height() - static_cast<int>(ruler_y) - 9);
+        buttons_[i]->setGeometry(static_cast<int>(i) * each, static_cast<int>(ruler_y) + 8, each,
+                                 height() - static_cast<int>(ruler_y) - 9);
 }
 
 void StationRail::paintEvent(QPaintEvent*) {

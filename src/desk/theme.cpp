@@ -128,11 +128,20 @@ QSlider::groove:horizontal { height: 2px; background: @hairline; }
 QSlider::handle:horizontal { width: 11px; height: 16px; margin: -8px 0; background: @focus; border: 1px solid @panel; border-radius: 3px; }
 QSlider:focus { border: 1px solid @link; border-radius: 3px; }
 )";
-    const std::pair<const char*, QColor> names[] = {
-        // longer names first: @link is also the beginning of @linkWash
-        {"@cautionWash", t.cautionWash}, {"@focusWash", t.focusWash}, {"@stopWash", t.stopWash}, {"@linkWash", t.linkWash},
-        {"@hairline", t.hairline}, {"@caution", t.caution}, {"@paper", t.paper}, {"@panel", t.panel}, {"@quiet", t.quiet},
-        {"@focus", t.focus}, {"@stop", t.stop}, {"@link", t.link}, {"@ink", t.ink}};
+    const std::pair<const char*, QColor> names[] = {// longer names first: @link is also the beginning of @linkWash
+                                                    {"@cautionWash", t.cautionWash},
+                                                    {"@focusWash", t.focusWash},
+                                                    {"@stopWash", t.stopWash},
+                                                    {"@linkWash", t.linkWash},
+                                                    {"@hairline", t.hairline},
+                                                    {"@caution", t.caution},
+                                                    {"@paper", t.paper},
+                                                    {"@panel", t.panel},
+                                                    {"@quiet", t.quiet},
+                                                    {"@focus", t.focus},
+                                                    {"@stop", t.stop},
+                                                    {"@link", t.link},
+                                                    {"@ink", t.ink}};
     for (const auto& [name, colour] : names) sheet.replace(QLatin1String(name), colour.name());
     return sheet;
 }

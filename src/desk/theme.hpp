@@ -12,23 +12,23 @@ namespace poquito::desk {
 enum class ThemeKind { light, dim };
 
 struct Theme {
-    QColor paper;      // the table
-    QColor panel;      // a sheet on it
-    QColor ink;        // lettering and outlines
-    QColor quiet;      // second lettering
-    QColor hairline;   // rules and frames; never lettering
-    QColor focus;      // focus plane and depth
+    QColor paper;     // the table
+    QColor panel;     // a sheet on it
+    QColor ink;       // lettering and outlines
+    QColor quiet;     // second lettering
+    QColor hairline;  // rules and frames; never lettering
+    QColor focus;     // focus plane and depth
     QColor focusWash;
-    QColor light;      // lamps, beams
+    QColor light;  // lamps, beams
     QColor lightText;
     QColor caution;
     QColor cautionWash;
     QColor stop;
     QColor stopWash;
-    QColor link;       // links and selection
+    QColor link;  // links and selection
     QColor linkWash;
     QColor greyScale[4];  // black, dark, grey and white as a picture shows them; the same in both themes
-    QColor foot;       // the foot line and its lettering
+    QColor foot;          // the foot line and its lettering
     QColor footText;
 };
 

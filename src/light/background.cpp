@@ -13,7 +13,8 @@ double towards_camera(const Position& position) {
 
 std::optional<BackgroundPath> path_to_background(const Position& position, double behind) {
     const double along_axis = position.distance * towards_camera(position);
-    const double distance = std::sqrt(position.distance * position.distance + behind * behind + 2 * behind * along_axis);
+    const double distance =
+        std::sqrt(position.distance * position.distance + behind * behind + 2 * behind * along_axis);
     const double incidence = (along_axis + behind) / distance;
     constexpr double grazing = 1e-12;  // what is left of cos 90 degrees in binary
     if (!(incidence > grazing)) return std::nullopt;

@@ -10,7 +10,7 @@ namespace poquito::light {
 enum class Discharge { cut, decay };
 
 struct Duration {
-    double power = 1;  // fraction of full
+    double power = 1;    // fraction of full
     double t05 = 0.001;  // s
 
     bool operator==(const Duration&) const = default;

@@ -5,8 +5,8 @@
 namespace poquito::light {
 
 double ambient_stops(const Settings& settings, double ev100) {
-    return ev100 + std::log2(settings.iso / 100 * settings.shutter /
-                             (settings.working_f_number * settings.working_f_number));
+    return ev100 +
+           std::log2(settings.iso / 100 * settings.shutter / (settings.working_f_number * settings.working_f_number));
 }
 
 double flash_stops(const Settings& settings, const FlashPath& path) {

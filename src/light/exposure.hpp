@@ -33,6 +33,6 @@ double power_for(const Settings& settings, FlashPath path, double stops);
 inline constexpr const char* ambient_formula = "log2(2^EV * ISO / 100 * t / N_w^2)";
 inline constexpr const char* flash_formula = "log2(G^2 * p * (ISO / 100) * 2^(-l) / (N_w^2 * (d^2 + (w / 2)^2)))";
 inline constexpr const char* auto_power_formula = "2^(g) / 2^(s_1)";
-inline constexpr const char* flash_sum_formula = "log2(a + f)"  /* exposure ratios: ambient, sum of the flashes */;
+inline constexpr const char* flash_sum_formula = "log2(a + f)" /* exposure ratios: ambient, sum of the flashes */;
 
 }  // namespace poquito::light

@@ -3,7 +3,8 @@
 #include "optics/train.hpp"
 
 /// f-numbers. The marked f-number is the one engraved on the lens, always without converter; the working f-number is
-/// the one that sets exposure and diffraction at this magnification. Formulas: MODEL 1; Ray, Applied Photographic Optics.
+/// the one that sets exposure and diffraction at this magnification. Formulas: MODEL 1; Ray, Applied Photographic
+/// Optics.
 namespace poquito::optics {
 
 /// Working over marked f-number: the same at every stop. At least 1 for any converter of factor 1 or more.

@@ -28,7 +28,8 @@ struct Print {
 
     bool operator==(const Print&) const = default;
 };
-/// An eye takes a disc of 1/1250 of its distance for a point: 0.2 mm at 250 mm (common practice, five line pairs per mm).
+/// An eye takes a disc of 1/1250 of its distance for a point: 0.2 mm at 250 mm (common practice, five line pairs per
+/// mm).
 double print_blur_limit(const Sensor& sensor, const Print& print);
 
 /// A file delivered at a given width.

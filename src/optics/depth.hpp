@@ -11,7 +11,7 @@ struct Imaging {
     double magnification = 1;
     double working_f_number = 8;
     double pupil_diameter = 10;  // entrance pupil, mm
-    double pupil_scale = 1;      // 1 - p D: how a close-up lens changes the pupil's size and place; at most 1 for p >= 0
+    double pupil_scale = 1;  // 1 - p D: how a close-up lens changes the pupil's size and place; at most 1 for p >= 0
 };
 Imaging imaging_at(const Train& train, const FocusedTrain& at, double marked_f_number);
 

@@ -9,10 +9,10 @@ inline constexpr double default_wavelength = 550e-6;  // mm, green light; MODEL,
 double airy_diameter(double working_f_number, double wavelength);
 
 struct Defocus {
-    double frequency = 0;        // at least 0
+    double frequency = 0;  // at least 0
     double working_f_number = 8;
     double wavelength = default_wavelength;
-    double image_defocus = 0;    // sensor to best image, along the axis, mm; the sign does not matter
+    double image_defocus = 0;  // sensor to best image, along the axis, mm; the sign does not matter
 };
 
 /// Contrast that remains at that frequency, in [0, 1]; 0 from the cut-off 1/(lambda N_w) on. The exact overlap integral

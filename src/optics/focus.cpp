@@ -105,7 +105,8 @@ RationalMagnification as_rational(const Train& train) {
     const Polynomial extension = lens_magnification * focal + train.tubes;  // m_1 f_s
     // The front principal plane, e = S - v - h: the constant part from ring 0, v taken out, front travel put in.
     const Polynomial image_distance = focal + extension;
-    const Polynomial front_travel = train.lens.focusing == Focusing::unit ? lens_magnification * focal : Polynomial{0.0};
+    const Polynomial front_travel =
+        train.lens.focusing == Focusing::unit ? lens_magnification * focal : Polynomial{0.0};
     const Polynomial principal = front_travel - image_distance + (infinity.principal + infinity.image_distance);
     return {.numerator = extension - power * extension * principal + power * focal * image_distance,
             .focal_length = focal};

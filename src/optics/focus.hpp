@@ -6,7 +6,7 @@ namespace poquito::optics {
 
 /// Where the ring goes for a wanted magnification.
 struct FoundFocus {
-    double ring = 0;       // the smallest ring position that gives it; else the one that comes nearest
+    double ring = 0;  // the smallest ring position that gives it; else the one that comes nearest
     bool reached = false;
 };
 

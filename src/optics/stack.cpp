@@ -55,10 +55,8 @@ std::optional<RingTravel> ring_travel(const Train& train, const FocusedTrain& at
         return focused.focal_length * (train.lens.pupil_magnification + focused.extended_magnification);
     };
     const double scale = pupil_to_image(*last) / pupil_to_image(*first);
-    return RingTravel{.first_ring = *first,
-                      .last_ring = *last,
-                      .scale_change = scale - 1,
-                      .crop = 1 - std::min(scale, 1 / scale)};
+    return RingTravel{
+        .first_ring = *first, .last_ring = *last, .scale_change = scale - 1, .crop = 1 - std::min(scale, 1 / scale)};
 }
 
 }  // namespace poquito::optics

@@ -20,7 +20,7 @@ struct ContrastRule {
 std::optional<double> contrast_depth(const Imaging& imaging, const ContrastRule& rule);
 
 struct Span {
-    double depth = 0;  // what has to be sharp, lead and tail included; at least 0
+    double depth = 0;        // what has to be sharp, lead and tail included; at least 0
     double frame_depth = 1;  // above 0
     double overlap = 0;      // share of the frame depth, in [0, 1)
 };

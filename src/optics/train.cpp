@@ -20,9 +20,7 @@ double focal_length_at(const Lens& lens, double ring) {
     return lens.focal_length + ring * (closest - lens.focal_length);
 }
 
-std::optional<double> if_finite(double length) {
-    return std::isfinite(length) ? std::optional(length) : std::nullopt;
-}
+std::optional<double> if_finite(double length) { return std::isfinite(length) ? std::optional(length) : std::nullopt; }
 
 }  // namespace
 
@@ -42,12 +40,12 @@ FocusedTrain focus_at_ring(const Train& train, double ring) {
     const double m1 = at.extended_magnification;
     const double power = train.closeup_power;
     const double factor = train.converter ? train.converter->factor : 1;
-    at.magnification =
-        factor * (m1 * (1 - power * at.principal) + power * at.focal_length * (1 + m1));
+    at.magnification = factor * (m1 * (1 - power * at.principal) + power * at.focal_length * (1 + m1));
     at.front = front + (train.converter ? train.converter->length : 0);
 
     // At infinity 1/m1 is infinite: its reciprocal vanishes and leaves the close-up lens's own focal length.
-    const double to_rim = m1 > 0 ? at.focal_length * (1 + 1 / m1) - at.principal : std::numeric_limits<double>::infinity();
+    const double to_rim =
+        m1 > 0 ? at.focal_length * (1 + 1 / m1) - at.principal : std::numeric_limits<double>::infinity();
     at.working_distance = if_finite(1 / (power + 1 / to_rim));
     if (at.working_distance) at.subject_to_sensor = at.front + *at.working_distance;
     return at;

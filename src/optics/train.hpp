@@ -3,23 +3,23 @@
 #include <optional>
 
 /// The train from gear to image. Lengths in mm, measured along the optical axis; magnification is positive, image size
-/// over subject size. Formulas: MODEL 1, which is the thick-lens form of the 2x2 ray-transfer matrix (Gerrard and Burch,
-/// Introduction to Matrix Methods in Optics).
+/// over subject size. Formulas: MODEL 1, which is the thick-lens form of the 2x2 ray-transfer matrix (Gerrard and
+/// Burch, Introduction to Matrix Methods in Optics).
 namespace poquito::optics {
 
 /// How a lens focuses: `unit` moves the whole lens forward, `internal` shortens the focal length behind a fixed rim.
 enum class Focusing { unit, internal };
 
 struct Lens {
-    double focal_length = 50;      // at infinity
-    double max_aperture = 2.8;     // smallest marked f-number
-    double min_aperture = 22;      // largest marked f-number
-    double closest_focus = 450;    // sensor to subject at ring 1
+    double focal_length = 50;         // at infinity
+    double max_aperture = 2.8;        // smallest marked f-number
+    double min_aperture = 22;         // largest marked f-number
+    double closest_focus = 450;       // sensor to subject at ring 1
     double max_magnification = 0.15;  // at ring 1
     Focusing focusing = Focusing::unit;
-    double hiatus = 0;             // between the principal planes, front to rear; internal focusing only
-    double pupil_magnification = 1;   // exit pupil over entrance pupil
-    double length = 60;            // mount face to front rim, at infinity
+    double hiatus = 0;               // between the principal planes, front to rear; internal focusing only
+    double pupil_magnification = 1;  // exit pupil over entrance pupil
+    double length = 60;              // mount face to front rim, at infinity
     double front_diameter = 50;
     std::optional<double> closest_working_f_number;  // at ring 1, for max_aperture; empty: not known
 
@@ -45,14 +45,14 @@ struct Train {
 
 /// A train at one position of its focus ring.
 struct FocusedTrain {
-    double ring = 0;                // 0 infinity ... 1 closest
-    double focal_length = 0;        // of the lens alone at this ring position
-    double lens_magnification = 0;  // ring * max_magnification: the lens without tubes
+    double ring = 0;                    // 0 infinity ... 1 closest
+    double focal_length = 0;            // of the lens alone at this ring position
+    double lens_magnification = 0;      // ring * max_magnification: the lens without tubes
     double extended_magnification = 0;  // with tubes; still without close-up lens and converter
-    double magnification = 0;       // of the whole train
-    double image_distance = 0;      // rear principal plane to the sensor (to the converter's image without converter)
-    double front = 0;               // sensor to front rim, converter included
-    double principal = 0;           // front rim back to the front principal plane; negative: in front of the rim
+    double magnification = 0;           // of the whole train
+    double image_distance = 0;  // rear principal plane to the sensor (to the converter's image without converter)
+    double front = 0;           // sensor to front rim, converter included
+    double principal = 0;       // front rim back to the front principal plane; negative: in front of the rim
     std::optional<double> working_distance;   // front rim to subject; empty: infinity; negative: inside the lens
     std::optional<double> subject_to_sensor;  // empty: infinity
 };

@@ -10,13 +10,13 @@ std::vector<Note> advise(const Plan& plan, const Report& report) {
         for (const Rule& rule : rules) {
             auto finding = rule.check(plan, report);
             if (!finding) continue;
-            notes.push_back({.code = rule.code,
-                             .station = rule.station,
-                             .level = rule.level,
-                             .concern = rule.concern,
-                             .text = std::move(finding->text),
-                             .remedy = finding->remedy ? std::make_shared<const Remedy>(std::move(*finding->remedy))
-                                                       : nullptr});
+            notes.push_back(
+                {.code = rule.code,
+                 .station = rule.station,
+                 .level = rule.level,
+                 .concern = rule.concern,
+                 .text = std::move(finding->text),
+                 .remedy = finding->remedy ? std::make_shared<const Remedy>(std::move(*finding->remedy)) : nullptr});
         }
     std::ranges::stable_sort(notes, std::ranges::greater(), &Note::level);
     return notes;

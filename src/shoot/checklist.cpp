@@ -33,14 +33,15 @@ std::vector<ChecklistItem> make_checklist(const Plan& plan, const Report& report
                                 number_text(exposure.iso, 6)));
     add("compensation", "Exposure compensation back to zero");
     if (report.optics.magnification > 0)
-        add("focus", fmt::format("Manual focus, {}: {} of the frame filled", magnification_text(report.optics.magnification),
-                                 fmt::format("{:.0f} %", *report.optics.fill * 100)));
+        add("focus",
+            fmt::format("Manual focus, {}: {} of the frame filled", magnification_text(report.optics.magnification),
+                        fmt::format("{:.0f} %", *report.optics.fill * 100)));
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
         const auto& light = plan.shot.lights[i];
         const auto name = static_cast<char>('A' + i);
         const auto& suggested = report.light.sources[i].suggested_power;
         add("flash", fmt::format("Light {}: {}, {} from the subject", name,
-                                 light.power   ? "manual, " + power_text(*light.power)
+                                 light.power ? "manual, " + power_text(*light.power)
                                  : suggested ? "automatic, about " + power_text(*suggested)
                                              : std::string("automatic"),
                                  length_text(light.position.distance)));

@@ -226,9 +226,9 @@ void report_travel(const Plan& plan, CaptureReport& report) {
 MotionReport report_motion(const Plan& plan, const LightReport& light) {
     const auto& subject = plan.shot.subject;
     MotionReport report{.exposure_time = plan.shot.exposure.shutter};
-    const bool any_flash = std::ranges::any_of(light.sources, [](const auto& source) { return source.stops.has_value(); });
-    const bool ambient_counts =
-        light.ambient && light.total && *light.ambient > *light.total - flash_makes_exposure;
+    const bool any_flash =
+        std::ranges::any_of(light.sources, [](const auto& source) { return source.stops.has_value(); });
+    const bool ambient_counts = light.ambient && light.total && *light.ambient > *light.total - flash_makes_exposure;
     const bool durations_known =
         std::ranges::all_of(light.sources, [](const auto& source) { return !source.stops || source.t01; });
     if (any_flash && !ambient_counts && durations_known) {
@@ -239,8 +239,7 @@ MotionReport report_motion(const Plan& plan, const LightReport& light) {
         report.frozen_by_flash = true;
     }
     const double m = std::max(plan.at.magnification, 0.0);
-    report.blur =
-        optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = report.exposure_time});
+    report.blur = optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = report.exposure_time});
     report.sway_blur = optics::oscillation_blur({.magnification = m,
                                                  .amplitude = subject.sway_amplitude,
                                                  .frequency = subject.sway_frequency,

@@ -75,8 +75,8 @@ class Sheet {
     }
     static Working working(std::string symbol, std::string_view expression, Bindings bindings, double result,
                            std::string unit, std::string source) {
-        return {std::move(symbol), std::string(expression), substituted(expression, bindings), result, std::move(unit),
-                std::move(source)};
+        return {std::move(symbol), std::string(expression), substituted(expression, bindings), result,
+                std::move(unit),   std::move(source)};
     }
     void weigh(Figure& figure, const char* code) const {
         for (const auto& note : report_.notes)
@@ -116,9 +116,9 @@ void Sheet::reach() {
                            {{"m_s", optics.lens_magnification}, {"T", train.tubes}, {"f_s", optics.focal_length}},
                            optics.extended_magnification, "", train_source);
     auto& ring = add("ring", "Focus ring", number_text(optics.ring), "of 1");
-    ring.working = working("m_s", optics::lens_magnification_formula,
-                           {{"ring", optics.ring}, {"M", lens.max_magnification}}, optics.lens_magnification, "",
-                           "MODEL 1, the ring runs from infinity 0 to closest 1");
+    ring.working =
+        working("m_s", optics::lens_magnification_formula, {{"ring", optics.ring}, {"M", lens.max_magnification}},
+                optics.lens_magnification, "", "MODEL 1, the ring runs from infinity 0 to closest 1");
     auto& focal = add("focal_length_mm", "Focal length", number_text(optics.focal_length), "mm");
     focal.working = working("f_s", "f", {{"f", lens.focal_length}}, optics.focal_length, "mm",
                             "kit record; a unit-focusing lens keeps its focal length");
@@ -202,18 +202,18 @@ void Sheet::depth() {
     if (shot.sharpness.rule == BlurRule::output)
         limit.working =
             shot.sharpness.output == OutputKind::print
-                ? working("c", "v / 1250 * w * crop / W",
-                          {{"v", print.viewing_distance}, {"w", sensor.width}, {"crop", print.crop}, {"W", print.width}},
-                          sharp.blur_limit, "mm", "0.2 mm seen from 250 mm is a point, common practice")
+                ? working(
+                      "c", "v / 1250 * w * crop / W",
+                      {{"v", print.viewing_distance}, {"w", sensor.width}, {"crop", print.crop}, {"W", print.width}},
+                      sharp.blur_limit, "mm", "0.2 mm seen from 250 mm is a point, common practice")
                 : working("c", "2 * w * crop / W_px",
                           {{"w", sensor.width}, {"crop", delivery.crop}, {"W_px", delivery.width_px}}, sharp.blur_limit,
                           "mm", "two pixels of the delivered picture");
     if (shot.sharpness.rule == BlurRule::pixel)
-        limit.working = working("c", "n * w / w_px",
-                                {{"n", shot.sharpness.pixels},
-                                 {"w", sensor.width},
-                                 {"w_px", static_cast<double>(sensor.width_px)}},
-                                sharp.blur_limit, "mm", "MODEL 2, so many pixel pitches");
+        limit.working =
+            working("c", "n * w / w_px",
+                    {{"n", shot.sharpness.pixels}, {"w", sensor.width}, {"w_px", static_cast<double>(sensor.width_px)}},
+                    sharp.blur_limit, "mm", "MODEL 2, so many pixel pitches");
     if (shot.sharpness.rule == BlurRule::diagonal)
         limit.working = working("c", "sqrt(w^2 + h^2) / 1500", {{"w", sensor.width}, {"h", sensor.height}},
                                 sharp.blur_limit, "mm", "sensor diagonal / 1500, common practice");
@@ -224,9 +224,9 @@ void Sheet::depth() {
     if (!(m > 0)) return;
     const auto imaging = imaging_of(plan_, shot.exposure.f_number);
     const auto pupil = optics::entrance_pupil(plan_.train, plan_.at, shot.exposure.f_number);
-    const Bindings optical = {{"c", sharp.blur_limit},     {"N_w", n},          {"m", m},
-                              {"p", pupil.behind_rim},     {"D", plan_.train.closeup_power},
-                              {"A", imaging.pupil_diameter}};
+    const Bindings optical = {
+        {"c", sharp.blur_limit},      {"N_w", n}, {"m", m}, {"p", pupil.behind_rim}, {"D", plan_.train.closeup_power},
+        {"A", imaging.pupil_diameter}};
     if (sharp.depth_of_field) {
         auto& dof = add_length("depth_of_field_mm", "In focus, one frame", *sharp.depth_of_field);
         weigh(dof, "depth-less-than-subject");
@@ -242,36 +242,32 @@ void Sheet::depth() {
         add_length("far_mm", "\u2026 behind it", *sharp.far).working =
             working("far", optics::far_formula, optical, *sharp.far, "mm", depth_source);
     if (sharp.best_single_f_number)
-        add("best_single_f_number", "Best single stop", f_number_text(*sharp.best_single_f_number)).working =
-            working("N", optics::best_f_number_formula,
-                    {{"m", m},
-                     {"d", shot.subject.depth},
-                     {"lambda", lambda},
-                     {"N_w", n},
-                     {"N", shot.exposure.f_number}},
-                    *sharp.best_single_f_number, "", "MODEL 2, least sum of Airy disc and edge defocus");
+        add("best_single_f_number", "Best single stop", f_number_text(*sharp.best_single_f_number)).working = working(
+            "N", optics::best_f_number_formula,
+            {{"m", m}, {"d", shot.subject.depth}, {"lambda", lambda}, {"N_w", n}, {"N", shot.exposure.f_number}},
+            *sharp.best_single_f_number, "", "MODEL 2, least sum of Airy disc and edge defocus");
     if (capture.step) {
         auto& frame = add_length("frame_depth_mm", "Depth of a frame", *capture.frame_depth);
         const double dz = *capture.frame_depth * m * m / 2;
-        frame.working = shot.capture.depth_rule == DepthRule::blur
-                            ? working("F", "near + far", {{"near", *sharp.near}, {"far", *sharp.far}},
-                                      *capture.frame_depth, "mm", "MODEL 2, geometric blur disc")
-                            : working("F", "2 * dz / m^2", {{"dz", dz}, {"m", m}}, *capture.frame_depth, "mm",
-                                      fmt::format("Hopkins 1955: {} of image-side defocus keeps {:.0f} % of the contrast",
-                                                  length_text(dz), shot.capture.contrast_kept * 100));
+        frame.working =
+            shot.capture.depth_rule == DepthRule::blur
+                ? working("F", "near + far", {{"near", *sharp.near}, {"far", *sharp.far}}, *capture.frame_depth, "mm",
+                          "MODEL 2, geometric blur disc")
+                : working("F", "2 * dz / m^2", {{"dz", dz}, {"m", m}}, *capture.frame_depth, "mm",
+                          fmt::format("Hopkins 1955: {} of image-side defocus keeps {:.0f} % of the contrast",
+                                      length_text(dz), shot.capture.contrast_kept * 100));
         const bool quarter = shot.capture.depth_rule == DepthRule::quarter_wave || capture.nothing_to_keep;
         if (quarter)
             frame.working = working("F", optics::quarter_wave_formula, {{"lambda", lambda}, {"N_w", n}, {"m", m}},
                                     *capture.frame_depth, "mm", "MODEL 2, a quarter wave either side (Rayleigh)");
         add_length("step_mm", fmt::format("Step at {} overlap", fmt::format("{:.0f} %", shot.capture.overlap * 100)),
                    *capture.step)
-            .working = working("step", optics::step_formula,
-                               {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}}, *capture.step, "mm",
-                               "MODEL 2");
-        auto& frames = add("frames",
-                           fmt::format("Frames for {}", length_text(shot.subject.depth + shot.capture.lead +
-                                                                    shot.capture.tail)),
-                           number_text(capture.frames, 9));
+            .working = working("step", optics::step_formula, {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}},
+                               *capture.step, "mm", "MODEL 2");
+        auto& frames =
+            add("frames",
+                fmt::format("Frames for {}", length_text(shot.subject.depth + shot.capture.lead + shot.capture.tail)),
+                number_text(capture.frames, 9));
         weigh(frames, "frames-above-bracket");
         frames.working = working("frames", optics::frames_formula,
                                  {{"d", shot.subject.depth},
@@ -286,12 +282,12 @@ void Sheet::depth() {
             working("crop", "1 - min(r, 1 / r)", {{"r", 1 + capture.ring_travel->scale_change}},
                     capture.ring_travel->crop, "", "MODEL 2, r the scale of the last frame over the first");
     if (capture.viewpoint_change)
-        add("viewpoint_change", "Viewpoint moves by", number_text(*capture.viewpoint_change * 100, 2), "%")
-            .working = working("change", "(n - 1) * step / Z",
-                               {{"n", capture.frames},
-                                {"step", *capture.step},
-                                {"Z", *report_.optics.working_distance + pupil.behind_rim}},
-                               *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
+        add("viewpoint_change", "Viewpoint moves by", number_text(*capture.viewpoint_change * 100, 2), "%").working =
+            working("change", "(n - 1) * step / Z",
+                    {{"n", capture.frames},
+                     {"step", *capture.step},
+                     {"Z", *report_.optics.working_distance + pupil.behind_rim}},
+                    *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
     if (sharp.background_disc) {
         add_length("background_disc_mm", "Background disc", *sharp.background_disc).working =
             working("disc", optics::background_disc_formula,
@@ -304,7 +300,10 @@ void Sheet::depth() {
                     *sharp.background_disc, "mm", depth_source);
         const double ratio = *sharp.background_blur_over_detail;
         add("background_disc_share", fmt::format("\u2026 a {} detail", length_text(shot.background->detail)),
-            ratio < 0.25 ? "is sharp" : ratio < 1 ? "is recognised" : ratio < 3 ? "is a soft shape" : "melts away",
+            ratio < 0.25 ? "is sharp"
+            : ratio < 1  ? "is recognised"
+            : ratio < 3  ? "is a soft shape"
+                         : "melts away",
             fmt::format("disc {} %", number_text(*sharp.background_disc_share * 100, 2)))
             .working = working("disc / detail", "m * b / (N_w * g)",
                                {{"m", m}, {"b", shot.background->distance}, {"N_w", n}, {"g", shot.background->detail}},
@@ -343,16 +342,15 @@ void Sheet::source_figures(std::size_t i) {
     if (!light.power) {
         auto full = path;
         full.power = 1;
-        add("power", "\u2026 power wanted", power_text(source.power)).working =
-            working("power", light::auto_power_formula,
-                    {{"g", *source.stops}, {"s_1", light::flash_stops(settings, full)}}, source.power, "",
-                    "MODEL 3, g wanted and s_1 at full power, in stops");
+        add("power", "\u2026 power wanted", power_text(source.power)).working = working(
+            "power", light::auto_power_formula, {{"g", *source.stops}, {"s_1", light::flash_stops(settings, full)}},
+            source.power, "", "MODEL 3, g wanted and s_1 at full power, in stops");
     }
     if (source.t01) {
         const bool decays = flash_of(plan_.kit, light).discharge == light::Discharge::decay;
-        add("flash_duration_s", "\u2026 freezes in, t0.1", shutter_text(*source.t01)).working =
-            working("t0.1", decays ? light::t01_decay_formula : "t_05", {{"t_05", *source.t05}}, *source.t01, "s",
-                    decays ? "ISO 2827; exponential decay" : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table");
+        add("flash_duration_s", "\u2026 freezes in, t0.1", shutter_text(*source.t01)).working = working(
+            "t0.1", decays ? light::t01_decay_formula : "t_05", {{"t_05", *source.t05}}, *source.t01, "s",
+            decays ? "ISO 2827; exponential decay" : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table");
     }
 }
 
@@ -373,9 +371,9 @@ void Sheet::light() {
         auto& total = add("total_stops", "Exposure", stops_text(*light.total), "stops");
         weigh(total, "exposure-off");
         const double ambient = light.ambient ? std::exp2(*light.ambient) : 0;
-        total.working = working("exposure", light::flash_sum_formula,
-                                {{"a", ambient}, {"f", std::exp2(*light.total) - ambient}}, *light.total, "stops",
-                                "MODEL 3, sources add as exposure ratios");
+        total.working =
+            working("exposure", light::flash_sum_formula, {{"a", ambient}, {"f", std::exp2(*light.total) - ambient}},
+                    *light.total, "stops", "MODEL 3, sources add as exposure ratios");
     }
     if (light.background) {
         constexpr const char* looks[] = {"black", "dark", "grey", "white"};
@@ -390,12 +388,11 @@ void Sheet::light() {
     if (motion.blur > 0) {
         auto& blur = add_length("blur_mm", "Blur from movement", motion.blur);
         weigh(blur, "motion-blur");
-        blur.working = working("blur", optics::motion_blur_formula,
-                               {{"m", report_.optics.magnification},
-                                {"w", plan_.shot.subject.speed},
-                                {"t", motion.exposure_time}},
-                               motion.blur, "mm", motion.frozen_by_flash ? "MODEL 2; t is the flash's t0.1"
-                                                                         : "MODEL 2; t is the shutter time");
+        blur.working =
+            working("blur", optics::motion_blur_formula,
+                    {{"m", report_.optics.magnification}, {"w", plan_.shot.subject.speed}, {"t", motion.exposure_time}},
+                    motion.blur, "mm",
+                    motion.frozen_by_flash ? "MODEL 2; t is the flash's t0.1" : "MODEL 2; t is the shutter time");
     }
     if (motion.sway_blur > 0) {
         auto& blur = add_length("sway_blur_mm", "Blur from sway", motion.sway_blur);
@@ -415,12 +412,10 @@ void Sheet::run() {
     const double shutter = plan_.shot.exposure.shutter;
     auto& duration = add("paced_duration_s", "Time for the frames", time_text(capture.paced_duration));
     weigh(duration, "recycle-slow");
-    duration.working = working("time", "(n - 1) * max(interval, t + recycle) + t",
-                               {{"n", capture.frames},
-                                {"t", shutter},
-                                {"interval", capture.interval},
-                                {"recycle", capture.recycle}},
-                               capture.paced_duration, "s", "a frame every interval, later where the flash is not ready");
+    duration.working =
+        working("time", "(n - 1) * max(interval, t + recycle) + t",
+                {{"n", capture.frames}, {"t", shutter}, {"interval", capture.interval}, {"recycle", capture.recycle}},
+                capture.paced_duration, "s", "a frame every interval, later where the flash is not ready");
     add("data_mb", "Data", data_text(capture.data_mb)).working =
         working("data", "n * frame", {{"n", capture.frames}, {"frame", plan_.camera.frame_mb}}, capture.data_mb, "MB",
                 "size of one frame from the kit");
@@ -439,8 +434,9 @@ std::vector<Figure> figures(const Kit& kit, const Shot& shot, const Report& repo
 }
 
 std::string pretty(const std::string& expression) {
-    static const std::pair<std::string_view, std::string_view> signs[] = {
-        {"lambda", "\u03bb"}, {" * ", " \u00d7 "}, {" - ", " \u2212 "}, {"^2", "\u00b2"}, {"(-", "(\u2212"}, {"pi", "\u03c0"}};
+    static const std::pair<std::string_view, std::string_view> signs[] = {{"lambda", "\u03bb"}, {" * ", " \u00d7 "},
+                                                                          {" - ", " \u2212 "},  {"^2", "\u00b2"},
+                                                                          {"(-", "(\u2212"},    {"pi", "\u03c0"}};
     std::string text = expression;
     for (const auto& [plain, sign] : signs)
         for (auto at = text.find(plain); at != std::string::npos; at = text.find(plain, at + sign.size()))

@@ -23,9 +23,9 @@ struct Working {
 struct Figure {
     std::string key;  // as in the report's JSON: magnification
     Station station = Station::reach;
-    std::string name;   // Magnification
-    std::string value;  // 0.82
-    std::string unit;   // ×
+    std::string name;            // Magnification
+    std::string value;           // 0.82
+    std::string unit;            // ×
     Level weight = Level::info;  // caution or stop: a note is about this figure
     std::optional<Working> working;
 };

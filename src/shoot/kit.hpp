@@ -31,10 +31,10 @@ struct Camera {
     std::string id;
     std::string name;
     optics::Sensor sensor;
-    double flange = 44;         // mount face to sensor
-    double sync = 1.0 / 200;    // s, fastest shutter for flash
+    double flange = 44;       // mount face to sensor
+    double sync = 1.0 / 200;  // s, fastest shutter for flash
     ApertureDisplay aperture_display = ApertureDisplay::marked;
-    double frame_mb = 30;       // data of one frame, megabytes
+    double frame_mb = 30;  // data of one frame, megabytes
     Bracket bracket;
     std::string unknown;
 

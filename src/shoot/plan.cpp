@@ -72,9 +72,8 @@ std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_numbe
 
 light::Settings settings_of(const Plan& plan) {
     const auto& exposure = plan.shot.exposure;
-    return {.working_f_number = exposure.f_number * plan.working_factor,
-            .shutter = exposure.shutter,
-            .iso = exposure.iso};
+    return {
+        .working_f_number = exposure.f_number * plan.working_factor, .shutter = exposure.shutter, .iso = exposure.iso};
 }
 
 light::FlashPath flash_path(const Kit& kit, const Light& light) {

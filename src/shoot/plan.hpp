@@ -4,8 +4,8 @@
 #include "optics/focus.hpp"
 #include "shoot/report.hpp"
 
-/// What evaluation and advice both look at: a shot with its gear resolved and its train focused. References live as long
-/// as the shoot.
+/// What evaluation and advice both look at: a shot with its gear resolved and its train focused. References live as
+/// long as the shoot.
 namespace poquito::shoot {
 
 struct Plan {

@@ -15,23 +15,23 @@
 namespace poquito::shoot {
 
 struct OpticsReport {
-    double focal_length = 0;         // of the lens at this ring position
+    double focal_length = 0;  // of the lens at this ring position
     double ring = 0;
     double lens_magnification = 0;
     double extended_magnification = 0;  // with tubes
-    double magnification = 0;        // of the whole train
+    double magnification = 0;           // of the whole train
     std::optional<double> field_width;
     std::optional<double> field_height;
-    std::optional<double> working_distance;   // front rim to subject
+    std::optional<double> working_distance;  // front rim to subject
     std::optional<double> subject_to_sensor;
-    double front = 0;                // sensor to front rim
+    double front = 0;  // sensor to front rim
     double working_f_number = 0;
-    double displayed_f_number = 0;   // as this camera shows it
+    double displayed_f_number = 0;  // as this camera shows it
     double exposure_loss = 0;
     bool reaches_infinity = false;
-    bool reached = true;             // false: the wanted magnification is out of reach
-    optics::MagnificationRange range;  // over the whole ring
-    std::optional<double> fill;      // share of the frame the subject takes, in its tighter direction
+    bool reached = true;                      // false: the wanted magnification is out of reach
+    optics::MagnificationRange range;         // over the whole ring
+    std::optional<double> fill;               // share of the frame the subject takes, in its tighter direction
     std::optional<double> shaded_half_angle;  // degrees, cone about the axis that the front of the lens covers
 };
 
@@ -58,14 +58,14 @@ struct CaptureReport {
     double data_mb = 0;
     double recycle = 0;   // s, the longest of the flashes
     double interval = 0;  // s from one frame to the next as the camera fires them: as set, or as fast as brackets go
-    std::optional<optics::FocusTravel> travel;     // planes of the first and last frame; stacks only
+    std::optional<optics::FocusTravel> travel;      // planes of the first and last frame; stacks only
     std::optional<optics::RingTravel> ring_travel;  // stacks by ring the ring can do
     std::optional<double> viewpoint_change;  // stacks by rail: travel over the distance from entrance pupil to subject
 };
 
 struct SourceReport {
-    std::optional<double> stops;      // at the subject, relative to correct
-    double power = 0;                 // exact: as set, or as the automatic wants it
+    std::optional<double> stops;  // at the subject, relative to correct
+    double power = 0;             // exact: as set, or as the automatic wants it
     std::optional<double> suggested_power;
     std::optional<double> left_over;  // stops, wanted over suggested; positive: too dark
     std::optional<double> t05;        // s

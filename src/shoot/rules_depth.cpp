@@ -21,8 +21,8 @@ double mark_below(double f_number) {
 }
 
 std::optional<Remedy> open_up(const Plan& plan, double airy_over_limit) {
-    const double wanted = std::max(mark_below(plan.shot.exposure.f_number * 2 / airy_over_limit),
-                                   plan.lens.optics.max_aperture);
+    const double wanted =
+        std::max(mark_below(plan.shot.exposure.f_number * 2 / airy_over_limit), plan.lens.optics.max_aperture);
     if (wanted >= plan.shot.exposure.f_number) return std::nullopt;
     return remedy(plan, fmt::format("Open to {}", f_number_text(wanted)),
                   [&](Shot& shot) { shot.exposure.f_number = wanted; });
@@ -31,19 +31,21 @@ std::optional<Remedy> open_up(const Plan& plan, double airy_over_limit) {
 Found diffraction_coarse(const Plan& plan, const Report& report) {
     const double ratio = report.sharpness.airy_diameter / report.sharpness.blur_limit;
     if (ratio <= 2) return {};
-    return Finding{fmt::format("Diffraction: the Airy disc is {}, {} times the blur limit of {}. Detail at the limit is "
-                               "gone at every distance.",
-                               length_text(report.sharpness.airy_diameter), number_text(ratio, 2),
-                               length_text(report.sharpness.blur_limit)),
-                   open_up(plan, ratio)};
+    return Finding{
+        fmt::format("Diffraction: the Airy disc is {}, {} times the blur limit of {}. Detail at the limit is "
+                    "gone at every distance.",
+                    length_text(report.sharpness.airy_diameter), number_text(ratio, 2),
+                    length_text(report.sharpness.blur_limit)),
+        open_up(plan, ratio)};
 }
 
 Found diffraction_over_limit(const Plan&, const Report& report) {
     const double ratio = report.sharpness.airy_diameter / report.sharpness.blur_limit;
     if (ratio <= 1 || ratio > 2) return {};
-    return Finding{fmt::format("The Airy disc, {}, is wider than the blur limit of {}: usual at this magnification; the "
-                               "finest detail loses some contrast.",
-                               length_text(report.sharpness.airy_diameter), length_text(report.sharpness.blur_limit))};
+    return Finding{
+        fmt::format("The Airy disc, {}, is wider than the blur limit of {}: usual at this magnification; the "
+                    "finest detail loses some contrast.",
+                    length_text(report.sharpness.airy_diameter), length_text(report.sharpness.blur_limit))};
 }
 
 Found depth_less_than_subject(const Plan& plan, const Report& report) {
@@ -106,16 +108,18 @@ Found best_stop_outside_lens(const Plan& plan, const Report& report) {
 
 Found contrast_nothing_to_keep(const Plan&, const Report& report) {
     if (!report.capture.nothing_to_keep) return {};
-    return Finding{"Diffraction leaves less than a tenth of the contrast at the blur limit, so there is none to keep: "
-                   "the frame depth is the quarter-wave rule's."};
+    return Finding{
+        "Diffraction leaves less than a tenth of the contrast at the blur limit, so there is none to keep: "
+        "the frame depth is the quarter-wave rule's."};
 }
 
 Found ring_cannot_step(const Plan& plan, const Report& report) {
     const auto& capture = report.capture;
-    if (plan.shot.capture.mover != Mover::ring || !capture.travel || capture.frames < 2 || capture.ring_travel) return {};
+    if (plan.shot.capture.mover != Mover::ring || !capture.travel || capture.frames < 2 || capture.ring_travel)
+        return {};
     const bool near_unity = std::abs(report.optics.magnification - 1) < 0.1;
-    const auto why = near_unity ? "near 1:1 it hardly moves the plane of focus"
-                                : "its travel ends before the stack does";
+    const auto why =
+        near_unity ? "near 1:1 it hardly moves the plane of focus" : "its travel ends before the stack does";
     return Finding{fmt::format("The focus ring cannot make this stack: {}.", why),
                    remedy(plan, "Move the camera on a rail", [](Shot& shot) { shot.capture.mover = Mover::rail; })};
 }

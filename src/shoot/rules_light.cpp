@@ -53,11 +53,13 @@ Found power_below_least(const Plan& plan, const Report& report) {
         auto text = fmt::format("Light {} would need {} of its full power; its least is {}.", letter(i),
                                 power_text(source.power), power_text(least));
         if (light.power)
-            return Finding{std::move(text), remedy(plan, fmt::format("Set light {} to {}", letter(i), power_text(least)),
-                                                   [&](Shot& shot) { shot.lights[i].power = least; })};
+            return Finding{std::move(text),
+                           remedy(plan, fmt::format("Set light {} to {}", letter(i), power_text(least)),
+                                  [&](Shot& shot) { shot.lights[i].power = least; })};
         // The same light from further away: d^2 + (w/2)^2 grows by least/power.
         const auto path = flash_path(plan.kit, light);
-        const double squared = std::pow(std::hypot(path.distance, path.modifier_diameter / 2), 2) * least / source.power;
+        const double squared =
+            std::pow(std::hypot(path.distance, path.modifier_diameter / 2), 2) * least / source.power;
         const double distance = std::ceil(std::sqrt(squared - std::pow(path.modifier_diameter / 2, 2)));
         return Finding{std::move(text),
                        remedy(plan, fmt::format("Move light {} to {}", letter(i), length_text(distance)),
@@ -75,8 +77,9 @@ Found exposure_off(const Plan& plan, const Report& report) {
         const bool ambient_too_bright = report.light.ambient && *report.light.ambient >= 0;
         const bool automatic = std::ranges::any_of(plan.shot.lights, [](const auto& l) { return !l.power; });
         if (ambient_too_bright || automatic) return Finding{text};
-        return Finding{text, remedy(plan, "Let the flashes find the power",
-                                    [](Shot& shot) { for (Light& light : shot.lights) light.power.reset(); })};
+        return Finding{text, remedy(plan, "Let the flashes find the power", [](Shot& shot) {
+                           for (Light& light : shot.lights) light.power.reset();
+                       })};
     }
     const double wanted = plan.shot.exposure.shutter * std::exp2(-*total);
     const double shutter = step_shutter(wanted * std::exp2(1.0 / 6), -1);
@@ -91,9 +94,10 @@ Found ambient_not_negligible(const Plan& plan, const Report& report) {
     if (subject.speed == 0 && subject.sway_amplitude == 0) return {};
     const double below = *report.light.total - *report.light.ambient;
     if (below >= flash_makes_exposure) return {};
-    Finding finding{fmt::format("Ambient light is only {} stops below the total: the movement shows beside the frozen "
-                                "flash image. It takes 4.",
-                                number_text(below, 2))};
+    Finding finding{
+        fmt::format("Ambient light is only {} stops below the total: the movement shows beside the frozen "
+                    "flash image. It takes 4.",
+                    number_text(below, 2))};
     if (plan.shot.exposure.shutter > plan.camera.sync * (1 + 1e-9))
         finding.remedy = remedy(plan, fmt::format("Shorten to {}", shutter_text(plan.camera.sync)),
                                 [&](Shot& shot) { shot.exposure.shutter = plan.camera.sync; });
@@ -137,11 +141,11 @@ Found motion_blur(const Plan& plan, const Report& report) {
     const double shutter = step_shutter(plan.shot.exposure.shutter * limit / blur * (1 + 1e-6), -1);
     const double iso = step_iso(plan.shot.exposure.iso * plan.shot.exposure.shutter / shutter * std::exp2(-1.0 / 6), 1);
     if (iso > 25600) return finding;  // past what most cameras can show (common practice)
-    finding.remedy = remedy(plan, fmt::format("{} at ISO {}", shutter_text(shutter), number_text(iso, 6)),
-                            [&](Shot& shot) {
-                                shot.exposure.shutter = shutter;
-                                shot.exposure.iso = iso;
-                            });
+    finding.remedy =
+        remedy(plan, fmt::format("{} at ISO {}", shutter_text(shutter), number_text(iso, 6)), [&](Shot& shot) {
+            shot.exposure.shutter = shutter;
+            shot.exposure.iso = iso;
+        });
     return finding;
 }
 
@@ -182,10 +186,10 @@ Found background_black(const Plan& plan, const Report& report) {
     const auto& look = report.light.background_look;
     constexpr double black_card = 0.06;  // reflectance; darker was chosen to be black
     if (!look || *look > BackgroundLook::dark || plan.shot.background->reflectance <= black_card) return {};
-    return Finding{fmt::format("The background falls to {} ({} stops): a slower shutter, a light on it or a nearer card "
-                               "would keep its colour.",
-                               *look == BackgroundLook::black ? "black" : "near black",
-                               stops_text(*report.light.background))};
+    return Finding{
+        fmt::format("The background falls to {} ({} stops): a slower shutter, a light on it or a nearer card "
+                    "would keep its colour.",
+                    *look == BackgroundLook::black ? "black" : "near black", stops_text(*report.light.background))};
 }
 
 constexpr Rule rules[] = {

@@ -31,8 +31,8 @@ Found focus_inside_lens(const Plan& plan, const Report& report) {
     const auto& distance = report.optics.working_distance;
     if (!distance || *distance > 0) return {};
     const double m = report.optics.magnification;
-    auto text = fmt::format("The plane of focus lies {} behind the front rim, inside the lens.",
-                            length_text(-*distance));
+    auto text =
+        fmt::format("The plane of focus lies {} behind the front rim, inside the lens.", length_text(-*distance));
     if (const auto found = find_rig(plan.kit, plan.shot.rig, {.magnification = m}))
         return Finding{text + fmt::format(" {} gives {} in front of it.", found->name, magnification_text(m)),
                        mount(plan, *found)};
@@ -79,15 +79,14 @@ Found subject_larger_than_frame(const Plan& plan, const Report& report) {
     return Finding{fmt::format("The subject, {} \u00d7 {} mm, is larger than the field, {} \u00d7 {} mm.",
                                number_text(plan.shot.subject.width), number_text(plan.shot.subject.height),
                                number_text(*optics.field_width), number_text(*optics.field_height)),
-                   remedy(plan, fmt::format("Fill 90 % of the frame, {}", magnification_text(m)), [&](Shot& shot) {
-                       shot.rig.focus = {.by = FocusBy::magnification, .value = m};
-                   })};
+                   remedy(plan, fmt::format("Fill 90 % of the frame, {}", magnification_text(m)),
+                          [&](Shot& shot) { shot.rig.focus = {.by = FocusBy::magnification, .value = m}; })};
 }
 
 /// Thread of lens or close-up lens, in the order they are screwed on.
 struct Joint {
     std::string name;
-    double thread;        // of the close-up lens
+    double thread;  // of the close-up lens
     double lens_thread;
 };
 std::optional<Joint> first_joint(const Plan& plan, bool (*fires)(double thread, double lens_thread)) {
@@ -114,10 +113,11 @@ Found closeup_lens_smaller(const Plan& plan, const Report&) {
         const auto& now = *find_gear(plan.kit.closeup_lenses, plan.shot.rig.closeup_lenses.front());
         return closeup.thread >= plan.lens.filter_thread && closeup.power_dpt == now.power_dpt;
     };
-    Finding finding{fmt::format("{} has a {} mm thread, smaller than the lens's {} mm: it needs a {} to {} mm step ring "
-                                "and may darken the corners.",
-                                joint->name, number_text(joint->thread), number_text(joint->lens_thread),
-                                number_text(joint->lens_thread), number_text(joint->thread))};
+    Finding finding{
+        fmt::format("{} has a {} mm thread, smaller than the lens's {} mm: it needs a {} to {} mm step ring "
+                    "and may darken the corners.",
+                    joint->name, number_text(joint->thread), number_text(joint->lens_thread),
+                    number_text(joint->lens_thread), number_text(joint->thread))};
     const auto other = std::ranges::find_if(plan.kit.closeup_lenses, larger);
     if (other != plan.kit.closeup_lenses.end() && plan.shot.rig.closeup_lenses.size() == 1)
         finding.remedy = remedy(plan, fmt::format("Take {}", other->name),
@@ -129,9 +129,10 @@ Found tube_without_contacts(const Plan& plan, const Report&) {
     for (const auto& id : plan.shot.rig.tubes) {
         const auto& tube = *find_gear(plan.kit.tubes, id);
         if (tube.contacts) continue;
-        return Finding{fmt::format("{} carries no contacts: no autofocus, and the stop must be set before mounting or on "
-                                   "the lens itself.",
-                                   tube.name)};
+        return Finding{
+            fmt::format("{} carries no contacts: no autofocus, and the stop must be set before mounting or on "
+                        "the lens itself.",
+                        tube.name)};
     }
     return {};
 }
@@ -151,13 +152,13 @@ Found working_aperture(const Plan& plan, const Report& report) {
     const double marked = plan.shot.exposure.f_number;
     const double working = report.optics.working_f_number;
     const bool shows_working = plan.camera.aperture_display == ApertureDisplay::working;
-    const auto shown = shows_working ? fmt::format("the camera shows the working value; the ring says {}",
-                                                   f_number_text(marked))
-                                     : fmt::format("the camera goes on showing {}", f_number_text(marked));
-    return Finding{fmt::format("Marked {} works at {}; {}. Metering through the lens has paid the {} stops; a hand-held "
-                               "meter and manual flash have not.",
-                               f_number_text(marked), f_number_text(working), shown,
-                               number_text(report.optics.exposure_loss, 2))};
+    const auto shown = shows_working
+                           ? fmt::format("the camera shows the working value; the ring says {}", f_number_text(marked))
+                           : fmt::format("the camera goes on showing {}", f_number_text(marked));
+    return Finding{
+        fmt::format("Marked {} works at {}; {}. Metering through the lens has paid the {} stops; a hand-held "
+                    "meter and manual flash have not.",
+                    f_number_text(marked), f_number_text(working), shown, number_text(report.optics.exposure_loss, 2))};
 }
 
 constexpr Rule rules[] = {

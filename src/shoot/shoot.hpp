@@ -17,10 +17,10 @@ struct Subject {
     double width = 30;
     double height = 20;
     double depth = 5;
-    double reflectance = 0.18;   // 0 to 1
-    double speed = 0;            // mm/s across the frame
-    double sway_amplitude = 0;   // mm, middle to extreme, of a swing in the wind or on a hand
-    double sway_frequency = 1;   // Hz
+    double reflectance = 0.18;        // 0 to 1
+    double speed = 0;                 // mm/s across the frame
+    double sway_amplitude = 0;        // mm, middle to extreme, of a swing in the wind or on a hand
+    double sway_frequency = 1;        // Hz
     std::vector<std::string> traits;  // what calls for care: see subject_traits()
     std::string unknown;
 
@@ -71,7 +71,7 @@ enum class BlurRule { pixel, diagonal, output, stated };
 enum class OutputKind { print, delivery };
 struct Sharpness {
     BlurRule rule = BlurRule::pixel;
-    double pixels = 2;            // for BlurRule::pixel
+    double pixels = 2;             // for BlurRule::pixel
     std::optional<double> stated;  // for BlurRule::stated, mm at the sensor
     double wavelength = optics::default_wavelength;
     OutputKind output = OutputKind::print;  // for BlurRule::output
@@ -128,7 +128,7 @@ struct Background {
 /// What was shot, and the judgement on it.
 enum class Verdict { keep, redo };
 struct ProofEntry {
-    std::string time;      // local time, ISO 8601
+    std::string time;  // local time, ISO 8601
     int frames = 1;
     double correction = 0;  // stops the next exposure should differ; positive: brighter
     Verdict verdict = Verdict::keep;

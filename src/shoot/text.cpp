@@ -130,7 +130,8 @@ std::optional<double> parse_with_unit(std::string_view text, const std::array<Un
 std::string with_hyphen_minus(std::string_view text) {
     std::string copy(text);
     constexpr std::string_view minus = "\u2212";
-    for (auto at = copy.find(minus); at != std::string::npos; at = copy.find(minus)) copy.replace(at, minus.size(), "-");
+    for (auto at = copy.find(minus); at != std::string::npos; at = copy.find(minus))
+        copy.replace(at, minus.size(), "-");
     return copy;
 }
 
@@ -164,8 +165,8 @@ std::optional<double> parse_f_number(std::string_view text) {
 }
 
 std::optional<double> parse_shutter(std::string_view text) {
-    static constexpr std::array<Unit, 7> units = {{{"min", 60}, {"ms", 1e-3}, {"\u00b5s", 1e-6}, {"us", 1e-6},
-                                                   {"sec", 1}, {"s", 1}, {"\"", 1}}};
+    static constexpr std::array<Unit, 7> units = {
+        {{"min", 60}, {"ms", 1e-3}, {"\u00b5s", 1e-6}, {"us", 1e-6}, {"sec", 1}, {"s", 1}, {"\"", 1}}};
     return parse_with_unit(text, units);
 }
 
@@ -174,13 +175,15 @@ std::optional<double> parse_power(std::string_view original) {
     const std::string_view text = trimmed(copy);
     static constexpr std::array<Unit, 1> percent = {{{"%", 0.01}}};
     const auto sign = text.find_last_of("+-");
-    const bool exponent = sign != std::string_view::npos && sign > 0 && (text[sign - 1] == 'e' || text[sign - 1] == 'E');
+    const bool exponent =
+        sign != std::string_view::npos && sign > 0 && (text[sign - 1] == 'e' || text[sign - 1] == 'E');
     if (sign == std::string_view::npos || sign == 0 || exponent) return parse_with_unit(text, percent);
     const auto fraction = parse_number(text.substr(0, sign));
     const auto stops = parse_number(text.substr(sign));
     if (!fraction || !stops) return std::nullopt;
     // "+0.3" and "+0.7" are what displays print for thirds.
-    return *fraction * std::exp2(std::abs(*stops * 3 - std::round(*stops * 3)) <= 0.11 ? std::round(*stops * 3) / 3 : *stops);
+    return *fraction *
+           std::exp2(std::abs(*stops * 3 - std::round(*stops * 3)) <= 0.11 ? std::round(*stops * 3) / 3 : *stops);
 }
 
 std::optional<double> parse_stops(std::string_view text) {
@@ -190,9 +193,16 @@ std::optional<double> parse_stops(std::string_view text) {
 
 std::optional<double> parse_length(std::string_view text) {
     constexpr double inch = 25.4;
-    static constexpr std::array<Unit, 10> units = {{{"\u00b5m", 1e-3}, {"\u03bcm", 1e-3}, {"um", 1e-3}, {"mm", 1},
-                                                    {"cm", 10}, {"m", 1000}, {"\"", inch}, {"in", inch},
-                                                    {"ft", 12 * inch}, {"'", 12 * inch}}};
+    static constexpr std::array<Unit, 10> units = {{{"\u00b5m", 1e-3},
+                                                    {"\u03bcm", 1e-3},
+                                                    {"um", 1e-3},
+                                                    {"mm", 1},
+                                                    {"cm", 10},
+                                                    {"m", 1000},
+                                                    {"\"", inch},
+                                                    {"in", inch},
+                                                    {"ft", 12 * inch},
+                                                    {"'", 12 * inch}}};
     return parse_with_unit(text, units);
 }
 

@@ -21,7 +21,8 @@ ReadError system_error(const fs::path& path, const char* doing, int code) {
 /// A file beside the target that removes itself unless it was renamed, with its descriptor.
 class TemporaryFile {
   public:
-    explicit TemporaryFile(const fs::path& target) : name_((target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string()) {
+    explicit TemporaryFile(const fs::path& target)
+        : name_((target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string()) {
         descriptor_ = ::mkstemp(name_.data());
     }
     ~TemporaryFile() {

@@ -46,7 +46,8 @@ Json parse_json(std::string_view text) {
 }
 
 bool NumberRule::allows(double value) const {
-    return (without_least ? value > least : value >= least) && (without_greatest ? value < greatest : value <= greatest);
+    return (without_least ? value > least : value >= least) &&
+           (without_greatest ? value < greatest : value <= greatest);
 }
 
 std::string NumberRule::words() const {
@@ -109,7 +110,7 @@ std::string Node::shortened(const std::string& text) {
 }
 
 void Node::fail_expecting(const std::string& expected) const {
-    const auto found = value_->is_object() ? "an object"
+    const auto found = value_->is_object()  ? "an object"
                        : value_->is_array() ? "a list"
                                             : shortened(value_->dump(-1, ' ', false, Json::error_handler_t::replace));
     fail(fmt::format("got {}, expected {}", found, expected));

@@ -21,11 +21,20 @@ std::string escaped(std::string_view text) {
     std::string out;
     for (const char c : text) {
         switch (c) {
-            case '&': out += "&amp;"; break;
-            case '<': out += "&lt;"; break;
-            case '>': out += "&gt;"; break;
-            case '"': out += "&quot;"; break;
-            default: out += c;
+            case '&':
+                out += "&amp;";
+                break;
+            case '<':
+                out += "&lt;";
+                break;
+            case '>':
+                out += "&gt;";
+                break;
+            case '"':
+                out += "&quot;";
+                break;
+            default:
+                out += c;
         }
     }
     return out;
@@ -76,10 +85,11 @@ std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
                             escaped(shoot.shots[i].name), magnification_text(reports[i].optics.magnification),
                             count_text(capture.frames, "frame", "frames"), time_text(capture.paced_duration));
     }
-    return fmt::format("<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of exposures and recycling, {}</p>\n"
-                       "<table cellspacing=\"0\" cellpadding=\"4\">\n{}</table>\n",
-                       escaped(shoot.title), count_text(static_cast<double>(shoot.shots.size()), "shot", "shots"),
-                       count_text(frames, "frame", "frames"), time_text(seconds), data_text(megabytes), rows);
+    return fmt::format(
+        "<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of exposures and recycling, {}</p>\n"
+        "<table cellspacing=\"0\" cellpadding=\"4\">\n{}</table>\n",
+        escaped(shoot.title), count_text(static_cast<double>(shoot.shots.size()), "shot", "shots"),
+        count_text(frames, "frame", "frames"), time_text(seconds), data_text(megabytes), rows);
 }
 
 /// `width` of the first column in pixels: a rich-text printer lays columns out by it.
@@ -100,15 +110,15 @@ std::string settings_rows(const Kit& kit, const Shot& shot, const Report& report
     const auto& optics = report.optics;
     const bool working = camera_of(kit, shot).aperture_display == ApertureDisplay::working;
     std::string rows;
-    rows += row("Display shows", fmt::format("{} ({} value)", f_number_text(optics.displayed_f_number),
-                                             working ? "working" : "marked"));
+    rows += row("Display shows",
+                fmt::format("{} ({} value)", f_number_text(optics.displayed_f_number), working ? "working" : "marked"));
     rows += row("Stop", fmt::format("marked {}, working {}, {} stops lost", f_number_text(shot.exposure.f_number),
                                     f_number_text(optics.working_f_number), number_text(optics.exposure_loss, 2)));
-    rows += row("Shutter, ISO", fmt::format("{}, ISO {}", shutter_text(shot.exposure.shutter),
-                                            number_text(shot.exposure.iso, 6)));
-    rows += row("Focus", fmt::format("{}, ring at {} of its travel, {} of the subject filling", magnification_text(optics.magnification),
-                                     number_text(optics.ring), optics.fill ? fmt::format("{:.0f} %", *optics.fill * 100)
-                                                                           : std::string("none")));
+    rows += row("Shutter, ISO",
+                fmt::format("{}, ISO {}", shutter_text(shot.exposure.shutter), number_text(shot.exposure.iso, 6)));
+    rows += row("Focus", fmt::format("{}, ring at {} of its travel, {} of the subject filling",
+                                     magnification_text(optics.magnification), number_text(optics.ring),
+                                     optics.fill ? fmt::format("{:.0f} %", *optics.fill * 100) : std::string("none")));
     if (shot.ambient) rows += row("Ambient", fmt::format("EV {} at ISO 100", number_text(shot.ambient->ev100)));
     return rows;
 }
@@ -120,7 +130,8 @@ std::string distance_rows(const Shot& shot, const Report& report) {
     rows += row("Front of the lens to subject", text(optics.working_distance));
     rows += row("Subject to sensor", text(optics.subject_to_sensor));
     if (optics.field_width)
-        rows += row("Field", fmt::format("{} \u00d7 {} mm", number_text(*optics.field_width), number_text(*optics.field_height)));
+        rows += row("Field", fmt::format("{} \u00d7 {} mm", number_text(*optics.field_width),
+                                         number_text(*optics.field_height)));
     if (shot.background) rows += row("Background behind subject", length_text(shot.background->distance));
     return rows;
 }
@@ -134,13 +145,14 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
         const std::string power = !source.suggested_power ? "stays dark"
                                   : light.power           ? power_text(*light.power)
                                                           : "automatic, about " + power_text(*source.suggested_power);
-        rows += row(fmt::format("{}", static_cast<char>('A' + i)),
-                    fmt::format("{}, {}: {}; {} from the subject, {}\u00b0 to the {}, {}\u00b0 {}", flash_of(kit, light).name,
-                                modifier ? modifier->name : "bare", power, length_text(light.position.distance),
-                                number_text(std::abs(light.position.azimuth)), light.position.azimuth < 0 ? "left" : "right",
-                                number_text(std::abs(light.position.elevation)),
-                                light.position.elevation < 0 ? "below" : "above"),
-                    number_column);
+        rows +=
+            row(fmt::format("{}", static_cast<char>('A' + i)),
+                fmt::format(
+                    "{}, {}: {}; {} from the subject, {}\u00b0 to the {}, {}\u00b0 {}", flash_of(kit, light).name,
+                    modifier ? modifier->name : "bare", power, length_text(light.position.distance),
+                    number_text(std::abs(light.position.azimuth)), light.position.azimuth < 0 ? "left" : "right",
+                    number_text(std::abs(light.position.elevation)), light.position.elevation < 0 ? "below" : "above"),
+                number_column);
     }
     return rows;
 }
@@ -150,7 +162,8 @@ std::string frame_rows(const Shot& shot, const Report& report) {
     std::string rows;
     rows += row("Frames", number_text(capture.frames, 9));
     if (capture.step) {
-        rows += row("Step", length_text(*capture.step) + (shot.capture.mover == Mover::rail ? " of rail" : " at the subject, by the ring"));
+        rows += row("Step", length_text(*capture.step) +
+                                (shot.capture.mover == Mover::rail ? " of rail" : " at the subject, by the ring"));
         rows += row("Begin", fmt::format("{} in front of the nearest point, end {} behind the farthest",
                                          length_text(shot.capture.lead), length_text(shot.capture.tail)));
     }
@@ -171,7 +184,10 @@ std::string caution_lines(const Report& report) {
         if (note.level == Level::info) continue;
         const bool stop = note.level == Level::stop;
         lines += fmt::format("<p class=\"{}\"><b>{}:</b> {}</p>\n", stop ? "stop" : "caution",
-                             note.concern == Concern::safety ? "Safety" : stop ? "Stop" : "Caution", escaped(note.text));
+                             note.concern == Concern::safety ? "Safety"
+                             : stop                          ? "Stop"
+                                                             : "Caution",
+                             escaped(note.text));
     }
     return lines;
 }
@@ -179,7 +195,8 @@ std::string caution_lines(const Report& report) {
 std::string block(std::string_view title, const std::string& rows) {
     if (rows.empty()) return {};
     if (rows.starts_with("<p")) return fmt::format("<p class=\"part\">{}</p>\n{}", title, rows);
-    return fmt::format("<p class=\"part\">{}</p>\n<table cellspacing=\"0\" cellpadding=\"2\">\n{}</table>\n", title, rows);
+    return fmt::format("<p class=\"part\">{}</p>\n<table cellspacing=\"0\" cellpadding=\"2\">\n{}</table>\n", title,
+                       rows);
 }
 
 std::string shot_section(const Kit& kit, const Shot& shot, const Report& report, std::size_t number, bool new_page) {

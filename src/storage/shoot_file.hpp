@@ -7,8 +7,8 @@
 #include <string>
 #include <string_view>
 
-/// The shoot file, format poquito-shoot version 1: JSON, UTF-8, extension .poquito. Keys and units: docs/file-format.md.
-/// Members this version does not know are kept in the records they stand in and come back on save.
+/// The shoot file, format poquito-shoot version 1: JSON, UTF-8, extension .poquito. Keys and units:
+/// docs/file-format.md. Members this version does not know are kept in the records they stand in and come back on save.
 namespace poquito::storage {
 
 inline constexpr int shoot_version = 1;

@@ -44,8 +44,8 @@ void check_ids_distinct(const Node& list) {
     for (const Node& item : list.items()) {
         const std::string id = item.value()["id"].get<std::string>();
         if (!seen.insert(id).second)
-            Node(item, item.value()["id"], ".id").fail(fmt::format("\"{}\" is taken, expected an id of its own",
-                                                                   Node::shortened(id)));
+            Node(item, item.value()["id"], ".id")
+                .fail(fmt::format("\"{}\" is taken, expected an id of its own", Node::shortened(id)));
     }
 }
 
@@ -93,11 +93,11 @@ Kit read_kit(const Node& node) {
 
 Bracket read_bracket(const Node& node) {
     ObjectReader object(node);
-    Bracket bracket{.max_frames = object.member("max_frames", "a whole number").whole_number(0),
-                    .composite_max_frames = object.member("composite_max_frames", "a whole number").whole_number(0),
-                    .start = object.member("start", "\"nearest\" or \"centre\"")
-                                 .one_of<BracketStart>({{"nearest", BracketStart::nearest},
-                                                        {"centre", BracketStart::centre}})};
+    Bracket bracket{
+        .max_frames = object.member("max_frames", "a whole number").whole_number(0),
+        .composite_max_frames = object.member("composite_max_frames", "a whole number").whole_number(0),
+        .start = object.member("start", "\"nearest\" or \"centre\"")
+                     .one_of<BracketStart>({{"nearest", BracketStart::nearest}, {"centre", BracketStart::centre}})};
     bracket.unknown = object.unknown();
     return bracket;
 }
@@ -110,8 +110,8 @@ Camera read_camera(ObjectReader& object) {
             .flange = object.number("flange_mm", zero_or_more),
             .sync = object.number("sync_s", above_zero),
             .aperture_display = object.member("aperture_display", "\"marked\" or \"working\"")
-                                    .one_of<ApertureDisplay>({{"marked", ApertureDisplay::marked},
-                                                              {"working", ApertureDisplay::working}}),
+                                    .one_of<ApertureDisplay>(
+                                        {{"marked", ApertureDisplay::marked}, {"working", ApertureDisplay::working}}),
             .frame_mb = object.number("frame_mb", zero_or_more),
             .bracket = read_bracket(object.member("bracket", "an object"))};
 }
@@ -148,15 +148,16 @@ CloseupLens read_closeup_lens(ObjectReader& object) {
 }
 
 Teleconverter read_teleconverter(ObjectReader& object) {
-    return {.optics = {.factor = object.number("factor", above_zero),
-                       .length = object.number("length_mm", zero_or_more)}};
+    return {
+        .optics = {.factor = object.number("factor", above_zero), .length = object.number("length_mm", zero_or_more)}};
 }
 
 std::vector<light::Duration> read_durations(const Node& list) {
     std::vector<light::Duration> table;
     for (const Node& item : list.items()) {
         ObjectReader object(item);
-        const light::Duration entry{.power = object.number("power", above_zero), .t05 = object.number("t05_s", above_zero)};
+        const light::Duration entry{.power = object.number("power", above_zero),
+                                    .t05 = object.number("t05_s", above_zero)};
         if (std::ranges::count(table, entry.power, &light::Duration::power) > 0)
             object.member("power", "a number").fail_expecting("every power once");
         table.push_back(entry);
@@ -168,9 +169,9 @@ Flash read_flash(ObjectReader& object) {
     return {.guide_number = object.number("guide_number_m", above_zero),
             .scale = {.least = object.number("min_power", above_zero_share),
                       .step = object.number_or("power_step_stops", above_zero, light::PowerScale{}.step)},
-            .discharge = object.member("discharge", "\"cut\" or \"decay\"")
-                             .one_of<light::Discharge>({{"cut", light::Discharge::cut},
-                                                        {"decay", light::Discharge::decay}}),
+            .discharge =
+                object.member("discharge", "\"cut\" or \"decay\"")
+                    .one_of<light::Discharge>({{"cut", light::Discharge::cut}, {"decay", light::Discharge::decay}}),
             .durations = read_durations(object.member("durations", "a list")),
             .recycle_full = object.number("recycle_full_s", zero_or_more)};
 }
@@ -185,7 +186,8 @@ Modifier read_modifier(ObjectReader& object) {
 template <typename Gear>
 std::string read_reference(const Node& node, const std::vector<Gear>& list, const char* kind) {
     std::string id = node.text();
-    if (!find_gear(list, id)) node.fail(fmt::format("got \"{}\", expected the id of a {} in kit", Node::shortened(id), kind));
+    if (!find_gear(list, id))
+        node.fail(fmt::format("got \"{}\", expected the id of a {} in kit", Node::shortened(id), kind));
     return id;
 }
 
@@ -287,9 +289,8 @@ Capture read_capture(const Node& node) {
     capture.mode = object.member("mode", "\"single\" or \"stack\"")
                        .one_of<CaptureMode>({{"single", CaptureMode::single}, {"stack", CaptureMode::stack}});
     if (const auto rule = object.find("depth_rule"))
-        capture.depth_rule = rule->one_of<DepthRule>({{"blur", DepthRule::blur},
-                                                      {"quarter-wave", DepthRule::quarter_wave},
-                                                      {"contrast", DepthRule::contrast}});
+        capture.depth_rule = rule->one_of<DepthRule>(
+            {{"blur", DepthRule::blur}, {"quarter-wave", DepthRule::quarter_wave}, {"contrast", DepthRule::contrast}});
     capture.contrast_kept = object.number_or("contrast_kept", open_share, capture.contrast_kept);
     const bool stack = capture.mode == CaptureMode::stack;
     const auto needed = [&](const char* key, const NumberRule& rule, double otherwise) {

@@ -69,11 +69,9 @@ Json write_lens(const Lens& lens) {
 }
 
 Json write_tube(const Tube& tube) {
-    return with_unknown({{"id", tube.id},
-                         {"name", tube.name},
-                         {"length_mm", json_number(tube.length)},
-                         {"contacts", tube.contacts}},
-                        tube.unknown);
+    return with_unknown(
+        {{"id", tube.id}, {"name", tube.name}, {"length_mm", json_number(tube.length)}, {"contacts", tube.contacts}},
+        tube.unknown);
 }
 
 Json write_closeup_lens(const CloseupLens& closeup) {
@@ -179,11 +177,12 @@ Json write_sharpness(const Sharpness& sharpness) {
     constexpr const char* rules[] = {"pixel", "diagonal", "output", "stated"};
     const Sharpness plain;
     Json json = {{"rule", rules[static_cast<int>(sharpness.rule)]}};
-    if (sharpness.rule == BlurRule::pixel || sharpness.pixels != plain.pixels) json["pixels"] = json_number(sharpness.pixels);
+    if (sharpness.rule == BlurRule::pixel || sharpness.pixels != plain.pixels)
+        json["pixels"] = json_number(sharpness.pixels);
     if (sharpness.stated) json["blur_limit_mm"] = json_number(*sharpness.stated);
     if (sharpness.wavelength != plain.wavelength) json["wavelength_nm"] = json_number(nanometres(sharpness.wavelength));
-    const bool output_changed = sharpness.output != plain.output || sharpness.print != plain.print ||
-                                sharpness.delivery != plain.delivery;
+    const bool output_changed =
+        sharpness.output != plain.output || sharpness.print != plain.print || sharpness.delivery != plain.delivery;
     if (sharpness.rule == BlurRule::output || output_changed) json["output"] = write_output(sharpness);
     return with_unknown(std::move(json), sharpness.unknown);
 }

@@ -5,9 +5,9 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 
+#include <sys/wait.h>
 #include <cstdlib>
 #include <filesystem>
-#include <sys/wait.h>
 
 using namespace poquito;
 namespace fs = std::filesystem;
@@ -25,8 +25,10 @@ Outcome run(const std::string& arguments) {
     const fs::path folder = fs::temp_directory_path() / ("poquito-cli-" + std::to_string(::getpid()));
     fs::create_directories(folder);
     const auto out = folder / "out", err = folder / "err";
-    const int status = std::system((std::string(POQUITO_CLI) + " " + arguments + " >" + out.string() + " 2>" + err.string()).c_str());
-    Outcome outcome{.status = WEXITSTATUS(status), .out = std::get<std::string>(storage::read_file(out)),
+    const int status =
+        std::system((std::string(POQUITO_CLI) + " " + arguments + " >" + out.string() + " 2>" + err.string()).c_str());
+    Outcome outcome{.status = WEXITSTATUS(status),
+                    .out = std::get<std::string>(storage::read_file(out)),
                     .err = std::get<std::string>(storage::read_file(err))};
     fs::remove_all(folder);
     return outcome;
@@ -49,9 +51,10 @@ TEST_CASE("bad input: status 1, one line on standard error, nothing on standard 
     auto shoot = test::plain_shoot();
     shoot.shots[0].exposure.iso = -100;
     REQUIRE_FALSE(storage::save_shoot(shoot, path));
-    for (const auto& [file, message] : {std::pair<std::string, std::string>{path.string(), "shots[0].exposure.iso: got -100, expected above 0\n"},
-                                        {"/no/such/file", "/no/such/file: cannot read, No such file or directory\n"},
-                                        {"/", "/: cannot read, it is a folder\n"}}) {
+    for (const auto& [file, message] :
+         {std::pair<std::string, std::string>{path.string(), "shots[0].exposure.iso: got -100, expected above 0\n"},
+          {"/no/such/file", "/no/such/file: cannot read, No such file or directory\n"},
+          {"/", "/: cannot read, it is a folder\n"}}) {
         const auto outcome = run("report " + file);
         CHECK(outcome.status == 1);
         CHECK(outcome.out.empty());
@@ -61,7 +64,8 @@ TEST_CASE("bad input: status 1, one line on standard error, nothing on standard 
 }
 
 TEST_CASE("usage errors: status 2", "[cli]") {
-    for (const char* arguments : {"", "dance", "report", "report a b c", "--nonsense", "sheet " POQUITO_DATA "/winter-catalogue.poquito out.txt"}) {
+    for (const char* arguments : {"", "dance", "report", "report a b c", "--nonsense",
+                                  "sheet " POQUITO_DATA "/winter-catalogue.poquito out.txt"}) {
         INFO(arguments);
         const auto outcome = run(arguments);
         CHECK(outcome.status == 2);

@@ -52,7 +52,8 @@ TEST_CASE("what a killed program left behind is offered and comes back, unsaved"
     program.start(QStringLiteral(POQUITO_DESK), {QStringLiteral("--demo")});
     REQUIRE(program.waitForStarted());
     const QDir recovery(folder.path() + QStringLiteral("/poquito/poquito/recovery"));
-    REQUIRE(QTest::qWaitFor([&] { return !recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).isEmpty(); }, 10000));
+    REQUIRE(QTest::qWaitFor(
+        [&] { return !recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).isEmpty(); }, 10000));
     // Its own copy, as it would have written it.
     const QString lock = recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).front();
     auto shoot = test::plain_shoot();

@@ -13,7 +13,8 @@ namespace {
 void drag(QWidget* widget, QPoint from, QPoint to) {
     QTest::mousePress(widget, Qt::LeftButton, {}, from);
     // A synthesised move carries its buttons only as an event of its own.
-    QMouseEvent move(QEvent::MouseMove, QPointF(to), widget->mapToGlobal(QPointF(to)), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+    QMouseEvent move(QEvent::MouseMove, QPointF(to), widget->mapToGlobal(QPointF(to)), Qt::NoButton, Qt::LeftButton,
+                     Qt::NoModifier);
     QApplication::sendEvent(widget, &move);
     QTest::mouseRelease(widget, Qt::LeftButton, {}, to);
 }
@@ -27,7 +28,8 @@ TEST_CASE("the bench is to scale in both elevations", "[desk][bench]") {
     auto* bench = person.find<desk::BenchView>(QStringLiteral("benchView"));
     for (const auto elevation : {desk::Elevation::side, desk::Elevation::top}) {
         bench->setElevation(elevation);
-        CHECK_THAT(bench->drawnWorkingDistance() / bench->scale(), WithinRel(*person.report().optics.working_distance, 1e-9));
+        CHECK_THAT(bench->drawnWorkingDistance() / bench->scale(),
+                   WithinRel(*person.report().optics.working_distance, 1e-9));
         // 180 mm away at -35 and 45 degrees: along the axis 180 cos 45 cos 35, up 180 sin 45, left 180 cos 45 sin 35.
         const auto at = bench->lightPlace(0);
         REQUIRE(at);
@@ -35,7 +37,8 @@ TEST_CASE("the bench is to scale in both elevations", "[desk][bench]") {
         REQUIRE(background);
         const double degree = M_PI / 180, out = 180 * std::cos(45 * degree);
         CHECK_THAT((background->x() - at->x()) / bench->scale(), WithinRel(300 + out * std::cos(35 * degree), 1e-9));
-        const double across = elevation == desk::Elevation::side ? 180 * std::sin(45 * degree) : out * std::sin(35 * degree);
+        const double across =
+            elevation == desk::Elevation::side ? 180 * std::sin(45 * degree) : out * std::sin(35 * degree);
         CHECK_THAT((background->y() - at->y()) / bench->scale(), WithinRel(across, 1e-9));
     }
 }
@@ -62,7 +65,8 @@ TEST_CASE("a light is dragged along the bench, and the exposure follows", "[desk
     const auto turned = person.shot().lights[0].position;
     CHECK(turned.azimuth > before.azimuth);
     const double degree = M_PI / 180;
-    CHECK_THAT(turned.distance * std::sin(turned.elevation * degree), WithinAbs(before.distance * std::sin(before.elevation * degree), 3));
+    CHECK_THAT(turned.distance * std::sin(turned.elevation * degree),
+               WithinAbs(before.distance * std::sin(before.elevation * degree), 3));
 }
 
 TEST_CASE("the background is dragged", "[desk][bench]") {

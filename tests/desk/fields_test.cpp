@@ -38,7 +38,8 @@ TEST_CASE("arrow keys and the wheel step in thirds of a stop", "[desk][fields]")
     CHECK(person.shot().exposure.f_number == 7.1);
     CHECK(person.text(QStringLiteral("apertureField")) == QStringLiteral("f/7.1"));
     auto* field = person.find<desk::QuantityField>(QStringLiteral("apertureField"));
-    QWheelEvent wheel(QPointF(10, 10), field->mapToGlobal(QPointF(10, 10)), {}, {0, 120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent wheel(QPointF(10, 10), field->mapToGlobal(QPointF(10, 10)), {}, {0, 120}, Qt::NoButton, Qt::NoModifier,
+                      Qt::NoScrollPhase, false);
     QApplication::sendEvent(field, &wheel);
     CHECK(person.shot().exposure.f_number == 8);
     person.goTo(4);
@@ -83,9 +84,12 @@ TEST_CASE("what is typed in one view shows in all others", "[desk][fields]") {
     person.window().openDemo();
     person.goTo(1);
     person.type(QStringLiteral("fillField"), QStringLiteral("50"));
-    CHECK(person.ledger("magnification") == QString::fromStdString(shoot::number_text(person.report().optics.magnification)));
+    CHECK(person.ledger("magnification") ==
+          QString::fromStdString(shoot::number_text(person.report().optics.magnification)));
     CHECK_THAT(*person.report().optics.fill, WithinRel(0.5, 1e-9));
-    CHECK(person.text(QStringLiteral("wantedMagnificationField")) == QString::fromStdString(shoot::magnification_text(person.report().optics.magnification)));
+    CHECK(person.text(QStringLiteral("wantedMagnificationField")) ==
+          QString::fromStdString(shoot::magnification_text(person.report().optics.magnification)));
     person.goTo(2);
-    CHECK(person.text(QStringLiteral("magnificationField")) == QString::fromStdString(shoot::magnification_text(person.report().optics.magnification)));
+    CHECK(person.text(QStringLiteral("magnificationField")) ==
+          QString::fromStdString(shoot::magnification_text(person.report().optics.magnification)));
 }

@@ -19,7 +19,8 @@ TEST_CASE("a file that cannot be read says why and leaves the shoot as it is", "
     CHECK_FALSE(person.window().openFile(path));
     CHECK(person.document().shoot() == before);
     CHECK(person.find(QStringLiteral("problemText"))->isVisible());
-    CHECK(person.text(QStringLiteral("problemText")) == QStringLiteral("broken.poquito was not opened. shots[0].exposure.iso: got -100, expected above 0"));
+    CHECK(person.text(QStringLiteral("problemText")) ==
+          QStringLiteral("broken.poquito was not opened. shots[0].exposure.iso: got -100, expected above 0"));
     person.click(QStringLiteral("dismissProblemButton"));
     CHECK_FALSE(person.find(QStringLiteral("problemText"))->isVisible());
 }
@@ -55,7 +56,8 @@ TEST_CASE("saved and opened files are remembered, the latest first", "[desk][fil
     QTemporaryDir folder;
     Person person;
     person.window().openDemo();
-    const QString one = folder.filePath(QStringLiteral("one.poquito")), two = folder.filePath(QStringLiteral("two.poquito"));
+    const QString one = folder.filePath(QStringLiteral("one.poquito")),
+                  two = folder.filePath(QStringLiteral("two.poquito"));
     REQUIRE(person.window().saveTo(one));
     REQUIRE(person.window().saveTo(two));
     REQUIRE(person.window().openFile(one));

@@ -31,10 +31,12 @@ TEST_CASE("models keep their contract while the shoot changes under them", "[des
         refresh();
         ledger.toggle(ledger.indexOf("magnification"));
         document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.proof.push_back({}); });
-        document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
+        document.editShot({QStringLiteral("x")},
+                          [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
         refresh();
     }
-    document.edit({QStringLiteral("x")}, [](shoot::Shoot& shoot) { shoot.shots.erase(shoot.shots.begin(), shoot.shots.begin() + 3); });
+    document.edit({QStringLiteral("x")},
+                  [](shoot::Shoot& shoot) { shoot.shots.erase(shoot.shots.begin(), shoot.shots.begin() + 3); });
     refresh();
     CHECK(shots.rowCount() == document.count());
     document.edit({QStringLiteral("x")}, [](shoot::Shoot& shoot) { shoot.shots.clear(); });

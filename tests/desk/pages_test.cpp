@@ -15,7 +15,8 @@ TEST_CASE("Subject edits size, movement, care and name", "[desk][pages]") {
     person.goTo(1);
     person.type(QStringLiteral("nameField"), QStringLiteral("Urchin, from above"));
     CHECK(person.shot().name == "Urchin, from above");
-    CHECK(person.find<QListView>(QStringLiteral("shotCards"))->model()->index(0, 0).data().toString() == QStringLiteral("Urchin, from above"));
+    CHECK(person.find<QListView>(QStringLiteral("shotCards"))->model()->index(0, 0).data().toString() ==
+          QStringLiteral("Urchin, from above"));
     person.type(QStringLiteral("reflectanceField"), QStringLiteral("40 %"));
     CHECK_THAT(person.shot().subject.reflectance, WithinRel(0.4, 1e-9));
     person.type(QStringLiteral("speedField"), QStringLiteral("2 cm/s"));
@@ -93,7 +94,8 @@ TEST_CASE("Depth edits stop, blur limit and stack, and shows only what the rule 
     person.type(QStringLiteral("tailField"), QStringLiteral("2"));
     person.type(QStringLiteral("intervalField"), QStringLiteral("2"));
     CHECK(person.shot().capture.interval == 2);
-    CHECK(person.text(QStringLiteral("stackText")).startsWith(QString::fromStdString(count_text(person.report().capture.frames, "frame", "frames"))));
+    CHECK(person.text(QStringLiteral("stackText"))
+              .startsWith(QString::fromStdString(count_text(person.report().capture.frames, "frame", "frames"))));
     person.choose(QStringLiteral("modeChoice"), QStringLiteral("one frame"));
     CHECK(person.report().capture.frames == 1);
     CHECK_FALSE(person.find(QStringLiteral("overlapField"))->isEnabled());
@@ -178,7 +180,8 @@ TEST_CASE("Proof notes what was shot and keeps it with the shot", "[desk][pages]
     Person person;
     person.window().openDemo();
     person.goTo(6);
-    CHECK(person.text(QStringLiteral("proofFramesField")) == QString::fromStdString(number_text(person.report().capture.frames, 9)));
+    CHECK(person.text(QStringLiteral("proofFramesField")) ==
+          QString::fromStdString(number_text(person.report().capture.frames, 9)));
     person.type(QStringLiteral("proofFramesField"), QStringLiteral("23"));
     person.type(QStringLiteral("proofCorrectionField"), QStringLiteral("-2/3"));
     CHECK(person.text(QStringLiteral("proofAdvice")).contains(QStringLiteral("ISO 125")));
@@ -208,11 +211,14 @@ TEST_CASE("every control has a name and says it to a screen reader", "[desk][acc
     for (int station = 1; station <= 6; ++station) {
         person.goTo(station);
         for (auto* widget : person.window().findChildren<QWidget*>()) {
-            const bool control = qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QSlider*>(widget) ||
-                                 qobject_cast<QAbstractItemView*>(widget) || qobject_cast<QAbstractButton*>(widget);
-            const bool inner = widget->objectName().startsWith(QLatin1String("qt_")) || qobject_cast<QComboBox*>(widget->parentWidget()) ||
-                               widget->inherits("QTableCornerButton") || widget->inherits("QComboBoxPrivateContainer") || widget->inherits("QHeaderView") ||
-                               (widget->parentWidget() && widget->parentWidget()->inherits("QComboBoxPrivateContainer"));
+            const bool control = qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QComboBox*>(widget) ||
+                                 qobject_cast<QSlider*>(widget) || qobject_cast<QAbstractItemView*>(widget) ||
+                                 qobject_cast<QAbstractButton*>(widget);
+            const bool inner =
+                widget->objectName().startsWith(QLatin1String("qt_")) ||
+                qobject_cast<QComboBox*>(widget->parentWidget()) || widget->inherits("QTableCornerButton") ||
+                widget->inherits("QComboBoxPrivateContainer") || widget->inherits("QHeaderView") ||
+                (widget->parentWidget() && widget->parentWidget()->inherits("QComboBoxPrivateContainer"));
             if (!control || inner || !widget->isVisible()) continue;
             INFO(widget->metaObject()->className() << " " << widget->objectName().toStdString());
             CHECK_FALSE(widget->objectName().isEmpty());

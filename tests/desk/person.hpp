@@ -90,7 +90,10 @@ class Person {
         if (auto* spin = qobject_cast<QAbstractSpinBox*>(widget)) return spin->text();
         return qobject_cast<QLineEdit*>(widget)->text();
     }
-    void goTo(int station) { trigger(QStringLiteral("goTo%1").arg(QLatin1String(shoot::station_name(shoot::stations[static_cast<std::size_t>(station - 1)])))); }
+    void goTo(int station) {
+        trigger(QStringLiteral("goTo%1").arg(
+            QLatin1String(shoot::station_name(shoot::stations[static_cast<std::size_t>(station - 1)]))));
+    }
     void trigger(const QString& action) {
         auto* found = window_->findChild<QAction*>(action);
         REQUIRE(found);
@@ -101,7 +104,8 @@ class Person {
     void selectShot(const QString& name) {
         auto* cards = find<QListView>(QStringLiteral("shotCards"));
         for (int row = 0; row < cards->model()->rowCount(); ++row)
-            if (cards->model()->index(row, 0).data().toString() == name) return clickRow(cards, cards->model()->index(row, 0));
+            if (cards->model()->index(row, 0).data().toString() == name)
+                return clickRow(cards, cards->model()->index(row, 0));
         FAIL("no shot " << name.toStdString());
     }
     /// The value the ledger shows; empty where it has none.

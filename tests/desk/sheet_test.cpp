@@ -30,7 +30,8 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
     person.goTo(5);
     auto* page = person.window().findChild<desk::RunPage*>();
     REQUIRE(page);
-    const QString pdf = folder.filePath(QStringLiteral("sheet.pdf")), html = folder.filePath(QStringLiteral("sheet.html"));
+    const QString pdf = folder.filePath(QStringLiteral("sheet.pdf")),
+                  html = folder.filePath(QStringLiteral("sheet.html"));
     REQUIRE(page->exportSheet(pdf));
     REQUIRE(page->exportSheet(html));
     CHECK(bytes(pdf).startsWith("%PDF-"));
@@ -54,8 +55,11 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
 TEST_CASE("the program writes a sheet without a window", "[desk][sheet]") {
     QTemporaryDir folder;
     const QString pdf = folder.filePath(QStringLiteral("a.pdf"));
-    CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK), {QStringLiteral("--sheet"), pdf, QStringLiteral(POQUITO_DATA "/winter-catalogue.poquito")}) == 0);
+    CHECK(QProcess::execute(
+              QStringLiteral(POQUITO_DESK),
+              {QStringLiteral("--sheet"), pdf, QStringLiteral(POQUITO_DATA "/winter-catalogue.poquito")}) == 0);
     CHECK(bytes(pdf).startsWith("%PDF-"));
-    CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK), {QStringLiteral("--sheet"), pdf, QStringLiteral("/no/such/file")}) == 1);
+    CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK),
+                            {QStringLiteral("--sheet"), pdf, QStringLiteral("/no/such/file")}) == 1);
     CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK), {QStringLiteral("--sheet"), pdf}) == 2);
 }

@@ -22,15 +22,18 @@ TEST_CASE("open the demo, choose a shot, add a tube, apply a remedy, undo, save,
     const double magnification = person.report().optics.magnification;
     const double distance = *person.report().optics.working_distance;
     const QString shown = person.ledger("magnification");
-    const double drawn = person.window().findChild<desk::BenchView*>()->drawnWorkingDistance() / person.window().findChild<desk::BenchView*>()->scale();
+    const double drawn = person.window().findChild<desk::BenchView*>()->drawnWorkingDistance() /
+                         person.window().findChild<desk::BenchView*>()->scale();
     CHECK_THAT(drawn, test::WithinRel(distance, 1e-6));
     person.click(QStringLiteral("chip-tube-20"));
     CHECK(person.report().optics.magnification > magnification);
     CHECK(*person.report().optics.working_distance < distance);
     CHECK(person.ledger("magnification") != shown);
-    CHECK(person.text(QStringLiteral("magnificationField")) == QString::fromStdString(shoot::magnification_text(person.report().optics.magnification)));
+    CHECK(person.text(QStringLiteral("magnificationField")) ==
+          QString::fromStdString(shoot::magnification_text(person.report().optics.magnification)));
     const auto* bench = person.window().findChild<desk::BenchView*>();
-    CHECK_THAT(bench->drawnWorkingDistance() / bench->scale(), test::WithinRel(*person.report().optics.working_distance, 1e-6));
+    CHECK_THAT(bench->drawnWorkingDistance() / bench->scale(),
+               test::WithinRel(*person.report().optics.working_distance, 1e-6));
 
     // A remedy with one click.
     person.type(QStringLiteral("magnificationField"), QStringLiteral("3x"));
@@ -47,7 +50,8 @@ TEST_CASE("open the demo, choose a shot, add a tube, apply a remedy, undo, save,
     CHECK(person.has(QStringLiteral("note-magnification-out-of-reach")));
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.shot().rig.tubes.size() == 2);
-    CHECK_THAT(person.report().optics.working_distance.value(), test::WithinRel(bench->drawnWorkingDistance() / bench->scale(), 1e-6));
+    CHECK_THAT(person.report().optics.working_distance.value(),
+               test::WithinRel(bench->drawnWorkingDistance() / bench->scale(), 1e-6));
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.shot().rig.tubes.size() == 1);
     CHECK(person.report().optics.magnification == magnification);
@@ -68,7 +72,9 @@ TEST_CASE("the digits go to the stations until one is in a field", "[desk][keys]
     Person person;
     person.window().openDemo();
     auto* rail = person.window().findChild<desk::StationRail*>();
-    for (const auto& [key, station] : {std::pair(Qt::Key_3, shoot::Station::depth), std::pair(Qt::Key_6, shoot::Station::proof), std::pair(Qt::Key_1, shoot::Station::subject)}) {
+    for (const auto& [key, station] :
+         {std::pair(Qt::Key_3, shoot::Station::depth), std::pair(Qt::Key_6, shoot::Station::proof),
+          std::pair(Qt::Key_1, shoot::Station::subject)}) {
         person.key(key);
         CHECK(rail->current() == station);
     }

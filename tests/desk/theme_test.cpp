@@ -58,7 +58,8 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
         for (int station = 1; station <= 6; ++station) {
             person.goTo(station);
             for (auto* area : person.window().findChildren<QScrollArea*>())
-                if (area->isVisible() && !area->inherits("QAbstractItemView")) CHECK(area->horizontalScrollBar()->maximum() == 0);
+                if (area->isVisible() && !area->inherits("QAbstractItemView"))
+                    CHECK(area->horizontalScrollBar()->maximum() == 0);
             for (auto* label : person.window().findChildren<QLabel*>()) {
                 if (!label->isVisible() || label->wordWrap()) continue;
                 INFO("station " << station << ": " << label->text().toStdString());
@@ -66,7 +67,8 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             }
             for (auto* field : person.window().findChildren<QAbstractSpinBox*>()) {
                 if (!field->isVisible()) continue;
-                INFO("station " << station << ": " << field->objectName().toStdString() << " " << field->text().toStdString());
+                INFO("station " << station << ": " << field->objectName().toStdString() << " "
+                                << field->text().toStdString());
                 CHECK(field->width() >= field->fontMetrics().horizontalAdvance(field->text()) + 14);
             }
             for (auto* button : person.window().findChildren<QAbstractButton*>()) {

@@ -14,15 +14,20 @@ using test::WithinRel;
 
 TEST_CASE("EV 15 at ISO 100 is f/16 at 1/128 s", "[light][ambient]") {
     // ISO 2720 (MODEL 4); the camera's nominal 1/125 is 0.03 stops brighter.
-    CHECK_THAT(light::ambient_stops({.working_f_number = 16, .shutter = 1.0 / 128, .iso = 100}, 15), WithinAbs(0, 1e-12));
-    CHECK_THAT(light::ambient_stops({.working_f_number = 16, .shutter = 1.0 / 125, .iso = 100}, 15), WithinAbs(0.034, 0.001));
+    CHECK_THAT(light::ambient_stops({.working_f_number = 16, .shutter = 1.0 / 128, .iso = 100}, 15),
+               WithinAbs(0, 1e-12));
+    CHECK_THAT(light::ambient_stops({.working_f_number = 16, .shutter = 1.0 / 125, .iso = 100}, 15),
+               WithinAbs(0.034, 0.001));
 }
 
 TEST_CASE("guide number is f-number times metres, and grows with the root of ISO", "[light][flash]") {
     // ISO 1230 (MODEL 4).
-    CHECK_THAT(light::flash_stops({.working_f_number = 8, .iso = 100}, {.guide_number = 32, .distance = 4000}), WithinAbs(0, 1e-12));
-    CHECK_THAT(light::flash_stops({.working_f_number = 16, .iso = 400}, {.guide_number = 32, .distance = 4000}), WithinAbs(0, 1e-12));
-    CHECK_THAT(light::flash_stops({.working_f_number = 8, .iso = 100}, {.guide_number = 32, .power = 0.25, .loss = 1, .distance = 2000}),
+    CHECK_THAT(light::flash_stops({.working_f_number = 8, .iso = 100}, {.guide_number = 32, .distance = 4000}),
+               WithinAbs(0, 1e-12));
+    CHECK_THAT(light::flash_stops({.working_f_number = 16, .iso = 400}, {.guide_number = 32, .distance = 4000}),
+               WithinAbs(0, 1e-12));
+    CHECK_THAT(light::flash_stops({.working_f_number = 8, .iso = 100},
+                                  {.guide_number = 32, .power = 0.25, .loss = 1, .distance = 2000}),
                WithinAbs(-1, 1e-12));
 }
 
@@ -51,9 +56,12 @@ TEST_CASE("a disc source lights like the integral over its face", "[light][flash
 TEST_CASE("required power gives the stops that were asked for", "[light][flash]") {
     for (unsigned seed = 0; seed < 200; ++seed) {
         test::Random random(seed);
-        const light::Settings settings{.working_f_number = random.log_between(2, 60), .iso = random.log_between(50, 6400)};
-        light::FlashPath path{.guide_number = random.log_between(5, 60), .loss = random.between(0, 3),
-                              .distance = random.log_between(30, 3000), .modifier_diameter = random.between(0, 600)};
+        const light::Settings settings{.working_f_number = random.log_between(2, 60),
+                                       .iso = random.log_between(50, 6400)};
+        light::FlashPath path{.guide_number = random.log_between(5, 60),
+                              .loss = random.between(0, 3),
+                              .distance = random.log_between(30, 3000),
+                              .modifier_diameter = random.between(0, 600)};
         const double wanted = random.between(-4, 2);
         path.power = light::power_for(settings, path, wanted);
         INFO("seed " << seed);
@@ -61,7 +69,8 @@ TEST_CASE("required power gives the stops that were asked for", "[light][flash]"
     }
 }
 
-TEST_CASE("the suggested power is the nearest setting, ties to the brighter, within what the flash has", "[light][flash]") {
+TEST_CASE("the suggested power is the nearest setting, ties to the brighter, within what the flash has",
+          "[light][flash]") {
     const light::PowerScale thirds{.least = 1.0 / 128, .step = 1.0 / 3};
     CHECK_THAT(light::nearest_setting(thirds, 1.0 / 32), same(1.0 / 32));
     CHECK_THAT(light::nearest_setting(thirds, std::exp2(-5.2)), same(std::exp2(-16.0 / 3)));
@@ -69,8 +78,8 @@ TEST_CASE("the suggested power is the nearest setting, ties to the brighter, wit
     CHECK(light::nearest_setting(thirds, 3) == 1);
     CHECK_THAT(light::nearest_setting(thirds, 1e-9), same(1.0 / 128));
     const light::PowerScale full{.least = 1.0 / 50, .step = 1};
-    CHECK_THAT(light::nearest_setting(full, std::exp2(-2.5)), same(0.25));    // a tie
-    CHECK_THAT(light::nearest_setting(full, 1.0 / 60), same(1.0 / 32));       // 1/64 would be below the least, 1/50
+    CHECK_THAT(light::nearest_setting(full, std::exp2(-2.5)), same(0.25));  // a tie
+    CHECK_THAT(light::nearest_setting(full, 1.0 / 60), same(1.0 / 32));     // 1/64 would be below the least, 1/50
 }
 
 TEST_CASE("flash durations are interpolated on log-log axes and never extrapolated", "[light][duration]") {

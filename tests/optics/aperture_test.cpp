@@ -20,7 +20,8 @@ TEST_CASE("a symmetric lens at 1:1, marked f/8, works at f/16", "[optics][apertu
     CHECK_THAT(optics::working_f_number(train, optics::focus_at_ring(train, 1), 8), same(16));
 }
 
-TEST_CASE("a measured working f-number holds at closest focus and fades to the marked one at infinity", "[optics][aperture]") {
+TEST_CASE("a measured working f-number holds at closest focus and fades to the marked one at infinity",
+          "[optics][aperture]") {
     const optics::Train train{.lens = {.max_aperture = 2.8, .max_magnification = 1, .closest_working_f_number = 5.6}};
     CHECK_THAT(optics::working_f_number(train, optics::focus_at_ring(train, 1), 2.8), same(5.6));
     CHECK_THAT(optics::working_f_number(train, optics::focus_at_ring(train, 1), 8), same(16));
@@ -30,11 +31,9 @@ TEST_CASE("a measured working f-number holds at closest focus and fades to the m
 
 TEST_CASE("tubes scale the working f-number as in MODEL 1, with and without a measured record", "[optics][aperture]") {
     // N_own (f_s (P + m_s) + T)/(f_s (P + m_s)); without the record that is N (1 + m_1/P).
-    optics::Train train{.lens = {.focal_length = 60,
-                                 .closest_focus = 60 * 4,
-                                 .max_magnification = 1,
-                                 .pupil_magnification = 1.5},
-                        .tubes = 30};
+    optics::Train train{
+        .lens = {.focal_length = 60, .closest_focus = 60 * 4, .max_magnification = 1, .pupil_magnification = 1.5},
+        .tubes = 30};
     const auto at = optics::focus_at_ring(train, 0.5);
     CHECK_THAT(optics::working_f_number(train, at, 4), same(4 * (1 + (0.5 + 0.5) / 1.5)));
     train.lens.closest_working_f_number = train.lens.max_aperture * 1.8;

@@ -1,5 +1,5 @@
-#include "optics/blur_limit.hpp"
 #include "optics/depth.hpp"
+#include "optics/blur_limit.hpp"
 #include "optics/diffraction.hpp"
 #include "support/matchers.hpp"
 
@@ -15,12 +15,14 @@ TEST_CASE("at 1:1, working f/16, a blur limit of 0.03 mm leaves 0.48 mm of depth
     CHECK_THAT(depth.far.value(), expected);
 }
 
-TEST_CASE("50 mm at f/8 with a limit of 0.03 mm is sharp to infinity from its hyperfocal distance on", "[optics][depth]") {
+TEST_CASE("50 mm at f/8 with a limit of 0.03 mm is sharp to infinity from its hyperfocal distance on",
+          "[optics][depth]") {
     // f^2/(N c) + f = 10.47 m, any depth-of-field handbook (MODEL 4); a thin lens in air, measured from the lens.
     const double hyperfocal = 10467;
     const auto limits_at = [](double distance) {
         const double m = 50 / (distance - 50);
-        const optics::Train train{.lens = {.focal_length = 50, .closest_focus = 50 * (2 + m + 1 / m), .max_magnification = m}};
+        const optics::Train train{
+            .lens = {.focal_length = 50, .closest_focus = 50 * (2 + m + 1 / m), .max_magnification = m}};
         return optics::depth_of_field(optics::imaging_at(train, optics::focus_at_ring(train, 1), 8), 0.03);
     };
     CHECK_FALSE(limits_at(hyperfocal * 1.001).far.has_value());
@@ -29,7 +31,8 @@ TEST_CASE("50 mm at f/8 with a limit of 0.03 mm is sharp to infinity from its hy
     CHECK_THAT(hyperfocal - limits_at(hyperfocal).near.value(), WithinRel(hyperfocal / 2, 0.005));
 }
 
-TEST_CASE("100 mm at infinity with +8 on the rim turns a point 300 mm behind into a disc of 11.05 mm", "[optics][depth]") {
+TEST_CASE("100 mm at infinity with +8 on the rim turns a point 300 mm behind into a disc of 11.05 mm",
+          "[optics][depth]") {
     // Ray matrices (MODEL 4): P = 1, f/8, e = 64. Length and flange are chosen so that e is 64.
     const double hiatus = 10;
     const optics::Train train{.lens = {.focal_length = 100,
@@ -57,7 +60,8 @@ TEST_CASE("the background disc grows with distance and never passes its limit at
 }
 
 TEST_CASE("a pupil seen from behind has no near limit and no disc past its image", "[optics][depth]") {
-    const optics::Imaging behind{.magnification = 0.5, .working_f_number = 12, .pupil_diameter = 10, .pupil_scale = -600};
+    const optics::Imaging behind{
+        .magnification = 0.5, .working_f_number = 12, .pupil_diameter = 10, .pupil_scale = -600};
     CHECK_FALSE(optics::depth_of_field(behind, 0.01).near.has_value());
     CHECK(optics::depth_of_field(behind, 0.01).far.has_value());
     CHECK_FALSE(optics::background_disc(behind, 300).has_value());
@@ -65,9 +69,7 @@ TEST_CASE("a pupil seen from behind has no near limit and no disc past its image
 
 TEST_CASE("the best single stop has the least root-sum-square of both blurs", "[optics][depth]") {
     const double m = 0.8, depth = 5, wavelength = 550e-6;
-    const auto blur = [&](double n) {
-        return std::hypot(optics::airy_diameter(n, wavelength), m * m * depth / 2 / n);
-    };
+    const auto blur = [&](double n) { return std::hypot(optics::airy_diameter(n, wavelength), m * m * depth / 2 / n); };
     const double best = optics::best_working_f_number(m, depth, wavelength);
     for (const double factor : {0.9, 0.99, 1.01, 1.1}) CHECK(blur(best * factor) > blur(best));
 }

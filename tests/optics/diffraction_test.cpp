@@ -27,13 +27,14 @@ TEST_CASE("the contrast of a perfect lens in focus", "[optics][diffraction]") {
 TEST_CASE("a quarter wave of defocus leaves 0.2875 at half the cut-off", "[optics][diffraction]") {
     // Hopkins 1955 (MODEL 4). W20 = lambda/4 is dz = 2 lambda N^2.
     const double n = 8, wavelength = 550e-6;
-    CHECK_THAT(optics::modulation_transfer({.frequency = 0.5 / (wavelength * n),
-                                            .working_f_number = n,
-                                            .image_defocus = 2 * wavelength * n * n}),
-               WithinAbs(0.2875, 0.00005));
+    CHECK_THAT(
+        optics::modulation_transfer(
+            {.frequency = 0.5 / (wavelength * n), .working_f_number = n, .image_defocus = 2 * wavelength * n * n}),
+        WithinAbs(0.2875, 0.00005));
 }
 
-TEST_CASE("defocused contrast agrees with the integral as Hopkins wrote it, by another quadrature", "[optics][diffraction]") {
+TEST_CASE("defocused contrast agrees with the integral as Hopkins wrote it, by another quadrature",
+          "[optics][diffraction]") {
     // Boost.Math tanh-sinh, made for the square root's end, on the untransformed integrand.
     boost::math::quadrature::tanh_sinh<double> quadrature;
     const double n = 11, wavelength = 550e-6, pi = 3.14159265358979323846;

@@ -12,7 +12,9 @@ namespace {
 
 constexpr int grid = 2000;
 
-double magnification_at(const optics::Train& train, double ring) { return optics::focus_at_ring(train, ring).magnification; }
+double magnification_at(const optics::Train& train, double ring) {
+    return optics::focus_at_ring(train, ring).magnification;
+}
 
 /// The first ring position by brute force: the first interval of a fine grid that the wanted value falls into.
 std::optional<double> first_by_grid(const optics::Train& train, double wanted) {
@@ -50,8 +52,9 @@ TEST_CASE("where close-up lenses bend the magnification back, the smaller of two
         auto& lens = train.lens;
         lens.focusing = optics::Focusing::internal;
         lens.max_magnification = random.between(0.05, 0.3);
-        lens.closest_focus = random.between(0.4, 0.7) * lens.focal_length *
-                                 (2 + lens.max_magnification + 1 / lens.max_magnification) + lens.hiatus;
+        lens.closest_focus =
+            random.between(0.4, 0.7) * lens.focal_length * (2 + lens.max_magnification + 1 / lens.max_magnification) +
+            lens.hiatus;
         train.closeup_power = random.between(0.002, 0.03);
         const double at_ends = std::max(magnification_at(train, 0), magnification_at(train, 1));
         const auto range = optics::magnification_range(train);
@@ -71,7 +74,8 @@ TEST_CASE("where close-up lenses bend the magnification back, the smaller of two
 }
 
 TEST_CASE("out of reach, the ring stops where the magnification comes nearest", "[optics][focus]") {
-    const optics::Train train{.lens = {.focal_length = 50, .closest_focus = 450, .max_magnification = 0.15}, .tubes = 12};
+    const optics::Train train{.lens = {.focal_length = 50, .closest_focus = 450, .max_magnification = 0.15},
+                              .tubes = 12};
     const auto above = optics::find_focus(train, 1);
     CHECK_FALSE(above.reached);
     CHECK(above.ring == 1);
@@ -100,7 +104,9 @@ TEST_CASE("the ring finds the distance it stands at", "[optics][focus]") {
         INFO("seed " << seed);
         // Where the distance turns (1:1), two rings share it; near the turn the nearer of both may be another one.
         const auto found = optics::ring_for_distance(train, *at.subject_to_sensor, ring);
-        if (found) CHECK_THAT(optics::focus_at_ring(train, *found).subject_to_sensor.value(), WithinRel(*at.subject_to_sensor, 1e-9));
+        if (found)
+            CHECK_THAT(optics::focus_at_ring(train, *found).subject_to_sensor.value(),
+                       WithinRel(*at.subject_to_sensor, 1e-9));
         if (at.magnification < 0.7) REQUIRE(found);
     }
 }

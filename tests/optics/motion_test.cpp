@@ -27,7 +27,8 @@ TEST_CASE("a swing blurs as much as the worst window of its path", "[optics][mot
             worst = std::max(worst, m * (high - low));
         }
         INFO("exposure " << exposure);
-        CHECK_THAT(optics::oscillation_blur({.magnification = m, .amplitude = amplitude, .frequency = frequency, .exposure = exposure}),
+        CHECK_THAT(optics::oscillation_blur(
+                       {.magnification = m, .amplitude = amplitude, .frequency = frequency, .exposure = exposure}),
                    WithinRel(worst, 1e-3));
     }
 }

@@ -20,8 +20,7 @@ Matrix thin_lens(double power) { return (Matrix() << 1, 0, -power, 1).finished()
 /// From the front rim to the sensor. The converter is a thin lens of its own: `length` E behind the place where the
 /// image was, it magnifies factor times, so it stands E/(factor - 1) in front of that place.
 Matrix rim_to_sensor(const optics::Train& train, const optics::FocusedTrain& at) {
-    const Matrix front =
-        thin_lens(1 / at.focal_length) * gap(at.principal) * thin_lens(train.closeup_power);
+    const Matrix front = thin_lens(1 / at.focal_length) * gap(at.principal) * thin_lens(train.closeup_power);
     if (!train.converter) return gap(at.image_distance) * front;
     const double k = train.converter->factor;
     const double before = train.converter->length / (k - 1);
@@ -65,10 +64,10 @@ TEST_CASE("the working f-number is half the reciprocal slope of the marginal ray
     over_random_trains([](const Case& c) {
         const auto pupil = optics::entrance_pupil(c.train, c.at, 4);
         // From the axis point of the subject through the close-up lens to the edge of the entrance pupil.
-        const Matrix to_pupil =
-            gap(pupil.behind_rim) * thin_lens(c.train.closeup_power) * gap(*c.at.working_distance);
+        const Matrix to_pupil = gap(pupil.behind_rim) * thin_lens(c.train.closeup_power) * gap(*c.at.working_distance);
         const double angle = pupil.diameter / 2 / to_pupil(0, 1);
-        const Eigen::Vector2d image = rim_to_sensor(c.train, c.at) * gap(*c.at.working_distance) * Eigen::Vector2d(0, angle);
+        const Eigen::Vector2d image =
+            rim_to_sensor(c.train, c.at) * gap(*c.at.working_distance) * Eigen::Vector2d(0, angle);
         CHECK_THAT(1 / (2 * std::abs(image(1))), WithinRel(optics::working_f_number(c.train, c.at, 4), 1e-8));
     });
 }

@@ -1,5 +1,5 @@
-#include "optics/diffraction.hpp"
 #include "optics/stack.hpp"
+#include "optics/diffraction.hpp"
 #include "optics/trains.hpp"
 #include "support/matchers.hpp"
 

@@ -55,7 +55,8 @@ TEST_CASE("more tube gives more magnification, less working distance", "[optics]
     }
 }
 
-TEST_CASE("a converter multiplies the magnification, keeps the working distance and lengthens the rig", "[optics][reach]") {
+TEST_CASE("a converter multiplies the magnification, keeps the working distance and lengthens the rig",
+          "[optics][reach]") {
     for (unsigned seed = 0; seed < 500; ++seed) {
         test::Random random(seed);
         optics::Train train = test::random_train(random);

@@ -28,7 +28,8 @@ inline optics::Train random_train(Random& random) {
     optics::Train train{.lens = random_lens(random), .flange = random.between(15, 47)};
     if (random.coin()) train.tubes = random.between(5, 120);
     if (random.coin()) train.closeup_power = random.between(0.5, 10) / 1000;
-    if (random.coin(0.3)) train.converter = optics::Converter{.factor = random.between(1.2, 2), .length = random.between(10, 50)};
+    if (random.coin(0.3))
+        train.converter = optics::Converter{.factor = random.between(1.2, 2), .length = random.between(10, 50)};
     return train;
 }
 

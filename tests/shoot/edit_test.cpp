@@ -50,6 +50,6 @@ TEST_CASE("gear is listed from the camera forwards", "[shoot][gear]") {
     rig.tubes = {"t20"};
     rig.closeup_lenses = {"c4"};
     rig.teleconverter = "x2";
-    CHECK(mounting_order(shoot.kit, rig) == std::vector<std::string>{"APS-C body", "Converter 2x", "Tube 20 mm",
-                                                                     "100 mm macro 1:1", "Achromat +4"});
+    CHECK(mounting_order(shoot.kit, rig) ==
+          std::vector<std::string>{"APS-C body", "Converter 2x", "Tube 20 mm", "100 mm macro 1:1", "Achromat +4"});
 }

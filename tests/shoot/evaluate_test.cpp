@@ -52,10 +52,10 @@ TEST_CASE("at infinity what has no size does not exist", "[shoot][evaluate]") {
     shoot.shots[0].capture.mode = CaptureMode::stack;
     const auto report = report_of(shoot);
     CHECK(report.optics.magnification == 0);
-    for (const auto& value : {report.optics.field_width, report.optics.working_distance, report.optics.subject_to_sensor,
-                              report.sharpness.near, report.sharpness.far, report.sharpness.depth_of_field,
-                              report.sharpness.best_single_f_number, report.sharpness.background_disc,
-                              report.capture.frame_depth, report.capture.step})
+    for (const auto& value : {report.optics.field_width, report.optics.working_distance,
+                              report.optics.subject_to_sensor, report.sharpness.near, report.sharpness.far,
+                              report.sharpness.depth_of_field, report.sharpness.best_single_f_number,
+                              report.sharpness.background_disc, report.capture.frame_depth, report.capture.step})
         CHECK_FALSE(value.has_value());
     CHECK(report.capture.frames == 1);
 }
@@ -71,7 +71,8 @@ TEST_CASE("a stack covers subject, lead and tail and waits for the flash", "[sho
     CHECK_THAT(report.capture.step.value(), same(frame * 0.75));
     CHECK(report.capture.frames == std::ceil((3 - frame) / (frame * 0.75)) + 1);
     CHECK_THAT(report.capture.duration, same(report.capture.frames * 0.125 + (report.capture.frames - 1) * 4 * 0.25));
-    CHECK_THAT(report.capture.travel->last - report.capture.travel->first, same((report.capture.frames - 1) * *report.capture.step));
+    CHECK_THAT(report.capture.travel->last - report.capture.travel->first,
+               same((report.capture.frames - 1) * *report.capture.step));
 }
 
 TEST_CASE("a subject that one frame holds to infinity needs no stack", "[shoot][evaluate]") {
@@ -134,7 +135,8 @@ TEST_CASE("the sum of lights is never less than the brightest", "[shoot][light]"
             const auto report = evaluate(shoot.kit, shot);
             INFO("seed " << seed);
             double brightest = report.light.ambient.value_or(-1e9);
-            for (const auto& source : report.light.sources) brightest = std::max(brightest, source.stops.value_or(-1e9));
+            for (const auto& source : report.light.sources)
+                brightest = std::max(brightest, source.stops.value_or(-1e9));
             if (report.light.total) CHECK(*report.light.total >= brightest - 1e-12);
         }
 }
@@ -186,10 +188,11 @@ TEST_CASE("evaluation is pure and never makes a number that is none", "[shoot][e
             INFO("seed " << seed);
             CHECK(once.optics.magnification == twice.optics.magnification);
             CHECK(once.notes.size() == twice.notes.size());
-            for (const double value : {once.optics.magnification, once.optics.working_f_number, once.optics.exposure_loss,
-                                       once.sharpness.airy_diameter, once.capture.frames, once.capture.duration,
-                                       once.motion.blur, once.sharpness.depth_of_field.value_or(1),
-                                       once.capture.step.value_or(1), once.light.background.value_or(1)})
+            for (const double value :
+                 {once.optics.magnification, once.optics.working_f_number, once.optics.exposure_loss,
+                  once.sharpness.airy_diameter, once.capture.frames, once.capture.duration, once.motion.blur,
+                  once.sharpness.depth_of_field.value_or(1), once.capture.step.value_or(1),
+                  once.light.background.value_or(1)})
                 CHECK(std::isfinite(value));
         }
 }

@@ -1,5 +1,5 @@
-#include "shoot/scales.hpp"
 #include "shoot/text.hpp"
+#include "shoot/scales.hpp"
 #include "support/matchers.hpp"
 #include "support/random.hpp"
 
@@ -75,7 +75,8 @@ TEST_CASE("what people type", "[shoot][text]") {
 }
 
 TEST_CASE("what is not a number is not understood", "[shoot][text]") {
-    for (const char* text : {"", " ", "f/", "abc", "1/0", "1/-2", "5.6.7", "1,2,3", "nan", "inf", "1e999", "--3", "3 4", "/", "12 furlongs"}) {
+    for (const char* text : {"", " ", "f/", "abc", "1/0", "1/-2", "5.6.7", "1,2,3", "nan", "inf", "1e999", "--3", "3 4",
+                             "/", "12 furlongs"}) {
         INFO(text);
         CHECK_FALSE(parse_length(text));
         CHECK_FALSE(parse_f_number(text));

@@ -41,17 +41,23 @@ class Calculator {
     double sum() {
         double value = product();
         for (;;) {
-            if (take('+')) value += product();
-            else if (take('-')) value -= product();
-            else return value;
+            if (take('+'))
+                value += product();
+            else if (take('-'))
+                value -= product();
+            else
+                return value;
         }
     }
     double product() {
         double value = power();
         for (;;) {
-            if (take('*')) value *= power();
-            else if (take('/')) value /= power();
-            else return value;
+            if (take('*'))
+                value *= power();
+            else if (take('/'))
+                value /= power();
+            else
+                return value;
         }
     }
     double power() {
@@ -80,9 +86,12 @@ class Calculator {
         const double second = take(',') ? sum() : 0;
         if (!take(')')) throw std::runtime_error("no closing parenthesis");
         static const std::map<std::string, double (*)(double, double)> functions = {
-            {"log2", [](double a, double) { return std::log2(a); }}, {"sqrt", [](double a, double) { return std::sqrt(a); }},
-            {"sin", [](double a, double) { return std::sin(a); }},   {"ceil", [](double a, double) { return std::ceil(a); }},
-            {"min", [](double a, double b) { return std::min(a, b); }}, {"max", [](double a, double b) { return std::max(a, b); }}};
+            {"log2", [](double a, double) { return std::log2(a); }},
+            {"sqrt", [](double a, double) { return std::sqrt(a); }},
+            {"sin", [](double a, double) { return std::sin(a); }},
+            {"ceil", [](double a, double) { return std::ceil(a); }},
+            {"min", [](double a, double b) { return std::min(a, b); }},
+            {"max", [](double a, double b) { return std::max(a, b); }}};
         return functions.at(name)(first, second);
     }
 };
@@ -107,7 +116,8 @@ TEST_CASE("every shown substitution evaluates to the reported value", "[shoot][w
                 CHECK_FALSE(working.source.empty());
                 const double shown = Calculator::compute(working.substitution);
                 // Six digits are shown; differences of near-equal numbers lose up to three of them. Whole frames jump.
-                const double tolerance = figure.key == "frames" ? std::max(1.0, 1e-3 * working.result) : 2e-4 * std::abs(working.result) + 1e-4;
+                const double tolerance = figure.key == "frames" ? std::max(1.0, 1e-3 * working.result)
+                                                                : 2e-4 * std::abs(working.result) + 1e-4;
                 CHECK(std::abs(shown - working.result) <= tolerance);
                 ++compared;
             }

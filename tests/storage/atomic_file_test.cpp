@@ -4,11 +4,11 @@
 
 #include <catch2/catch.hpp>
 
-#include <csignal>
-#include <cstdlib>
 #include <sys/stat.h>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <csignal>
+#include <cstdlib>
 
 using namespace poquito;
 namespace fs = std::filesystem;

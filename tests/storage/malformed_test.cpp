@@ -1,7 +1,7 @@
 // Files that are not shoots, by the thousand: each gives one line with a place, and nothing else.
 #include "storage/shoot_file.hpp"
-#include "support/shoots.hpp"
 #include "support/matchers.hpp"
+#include "support/shoots.hpp"
 
 #include <nlohmann/json.hpp>
 
@@ -50,16 +50,21 @@ void collect(const Json& json, const std::string& here, std::vector<std::string>
 
 TEST_CASE("errors name the place and what was expected", "[storage][errors]") {
     CHECK(broken("/shots/0/exposure/iso", -100) == "shots[0].exposure.iso: got -100, expected above 0");
-    CHECK(broken("/shots/0/rig/lens", "macro-9") == "shots[0].rig.lens: got \"macro-9\", expected the id of a lens in kit");
-    CHECK(broken("/shots/0/lights/0/flash", "sun") == "shots[0].lights[0].flash: got \"sun\", expected the id of a flash in kit");
+    CHECK(broken("/shots/0/rig/lens", "macro-9") ==
+          "shots[0].rig.lens: got \"macro-9\", expected the id of a lens in kit");
+    CHECK(broken("/shots/0/lights/0/flash", "sun") ==
+          "shots[0].lights[0].flash: got \"sun\", expected the id of a flash in kit");
     CHECK(broken("/kit/cameras/0/sync_s", "fast") == "kit.cameras[0].sync_s: got \"fast\", expected a number, above 0");
     CHECK(broken("/shots/0/capture/overlap", 1) == "shots[0].capture.overlap: got 1, expected 0 to below 1");
-    CHECK(broken("/shots/0/capture/mode", "burst") == "shots[0].capture.mode: got \"burst\", expected \"single\" or \"stack\"");
+    CHECK(broken("/shots/0/capture/mode", "burst") ==
+          "shots[0].capture.mode: got \"burst\", expected \"single\" or \"stack\"");
     CHECK(broken("/version", 2) == "version: got 2, expected 1, the version this program reads");
     CHECK(broken("/format", "recipe") == "format: got \"recipe\", expected \"poquito-shoot\"");
     CHECK(broken("/kit", Json::array()) == "kit: got a list, expected an object");
-    CHECK(broken("/kit/cameras/0/image_width_px", 6000.5) == "kit.cameras[0].image_width_px: got 6000.5, expected a whole number");
-    CHECK(broken("/shots/0/exposure/shutter_s", 1e300) == "shots[0].exposure.shutter_s: got 1e+300, expected at most 1000000000");
+    CHECK(broken("/kit/cameras/0/image_width_px", 6000.5) ==
+          "kit.cameras[0].image_width_px: got 6000.5, expected a whole number");
+    CHECK(broken("/shots/0/exposure/shutter_s", 1e300) ==
+          "shots[0].exposure.shutter_s: got 1e+300, expected at most 1000000000");
     Json both = good();
     both["shots"][0]["rig"]["ring"] = 0.5;
     CHECK(refusal(both.dump()) == "shots[0].rig.ring: both ring and magnification given, expected one of them");
@@ -111,8 +116,10 @@ TEST_CASE("a wrong type anywhere is refused, at its place", "[storage][errors]")
             for (std::size_t i = 1; i < pointer.size();) {
                 const auto end = std::min(pointer.find('/', i), pointer.size());
                 const auto step = pointer.substr(i, end - i);
-                if (std::isdigit(static_cast<unsigned char>(step[0]))) place += "[" + step + "]";
-                else place += (place.empty() ? "" : ".") + step;
+                if (std::isdigit(static_cast<unsigned char>(step[0])))
+                    place += "[" + step + "]";
+                else
+                    place += (place.empty() ? "" : ".") + step;
                 i = end + 1;
             }
             CHECK(line.starts_with(place));
@@ -129,7 +136,8 @@ TEST_CASE("negative and absurd numbers are refused wherever a size, time or powe
         if (!value.is_number()) continue;
         INFO(pointer);
         CHECK_FALSE(broken(pointer, 1e12).empty());
-        const bool signed_quantity = pointer.ends_with("_deg") || pointer.ends_with("ev100") || pointer.ends_with("loss_stops");
+        const bool signed_quantity =
+            pointer.ends_with("_deg") || pointer.ends_with("ev100") || pointer.ends_with("loss_stops");
         if (!signed_quantity) CHECK_FALSE(broken(pointer, -1).empty());
     }
 }
@@ -139,7 +147,8 @@ TEST_CASE("a member that must be there is missed", "[storage][errors]") {
     const Json document = good();
     collect(document, "", pointers);
     // May be absent by the contract, or belongs to this version's extensions.
-    const std::vector<std::string> optional = {"/ambient", "/background", "/depth_rule", "/pixels", "/power_step_stops"};
+    const std::vector<std::string> optional = {"/ambient", "/background", "/depth_rule", "/pixels",
+                                               "/power_step_stops"};
     for (const auto& pointer : pointers) {
         const auto slash = pointer.rfind('/');
         const auto key = pointer.substr(slash + 1);

@@ -1,5 +1,5 @@
-#include "shoot/evaluate.hpp"
 #include "storage/run_sheet.hpp"
+#include "shoot/evaluate.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 

@@ -1,7 +1,7 @@
+#include "storage/shoot_file.hpp"
 #include "shoot/evaluate.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/report_json.hpp"
-#include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -91,10 +91,13 @@ TEST_CASE("the report keeps the keys of its contract", "[storage][report]") {
     CHECK(report.at("version") == 1);
     const auto& shot = report.at("shots").at(0);
     const std::vector<std::pair<const char*, std::vector<const char*>>> contract = {
-        {"optics", {"focal_length_mm", "ring", "lens_magnification", "magnification", "field_width_mm", "field_height_mm",
-                    "working_distance_mm", "subject_to_sensor_mm", "working_f_number", "exposure_loss_stops", "reaches_infinity"}},
-        {"sharpness", {"blur_limit_mm", "near_mm", "far_mm", "depth_of_field_mm", "airy_diameter_mm", "best_single_f_number",
-                       "background_disc_mm"}},
+        {"optics",
+         {"focal_length_mm", "ring", "lens_magnification", "magnification", "field_width_mm", "field_height_mm",
+          "working_distance_mm", "subject_to_sensor_mm", "working_f_number", "exposure_loss_stops",
+          "reaches_infinity"}},
+        {"sharpness",
+         {"blur_limit_mm", "near_mm", "far_mm", "depth_of_field_mm", "airy_diameter_mm", "best_single_f_number",
+          "background_disc_mm"}},
         {"capture", {"frame_depth_mm", "step_mm", "frames", "duration_s", "data_mb"}},
         {"light", {"ambient_stops", "sources", "total_stops", "background_stops"}},
         {"motion", {"blur_mm"}}};

@@ -7,7 +7,8 @@
 
 namespace poquito::test {
 
-/// One camera, one symmetric 100 mm macro lens, one flash; a shot at half life size. Numbers that can be checked by head.
+/// One camera, one symmetric 100 mm macro lens, one flash; a shot at half life size. Numbers that can be checked by
+/// head.
 inline shoot::Shoot plain_shoot() {
     shoot::Shoot shoot{.title = "Test"};
     shoot.kit.cameras = {{.id = "body",
@@ -19,10 +20,16 @@ inline shoot::Shoot plain_shoot() {
                           .bracket = {.max_frames = 50}}};
     shoot.kit.lenses = {{.id = "macro",
                          .name = "100 mm macro 1:1",
-                         .optics = {.focal_length = 100, .max_aperture = 2.8, .min_aperture = 32, .closest_focus = 410,
-                                    .max_magnification = 1, .length = 110, .front_diameter = 60},
+                         .optics = {.focal_length = 100,
+                                    .max_aperture = 2.8,
+                                    .min_aperture = 32,
+                                    .closest_focus = 410,
+                                    .max_magnification = 1,
+                                    .length = 110,
+                                    .front_diameter = 60},
                          .filter_thread = 62}};
-    shoot.kit.tubes = {{.id = "t20", .name = "Tube 20 mm", .length = 20}, {.id = "plain", .name = "Plain tube", .length = 25, .contacts = false}};
+    shoot.kit.tubes = {{.id = "t20", .name = "Tube 20 mm", .length = 20},
+                       {.id = "plain", .name = "Plain tube", .length = 25, .contacts = false}};
     shoot.kit.closeup_lenses = {{.id = "c4", .name = "Achromat +4", .power_dpt = 4, .thread = 62},
                                 {.id = "c2", .name = "Close-up +2", .power_dpt = 2, .thread = 77},
                                 {.id = "c3", .name = "Close-up +3", .power_dpt = 3, .thread = 49}};
@@ -51,8 +58,10 @@ inline shoot::Light plain_light() {
 inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     using namespace shoot;
     Shot shot{.id = "shot", .name = "Shot \"\u00e9\" <1>"};
-    shot.subject = {.width = random.log_between(1, 400), .height = random.log_between(1, 400),
-                    .depth = random.coin(0.1) ? 0 : random.log_between(0.1, 100), .reflectance = random.between(0, 1),
+    shot.subject = {.width = random.log_between(1, 400),
+                    .height = random.log_between(1, 400),
+                    .depth = random.coin(0.1) ? 0 : random.log_between(0.1, 100),
+                    .reflectance = random.between(0, 1),
                     .speed = random.coin() ? random.log_between(1, 2000) : 0};
     if (random.coin(0.3)) shot.subject.sway_amplitude = random.between(0.1, 5);
     if (random.coin(0.3)) shot.subject.traits = {"food", "polished"};
@@ -62,7 +71,8 @@ inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     if (random.coin(0.3)) shot.rig.teleconverter = kit.teleconverters.front().id;
     shot.rig.focus = random.coin() ? Focus{.by = FocusBy::ring, .value = random.between(0, 1)}
                                    : Focus{.by = FocusBy::magnification, .value = random.log_between(0.05, 3)};
-    shot.exposure = {.f_number = random.log_between(2, 32), .shutter = random.log_between(1e-4, 10),
+    shot.exposure = {.f_number = random.log_between(2, 32),
+                     .shutter = random.log_between(1e-4, 10),
                      .iso = random.log_between(50, 6400)};
     shot.sharpness.rule = static_cast<BlurRule>(random.whole(0, 3));
     shot.sharpness.pixels = random.between(1, 3);
@@ -71,23 +81,31 @@ inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     if (random.coin(0.3)) shot.sharpness.output = OutputKind::delivery;
     shot.capture = {.mode = static_cast<CaptureMode>(random.whole(0, 1)),
                     .depth_rule = static_cast<DepthRule>(random.whole(0, 2)),
-                    .contrast_kept = random.between(0.1, 0.95), .overlap = random.between(0, 0.8),
-                    .lead = random.between(0, 1), .tail = random.between(0, 1),
+                    .contrast_kept = random.between(0.1, 0.95),
+                    .overlap = random.between(0, 0.8),
+                    .lead = random.between(0, 1),
+                    .tail = random.between(0, 1),
                     .mover = static_cast<Mover>(random.whole(0, 1))};
     if (random.coin(0.3)) shot.capture.interval = random.between(0.1, 5);
     if (random.coin(0.7)) shot.ambient = Ambient{.ev100 = random.between(-2, 15)};
     for (int i = random.whole(0, 3); i > 0; --i) {
         Light light{.flash = kit.flashes.front().id};
         if (random.coin()) light.modifier = kit.modifiers.front().id;
-        light.position = {.distance = random.log_between(50, 2000), .azimuth = random.between(-180, 180),
+        light.position = {.distance = random.log_between(50, 2000),
+                          .azimuth = random.between(-180, 180),
                           .elevation = random.between(-20, 90)};
         if (random.coin()) light.power = random.log_between(0.005, 1);
         shot.lights.push_back(light);
     }
-    if (random.coin()) shot.background = Background{.distance = random.log_between(1, 5000), .reflectance = random.between(0, 1)};
+    if (random.coin())
+        shot.background = Background{.distance = random.log_between(1, 5000), .reflectance = random.between(0, 1)};
     if (random.coin(0.3)) shot.checked = {"settings", "card"};
     if (random.coin(0.3))
-        shot.proof = {{.time = "2026-11-25T10:00:00", .frames = 12, .correction = -0.3, .verdict = Verdict::redo, .remark = "a bit soft"}};
+        shot.proof = {{.time = "2026-11-25T10:00:00",
+                       .frames = 12,
+                       .correction = -0.3,
+                       .verdict = Verdict::redo,
+                       .remark = "a bit soft"}};
     return shot;
 }
 
@@ -95,7 +113,8 @@ inline shoot::Shoot random_shoot(unsigned seed) {
     Random random(seed);
     shoot::Shoot shoot = plain_shoot();
     shoot.kit.lenses.front().optics.focusing = random.coin() ? optics::Focusing::unit : optics::Focusing::internal;
-    shoot.kit.lenses.front().optics.hiatus = shoot.kit.lenses.front().optics.focusing == optics::Focusing::internal ? 10 : 0;
+    shoot.kit.lenses.front().optics.hiatus =
+        shoot.kit.lenses.front().optics.focusing == optics::Focusing::internal ? 10 : 0;
     shoot.kit.lenses.front().optics.pupil_magnification = random.between(0.7, 1.5);
     if (random.coin()) shoot.kit.lenses.front().optics.closest_working_f_number = random.between(3, 6);
     shoot.shots.clear();

@@ -1,0 +1,68 @@
+// Time from an edit to all views painted, for a shoot of 50 shots: one shot changed, and the kit changed (all shots are
+// evaluated anew). Run on the station that draws most.
+#include "desk/main_window.hpp"
+#include "desk/theme.hpp"
+
+#include <QApplication>
+#include <QElapsedTimer>
+
+#include <algorithm>
+#include <cstdio>
+#include <vector>
+
+using namespace poquito;
+
+namespace {
+
+shoot::Shoot fifty(const shoot::Shoot& demo) {
+    shoot::Shoot shoot = demo;
+    while (shoot.shots.size() < 50) {
+        auto shot = demo.shots[shoot.shots.size() % demo.shots.size()];
+        shot.id += std::to_string(shoot.shots.size());
+        shoot.shots.push_back(std::move(shot));
+    }
+    return shoot;
+}
+
+template <typename Edit>
+void measure(const char* name, desk::MainWindow& window, Edit edit) {
+    std::vector<double> times;
+    for (int i = 0; i < 200; ++i) {
+        QElapsedTimer timer;
+        timer.start();
+        edit(i);
+        QCoreApplication::sendPostedEvents();
+        QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents);
+        times.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+    }
+    std::ranges::sort(times);
+    std::printf("%s: median %.1f ms, 95th of 100 %.1f ms, slowest %.1f ms; median is %.2f of a 16 ms frame\n", name,
+                times[100], times[190], times.back(), times[100] / 16);
+    (void)window;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    desk::applyTheme(application, desk::ThemeKind::light);
+    desk::MainWindow window;
+    window.openDemo();
+    window.document().open(fifty(window.document().shoot()), {});
+    window.show();
+    QCoreApplication::processEvents();
+    for (const auto station : shoot::stations) {
+        window.goTo(station);
+        QCoreApplication::processEvents();
+        const auto name = std::string("edit of one shot, ") + shoot::station_name(station);
+        measure(name.c_str(), window, [&](int i) {
+            window.document().editShot({QStringLiteral("edit")},
+                                       [&](shoot::Shot& shot) { shot.exposure.f_number = 4 + i % 20; });
+        });
+    }
+    window.goTo(shoot::Station::depth);
+    measure("edit of the kit, all 50 shots", window, [&](int i) {
+        window.document().edit({QStringLiteral("edit")},
+                               [&](shoot::Shoot& shoot) { shoot.kit.cameras[0].frame_mb = 30 + i; });
+    });
+}
