@@ -1,12 +1,12 @@
 #include "desk/depth_page.hpp"
 
 #include "desk/depth_chart.hpp"
+#include "desk/sentence.hpp"
 #include "shoot/text.hpp"
 
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
-#include <QLabel>
 
 namespace poquito::desk {
 
@@ -113,9 +113,7 @@ void DepthPage::addSharpness(QLayout* column) {
         aperture, {"wavelengthField", tr("Wavelength"), tr("For diffraction; 550 nm is green light")},
         wavelengthQuantity(), [](const Shot& s) { return s.sharpness.wavelength; },
         [](Shot& s, double v) { s.sharpness.wavelength = v; });
-    ruleText_ = new QLabel(this);
-    ruleText_->setProperty("quiet", true);
-    ruleText_->setWordWrap(true);
+    ruleText_ = new Sentence(4, this);
     column->addWidget(ruleText_);
 }
 
@@ -159,10 +157,8 @@ void DepthPage::addCapture(QLayout* column) {
             secondsQuantity(), [](const Shot& s) { return s.capture.interval.value_or(0.5); },
             [](Shot& s, double v) { s.capture.interval = v; }),
     };
-    stackText_ = new QLabel(this);
+    stackText_ = new Sentence(3, this);
     stackText_->setObjectName(QStringLiteral("stackText"));
-    stackText_->setProperty("quiet", true);
-    stackText_->setWordWrap(true);
     column->addWidget(stackText_);
 }
 

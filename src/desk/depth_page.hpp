@@ -5,6 +5,7 @@
 namespace poquito::desk {
 
 class DepthChart;
+class Sentence;
 
 /// What stop, what counts as sharp, one frame or a stack and how it steps.
 class DepthPage : public StationPage {
@@ -28,8 +29,8 @@ class DepthPage : public StationPage {
     QuantityField* crop_ = nullptr;
     QuantityField* kept_ = nullptr;
     std::vector<QWidget*> stackOnly_;
-    QLabel* ruleText_ = nullptr;
-    QLabel* stackText_ = nullptr;
+    Sentence* ruleText_ = nullptr;
+    Sentence* stackText_ = nullptr;
     DepthChart* chart_ = nullptr;
 };
 

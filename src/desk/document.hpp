@@ -42,6 +42,10 @@ class Document : public QObject {
     const shoot::Shot* shot() const;
     const shoot::Report* report() const;
     const shoot::Report& report(int index) const { return *reports_[static_cast<std::size_t>(index)]; }
+    /// The same object as long as neither the shot nor the kit changed.
+    std::shared_ptr<const shoot::Report> sharedReport(int index) const {
+        return reports_[static_cast<std::size_t>(index)];
+    }
     std::vector<shoot::Report> reports() const;
 
     void select(int index);

@@ -2,10 +2,12 @@
 
 #include "desk/theme.hpp"
 
+#include <QCache>
 #include <QFontMetricsF>
 #include <QLineF>
 #include <QPainter>
 #include <QPainterPath>
+#include <QStaticText>
 
 #include <cmath>
 
@@ -19,6 +21,18 @@ void drawArrow(QPainter& painter, QPointF tip, double direction) {
     path.lineTo(tip + QPointF(-direction * length, half));
     path.closeSubpath();
     painter.fillPath(path, theme().ink);
+}
+
+const QStaticText& shaped(const QFont& font, const QString& text) {
+    static QCache<std::pair<QFont, QString>, QStaticText> cache(4000);
+    const std::pair key(font, text);
+    if (const auto* known = cache.object(key)) return *known;
+    auto* made = new QStaticText(text);
+    made->setTextFormat(Qt::PlainText);
+    made->setPerformanceHint(QStaticText::AggressiveCaching);
+    made->prepare({}, font);
+    cache.insert(key, made);
+    return *made;
 }
 
 }  // namespace
@@ -45,9 +59,25 @@ void drawDimension(QPainter& painter, QPointF from, QPointF to, const QString& t
     painter.restore();
 }
 
+void drawLine(QPainter& painter, const QRectF& area, Qt::Alignment side, const QString& text) {
+    const QStaticText& line = shaped(painter.font(), text);
+    const QSizeF size = line.size();
+    QPointF corner = area.topLeft();
+    if (side & Qt::AlignHCenter) corner.rx() += (area.width() - size.width()) / 2;
+    if (side & Qt::AlignRight) corner.rx() += area.width() - size.width();
+    if (side & Qt::AlignVCenter) corner.ry() += (area.height() - size.height()) / 2;
+    if (side & Qt::AlignBottom) corner.ry() += area.height() - size.height();
+    painter.drawStaticText(corner, line);
+}
+
+double lineWidth(const QFont& font, const QString& text) { return shaped(font, text).size().width(); }
+
+QString elided(const QFont& font, const QString& text, double width) {
+    return lineWidth(font, text) <= width ? text : QFontMetricsF(font).elidedText(text, Qt::ElideRight, width);
+}
+
 QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour) {
-    const QFontMetricsF metrics(painter.font());
-    const QSizeF size(metrics.horizontalAdvance(text) + 6, metrics.height());
+    const QSizeF size = shaped(painter.font(), text).size() + QSizeF(6, 0);
     QPointF corner = anchor;
     if (side & Qt::AlignHCenter) corner.rx() -= size.width() / 2;
     if (side & Qt::AlignRight) corner.rx() -= size.width();
@@ -56,7 +86,7 @@ QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QS
     const QRectF patch(corner, size);
     painter.fillRect(patch, theme().panel);
     painter.setPen(colour);
-    painter.drawText(patch, Qt::AlignCenter, text);
+    drawLine(painter, patch, Qt::AlignCenter, text);
     return patch;
 }
 

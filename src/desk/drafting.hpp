@@ -3,6 +3,7 @@
 #include "shoot/stations.hpp"
 
 #include <QColor>
+#include <QFont>
 #include <QRectF>
 #include <QString>
 
@@ -15,6 +16,15 @@ namespace poquito::desk {
 /// A dimension line with arrows at both ends and its text on a gap in the middle; beside the line where it is too
 /// short.
 void drawDimension(QPainter& painter, QPointF from, QPointF to, const QString& text);
+
+/// One line of text in a rectangle, in the painter's font and colour. Shapes each text once and remembers it: drawings
+/// write the same words with every edit.
+void drawLine(QPainter& painter, const QRectF& area, Qt::Alignment side, const QString& text);
+
+double lineWidth(const QFont& font, const QString& text);
+
+/// `text`, or as much of it as `width` pixels hold and dots.
+QString elided(const QFont& font, const QString& text, double width);
 
 /// Text on a patch of the sheet's colour, so that lines end at it instead of crossing it. Returns what it covers.
 QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour);

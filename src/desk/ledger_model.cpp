@@ -3,6 +3,7 @@
 #include "shoot/text.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace poquito::desk {
 
@@ -104,8 +105,11 @@ void LedgerModel::refresh() {
         return a.heading == b.heading && a.figure.key == b.figure.key;
     };
     if (std::ranges::equal(rows, rows_, same_shape)) {
-        rows_ = std::move(rows);
-        if (!rows_.empty()) Q_EMIT dataChanged(index(0), index(rowCount() - 1));
+        const auto before = std::exchange(rows_, std::move(rows));
+        for (int row = 0; row < rowCount(); ++row) {
+            const auto i = static_cast<std::size_t>(row);
+            if (rows_[i].figure != before[i].figure) Q_EMIT dataChanged(index(row), index(row));
+        }
         return;
     }
     beginResetModel();

@@ -1,5 +1,6 @@
 #include "desk/ledger_view.hpp"
 
+#include "desk/drafting.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/theme.hpp"
 
@@ -74,8 +75,8 @@ class LedgerDelegate : public QStyledItemDelegate {
             painter->setPen(t.quiet);
             const QString text = index.data(Qt::DisplayRole).toString();
             const QRect at = area.adjusted(6, 6, 0, 0);
-            painter->drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
-            const int x = at.left() + painter->fontMetrics().horizontalAdvance(text) + 8;
+            drawLine(*painter, at, Qt::AlignLeft | Qt::AlignVCenter, text);
+            const int x = at.left() + static_cast<int>(lineWidth(painter->font(), text)) + 8;
             painter->setPen(QPen(t.hairline, 1));
             painter->drawLine(x, at.center().y() + 1, area.right() - 6, at.center().y() + 1);
             painter->restore();
@@ -98,21 +99,19 @@ class LedgerDelegate : public QStyledItemDelegate {
         painter->setFont(textFont(13, QFont::DemiBold));
         painter->setPen(weight == shoot::Level::stop ? t.stop : weight == shoot::Level::caution ? t.caution : t.ink);
         const QString value = index.data(LedgerModel::valueRole).toString();
-        const int value_width = painter->fontMetrics().horizontalAdvance(value);
-        painter->drawText(QRect(value_right - value_width - 2, row.top(), value_width + 2, row_height),
-                          Qt::AlignRight | Qt::AlignVCenter, value);
+        const int value_width = static_cast<int>(lineWidth(painter->font(), value)) + 1;
+        drawLine(*painter, QRect(value_right - value_width - 2, row.top(), value_width + 2, row_height),
+                 Qt::AlignRight | Qt::AlignVCenter, value);
         painter->setFont(textFont(12));
         painter->setPen(t.ink);
         const int name_width = value_right - value_width - 10 - row.left();
-        painter->drawText(
-            QRect(row.left(), row.top(), name_width, row_height), Qt::AlignLeft | Qt::AlignVCenter,
-            painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, name_width));
+        drawLine(*painter, QRect(row.left(), row.top(), name_width, row_height), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(painter->font(), index.data(Qt::DisplayRole).toString(), name_width));
         painter->setFont(textFont(11));
         painter->setPen(t.quiet);
-        painter->drawText(QRect(value_right + 6, row.top(), unit_width - 6, row_height),
-                          Qt::AlignLeft | Qt::AlignVCenter,
-                          painter->fontMetrics().elidedText(index.data(LedgerModel::unitRole).toString(),
-                                                            Qt::ElideRight, unit_width - 6));
+        drawLine(*painter, QRect(value_right + 6, row.top(), unit_width - 6, row_height),
+                 Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(painter->font(), index.data(LedgerModel::unitRole).toString(), unit_width - 6));
         if (open) {
             const QRect at = working_area(area.left(), area.top(), area.width());
             WorkingText(index, at.width()).paint(*painter, at.topLeft());

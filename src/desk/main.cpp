@@ -73,8 +73,7 @@ int main(int argc, char** argv) {
     }
 
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/data/poquito.svg")));
-    desk::MainWindow window;
-    if (parser.isSet(demo)) window.openDemo();
+    desk::MainWindow window(parser.isSet(demo) ? desk::demoShoot() : desk::genericShoot());
     if (!files.isEmpty()) window.openFile(files.front());
     const QSize screen = application.primaryScreen()->availableSize();
     window.resize(window.size().boundedTo(screen));

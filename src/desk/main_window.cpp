@@ -52,10 +52,6 @@ std::string resource(const QString& name) {
     return file.readAll().toStdString();
 }
 
-shoot::Shoot demo() {
-    return std::get<shoot::Shoot>(storage::read_shoot(resource(QStringLiteral(":/data/winter-catalogue.poquito"))));
-}
-
 QFrame* sheet(QWidget* parent) {
     auto* frame = new QFrame(parent);
     frame->setProperty("sheet", true);
@@ -64,19 +60,22 @@ QFrame* sheet(QWidget* parent) {
 
 }  // namespace
 
+shoot::Shoot demoShoot() {
+    return std::get<shoot::Shoot>(storage::read_shoot(resource(QStringLiteral(":/data/winter-catalogue.poquito"))));
+}
+
 shoot::Shoot genericShoot() {
-    shoot::Shoot shoot = demo();
+    shoot::Shoot shoot = demoShoot();
     shoot.shots.clear();
     shoot.title = "Untitled shoot";
     return shoot;
 }
 
-MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
+MainWindow::MainWindow(shoot::Shoot shoot, QWidget* parent) : QMainWindow(parent) {
+    document_.open(std::move(shoot), {});
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
     resize(1280, 800);
-    document_.open(genericShoot(), {});
-
     auto* central = new QWidget(this);
     auto* column = new QVBoxLayout(central);
     column->setContentsMargins(0, 0, 0, 0);
@@ -89,8 +88,11 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     row->addWidget(cardsColumn_);
     body_ = new QStackedWidget(central);
     body_->addWidget(buildCentre());
-    body_->addWidget(buildWelcome());
-    row->addWidget(body_, 1);
+    auto* middle = new QVBoxLayout;
+    middle->setSpacing(6);
+    middle->addWidget(buildStrip(central));
+    middle->addWidget(body_, 1);
+    row->addLayout(middle, 1);
     marginColumn_ = buildMargin();
     row->addWidget(marginColumn_);
     column->addLayout(row, 1);
@@ -165,13 +167,9 @@ QWidget* MainWindow::buildCards() {
     return column;
 }
 
-QWidget* MainWindow::buildCentre() {
-    auto* centre = new QWidget(this);
-    auto* layout = new QVBoxLayout(centre);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(6);
-
-    strip_ = new QWidget(centre);
+/// Where what went wrong is said, above whatever is shown.
+QWidget* MainWindow::buildStrip(QWidget* parent) {
+    strip_ = new QWidget(parent);
     auto* strip = new QHBoxLayout(strip_);
     strip->setContentsMargins(8, 4, 8, 4);
     stripText_ = new QLabel(strip_);
@@ -187,8 +185,13 @@ QWidget* MainWindow::buildCentre() {
     connect(close, &QToolButton::clicked, strip_, &QWidget::hide);
     strip->addWidget(close);
     strip_->hide();
-    layout->addWidget(strip_);
+    return strip_;
+}
 
+QWidget* MainWindow::buildCentre() {
+    auto* centre = new QWidget(this);
+    auto* layout = new QVBoxLayout(centre);
+    layout->setContentsMargins(0, 0, 0, 0);
     split_ = new QSplitter(Qt::Vertical, centre);
     split_->setObjectName(QStringLiteral("benchSplit"));
     split_->setHandleWidth(7);
@@ -447,6 +450,7 @@ void MainWindow::showInLedger() {
 /// Only the sheet on top is refreshed; the others are when one goes there.
 void MainWindow::refresh() {
     const bool empty = document_.count() == 0;
+    if (empty && body_->count() == 1) body_->addWidget(buildWelcome());
     body_->setCurrentIndex(empty ? 1 : 0);
     cardsColumn_->setVisible(!empty);
     marginColumn_->setVisible(!empty);
@@ -473,7 +477,6 @@ void MainWindow::refreshTitle() {
 void MainWindow::say(const QString& problem) {
     stripText_->setText(problem);
     strip_->setVisible(!problem.isEmpty());
-    if (!problem.isEmpty() && body_->currentIndex() != 0) foot_->say(problem);
 }
 
 /// As tall as they need, but the ledger keeps at least half.
@@ -493,7 +496,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 // ---- files -------------------------------------------------------------------------------------------------------
 
 void MainWindow::newShoot() { document_.open(genericShoot(), {}); }
-void MainWindow::openDemo() { document_.open(demo(), {}); }
+void MainWindow::openDemo() { document_.open(demoShoot(), {}); }
 
 bool MainWindow::openFile(const QString& path) {
     auto loaded = storage::load_shoot(path.toStdString());
@@ -576,7 +579,7 @@ void MainWindow::remember(const QString& path) {
 void MainWindow::fillRecent() {
     const auto paths = QSettings().value(QStringLiteral("recent")).toStringList();
     recent_->clear();
-    while (auto* item = welcomeRecent_->takeAt(0)) {
+    while (auto* item = welcomeRecent_ ? welcomeRecent_->takeAt(0) : nullptr) {
         if (item->widget()) item->widget()->deleteLater();
         delete item;
     }
@@ -587,6 +590,7 @@ void MainWindow::fillRecent() {
         auto* entry = recent_->addAction(QFileInfo(path).fileName());
         entry->setToolTip(path);
         connect(entry, &QAction::triggered, this, open);
+        if (!welcomeRecent_) continue;
         auto* link = new QToolButton(body_->widget(1));
         link->setText(QFileInfo(path).fileName());
         link->setToolTip(path);

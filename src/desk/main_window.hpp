@@ -28,12 +28,16 @@ class ShotCards;
 class StationPage;
 class StationRail;
 
+shoot::Shoot demoShoot();
+/// The kit of the demo without its shots: what a new shoot starts from.
+shoot::Shoot genericShoot();
+
 /// The drafting table: stations along the top, shots on the left, bench and the station's sheet in the middle, notes
 /// and ledger on the right, the running cost below.
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
-    explicit MainWindow(QWidget* parent = nullptr);
+    explicit MainWindow(shoot::Shoot shoot = genericShoot(), QWidget* parent = nullptr);
     ~MainWindow() override;
 
     Document& document() { return document_; }
@@ -56,6 +60,7 @@ class MainWindow : public QMainWindow {
     void buildMenus();
     QWidget* buildHeader();
     QWidget* buildCards();
+    QWidget* buildStrip(QWidget* parent);
     QWidget* buildCentre();
     QWidget* buildMargin();
     QWidget* buildWelcome();
@@ -105,8 +110,5 @@ class MainWindow : public QMainWindow {
     QMenu* recent_ = nullptr;
     std::vector<QAction*> shotActions_;
 };
-
-/// The kit of the demo without its shots: what a new shoot starts from.
-shoot::Shoot genericShoot();
 
 }  // namespace poquito::desk

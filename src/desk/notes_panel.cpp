@@ -4,29 +4,33 @@
 #include "desk/drafting.hpp"
 #include "desk/theme.hpp"
 
-#include <QLabel>
 #include <QPainter>
 #include <QPushButton>
 #include <QResizeEvent>
-#include <QVBoxLayout>
+
+#include <algorithm>
 
 namespace poquito::desk {
 
 /// One note on its wash. The mark's shape says the level: a square stop, a triangle, a dot; a cross for safety.
 class NoteCard : public QWidget {
   public:
-    explicit NoteCard(QWidget* parent) : QWidget(parent) {
-        auto* layout = new QVBoxLayout(this);
-        layout->setContentsMargins(30, 7, 8, 6);
-        layout->setSpacing(1);
-        text_ = new QLabel(this);
-        text_->setWordWrap(true);
-        text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-        layout->addWidget(text_);
-        remedy_ = new QPushButton(this);
+    explicit NoteCard(QWidget* parent) : QWidget(parent), remedy_(new QPushButton(this)) {
         remedy_->setProperty("link", true);
-        layout->addWidget(remedy_, 0, Qt::AlignLeft);
-        setFocusPolicy(Qt::NoFocus);
+    }
+
+    /// Lays itself out by hand: wrapping labels in nested layouts take longer than a frame may.
+    int layOut(int width) {
+        textArea_ = QRect(30, 7, width - 40, 0);
+        textArea_.setHeight(QFontMetrics(textFont())
+                                .boundingRect(textArea_.adjusted(0, 0, 0, 10000), Qt::TextWordWrap, text_)
+                                .height());
+        int height = textArea_.bottom() + 8;
+        if (remedy_->isHidden()) return height;
+        const QSize wanted = remedy_->sizeHint();
+        remedy_->setGeometry(29, textArea_.bottom() + 2, std::min(wanted.width(), width - 36), wanted.height());
+        height = remedy_->geometry().bottom() + 5;
+        return height;
     }
 
     QPushButton* remedy() const { return remedy_; }
@@ -36,8 +40,8 @@ class NoteCard : public QWidget {
         safety_ = note.concern == shoot::Concern::safety;
         const auto code = QString::fromStdString(note.code);
         setObjectName(QStringLiteral("note-") + code);
-        text_->setText(QString::fromStdString(note.text));
-        text_->setObjectName(QStringLiteral("noteText-") + code);
+        text_ = QString::fromStdString(note.text);
+        setAccessibleDescription(text_);
         remedy_->setVisible(note.remedy != nullptr);
         if (note.remedy) {
             remedy_->setText(QString::fromStdString(note.remedy->label));
@@ -62,6 +66,10 @@ class NoteCard : public QWidget {
         painter.setPen(Qt::NoPen);
         painter.setBrush(stop ? t.stopWash : info ? t.linkWash : t.cautionWash);
         painter.drawRoundedRect(QRectF(rect()).adjusted(0, 0, 0, -1), 3, 3);
+        painter.setFont(textFont());
+        painter.setPen(t.ink);
+        painter.drawText(textArea_, Qt::TextWordWrap, text_);
+        painter.setPen(Qt::NoPen);
         const QPointF mark(15, 16);
         if (safety_) {
             painter.setPen(QPen(t.caution, 2.4));
@@ -79,24 +87,20 @@ class NoteCard : public QWidget {
     }
 
   private:
-    QLabel* text_;
+    QString text_;
+    QRect textArea_;
     QPushButton* remedy_;
     shoot::Level level_ = shoot::Level::info;
     bool safety_ = false;
 };
 
-NotesPanel::NotesPanel(Document& document, QWidget* parent) : QScrollArea(parent), document_(document) {
+NotesPanel::NotesPanel(Document& document, QWidget* parent)
+    : QScrollArea(parent), document_(document), sheet_(new QWidget) {
     setObjectName(QStringLiteral("notesPanel"));
     setAccessibleName(tr("Notes"));
-    setWidgetResizable(true);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setFrameShape(QFrame::NoFrame);
     setFocusPolicy(Qt::NoFocus);
-    sheet_ = new QWidget(this);
-    layout_ = new QVBoxLayout(sheet_);
-    layout_->setContentsMargins(0, 0, 2, 0);
-    layout_->setSpacing(5);
-    layout_->addStretch();
     setWidget(sheet_);
     viewport()->setAutoFillBackground(false);
     sheet_->setAutoFillBackground(false);
@@ -105,17 +109,9 @@ NotesPanel::NotesPanel(Document& document, QWidget* parent) : QScrollArea(parent
     refresh();
 }
 
-int NotesPanel::wantedHeight() const {
-    const int width = viewport()->width() - 2;
-    int height = 0;
-    for (const auto* card : cards_)
-        if (!card->isHidden()) height += card->layout()->heightForWidth(width) + layout_->spacing();
-    return height;
-}
-
 void NotesPanel::resizeEvent(QResizeEvent* event) {
     QScrollArea::resizeEvent(event);
-    if (event->size().width() != event->oldSize().width()) Q_EMIT wantedHeightChanged();
+    if (event->size().width() != event->oldSize().width()) arrange();
 }
 
 void NotesPanel::refresh() {
@@ -125,16 +121,33 @@ void NotesPanel::refresh() {
         const int place = static_cast<int>(cards_.size());
         auto* card = new NoteCard(sheet_);
         connect(card->remedy(), &QPushButton::clicked, this, [this, place] { apply(place); });
-        layout_->insertWidget(place, card);
         cards_.push_back(card);
     }
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         cards_[i]->setVisible(i < count);
-        if (i < count)
+        if (i < count) {
             cards_[i]->show(report->notes[i]);
-        else
-            cards_[i]->setObjectName({}), cards_[i]->remedy()->setObjectName({});
+        } else {
+            cards_[i]->setObjectName({});
+            cards_[i]->remedy()->setObjectName({});
+        }
     }
+    arrange();
+}
+
+void NotesPanel::arrange() {
+    constexpr int gap = 5;
+    const int width = viewport()->width() - 2;
+    int y = 0;
+    for (auto* card : cards_) {
+        if (card->isHidden()) continue;
+        const int height = card->layOut(width);
+        card->setGeometry(0, y, width, height);
+        y += height + gap;
+    }
+    sheet_->resize(width, y);
+    if (y == wantedHeight_) return;
+    wantedHeight_ = y;
     Q_EMIT wantedHeightChanged();
 }
 

@@ -4,8 +4,6 @@
 
 #include <vector>
 
-class QVBoxLayout;
-
 namespace poquito::desk {
 
 class Document;
@@ -18,7 +16,7 @@ class NotesPanel : public QScrollArea {
     explicit NotesPanel(Document& document, QWidget* parent = nullptr);
 
     /// Height that shows every note without scrolling.
-    int wantedHeight() const;
+    int wantedHeight() const { return wantedHeight_; }
 
   Q_SIGNALS:
     void wantedHeightChanged();
@@ -28,12 +26,13 @@ class NotesPanel : public QScrollArea {
 
   private:
     void refresh();
+    void arrange();
     void apply(int note);
 
     Document& document_;
     QWidget* sheet_;
-    QVBoxLayout* layout_;
     std::vector<NoteCard*> cards_;
+    int wantedHeight_ = 0;
 };
 
 }  // namespace poquito::desk

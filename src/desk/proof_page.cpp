@@ -1,6 +1,7 @@
 #include "desk/proof_page.hpp"
 
 #include "desk/proof_model.hpp"
+#include "desk/sentence.hpp"
 #include "desk/theme.hpp"
 #include "shoot/scales.hpp"
 #include "shoot/text.hpp"
@@ -90,10 +91,8 @@ ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document
     group->addWidget(button, row + 1, 0, 1, 2);
     connect(button, &QPushButton::clicked, this, &ProofPage::note);
     connect(remark_, &QLineEdit::returnPressed, this, &ProofPage::note);
-    advice_ = new QLabel(this);
+    advice_ = new Sentence(2, this);
     advice_->setObjectName(QStringLiteral("proofAdvice"));
-    advice_->setProperty("quiet", true);
-    advice_->setWordWrap(true);
     left->addWidget(advice_);
     left->addStretch();
     connect(correction_, &QuantityField::valueEdited, this, [this](double value) {

@@ -10,6 +10,7 @@ class QTableView;
 namespace poquito::desk {
 
 class ProofModel;
+class Sentence;
 
 /// What was shot and what to make of it; kept in the file so that next time starts from here.
 class ProofPage : public StationPage {
@@ -30,7 +31,7 @@ class ProofPage : public StationPage {
     QRadioButton* keep_;
     QRadioButton* redo_;
     QLineEdit* remark_;
-    QLabel* advice_;
+    Sentence* advice_;
     ProofModel* model_;
     QTableView* table_;
     QPushButton* remove_;

@@ -92,7 +92,9 @@ void QuantityField::setWrong(bool wrong) {
 
 void QuantityField::showValue() {
     setWrong(false);
-    lineEdit()->setText(QString::fromStdString(quantity_.print(value_)));
+    const auto text = QString::fromStdString(quantity_.print(value_));
+    if (lineEdit()->text() == text && !lineEdit()->isModified()) return;
+    lineEdit()->setText(text);
     lineEdit()->setCursorPosition(0);
     lineEdit()->setModified(false);
 }

@@ -102,7 +102,9 @@ void ShotCards::currentChanged(const QModelIndex& current, const QModelIndex& pr
 void ShotCards::followSelection() {
     const auto wanted = model()->index(document_.current(), 0);
     if (wanted.isValid() && currentIndex() != wanted) setCurrentIndex(wanted);
-    viewport()->update();
+    if (shown_ == document_.current()) return;
+    shown_ = document_.current();
+    viewport()->update();  // the frame moves from one card to the other
 }
 
 }  // namespace poquito::desk

@@ -19,6 +19,7 @@ class ShotCards : public QListView {
     void followSelection();
 
     Document& document_;
+    int shown_ = -1;
 };
 
 }  // namespace poquito::desk

@@ -5,6 +5,9 @@
 
 #include <QMimeData>
 
+#include <algorithm>
+#include <utility>
+
 namespace poquito::desk {
 
 namespace {
@@ -17,7 +20,7 @@ ShotListModel::ShotListModel(Document& document, QObject* parent) : QAbstractLis
 }
 
 int ShotListModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : static_cast<int>(ids_.size());
+    return parent.isValid() ? 0 : static_cast<int>(rows_.size());
 }
 
 QVariant ShotListModel::data(const QModelIndex& index, int role) const {
@@ -63,15 +66,21 @@ bool ShotListModel::dropMimeData(const QMimeData* data, Qt::DropAction action, i
     return false;  // the document moved it: the view must not remove the row as well
 }
 
+/// A card shows its shot and its report; the document keeps the report of a shot that did not change.
 void ShotListModel::refresh() {
-    std::vector<std::string> ids;
-    for (const auto& shot : document_.shoot().shots) ids.push_back(shot.id);
-    if (ids != ids_) {
+    std::vector<Row> rows;
+    for (int i = 0; i < document_.count(); ++i)
+        rows.push_back({document_.shoot().shots[static_cast<std::size_t>(i)].id, document_.sharedReport(i)});
+    if (!std::ranges::equal(rows, rows_, {}, &Row::id, &Row::id)) {
         beginResetModel();
-        ids_ = std::move(ids);
+        rows_ = std::move(rows);
         endResetModel();
-    } else if (!ids_.empty()) {
-        Q_EMIT dataChanged(index(0), index(rowCount() - 1));
+        return;
+    }
+    const auto before = std::exchange(rows_, std::move(rows));
+    for (int row = 0; row < rowCount(); ++row) {
+        const auto i = static_cast<std::size_t>(row);
+        if (rows_[i].report != before[i].report) Q_EMIT dataChanged(index(row), index(row));
     }
 }
 

@@ -27,7 +27,11 @@ class ShotListModel : public QAbstractListModel {
     void refresh();
 
     Document& document_;
-    std::vector<std::string> ids_;
+    struct Row {
+        std::string id;
+        std::shared_ptr<const shoot::Report> report;  // what was shown last
+    };
+    std::vector<Row> rows_;
 };
 
 }  // namespace poquito::desk

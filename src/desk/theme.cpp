@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QHash>
 #include <QPalette>
 #include <QStyleFactory>
 
@@ -170,10 +171,15 @@ void applyTheme(QApplication& application, ThemeKind kind) {
 }
 
 QFont textFont(int pixels, QFont::Weight weight) {
-    QFont font(QStringLiteral("Poquito Sans"));
-    font.setPixelSize(pixels);
-    font.setWeight(weight);
-    font.setHintingPreference(QFont::PreferVerticalHinting);
+    // Copies of one QFont share what Qt looked up for it; drawings ask for the same few fonts again and again.
+    static QHash<std::pair<int, int>, QFont> made;
+    auto& font = made[{pixels, weight}];
+    if (font.pixelSize() != pixels) {
+        font = QFont(QStringLiteral("Poquito Sans"));
+        font.setPixelSize(pixels);
+        font.setWeight(weight);
+        font.setHintingPreference(QFont::PreferVerticalHinting);
+    }
     return font;
 }
 

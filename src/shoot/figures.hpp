@@ -18,6 +18,8 @@ struct Working {
     double result = 0;         // in core units
     std::string unit;          // of the result: mm, stops, s; empty for a ratio
     std::string source;
+
+    bool operator==(const Working&) const = default;
 };
 
 struct Figure {
@@ -28,6 +30,8 @@ struct Figure {
     std::string unit;            // ×
     Level weight = Level::info;  // caution or stop: a note is about this figure
     std::optional<Working> working;
+
+    bool operator==(const Figure&) const = default;
 };
 
 /// In the order of the stations. Values that do not exist are left out.

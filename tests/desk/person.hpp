@@ -3,6 +3,7 @@
 #include "desk/document.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/main_window.hpp"
+#include "desk/sentence.hpp"
 #include "shoot/evaluate.hpp"
 #include "shoot/text.hpp"
 
@@ -85,11 +86,14 @@ class Person {
     QString text(const QString& name) {
         auto* widget = find<QWidget>(name);
         if (auto* label = qobject_cast<QLabel*>(widget)) return label->text();
+        if (auto* sentence = qobject_cast<desk::Sentence*>(widget)) return sentence->text();
         if (auto* button = qobject_cast<QAbstractButton*>(widget)) return button->text();
         if (auto* box = qobject_cast<QComboBox*>(widget)) return box->currentText();
         if (auto* spin = qobject_cast<QAbstractSpinBox*>(widget)) return spin->text();
         return qobject_cast<QLineEdit*>(widget)->text();
     }
+    /// What a note says.
+    QString note(const QString& code) { return find(QStringLiteral("note-") + code)->accessibleDescription(); }
     void goTo(int station) {
         trigger(QStringLiteral("goTo%1").arg(
             QLatin1String(shoot::station_name(shoot::stations[static_cast<std::size_t>(station - 1)]))));

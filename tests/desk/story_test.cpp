@@ -38,7 +38,7 @@ TEST_CASE("open the demo, choose a shot, add a tube, apply a remedy, undo, save,
     // A remedy with one click.
     person.type(QStringLiteral("magnificationField"), QStringLiteral("3x"));
     REQUIRE(person.has(QStringLiteral("note-magnification-out-of-reach")));
-    CHECK(person.text(QStringLiteral("noteText-magnification-out-of-reach")).contains(QStringLiteral("out of reach")));
+    CHECK(person.note(QStringLiteral("magnification-out-of-reach")).contains(QStringLiteral("out of reach")));
     person.click(QStringLiteral("remedy-magnification-out-of-reach"));
     CHECK_FALSE(person.has(QStringLiteral("note-magnification-out-of-reach")));
     CHECK_THAT(person.report().optics.magnification, test::WithinRel(3, 1e-9));
