@@ -7,6 +7,7 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPushButton>
 #include <QToolButton>
 
 #include <algorithm>
@@ -173,11 +174,11 @@ void LightPage::addFlashes(QLayout* column) {
             return at(s).power.value_or(source.suggested_power.value_or(1));
         },
         [with](Shot& s, double v) { with(s, [&](Light& l) { l.power = v; }); });
-    remove_ = new QToolButton(this);
+    remove_ = new QPushButton(this);
     remove_->setObjectName(QStringLiteral("removeFlashButton"));
     remove_->setAccessibleName(tr("Remove this flash"));
     remove_->setProperty("link", true);
-    connect(remove_, &QToolButton::clicked, this, &LightPage::removeFlash);
+    connect(remove_, &QPushButton::clicked, this, &LightPage::removeFlash);
     group->addWidget(remove_, group->rowCount(), 0, 1, 2, Qt::AlignLeft);
 }
 

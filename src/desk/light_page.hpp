@@ -4,6 +4,7 @@
 
 class QButtonGroup;
 class QHBoxLayout;
+class QPushButton;
 class QToolButton;
 
 namespace poquito::desk {
@@ -33,7 +34,7 @@ class LightPage : public StationPage {
     QWidget* flashFields_ = nullptr;
     QHBoxLayout* tabs_ = nullptr;
     std::vector<QToolButton*> tabButtons_;
-    QToolButton* remove_ = nullptr;
+    QPushButton* remove_ = nullptr;
     QLabel* noFlash_ = nullptr;
     QuantityField* ambient_ = nullptr;
     QuantityField* power_ = nullptr;

@@ -111,6 +111,11 @@ QToolButton[link="true"]:hover, QPushButton[link="true"]:hover { text-decoration
 QToolButton[link="true"]:focus { border: 1px solid @link; }
 QCheckBox, QRadioButton { color: @ink; spacing: 5px; min-height: 20px; }
 QCheckBox:focus, QRadioButton:focus { color: @link; }
+QCheckBox::indicator, QRadioButton::indicator, QListView::indicator { width: 12px; height: 12px; background: @panel; border: 1px solid @quiet; border-radius: 2px; }
+QRadioButton::indicator { border-radius: 7px; }
+QCheckBox::indicator:focus, QRadioButton::indicator:focus { border: 1px solid @link; }
+QCheckBox::indicator:checked, QListView::indicator:checked { image: url(:/data/check.svg); border-color: @focus; }
+QRadioButton::indicator:checked { image: url(:/data/dot.svg); border-color: @focus; }
 QLabel[quiet="true"] { color: @quiet; }
 QLabel[problem="true"] { color: @stop; }
 QFrame[sheet="true"] { background: @panel; border: 1px solid @hairline; border-radius: 4px; }
