@@ -50,21 +50,14 @@ QString rule_sentence(const Shot& shot) {
 }  // namespace
 
 DepthPage::DepthPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* layout = new QHBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(14);
-    auto* first = new QVBoxLayout;
-    first->setSpacing(8);
-    layout->addLayout(first, 4);
+    auto* first = addColumn(4);
     addSharpness(first);
     first->addStretch();
-    auto* second = new QVBoxLayout;
-    second->setSpacing(8);
-    layout->addLayout(second, 4);
+    auto* second = addColumn(4);
     addCapture(second);
     second->addStretch();
     chart_ = new DepthChart(document, this);
-    layout->addWidget(chart_, 7);
+    addDrawing(chart_, 7);
 }
 
 void DepthPage::addSharpness(QLayout* column) {

@@ -17,22 +17,15 @@ namespace poquito::desk {
 using namespace shoot;
 
 LightPage::LightPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* layout = new QHBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(14);
-    auto* first = new QVBoxLayout;
-    first->setSpacing(8);
-    layout->addLayout(first, 4);
+    auto* first = addColumn(4);
     addExposure(first);
     addBackground(first);
     first->addStretch();
-    auto* second = new QVBoxLayout;
-    second->setSpacing(6);
-    layout->addLayout(second, 5);
+    auto* second = addColumn(5);
     addFlashes(second);
     second->addStretch();
     scale_ = new LightScale(document, this);
-    layout->addWidget(scale_, 7);
+    addDrawing(scale_, 7);
 }
 
 void LightPage::addExposure(QLayout* column) {

@@ -15,6 +15,7 @@
 #include "desk/station_rail.hpp"
 #include "desk/subject_page.hpp"
 #include "desk/theme.hpp"
+#include "desk/welcome_sheet.hpp"
 #include "shoot/edit.hpp"
 #include "storage/shoot_file.hpp"
 
@@ -247,71 +248,17 @@ QWidget* MainWindow::buildMargin() {
     return column;
 }
 
-QWidget* MainWindow::buildWelcome() {
-    auto* welcome = sheet(this);
-    auto* columns = new QHBoxLayout(welcome);
-    columns->setContentsMargins(56, 48, 56, 40);
-    columns->setSpacing(64);
-    auto* left = new QVBoxLayout;
-    left->setSpacing(8);
-    columns->addLayout(left, 1);
-    const auto heading = [&](QVBoxLayout* layout, const QString& text) {
-        auto* label = new QLabel(text, welcome);
-        label->setFont(textFont(15, QFont::DemiBold));
-        label->setWordWrap(true);
-        layout->addWidget(label);
-        layout->addSpacing(6);
-    };
-    heading(left, tr("Plan the picture before the camera comes out of the bag"));
-    auto* text = new QLabel(
-        tr("This shoot has no shots yet. A shot is one intended picture. Poquito computes what its plan comes to, "
-           "says what would go wrong, and prints the run sheet."),
-        welcome);
-    text->setWordWrap(true);
-    left->addWidget(text);
-    left->addSpacing(12);
-    const auto button = [&](const char* name, const QString& caption, auto run) {
-        auto* made = new QPushButton(caption, welcome);
-        made->setObjectName(QLatin1String(name));
-        made->setMinimumWidth(220);
-        left->addWidget(made, 0, Qt::AlignLeft);
-        connect(made, &QPushButton::clicked, this, run);
-    };
-    button("welcomeAddButton", tr("Add the first shot"), [this] { addShot(); });
-    button("welcomeOpenButton", tr("Open a shoot…"), [this] { askOpen(); });
-    button("welcomeDemoButton", tr("Look at the demo shoot"), [this] {
+void MainWindow::buildWelcome() {
+    welcome_ = new WelcomeSheet(this);
+    body_->addWidget(welcome_);
+    connect(welcome_, &WelcomeSheet::shotWanted, this, &MainWindow::addShot);
+    connect(welcome_, &WelcomeSheet::openWanted, this, &MainWindow::askOpen);
+    connect(welcome_, &WelcomeSheet::demoWanted, this, [this] {
         if (mayDropChanges()) openDemo();
     });
-    left->addSpacing(12);
-    welcomeRecent_ = new QVBoxLayout;
-    welcomeRecent_->setSpacing(2);
-    left->addLayout(welcomeRecent_);
-    left->addStretch();
-
-    auto* right = new QVBoxLayout;
-    right->setSpacing(4);
-    columns->addLayout(right, 1);
-    heading(right, tr("The order of work"));
-    const QString steps[] = {tr("How big, how deep, how it moves; what fills the frame."),
-                             tr("Lens, tubes, close-up lens, converter: the magnification, and what it costs."),
-                             tr("The stop, the slice in focus, diffraction; one frame or a stack."),
-                             tr("Window or flash, power and distance, what freezes, what the background does."),
-                             tr("The checklist and the run sheet."),
-                             tr("What was shot, what to correct, what to keep.")};
-    for (std::size_t i = 0; i < shoot::stations.size(); ++i) {
-        auto* name = new QLabel(
-            QStringLiteral("%1   %2").arg(i + 1).arg(QLatin1String(shoot::station_name(shoot::stations[i]))), welcome);
-        name->setFont(textFont(13, QFont::DemiBold));
-        right->addWidget(name);
-        auto* step = new QLabel(steps[i], welcome);
-        step->setProperty("quiet", true);
-        step->setWordWrap(true);
-        step->setIndent(21);
-        right->addWidget(step);
-        right->addSpacing(8);
-    }
-    right->addStretch();
-    return welcome;
+    connect(welcome_, &WelcomeSheet::fileWanted, this, [this](const QString& path) {
+        if (mayDropChanges()) openFile(path);
+    });
 }
 
 QAction* MainWindow::action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
@@ -450,7 +397,7 @@ void MainWindow::showInLedger() {
 /// Only the sheet on top is refreshed; the others are when one goes there.
 void MainWindow::refresh() {
     const bool empty = document_.count() == 0;
-    if (empty && body_->count() == 1) body_->addWidget(buildWelcome());
+    if (empty && !welcome_) buildWelcome();
     body_->setCurrentIndex(empty ? 1 : 0);
     cardsColumn_->setVisible(!empty);
     marginColumn_->setVisible(!empty);
@@ -578,25 +525,14 @@ void MainWindow::remember(const QString& path) {
 
 void MainWindow::fillRecent() {
     const auto paths = QSettings().value(QStringLiteral("recent")).toStringList();
+    if (welcome_) welcome_->setRecent(paths);
     recent_->clear();
-    while (auto* item = welcomeRecent_ ? welcomeRecent_->takeAt(0) : nullptr) {
-        if (item->widget()) item->widget()->deleteLater();
-        delete item;
-    }
     for (const auto& path : paths) {
-        const auto open = [this, path] {
-            if (mayDropChanges()) openFile(path);
-        };
         auto* entry = recent_->addAction(QFileInfo(path).fileName());
         entry->setToolTip(path);
-        connect(entry, &QAction::triggered, this, open);
-        if (!welcomeRecent_) continue;
-        auto* link = new QToolButton(body_->widget(1));
-        link->setText(QFileInfo(path).fileName());
-        link->setToolTip(path);
-        link->setProperty("link", true);
-        connect(link, &QToolButton::clicked, this, open);
-        welcomeRecent_->addWidget(link, 0, Qt::AlignLeft);
+        connect(entry, &QAction::triggered, this, [this, path] {
+            if (mayDropChanges()) openFile(path);
+        });
     }
     recent_->setToolTipsVisible(true);
     if (paths.isEmpty()) recent_->addAction(tr("nothing yet"))->setEnabled(false);

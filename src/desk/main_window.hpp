@@ -15,7 +15,6 @@ class QLineEdit;
 class QMenu;
 class QSplitter;
 class QStackedWidget;
-class QVBoxLayout;
 
 namespace poquito::desk {
 
@@ -27,6 +26,7 @@ class NotesPanel;
 class ShotCards;
 class StationPage;
 class StationRail;
+class WelcomeSheet;
 
 shoot::Shoot demoShoot();
 /// The kit of the demo without its shots: what a new shoot starts from.
@@ -63,7 +63,7 @@ class MainWindow : public QMainWindow {
     QWidget* buildStrip(QWidget* parent);
     QWidget* buildCentre();
     QWidget* buildMargin();
-    QWidget* buildWelcome();
+    void buildWelcome();
     QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
                     const std::function<void()>& run);
     StationPage* pageOf(shoot::Station station);
@@ -101,7 +101,7 @@ class MainWindow : public QMainWindow {
     QSplitter* split_ = nullptr;
     QStackedWidget* sheets_ = nullptr;
     QStackedWidget* body_ = nullptr;
-    QVBoxLayout* welcomeRecent_ = nullptr;
+    WelcomeSheet* welcome_ = nullptr;
     NotesPanel* notes_ = nullptr;
     LedgerView* ledger_ = nullptr;
     FootLine* foot_ = nullptr;

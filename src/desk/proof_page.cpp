@@ -40,12 +40,7 @@ QString correction_sentence(const Shot& shot, double correction) {
 }  // namespace
 
 ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* layout = new QHBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(14);
-    auto* left = new QVBoxLayout;
-    left->setSpacing(8);
-    layout->addLayout(left, 4);
+    auto* left = addColumn(4);
     auto* group = addGroup(left, tr("What was shot"));
     const auto plainField = [&](const char* name, const QString& label, const QString& tip, Quantity quantity) {
         auto* field = new QuantityField(std::move(quantity), group->parentWidget());
@@ -99,20 +94,13 @@ ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document
         if (const auto* shot = this->document().shot()) advice_->setText(correction_sentence(*shot, value));
     });
 
-    auto* right = new QVBoxLayout;
-    right->setSpacing(4);
-    layout->addLayout(right, 9);
-    auto* bar = new QHBoxLayout;
-    auto* title = new QLabel(tr("Log of this shot"), this);
-    title->setFont(textFont(12, QFont::DemiBold));
-    bar->addWidget(title);
-    bar->addStretch();
+    auto* right = addColumn(9);
+    auto* bar = addHeading(right, tr("Log of this shot"));
     remove_ = new QPushButton(tr("Remove entry"), this);
     remove_->setObjectName(QStringLiteral("removeProofButton"));
     remove_->setAccessibleName(tr("Remove the chosen entry of the log"));
     connect(remove_, &QPushButton::clicked, this, &ProofPage::removeChosen);
     bar->addWidget(remove_);
-    right->addLayout(bar);
     model_ = new ProofModel(document, this);
     table_ = new QTableView(this);
     table_->setObjectName(QStringLiteral("proofTable"));

@@ -25,12 +25,7 @@ std::vector<std::pair<std::string, std::string>> names(const std::vector<Gear>& 
 }  // namespace
 
 ReachPage::ReachPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* layout = new QHBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(14);
-    auto* fields = new QVBoxLayout;
-    fields->setSpacing(8);
-    layout->addLayout(fields, 5);
+    auto* fields = addColumn(5);
 
     auto* gear = addGroup(fields, tr("Gear, from the camera forwards"));
     addChoice(
@@ -94,7 +89,7 @@ ReachPage::ReachPage(Document& document, QWidget* parent) : StationPage(document
     fields->addStretch();
 
     drawing_ = new ReachDrawing(document, this);
-    layout->addWidget(drawing_, 6);
+    addDrawing(drawing_, 6);
 }
 
 void ReachPage::showShot(const Shot&, const Report& report) {

@@ -22,23 +22,12 @@
 namespace poquito::desk {
 
 RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* layout = new QHBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(14);
-
-    auto* left = new QVBoxLayout;
-    left->setSpacing(4);
-    layout->addLayout(left, 5);
-    auto* head = new QHBoxLayout;
-    auto* title = new QLabel(tr("Before the first frame"), this);
-    title->setFont(textFont(12, QFont::DemiBold));
-    head->addWidget(title);
-    head->addStretch();
+    auto* left = addColumn(5);
+    auto* head = addHeading(left, tr("Before the first frame"));
     progress_ = new QLabel(this);
     progress_->setObjectName(QStringLiteral("checklistProgress"));
     progress_->setProperty("quiet", true);
     head->addWidget(progress_);
-    left->addLayout(head);
     model_ = new ChecklistModel(document, this);
     list_ = new QListView(this);
     list_->setObjectName(QStringLiteral("checklistView"));
@@ -52,14 +41,8 @@ RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, pa
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     left->addWidget(list_, 1);
 
-    auto* right = new QVBoxLayout;
-    right->setSpacing(4);
-    layout->addLayout(right, 6);
-    auto* bar = new QHBoxLayout;
-    auto* sheet = new QLabel(tr("Run sheet"), this);
-    sheet->setFont(textFont(12, QFont::DemiBold));
-    bar->addWidget(sheet);
-    bar->addStretch();
+    auto* right = addColumn(6);
+    auto* bar = addHeading(right, tr("Run sheet"));
     const auto button = [&](const char* name, const QString& text, const QString& tip) {
         auto* made = new QPushButton(text, this);
         made->setObjectName(QLatin1String(name));
@@ -74,7 +57,6 @@ RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, pa
             &QPushButton::clicked, this, [this] { askAndExport(QStringLiteral("html")); });
     connect(button("printButton", tr("Print…"), tr("Print the run sheet of the whole shoot")), &QPushButton::clicked,
             this, &RunPage::askAndPrint);
-    right->addLayout(bar);
     preview_ = new QTextBrowser(this);
     preview_->setObjectName(QStringLiteral("sheetPreview"));
     preview_->setAccessibleName(tr("Run sheet of this shot"));
@@ -101,17 +83,16 @@ void RunPage::showShot(const Shot& shot, const shoot::Report& report) {
 void RunPage::showSheet() {
     if (!document().shot()) return preview_->clear();
     const int scrolled = preview_->verticalScrollBar()->value();
-    auto html = QString::fromStdString(storage::run_sheet_html(document().shoot(), document().reports(),
-                                                               static_cast<std::size_t>(document().current())));
-    // The sheet is ink on white paper; on screen it takes the colours of the theme.
-    const std::pair<const char*, QColor> colours[] = {{"#1d2b30", theme().ink},
-                                                      {"#0b716c", theme().focus},
-                                                      {"#5a676b", theme().quiet},
-                                                      {"#9e3522", theme().stop},
-                                                      {"#9a5b00", theme().caution}};
-    for (const auto& [paper, screen] : colours) html.replace(QLatin1String(paper), screen.name());
-    html.replace(QLatin1String("10pt"), QLatin1String("12px")).replace(QLatin1String("13pt"), QLatin1String("15px"));
-    preview_->setHtml(html);
+    const auto css = [](const QColor& colour) { return colour.name().toStdString(); };
+    const storage::SheetStyle style{.ink = css(theme().ink),
+                                    .part = css(theme().focus),
+                                    .quiet = css(theme().quiet),
+                                    .stop = css(theme().stop),
+                                    .caution = css(theme().caution),
+                                    .text_size = "12px",
+                                    .title_size = "15px"};
+    preview_->setHtml(QString::fromStdString(storage::shot_sheet_html(
+        document().shoot(), document().reports(), static_cast<std::size_t>(document().current()), style)));
     preview_->verticalScrollBar()->setValue(scrolled);
 }
 

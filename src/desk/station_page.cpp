@@ -5,6 +5,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QSignalBlocker>
 #include <QStyleOptionComboBox>
@@ -33,7 +34,30 @@ class ChoiceBox : public QComboBox {
 
 }  // namespace
 
-StationPage::StationPage(Document& document, QWidget* parent) : QWidget(parent), document_(document) {}
+StationPage::StationPage(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), row_(new QHBoxLayout(this)) {
+    row_->setContentsMargins(0, 0, 0, 0);
+    row_->setSpacing(14);
+}
+
+QVBoxLayout* StationPage::addColumn(int share) {
+    auto* column = new QVBoxLayout;
+    column->setSpacing(8);
+    row_->addLayout(column, share);
+    return column;
+}
+
+void StationPage::addDrawing(QWidget* drawing, int share) { row_->addWidget(drawing, share); }
+
+QHBoxLayout* StationPage::addHeading(QVBoxLayout* column, const QString& heading) {
+    auto* bar = new QHBoxLayout;
+    auto* title = new QLabel(heading, this);
+    title->setFont(textFont(12, QFont::DemiBold));
+    bar->addWidget(title);
+    bar->addStretch();
+    column->addLayout(bar);
+    return bar;
+}
 
 void StationPage::refresh() {
     const Shot* shot = document_.shot();

@@ -13,7 +13,9 @@
 class QCheckBox;
 class QComboBox;
 class QGridLayout;
+class QHBoxLayout;
 class QLabel;
+class QVBoxLayout;
 
 namespace poquito::desk {
 
@@ -37,6 +39,13 @@ class StationPage : public QWidget {
   protected:
     using Shot = shoot::Shot;
     using Options = std::vector<std::pair<std::string, std::string>>;  // id and name
+
+    /// The page from left to right: columns of controls, then a drawing. `share` of the spare width; 0: none of it.
+    QVBoxLayout* addColumn(int share);
+    void addDrawing(QWidget* drawing, int share);
+
+    /// A heading with room for buttons at its end.
+    QHBoxLayout* addHeading(QVBoxLayout* column, const QString& heading);
 
     /// Two columns, label and control, that rows are added to. Made with a heading.
     QGridLayout* addGroup(QLayout* parent, const QString& heading);
@@ -65,6 +74,7 @@ class StationPage : public QWidget {
     void addRow(QGridLayout* group, const Caption& caption, QWidget* control);
 
     Document& document_;
+    QHBoxLayout* row_;
     std::vector<std::function<void(const Shot&)>> bindings_;
 };
 

@@ -13,12 +13,7 @@ namespace poquito::desk {
 using namespace shoot;
 
 SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* layout = new QHBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(14);
-    auto* fields = new QVBoxLayout;
-    fields->setSpacing(8);
-    layout->addLayout(fields, 0);
+    auto* fields = addColumn(0);
 
     auto* size = addGroup(fields, tr("Subject"));
     name_ = new QLineEdit(this);
@@ -68,9 +63,7 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
         [](Shot& s, double v) { s.rig.focus = {.by = FocusBy::magnification, .value = v}; });
     fields->addStretch();
 
-    auto* second = new QVBoxLayout;
-    second->setSpacing(8);
-    layout->addLayout(second, 0);
+    auto* second = addColumn(0);
     auto* motion = addGroup(second, tr("Movement"));
     addQuantity(
         motion, {"speedField", tr("Speed"), tr("Steady movement across the frame")}, speedQuantity(),
@@ -98,7 +91,7 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
     second->addStretch();
 
     frame_ = new FrameDrawing(document, this);
-    layout->addWidget(frame_, 1);
+    addDrawing(frame_, 1);
 }
 
 void SubjectPage::showShot(const Shot& shot, const Report&) {

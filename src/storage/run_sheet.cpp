@@ -13,7 +13,7 @@ namespace {
 
 using namespace shoot;
 
-std::string page(const Shoot& shoot, const std::string& body);
+std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style);
 std::string overview(const Shoot& shoot, const std::vector<Report>& reports);
 std::string shot_section(const Kit& kit, const Shot& shot, const Report& report, std::size_t number, bool new_page);
 
@@ -42,35 +42,35 @@ std::string escaped(std::string_view text) {
 
 }  // namespace
 
-std::string run_sheet_html(const Shoot& shoot, const std::vector<Report>& reports) {
+std::string run_sheet_html(const Shoot& shoot, const std::vector<Report>& reports, const SheetStyle& style) {
     std::string body = overview(shoot, reports);
     for (std::size_t i = 0; i < shoot.shots.size(); ++i)
         body += shot_section(shoot.kit, shoot.shots[i], reports[i], i + 1, true);
-    return page(shoot, body);
+    return page(shoot, body, style);
 }
 
-std::string run_sheet_html(const Shoot& shoot, const std::vector<Report>& reports, std::size_t only) {
-    return page(shoot, shot_section(shoot.kit, shoot.shots[only], reports[only], only + 1, false));
+std::string shot_sheet_html(const Shoot& shoot, const std::vector<Report>& reports, std::size_t only,
+                            const SheetStyle& style) {
+    return page(shoot, shot_section(shoot.kit, shoot.shots[only], reports[only], only + 1, false), style);
 }
 
 namespace {
 
-std::string page(const Shoot& shoot, const std::string& body) {
-    constexpr const char* style =
-        "body { font-family: 'Poquito Sans', Inter, sans-serif; font-size: 10pt; color: #1d2b30; }\n"
-        "h1 { font-size: 16pt; margin: 0 0 4pt 0; }\n"
-        "h2 { font-size: 13pt; margin: 12pt 0 4pt 0; }\n"
-        ".part { font-weight: bold; margin: 9pt 0 2pt 0; color: #0b716c; }\n"
-        "p { margin: 2pt 0 2pt 0; }\n"
-        "table { border-collapse: collapse; }\n"
-        "td, th { padding: 1pt 12pt 1pt 0; text-align: left; vertical-align: top; font-weight: normal; }\n"
-        ".quiet { color: #5a676b; }\n"
-        ".stop { color: #9e3522; }\n"
-        ".caution { color: #9a5b00; }\n";
+std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style) {
+    const auto css = fmt::format(
+        "body {{ font-family: 'Poquito Sans', Inter, sans-serif; font-size: {}; color: {}; }}\n"
+        "h1 {{ font-size: 16pt; margin: 0 0 4pt 0; }}\n"
+        "h2 {{ font-size: {}; margin: 12pt 0 4pt 0; }}\n"
+        ".part {{ font-weight: bold; margin: 9pt 0 2pt 0; color: {}; }}\n"
+        "p {{ margin: 2pt 0 2pt 0; }}\n"
+        "table {{ border-collapse: collapse; }}\n"
+        "td {{ padding: 1pt 12pt 1pt 0; text-align: left; vertical-align: top; }}\n"
+        ".quiet {{ color: {}; }}\n.stop {{ color: {}; }}\n.caution {{ color: {}; }}\n",
+        style.text_size, style.ink, style.title_size, style.part, style.quiet, style.stop, style.caution);
     return fmt::format(
         "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<title>Run sheet: {0}</title>\n"
         "<style>\n{1}</style>\n</head>\n<body>\n{2}</body>\n</html>\n",
-        escaped(shoot.title), style, body);
+        escaped(shoot.title), css, body);
 }
 
 std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
