@@ -178,13 +178,13 @@ void applyTheme(QApplication& application, ThemeKind kind) {
 QFont textFont(int pixels, QFont::Weight weight) {
     // Copies of one QFont share what Qt looked up for it; drawings ask for the same few fonts again and again.
     static QHash<std::pair<int, int>, QFont> made;
-    auto& font = made[{pixels, weight}];
-    if (font.pixelSize() != pixels) {
-        font = QFont(QStringLiteral("Poquito Sans"));
-        font.setPixelSize(pixels);
-        font.setWeight(weight);
-        font.setHintingPreference(QFont::PreferVerticalHinting);
-    }
+    const std::pair key(pixels, static_cast<int>(weight));
+    if (const auto known = made.constFind(key); known != made.constEnd()) return *known;
+    QFont font(QStringLiteral("Poquito Sans"));
+    font.setPixelSize(pixels);
+    font.setWeight(weight);
+    font.setHintingPreference(QFont::PreferVerticalHinting);
+    made.insert(key, font);
     return font;
 }
 

@@ -93,7 +93,7 @@ std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
 }
 
 /// `width` of the first column in pixels: a rich-text printer lays columns out by it.
-std::string row(std::string_view name, std::string_view value, int width = 150) {
+std::string row(std::string_view name, std::string_view value, int width = 130) {
     return fmt::format("<tr><td class=\"quiet\" width=\"{}\">{}</td><td>{}</td></tr>\n", width, name, escaped(value));
 }
 

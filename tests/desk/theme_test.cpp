@@ -37,6 +37,24 @@ TEST_CASE("all lettering has a contrast of 4.5 or more in both themes", "[desk][
     }
 }
 
+TEST_CASE("lettering and icons ship with the program", "[desk][theme]") {
+    for (const auto weight : {QFont::Normal, QFont::Medium, QFont::DemiBold}) {
+        const QFontInfo info(desk::textFont(12, weight));
+        CHECK(info.family() == QStringLiteral("Poquito Sans"));
+        CHECK(info.weight() == weight);
+        // Tabular figures: every digit as wide as the others.
+        const QFontMetricsF metrics(desk::textFont(12, weight));
+        for (const QChar digit : QStringLiteral("0123456789"))
+            CHECK(metrics.horizontalAdvance(digit) == metrics.horizontalAdvance(QLatin1Char('0')));
+        for (const QChar sign : QStringLiteral("\u2212\u00d7\u00b0\u00b5\u00b2\u03bb\u03c0\u221e\u2026\u00b7\u00b1"))
+            CHECK(QFontMetrics(desk::textFont(12, weight)).inFont(sign));
+    }
+    for (const char* icon : {"poquito", "check", "chevron", "dot"}) {
+        INFO(icon);
+        CHECK_FALSE(QIcon(QStringLiteral(":/data/%1.svg").arg(QLatin1String(icon))).pixmap(16, 16).isNull());
+    }
+}
+
 TEST_CASE("the theme is turned by a key and remembered", "[desk][theme]") {
     Person person;
     person.window().openDemo();
