@@ -130,7 +130,7 @@ void ProofPage::showShot(const Shot& shot, const Report& report) {
         correction_->setValue(0);
         remark_->clear();
         keep_->setChecked(true);
-        advice_->setText(correction_sentence(shot, 0));
+        advice_->setText({});
     }
     model_->refresh();
 }

@@ -90,10 +90,10 @@ class Sheet {
     void source_figures(std::size_t i);
 };
 
-constexpr const char* train_source = "MODEL 1; Ray, Applied Photographic Optics";
-constexpr const char* depth_source = "MODEL 2, pupil of the whole train";
-constexpr const char* exposure_source = "MODEL 3; ISO 2720";
-constexpr const char* guide_source = "MODEL 3; ISO 1230, disc source";
+constexpr const char* train_source = "model 1; Ray, Applied Photographic Optics";
+constexpr const char* depth_source = "model 2, pupil of the whole train";
+constexpr const char* exposure_source = "model 3; ISO 2720";
+constexpr const char* guide_source = "model 3; ISO 1230, disc source";
 
 void Sheet::reach() {
     station_ = Station::reach;
@@ -118,7 +118,7 @@ void Sheet::reach() {
     auto& ring = add("ring", "Focus ring", number_text(optics.ring), "of 1");
     ring.working =
         working("m_s", optics::lens_magnification_formula, {{"ring", optics.ring}, {"M", lens.max_magnification}},
-                optics.lens_magnification, "", "MODEL 1, the ring runs from infinity 0 to closest 1");
+                optics.lens_magnification, "", "model 1, the ring runs from infinity 0 to closest 1");
     auto& focal = add("focal_length_mm", "Focal length", number_text(optics.focal_length), "mm");
     focal.working = working("f_s", "f", {{"f", lens.focal_length}}, optics.focal_length, "mm",
                             "kit record; a unit-focusing lens keeps its focal length");
@@ -129,7 +129,7 @@ void Sheet::reach() {
                                  {"L", lens.closest_focus},
                                  {"h", lens.hiatus},
                                  {"M", lens.max_magnification}},
-                                optics.focal_length, "mm", "MODEL 1, internal focusing");
+                                optics.focal_length, "mm", "model 1, internal focusing");
     if (optics.field_width) {
         auto& field = add("field_width_mm", "Field",
                           number_text(*optics.field_width) + " \u00d7 " + number_text(*optics.field_height), "mm");
@@ -152,7 +152,7 @@ void Sheet::reach() {
         add("subject_to_sensor_mm", "Subject to sensor", number_text(*optics.subject_to_sensor, 4), "mm").working =
             working("subject to sensor", optics::subject_to_sensor_formula,
                     {{"S", optics.front}, {"w", *optics.working_distance}}, *optics.subject_to_sensor, "mm",
-                    "MODEL 1, S from sensor to front rim");
+                    "model 1, S from sensor to front rim");
     } else {
         add("working_distance_mm", "Working distance", "\u221e");
     }
@@ -176,13 +176,13 @@ void Sheet::reach() {
                        {"ring", optics.ring},
                        {"R", *lens.closest_working_f_number},
                        {"N_0", lens.max_aperture}},
-                      own, "", "MODEL 1, working f-number measured at closest focus")
+                      own, "", "model 1, working f-number measured at closest focus")
             : working("N_own", optics::own_f_number_formula,
                       {{"N", marked}, {"m_s", optics.lens_magnification}, {"P", lens.pupil_magnification}}, own, "",
                       train_source);
     add("exposure_loss_stops", "Light lost", number_text(optics.exposure_loss, 2), "stops").working =
         working("loss", optics::exposure_loss_formula, {{"N_w", optics.working_f_number}, {"N", marked}},
-                optics.exposure_loss, "stops", "MODEL 1; Langford, Basic Photography");
+                optics.exposure_loss, "stops", "model 1; Langford, Basic Photography");
 }
 
 void Sheet::depth() {
@@ -213,7 +213,7 @@ void Sheet::depth() {
         limit.working =
             working("c", "n * w / w_px",
                     {{"n", shot.sharpness.pixels}, {"w", sensor.width}, {"w_px", static_cast<double>(sensor.width_px)}},
-                    sharp.blur_limit, "mm", "MODEL 2, so many pixel pitches");
+                    sharp.blur_limit, "mm", "model 2, so many pixel pitches");
     if (shot.sharpness.rule == BlurRule::diagonal)
         limit.working = working("c", "sqrt(w^2 + h^2) / 1500", {{"w", sensor.width}, {"h", sensor.height}},
                                 sharp.blur_limit, "mm", "sensor diagonal / 1500, common practice");
@@ -245,25 +245,25 @@ void Sheet::depth() {
         add("best_single_f_number", "Best single stop", f_number_text(*sharp.best_single_f_number)).working = working(
             "N", optics::best_f_number_formula,
             {{"m", m}, {"d", shot.subject.depth}, {"lambda", lambda}, {"N_w", n}, {"N", shot.exposure.f_number}},
-            *sharp.best_single_f_number, "", "MODEL 2, least sum of Airy disc and edge defocus");
+            *sharp.best_single_f_number, "", "model 2, least sum of Airy disc and edge defocus");
     if (capture.step) {
         auto& frame = add_length("frame_depth_mm", "Depth of a frame", *capture.frame_depth);
         const double dz = *capture.frame_depth * m * m / 2;
         frame.working =
             shot.capture.depth_rule == DepthRule::blur
                 ? working("F", "near + far", {{"near", *sharp.near}, {"far", *sharp.far}}, *capture.frame_depth, "mm",
-                          "MODEL 2, geometric blur disc")
+                          "model 2, geometric blur disc")
                 : working("F", "2 * dz / m^2", {{"dz", dz}, {"m", m}}, *capture.frame_depth, "mm",
                           fmt::format("Hopkins 1955: {} of image-side defocus keeps {:.0f} % of the contrast",
                                       length_text(dz), shot.capture.contrast_kept * 100));
         const bool quarter = shot.capture.depth_rule == DepthRule::quarter_wave || capture.nothing_to_keep;
         if (quarter)
             frame.working = working("F", optics::quarter_wave_formula, {{"lambda", lambda}, {"N_w", n}, {"m", m}},
-                                    *capture.frame_depth, "mm", "MODEL 2, a quarter wave either side (Rayleigh)");
+                                    *capture.frame_depth, "mm", "model 2, a quarter wave either side (Rayleigh)");
         add_length("step_mm", fmt::format("Step at {} overlap", fmt::format("{:.0f} %", shot.capture.overlap * 100)),
                    *capture.step)
             .working = working("step", optics::step_formula, {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}},
-                               *capture.step, "mm", "MODEL 2");
+                               *capture.step, "mm", "model 2");
         auto& frames =
             add("frames",
                 fmt::format("Frames for {}", length_text(shot.subject.depth + shot.capture.lead + shot.capture.tail)),
@@ -275,12 +275,12 @@ void Sheet::depth() {
                                   {"tail", shot.capture.tail},
                                   {"F", *capture.frame_depth},
                                   {"step", *capture.step}},
-                                 capture.frames, "", "MODEL 2");
+                                 capture.frames, "", "model 2");
     }
     if (capture.ring_travel)
         add("crop", "Crop from refocusing", number_text(capture.ring_travel->crop * 100, 2), "%").working =
             working("crop", "1 - min(r, 1 / r)", {{"r", 1 + capture.ring_travel->scale_change}},
-                    capture.ring_travel->crop, "", "MODEL 2, r the scale of the last frame over the first");
+                    capture.ring_travel->crop, "", "model 2, r the scale of the last frame over the first");
     if (capture.viewpoint_change)
         add("viewpoint_change", "Viewpoint moves by", number_text(*capture.viewpoint_change * 100, 2), "%").working =
             working("change", "(n - 1) * step / Z",
@@ -344,7 +344,7 @@ void Sheet::source_figures(std::size_t i) {
         full.power = 1;
         add("power", "\u2026 power wanted", power_text(source.power)).working = working(
             "power", light::auto_power_formula, {{"g", *source.stops}, {"s_1", light::flash_stops(settings, full)}},
-            source.power, "", "MODEL 3, g wanted and s_1 at full power, in stops");
+            source.power, "", "model 3, g wanted and s_1 at full power, in stops");
     }
     if (source.t01) {
         const bool decays = flash_of(plan_.kit, light).discharge == light::Discharge::decay;
@@ -373,7 +373,7 @@ void Sheet::light() {
         const double ambient = light.ambient ? std::exp2(*light.ambient) : 0;
         total.working =
             working("exposure", light::flash_sum_formula, {{"a", ambient}, {"f", std::exp2(*light.total) - ambient}},
-                    *light.total, "stops", "MODEL 3, sources add as exposure ratios");
+                    *light.total, "stops", "model 3, sources add as exposure ratios");
     }
     if (light.background) {
         constexpr const char* looks[] = {"black", "dark", "grey", "white"};
@@ -382,7 +382,7 @@ void Sheet::light() {
             .working = working("background", "log2(B * r / 0.18)",
                                {{"B", std::exp2(*light.background) * 0.18 / plan_.shot.background->reflectance},
                                 {"r", plan_.shot.background->reflectance}},
-                               *light.background, "stops", "MODEL 3, B the light at the card over a correct exposure");
+                               *light.background, "stops", "model 3, B the light at the card over a correct exposure");
     }
     const auto& motion = report_.motion;
     if (motion.blur > 0) {
@@ -392,7 +392,7 @@ void Sheet::light() {
             working("blur", optics::motion_blur_formula,
                     {{"m", report_.optics.magnification}, {"w", plan_.shot.subject.speed}, {"t", motion.exposure_time}},
                     motion.blur, "mm",
-                    motion.frozen_by_flash ? "MODEL 2; t is the flash's t0.1" : "MODEL 2; t is the shutter time");
+                    motion.frozen_by_flash ? "model 2; t is the flash's t0.1" : "model 2; t is the shutter time");
     }
     if (motion.sway_blur > 0) {
         auto& blur = add_length("sway_blur_mm", "Blur from sway", motion.sway_blur);
@@ -402,7 +402,7 @@ void Sheet::light() {
                                 {"m", report_.optics.magnification},
                                 {"F", plan_.shot.subject.sway_frequency},
                                 {"t", motion.exposure_time}},
-                               motion.sway_blur, "mm", "MODEL 2, at worst");
+                               motion.sway_blur, "mm", "model 2, at worst");
     }
 }
 
