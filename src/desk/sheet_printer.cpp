@@ -4,6 +4,7 @@
 #include "storage/atomic_file.hpp"
 #include "storage/run_sheet.hpp"
 
+#include <QAbstractTextDocumentLayout>
 #include <QBuffer>
 #include <QPageLayout>
 #include <QPainter>
@@ -16,11 +17,25 @@ namespace {
 
 const QMarginsF margins_mm(18, 16, 18, 16);
 
+/// Page by page at the device's own resolution: the text document's own printing cuts the first line of a page.
 void print(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, QPagedPaintDevice& device) {
+    QPainter painter(&device);
+    const QRectF page(0, 0, device.width(), device.height());
     QTextDocument document;
-    document.setDefaultFont(textFont(13));
+    QFont font = textFont();
+    font.setPointSizeF(10);
+    document.setDefaultFont(font);
+    document.documentLayout()->setPaintDevice(&device);
+    document.setDocumentMargin(0);
     document.setHtml(QString::fromStdString(storage::run_sheet_html(shoot, reports)));
-    document.print(&device);
+    document.setPageSize(page.size());
+    for (int i = 0; i < document.pageCount(); ++i) {
+        if (i > 0) device.newPage();
+        painter.save();
+        painter.translate(0, -i * page.height());
+        document.drawContents(&painter, page.translated(0, i * page.height()));
+        painter.restore();
+    }
 }
 
 }  // namespace
@@ -34,6 +49,7 @@ std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const
         QPdfWriter writer(&buffer);
         writer.setTitle(QString::fromStdString(shoot.title));
         writer.setCreator(QStringLiteral("Poquito"));
+        writer.setResolution(300);
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(margins_mm, QPageLayout::Millimeter);
         print(shoot, reports, writer);

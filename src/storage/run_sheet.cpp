@@ -59,12 +59,11 @@ namespace {
 std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style) {
     const auto css = fmt::format(
         "body {{ font-family: 'Poquito Sans', Inter, sans-serif; font-size: {}; color: {}; }}\n"
-        "h1 {{ font-size: 16pt; margin: 0 0 4pt 0; }}\n"
-        "h2 {{ font-size: {}; margin: 12pt 0 4pt 0; }}\n"
-        ".part {{ font-weight: bold; margin: 9pt 0 2pt 0; color: {}; }}\n"
-        "p {{ margin: 2pt 0 2pt 0; }}\n"
-        "table {{ border-collapse: collapse; }}\n"
-        "td {{ padding: 1pt 12pt 1pt 0; text-align: left; vertical-align: top; }}\n"
+        "h1 {{ font-size: 16pt; margin-top: 0; margin-bottom: 5px; }}\n"
+        "h2 {{ font-size: {}; margin-top: 0; margin-bottom: 5px; }}\n"
+        ".part {{ font-weight: bold; margin-top: 12px; margin-bottom: 3px; color: {}; }}\n"
+        "p {{ margin-top: 2px; margin-bottom: 2px; }}\n"
+        "td {{ text-align: left; vertical-align: top; }}\n"
         ".quiet {{ color: {}; }}\n.stop {{ color: {}; }}\n.caution {{ color: {}; }}\n",
         style.text_size, style.ink, style.title_size, style.part, style.quiet, style.stop, style.caution);
     return fmt::format(
@@ -171,11 +170,11 @@ std::string frame_rows(const Shot& shot, const Report& report) {
     return rows;
 }
 
-std::string checklist_lines(const Shot& shot, const Report& report) {
-    std::string lines;
+std::string checklist_rows(const Shot& shot, const Report& report) {
+    std::string rows;
     for (const auto& item : report.checklist)
-        lines += fmt::format("<p>{} {}</p>\n", is_ticked(shot, item.id) ? "[x]" : "[&nbsp;&nbsp;]", escaped(item.text));
-    return lines;
+        rows += row(is_ticked(shot, item.id) ? "[x]" : "[&nbsp;&nbsp;]", item.text, number_column);
+    return rows;
 }
 
 std::string caution_lines(const Report& report) {
@@ -205,7 +204,7 @@ std::string shot_section(const Kit& kit, const Shot& shot, const Report& report,
            block("Gear, from the camera forwards", gear_rows(kit, shot)) +
            block("Settings", settings_rows(kit, shot, report)) + block("Distances", distance_rows(shot, report)) +
            block("Lights", light_rows(kit, shot, report)) + block("Frames", frame_rows(shot, report)) +
-           block("Checklist", checklist_lines(shot, report)) + block("Cautions", caution_lines(report));
+           block("Checklist", checklist_rows(shot, report)) + block("Cautions", caution_lines(report));
 }
 
 }  // namespace
