@@ -79,6 +79,23 @@ TEST_CASE("one visit to a field is one step of undo", "[desk][fields][undo]") {
     CHECK_FALSE(person.document().undoStack().canUndo());
 }
 
+TEST_CASE("edits of different fields, shots and visits stay steps of their own", "[desk][fields][undo]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(1);
+    person.type(QStringLiteral("widthField"), QStringLiteral("51"));
+    person.type(QStringLiteral("heightField"), QStringLiteral("52"));
+    person.type(QStringLiteral("widthField"), QStringLiteral("53"));
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.shot().subject.width == 51);
+    CHECK(person.shot().subject.height == 52);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.shot().subject.width == 51);
+    CHECK(person.shot().subject.height != 52);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK_FALSE(person.document().undoStack().canUndo());
+}
+
 TEST_CASE("what is typed in one view shows in all others", "[desk][fields]") {
     Person person;
     person.window().openDemo();

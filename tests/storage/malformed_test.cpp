@@ -142,6 +142,23 @@ TEST_CASE("negative and absurd numbers are refused wherever a size, time or powe
     }
 }
 
+TEST_CASE("zero is refused where a size, time or power divides", "[storage][errors]") {
+    for (const char* pointer :
+         {"/shots/0/exposure/f_number", "/shots/0/exposure/shutter_s", "/shots/0/exposure/iso",
+          "/shots/0/subject/width_mm", "/shots/0/lights/0/distance_mm", "/kit/cameras/0/sensor_width_mm",
+          "/kit/cameras/0/image_width_px", "/kit/lenses/0/focal_length_mm", "/kit/lenses/0/max_magnification",
+          "/kit/lenses/0/pupil_magnification", "/kit/flashes/0/guide_number_m", "/kit/flashes/0/min_power",
+          "/kit/teleconverters/0/factor"}) {
+        INFO(pointer);
+        CHECK(broken(pointer, 0).find("got 0, expected ") != std::string::npos);
+    }
+    for (const char* pointer :
+         {"/shots/0/subject/depth_mm", "/shots/0/capture/overlap", "/shots/0/background/distance_mm"}) {
+        INFO(pointer);
+        CHECK(broken(pointer, 0).empty());
+    }
+}
+
 TEST_CASE("a member that must be there is missed", "[storage][errors]") {
     std::vector<std::string> pointers;
     const Json document = good();
