@@ -187,6 +187,8 @@ std::optional<double> parse_power(std::string_view original) {
 }
 
 std::optional<double> parse_stops(std::string_view text) {
+    text = trimmed(text);
+    if (text.starts_with("EV") || text.starts_with("ev")) text.remove_prefix(2);
     static constexpr std::array<Unit, 4> units = {{{"stops", 1}, {"stop", 1}, {"EV", 1}, {"ev", 1}}};
     return parse_with_unit(text, units);
 }

@@ -29,7 +29,7 @@ std::optional<double> parse_number(std::string_view text);
 std::optional<double> parse_f_number(std::string_view text);       // 5.6, f/5.6, F5.6
 std::optional<double> parse_shutter(std::string_view text);        // 1/200, 1/200 s, 0.5, 2", 4 ms, 1 min
 std::optional<double> parse_power(std::string_view text);          // 1/8, 1/8 +0.3, 0.125, 12.5 %
-std::optional<double> parse_stops(std::string_view text);          // +0.3, -1 1/3, 2 EV, 1 stop
+std::optional<double> parse_stops(std::string_view text);          // +0.3, -1 1/3, 2 EV, EV 8, 1 stop
 std::optional<double> parse_length(std::string_view text);         // 12 (mm), 250 um, 3.5 cm, 0.3 m, 3/4", 2 in, 1 ft
 std::optional<double> parse_magnification(std::string_view text);  // 0.5, 0.5x, 1:2, 2:1
 std::optional<double> parse_percent(std::string_view text);        // 25, 25 %: both 0.25

@@ -71,6 +71,7 @@ TEST_CASE("what people type", "[shoot][text]") {
     CHECK(parse_stops("\u22121/3") == -1.0 / 3);
     CHECK_THAT(parse_stops("-1 1/3").value(), same(-4.0 / 3));
     CHECK(parse_stops("+0.5 EV") == 0.5);
+    CHECK(parse_stops("EV 9 1/2") == 9.5);
     CHECK(parse_angle("30\u00b0") == 30);
 }
 

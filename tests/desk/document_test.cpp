@@ -1,0 +1,112 @@
+#include "person.hpp"
+
+#include "support/shoots.hpp"
+
+using namespace poquito;
+using desk::Document;
+
+namespace {
+
+shoot::Shoot three_shots() {
+    auto shoot = test::plain_shoot();
+    for (const char* id : {"two", "three"}) {
+        shoot.shots.push_back(shoot.shots.front());
+        shoot.shots.back().id = id;
+    }
+    return shoot;
+}
+
+void rename(Document& document, const char* name, const QString& key = {}) {
+    document.editShot({QStringLiteral("rename"), key}, [&](shoot::Shot& shot) { shot.name = name; });
+}
+
+}  // namespace
+
+TEST_CASE("an edit that changes nothing leaves no step", "[desk][document]") {
+    Document document;
+    document.open(three_shots(), {});
+    document.editShot({QStringLiteral("nothing")}, [](shoot::Shot&) {});
+    CHECK_FALSE(document.undoStack().canUndo());
+    CHECK_FALSE(document.isUnsaved());
+}
+
+TEST_CASE("steps with one key melt, and vanish where they end where they began", "[desk][document]") {
+    Document document;
+    document.open(three_shots(), {});
+    rename(document, "a", QStringLiteral("name"));
+    rename(document, "ab", QStringLiteral("name"));
+    CHECK(document.undoStack().count() == 1);
+    rename(document, "One", QStringLiteral("name"));  // as it was
+    CHECK_FALSE(document.undoStack().canUndo());
+    rename(document, "b");
+    rename(document, "c");
+    CHECK(document.undoStack().count() == 2);
+}
+
+TEST_CASE("undo goes back to the shot that was edited", "[desk][document]") {
+    Document document;
+    document.open(three_shots(), {});
+    document.select(2);
+    rename(document, "edited");
+    document.select(0);
+    document.undoStack().undo();
+    CHECK(document.current() == 2);
+    CHECK(document.shot()->name == "One");
+    document.undoStack().redo();
+    CHECK(document.current() == 2);
+    CHECK(document.shot()->name == "edited");
+}
+
+TEST_CASE("the selection stays inside the shoot", "[desk][document]") {
+    Document document;
+    document.open(three_shots(), {});
+    document.select(2);
+    document.select(7);
+    document.select(-1);
+    CHECK(document.current() == 2);
+    document.edit({QStringLiteral("cut")}, [](shoot::Shoot& shoot) { shoot.shots.resize(1); });
+    CHECK(document.current() == 0);
+    document.edit({QStringLiteral("cut")}, [](shoot::Shoot& shoot) { shoot.shots.clear(); });
+    CHECK(document.current() == -1);
+    CHECK(document.shot() == nullptr);
+    CHECK(document.report() == nullptr);
+    rename(document, "nobody");  // there is no shot to edit
+    CHECK(document.count() == 0);
+    document.undoStack().undo();
+    CHECK(document.count() == 1);
+    CHECK(document.shot() != nullptr);
+}
+
+TEST_CASE("unsaved is what differs from the file, recovered work always", "[desk][document]") {
+    Document document;
+    QSignalSpy changes(&document, &Document::unsavedChanged);
+    document.open(three_shots(), QStringLiteral("/a.poquito"));
+    CHECK_FALSE(document.isUnsaved());
+    rename(document, "x");
+    CHECK(document.isUnsaved());
+    document.setSaved(QStringLiteral("/b.poquito"));
+    CHECK_FALSE(document.isUnsaved());
+    CHECK(document.path() == QStringLiteral("/b.poquito"));
+    document.undoStack().undo();
+    CHECK(document.isUnsaved());
+    document.undoStack().redo();
+    CHECK_FALSE(document.isUnsaved());
+    document.recover(three_shots(), QStringLiteral("/a.poquito"));
+    CHECK(document.isUnsaved());
+    CHECK_FALSE(document.undoStack().canUndo());
+    CHECK(changes.count() >= 4);
+}
+
+TEST_CASE("a snapshot does not change under whoever holds it", "[desk][document]") {
+    Document document;
+    document.open(three_shots(), {});
+    const auto before = document.snapshot();
+    const auto report = document.sharedReport(0);
+    const auto ring = report->optics.ring;
+    rename(document, "x");
+    document.editShot({QStringLiteral("tube")}, [](shoot::Shot& shot) { shot.rig.tubes = {"t20"}; });
+    CHECK(before->shots[0].name == "One");
+    CHECK(before->shots[0].rig.tubes.empty());
+    CHECK(report->optics.ring == ring);
+    CHECK(document.report()->optics.ring < ring);  // the tube does part of the work
+}
