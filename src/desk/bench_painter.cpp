@@ -281,10 +281,9 @@ class BenchPainter {
     /// below.
     QPointF freePlace(QSizeF size, double left, double right, const QRectF& slice) const {
         std::vector<QRectF> obstacles = {layout_.box(-body_behind, report_.optics.front, body_half)};
-        if (shot_.background) obstacles.push_back(QRectF(backgroundX() - 2, bounds_.top(), 10, bounds_.height()));
+        if (shot_.background) obstacles.emplace_back(backgroundX() - 2, bounds_.top(), 10, bounds_.height());
         for (const auto& lamp : lamps_)
-            obstacles.push_back(
-                QRectF(lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half)));
+            obstacles.emplace_back(lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half));
         const double top = slice.top() + 2, bottom = slice.bottom() - 22,
                      middle = slice.center().x() - size.width() / 2;
         const QPointF places[] = {{right, top},

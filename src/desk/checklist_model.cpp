@@ -40,7 +40,7 @@ void ChecklistModel::refresh() {
     if (reset) beginResetModel();
     items_ = items;
     ticked_.clear();
-    for (const auto& item : items_) ticked_.push_back(shoot::is_ticked(*shot, item.id));
+    for (const auto& item : items_) ticked_.push_back(shot && shoot::is_ticked(*shot, item.id));
     if (reset)
         endResetModel();
     else if (!items_.empty())

@@ -23,16 +23,16 @@ void drawArrow(QPainter& painter, QPointF tip, double direction) {
     painter.fillPath(path, theme().ink);
 }
 
-const QStaticText& shaped(const QFont& font, const QString& text) {
+QStaticText shaped(const QFont& font, const QString& text) {
     static QCache<std::pair<QFont, QString>, QStaticText> cache(4000);
     const std::pair key(font, text);
     if (const auto* known = cache.object(key)) return *known;
-    auto* made = new QStaticText(text);
-    made->setTextFormat(Qt::PlainText);
-    made->setPerformanceHint(QStaticText::AggressiveCaching);
-    made->prepare({}, font);
-    cache.insert(key, made);
-    return *made;
+    QStaticText made(text);
+    made.setTextFormat(Qt::PlainText);
+    made.setPerformanceHint(QStaticText::AggressiveCaching);
+    made.prepare({}, font);
+    cache.insert(key, new QStaticText(made));  // shared, not copied
+    return made;
 }
 
 }  // namespace
@@ -60,7 +60,7 @@ void drawDimension(QPainter& painter, QPointF from, QPointF to, const QString& t
 }
 
 void drawLine(QPainter& painter, const QRectF& area, Qt::Alignment side, const QString& text) {
-    const QStaticText& line = shaped(painter.font(), text);
+    const QStaticText line = shaped(painter.font(), text);
     const QSizeF size = line.size();
     QPointF corner = area.topLeft();
     if (side & Qt::AlignHCenter) corner.rx() += (area.width() - size.width()) / 2;

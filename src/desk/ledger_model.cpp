@@ -45,7 +45,6 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     const auto& working = *figure.working;
     switch (role) {
         case Qt::ToolTipRole:
-            return tr("%1 = %2").arg(text(working.symbol), text(shoot::pretty(working.expression)));
         case formulaRole:
             return tr("%1 = %2").arg(text(working.symbol), text(shoot::pretty(working.expression)));
         case substitutionRole:

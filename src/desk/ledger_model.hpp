@@ -8,7 +8,7 @@
 namespace poquito::desk {
 
 /// The numbers of the selected shot under the names of their stations. One working at most is open.
-class LedgerModel : public QAbstractListModel {
+class LedgerModel final : public QAbstractListModel {
     Q_OBJECT
   public:
     enum Role {

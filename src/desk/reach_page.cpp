@@ -18,6 +18,7 @@ constexpr int slider_steps = 1000;
 template <typename Gear>
 std::vector<std::pair<std::string, std::string>> names(const std::vector<Gear>& gear) {
     std::vector<std::pair<std::string, std::string>> options;
+    options.reserve(gear.size());
     for (const auto& piece : gear) options.emplace_back(piece.id, piece.name);
     return options;
 }

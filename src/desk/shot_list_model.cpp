@@ -69,6 +69,7 @@ bool ShotListModel::dropMimeData(const QMimeData* data, Qt::DropAction action, i
 /// A card shows its shot and its report; the document keeps the report of a shot that did not change.
 void ShotListModel::refresh() {
     std::vector<Row> rows;
+    rows.reserve(document_.shoot().shots.size());
     for (int i = 0; i < document_.count(); ++i)
         rows.push_back({document_.shoot().shots[static_cast<std::size_t>(i)].id, document_.sharedReport(i)});
     if (!std::ranges::equal(rows, rows_, {}, &Row::id, &Row::id)) {

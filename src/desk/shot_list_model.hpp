@@ -7,7 +7,7 @@
 namespace poquito::desk {
 
 /// The shots of the shoot in their order; rows are moved by dragging.
-class ShotListModel : public QAbstractListModel {
+class ShotListModel final : public QAbstractListModel {
     Q_OBJECT
   public:
     explicit ShotListModel(Document& document, QObject* parent = nullptr);

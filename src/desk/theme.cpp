@@ -4,6 +4,7 @@
 #include <QFontDatabase>
 #include <QHash>
 #include <QPalette>
+#include <QStyle>
 #include <QStyleFactory>
 
 namespace poquito::desk {

@@ -20,7 +20,7 @@ std::string unique_shot_id(const Shoot& shoot, const std::string& name) {
     const auto taken = [&](const std::string& id) { return std::ranges::count(shoot.shots, id, &Shot::id) > 0; };
     if (!taken(stem)) return stem;
     for (int n = 2;; ++n)
-        if (const auto id = stem + "-" + std::to_string(n); !taken(id)) return id;
+        if (auto id = stem + "-" + std::to_string(n); !taken(id)) return id;
 }
 
 std::size_t add_shot(Shoot& shoot, std::size_t after) {

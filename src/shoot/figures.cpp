@@ -45,7 +45,7 @@ std::string substituted(std::string_view expression, Bindings bindings) {
         for (const auto& binding : bindings)
             if (binding.symbol == name) {
                 put = number_text(binding.value, digits);
-                if (binding.value < 0) put = "(" + put + ")";
+                if (binding.value < 0) put.insert(0, "(").append(")");
             }
         text += put;
     }

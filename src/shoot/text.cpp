@@ -60,7 +60,7 @@ std::string power_text(double fraction) {
 }
 
 std::string stops_text(double stops) {
-    const std::string size = fmt::format("{:.1f}", std::abs(stops));
+    std::string size = fmt::format("{:.1f}", std::abs(stops));
     if (size == "0.0") return size;
     return (stops < 0 ? "\u2212" : "+") + size;
 }
