@@ -292,10 +292,12 @@ class BenchPainter {
                                   {left - size.width(), top},
                                   {middle, slice.top() - 38},
                                   {middle, slice.bottom() + 10}};
+        constexpr double square_pixels = 250;  // a later place must hide so much less to be taken
         const auto hidden = [&](const QPointF& place) {
             const QRectF area(place - QPointF(0, 8), size);
             const QRectF inside = area & bounds_.adjusted(4, 24, -4, -ruler_height + 6);
             double sum = area.width() * area.height() - inside.width() * inside.height();
+            sum += square_pixels * static_cast<double>(&place - places);
             for (const auto& obstacle : obstacles) {
                 const QRectF common = area & obstacle;
                 sum += common.width() * common.height();

@@ -2,6 +2,8 @@
 
 #include "shoot/checklist.hpp"
 
+#include <utility>
+
 namespace poquito::desk {
 
 int ChecklistModel::rowCount(const QModelIndex& parent) const {
@@ -35,16 +37,23 @@ Qt::ItemFlags ChecklistModel::flags(const QModelIndex& index) const {
 
 void ChecklistModel::refresh() {
     const auto* shot = document_.shot();
-    const auto items = shot ? document_.report()->checklist : std::vector<shoot::ChecklistItem>{};
-    const bool reset = items.size() != items_.size();
-    if (reset) beginResetModel();
-    items_ = items;
-    ticked_.clear();
-    for (const auto& item : items_) ticked_.push_back(shot && shoot::is_ticked(*shot, item.id));
-    if (reset)
+    auto items = shot ? document_.report()->checklist : std::vector<shoot::ChecklistItem>{};
+    std::vector<bool> ticked;
+    for (const auto& item : items) ticked.push_back(shot && shoot::is_ticked(*shot, item.id));
+    if (items.size() != items_.size()) {
+        beginResetModel();
+        items_ = std::move(items);
+        ticked_ = std::move(ticked);
         endResetModel();
-    else if (!items_.empty())
-        Q_EMIT dataChanged(index(0), index(rowCount() - 1));
+        return;
+    }
+    const auto before = std::exchange(items_, std::move(items));
+    const auto ticked_before = std::exchange(ticked_, std::move(ticked));
+    for (int row = 0; row < rowCount(); ++row) {
+        const auto i = static_cast<std::size_t>(row);
+        if (items_[i].text != before[i].text || ticked_[i] != ticked_before[i])
+            Q_EMIT dataChanged(index(row), index(row));
+    }
 }
 
 }  // namespace poquito::desk

@@ -7,7 +7,7 @@
 namespace poquito::desk {
 
 /// The checklist of the selected shot; ticking is an edit.
-class ChecklistModel : public QAbstractListModel {
+class ChecklistModel final : public QAbstractListModel {
     Q_OBJECT
   public:
     explicit ChecklistModel(Document& document, QObject* parent = nullptr)

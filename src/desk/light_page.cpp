@@ -17,7 +17,7 @@ namespace poquito::desk {
 using namespace shoot;
 
 LightPage::LightPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* first = addColumn(4);
+    auto* first = addColumn(3);
     addExposure(first);
     addBackground(first);
     first->addStretch();
@@ -25,7 +25,7 @@ LightPage::LightPage(Document& document, QWidget* parent) : StationPage(document
     addFlashes(second);
     second->addStretch();
     scale_ = new LightScale(document, this);
-    addDrawing(scale_, 7);
+    addDrawing(scale_, 5);
 }
 
 void LightPage::addExposure(QLayout* column) {

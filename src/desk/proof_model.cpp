@@ -24,12 +24,14 @@ QVariant ProofModel::data(const QModelIndex& index, int role) const {
         case timeColumn: {
             const auto text = QString::fromStdString(entry.time);
             const auto time = QDateTime::fromString(text, Qt::ISODate);
-            return time.isValid() ? time.toString(QStringLiteral("d MMM yyyy hh:mm")) : text;
+            if (!time.isValid()) return text;
+            return time.toString(role == Qt::ToolTipRole ? QStringLiteral("dddd d MMMM yyyy, hh:mm")
+                                                         : QStringLiteral("d MMM hh:mm"));
         }
         case framesColumn:
             return entry.frames;
         case correctionColumn:
-            return tr("%1 stops").arg(QString::fromStdString(shoot::stops_text(entry.correction)));
+            return QString::fromStdString(shoot::stops_text(entry.correction));
         case verdictColumn:
             return entry.verdict == shoot::Verdict::keep ? tr("keep") : tr("redo");
         default:
@@ -44,7 +46,7 @@ QVariant ProofModel::headerData(int section, Qt::Orientation orientation, int ro
             Qt::AlignVCenter |
             (section == framesColumn || section == correctionColumn ? Qt::AlignRight : Qt::AlignLeft));
     if (role != Qt::DisplayRole) return {};
-    const QString names[] = {tr("When"), tr("Frames"), tr("Correction"), tr("Verdict"), tr("Remark")};
+    const QString names[] = {tr("When"), tr("Frames"), tr("Stops"), tr("Verdict"), tr("Remark")};
     return names[section];
 }
 

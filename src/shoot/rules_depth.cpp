@@ -100,7 +100,7 @@ Found stop_not_on_lens(const Plan& plan, const Report&) {
 Found best_stop_outside_lens(const Plan& plan, const Report& report) {
     const auto& best = report.sharpness.best_single_f_number;
     const auto& optics = plan.lens.optics;
-    if (!best || plan.shot.capture.mode == CaptureMode::stack) return {};
+    if (!best) return {};
     if (*best >= optics.max_aperture && *best <= optics.min_aperture) return {};
     return Finding{fmt::format("The best single stop, {}, is not on this lens ({} to {}).", f_number_text(*best),
                                f_number_text(optics.max_aperture), f_number_text(optics.min_aperture))};
