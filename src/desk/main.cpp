@@ -36,10 +36,11 @@ int write_sheet(const QString& file, const QString& out) {
 }  // namespace
 
 int main(int argc, char** argv) {
-    // A sheet needs fonts but no screen.
+    // A sheet needs fonts but no screen, help and version not even those.
     for (int i = 1; i < argc; ++i)
-        if (qstrcmp(argv[i], "--sheet") == 0 && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
-            qputenv("QT_QPA_PLATFORM", "offscreen");
+        for (const char* screenless : {"--sheet", "--help", "-h", "--version", "-v"})
+            if (qstrcmp(argv[i], screenless) == 0 && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+                qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("poquito"));
     QApplication::setApplicationName(QStringLiteral("poquito"));

@@ -52,6 +52,19 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
     CHECK(asked.contains(QStringLiteral("not written")));
 }
 
+TEST_CASE("help and version need no screen", "[desk]") {
+    auto environment = QProcessEnvironment::systemEnvironment();
+    for (const char* name : {"QT_QPA_PLATFORM", "DISPLAY", "WAYLAND_DISPLAY"}) environment.remove(QLatin1String(name));
+    for (const char* option : {"--help", "--version"}) {
+        QProcess program;
+        program.setProcessEnvironment(environment);
+        program.start(QStringLiteral(POQUITO_DESK), {QLatin1String(option)});
+        REQUIRE(program.waitForFinished());
+        CHECK(program.exitCode() == 0);
+        CHECK(program.readAllStandardOutput().toLower().contains("poquito"));
+    }
+}
+
 TEST_CASE("the program writes a sheet without a window", "[desk][sheet]") {
     QTemporaryDir folder;
     const QString pdf = folder.filePath(QStringLiteral("a.pdf"));
