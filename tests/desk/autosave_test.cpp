@@ -18,13 +18,13 @@ TEST_CASE("unsaved work is copied, and the copy goes with the save", "[desk][aut
     autosave.flush();
     CHECK_FALSE(QFile::exists(autosave.copyPath()));  // nothing unsaved yet
     document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.name = "Changed"; });
-    REQUIRE(QTest::qWaitFor([&] { return QFile::exists(autosave.copyPath()); }, 2000));
+    REQUIRE(QTest::qWaitFor([&] { return QFile::exists(autosave.copyPath()); }, 10000));
     autosave.flush();
     const auto copy = storage::load_shoot(autosave.copyPath().toStdString());
     CHECK(std::get<shoot::Shoot>(copy) == document.shoot());
     CHECK(Autosave::leftovers(QDir(folder.path())).empty());  // its owner lives
     document.setSaved(QStringLiteral("/somewhere/plain.poquito"));
-    CHECK(QTest::qWaitFor([&] { return !QFile::exists(autosave.copyPath()); }, 2000));
+    CHECK(QTest::qWaitFor([&] { return !QFile::exists(autosave.copyPath()); }, 10000));
 }
 
 TEST_CASE("an orderly end leaves no copy", "[desk][autosave]") {
