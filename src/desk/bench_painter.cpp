@@ -64,6 +64,9 @@ class BenchPainter {
         double half = 0;
         bool scaled = true;
     };
+    static QRectF around(const Lamp& lamp) {
+        return {lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half)};
+    }
     std::vector<Lamp> lamps_;
     std::vector<QRectF> labels_;  // lettering that others keep clear of
 
@@ -282,8 +285,7 @@ class BenchPainter {
     QPointF freePlace(QSizeF size, double left, double right, const QRectF& slice) const {
         std::vector<QRectF> obstacles = {layout_.box(-body_behind, report_.optics.front, body_half)};
         if (shot_.background) obstacles.emplace_back(backgroundX() - 2, bounds_.top(), 10, bounds_.height());
-        for (const auto& lamp : lamps_)
-            obstacles.emplace_back(lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half));
+        for (const auto& lamp : lamps_) obstacles.push_back(around(lamp));
         const double top = slice.top() + 2, bottom = slice.bottom() - 22,
                      middle = slice.center().x() - size.width() / 2;
         const QPointF places[] = {{right, top},
@@ -330,9 +332,10 @@ class BenchPainter {
                             QPointF(x + offset + 3, layout_.origin.y() - 8));
         }
         p_.setFont(textFont(11));
-        drawLabel(p_, {x - 4, bottom - 16}, Qt::AlignRight | Qt::AlignVCenter,
-                  scaled ? distance : QObject::tr("%1, not to scale").arg(distance), t.quiet);
-        if (!stops.isEmpty()) drawLabel(p_, {x - 4, bottom - 2}, Qt::AlignRight | Qt::AlignVCenter, stops, t.quiet);
+        labels_.push_back(drawLabel(p_, {x - 4, bottom - 16}, Qt::AlignRight | Qt::AlignVCenter,
+                                    scaled ? distance : QObject::tr("%1, not to scale").arg(distance), t.quiet));
+        if (!stops.isEmpty())
+            labels_.push_back(drawLabel(p_, {x - 4, bottom - 2}, Qt::AlignRight | Qt::AlignVCenter, stops, t.quiet));
     }
 
     void drawLight(std::size_t i) {
@@ -378,6 +381,11 @@ class BenchPainter {
             for (const double offset : {-3.0, 3.0})
                 p_.drawLine(cut + along * offset + across * 7, cut + along * offset - across * 7);
         }
+        // The letter goes with the lamp, wherever its lettering finds room.
+        p_.setFont(textFont(11, QFont::DemiBold));
+        p_.setPen(t.lightText);
+        drawLine(p_, QRectF(back + along * (lamp + 8) - QPointF(8, 8), QSizeF(16, 16)), Qt::AlignCenter,
+                 QChar('A' + static_cast<int>(i)));
         lamps_.push_back({face, along, drawn_half, scaled});
     }
 
@@ -404,19 +412,40 @@ class BenchPainter {
                                       QFontMetricsF(textFont(11)).horizontalAdvance(second)) +
                              8;
         const double clear = half * std::abs(along.y()) + 14;
-        const bool crosses_card =
-            shot_.background && face.x() < backgroundX() && face.x() + clear + width > backgroundX();
-        const bool towards_right = crosses_card    ? false
-                                   : along.x() > 0 ? face.x() + clear + width < bounds_.right() - 8
-                                                   : face.x() - clear - width < bounds_.left() + 8;
-        const double x = towards_right ? face.x() + clear : std::max(face.x() - clear, bounds_.left() + width + 6);
-        double y = std::clamp(face.y() - 6, bounds_.top() + 32, bounds_.bottom() - ruler_height - 22);
-        // Lamps that stand behind one another keep their lettering apart.
-        const auto taken = [&] {
-            const QRectF area(towards_right ? x : x - width, y - 8, width, 30);
-            return std::ranges::any_of(labels_, [&](const QRectF& label) { return label.intersects(area); });
+        const double top = std::clamp(face.y() - 6, bounds_.top() + 32, bounds_.bottom() - ruler_height - 22);
+        const QRectF gear = layout_.box(-body_behind, report_.optics.front, body_half);
+        const double subject_reach = std::max(subjectHalf(shot_.subject, elevation_) * layout_.scale + 12, 26.0);
+        const QPointF centre = layout_.place(layout_.subject, 0);
+        const QRectF subject(centre - QPointF(10, subject_reach), centre + QPointF(10, subject_reach));
+        const auto corner = [&](bool to_right) {
+            return to_right ? face.x() + clear : std::max(face.x() - clear, bounds_.left() + width + 6);
         };
-        while (taken() && y < bounds_.bottom() - ruler_height - 22) y += 6;
+        // What a place for the lettering would hide, in square pixels; other lettering counts most.
+        const auto hidden = [&](bool to_right, double at_y) {
+            const QRectF area(to_right ? corner(true) : corner(false) - width, at_y - 8, width, 30);
+            const auto common = [&](const QRectF& other) {
+                const QRectF both = area & other;
+                return both.width() * both.height();
+            };
+            double sum = common(gear) + width * 30 - common(bounds_.adjusted(4, 24, -4, -ruler_height + 6));
+            if (shot_.background) sum += common(QRectF(backgroundX() - 2, bounds_.top(), 10, bounds_.height()));
+            for (const auto& label : labels_) sum += 4 * common(label);
+            for (const auto& lamp : lamps_) sum += common(around(lamp));
+            return sum + 4 * common(subject);
+        };
+        // Beside the lamp on the side it leans to, else on the other; lamps behind one another move their lettering
+        // down.
+        bool towards_right = along.x() > 0;
+        double y = top;
+        double least = hidden(towards_right, y);
+        for (double at_y = top; least > 0 && at_y < bounds_.bottom() - ruler_height - 22; at_y += 6)
+            for (const bool to_right : {along.x() > 0, along.x() <= 0})
+                if (const double hides = hidden(to_right, at_y); hides < least) {
+                    least = hides;
+                    y = at_y;
+                    towards_right = to_right;
+                }
+        const double x = corner(towards_right);
         const auto side = (towards_right ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter;
         labels_.push_back(drawLabel(p_, {x, y}, side, first, theme().lightText));
         p_.setFont(textFont(11));
