@@ -3,6 +3,7 @@
 #include "desk/autosave.hpp"
 #include "desk/bench_view.hpp"
 #include "desk/depth_page.hpp"
+#include "desk/file_dialogs.hpp"
 #include "desk/foot_line.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/ledger_view.hpp"
@@ -478,16 +479,14 @@ bool MainWindow::askSaveAs() {
     if (suggested.isEmpty())
         suggested =
             QString::fromStdString(shoot::unique_shot_id({}, document_.shoot().title)) + QStringLiteral(".poquito");
-    QString path = QFileDialog::getSaveFileName(this, tr("Save shoot"), suggested, file_filter);
-    if (path.isEmpty()) return false;
-    if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".poquito");
-    return saveTo(path);
+    const QString path = askSavePath(this, tr("Save shoot"), suggested, QStringLiteral("poquito"));
+    return !path.isEmpty() && saveTo(path);
 }
 
 void MainWindow::askOpen() {
     if (!mayDropChanges()) return;
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Open shoot"), QFileInfo(document_.path()).path(), file_filter);
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open shoot"),
+                                                      QFileInfo(inDocuments(document_.path())).path(), file_filter);
     if (!path.isEmpty()) openFile(path);
 }
 

@@ -1,12 +1,12 @@
 #include "desk/run_page.hpp"
 
 #include "desk/checklist_model.hpp"
+#include "desk/file_dialogs.hpp"
 #include "desk/sheet_printer.hpp"
 #include "desk/theme.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/run_sheet.hpp"
 
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -114,10 +114,8 @@ void RunPage::askAndExport(const QString& ending) {
     const QString suggested = document().path().isEmpty() ? QStringLiteral("run-sheet.") + ending
                                                           : file.path() + QLatin1Char('/') + file.completeBaseName() +
                                                                 QLatin1Char('.') + ending;
-    QString path = QFileDialog::getSaveFileName(this, tr("Export run sheet"), suggested, QStringLiteral("*.") + ending);
-    if (path.isEmpty()) return;
-    if (!path.endsWith(QLatin1Char('.') + ending, Qt::CaseInsensitive)) path += QLatin1Char('.') + ending;
-    exportSheet(path);
+    const QString path = askSavePath(this, tr("Export run sheet"), suggested, ending);
+    if (!path.isEmpty()) exportSheet(path);
 }
 
 void RunPage::askAndPrint() {

@@ -102,6 +102,7 @@ QPushButton, QToolButton { background: @panel; color: @ink; border: 1px solid @h
 QPushButton:hover, QToolButton:hover { border-color: @link; }
 QPushButton:focus, QToolButton:focus { border: 2px solid @link; padding: 1px 8px; }
 QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @paper; }
+QFileDialog QToolButton { padding: 2px; }
 QToolButton[chip="true"] { padding: 1px 6px; min-height: 18px; }
 QToolButton[chip="true"]:focus { padding: 0px 5px; }
 QToolButton:checked { background: @linkWash; border-color: @link; font-weight: 600; }

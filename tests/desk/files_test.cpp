@@ -52,6 +52,39 @@ TEST_CASE("unsaved changes are asked about before they are dropped", "[desk][fil
     CHECK(person.window().close());
 }
 
+TEST_CASE("a name without suffix gets one, and a file that is there is asked about first", "[desk][files]") {
+    QTemporaryDir folder;
+    const QString taken = folder.filePath(QStringLiteral("spring.poquito"));
+    REQUIRE_FALSE(storage::save_shoot(test::plain_shoot(), taken.toStdString()));
+    Person person;
+    person.window().openDemo();
+    bool asked = false;
+    const auto answer = [&](const QString& name, QMessageBox::StandardButton button) {
+        QTimer::singleShot(0, qApp, [&, name, button] {
+            auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
+            REQUIRE(dialog);
+            auto* field = dialog->findChild<QLineEdit*>(QStringLiteral("fileNameEdit"));
+            field->setText(folder.filePath(name));
+            QTimer::singleShot(0, qApp, [&, dialog, button] {
+                if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+                    asked = true;
+                    box->button(button)->click();
+                    if (button == QMessageBox::No) dialog->reject();
+                }
+            });
+            QMetaObject::invokeMethod(dialog, "accept");
+        });
+        person.trigger(QStringLiteral("saveAsAction"));
+    };
+    QApplication::setAttribute(Qt::AA_DontUseNativeDialogs);
+    answer(QStringLiteral("spring"), QMessageBox::No);
+    CHECK(asked);
+    CHECK(std::get<shoot::Shoot>(storage::load_shoot(taken.toStdString())).title == "Test");
+    answer(QStringLiteral("summer"), QMessageBox::No);
+    CHECK(QFile::exists(folder.filePath(QStringLiteral("summer.poquito"))));
+    CHECK_FALSE(person.document().isUnsaved());
+}
+
 TEST_CASE("saved and opened files are remembered, the latest first", "[desk][files]") {
     QTemporaryDir folder;
     Person person;
