@@ -68,7 +68,14 @@ void Autosave::flush() {
     writer_.waitForDone();
 }
 
-std::vector<Autosave::Leftover> Autosave::leftovers(const QDir& folder) {
+std::vector<Leftover> Autosave::leftovers(const QDir& folder) {
+    // A lock without a copy is left by a program that was ended with nothing unsaved; taking it removes it.
+    for (const auto& info : folder.entryInfoList({QStringLiteral("*.lock")}, QDir::Files)) {
+        if (QFile::exists(info.filePath().chopped(5))) continue;
+        QLockFile lock(info.filePath());
+        lock.setStaleLockTime(0);
+        if (lock.tryLock(0)) lock.unlock();
+    }
     std::vector<Leftover> found;
     for (const auto& info : folder.entryInfoList({QStringLiteral("*") + ending}, QDir::Files, QDir::Time)) {
         const QString copy = info.filePath();

@@ -14,6 +14,12 @@ class QLockFile;
 
 namespace poquito::desk {
 
+/// What a program that ended unexpectedly left behind.
+struct Leftover {
+    QString copy;      // the file to recover from
+    QString original;  // where it had been saved; empty: nowhere
+};
+
 /// Keeps a copy of unsaved work on disk, written off the interface thread, and finds what a crash left behind. A copy
 /// belongs to a running program while its lock is held; a copy without a living owner is a leftover.
 class Autosave : public QObject {
@@ -22,11 +28,7 @@ class Autosave : public QObject {
     Autosave(Document& document, const QDir& folder, QObject* parent = nullptr);
     ~Autosave() override;
 
-    struct Leftover {
-        QString copy;      // the file to recover from
-        QString original;  // where it had been saved; empty: nowhere
-    };
-    /// Copies without a living owner, newest first. Reading them does not remove them.
+    /// Copies without a living owner, newest first; they stay. Locks that guard nothing are cleared away.
     static std::vector<Leftover> leftovers(const QDir& folder);
     static void discard(const Leftover& leftover);
     static QDir defaultFolder();

@@ -203,6 +203,7 @@ void LightPage::showTabs(const Shot& shot) {
         button->setObjectName(QStringLiteral("flashTab%1").arg(QChar('A' + i)));
         button->setAccessibleName(tr("Flash %1").arg(QChar('A' + i)));
         button->setCheckable(true);
+        button->setFocusPolicy(Qt::StrongFocus);  // ends the visit to a field of the other flash
         tabs_->insertWidget(1 + i, button);
         connect(button, &QToolButton::clicked, this, [this, i] {
             chosen_ = i;

@@ -538,13 +538,14 @@ void MainWindow::fillRecent() {
 }
 
 void MainWindow::startAutosave(const QDir& folder) {
-    recoverOrDiscard(folder);
+    const auto recovered = recoverOrDiscard(folder);
     autosave_ = std::make_unique<Autosave>(document_, folder);
     if (document_.isUnsaved()) autosave_->flush();
+    if (recovered) Autosave::discard(*recovered);  // only now that this window's own copy is on the disk
 }
 
-/// The newest leftover that can be read; the rest wait for the next start.
-void MainWindow::recoverOrDiscard(const QDir& folder) {
+/// The newest leftover that can be read, if it was wanted back; the rest wait for the next start.
+std::optional<Leftover> MainWindow::recoverOrDiscard(const QDir& folder) {
     for (const auto& leftover : Autosave::leftovers(folder)) {
         auto loaded = storage::load_shoot(leftover.copy.toStdString());
         if (std::holds_alternative<storage::ReadError>(loaded)) continue;
@@ -557,16 +558,13 @@ void MainWindow::recoverOrDiscard(const QDir& folder) {
         box.setObjectName(QStringLiteral("recoverQuestion"));
         box.button(QMessageBox::Yes)->setText(tr("Recover"));
         box.button(QMessageBox::No)->setText(tr("Discard"));
-        const bool recover = box.exec() == QMessageBox::Yes;
-        if (recover) document_.recover(std::move(shoot), leftover.original);
-        if (!recover) {
-            Autosave::discard(leftover);
-            continue;
+        if (box.exec() == QMessageBox::Yes) {
+            document_.recover(std::move(shoot), leftover.original);
+            return leftover;
         }
-        // Discarded only now that this window holds it; its own copy is written at once.
         Autosave::discard(leftover);
-        return;
     }
+    return std::nullopt;
 }
 
 // ---- shots -------------------------------------------------------------------------------------------------------

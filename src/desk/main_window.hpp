@@ -1,5 +1,6 @@
 #pragma once
 
+#include "desk/autosave.hpp"
 #include "desk/document.hpp"
 #include "shoot/stations.hpp"
 
@@ -18,7 +19,6 @@ class QStackedWidget;
 
 namespace poquito::desk {
 
-class Autosave;
 class BenchView;
 class FootLine;
 class LedgerView;
@@ -75,7 +75,7 @@ class MainWindow : public QMainWindow {
     void remember(const QString& path);
     void say(const QString& problem);
     void fitNotes();
-    void recoverOrDiscard(const QDir& folder);
+    std::optional<Leftover> recoverOrDiscard(const QDir& folder);
 
     bool mayDropChanges();
     void askOpen();

@@ -16,11 +16,20 @@ QuantityField::QuantityField(Quantity quantity, QWidget* parent)
 }
 
 void QuantityField::setValue(double value) {
-    const bool typing = hasFocus() && lineEdit()->isModified();
-    const bool same = value == value_;
     value_ = value;
-    if (typing && same) return;
-    showValue();
+    if (!telling_) showValue();  // what answers the typing itself must not change the text under it
+}
+
+bool QuantityField::event(QEvent* event) {
+    // Every keystroke is an edit of the shoot already: undo belongs to the shoot, not to the text of this field.
+    if (event->type() == QEvent::ShortcutOverride) {
+        auto* key = static_cast<QKeyEvent*>(event);
+        if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
+            event->ignore();
+            return false;
+        }
+    }
+    return QAbstractSpinBox::event(event);
 }
 
 QValidator::State QuantityField::validate(QString& text, int&) const {
@@ -70,7 +79,9 @@ void QuantityField::readText(const QString& text) {
     setWrong(!good);
     if (!good || *value == value_) return;
     value_ = *value;
-    Q_EMIT valueEdited(value_);
+    telling_ = true;
+    Q_EMIT valueEdited(*value);
+    telling_ = false;
 }
 
 void QuantityField::setWrong(bool wrong) {

@@ -15,7 +15,7 @@ class QuantityField : public QAbstractSpinBox {
     explicit QuantityField(Quantity quantity, QWidget* parent = nullptr);
 
     double value() const { return value_; }
-    /// Shows a value without telling anyone; keeps what is being typed while it means this value.
+    /// Shows a value without telling anyone. While valueEdited is being answered the text stays as it is typed.
     void setValue(double value);
     /// A new one for every visit of the cursor: edits of one visit are one step of the history.
     int visit() const { return visit_; }
@@ -29,6 +29,7 @@ class QuantityField : public QAbstractSpinBox {
     void valueEdited(double value);  // by a person, and allowed
 
   protected:
+    bool event(QEvent* event) override;
     StepEnabled stepEnabled() const override { return StepUpEnabled | StepDownEnabled; }
     void focusInEvent(QFocusEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
@@ -44,6 +45,7 @@ class QuantityField : public QAbstractSpinBox {
     double value_ = 0;
     int visit_ = 0;
     bool wrong_ = false;
+    bool telling_ = false;
     QString toolTip_;
 };
 

@@ -53,6 +53,7 @@ QHBoxLayout* StationPage::addHeading(QVBoxLayout* column, const QString& heading
     auto* bar = new QHBoxLayout;
     auto* title = new QLabel(heading, this);
     title->setFont(textFont(12, QFont::DemiBold));
+    title->setMinimumHeight(26);  // as high as a button, so that headings side by side line up
     bar->addWidget(title);
     bar->addStretch();
     column->addLayout(bar);

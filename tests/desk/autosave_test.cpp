@@ -74,6 +74,24 @@ TEST_CASE("what a killed program left behind is offered and comes back, unsaved"
     CHECK(Autosave::leftovers(recovery).empty());
 }
 
+TEST_CASE("a lock that guards nothing is cleared away, one that is held stays", "[desk][autosave]") {
+    QTemporaryDir folder;
+    desk::Document document;
+    Autosave autosave(document, QDir(folder.path()));
+    // The lock of this very machine, but of a process that is no more.
+    QFile held(autosave.copyPath() + QStringLiteral(".lock"));
+    REQUIRE(held.open(QIODevice::ReadOnly));
+    QByteArrayList lines = held.readAll().split('\n');
+    lines[0] = "4194303";
+    QFile dead(folder.filePath(QStringLiteral("dead.poquito.lock")));
+    REQUIRE(dead.open(QIODevice::WriteOnly));
+    dead.write(lines.join('\n'));
+    dead.close();
+    CHECK(Autosave::leftovers(QDir(folder.path())).empty());
+    CHECK(QFile::exists(held.fileName()));
+    CHECK_FALSE(dead.exists());
+}
+
 TEST_CASE("a refused recovery is gone, and a broken copy disturbs nobody", "[desk][autosave]") {
     QTemporaryDir folder;
     auto shoot = test::plain_shoot();

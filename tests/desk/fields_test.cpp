@@ -66,6 +66,46 @@ TEST_CASE("half-typed text is no error, and leaving the field brings the last go
     CHECK(field->text() == QStringLiteral("f/8"));
 }
 
+TEST_CASE("what is typed stays as typed while the plan answers, even out of reach", "[desk][fields]") {
+    Person person;
+    person.window().openDemo();
+    person.selectShot(QStringLiteral("Tide brooch"));  // with a tube: small fills are out of reach
+    person.goTo(1);
+    auto* field = person.find<desk::QuantityField>(QStringLiteral("fillField"));
+    field->setFocus();
+    auto* edit = field->findChild<QLineEdit*>();
+    edit->selectAll();
+    QString typed;
+    for (const QChar key : QStringLiteral("87.5")) {
+        QTest::keyClick(edit, key.toLatin1());
+        typed += key;
+        CHECK(edit->text() == typed);
+    }
+    CHECK_THAT(*person.report().optics.fill, WithinRel(0.875, 1e-9));
+    person.key(Qt::Key_Return);
+    CHECK(field->text() == QStringLiteral("87.5 %"));
+}
+
+TEST_CASE("undo in a number field is the shoot's, and the field shows it", "[desk][fields][undo]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(3);
+    auto* field = person.find<desk::QuantityField>(QStringLiteral("apertureField"));
+    field->setFocus();
+    person.key(Qt::Key_Up);
+    REQUIRE(person.shot().exposure.f_number == 9);
+    person.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(person.shot().exposure.f_number == 8);
+    CHECK(field->text() == QStringLiteral("f/8"));
+    person.type(QStringLiteral("apertureField"), QStringLiteral("f/11"));
+    person.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(person.shot().exposure.f_number == 8);
+    CHECK(field->text() == QStringLiteral("f/8"));
+    person.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    CHECK(person.shot().exposure.f_number == 11);
+    CHECK(field->text() == QStringLiteral("f/11"));
+}
+
 TEST_CASE("one visit to a field is one step of undo", "[desk][fields][undo]") {
     Person person;
     person.window().openDemo();
