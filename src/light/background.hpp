@@ -38,4 +38,6 @@ struct LookLimits {
 };
 BackgroundLook background_look(double stops, const LookLimits& limits = {});
 
+inline constexpr const char* background_formula = "log2(B * r / 0.18)";
+
 }  // namespace poquito::light

@@ -13,4 +13,6 @@ struct PowerScale {
 /// The setting nearest in stops to the power wanted (above 0), ties to the brighter, never outside [least, 1].
 double nearest_setting(const PowerScale& scale, double wanted);
 
+inline constexpr const char* nearest_setting_formula = "2^(-n * step)";
+
 }  // namespace poquito::light

@@ -42,4 +42,9 @@ struct Delivery {
 /// Two delivered pixels, traced back to the sensor; the pixel school applied to the final picture.
 double delivery_blur_limit(const Sensor& sensor, const Delivery& delivery);
 
+inline constexpr const char* pixel_blur_limit_formula = "n * w / w_px";
+inline constexpr const char* diagonal_blur_limit_formula = "sqrt(w^2 + h^2) / 1500";
+inline constexpr const char* print_blur_limit_formula = "v / 1250 * w * crop / W";
+inline constexpr const char* delivery_blur_limit_formula = "2 * w * crop / W_px";
+
 }  // namespace poquito::optics

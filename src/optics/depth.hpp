@@ -38,5 +38,7 @@ inline constexpr const char* near_formula = "(c * N_w / m^2) / (1 + c * (1 - p *
 inline constexpr const char* far_formula = "(c * N_w / m^2) / (1 - c * (1 - p * D) / (m * A))";
 inline constexpr const char* background_disc_formula = "m^2 * A * b / (A * N_w + m * b * (1 - p * D))";
 inline constexpr const char* best_f_number_formula = "m * sqrt(d / (2 * 2.44 * lambda)) / (N_w / N)";
+inline constexpr const char* depth_of_field_formula = "near + far";
+inline constexpr const char* blur_over_detail_formula = "m * b / (N_w * g)";
 
 }  // namespace poquito::optics

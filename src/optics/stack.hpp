@@ -1,6 +1,7 @@
 #pragma once
 
 #include "optics/depth.hpp"
+#include "optics/diffraction.hpp"
 #include "optics/focus.hpp"
 
 /// Depth of one frame, the steps of a stack, and what moving the focus does. mm on the subject side unless said
@@ -13,7 +14,7 @@ double quarter_wave_depth(const Imaging& imaging, double wavelength);
 struct ContrastRule {
     double blur_limit = 0.01;  // mm at the sensor; contrast is judged at 1/(2 c)
     double kept = 0.8;         // share of the in-focus contrast, in (0, 1)
-    double wavelength = 550e-6;
+    double wavelength = default_wavelength;
 };
 /// Both sides of the focus together, up to the first place where the contrast falls to the kept share. Empty where the
 /// in-focus contrast is below 0.1: there is nothing to keep.
@@ -47,5 +48,7 @@ std::optional<RingTravel> ring_travel(const Train& train, const FocusedTrain& at
 inline constexpr const char* quarter_wave_formula = "4 * lambda * N_w^2 / m^2";
 inline constexpr const char* step_formula = "F * (1 - o)";
 inline constexpr const char* frames_formula = "max(1, ceil((d + lead + tail - F) / step - 1e-9) + 1)";
+inline constexpr const char* contrast_depth_formula = "2 * dz / m^2";
+inline constexpr const char* crop_formula = "1 - min(r, 1 / r)";
 
 }  // namespace poquito::optics

@@ -203,19 +203,19 @@ void Sheet::depth() {
         limit.working =
             shot.sharpness.output == OutputKind::print
                 ? working(
-                      "c", "v / 1250 * w * crop / W",
+                      "c", optics::print_blur_limit_formula,
                       {{"v", print.viewing_distance}, {"w", sensor.width}, {"crop", print.crop}, {"W", print.width}},
                       sharp.blur_limit, "mm", "0.2 mm seen from 250 mm is a point, common practice")
-                : working("c", "2 * w * crop / W_px",
+                : working("c", optics::delivery_blur_limit_formula,
                           {{"w", sensor.width}, {"crop", delivery.crop}, {"W_px", delivery.width_px}}, sharp.blur_limit,
                           "mm", "two pixels of the delivered picture");
     if (shot.sharpness.rule == BlurRule::pixel)
         limit.working =
-            working("c", "n * w / w_px",
+            working("c", optics::pixel_blur_limit_formula,
                     {{"n", shot.sharpness.pixels}, {"w", sensor.width}, {"w_px", static_cast<double>(sensor.width_px)}},
                     sharp.blur_limit, "mm", "model 2, so many pixel pitches");
     if (shot.sharpness.rule == BlurRule::diagonal)
-        limit.working = working("c", "sqrt(w^2 + h^2) / 1500", {{"w", sensor.width}, {"h", sensor.height}},
+        limit.working = working("c", optics::diagonal_blur_limit_formula, {{"w", sensor.width}, {"h", sensor.height}},
                                 sharp.blur_limit, "mm", "sensor diagonal / 1500, common practice");
     auto& airy = add_length("airy_diameter_mm", "Airy disc", sharp.airy_diameter);
     weigh(airy, "diffraction-coarse");
@@ -230,8 +230,8 @@ void Sheet::depth() {
     if (sharp.depth_of_field) {
         auto& dof = add_length("depth_of_field_mm", "In focus, one frame", *sharp.depth_of_field);
         weigh(dof, "depth-less-than-subject");
-        dof.working = working("near + far", "near + far", {{"near", *sharp.near}, {"far", *sharp.far}},
-                              *sharp.depth_of_field, "mm", depth_source);
+        dof.working = working("near + far", optics::depth_of_field_formula,
+                              {{"near", *sharp.near}, {"far", *sharp.far}}, *sharp.depth_of_field, "mm", depth_source);
     } else {
         add("depth_of_field_mm", "In focus, one frame", "to infinity");
     }
@@ -251,9 +251,9 @@ void Sheet::depth() {
         const double dz = *capture.frame_depth * m * m / 2;
         frame.working =
             shot.capture.depth_rule == DepthRule::blur
-                ? working("F", "near + far", {{"near", *sharp.near}, {"far", *sharp.far}}, *capture.frame_depth, "mm",
-                          "model 2, geometric blur disc")
-                : working("F", "2 * dz / m^2", {{"dz", dz}, {"m", m}}, *capture.frame_depth, "mm",
+                ? working("F", optics::depth_of_field_formula, {{"near", *sharp.near}, {"far", *sharp.far}},
+                          *capture.frame_depth, "mm", "model 2, geometric blur disc")
+                : working("F", optics::contrast_depth_formula, {{"dz", dz}, {"m", m}}, *capture.frame_depth, "mm",
                           fmt::format("Hopkins 1955: {} of image-side defocus keeps {:.0f} % of the contrast",
                                       length_text(dz), shot.capture.contrast_kept * 100));
         const bool quarter = shot.capture.depth_rule == DepthRule::quarter_wave || capture.nothing_to_keep;
@@ -279,7 +279,7 @@ void Sheet::depth() {
     }
     if (capture.ring_travel)
         add("crop", "Crop from refocusing", number_text(capture.ring_travel->crop * 100, 2), "%").working =
-            working("crop", "1 - min(r, 1 / r)", {{"r", 1 + capture.ring_travel->scale_change}},
+            working("crop", optics::crop_formula, {{"r", 1 + capture.ring_travel->scale_change}},
                     capture.ring_travel->crop, "", "model 2, r the scale of the last frame over the first");
     if (capture.viewpoint_change)
         add("viewpoint_change", "Viewpoint moves by", number_text(*capture.viewpoint_change * 100, 2), "%").working =
@@ -305,7 +305,7 @@ void Sheet::depth() {
             : ratio < 3  ? "is a soft shape"
                          : "melts away",
             fmt::format("disc {} %", number_text(*sharp.background_disc_share * 100, 2)))
-            .working = working("disc / detail", "m * b / (N_w * g)",
+            .working = working("disc / detail", optics::blur_over_detail_formula,
                                {{"m", m}, {"b", shot.background->distance}, {"N_w", n}, {"g", shot.background->detail}},
                                ratio, "", "pupil geometry; below 1 a detail is still recognised, common practice");
     }
@@ -336,7 +336,7 @@ void Sheet::source_figures(std::size_t i) {
     weigh(power, "power-above-full");
     weigh(power, "power-below-least");
     const double step = flash_of(plan_.kit, light).scale.step;
-    power.working = working("power", "2^(-n * step)",
+    power.working = working("power", light::nearest_setting_formula,
                             {{"n", std::round(-std::log2(*source.suggested_power) / step)}, {"step", step}},
                             *source.suggested_power, "", "the flash's setting nearest to the power wanted");
     if (!light.power) {
@@ -379,7 +379,7 @@ void Sheet::light() {
         constexpr const char* looks[] = {"black", "dark", "grey", "white"};
         add("background_stops", "Background", stops_text(*light.background),
             fmt::format("stops, {}", looks[static_cast<int>(*light.background_look)]))
-            .working = working("background", "log2(B * r / 0.18)",
+            .working = working("background", light::background_formula,
                                {{"B", std::exp2(*light.background) * 0.18 / plan_.shot.background->reflectance},
                                 {"r", plan_.shot.background->reflectance}},
                                *light.background, "stops", "model 3, B the light at the card over a correct exposure");
