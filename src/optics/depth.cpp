@@ -4,12 +4,12 @@
 
 namespace poquito::optics {
 
-Imaging imaging_at(const Train& train, const FocusedTrain& at, double marked_f_number) {
-    const auto pupil = entrance_pupil(train, at, marked_f_number);
+Imaging imaging_at(const FocusedTrain& at, double marked_f_number) {
+    const auto pupil = entrance_pupil(at, marked_f_number);
     return {.magnification = at.magnification,
-            .working_f_number = working_f_number(train, at, marked_f_number),
+            .working_f_number = working_f_number(at, marked_f_number),
             .pupil_diameter = pupil.diameter,
-            .pupil_scale = 1 - pupil.behind_rim * train.closeup_power};
+            .pupil_scale = pupil.scale};
 }
 
 DepthOfField depth_of_field(const Imaging& imaging, double blur_limit) {

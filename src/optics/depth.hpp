@@ -11,9 +11,10 @@ struct Imaging {
     double magnification = 1;
     double working_f_number = 8;
     double pupil_diameter = 10;  // entrance pupil, mm
-    double pupil_scale = 1;  // 1 - p D: how a close-up lens changes the pupil's size and place; at most 1 for p >= 0
+    double pupil_scale = 1;  // pupil over what the subject sees of it through the glass in front: 1 - p D with a close-up
+                             // lens; negative where it is seen from behind
 };
-Imaging imaging_at(const Train& train, const FocusedTrain& at, double marked_f_number);
+Imaging imaging_at(const FocusedTrain& at, double marked_f_number);
 
 /// mm from the plane of focus, both positive.
 struct DepthOfField {
@@ -34,9 +35,9 @@ double blur_over_detail(const Imaging& imaging, double behind, double detail);
 /// focus at its middle. `wavelength` in mm.
 double best_working_f_number(double magnification, double depth, double wavelength);
 
-inline constexpr const char* near_formula = "(c * N_w / m^2) / (1 + c * (1 - p * D) / (m * A))";
-inline constexpr const char* far_formula = "(c * N_w / m^2) / (1 - c * (1 - p * D) / (m * A))";
-inline constexpr const char* background_disc_formula = "m^2 * A * b / (A * N_w + m * b * (1 - p * D))";
+inline constexpr const char* near_formula = "(c * N_w / m^2) / (1 + c * g / (m * A))";
+inline constexpr const char* far_formula = "(c * N_w / m^2) / (1 - c * g / (m * A))";
+inline constexpr const char* background_disc_formula = "m^2 * A * b / (A * N_w + m * b * g)";
 inline constexpr const char* best_f_number_formula = "m * sqrt(d / (2 * 2.44 * lambda)) / (N_w / N)";
 inline constexpr const char* depth_of_field_formula = "near + far";
 inline constexpr const char* blur_over_detail_formula = "m * b / (N_w * g)";

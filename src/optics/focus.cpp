@@ -1,69 +1,80 @@
 #include "optics/focus.hpp"
 
-#include <boost/math/tools/polynomial.hpp>
+#include "optics/chain.hpp"
+#include "optics/unit_roots.hpp"
+
 #include <boost/math/tools/toms748_solve.hpp>
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
+#include <limits>
+#include <utility>
 #include <vector>
 
 namespace poquito::optics {
 namespace {
 
-using Polynomial = boost::math::tools::polynomial<double>;
+/// magnification(ring) = numerator(t) / focal_length(t), t from 0 to 1 over a stretch of the ring along which the
+/// lens's own magnification is linear.
+struct Stretch {
+    double from = 0;
+    double to = 1;
+    Quartic numerator{};
+    Quartic focal_length{};
 
-/// magnification(ring) = numerator(ring) / focal_length(ring), converter left out.
-struct RationalMagnification {
-    Polynomial numerator;
-    Polynomial focal_length;
+    double ring(double t) const { return from + t * (to - from); }
 };
 
-RationalMagnification as_rational(const Train& train);
-std::vector<double> turning_points(const RationalMagnification& magnification);
-std::vector<double> roots_in_unit_interval(const Polynomial& polynomial);
-
-double magnification_at(const Train& train, double ring) { return focus_at_ring(train, ring).magnification; }
+std::vector<Stretch> stretches(const Train& train);
+Quartic turning_points(const Stretch& stretch);
 
 /// Roundings of the closed form stay far below this; a person's ring does not come near it.
 bool same_magnification(double a, double b) { return std::abs(a - b) <= 1e-12 * std::max(1e-6, std::abs(b)); }
 
-template <typename Function>
-double root_between(const Function& function, double low, double high) {
-    std::uintmax_t iterations = 200;
-    const auto bracket =
-        boost::math::tools::toms748_solve(function, low, high, boost::math::tools::eps_tolerance<double>(), iterations);
-    return (bracket.first + bracket.second) / 2;
-}
-
 }  // namespace
 
 FoundFocus find_focus(const Train& train, double wanted) {
-    const auto magnification = as_rational(train);
-    const double factor = train.converter ? train.converter->factor : 1;
-
-    std::vector<double> stops = turning_points(magnification);
-    stops.insert(stops.begin(), 0);
-    stops.push_back(1);
-    const auto excess = [&](double ring) {
-        return magnification.numerator.evaluate(ring) / magnification.focal_length.evaluate(ring) - wanted / factor;
-    };
-    for (std::size_t i = 0; i < stops.size(); ++i) {
-        if (same_magnification(magnification_at(train, stops[i]), wanted)) return {.ring = stops[i], .reached = true};
-        if (i + 1 < stops.size() && !same_magnification(magnification_at(train, stops[i + 1]), wanted) &&
-            excess(stops[i]) * excess(stops[i + 1]) < 0)
-            return {.ring = root_between(excess, stops[i], stops[i + 1]), .reached = true};
+    FoundFocus nearest;
+    double least_miss = std::numeric_limits<double>::infinity();
+    for (const Stretch& stretch : stretches(train)) {
+        Quartic excess = stretch.numerator;
+        for (std::size_t i = 0; i < excess.size(); ++i) excess[i] -= wanted * stretch.focal_length[i];
+        const UnitRoots turns = unit_roots(turning_points(stretch));
+        const UnitRoots crossings = unit_roots(excess);
+        // The ends and turning points first: where the wanted value is only touched, no crossing is found.
+        std::optional<double> first;
+        const auto look_at = [&](double t) {
+            const double m = focus_at_ring(train, stretch.ring(t)).magnification;
+            if (same_magnification(m, wanted) && (!first || t < *first)) first = t;
+            if (std::abs(m - wanted) < least_miss) {
+                least_miss = std::abs(m - wanted);
+                nearest.ring = stretch.ring(t);
+            }
+        };
+        look_at(0);
+        for (const double t : turns) look_at(t);
+        look_at(1);
+        for (const double t : crossings)
+            if (!first || t < *first) first = t;
+        if (first) return {.ring = stretch.ring(*first), .reached = true};
     }
-    const auto miss = [&](double ring) { return std::abs(magnification_at(train, ring) - wanted); };
-    return {.ring = *std::ranges::min_element(stops, {}, miss), .reached = false};
+    return nearest;
 }
 
 MagnificationRange magnification_range(const Train& train) {
-    const double at_infinity = magnification_at(train, 0);
-    const double at_closest = magnification_at(train, 1);
-    MagnificationRange range{.least = std::min(at_infinity, at_closest), .greatest = std::max(at_infinity, at_closest)};
-    for (const double ring : turning_points(as_rational(train))) {
-        range.least = std::min(range.least, magnification_at(train, ring));
-        range.greatest = std::max(range.greatest, magnification_at(train, ring));
+    MagnificationRange range{.least = std::numeric_limits<double>::infinity(),
+                             .greatest = -std::numeric_limits<double>::infinity()};
+    for (const Stretch& stretch : stretches(train)) {
+        const auto look_at = [&](double t) {
+            // Through the same sums as everywhere, so that a range ends at the very number that is reached.
+            const double m = focus_at_ring(train, stretch.ring(t)).magnification;
+            range.least = std::min(range.least, m);
+            range.greatest = std::max(range.greatest, m);
+        };
+        look_at(0);
+        for (const double t : unit_roots(turning_points(stretch))) look_at(t);
+        look_at(1);
     }
     return range;
 }
@@ -79,13 +90,19 @@ std::optional<double> ring_for_distance(const Train& train, double subject_to_se
     const auto offer = [&](double ring) {
         if (!best || std::abs(ring - near_ring) < std::abs(*best - near_ring)) best = ring;
     };
+    const auto root_between = [&](double from, double to) {
+        std::uintmax_t iterations = 200;
+        const auto bracket =
+            boost::math::tools::toms748_solve(excess, from, to, boost::math::tools::eps_tolerance<double>(), iterations);
+        return (bracket.first + bracket.second) / 2;
+    };
     double low = 0;
     double at_low = excess(low);
     for (int i = 1; i <= intervals; ++i) {
         const double high = static_cast<double>(i) / intervals;
         const double at_high = excess(high);
         if (at_low == 0) offer(low);
-        if (at_low * at_high < 0) offer(root_between(excess, low, high));
+        if (at_low * at_high < 0) offer(root_between(low, high));
         low = high;
         at_low = at_high;
     }
@@ -95,38 +112,59 @@ std::optional<double> ring_for_distance(const Train& train, double subject_to_se
 
 namespace {
 
-RationalMagnification as_rational(const Train& train) {
-    const auto infinity = focus_at_ring(train, 0);
-    const auto closest = focus_at_ring(train, 1);
-    const double power = train.closeup_power;
-    const Polynomial ring{{0.0, 1.0}};
-    const Polynomial focal{{infinity.focal_length, closest.focal_length - infinity.focal_length}};
-    const Polynomial lens_magnification = train.lens.max_magnification * ring;
-    const Polynomial extension = lens_magnification * focal + train.tubes;  // m_1 f_s
-    // The front principal plane, e = S - v - h: the constant part from ring 0, v taken out, front travel put in.
-    const Polynomial image_distance = focal + extension;
-    const Polynomial front_travel =
-        train.lens.focusing == Focusing::unit ? lens_magnification * focal : Polynomial{0.0};
-    const Polynomial principal = front_travel - image_distance + (infinity.principal + infinity.image_distance);
-    return {.numerator = extension - power * extension * principal + power * focal * image_distance,
-            .focal_length = focal};
+/// The quadratic through the values at t = 0, 1/2 and 1.
+Quartic quadratic(double at_start, double at_middle, double at_end) {
+    return {at_start, 4 * at_middle - 3 * at_start - at_end, 2 * (at_start + at_end - 2 * at_middle), 0, 0};
 }
 
-std::vector<double> turning_points(const RationalMagnification& m) {
-    return roots_in_unit_interval(m.numerator.prime() * m.focal_length - m.numerator * m.focal_length.prime());
+Stretch stretch_between(const Train& train, double from, double to) {
+    const double flange = own_flange(train);
+    const auto start = lens_state(train.lens, from, flange);
+    const auto middle = lens_state(train.lens, (from + to) / 2, flange);
+    const auto end = lens_state(train.lens, to, flange);
+    // Along a stretch the focal length is linear, and the image distance f (1 + m_s) at most quadratic; so are the
+    // places of both principal planes.
+    Stretch stretch{.from = from, .to = to};
+    stretch.focal_length = {start.focal_length, end.focal_length - start.focal_length, 0, 0, 0};
+    Quartic before = quadratic(start.to_principal, middle.to_principal, end.to_principal);
+    Quartic behind = quadratic(start.from_principal, middle.from_principal, end.from_principal);
+    if (train.facing == Facing::reversed) std::swap(before, behind);
+
+    // f * gap(behind) * thin_lens(1/f) * gap(before) between what the ring leaves alone.
+    const RayMatrix rest = behind_lens(train), first = before_lens(train);
+    const Quartic& f = stretch.focal_length;
+    const auto minus = [](Quartic a, const Quartic& b) {
+        for (std::size_t i = 0; i < a.size(); ++i) a[i] -= b[i];
+        return a;
+    };
+    const Quartic a = minus(f, behind);
+    const Quartic b_1 = product(before, a), b_2 = product(behind, f);
+    const Quartic d = minus(f, before);
+    for (std::size_t i = 0; i < f.size(); ++i)
+        stretch.numerator[i] =
+            -(rest.a * (a[i] * first.a + (b_1[i] + b_2[i]) * first.c) + rest.b * d[i] * first.c);
+    stretch.numerator[0] += rest.b * first.a;
+    return stretch;
 }
 
-/// Between two neighbouring roots of the derivative a polynomial is monotonic and has at most one root.
-std::vector<double> roots_in_unit_interval(const Polynomial& polynomial) {
-    if (polynomial.size() < 2) return {};
-    std::vector<double> stops = roots_in_unit_interval(polynomial.prime());
-    stops.insert(stops.begin(), 0);
-    stops.push_back(1);
-    std::vector<double> roots;
-    const auto value = [&](double ring) { return polynomial.evaluate(ring); };
-    for (std::size_t i = 0; i + 1 < stops.size(); ++i)
-        if (value(stops[i]) * value(stops[i + 1]) < 0) roots.push_back(root_between(value, stops[i], stops[i + 1]));
-    return roots;
+std::vector<Stretch> stretches(const Train& train) {
+    std::vector<Stretch> found;
+    double from = 0;
+    for (const RingReading& reading : train.lens.readings) {
+        found.push_back(stretch_between(train, from, reading.ring));
+        from = reading.ring;
+    }
+    if (from < 1) found.push_back(stretch_between(train, from, 1));
+    return found;
+}
+
+/// Numerator of the magnification's derivative, n' f - n f'; f is linear, so it is of the fourth degree.
+Quartic turning_points(const Stretch& stretch) {
+    const Quartic rising = product(derivative(stretch.numerator), stretch.focal_length);
+    const Quartic falling = product(stretch.numerator, derivative(stretch.focal_length));
+    Quartic p{};
+    for (std::size_t i = 0; i < p.size(); ++i) p[i] = rising[i] - falling[i];
+    return p;
 }
 
 }  // namespace

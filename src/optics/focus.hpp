@@ -11,8 +11,9 @@ struct FoundFocus {
 };
 
 /// `wanted` is the magnification of the whole train, at least 0. Exact: the magnification times the focal length is a
-/// polynomial of at most the fourth degree in the ring position, whose roots are isolated between its turning points,
-/// so no crossing is missed even where close-up lenses make the magnification fall and rise again.
+/// polynomial of at most the fourth degree in the ring position (between two readings of the lens), whose roots are
+/// isolated between its turning points, so no crossing is missed even where close-up lenses make the magnification fall
+/// and rise again.
 FoundFocus find_focus(const Train& train, double wanted);
 
 struct MagnificationRange {

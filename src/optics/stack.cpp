@@ -50,11 +50,12 @@ std::optional<RingTravel> ring_travel(const Train& train, const FocusedTrain& at
     const auto first = ring_for_distance(train, *at.subject_to_sensor + travel.first, at.ring);
     const auto last = ring_for_distance(train, *at.subject_to_sensor + travel.last, at.ring);
     if (!first || !last) return std::nullopt;
-    const auto pupil_to_image = [&](double ring) {
+    const auto chief_ray_height = [&](double ring) {
+        // The chief ray of unit slope: f (P + m_1)/P for a lens alone (MODEL 2).
         const auto focused = focus_at_ring(train, ring);
-        return focused.focal_length * (train.lens.pupil_magnification + focused.extended_magnification);
+        return focused.whole.b - focused.whole.a * focused.stop.offset / focused.stop.scale;
     };
-    const double scale = pupil_to_image(*last) / pupil_to_image(*first);
+    const double scale = chief_ray_height(*last) / chief_ray_height(*first);
     return RingTravel{
         .first_ring = *first, .last_ring = *last, .scale_change = scale - 1, .crop = 1 - std::min(scale, 1 / scale)};
 }

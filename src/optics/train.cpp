@@ -1,7 +1,9 @@
 #include "optics/train.hpp"
 
+#include "optics/chain.hpp"
+
+#include <algorithm>
 #include <cmath>
-#include <limits>
 
 namespace poquito::optics {
 namespace {
@@ -11,44 +13,153 @@ double conjugate_sum(double magnification) { return 2 + magnification + 1 / magn
 
 double principal_separation(const Lens& lens) {
     if (lens.focusing == Focusing::internal) return lens.hiatus;
-    return lens.closest_focus - lens.focal_length * conjugate_sum(lens.max_magnification);
+    return lens.closest_focus - lens.focal_length * conjugate_sum(lens_magnification(lens, 1));
 }
 
 double focal_length_at(const Lens& lens, double ring) {
     if (lens.focusing == Focusing::unit) return lens.focal_length;
-    const double closest = (lens.closest_focus - lens.hiatus) / conjugate_sum(lens.max_magnification);
+    const double closest = (lens.closest_focus - lens.hiatus) / conjugate_sum(lens_magnification(lens, 1));
     return lens.focal_length + ring * (closest - lens.focal_length);
 }
 
-std::optional<double> if_finite(double length) { return std::isfinite(length) ? std::optional(length) : std::nullopt; }
+/// From the place where the image would be without converter to the sensor, the converter and the tubes behind it in
+/// between: gap(k a + T) * lens * gap(-a), a = E/(k - 1), with what would cancel for E = 0 and k = 1 left out.
+RayMatrix converter_matrix(const Converter& converter, double rear_tubes) {
+    const double k = converter.factor;
+    const double bend = converter.length > 0 ? (k - 1) * (k - 1) / (k * converter.length) : 0;
+    return {.a = k + rear_tubes * bend, .b = rear_tubes / k, .c = bend, .d = 1 / k};
+}
+
+/// Mount to mount: a lens made for a shorter flange distance stands too far from the sensor, one for a longer has an
+/// adapter of the difference.
+double mount_face(const Train& train) {
+    return train.facing == Facing::forward ? std::max(train.flange, own_flange(train)) : train.flange;
+}
+
+StopSight sight(const RayMatrix& before, const Pupil& pupil) {
+    const RayMatrix to_pupil = gap(pupil.distance) * before;
+    return {.scale = to_pupil.a, .offset = to_pupil.b, .diameter = pupil.diameter};
+}
+
+StopSight front_sight(const FrontLens& front) {
+    const auto state = lens_state(front.lens, front.ring, front.own_flange);
+    auto pupil = front_pupil(state, front.lens.pupil_magnification, Facing::reversed);
+    pupil.diameter /= front.f_number;
+    return sight({}, pupil);
+}
 
 }  // namespace
 
+double lens_magnification(const Lens& lens, double ring) {
+    RingReading below{.ring = 0, .magnification = 0};
+    for (const RingReading& reading : lens.readings) {
+        if (ring <= reading.ring)
+            return below.magnification + (ring - below.ring) * (reading.magnification - below.magnification) /
+                                             (reading.ring - below.ring);
+        below = reading;
+    }
+    if (below.ring == 0) return ring * lens.max_magnification;
+    return below.magnification + (ring - below.ring) * (lens.max_magnification - below.magnification) / (1 - below.ring);
+}
+
+// ---- chain.hpp ---------------------------------------------------------------------------------------------------
+
+LensState lens_state(const Lens& lens, double ring, double own_flange) {
+    LensState state{.focal_length = focal_length_at(lens, ring), .magnification = lens_magnification(lens, ring)};
+    const double image_distance = state.focal_length * (1 + state.magnification);
+    state.length = lens.length + (lens.focusing == Focusing::unit ? lens.focal_length * state.magnification : 0);
+    state.from_principal = image_distance - own_flange;
+    state.to_principal = state.length + own_flange - image_distance - principal_separation(lens);
+    const double opened = lens.closest_working_f_number
+                              ? 1 + ring * (*lens.closest_working_f_number / lens.max_aperture - 1)
+                              : 1 + state.magnification / lens.pupil_magnification;
+    state.pupil = state.focal_length * (1 + state.magnification / lens.pupil_magnification) / opened;
+    return state;
+}
+
+RayMatrix lens_matrix(const LensState& state, Facing facing) {
+    const bool forward = facing == Facing::forward;
+    return gap(forward ? state.from_principal : state.to_principal) * thin_lens(1 / state.focal_length) *
+           gap(forward ? state.to_principal : state.from_principal);
+}
+
+Pupil front_pupil(const LensState& state, double pupil_magnification, Facing facing) {
+    // The entrance pupil stands f (1 - 1/P) in front of the front principal plane, the exit pupil f (1 - P) behind the
+    // rear one.
+    if (facing == Facing::forward)
+        return {.distance = state.to_principal - state.focal_length * (1 - 1 / pupil_magnification),
+                .diameter = state.pupil};
+    return {.distance = state.from_principal - state.focal_length * (1 - pupil_magnification),
+            .diameter = state.pupil * pupil_magnification};
+}
+
+double own_flange(const Train& train) { return train.lens.flange.value_or(train.flange); }
+
+RayMatrix behind_lens(const Train& train) {
+    const double to_image = train.facing == Facing::forward ? mount_face(train) + train.tubes
+                                                            : train.flange + train.tubes + train.reversing_ring;
+    const RayMatrix behind = gap(to_image);
+    return train.converter ? converter_matrix(*train.converter, train.rear_tubes) * behind : behind;
+}
+
+RayMatrix before_lens(const Train& train) {
+    RayMatrix before = thin_lens(train.closeup_power);
+    if (const auto& front = train.front_lens)
+        before = before * gap(front->coupling) *
+                 lens_matrix(lens_state(front->lens, front->ring, front->own_flange), Facing::reversed);
+    return before;
+}
+
+double length_behind(const Train& train) {
+    return mount_face(train) + train.tubes + train.rear_tubes + (train.converter ? train.converter->length : 0) +
+           (train.facing == Facing::reversed ? train.reversing_ring : 0);
+}
+
+double length_before(const Train& train) {
+    if (!train.front_lens) return 0;
+    const auto& front = *train.front_lens;
+    return front.coupling + lens_state(front.lens, front.ring, front.own_flange).length;
+}
+
+// ------------------------------------------------------------------------------------------------------------------
+
 FocusedTrain focus_at_ring(const Train& train, double ring) {
-    const Lens& lens = train.lens;
+    const auto state = lens_state(train.lens, ring, own_flange(train));
+    const bool forward = train.facing == Facing::forward;
+    const RayMatrix before = before_lens(train);
+
     FocusedTrain at;
     at.ring = ring;
-    at.focal_length = focal_length_at(lens, ring);
-    at.lens_magnification = ring * lens.max_magnification;
-    at.extended_magnification = at.lens_magnification + train.tubes / at.focal_length;
-    at.image_distance = at.focal_length * (1 + at.lens_magnification) + train.tubes;
+    at.focal_length = state.focal_length;
+    at.lens_magnification = state.magnification;
+    at.image_distance = (forward ? state.from_principal + mount_face(train)
+                                 : state.to_principal + train.flange + train.reversing_ring) +
+                        train.tubes;
+    at.extended_magnification = at.image_distance / at.focal_length - 1;
+    at.front = length_behind(train) + state.length + length_before(train);
+    at.principal = (forward ? state.to_principal : state.from_principal) + length_before(train);
+    at.whole = behind_lens(train) * lens_matrix(state, train.facing) * before;
+    at.stop = sight(before, front_pupil(state, train.lens.pupil_magnification, train.facing));
+    if (train.front_lens) at.front_stop = front_sight(*train.front_lens);
 
-    const double travel = lens.focusing == Focusing::unit ? lens.focal_length * at.lens_magnification : 0;
-    const double front = train.flange + train.tubes + lens.length + travel;
-    at.principal = front - at.image_distance - principal_separation(lens);
-
-    const double m1 = at.extended_magnification;
-    const double power = train.closeup_power;
-    const double factor = train.converter ? train.converter->factor : 1;
-    at.magnification = factor * (m1 * (1 - power * at.principal) + power * at.focal_length * (1 + m1));
-    at.front = front + (train.converter ? train.converter->length : 0);
-
-    // At infinity 1/m1 is infinite: its reciprocal vanishes and leaves the close-up lens's own focal length.
-    const double to_rim =
-        m1 > 0 ? at.focal_length * (1 + 1 / m1) - at.principal : std::numeric_limits<double>::infinity();
-    at.working_distance = if_finite(1 / (power + 1 / to_rim));
-    if (at.working_distance) at.subject_to_sensor = at.front + *at.working_distance;
+    // At infinity the parallel bundle meets at the sensor; roundings of the sums above stay far below 1e-13.
+    const bool at_infinity = std::abs(at.whole.a) < 1e-13;
+    at.magnification = at_infinity ? 0 : -at.whole.a;
+    if (std::abs(at.extended_magnification) < 1e-13) at.extended_magnification = 0;
+    if (at_infinity) return at;
+    at.working_distance = at.whole.b / at.magnification;
+    at.subject_to_sensor = at.front + *at.working_distance;
     return at;
+}
+
+bool has_infinity(const Train& train) {
+    return train.facing == Facing::forward && train.tubes == 0 && train.rear_tubes == 0 && train.closeup_power == 0 &&
+           !train.front_lens && own_flange(train) >= train.flange;
+}
+
+bool is_plain(const Train& train) {
+    return train.facing == Facing::forward && train.rear_tubes == 0 && !train.front_lens &&
+           own_flange(train) == train.flange;
 }
 
 }  // namespace poquito::optics

@@ -23,7 +23,7 @@ TEST_CASE("50 mm at f/8 with a limit of 0.03 mm is sharp to infinity from its hy
         const double m = 50 / (distance - 50);
         const optics::Train train{
             .lens = {.focal_length = 50, .closest_focus = 50 * (2 + m + 1 / m), .max_magnification = m}};
-        return optics::depth_of_field(optics::imaging_at(train, optics::focus_at_ring(train, 1), 8), 0.03);
+        return optics::depth_of_field(optics::imaging_at(optics::focus_at_ring(train, 1), 8), 0.03);
     };
     CHECK_FALSE(limits_at(hyperfocal * 1.001).far.has_value());
     CHECK(limits_at(hyperfocal * 0.999).far.has_value());
@@ -45,7 +45,7 @@ TEST_CASE("100 mm at infinity with +8 on the rim turns a point 300 mm behind int
                               .closeup_power = 0.008};
     const auto at = optics::focus_at_ring(train, 0);
     REQUIRE_THAT(at.principal, same(64));
-    CHECK_THAT(optics::background_disc(optics::imaging_at(train, at, 8), 300).value(), WithinRel(11.05, 0.0005));
+    CHECK_THAT(optics::background_disc(optics::imaging_at(at, 8), 300).value(), WithinRel(11.05, 0.0005));
 }
 
 TEST_CASE("the background disc grows with distance and never passes its limit at infinity", "[optics][depth]") {

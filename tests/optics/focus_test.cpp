@@ -31,12 +31,17 @@ std::optional<double> first_by_grid(const optics::Train& train, double wanted) {
 TEST_CASE("a wanted magnification within reach is found at the smallest ring position", "[optics][focus]") {
     for (unsigned seed = 0; seed < 1500; ++seed) {
         test::Random random(seed);
-        const auto train = test::random_train(random);
+        const auto train = test::random_any_train(random);
         const double wanted = magnification_at(train, random.between(0, 1));
         const auto found = optics::find_focus(train, wanted);
         INFO("seed " << seed);
         REQUIRE(found.reached);
         CHECK_THAT(magnification_at(train, found.ring), same(wanted));
+        const auto range = optics::magnification_range(train);
+        if (range.greatest - range.least < 1e-9) {  // a reversed lens that focuses as a whole: its ring moves the subject
+            CHECK(found.ring == 0);
+            continue;
+        }
         const auto expected = first_by_grid(train, wanted);
         REQUIRE(expected);
         CHECK(std::abs(found.ring - *expected) <= 1.01 / grid);

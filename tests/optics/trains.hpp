@@ -24,12 +24,39 @@ inline optics::Lens random_lens(Random& random) {
     return lens;
 }
 
+/// A forward lens with tubes in front of the converter: what the closed forms of MODEL 1 are about.
 inline optics::Train random_train(Random& random) {
     optics::Train train{.lens = random_lens(random), .flange = random.between(15, 47)};
     if (random.coin()) train.tubes = random.between(5, 120);
     if (random.coin()) train.closeup_power = random.between(0.5, 10) / 1000;
     if (random.coin(0.3))
         train.converter = optics::Converter{.factor = random.between(1.2, 2), .length = random.between(10, 50)};
+    return train;
+}
+
+/// Everything a train can be: reversed, coupled, tubes on both sides of the converter, readings, a foreign mount.
+inline optics::Train random_any_train(Random& random) {
+    optics::Train train = random_train(random);
+    if (train.converter && random.coin()) train.rear_tubes = random.between(5, 60);
+    if (random.coin(0.3)) train.lens.flange = random.between(15, 60);
+    if (random.coin(0.3)) {
+        const double at = random.between(0.2, 0.9);
+        train.lens.readings = {{.ring = at, .magnification = at * train.lens.max_magnification * random.between(0.9, 1.1)}};
+        if (random.coin())
+            train.lens.readings.push_back(
+                {.ring = 1, .magnification = train.lens.max_magnification * random.between(0.97, 1.03)});
+    }
+    if (random.coin(0.3)) {
+        train.facing = optics::Facing::reversed;
+        train.reversing_ring = random.between(2, 12);
+        train.closeup_power = 0;
+    } else if (random.coin(0.4)) {
+        train.front_lens = optics::FrontLens{.lens = random_lens(random),
+                                             .ring = random.coin() ? 0 : random.between(0, 1),
+                                             .f_number = random.log_between(1.4, 8),
+                                             .coupling = random.between(1, 8),
+                                             .own_flange = random.between(15, 47)};
+    }
     return train;
 }
 

@@ -1,0 +1,40 @@
+#pragma once
+
+#include "optics/train.hpp"
+
+/// Inside the layer: the parts of a train's matrix that its focus ring leaves alone, and those it moves.
+namespace poquito::optics {
+
+/// A lens at a ring position, seen from its own front rim towards its own mount.
+struct LensState {
+    double focal_length = 50;
+    double magnification = 0;
+    double to_principal = 0;    // front rim to front principal plane
+    double from_principal = 0;  // rear principal plane to mount face
+    double length = 60;         // front rim to mount face
+    double pupil = 10;          // entrance pupil at marked f-number 1
+};
+LensState lens_state(const Lens& lens, double ring, double own_flange);
+
+/// From rim to mount face; turned round, from mount face to rim.
+RayMatrix lens_matrix(const LensState& state, Facing facing);
+
+/// From the face the subject looks at to the entrance pupil as seen from there, and its diameter at f-number 1.
+struct Pupil {
+    double distance = 0;
+    double diameter = 0;
+};
+Pupil front_pupil(const LensState& state, double pupil_magnification, Facing facing);
+
+double own_flange(const Train& train);
+
+/// What stands behind the lens: from its rear face to the sensor.
+RayMatrix behind_lens(const Train& train);
+/// What stands in front of it: from the frontmost face to the lens's front face.
+RayMatrix before_lens(const Train& train);
+
+/// Length of the parts behind the lens, sensor to the lens's rear face, and of those in front of it.
+double length_behind(const Train& train);
+double length_before(const Train& train);
+
+}  // namespace poquito::optics

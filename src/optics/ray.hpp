@@ -1,0 +1,25 @@
+#pragma once
+
+/// Ray-transfer matrices: a ray is (height above the axis in mm, angle to it), light goes from the subject to the
+/// sensor, and the matrix of what stands first is the rightmost factor. Gerrard and Burch, Introduction to Matrix
+/// Methods in Optics.
+namespace poquito::optics {
+
+struct RayMatrix {
+    double a = 1, b = 0;  // height behind = a * height + b * angle
+    double c = 0, d = 1;  // angle behind = c * height + d * angle
+
+    bool operator==(const RayMatrix&) const = default;
+};
+
+constexpr RayMatrix operator*(const RayMatrix& behind, const RayMatrix& before) {
+    return {.a = behind.a * before.a + behind.b * before.c,
+            .b = behind.a * before.b + behind.b * before.d,
+            .c = behind.c * before.a + behind.d * before.c,
+            .d = behind.c * before.b + behind.d * before.d};
+}
+
+constexpr RayMatrix gap(double length) { return {.b = length}; }
+constexpr RayMatrix thin_lens(double power) { return {.c = -power}; }  // 1/mm
+
+}  // namespace poquito::optics
