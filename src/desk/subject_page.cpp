@@ -48,7 +48,7 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
          tr("Share of the frame the subject takes in its tighter direction; sets the magnification")},
         shareQuantity(0.001, 10), [this](const Shot&) { return this->document().report()->optics.fill.value_or(0); },
         [this](Shot& s, double v) {
-            const double m = magnification_for_fill(camera_of(this->document().kit(), s), s.subject, v);
+            const double m = magnification_for_fill(sensor_of(this->document().kit(), s.rig), s.subject, v);
             s.rig.focus = {.by = FocusBy::magnification, .value = m};
         });
     addQuantity(

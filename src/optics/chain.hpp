@@ -1,8 +1,10 @@
 #pragma once
 
 #include "optics/train.hpp"
+#include "optics/unit_roots.hpp"
 
-/// Inside the layer: the parts of a train's matrix that its focus ring leaves alone, and those it moves.
+/// For whoever looks through many trains: the parts of a train's matrix that its focus ring leaves alone, and those it
+/// moves.
 namespace poquito::optics {
 
 /// A lens at a ring position, seen from its own front rim towards its own mount.
@@ -36,5 +38,20 @@ RayMatrix before_lens(const Train& train);
 /// Length of the parts behind the lens, sensor to the lens's rear face, and of those in front of it.
 double length_behind(const Train& train);
 double length_before(const Train& train);
+
+/// A stretch of the ring along which the lens's own magnification is linear: from the front to the lens's rear face,
+/// the entries of the ray matrix times the focal length, polynomials in t from 0 to 1.
+struct RingStretch {
+    double from = 0;  // ring positions
+    double to = 1;
+    Quartic focal_length{};
+    Quartic a{}, b{}, c{}, d{};
+
+    double ring(double t) const { return from + t * (to - from); }
+};
+std::vector<RingStretch> ring_stretches(const Train& train);
+
+/// Magnification less the wanted one, times the focal length; `behind`: see behind_lens.
+Quartic excess(const RingStretch& stretch, const RayMatrix& behind, double wanted);
 
 }  // namespace poquito::optics

@@ -15,19 +15,9 @@
 namespace poquito::optics {
 namespace {
 
-/// magnification(ring) = numerator(t) / focal_length(t), t from 0 to 1 over a stretch of the ring along which the
-/// lens's own magnification is linear.
-struct Stretch {
-    double from = 0;
-    double to = 1;
-    Quartic numerator{};
-    Quartic focal_length{};
-
-    double ring(double t) const { return from + t * (to - from); }
-};
-
-std::vector<Stretch> stretches(const Train& train);
-Quartic turning_points(const Stretch& stretch);
+/// Of the magnification, converter and tubes included, times the focal length.
+Quartic numerator(const RingStretch& stretch, const RayMatrix& behind);
+Quartic turning_points(const Quartic& numerator, const Quartic& focal_length);
 
 /// Roundings of the closed form stay far below this; a person's ring does not come near it.
 bool same_magnification(double a, double b) { return std::abs(a - b) <= 1e-12 * std::max(1e-6, std::abs(b)); }
@@ -35,13 +25,11 @@ bool same_magnification(double a, double b) { return std::abs(a - b) <= 1e-12 * 
 }  // namespace
 
 FoundFocus find_focus(const Train& train, double wanted) {
+    const RayMatrix behind = behind_lens(train);
     FoundFocus nearest;
     double least_miss = std::numeric_limits<double>::infinity();
-    for (const Stretch& stretch : stretches(train)) {
-        Quartic excess = stretch.numerator;
-        for (std::size_t i = 0; i < excess.size(); ++i) excess[i] -= wanted * stretch.focal_length[i];
-        const UnitRoots turns = unit_roots(turning_points(stretch));
-        const UnitRoots crossings = unit_roots(excess);
+    for (const RingStretch& stretch : ring_stretches(train)) {
+        const Quartic rising = numerator(stretch, behind);
         // The ends and turning points first: where the wanted value is only touched, no crossing is found.
         std::optional<double> first;
         const auto look_at = [&](double t) {
@@ -53,9 +41,9 @@ FoundFocus find_focus(const Train& train, double wanted) {
             }
         };
         look_at(0);
-        for (const double t : turns) look_at(t);
+        for (const double t : unit_roots(turning_points(rising, stretch.focal_length))) look_at(t);
         look_at(1);
-        for (const double t : crossings)
+        for (const double t : unit_roots(excess(stretch, behind, wanted)))
             if (!first || t < *first) first = t;
         if (first) return {.ring = stretch.ring(*first), .reached = true};
     }
@@ -63,9 +51,10 @@ FoundFocus find_focus(const Train& train, double wanted) {
 }
 
 MagnificationRange magnification_range(const Train& train) {
+    const RayMatrix behind = behind_lens(train);
     MagnificationRange range{.least = std::numeric_limits<double>::infinity(),
                              .greatest = -std::numeric_limits<double>::infinity()};
-    for (const Stretch& stretch : stretches(train)) {
+    for (const RingStretch& stretch : ring_stretches(train)) {
         const auto look_at = [&](double t) {
             // Through the same sums as everywhere, so that a range ends at the very number that is reached.
             const double m = focus_at_ring(train, stretch.ring(t)).magnification;
@@ -73,7 +62,7 @@ MagnificationRange magnification_range(const Train& train) {
             range.greatest = std::max(range.greatest, m);
         };
         look_at(0);
-        for (const double t : unit_roots(turning_points(stretch))) look_at(t);
+        for (const double t : unit_roots(turning_points(numerator(stretch, behind), stretch.focal_length))) look_at(t);
         look_at(1);
     }
     return range;
@@ -88,12 +77,14 @@ std::optional<double> ring_for_distance(const Train& train, double subject_to_se
     };
     std::optional<double> best;
     const auto offer = [&](double ring) {
+        // A change of sign may also be a pole: the plane of focus running through the sensor and back from infinity.
+        if (!(std::abs(excess(ring)) * subject_to_sensor < 1e-6)) return;
         if (!best || std::abs(ring - near_ring) < std::abs(*best - near_ring)) best = ring;
     };
     const auto root_between = [&](double from, double to) {
         std::uintmax_t iterations = 200;
-        const auto bracket =
-            boost::math::tools::toms748_solve(excess, from, to, boost::math::tools::eps_tolerance<double>(), iterations);
+        const auto bracket = boost::math::tools::toms748_solve(excess, from, to,
+                                                               boost::math::tools::eps_tolerance<double>(), iterations);
         return (bracket.first + bracket.second) / 2;
     };
     double low = 0;
@@ -110,6 +101,8 @@ std::optional<double> ring_for_distance(const Train& train, double subject_to_se
     return best;
 }
 
+// ---- chain.hpp ---------------------------------------------------------------------------------------------------
+
 namespace {
 
 /// The quadratic through the values at t = 0, 1/2 and 1.
@@ -117,38 +110,54 @@ Quartic quadratic(double at_start, double at_middle, double at_end) {
     return {at_start, 4 * at_middle - 3 * at_start - at_end, 2 * (at_start + at_end - 2 * at_middle), 0, 0};
 }
 
-Stretch stretch_between(const Train& train, double from, double to) {
+Quartic minus(Quartic a, const Quartic& b) {
+    for (std::size_t i = 0; i < a.size(); ++i) a[i] -= b[i];
+    return a;
+}
+
+Quartic sum(double p, const Quartic& a, double q, const Quartic& b) {
+    Quartic made;
+    for (std::size_t i = 0; i < made.size(); ++i) made[i] = p * a[i] + q * b[i];
+    return made;
+}
+
+RingStretch stretch_between(const Train& train, double from, double to) {
     const double flange = own_flange(train);
     const auto start = lens_state(train.lens, from, flange);
     const auto middle = lens_state(train.lens, (from + to) / 2, flange);
     const auto end = lens_state(train.lens, to, flange);
     // Along a stretch the focal length is linear, and the image distance f (1 + m_s) at most quadratic; so are the
     // places of both principal planes.
-    Stretch stretch{.from = from, .to = to};
-    stretch.focal_length = {start.focal_length, end.focal_length - start.focal_length, 0, 0, 0};
-    Quartic before = quadratic(start.to_principal, middle.to_principal, end.to_principal);
-    Quartic behind = quadratic(start.from_principal, middle.from_principal, end.from_principal);
-    if (train.facing == Facing::reversed) std::swap(before, behind);
-
-    // f * gap(behind) * thin_lens(1/f) * gap(before) between what the ring leaves alone.
-    const RayMatrix rest = behind_lens(train), first = before_lens(train);
-    const Quartic& f = stretch.focal_length;
-    const auto minus = [](Quartic a, const Quartic& b) {
-        for (std::size_t i = 0; i < a.size(); ++i) a[i] -= b[i];
-        return a;
-    };
-    const Quartic a = minus(f, behind);
-    const Quartic b_1 = product(before, a), b_2 = product(behind, f);
-    const Quartic d = minus(f, before);
-    for (std::size_t i = 0; i < f.size(); ++i)
-        stretch.numerator[i] =
-            -(rest.a * (a[i] * first.a + (b_1[i] + b_2[i]) * first.c) + rest.b * d[i] * first.c);
-    stretch.numerator[0] += rest.b * first.a;
-    return stretch;
+    const Quartic f = {start.focal_length, end.focal_length - start.focal_length, 0, 0, 0};
+    Quartic front = quadratic(start.to_principal, middle.to_principal, end.to_principal);
+    Quartic rear = quadratic(start.from_principal, middle.from_principal, end.from_principal);
+    if (train.facing == Facing::reversed) std::swap(front, rear);
+    // f * gap(rear) * thin_lens(1/f) * gap(front), then what stands before it.
+    const Quartic a = minus(f, rear), d = minus(f, front), c = {-1, 0, 0, 0, 0};
+    const Quartic b = sum(1, product(front, a), 1, product(rear, f));
+    const RayMatrix before = before_lens(train);
+    return {.from = from,
+            .to = to,
+            .focal_length = f,
+            .a = sum(before.a, a, before.c, b),
+            .b = sum(before.b, a, before.d, b),
+            .c = sum(before.a, c, before.c, d),
+            .d = sum(before.b, c, before.d, d)};
 }
 
-std::vector<Stretch> stretches(const Train& train) {
-    std::vector<Stretch> found;
+Quartic numerator(const RingStretch& stretch, const RayMatrix& behind) {
+    return sum(-behind.a, stretch.a, -behind.b, stretch.c);
+}
+
+/// Numerator of the magnification's derivative, n' f - n f'; f is linear, so it is of the fourth degree.
+Quartic turning_points(const Quartic& numerator, const Quartic& focal_length) {
+    return minus(product(derivative(numerator), focal_length), product(numerator, derivative(focal_length)));
+}
+
+}  // namespace
+
+std::vector<RingStretch> ring_stretches(const Train& train) {
+    std::vector<RingStretch> found;
     double from = 0;
     for (const RingReading& reading : train.lens.readings) {
         found.push_back(stretch_between(train, from, reading.ring));
@@ -158,14 +167,8 @@ std::vector<Stretch> stretches(const Train& train) {
     return found;
 }
 
-/// Numerator of the magnification's derivative, n' f - n f'; f is linear, so it is of the fourth degree.
-Quartic turning_points(const Stretch& stretch) {
-    const Quartic rising = product(derivative(stretch.numerator), stretch.focal_length);
-    const Quartic falling = product(stretch.numerator, derivative(stretch.focal_length));
-    Quartic p{};
-    for (std::size_t i = 0; i < p.size(); ++i) p[i] = rising[i] - falling[i];
-    return p;
+Quartic excess(const RingStretch& stretch, const RayMatrix& behind, double wanted) {
+    return sum(1, numerator(stretch, behind), -wanted, stretch.focal_length);
 }
 
-}  // namespace
 }  // namespace poquito::optics

@@ -54,12 +54,13 @@ double lens_magnification(const Lens& lens, double ring) {
     RingReading below{.ring = 0, .magnification = 0};
     for (const RingReading& reading : lens.readings) {
         if (ring <= reading.ring)
-            return below.magnification + (ring - below.ring) * (reading.magnification - below.magnification) /
-                                             (reading.ring - below.ring);
+            return below.magnification +
+                   (ring - below.ring) * (reading.magnification - below.magnification) / (reading.ring - below.ring);
         below = reading;
     }
     if (below.ring == 0) return ring * lens.max_magnification;
-    return below.magnification + (ring - below.ring) * (lens.max_magnification - below.magnification) / (1 - below.ring);
+    return below.magnification +
+           (ring - below.ring) * (lens.max_magnification - below.magnification) / (1 - below.ring);
 }
 
 // ---- chain.hpp ---------------------------------------------------------------------------------------------------

@@ -56,16 +56,16 @@ enum class Facing { forward, reversed };
 /// A lens reversed on the front of the other one, rim to rim but for the coupling ring.
 struct FrontLens {
     Lens lens;
-    double ring = 0;          // its own focus ring
-    double f_number = 2.8;    // marked, its own
-    double coupling = 0;      // thickness of the ring between the rims
+    double ring = 0;         // its own focus ring
+    double f_number = 2.8;   // marked, its own
+    double coupling = 0;     // thickness of the ring between the rims
     double own_flange = 44;  // of its mount
 
     bool operator==(const FrontLens&) const = default;
 };
 
-/// What is screwed together, before it is focused. From the sensor: flange, rear tubes, converter, tubes, lens, close-up
-/// lenses, front lens.
+/// What is screwed together, before it is focused. From the sensor: flange, rear tubes, converter, tubes, lens,
+/// close-up lenses, front lens.
 struct Train {
     Lens lens;
     double flange = 44;        // mount face to sensor

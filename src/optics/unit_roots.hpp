@@ -4,15 +4,13 @@
 #include <cstddef>
 #include <span>
 
-/// Inside the layer: real roots in [0, 1] of polynomials of at most the fourth degree, without an allocation.
+/// Real roots in [0, 1] of polynomials of at most the fourth degree, without an allocation.
 namespace poquito::optics {
 
 /// By rising power; what is not used is 0.
 using Quartic = std::array<double, 5>;
 
-constexpr double value_of(const Quartic& p, double x) {
-    return p[0] + x * (p[1] + x * (p[2] + x * (p[3] + x * p[4])));
-}
+constexpr double value_of(const Quartic& p, double x) { return p[0] + x * (p[1] + x * (p[2] + x * (p[3] + x * p[4]))); }
 
 Quartic product(const Quartic& a, const Quartic& b);  // terms past the fourth power must vanish
 Quartic derivative(const Quartic& p);

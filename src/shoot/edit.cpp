@@ -1,26 +1,14 @@
 #include "shoot/edit.hpp"
 
+#include "shoot/text.hpp"
+
 #include <algorithm>
-#include <cctype>
 
 namespace poquito::shoot {
 
 std::string unique_shot_id(const Shoot& shoot, const std::string& name) {
-    std::string stem;
-    for (const char c : name) {
-        const auto byte = static_cast<unsigned char>(c);
-        if (std::isalnum(byte)) {
-            stem += static_cast<char>(std::tolower(byte));
-        } else if (!stem.empty() && stem.back() != '-') {
-            stem += '-';
-        }
-    }
-    while (stem.ends_with('-')) stem.pop_back();
-    if (stem.empty()) stem = "shot";
-    const auto taken = [&](const std::string& id) { return std::ranges::count(shoot.shots, id, &Shot::id) > 0; };
-    if (!taken(stem)) return stem;
-    for (int n = 2;; ++n)
-        if (auto id = stem + "-" + std::to_string(n); !taken(id)) return id;
+    return unique_id(name, "shot",
+                     [&](const std::string& id) { return std::ranges::count(shoot.shots, id, &Shot::id) > 0; });
 }
 
 std::size_t add_shot(Shoot& shoot, std::size_t after) {
@@ -28,7 +16,7 @@ std::size_t add_shot(Shoot& shoot, std::size_t after) {
     shot.rig.camera = shoot.kit.cameras.front().id;
     shot.rig.lens = shoot.kit.lenses.front().id;
     const auto& lens = shoot.kit.lenses.front().optics;
-    const double filling = magnification_for_fill(shoot.kit.cameras.front(), shot.subject, 0.8);
+    const double filling = magnification_for_fill(shoot.kit.cameras.front().sensor, shot.subject, 0.8);
     shot.rig.focus = {.by = FocusBy::magnification, .value = std::min(filling, lens.max_magnification)};
     shot.exposure.f_number = std::clamp(8.0, lens.max_aperture, lens.min_aperture);
     shot.exposure.shutter = 0.25;
@@ -62,8 +50,8 @@ void move_shot(Shoot& shoot, std::size_t from, std::size_t to) {
     }
 }
 
-double magnification_for_fill(const Camera& camera, const Subject& subject, double fill) {
-    return fill * std::min(camera.sensor.width / subject.width, camera.sensor.height / subject.height);
+double magnification_for_fill(const optics::Sensor& sensor, const Subject& subject, double fill) {
+    return fill * std::min(sensor.width / subject.width, sensor.height / subject.height);
 }
 
 }  // namespace poquito::shoot

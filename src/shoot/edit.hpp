@@ -24,6 +24,6 @@ void remove_shot(Shoot& shoot, std::size_t index);
 void move_shot(Shoot& shoot, std::size_t from, std::size_t to);
 
 /// The magnification at which the subject takes `fill` (above 0) of the frame, in its tighter direction.
-double magnification_for_fill(const Camera& camera, const Subject& subject, double fill);
+double magnification_for_fill(const optics::Sensor& sensor, const Subject& subject, double fill);
 
 }  // namespace poquito::shoot

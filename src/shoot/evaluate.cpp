@@ -39,9 +39,18 @@ Report evaluate(const Kit& kit, const Shot& shot) {
 
 namespace {
 
+/// Which calibrations of the lens bear on this plan.
+std::vector<Measured> measured_parts(const Plan& plan) {
+    std::vector<Measured> parts;
+    const auto position = zoom_position(plan.lens, plan.shot.rig.focal_length);
+    for (const Calibration& calibration : plan.lens.calibrations)
+        if (calibration.focal_length == position && std::ranges::count(parts, calibration.what) == 0)
+            parts.push_back(calibration.what);
+    return parts;
+}
+
 OpticsReport report_optics(const Plan& plan) {
     const auto& at = plan.at;
-    const auto& rig = plan.shot.rig;
     const double marked = plan.shot.exposure.f_number;
     OpticsReport report{.focal_length = at.focal_length,
                         .ring = at.ring,
@@ -51,21 +60,25 @@ OpticsReport report_optics(const Plan& plan) {
                         .working_distance = at.working_distance,
                         .subject_to_sensor = at.subject_to_sensor,
                         .front = at.front,
-                        .working_f_number = marked * plan.working_factor,
-                        .exposure_loss = optics::exposure_loss(plan.train, at),
-                        .reaches_infinity = rig.tubes.empty() && rig.closeup_lenses.empty(),
+                        .working_f_number = working_f_number(plan, marked),
+                        .exposure_loss = optics::exposure_loss(at, marked),
+                        .reaches_infinity = optics::has_infinity(plan.train),
                         .reached = plan.found.reached,
                         .range = optics::magnification_range(plan.train)};
     report.displayed_f_number =
         plan.camera.aperture_display == ApertureDisplay::working ? report.working_f_number : marked;
     if (at.magnification > 0) {
         const auto& subject = plan.shot.subject;
-        report.field_width = plan.camera.sensor.width / at.magnification;
-        report.field_height = plan.camera.sensor.height / at.magnification;
+        report.field_width = plan.sensor.width / at.magnification;
+        report.field_height = plan.sensor.height / at.magnification;
         report.fill = std::max(subject.width / *report.field_width, subject.height / *report.field_height);
     }
     if (at.working_distance && *at.working_distance > 0)
-        report.shaded_half_angle = std::atan(plan.lens.optics.front_diameter / 2 / *at.working_distance) / per_degree;
+        report.shaded_half_angle = std::atan(front_diameter(plan) / 2 / *at.working_distance) / per_degree;
+    report.at_infinity_ring = optics::focus_at_ring(plan.train, 0).subject_to_sensor;
+    report.at_closest_ring = optics::focus_at_ring(plan.train, 1).subject_to_sensor;
+    report.measured = measured_parts(plan);
+    report.fit = fit_of(plan.kit, plan.shot, at.front - plan.camera.flange);
     return report;
 }
 
@@ -74,7 +87,7 @@ SharpnessReport report_sharpness(const Plan& plan) {
     const double wavelength = shot.sharpness.wavelength;
     SharpnessReport report;
     report.blur_limit = blur_limit(plan);
-    report.airy_diameter = optics::airy_diameter(shot.exposure.f_number * plan.working_factor, wavelength);
+    report.airy_diameter = optics::airy_diameter(working_f_number(plan, shot.exposure.f_number), wavelength);
     const double m = plan.at.magnification;
     if (!(m > 0)) return report;
 
@@ -92,7 +105,7 @@ SharpnessReport report_sharpness(const Plan& plan) {
         report.background_blur_over_detail =
             optics::blur_over_detail(imaging, shot.background->distance, shot.background->detail);
     }
-    if (report.background_disc) report.background_disc_share = *report.background_disc / plan.camera.sensor.width;
+    if (report.background_disc) report.background_disc_share = *report.background_disc / plan.sensor.width;
     return report;
 }
 
@@ -217,8 +230,8 @@ void report_travel(const Plan& plan, CaptureReport& report) {
     if (capture.mover == Mover::ring) {
         report.ring_travel = optics::ring_travel(plan.train, plan.at, *report.travel);
     } else if (plan.at.working_distance) {
-        const auto pupil = optics::entrance_pupil(plan.train, plan.at, plan.shot.exposure.f_number);
-        const double to_pupil = *plan.at.working_distance + pupil.behind_rim;
+        const auto pupil = optics::entrance_pupil(plan.at, plan.shot.exposure.f_number);
+        const double to_pupil = *plan.at.working_distance + pupil.behind_front;
         if (to_pupil > 0) report.viewpoint_change = 2 * half / to_pupil;
     }
 }

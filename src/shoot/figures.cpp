@@ -87,9 +87,13 @@ class Sheet {
         const auto space = text.find(' ');
         return add(key, std::move(name), text.substr(0, space), text.substr(space + 1));
     }
+    Working reading_working() const;
+    Working any_aperture_working() const;
     void source_figures(std::size_t i);
 };
 
+constexpr const char* any_train_source =
+    "ray matrices; x from the rear focal point to the sensor, F of the whole train";
 constexpr const char* train_source = "model 1; Ray, Applied Photographic Optics";
 constexpr const char* depth_source = "model 2, pupil of the whole train";
 constexpr const char* exposure_source = "model 3; ISO 2720";
@@ -102,23 +106,39 @@ void Sheet::reach() {
     const auto& lens = train.lens;
     const double factor = train.converter ? train.converter->factor : 1;
 
+    const bool plain = optics::is_plain(train);
+    const auto& whole = plan_.at.whole;
+    const double total_focal = -1 / whole.c;  // of the whole train; afocal ones make no image
+
     auto& m = add("magnification", "Magnification", number_text(optics.magnification), "\u00d7");
     weigh(m, "magnification-out-of-reach");
-    m.working = working("m", optics::closeup_magnification_formula,
-                        {{"m_1", optics.extended_magnification},
-                         {"D", train.closeup_power},
-                         {"e", plan_.at.principal},
-                         {"f_s", optics.focal_length},
-                         {"k", factor}},
-                        optics.magnification, "", train_source);
+    m.working =
+        !plain ? working("m", optics::any_magnification_formula, {{"x", -whole.a * total_focal}, {"F", total_focal}},
+                         optics.magnification, "", any_train_source)
+               : working("m", optics::closeup_magnification_formula,
+                         {{"m_1", optics.extended_magnification},
+                          {"D", train.closeup_power},
+                          {"e", plan_.at.principal},
+                          {"f_s", optics.focal_length},
+                          {"k", factor}},
+                         optics.magnification, "", train_source);
     add("extended_magnification", "\u2026 lens and tubes alone", number_text(optics.extended_magnification), "\u00d7")
-        .working = working("m_1", optics::extended_magnification_formula,
-                           {{"m_s", optics.lens_magnification}, {"T", train.tubes}, {"f_s", optics.focal_length}},
-                           optics.extended_magnification, "", train_source);
+        .working = plain
+                       ? working("m_1", optics::extended_magnification_formula,
+                                 {{"m_s", optics.lens_magnification}, {"T", train.tubes}, {"f_s", optics.focal_length}},
+                                 optics.extended_magnification, "", train_source)
+                       : working("m_1", optics::any_extended_magnification_formula,
+                                 {{"v", plan_.at.image_distance}, {"f_s", optics.focal_length}},
+                                 optics.extended_magnification, "", "image distance over focal length, less 1");
+    add("magnification_range", "\u2026 the ring goes",
+        fmt::format("{} to {}", number_text(optics.range.least), number_text(optics.range.greatest)), "\u00d7")
+        .working = working("greatest", "m", {{"m", optics.range.greatest}}, optics.range.greatest, "",
+                           "largest over the whole ring, turning points included");
     auto& ring = add("ring", "Focus ring", number_text(optics.ring), "of 1");
     ring.working =
         working("m_s", optics::lens_magnification_formula, {{"ring", optics.ring}, {"M", lens.max_magnification}},
                 optics.lens_magnification, "", "model 1, the ring runs from infinity 0 to closest 1");
+    if (!lens.readings.empty()) ring.working = reading_working();
     auto& focal = add("focal_length_mm", "Focal length", number_text(optics.focal_length), "mm");
     focal.working = working("f_s", "f", {{"f", lens.focal_length}}, optics.focal_length, "mm",
                             "kit record; a unit-focusing lens keeps its focal length");
@@ -128,27 +148,32 @@ void Sheet::reach() {
                                  {"ring", optics.ring},
                                  {"L", lens.closest_focus},
                                  {"h", lens.hiatus},
-                                 {"M", lens.max_magnification}},
+                                 {"M", optics::lens_magnification(lens, 1)}},
                                 optics.focal_length, "mm", "model 1, internal focusing");
     if (optics.field_width) {
         auto& field = add("field_width_mm", "Field",
                           number_text(*optics.field_width) + " \u00d7 " + number_text(*optics.field_height), "mm");
         weigh(field, "subject-larger-than-frame");
-        field.working = working("field width", optics::field_formula,
-                                {{"s", plan_.camera.sensor.width}, {"m", optics.magnification}}, *optics.field_width,
-                                "mm", "definition of magnification");
+        field.working =
+            working("field width", optics::field_formula, {{"s", plan_.sensor.width}, {"m", optics.magnification}},
+                    *optics.field_width, "mm", "definition of magnification");
     }
     if (optics.working_distance) {
         auto& w = add("working_distance_mm", "Working distance", number_text(*optics.working_distance), "mm");
         weigh(w, "lens-close");
         weigh(w, "focus-inside-lens");
-        if (optics.extended_magnification > 0)
-            w.working = working("w", optics::working_distance_formula,
-                                {{"D", train.closeup_power},
-                                 {"f_s", optics.focal_length},
-                                 {"m_1", optics.extended_magnification},
-                                 {"e", plan_.at.principal}},
-                                *optics.working_distance, "mm", train_source);
+        if (!plain || optics.extended_magnification > 0)
+            w.working =
+                !plain
+                    ? working("w", optics::any_working_distance_formula,
+                              {{"F", total_focal}, {"m", optics.magnification}, {"g", whole.d * total_focal}},
+                              *optics.working_distance, "mm", "ray matrices; g from the front to the front focal point")
+                    : working("w", optics::working_distance_formula,
+                              {{"D", train.closeup_power},
+                               {"f_s", optics.focal_length},
+                               {"m_1", optics.extended_magnification},
+                               {"e", plan_.at.principal}},
+                              *optics.working_distance, "mm", train_source);
         add("subject_to_sensor_mm", "Subject to sensor", number_text(*optics.subject_to_sensor, 4), "mm").working =
             working("subject to sensor", optics::subject_to_sensor_formula,
                     {{"S", optics.front}, {"w", *optics.working_distance}}, *optics.subject_to_sensor, "mm",
@@ -160,29 +185,69 @@ void Sheet::reach() {
     const double own = optics::own_f_number(train, plan_.at, marked);
     auto& aperture = add("working_f_number", "Working aperture", f_number_text(optics.working_f_number));
     weigh(aperture, "stop-not-on-lens");
-    aperture.working = working("N_w", optics::working_f_number_formula,
-                               {{"N_own", own},
-                                {"f_s", optics.focal_length},
-                                {"P", lens.pupil_magnification},
-                                {"m_s", optics.lens_magnification},
-                                {"T", train.tubes},
-                                {"k", factor}},
-                               optics.working_f_number, "", train_source);
-    auto& own_figure = add("own_f_number", "\u2026 the lens's own part", f_number_text(own));
-    own_figure.working =
-        lens.closest_working_f_number
-            ? working("N_own", optics::measured_own_f_number_formula,
-                      {{"N", marked},
-                       {"ring", optics.ring},
-                       {"R", *lens.closest_working_f_number},
-                       {"N_0", lens.max_aperture}},
-                      own, "", "model 1, working f-number measured at closest focus")
-            : working("N_own", optics::own_f_number_formula,
-                      {{"N", marked}, {"m_s", optics.lens_magnification}, {"P", lens.pupil_magnification}}, own, "",
-                      train_source);
+    aperture.working = !plain ? any_aperture_working()
+                              : working("N_w", optics::working_f_number_formula,
+                                        {{"N_own", own},
+                                         {"f_s", optics.focal_length},
+                                         {"P", lens.pupil_magnification},
+                                         {"m_s", optics.lens_magnification},
+                                         {"T", train.tubes},
+                                         {"k", factor}},
+                                        optics.working_f_number, "", train_source);
+    if (plain) {
+        auto& own_figure = add("own_f_number", "\u2026 the lens's own part", f_number_text(own));
+        own_figure.working =
+            lens.closest_working_f_number
+                ? working("N_own", optics::measured_own_f_number_formula,
+                          {{"N", marked},
+                           {"ring", optics.ring},
+                           {"R", *lens.closest_working_f_number},
+                           {"N_0", lens.max_aperture}},
+                          own, "", "model 1, working f-number measured at closest focus")
+                : working("N_own", optics::own_f_number_formula,
+                          {{"N", marked}, {"m_s", optics.lens_magnification}, {"P", lens.pupil_magnification}}, own, "",
+                          train_source);
+    }
     add("exposure_loss_stops", "Light lost", number_text(optics.exposure_loss, 2), "stops").working =
         working("loss", optics::exposure_loss_formula, {{"N_w", optics.working_f_number}, {"N", marked}},
                 optics.exposure_loss, "stops", "model 1; Langford, Basic Photography");
+}
+
+/// The stretch between two readings that the ring stands in.
+Working Sheet::reading_working() const {
+    const auto& lens = plan_.train.lens;
+    optics::RingReading low{.ring = 0, .magnification = 0}, high{.ring = 1, .magnification = lens.max_magnification};
+    for (const auto& reading : lens.readings) {
+        if (reading.ring >= report_.optics.ring) {
+            high = reading;
+            break;
+        }
+        low = reading;
+    }
+    return working("m_s", optics::read_magnification_formula,
+                   {{"M_0", low.magnification},
+                    {"ring", report_.optics.ring},
+                    {"r_0", low.ring},
+                    {"M_1", high.magnification},
+                    {"r_1", high.ring}},
+                   report_.optics.lens_magnification, "", "measured, linear between the ring positions measured");
+}
+
+Working Sheet::any_aperture_working() const {
+    const auto& optics = report_.optics;
+    const auto pupil = optics::entrance_pupil(plan_.at, plan_.shot.exposure.f_number);
+    if (!optics.working_distance)
+        return working("N_w", "N_w", {{"N_w", optics.working_f_number}}, optics.working_f_number, "", any_train_source);
+    const double to_pupil = *optics.working_distance + pupil.behind_front;
+    return working(
+        "N_w", optics::any_working_f_number_formula,
+        {{"m", optics.magnification},
+         {"w", *optics.working_distance},
+         {"p", pupil.behind_front},
+         {"g", std::copysign(pupil.scale, optics.magnification * to_pupil)},
+         {"A", pupil.diameter}},
+        optics.working_f_number, "",
+        "ray matrices; p from the front to the entrance pupil, g the pupil A over what the subject sees of it");
 }
 
 void Sheet::depth() {
@@ -195,7 +260,7 @@ void Sheet::depth() {
     const double lambda = shot.sharpness.wavelength;
 
     auto& limit = add_length("blur_limit_mm", "Blur limit", sharp.blur_limit);
-    const auto& sensor = plan_.camera.sensor;
+    const auto& sensor = plan_.sensor;
     limit.working = working("c", "c", {{"c", sharp.blur_limit}}, sharp.blur_limit, "mm", "as stated");
     const auto& print = shot.sharpness.print;
     const auto& delivery = shot.sharpness.delivery;
@@ -223,10 +288,9 @@ void Sheet::depth() {
                            "Born and Wolf, Principles of Optics, 8.5.2");
     if (!(m > 0)) return;
     const auto imaging = imaging_of(plan_, shot.exposure.f_number);
-    const auto pupil = optics::entrance_pupil(plan_.train, plan_.at, shot.exposure.f_number);
+    const auto pupil = optics::entrance_pupil(plan_.at, shot.exposure.f_number);
     const Bindings optical = {
-        {"c", sharp.blur_limit},      {"N_w", n}, {"m", m}, {"p", pupil.behind_rim}, {"D", plan_.train.closeup_power},
-        {"A", imaging.pupil_diameter}};
+        {"c", sharp.blur_limit}, {"N_w", n}, {"m", m}, {"g", imaging.pupil_scale}, {"A", imaging.pupil_diameter}};
     if (sharp.depth_of_field) {
         auto& dof = add_length("depth_of_field_mm", "In focus, one frame", *sharp.depth_of_field);
         weigh(dof, "depth-less-than-subject");
@@ -242,10 +306,14 @@ void Sheet::depth() {
         add_length("far_mm", "\u2026 behind it", *sharp.far).working =
             working("far", optics::far_formula, optical, *sharp.far, "mm", depth_source);
     if (sharp.best_single_f_number)
-        add("best_single_f_number", "Best single stop", f_number_text(*sharp.best_single_f_number)).working = working(
-            "N", optics::best_f_number_formula,
-            {{"m", m}, {"d", shot.subject.depth}, {"lambda", lambda}, {"N_w", n}, {"N", shot.exposure.f_number}},
-            *sharp.best_single_f_number, "", "model 2, least sum of Airy disc and edge defocus");
+        add("best_single_f_number", "Best single stop", f_number_text(*sharp.best_single_f_number)).working =
+            working("N", optics::best_f_number_formula,
+                    {{"m", m},
+                     {"d", shot.subject.depth},
+                     {"lambda", lambda},
+                     {"N_w", shot.exposure.f_number * plan_.working_factor},
+                     {"N", shot.exposure.f_number}},
+                    *sharp.best_single_f_number, "", "model 2, least sum of Airy disc and edge defocus");
     if (capture.step) {
         auto& frame = add_length("frame_depth_mm", "Depth of a frame", *capture.frame_depth);
         const double dz = *capture.frame_depth * m * m / 2;
@@ -286,7 +354,7 @@ void Sheet::depth() {
             working("change", "(n - 1) * step / Z",
                     {{"n", capture.frames},
                      {"step", *capture.step},
-                     {"Z", *report_.optics.working_distance + pupil.behind_rim}},
+                     {"Z", *report_.optics.working_distance + pupil.behind_front}},
                     *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
     if (sharp.background_disc) {
         add_length("background_disc_mm", "Background disc", *sharp.background_disc).working =
@@ -295,8 +363,7 @@ void Sheet::depth() {
                      {"A", imaging.pupil_diameter},
                      {"b", shot.background->distance},
                      {"N_w", n},
-                     {"p", pupil.behind_rim},
-                     {"D", plan_.train.closeup_power}},
+                     {"g", imaging.pupil_scale}},
                     *sharp.background_disc, "mm", depth_source);
         const double ratio = *sharp.background_blur_over_detail;
         add("background_disc_share", fmt::format("\u2026 a {} detail", length_text(shot.background->detail)),

@@ -5,6 +5,7 @@
 #include "optics/blur_limit.hpp"
 #include "optics/train.hpp"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -27,6 +28,14 @@ struct Bracket {
     bool operator==(const Bracket&) const = default;
 };
 
+/// A part of the sensor, or all of it read out coarser: what a camera calls crop, video or small-picture modes.
+struct CropMode {
+    std::string name;  // distinct within the camera
+    optics::Sensor sensor;
+
+    bool operator==(const CropMode&) const = default;
+};
+
 struct Camera {
     std::string id;
     std::string name;
@@ -36,16 +45,49 @@ struct Camera {
     ApertureDisplay aperture_display = ApertureDisplay::marked;
     double frame_mb = 30;  // data of one frame, megabytes
     Bracket bracket;
+    std::vector<CropMode> crop_modes;
     std::string unknown;
 
     bool operator==(const Camera&) const = default;
 };
 
+/// A zoom at one of its focal lengths; what the record does not give per focal length it gives once.
+struct ZoomSetting {
+    double focal_length = 18;
+    double max_aperture = 3.5;
+    double closest_focus = 450;
+    double max_magnification = 0.1;
+    double length = 80;
+
+    bool operator==(const ZoomSetting&) const = default;
+};
+
+/// What was measured of a lens, and what the record said before: kept so that a measurement can be taken back.
+enum class Measured { magnification, displayed_aperture, sharp_distances };
+struct Calibration {
+    Measured what = Measured::magnification;
+    double ring = 1;
+    double value = 0;                       // magnification; working f-number at closest focus; closest focus, mm
+    double uncertainty = 0;                 // of the value, one standard deviation
+    std::optional<double> believed;         // the value without this measurement; empty: the record had none
+    std::optional<double> second_value;     // sharp distances: the hiatus or the focal length that follows, mm
+    std::optional<double> second_believed;  // and what the record said of it
+    std::optional<double> focal_length;     // of a zoom when it was measured
+    std::string time;                       // local time, ISO 8601
+
+    bool operator==(const Calibration&) const = default;
+};
+
 struct Lens {
     std::string id;
     std::string name;
-    optics::Lens optics;
+    optics::Lens optics;  // without readings: those are among the calibrations
     double filter_thread = 52;
+    bool contacts = true;  // carries the signals of autofocus, aperture and EXIF
+    bool autofocus = true;
+    bool aperture_ring = false;     // the stop can be set on the lens itself
+    std::vector<ZoomSetting> zoom;  // by rising focal length, two or more; empty: one focal length
+    std::vector<Calibration> calibrations;
     std::string unknown;
 
     bool operator==(const Lens&) const = default;
@@ -66,6 +108,7 @@ struct CloseupLens {
     std::string name;
     double power_dpt = 2;  // dioptres, 1/m
     double thread = 52;
+    bool achromat = false;  // of two elements or more
     std::string unknown;
 
     bool operator==(const CloseupLens&) const = default;
@@ -75,9 +118,66 @@ struct Teleconverter {
     std::string id;
     std::string name;
     optics::Converter optics;
+    bool contacts = true;
     std::string unknown;
 
     bool operator==(const Teleconverter&) const = default;
+};
+
+/// A bellows or helicoid: extension that can be set.
+struct Bellows {
+    std::string id;
+    std::string name;
+    double least = 35;      // mm, racked in, mount face to mount face
+    double greatest = 150;  // mm, racked out
+    bool contacts = false;
+    std::string unknown;
+
+    bool operator==(const Bellows&) const = default;
+};
+
+/// Holds a lens by its filter thread, its mount towards the subject.
+struct ReversingRing {
+    std::string id;
+    std::string name;
+    double length = 5;  // thickness
+    double thread = 52;
+    bool contacts = false;
+    std::string unknown;
+
+    bool operator==(const ReversingRing&) const = default;
+};
+
+/// Holds a reversed lens on the front of another one.
+struct CouplingRing {
+    std::string id;
+    std::string name;
+    double length = 3;         // thickness between the rims
+    double thread = 52;        // towards the lens on the camera
+    double front_thread = 52;  // towards the reversed lens
+    std::string unknown;
+
+    bool operator==(const CouplingRing&) const = default;
+};
+
+struct StepRing {
+    std::string id;
+    std::string name;
+    double from = 52;  // thread of what it is screwed to
+    double to = 58;    // thread it offers
+    std::string unknown;
+
+    bool operator==(const StepRing&) const = default;
+};
+
+struct Rail {
+    std::string id;
+    std::string name;
+    double travel = 150;
+    double step = 0.01;  // least step that can be set
+    std::string unknown;
+
+    bool operator==(const Rail&) const = default;
 };
 
 struct Flash {
@@ -87,7 +187,8 @@ struct Flash {
     light::PowerScale scale;
     light::Discharge discharge = light::Discharge::cut;
     std::vector<light::Duration> durations;
-    double recycle_full = 2;  // s after full power
+    double recycle_full = 2;             // s after full power
+    std::optional<double> front_thread;  // ring and twin lights: the thread they hang on; empty: stands on its own
     std::string unknown;
 
     bool operator==(const Flash&) const = default;
@@ -109,12 +210,24 @@ struct Kit {
     std::vector<Tube> tubes;
     std::vector<CloseupLens> closeup_lenses;
     std::vector<Teleconverter> teleconverters;
+    std::vector<Bellows> bellows;
+    std::vector<ReversingRing> reversing_rings;
+    std::vector<CouplingRing> coupling_rings;
+    std::vector<StepRing> step_rings;
+    std::vector<Rail> rails;
     std::vector<Flash> flashes;
     std::vector<Modifier> modifiers;
     std::string unknown;
 
     bool operator==(const Kit&) const = default;
 };
+
+/// The lens as optics takes it, a zoom set to `focal_length` (empty: to the record's own; outside the table: to its
+/// nearer end), linear between the entries of the table, with its measured magnifications.
+optics::Lens optics_of(const Lens& lens, std::optional<double> focal_length);
+
+/// The focal length the zoom is set to; empty for a lens of one focal length.
+std::optional<double> zoom_position(const Lens& lens, std::optional<double> focal_length);
 
 /// The piece with that id; null where the list has none.
 template <typename Gear>

@@ -2,6 +2,8 @@
 
 #include "optics/aperture.hpp"
 
+#include <algorithm>
+
 namespace poquito::shoot {
 
 Plan plan_of(const Kit& kit, const Shot& shot) {
@@ -9,6 +11,7 @@ Plan plan_of(const Kit& kit, const Shot& shot) {
               .shot = shot,
               .camera = camera_of(kit, shot),
               .lens = lens_of(kit, shot),
+              .sensor = sensor_of(kit, shot.rig),
               .train = train_of(kit, shot.rig),
               .found = {},
               .at = {}};
@@ -16,17 +19,29 @@ Plan plan_of(const Kit& kit, const Shot& shot) {
     plan.found = focus.by == FocusBy::magnification ? optics::find_focus(plan.train, focus.value)
                                                     : optics::FoundFocus{.ring = focus.value, .reached = true};
     plan.at = optics::focus_at_ring(plan.train, plan.found.ring);
-    plan.working_factor = optics::working_factor(plan.train, plan.at);
+    plan.working_factor = optics::working_factor(plan.at);
     return plan;
 }
 
+double working_f_number(const Plan& plan, double marked_f_number) {
+    return optics::working_f_number(plan.at, marked_f_number);
+}
+
 optics::Imaging imaging_of(const Plan& plan, double marked_f_number) {
-    return optics::imaging_at(plan.train, plan.at, marked_f_number);
+    return optics::imaging_at(plan.at, marked_f_number);
+}
+
+double front_diameter(const Plan& plan) {
+    constexpr double mount = 60;  // mm, outer diameter of the mount end of an interchangeable lens (common practice)
+    const auto& rig = plan.shot.rig;
+    if (!rig.reversing_ring && !rig.front_lens) return plan.lens.optics.front_diameter;
+    const auto& outer = rig.front_lens ? *find_gear(plan.kit.lenses, rig.front_lens->lens) : plan.lens;
+    return std::min(mount, outer.optics.front_diameter);
 }
 
 double blur_limit(const Plan& plan) {
     const auto& sharpness = plan.shot.sharpness;
-    const auto& sensor = plan.camera.sensor;
+    const auto& sensor = plan.sensor;
     switch (sharpness.rule) {
         case BlurRule::diagonal:
             return optics::diagonal_blur_limit(sensor);
@@ -72,8 +87,9 @@ std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_numbe
 
 light::Settings settings_of(const Plan& plan) {
     const auto& exposure = plan.shot.exposure;
-    return {
-        .working_f_number = exposure.f_number * plan.working_factor, .shutter = exposure.shutter, .iso = exposure.iso};
+    return {.working_f_number = working_f_number(plan, exposure.f_number),
+            .shutter = exposure.shutter,
+            .iso = exposure.iso};
 }
 
 light::FlashPath flash_path(const Kit& kit, const Light& light) {

@@ -13,18 +13,24 @@ struct Plan {
     const Shot& shot;
     const Camera& camera;
     const Lens& lens;
+    const optics::Sensor& sensor;  // in its crop mode
     optics::Train train;
     optics::FoundFocus found;
     optics::FocusedTrain at;
-    double working_factor = 1;  // working over marked f-number
+    double working_factor = 1;  // working over marked f-number, the lens's own stop
 };
 
 Plan plan_of(const Kit& kit, const Shot& shot);
+
+double working_f_number(const Plan& plan, double marked_f_number);
 
 /// The plan's optics at another marked stop. Magnification above 0.
 optics::Imaging imaging_of(const Plan& plan, double marked_f_number);
 
 double blur_limit(const Plan& plan);
+
+/// Of what faces the subject: the front rim, or the lens end that a reversed lens shows, taken as wide as its mount.
+double front_diameter(const Plan& plan);
 
 /// mm; empty: unbounded, or no magnification. `fell_back`: the contrast rule had nothing to keep.
 struct FrameDepth {

@@ -3,6 +3,7 @@
 #include "light/background.hpp"
 #include "optics/stack.hpp"
 #include "shoot/checklist.hpp"
+#include "shoot/fit.hpp"
 #include "shoot/shoot.hpp"
 #include "shoot/stations.hpp"
 
@@ -33,6 +34,10 @@ struct OpticsReport {
     optics::MagnificationRange range;         // over the whole ring
     std::optional<double> fill;               // share of the frame the subject takes, in its tighter direction
     std::optional<double> shaded_half_angle;  // degrees, cone about the axis that the front of the lens covers
+    std::optional<double> at_infinity_ring;   // subject to sensor at ring 0, the far limit; empty: infinity
+    std::optional<double> at_closest_ring;    // at ring 1
+    std::vector<Measured> measured;           // what of the lens was measured rather than believed
+    Fit fit;
 };
 
 struct SharpnessReport {

@@ -1,8 +1,10 @@
+#include "optics/aperture.hpp"
 #include "shoot/advice.hpp"
-#include "shoot/gear_search.hpp"
+#include "shoot/reach_search.hpp"
 #include "shoot/text.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
@@ -12,8 +14,8 @@ namespace {
 
 using Found = std::optional<Finding>;
 
-Remedy mount(const Plan& plan, const FoundRig& found) {
-    return remedy(plan, fmt::format("Mount {}", found.name), [&](Shot& shot) { shot.rig = found.rig; });
+Remedy mount(const Plan& plan, const Rig& found) {
+    return remedy(plan, fmt::format("Mount {}", pieces_text(plan.kit, found)), [&](Shot& shot) { shot.rig = found; });
 }
 
 Found magnification_out_of_reach(const Plan& plan, const Report& report) {
@@ -23,7 +25,7 @@ Found magnification_out_of_reach(const Plan& plan, const Report& report) {
     auto text = fmt::format("{} is out of reach: this set-up goes from {} to {}.", magnification_text(wanted),
                             magnification_text(optics.range.least), magnification_text(optics.range.greatest));
     if (const auto found = find_rig(plan.kit, plan.shot.rig, {.magnification = wanted}))
-        return Finding{text + fmt::format(" {} reaches it.", found->name), mount(plan, *found)};
+        return Finding{text + fmt::format(" {} reaches it.", pieces_text(plan.kit, *found)), mount(plan, *found)};
     return Finding{text + " Nothing in the kit reaches it."};
 }
 
@@ -34,14 +36,15 @@ Found focus_inside_lens(const Plan& plan, const Report& report) {
     auto text =
         fmt::format("The plane of focus lies {} behind the front rim, inside the lens.", length_text(-*distance));
     if (const auto found = find_rig(plan.kit, plan.shot.rig, {.magnification = m}))
-        return Finding{text + fmt::format(" {} gives {} in front of it.", found->name, magnification_text(m)),
-                       mount(plan, *found)};
+        return Finding{
+            text + fmt::format(" {} gives {} in front of it.", pieces_text(plan.kit, *found), magnification_text(m)),
+            mount(plan, *found)};
     return Finding{std::move(text)};
 }
 
 Found lens_close(const Plan& plan, const Report& report) {
     const auto& distance = report.optics.working_distance;
-    const double least = 1.5 * plan.lens.optics.front_diameter / 2;
+    const double least = 1.5 * front_diameter(plan) / 2;
     if (!distance || *distance <= 0 || *distance >= least) return {};
     auto text = fmt::format(
         "The lens is {} from the subject, less than 1.5 times the radius of its front ({}): it takes the light and "
@@ -49,7 +52,8 @@ Found lens_close(const Plan& plan, const Report& report) {
         length_text(*distance), length_text(least));
     const double m = report.optics.magnification;
     if (const auto found = find_rig(plan.kit, plan.shot.rig, {.magnification = m, .working_distance = least}))
-        return Finding{text + fmt::format(" {} keeps further away.", found->name), mount(plan, *found)};
+        return Finding{text + fmt::format(" {} keeps further away.", pieces_text(plan.kit, *found)),
+                       mount(plan, *found)};
     return Finding{std::move(text)};
 }
 
@@ -83,58 +87,153 @@ Found subject_larger_than_frame(const Plan& plan, const Report& report) {
                           [&](Shot& shot) { shot.rig.focus = {.by = FocusBy::magnification, .value = m}; })};
 }
 
-/// Thread of lens or close-up lens, in the order they are screwed on.
-struct Joint {
-    std::string name;
-    double thread;  // of the close-up lens
-    double lens_thread;
-};
-std::optional<Joint> first_joint(const Plan& plan, bool (*fires)(double thread, double lens_thread)) {
-    for (const auto& id : plan.shot.rig.closeup_lenses) {
-        const auto& closeup = *find_gear(plan.kit.closeup_lenses, id);
-        if (fires(closeup.thread, plan.lens.filter_thread))
-            return Joint{.name = closeup.name, .thread = closeup.thread, .lens_thread = plan.lens.filter_thread};
-    }
-    return std::nullopt;
+Found no_sharp_distance(const Plan& plan, const Report& report) {
+    if (report.optics.magnification >= 0) return {};
+    // The image lies behind the sensor even for a subject at infinity: so much is missing.
+    const double missing = -plan.at.extended_magnification * plan.at.focal_length;
+    return Finding{
+        fmt::format("No subject distance is sharp: the lens stands {} too near to the sensor for its focal "
+                    "length. Put more extension behind it.",
+                    length_text(std::max(0.0, missing)))};
 }
 
-Found step_ring_needed(const Plan& plan, const Report&) {
-    const auto joint = first_joint(plan, [](double thread, double lens) { return thread > lens; });
-    if (!joint) return {};
-    return Finding{fmt::format("{} has a {} mm thread, the lens {} mm: take a {} to {} mm step ring.", joint->name,
-                               number_text(joint->thread), number_text(joint->lens_thread),
-                               number_text(joint->lens_thread), number_text(joint->thread))};
+std::string step_ring_text(const Joint& joint) {
+    const auto ring =
+        fmt::format("{} to {} mm step ring", number_text(*joint.inner_thread), number_text(joint.outer_thread));
+    return joint.step_ring ? fmt::format("a {} ({}, in the kit)", ring, *joint.step_ring)
+                           : fmt::format("a {}, which is not in the kit", ring);
 }
 
-Found closeup_lens_smaller(const Plan& plan, const Report&) {
-    const auto joint = first_joint(plan, [](double thread, double lens) { return thread < lens; });
+/// The first joint that is as asked, in the order of mounting.
+template <typename Asked>
+const Joint* find_joint(const Report& report, Asked asked) {
+    const auto& joints = report.optics.fit.joints;
+    const auto found = std::ranges::find_if(joints, asked);
+    return found == joints.end() ? nullptr : &*found;
+}
+
+Found thread_missing(const Plan&, const Report& report) {
+    const auto* joint = find_joint(report, [](const Joint& j) { return !j.inner_thread; });
     if (!joint) return {};
-    const auto larger = [&](const CloseupLens& closeup) {
-        const auto& now = *find_gear(plan.kit.closeup_lenses, plan.shot.rig.closeup_lenses.front());
-        return closeup.thread >= plan.lens.filter_thread && closeup.power_dpt == now.power_dpt;
-    };
+    return Finding{fmt::format("{} has no thread in front to take {} ({} mm).", joint->inner, joint->outer,
+                               number_text(joint->outer_thread))};
+}
+
+Found step_ring_needed(const Plan&, const Report& report) {
+    const auto* joint = find_joint(report, [](const Joint& j) { return j.inner_thread && !j.fits() && !j.narrows(); });
+    if (!joint) return {};
+    return Finding{fmt::format("{} has a {} mm thread, {} {} mm: take {}.", joint->outer,
+                               number_text(joint->outer_thread), joint->inner, number_text(*joint->inner_thread),
+                               step_ring_text(*joint))};
+}
+
+Found closeup_lens_smaller(const Plan& plan, const Report& report) {
+    const auto* joint = find_joint(report, [](const Joint& j) { return j.narrows(); });
+    if (!joint) return {};
     Finding finding{
-        fmt::format("{} has a {} mm thread, smaller than the lens's {} mm: it needs a {} to {} mm step ring "
-                    "and may darken the corners.",
-                    joint->name, number_text(joint->thread), number_text(joint->lens_thread),
-                    number_text(joint->lens_thread), number_text(joint->thread))};
-    const auto other = std::ranges::find_if(plan.kit.closeup_lenses, larger);
-    if (other != plan.kit.closeup_lenses.end() && plan.shot.rig.closeup_lenses.size() == 1)
+        fmt::format("{} has a {} mm thread, smaller than the {} mm of {}: it needs {}, and may darken the "
+                    "corners.",
+                    joint->outer, number_text(joint->outer_thread), number_text(*joint->inner_thread), joint->inner,
+                    step_ring_text(*joint))};
+    const auto& closeups = plan.shot.rig.closeup_lenses;
+    if (closeups.size() != 1) return finding;
+    const auto& now = *find_gear(plan.kit.closeup_lenses, closeups.front());
+    const auto other = std::ranges::find_if(plan.kit.closeup_lenses, [&](const CloseupLens& closeup) {
+        return closeup.thread >= plan.lens.filter_thread && closeup.power_dpt == now.power_dpt;
+    });
+    if (other != plan.kit.closeup_lenses.end() && now.name == joint->outer)
         finding.remedy = remedy(plan, fmt::format("Take {}", other->name),
                                 [&](Shot& shot) { shot.rig.closeup_lenses = {other->id}; });
     return finding;
 }
 
-Found tube_without_contacts(const Plan& plan, const Report&) {
-    for (const auto& id : plan.shot.rig.tubes) {
-        const auto& tube = *find_gear(plan.kit.tubes, id);
-        if (tube.contacts) continue;
-        return Finding{
-            fmt::format("{} carries no contacts: no autofocus, and the stop must be set before mounting or on "
-                        "the lens itself.",
-                        tube.name)};
-    }
-    return {};
+Found contacts_lost(const Plan&, const Report& report) {
+    const auto& fit = report.optics.fit;
+    if (fit.contacts()) return {};
+    const auto names = fmt::format("{}", fmt::join(fit.without_contacts, ", "));
+    return Finding{
+        fmt::format("{} {} no contacts: no autofocus, no f-number in the EXIF, and the camera does not set the "
+                    "stop{}.",
+                    names, fit.without_contacts.size() == 1 ? "carries" : "carry",
+                    fit.stop == StopControl::lens_ring ? "; set it on the lens" : "")};
+}
+
+Found stop_cannot_be_set(const Plan& plan, const Report& report) {
+    const double widest = plan.train.lens.max_aperture;
+    if (report.optics.fit.stop != StopControl::none || plan.shot.exposure.f_number <= widest * 1.01) return {};
+    return Finding{
+        fmt::format(
+            "Without contacts this lens stays where its blades were left, mostly wide open at {}. Ways out: set "
+            "the stop on the camera, hold the depth-of-field button and take the lens off; a ring or tube with "
+            "contacts; a lens with an aperture ring.",
+            f_number_text(widest)),
+        remedy(plan, fmt::format("Plan wide open, {}", f_number_text(widest)),
+               [&](Shot& shot) { shot.exposure.f_number = widest; })};
+}
+
+Found long_rig_small_head(const Plan& plan, const Report& report) {
+    const auto& fit = report.optics.fit;
+    if (fit.length <= long_rig || plan.shot.rig.support != Support::small_head) return {};
+    return Finding{
+        fmt::format("{} of gear in front of the camera, more than {}, sags and turns on a small head: hold it "
+                    "by a lens collar or rail under its middle, or take a sturdy head.",
+                    length_text(fit.length), length_text(long_rig)),
+        remedy(plan, "Take a sturdy head", [](Shot& shot) { shot.rig.support = Support::sturdy_head; })};
+}
+
+Found rig_length(const Plan& plan, const Report& report) {
+    const auto& fit = report.optics.fit;
+    if (fit.length <= long_rig || plan.shot.rig.support != Support::unstated) return {};
+    return Finding{fmt::format("{} of gear in front of the camera: on a small tripod head that sags and turns.",
+                               length_text(fit.length))};
+}
+
+Found rail_too_short(const Plan& plan, const Report& report) {
+    const auto& travel = report.capture.travel;
+    if (!travel || plan.shot.capture.mover != Mover::rail || !plan.shot.rig.rail) return {};
+    const Rail& rail = *find_gear(plan.kit.rails, *plan.shot.rig.rail);
+    const double needed = travel->last - travel->first;
+    if (needed <= rail.travel) return {};
+    return Finding{fmt::format("The stack travels {}; {} goes no further than {}.", length_text(needed), rail.name,
+                               length_text(rail.travel))};
+}
+
+Found rail_too_coarse(const Plan& plan, const Report& report) {
+    const auto& step = report.capture.step;
+    if (!step || plan.shot.capture.mover != Mover::rail || !plan.shot.rig.rail) return {};
+    const Rail& rail = *find_gear(plan.kit.rails, *plan.shot.rig.rail);
+    if (*step >= rail.step) return {};
+    return Finding{fmt::format("The stack steps {}; the least that {} can be set to is {}.", length_text(*step),
+                               rail.name, length_text(rail.step))};
+}
+
+Found tubes_keep_focal_length(const Plan& plan, const Report&) {
+    if (plan.train.tubes + plan.train.rear_tubes <= 0) return {};
+    return Finding{
+        fmt::format("Extension does not change the focal length, which stays {} mm at this ring position: it "
+                    "moves the lens away from the sensor by {}.",
+                    number_text(plan.at.focal_length), length_text(plan.train.tubes + plan.train.rear_tubes))};
+}
+
+Found front_lens_corners(const Plan& plan, const Report&) {
+    if (!plan.shot.rig.front_lens) return {};
+    const auto own = plan.working_factor * plan.shot.exposure.f_number;
+    const double other = optics::front_working_f_number(plan.at).value_or(0);
+    return Finding{
+        fmt::format("Two coupled lenses darken the corners unless the one in front is wide open and the one on "
+                    "the camera is the longer. Here {} limits the light.",
+                    own >= other ? "the lens on the camera" : "the lens in front")};
+}
+
+Found measured_lens(const Plan& plan, const Report& report) {
+    const auto& measured = report.optics.measured;
+    if (measured.empty()) return {};
+    constexpr const char* names[] = {"magnification", "working aperture at closest focus", "closest focus"};
+    std::string text;
+    for (const Measured part : measured)
+        text += fmt::format("{}{}", text.empty() ? "" : " and ", names[static_cast<int>(part)]);
+    return Finding{fmt::format("Of {} the {} {} measured, not taken from the record.", plan.lens.name, text,
+                               measured.size() == 1 ? "is" : "are")};
 }
 
 Found infinity_lost(const Plan& plan, const Report& report) {
@@ -156,7 +255,8 @@ Found working_aperture(const Plan& plan, const Report& report) {
                            ? fmt::format("the camera shows the working value; the ring says {}", f_number_text(marked))
                            : fmt::format("the camera goes on showing {}", f_number_text(marked));
     return Finding{
-        fmt::format("Marked {} works at {}; {}. Metering through the lens has paid the {} stops; a hand-held "
+        fmt::format("Marked {} works at {}; {}. The lens is not broken. Metering through the lens has paid the {} "
+                    "stops; a hand-held "
                     "meter and manual flash have not.",
                     f_number_text(marked), f_number_text(working), shown, number_text(report.optics.exposure_loss, 2))};
 }
@@ -167,9 +267,19 @@ constexpr Rule rules[] = {
     {"lens-close", Station::reach, Level::caution, Concern::plan, lens_close},
     {"lens-shades-light", Station::light, Level::caution, Concern::plan, lens_shades_light},
     {"subject-larger-than-frame", Station::subject, Level::caution, Concern::plan, subject_larger_than_frame},
+    {"no-sharp-distance", Station::reach, Level::stop, Concern::plan, no_sharp_distance},
+    {"thread-missing", Station::reach, Level::caution, Concern::plan, thread_missing},
     {"closeup-lens-smaller", Station::reach, Level::caution, Concern::plan, closeup_lens_smaller},
-    {"tube-without-contacts", Station::reach, Level::caution, Concern::plan, tube_without_contacts},
+    {"stop-cannot-be-set", Station::reach, Level::caution, Concern::plan, stop_cannot_be_set},
+    {"contacts-lost", Station::reach, Level::caution, Concern::plan, contacts_lost},
+    {"long-rig", Station::reach, Level::caution, Concern::plan, long_rig_small_head},
+    {"rail-too-short", Station::depth, Level::caution, Concern::plan, rail_too_short},
+    {"rail-too-coarse", Station::depth, Level::caution, Concern::plan, rail_too_coarse},
     {"step-ring-needed", Station::reach, Level::info, Concern::plan, step_ring_needed},
+    {"front-lens-corners", Station::reach, Level::info, Concern::plan, front_lens_corners},
+    {"rig-length", Station::reach, Level::info, Concern::plan, rig_length},
+    {"tubes-keep-focal-length", Station::reach, Level::info, Concern::plan, tubes_keep_focal_length},
+    {"measured-lens", Station::reach, Level::info, Concern::plan, measured_lens},
     {"infinity-lost", Station::reach, Level::info, Concern::plan, infinity_lost},
     {"working-aperture", Station::reach, Level::info, Concern::plan, working_aperture},
 };

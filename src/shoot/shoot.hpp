@@ -44,13 +44,42 @@ struct Focus {
     bool operator==(const Focus&) const = default;
 };
 
-/// Ids of kit.
+struct BellowsSetting {
+    std::string bellows;
+    double extension = 35;  // mm, mount face to mount face
+
+    bool operator==(const BellowsSetting&) const = default;
+};
+
+/// A lens reversed on the front of the shot's lens.
+struct FrontLens {
+    std::string lens;
+    std::optional<std::string> coupling_ring;  // empty: rim on rim, held by other means
+    double ring = 0;
+    double f_number = 2.8;               // marked, its own
+    std::optional<double> focal_length;  // of a zoom
+
+    bool operator==(const FrontLens&) const = default;
+};
+
+/// What carries the rig; decides how much its length matters.
+enum class Support { unstated, hand, small_head, sturdy_head };
+
+/// Ids of kit. Pieces in mounting order, from the camera to the front.
 struct Rig {
     std::string camera;
-    std::string lens;
-    std::vector<std::string> tubes;
-    std::vector<std::string> closeup_lenses;
+    std::optional<std::string> crop_mode;  // name of one of the camera's; empty: the whole sensor
+    std::vector<std::string> tubes_behind_converter;
     std::optional<std::string> teleconverter;
+    std::vector<std::string> tubes;
+    std::optional<BellowsSetting> bellows;
+    std::optional<std::string> reversing_ring;  // there: the lens is reversed
+    std::string lens;
+    std::optional<double> focal_length;  // of a zoom
+    std::vector<std::string> closeup_lenses;
+    std::optional<FrontLens> front_lens;
+    std::optional<std::string> rail;
+    Support support = Support::unstated;
     Focus focus;
     std::string unknown;
 
@@ -169,6 +198,7 @@ struct Shoot {
 const Camera& camera_of(const Kit& kit, const Shot& shot);
 const Lens& lens_of(const Kit& kit, const Shot& shot);
 optics::Train train_of(const Kit& kit, const Rig& rig);
+const optics::Sensor& sensor_of(const Kit& kit, const Rig& rig);  // in its crop mode
 const Flash& flash_of(const Kit& kit, const Light& light);
 const Modifier* modifier_of(const Kit& kit, const Light& light);  // null: bare
 

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <array>
+#include <cctype>
 #include <charconv>
 #include <cmath>
 
@@ -92,6 +93,24 @@ std::string data_text(double megabytes) {
 
 std::string count_text(double count, const char* one, const char* many) {
     return fmt::format("{} {}", number_text(count, 9), count == 1 ? one : many);
+}
+
+std::string unique_id(const std::string& name, const std::string& otherwise,
+                      const std::function<bool(const std::string&)>& taken) {
+    std::string stem;
+    for (const char c : name) {
+        const auto byte = static_cast<unsigned char>(c);
+        if (std::isalnum(byte)) {
+            stem += static_cast<char>(std::tolower(byte));
+        } else if (!stem.empty() && stem.back() != '-') {
+            stem += '-';
+        }
+    }
+    while (stem.ends_with('-')) stem.pop_back();
+    if (stem.empty()) stem = otherwise;
+    if (!taken(stem)) return stem;
+    for (int n = 2;; ++n)
+        if (auto id = stem + "-" + std::to_string(n); !taken(id)) return id;
 }
 
 // ---- from text ---------------------------------------------------------------------------------------------------

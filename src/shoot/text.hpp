@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -21,6 +22,11 @@ std::string magnification_text(double m);    // 0.82×
 std::string time_text(double seconds);       // 0.4 s, 22 s, 1 min 12 s, 2 h 5 min
 std::string data_text(double megabytes);     // 480 MB, 0.7 GB
 std::string count_text(double count, const char* one, const char* many);  // 1 frame, 22 frames
+
+/// Lower-case letters and digits of a name with hyphens between, that `taken` does not know: "Tide brooch" gives
+/// "tide-brooch", then "tide-brooch-2". `otherwise` where nothing is left of the name.
+std::string unique_id(const std::string& name, const std::string& otherwise,
+                      const std::function<bool(const std::string&)>& taken);
 
 // ---- from text; empty: not understood ----------------------------------------------------------------------------
 

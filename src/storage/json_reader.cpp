@@ -26,8 +26,6 @@ std::string explanation(const std::string& what) {
     return text;
 }
 
-std::string number_words(double value) { return fmt::format("{}", value); }
-
 }  // namespace
 
 Json parse_json(std::string_view text) {
@@ -45,18 +43,6 @@ Json parse_json(std::string_view text) {
     }
 }
 
-bool NumberRule::allows(double value) const {
-    return (without_least ? value > least : value >= least) &&
-           (without_greatest ? value < greatest : value <= greatest);
-}
-
-std::string NumberRule::words() const {
-    if (greatest >= no_limit && least > -no_limit)
-        return without_least ? "above " + number_words(least) : number_words(least) + " or more";
-    return fmt::format("{}{} to {}{}", without_least ? "above " : "", number_words(least),
-                       without_greatest ? "below " : "", number_words(greatest));
-}
-
 // ---- Node --------------------------------------------------------------------------------------------------------
 
 Node::Node(const Node& parent, const Json& value, std::string step)
@@ -66,7 +52,8 @@ double Node::number(const NumberRule& rule) const {
     if (!value_->is_number()) fail_expecting("a number, " + rule.words());
     const double number = value_->get<double>();
     if (!rule.allows(number))
-        fail_expecting(number > NumberRule::no_limit ? "at most " + number_words(NumberRule::no_limit) : rule.words());
+        fail_expecting(number > NumberRule::no_limit ? "at most " + fmt::format("{}", NumberRule::no_limit)
+                                                     : rule.words());
     return number;
 }
 

@@ -1,11 +1,11 @@
 #pragma once
 
+#include "shoot/number_rule.hpp"
 #include "storage/read_error.hpp"
 
 #include <nlohmann/json.hpp>
 
 #include <functional>
-#include <limits>
 #include <optional>
 #include <set>
 #include <string>
@@ -21,21 +21,13 @@ using Json = nlohmann::ordered_json;
 /// The text as JSON; throws ReadError with line and column, first line and first column being 1.
 Json parse_json(std::string_view text);
 
-/// Which numbers are let in; both the check and its words.
-struct NumberRule {
-    static constexpr double no_limit = 1e9;  // beyond it: a slip of the keyboard, no length, power or count anyone has
-    double least = 0;
-    double greatest = no_limit;
-    bool without_least = false;  // open at the lower end
-    bool without_greatest = false;
-
-    bool allows(double value) const;
-    std::string words() const;  // "above 0", "0 or more", "0 to 1"
-};
-inline constexpr NumberRule above_zero{.without_least = true};
-inline constexpr NumberRule zero_or_more{};
-inline constexpr NumberRule share{.greatest = 1};
-inline constexpr NumberRule any_number{.least = -NumberRule::no_limit};
+using shoot::above_zero;
+using shoot::above_zero_share;
+using shoot::any_number;
+using shoot::NumberRule;
+using shoot::share;
+using shoot::stop_range;
+using shoot::zero_or_more;
 
 /// One value in the document, knowing where it stands. The document and the parent outlive it.
 class Node {

@@ -1,6 +1,6 @@
 #include "storage/run_sheet.hpp"
 
-#include "shoot/gear_search.hpp"
+#include "shoot/reach_search.hpp"
 #include "shoot/text.hpp"
 
 #include <fmt/format.h>

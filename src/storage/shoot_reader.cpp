@@ -1,4 +1,5 @@
 #include "storage/json_reader.hpp"
+#include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <fmt/format.h>
@@ -12,14 +13,10 @@ using namespace shoot;
 
 constexpr NumberRule open_share{.greatest = 1, .without_least = true, .without_greatest = true};
 constexpr NumberRule below_one{.greatest = 1, .without_greatest = true};
-constexpr NumberRule above_zero_share{.greatest = 1, .without_least = true};
 constexpr NumberRule full_turn{.least = -360, .greatest = 360};
 constexpr NumberRule exposure_value{.least = -30, .greatest = 40};  // starlight is -8, the sun's own disc 33
-constexpr NumberRule stop_range{.least = -30, .greatest = 30};
 
-Kit read_kit(const Node& node);
 Shot read_shot(const Node& node, const Kit& kit);
-void check_ids_distinct(const Node& list);
 
 Shoot read_document(const Json& document) {
     const Node root(document);
@@ -36,148 +33,6 @@ Shoot read_document(const Json& document) {
     check_ids_distinct(shots);
     shoot.unknown = object.unknown();
     return shoot;
-}
-
-/// Items are objects with an id, read before.
-void check_ids_distinct(const Node& list) {
-    std::set<std::string> seen;
-    for (const Node& item : list.items()) {
-        const std::string id = item.value()["id"].get<std::string>();
-        if (!seen.insert(id).second)
-            Node(item, item.value()["id"], ".id")
-                .fail(fmt::format("\"{}\" is taken, expected an id of its own", Node::shortened(id)));
-    }
-}
-
-// ---- kit ---------------------------------------------------------------------------------------------------------
-
-Camera read_camera(ObjectReader& object);
-Lens read_lens(ObjectReader& object);
-Tube read_tube(ObjectReader& object);
-CloseupLens read_closeup_lens(ObjectReader& object);
-Teleconverter read_teleconverter(ObjectReader& object);
-Flash read_flash(ObjectReader& object);
-Modifier read_modifier(ObjectReader& object);
-
-template <typename Gear>
-std::vector<Gear> read_gear(ObjectReader& kit, const char* key, Gear (*read)(ObjectReader&)) {
-    const Node list = kit.member(key, "a list");
-    std::vector<Gear> gear;
-    for (const Node& item : list.items()) {
-        ObjectReader object(item);
-        const std::string id = object.text("id");
-        if (id.empty()) object.member("id", "text").fail_expecting("an id that is not empty");
-        std::string name = object.text("name");
-        gear.push_back(read(object));
-        gear.back().id = id;
-        gear.back().name = std::move(name);
-        gear.back().unknown = object.unknown();
-    }
-    check_ids_distinct(list);
-    return gear;
-}
-
-Kit read_kit(const Node& node) {
-    ObjectReader object(node);
-    Kit kit;
-    kit.cameras = read_gear(object, "cameras", read_camera);
-    kit.lenses = read_gear(object, "lenses", read_lens);
-    kit.tubes = read_gear(object, "tubes", read_tube);
-    kit.closeup_lenses = read_gear(object, "closeup_lenses", read_closeup_lens);
-    kit.teleconverters = read_gear(object, "teleconverters", read_teleconverter);
-    kit.flashes = read_gear(object, "flashes", read_flash);
-    kit.modifiers = read_gear(object, "modifiers", read_modifier);
-    kit.unknown = object.unknown();
-    return kit;
-}
-
-Bracket read_bracket(const Node& node) {
-    ObjectReader object(node);
-    Bracket bracket{
-        .max_frames = object.member("max_frames", "a whole number").whole_number(0),
-        .composite_max_frames = object.member("composite_max_frames", "a whole number").whole_number(0),
-        .start = object.member("start", "\"nearest\" or \"centre\"")
-                     .one_of<BracketStart>({{"nearest", BracketStart::nearest}, {"centre", BracketStart::centre}})};
-    bracket.unknown = object.unknown();
-    return bracket;
-}
-
-Camera read_camera(ObjectReader& object) {
-    return {.sensor = {.width = object.number("sensor_width_mm", above_zero),
-                       .height = object.number("sensor_height_mm", above_zero),
-                       .width_px = object.member("image_width_px", "a whole number").whole_number(1),
-                       .height_px = object.member("image_height_px", "a whole number").whole_number(1)},
-            .flange = object.number("flange_mm", zero_or_more),
-            .sync = object.number("sync_s", above_zero),
-            .aperture_display = object.member("aperture_display", "\"marked\" or \"working\"")
-                                    .one_of<ApertureDisplay>(
-                                        {{"marked", ApertureDisplay::marked}, {"working", ApertureDisplay::working}}),
-            .frame_mb = object.number("frame_mb", zero_or_more),
-            .bracket = read_bracket(object.member("bracket", "an object"))};
-}
-
-Lens read_lens(ObjectReader& object) {
-    optics::Lens optics{.focal_length = object.number("focal_length_mm", above_zero),
-                        .max_aperture = object.number("max_aperture", above_zero),
-                        .min_aperture = object.number("min_aperture", above_zero),
-                        .closest_focus = object.number("closest_focus_mm", above_zero),
-                        .max_magnification = object.number("max_magnification", above_zero),
-                        .focusing = object.member("focusing", "\"unit\" or \"internal\"")
-                                        .one_of<optics::Focusing>({{"unit", optics::Focusing::unit},
-                                                                   {"internal", optics::Focusing::internal}}),
-                        .hiatus = object.number_or("hiatus_mm", any_number, 0),
-                        .pupil_magnification = object.number("pupil_magnification", above_zero),
-                        .length = object.number("length_mm", zero_or_more),
-                        .front_diameter = object.number("front_diameter_mm", above_zero),
-                        .closest_working_f_number = object.number_if_any("closest_working_f_number", above_zero)};
-    if (optics.min_aperture < optics.max_aperture)
-        object.member("min_aperture", "a number")
-            .fail_expecting(fmt::format("{} or more, the largest f-number after max_aperture", optics.max_aperture));
-    if (optics.focusing == optics::Focusing::internal && optics.hiatus >= optics.closest_focus)
-        object.member("hiatus_mm", "a number").fail_expecting("less than closest_focus_mm");
-    return {.optics = optics, .filter_thread = object.number("filter_thread_mm", zero_or_more)};
-}
-
-Tube read_tube(ObjectReader& object) {
-    return {.length = object.number("length_mm", above_zero),
-            .contacts = object.member("contacts", "true or false").truth()};
-}
-
-CloseupLens read_closeup_lens(ObjectReader& object) {
-    return {.power_dpt = object.number("power_dpt", above_zero), .thread = object.number("thread_mm", zero_or_more)};
-}
-
-Teleconverter read_teleconverter(ObjectReader& object) {
-    return {
-        .optics = {.factor = object.number("factor", above_zero), .length = object.number("length_mm", zero_or_more)}};
-}
-
-std::vector<light::Duration> read_durations(const Node& list) {
-    std::vector<light::Duration> table;
-    for (const Node& item : list.items()) {
-        ObjectReader object(item);
-        const light::Duration entry{.power = object.number("power", above_zero),
-                                    .t05 = object.number("t05_s", above_zero)};
-        if (std::ranges::count(table, entry.power, &light::Duration::power) > 0)
-            object.member("power", "a number").fail_expecting("every power once");
-        table.push_back(entry);
-    }
-    return table;
-}
-
-Flash read_flash(ObjectReader& object) {
-    return {.guide_number = object.number("guide_number_m", above_zero),
-            .scale = {.least = object.number("min_power", above_zero_share),
-                      .step = object.number_or("power_step_stops", above_zero, light::PowerScale{}.step)},
-            .discharge =
-                object.member("discharge", "\"cut\" or \"decay\"")
-                    .one_of<light::Discharge>({{"cut", light::Discharge::cut}, {"decay", light::Discharge::decay}}),
-            .durations = read_durations(object.member("durations", "a list")),
-            .recycle_full = object.number("recycle_full_s", zero_or_more)};
-}
-
-Modifier read_modifier(ObjectReader& object) {
-    return {.loss = object.number("loss_stops", stop_range), .diameter = object.number("diameter_mm", zero_or_more)};
 }
 
 // ---- shots -------------------------------------------------------------------------------------------------------
@@ -231,14 +86,84 @@ Focus read_focus(ObjectReader& rig) {
     rig.node().fail("neither ring nor magnification given, expected one of them");
 }
 
+std::optional<BellowsSetting> read_bellows_setting(ObjectReader& rig, const Kit& kit) {
+    const auto node = rig.find("bellows");
+    if (!node) return std::nullopt;
+    ObjectReader object(*node);
+    BellowsSetting setting{.bellows =
+                               read_reference(object.member("id", "the id of a bellows"), kit.bellows, "bellows")};
+    const Bellows& bellows = *find_gear(kit.bellows, setting.bellows);
+    setting.extension = object.number("extension_mm", NumberRule{.least = bellows.least, .greatest = bellows.greatest});
+    return setting;
+}
+
+/// Of a zoom, inside its range; of another lens there is nothing to set.
+std::optional<double> read_zoom_position(ObjectReader& object, const Lens& lens) {
+    const auto node = object.find("focal_length_mm");
+    if (!node) return std::nullopt;
+    if (lens.zoom.empty()) node->fail(fmt::format("lens \"{}\" is no zoom, expected no focal length", lens.id));
+    return node->number({.least = lens.zoom.front().focal_length, .greatest = lens.zoom.back().focal_length});
+}
+
+std::optional<FrontLens> read_front_lens(ObjectReader& rig, const Kit& kit) {
+    const auto node = rig.find("front_lens");
+    if (!node) return std::nullopt;
+    ObjectReader object(*node);
+    FrontLens front{.lens = read_reference(object.member("lens", "the id of a lens"), kit.lenses, "lens")};
+    if (const auto ring = object.find("coupling_ring"))
+        front.coupling_ring = read_reference(*ring, kit.coupling_rings, "coupling ring");
+    front.ring = object.number_or("ring", share, 0);
+    front.f_number = object.number("f_number", above_zero);
+    front.focal_length = read_zoom_position(object, *find_gear(kit.lenses, front.lens));
+    return front;
+}
+
+template <typename Gear>
+std::optional<std::string> read_reference_if_any(ObjectReader& object, const char* key, const std::vector<Gear>& list,
+                                                 const char* kind) {
+    const auto node = object.find(key);
+    return node ? std::optional(read_reference(*node, list, kind)) : std::nullopt;
+}
+
+/// What cannot be screwed together.
+void check_rig(ObjectReader& rig, const Rig& read, const Kit& kit) {
+    if (read.reversing_ring && !read.closeup_lenses.empty())
+        rig.member("closeup_lenses", "a list")
+            .fail("got close-up lenses on a reversed lens, expected none: its mount has no thread");
+    if (read.reversing_ring && read.front_lens)
+        rig.member("front_lens", "an object").fail("got a front lens on a reversed lens, expected one of the two");
+    if (read.tubes_behind_converter.empty()) return;
+    const Node behind = rig.member("tubes_behind_converter", "a list");
+    if (!read.teleconverter) behind.fail("got tubes behind no converter, expected them in tubes");
+    if (find_gear(kit.teleconverters, *read.teleconverter)->optics.length == 0)
+        behind.fail("got tubes behind a converter without length, expected a converter whose length_mm is above 0");
+}
+
 Rig read_rig(const Node& node, const Kit& kit) {
     ObjectReader object(node);
     Rig rig{.camera = read_reference(object.member("camera", "the id of a camera"), kit.cameras, "camera"),
-            .lens = read_reference(object.member("lens", "the id of a lens"), kit.lenses, "lens"),
-            .tubes = read_references(object, "tubes", kit.tubes, "tube"),
-            .closeup_lenses = read_references(object, "closeup_lenses", kit.closeup_lenses, "close-up lens"),
             .teleconverter = read_optional_reference(object, "teleconverter", kit.teleconverters, "teleconverter"),
+            .tubes = read_references(object, "tubes", kit.tubes, "tube"),
+            .bellows = read_bellows_setting(object, kit),
+            .reversing_ring = read_reference_if_any(object, "reversing_ring", kit.reversing_rings, "reversing ring"),
+            .lens = read_reference(object.member("lens", "the id of a lens"), kit.lenses, "lens"),
+            .closeup_lenses = read_references(object, "closeup_lenses", kit.closeup_lenses, "close-up lens"),
+            .front_lens = read_front_lens(object, kit),
+            .rail = read_reference_if_any(object, "rail", kit.rails, "rail"),
             .focus = read_focus(object)};
+    if (const auto mode = object.find("crop_mode")) {
+        rig.crop_mode = mode->text();
+        if (std::ranges::count(find_gear(kit.cameras, rig.camera)->crop_modes, *rig.crop_mode, &CropMode::name) == 0)
+            mode->fail(fmt::format("got \"{}\", expected the name of a crop mode of camera \"{}\"",
+                                   Node::shortened(*rig.crop_mode), rig.camera));
+    }
+    if (object.find("tubes_behind_converter"))
+        rig.tubes_behind_converter = read_references(object, "tubes_behind_converter", kit.tubes, "tube");
+    rig.focal_length = read_zoom_position(object, *find_gear(kit.lenses, rig.lens));
+    if (const auto support = object.find("support"))
+        rig.support = support->one_of<Support>(
+            {{"hand", Support::hand}, {"small-head", Support::small_head}, {"sturdy-head", Support::sturdy_head}});
+    check_rig(object, rig, kit);
     rig.unknown = object.unknown();
     return rig;
 }

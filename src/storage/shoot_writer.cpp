@@ -1,4 +1,5 @@
 #include "storage/json_number.hpp"
+#include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <nlohmann/json.hpp>
@@ -9,13 +10,6 @@ namespace poquito::storage {
 namespace {
 
 using namespace shoot;
-using Json = nlohmann::ordered_json;
-
-/// Puts back what this version did not know.
-Json with_unknown(Json object, const std::string& unknown) {
-    if (!unknown.empty()) object.update(Json::parse(unknown));
-    return object;
-}
 
 template <typename Item>
 Json write_list(const std::vector<Item>& items, Json (*write)(const Item&)) {
@@ -25,105 +19,6 @@ Json write_list(const std::vector<Item>& items, Json (*write)(const Item&)) {
 }
 
 Json write_reference(const std::optional<std::string>& id) { return id ? Json(*id) : Json(nullptr); }
-
-// ---- kit ---------------------------------------------------------------------------------------------------------
-
-Json write_camera(const Camera& camera) {
-    const auto& bracket = camera.bracket;
-    return with_unknown(
-        {{"id", camera.id},
-         {"name", camera.name},
-         {"sensor_width_mm", json_number(camera.sensor.width)},
-         {"sensor_height_mm", json_number(camera.sensor.height)},
-         {"image_width_px", camera.sensor.width_px},
-         {"image_height_px", camera.sensor.height_px},
-         {"flange_mm", json_number(camera.flange)},
-         {"sync_s", json_number(camera.sync)},
-         {"aperture_display", camera.aperture_display == ApertureDisplay::marked ? "marked" : "working"},
-         {"frame_mb", json_number(camera.frame_mb)},
-         {"bracket", with_unknown({{"max_frames", bracket.max_frames},
-                                   {"composite_max_frames", bracket.composite_max_frames},
-                                   {"start", bracket.start == BracketStart::nearest ? "nearest" : "centre"}},
-                                  bracket.unknown)}},
-        camera.unknown);
-}
-
-Json write_lens(const Lens& lens) {
-    const auto& optics = lens.optics;
-    Json json = {{"id", lens.id},
-                 {"name", lens.name},
-                 {"focal_length_mm", json_number(optics.focal_length)},
-                 {"max_aperture", json_number(optics.max_aperture)},
-                 {"min_aperture", json_number(optics.min_aperture)},
-                 {"closest_focus_mm", json_number(optics.closest_focus)},
-                 {"max_magnification", json_number(optics.max_magnification)},
-                 {"focusing", optics.focusing == optics::Focusing::unit ? "unit" : "internal"}};
-    if (optics.hiatus != 0) json["hiatus_mm"] = json_number(optics.hiatus);
-    json["pupil_magnification"] = json_number(optics.pupil_magnification);
-    json["length_mm"] = json_number(optics.length);
-    json["front_diameter_mm"] = json_number(optics.front_diameter);
-    json["filter_thread_mm"] = json_number(lens.filter_thread);
-    if (optics.closest_working_f_number)
-        json["closest_working_f_number"] = json_number(*optics.closest_working_f_number);
-    return with_unknown(std::move(json), lens.unknown);
-}
-
-Json write_tube(const Tube& tube) {
-    return with_unknown(
-        {{"id", tube.id}, {"name", tube.name}, {"length_mm", json_number(tube.length)}, {"contacts", tube.contacts}},
-        tube.unknown);
-}
-
-Json write_closeup_lens(const CloseupLens& closeup) {
-    return with_unknown({{"id", closeup.id},
-                         {"name", closeup.name},
-                         {"power_dpt", json_number(closeup.power_dpt)},
-                         {"thread_mm", json_number(closeup.thread)}},
-                        closeup.unknown);
-}
-
-Json write_teleconverter(const Teleconverter& converter) {
-    return with_unknown({{"id", converter.id},
-                         {"name", converter.name},
-                         {"factor", json_number(converter.optics.factor)},
-                         {"length_mm", json_number(converter.optics.length)}},
-                        converter.unknown);
-}
-
-Json write_duration(const light::Duration& entry) {
-    return {{"power", json_number(entry.power)}, {"t05_s", json_number(entry.t05)}};
-}
-
-Json write_flash(const Flash& flash) {
-    return with_unknown({{"id", flash.id},
-                         {"name", flash.name},
-                         {"guide_number_m", json_number(flash.guide_number)},
-                         {"min_power", json_number(flash.scale.least)},
-                         {"power_step_stops", json_number(flash.scale.step)},
-                         {"discharge", flash.discharge == light::Discharge::cut ? "cut" : "decay"},
-                         {"durations", write_list(flash.durations, write_duration)},
-                         {"recycle_full_s", json_number(flash.recycle_full)}},
-                        flash.unknown);
-}
-
-Json write_modifier(const Modifier& modifier) {
-    return with_unknown({{"id", modifier.id},
-                         {"name", modifier.name},
-                         {"loss_stops", json_number(modifier.loss)},
-                         {"diameter_mm", json_number(modifier.diameter)}},
-                        modifier.unknown);
-}
-
-Json write_kit(const Kit& kit) {
-    return with_unknown({{"cameras", write_list(kit.cameras, write_camera)},
-                         {"lenses", write_list(kit.lenses, write_lens)},
-                         {"tubes", write_list(kit.tubes, write_tube)},
-                         {"closeup_lenses", write_list(kit.closeup_lenses, write_closeup_lens)},
-                         {"teleconverters", write_list(kit.teleconverters, write_teleconverter)},
-                         {"flashes", write_list(kit.flashes, write_flash)},
-                         {"modifiers", write_list(kit.modifiers, write_modifier)}},
-                        kit.unknown);
-}
 
 // ---- shots -------------------------------------------------------------------------------------------------------
 
@@ -140,12 +35,31 @@ Json write_subject(const Subject& subject) {
     return with_unknown(std::move(json), subject.unknown);
 }
 
+Json write_front_lens(const FrontLens& front) {
+    Json json = {{"lens", front.lens},
+                 {"coupling_ring", write_reference(front.coupling_ring)},
+                 {"ring", json_number(front.ring)},
+                 {"f_number", json_number(front.f_number)}};
+    if (front.focal_length) json["focal_length_mm"] = json_number(*front.focal_length);
+    return json;
+}
+
 Json write_rig(const Rig& rig) {
+    constexpr const char* supports[] = {"", "hand", "small-head", "sturdy-head"};
     Json json = {{"camera", rig.camera},
                  {"lens", rig.lens},
                  {"tubes", rig.tubes},
                  {"closeup_lenses", rig.closeup_lenses},
                  {"teleconverter", write_reference(rig.teleconverter)}};
+    if (rig.crop_mode) json["crop_mode"] = *rig.crop_mode;
+    if (rig.focal_length) json["focal_length_mm"] = json_number(*rig.focal_length);
+    if (!rig.tubes_behind_converter.empty()) json["tubes_behind_converter"] = rig.tubes_behind_converter;
+    if (rig.bellows)
+        json["bellows"] = {{"id", rig.bellows->bellows}, {"extension_mm", json_number(rig.bellows->extension)}};
+    if (rig.reversing_ring) json["reversing_ring"] = *rig.reversing_ring;
+    if (rig.front_lens) json["front_lens"] = write_front_lens(*rig.front_lens);
+    if (rig.rail) json["rail"] = *rig.rail;
+    if (rig.support != Support::unstated) json["support"] = supports[static_cast<int>(rig.support)];
     json[rig.focus.by == FocusBy::ring ? "ring" : "magnification"] = json_number(rig.focus.value);
     return with_unknown(std::move(json), rig.unknown);
 }

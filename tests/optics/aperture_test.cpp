@@ -37,7 +37,8 @@ TEST_CASE("tubes scale the working f-number as in MODEL 1, with and without a me
     const auto at = optics::focus_at_ring(train, 0.5);
     CHECK_THAT(optics::working_f_number(at, 4), same(4 * (1 + (0.5 + 0.5) / 1.5)));
     train.lens.closest_working_f_number = train.lens.max_aperture * 1.8;
-    CHECK_THAT(optics::working_f_number(optics::focus_at_ring(train, 0.5), 4), same(4 * 1.4 * (60 * 2 + 30) / (60 * 2.0)));
+    CHECK_THAT(optics::working_f_number(optics::focus_at_ring(train, 0.5), 4),
+               same(4 * 1.4 * (60 * 2 + 30) / (60 * 2.0)));
 }
 
 TEST_CASE("a close-up lens never changes the working f-number, a converter multiplies it", "[optics][aperture]") {

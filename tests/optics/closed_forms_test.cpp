@@ -21,7 +21,8 @@ struct ClosedForms {
     ClosedForms(const optics::Train& train, double ring, double N) {
         const auto& lens = train.lens;
         const double M = lens.max_magnification, L = lens.closest_focus, f = lens.focal_length, T = train.tubes;
-        const double D = train.closeup_power, P = lens.pupil_magnification, k = train.converter ? train.converter->factor : 1;
+        const double D = train.closeup_power, P = lens.pupil_magnification,
+                     k = train.converter ? train.converter->factor : 1;
         const bool unit = lens.focusing == optics::Focusing::unit;
         const double h = unit ? L - f * (2 + M + 1 / M) : lens.hiatus;
         const double f_c = (L - h) / (2 + M + 1 / M);
@@ -84,15 +85,17 @@ TEST_CASE("a tube behind a thin converter adds T/(k f) + m (k - 1)^2 T/(k E)", "
         const auto with = optics::focus_at_ring(train, 0.6);
         const double k = train.converter->factor, E = train.converter->length, T = train.rear_tubes;
         INFO("seed " << seed);
-        CHECK_THAT(with.magnification - without.magnification,
-                   WithinRel(T / (k * with.focal_length) + with.extended_magnification * (k - 1) * (k - 1) * T / (k * E),
-                             1e-9));
+        CHECK_THAT(
+            with.magnification - without.magnification,
+            WithinRel(T / (k * with.focal_length) + with.extended_magnification * (k - 1) * (k - 1) * T / (k * E),
+                      1e-9));
         CHECK_THAT(with.front, same(without.front + T));
         CHECK(with.magnification > without.magnification);
     }
 }
 
-TEST_CASE("the order of converter and tube matters: in front of the converter a tube counts k times", "[optics][closed]") {
+TEST_CASE("the order of converter and tube matters: in front of the converter a tube counts k times",
+          "[optics][closed]") {
     optics::Train train{.lens = {.focal_length = 100, .closest_focus = 410, .max_magnification = 1},
                         .tubes = 25,
                         .converter = optics::Converter{.factor = 2, .length = 40}};
@@ -114,7 +117,8 @@ TEST_CASE("a reversed lens magnifies and keeps its distance as MODEL 1 says", "[
         train.reversing_ring = random.between(2, 12);
         const auto& lens = train.lens;
         const double f = lens.focal_length, P = lens.pupil_magnification, M = lens.max_magnification;
-        const double h = lens.focusing == optics::Focusing::unit ? lens.closest_focus - f * (2 + M + 1 / M) : lens.hiatus;
+        const double h =
+            lens.focusing == optics::Focusing::unit ? lens.closest_focus - f * (2 + M + 1 / M) : lens.hiatus;
         const double m = (train.flange + train.reversing_ring + *lens.flange + lens.length - h) / f - 2;
         const auto at = optics::focus_at_ring(train, 0);
         INFO("seed " << seed);
@@ -131,8 +135,12 @@ TEST_CASE("a reversed lens magnifies and keeps its distance as MODEL 1 says", "[
 
 TEST_CASE("a reversed 28 mm lens with P = 2 at m = 2.82, marked f/8, works at f/26.6", "[optics][reversed]") {
     // MODEL 4, ray matrices: 8 (1/2 + 2.82) = 26.56.
-    optics::Train train{.lens = {.focal_length = 28, .closest_focus = 250, .max_magnification = 0.13,
-                                 .focusing = optics::Focusing::internal, .pupil_magnification = 2, .length = 45},
+    optics::Train train{.lens = {.focal_length = 28,
+                                 .closest_focus = 250,
+                                 .max_magnification = 0.13,
+                                 .focusing = optics::Focusing::internal,
+                                 .pupil_magnification = 2,
+                                 .length = 45},
                         .flange = 44,
                         .facing = optics::Facing::reversed};
     train.reversing_ring = (2.82 + 2) * 28 - 44 - 44 - 45;

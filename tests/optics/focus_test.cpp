@@ -38,7 +38,8 @@ TEST_CASE("a wanted magnification within reach is found at the smallest ring pos
         REQUIRE(found.reached);
         CHECK_THAT(magnification_at(train, found.ring), same(wanted));
         const auto range = optics::magnification_range(train);
-        if (range.greatest - range.least < 1e-9) {  // a reversed lens that focuses as a whole: its ring moves the subject
+        if (range.greatest - range.least <
+            1e-9) {  // a reversed lens that focuses as a whole: its ring moves the subject
             CHECK(found.ring == 0);
             continue;
         }

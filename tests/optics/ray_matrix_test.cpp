@@ -1,6 +1,6 @@
 // What the optics layer says of generated trains of every kind, traced again with 2x2 matrices of Eigen, element by
-// element from the subject to the sensor. Matrices: Gerrard and Burch, Introduction to Matrix Methods in Optics: rays as
-// (height, angle).
+// element from the subject to the sensor. Matrices: Gerrard and Burch, Introduction to Matrix Methods in Optics: rays
+// as (height, angle).
 #include "optics/depth.hpp"
 #include "optics/trains.hpp"
 #include "support/matchers.hpp"
@@ -64,7 +64,8 @@ struct Case {
     Matrix to_sensor() const {
         const bool forward = train.facing == optics::Facing::forward;
         const double flange = train.flange;
-        const double mount = forward ? std::max(flange, train.lens.flange.value_or(flange)) : flange + train.reversing_ring;
+        const double mount =
+            forward ? std::max(flange, train.lens.flange.value_or(flange)) : flange + train.reversing_ring;
         const Matrix to_mount = (forward ? lens().forward() : lens().reversed()) * to_lens();
         if (!train.converter) return gap(mount + train.tubes) * to_mount;
         const double k = train.converter->factor;
@@ -86,7 +87,7 @@ struct Case {
         const double w = *at.working_distance;
         const auto slope = [&](const Matrix& to, double d) { return d / std::abs((to * gap(w))(0, 1)); };
         return slope(to_own, diameter) < slope(to_front, front_diameter) ? std::pair(to_own, diameter)
-                                                                           : std::pair(to_front, front_diameter);
+                                                                         : std::pair(to_front, front_diameter);
     }
 };
 

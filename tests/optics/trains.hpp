@@ -41,7 +41,8 @@ inline optics::Train random_any_train(Random& random) {
     if (random.coin(0.3)) train.lens.flange = random.between(15, 60);
     if (random.coin(0.3)) {
         const double at = random.between(0.2, 0.9);
-        train.lens.readings = {{.ring = at, .magnification = at * train.lens.max_magnification * random.between(0.9, 1.1)}};
+        train.lens.readings = {
+            {.ring = at, .magnification = at * train.lens.max_magnification * random.between(0.9, 1.1)}};
         if (random.coin())
             train.lens.readings.push_back(
                 {.ring = 1, .magnification = train.lens.max_magnification * random.between(0.97, 1.03)});

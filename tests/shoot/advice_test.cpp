@@ -53,7 +53,41 @@ const std::vector<RuleCase>& cases() {
         {"subject-larger-than-frame", true, [](Shoot&, Shot& shot) { shot.subject.width = 60; }},
         {"closeup-lens-smaller", false, [](Shoot&, Shot& shot) { shot.rig.closeup_lenses = {"c3"}; }},
         {"step-ring-needed", false, [](Shoot&, Shot& shot) { shot.rig.closeup_lenses = {"c2"}; }},
-        {"tube-without-contacts", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"plain"}; }},
+        {"no-sharp-distance", false,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lenses[0].optics.focal_length = 200;
+             shoot.kit.lenses[0].optics.closest_focus = 810;
+             shot.rig.reversing_ring = "rev";
+         }},
+        {"thread-missing", false,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lenses[0].filter_thread = 0;
+             shot.rig.closeup_lenses = {"c2"};
+         }},
+        {"contacts-lost", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"plain"}; }},
+        {"stop-cannot-be-set", true, [](Shoot&, Shot& shot) { shot.rig.tubes = {"plain"}; }},
+        {"long-rig", true,
+         [](Shoot&, Shot& shot) {
+             shot.rig.support = Support::small_head;
+             shot.rig.tubes = {"t20"};
+         }},
+        {"rig-length", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"t20"}; }},
+        {"rail-too-short", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.rig.rail = "rail";
+             shoot.kit.rails[0].travel = 0.5;
+         }},
+        {"rail-too-coarse", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.rig.rail = "rail";
+             shoot.kit.rails[0].step = 1;
+         }},
+        {"tubes-keep-focal-length", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"t20"}; }},
+        {"front-lens-corners", false, [](Shoot&, Shot& shot) { shot.rig.front_lens = FrontLens{.lens = "macro"}; }},
+        {"measured-lens", false,
+         [](Shoot& shoot, Shot&) { shoot.kit.lenses[0].calibrations = {{.ring = 1, .value = 1.02}}; }},
         {"infinity-lost", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"t20"}; }},
         {"working-aperture", false, [](Shoot&, Shot&) {}},
         {"diffraction-coarse", true, [](Shoot&, Shot& shot) { shot.exposure.f_number = 16; }},

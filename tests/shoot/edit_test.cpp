@@ -1,6 +1,6 @@
 #include "shoot/edit.hpp"
 #include "shoot/evaluate.hpp"
-#include "shoot/gear_search.hpp"
+#include "shoot/reach_search.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -40,8 +40,8 @@ TEST_CASE("ids come from names and never collide", "[shoot][edit]") {
 
 TEST_CASE("filling the frame is set by the tighter direction", "[shoot][edit]") {
     const auto shoot = test::plain_shoot();
-    CHECK_THAT(magnification_for_fill(shoot.kit.cameras[0], {.width = 24, .height = 8}, 0.5), same(0.5));
-    CHECK_THAT(magnification_for_fill(shoot.kit.cameras[0], {.width = 8, .height = 16}, 0.5), same(0.5));
+    CHECK_THAT(magnification_for_fill(shoot.kit.cameras[0].sensor, {.width = 24, .height = 8}, 0.5), same(0.5));
+    CHECK_THAT(magnification_for_fill(shoot.kit.cameras[0].sensor, {.width = 8, .height = 16}, 0.5), same(0.5));
 }
 
 TEST_CASE("gear is listed from the camera forwards", "[shoot][gear]") {

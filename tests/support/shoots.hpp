@@ -34,6 +34,11 @@ inline shoot::Shoot plain_shoot() {
                                 {.id = "c2", .name = "Close-up +2", .power_dpt = 2, .thread = 77},
                                 {.id = "c3", .name = "Close-up +3", .power_dpt = 3, .thread = 49}};
     shoot.kit.teleconverters = {{.id = "x2", .name = "Converter 2x", .optics = {.factor = 2, .length = 40}}};
+    shoot.kit.bellows = {{.id = "bellows", .name = "Bellows", .least = 40, .greatest = 140}};
+    shoot.kit.reversing_rings = {{.id = "rev", .name = "Reversing ring", .length = 6, .thread = 62}};
+    shoot.kit.coupling_rings = {{.id = "pair", .name = "Coupling ring", .length = 3, .thread = 62, .front_thread = 52}};
+    shoot.kit.step_rings = {{.id = "s6277", .name = "Step ring 62 to 77", .from = 62, .to = 77}};
+    shoot.kit.rails = {{.id = "rail", .name = "Rail", .travel = 100, .step = 0.01}};
     shoot.kit.flashes = {{.id = "flash",
                           .name = "Compact flash",
                           .guide_number = 32,
@@ -69,6 +74,19 @@ inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     if (random.coin()) shot.rig.tubes = {kit.tubes.front().id};
     if (random.coin(0.3)) shot.rig.closeup_lenses = {kit.closeup_lenses.front().id};
     if (random.coin(0.3)) shot.rig.teleconverter = kit.teleconverters.front().id;
+    if (shot.rig.teleconverter && random.coin()) shot.rig.tubes_behind_converter = {kit.tubes.back().id};
+    if (random.coin(0.2)) shot.rig.bellows = BellowsSetting{.bellows = "bellows", .extension = random.between(40, 140)};
+    if (shot.rig.closeup_lenses.empty() && random.coin(0.2)) {
+        shot.rig.reversing_ring = "rev";
+    } else if (random.coin(0.2)) {
+        shot.rig.front_lens = FrontLens{.lens = kit.lenses.front().id, .f_number = random.log_between(2, 8)};
+        if (random.coin()) shot.rig.front_lens->coupling_ring = "pair";
+        if (random.coin()) shot.rig.front_lens->ring = random.between(0, 1);
+    }
+    if (random.coin(0.2)) shot.rig.rail = "rail";
+    if (!kit.lenses.front().zoom.empty()) shot.rig.focal_length = random.between(60, 100);
+    if (!kit.cameras.front().crop_modes.empty()) shot.rig.crop_mode = kit.cameras.front().crop_modes.front().name;
+    shot.rig.support = static_cast<Support>(random.whole(0, 3));
     shot.rig.focus = random.coin() ? Focus{.by = FocusBy::ring, .value = random.between(0, 1)}
                                    : Focus{.by = FocusBy::magnification, .value = random.log_between(0.05, 3)};
     shot.exposure = {.f_number = random.log_between(2, 32),
@@ -117,6 +135,22 @@ inline shoot::Shoot random_shoot(unsigned seed) {
         shoot.kit.lenses.front().optics.focusing == optics::Focusing::internal ? 10 : 0;
     shoot.kit.lenses.front().optics.pupil_magnification = random.between(0.7, 1.5);
     if (random.coin()) shoot.kit.lenses.front().optics.closest_working_f_number = random.between(3, 6);
+    if (random.coin(0.2))
+        shoot.kit.cameras.front().crop_modes = {
+            {.name = "small; \"1.6\" | x", .sensor = {.width = 15, .height = 10, .width_px = 3750, .height_px = 2500}}};
+    if (random.coin(0.3))
+        shoot.kit.lenses.front().zoom = {
+            {.focal_length = 60, .max_aperture = 2.8, .closest_focus = 400, .max_magnification = 0.4, .length = 110},
+            {.focal_length = 100, .max_aperture = 4, .closest_focus = 500, .max_magnification = 0.5, .length = 130}};
+    if (random.coin(0.3)) {
+        shoot::Calibration reading{.ring = random.between(0.3, 1),
+                                   .value = random.between(0.3, 0.5),
+                                   .uncertainty = 0.003,
+                                   .believed = 0.4,
+                                   .time = "2026-11-25T10:00:00"};
+        if (!shoot.kit.lenses.front().zoom.empty()) reading.focal_length = 60;
+        shoot.kit.lenses.front().calibrations = {reading};
+    }
     shoot.shots.clear();
     for (int i = 0; i < 3; ++i) {
         shoot.shots.push_back(random_shot(random, shoot.kit));

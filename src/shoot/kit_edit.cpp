@@ -1,0 +1,182 @@
+#include "shoot/kit_edit.hpp"
+
+#include "shoot/text.hpp"
+
+#include <algorithm>
+#include <string_view>
+
+namespace poquito::shoot {
+namespace {
+
+/// Calls `visit` with every place in the shot that names a piece of that list: an id, an optional id or a list of ids.
+template <typename AnyShot, typename Visit>
+void visit_references(AnyShot& shot, std::string_view list, Visit visit) {
+    auto& rig = shot.rig;
+    if (list == "cameras") visit(rig.camera);
+    if (list == "lenses") {
+        visit(rig.lens);
+        if (rig.front_lens) visit(rig.front_lens->lens);
+    }
+    if (list == "tubes") {
+        visit(rig.tubes);
+        visit(rig.tubes_behind_converter);
+    }
+    if (list == "closeup_lenses") visit(rig.closeup_lenses);
+    if (list == "teleconverters") visit(rig.teleconverter);
+    if (list == "bellows" && rig.bellows) visit(rig.bellows->bellows);
+    if (list == "reversing_rings") visit(rig.reversing_ring);
+    if (list == "coupling_rings" && rig.front_lens) visit(rig.front_lens->coupling_ring);
+    if (list == "rails") visit(rig.rail);
+    for (auto& light : shot.lights) {
+        if (list == "flashes") visit(light.flash);
+        if (list == "modifiers") visit(light.modifier);
+    }
+}
+
+struct Names {
+    const std::string& id;
+    bool& found;
+    void operator()(const std::string& one) { found |= one == id; }
+    void operator()(const std::optional<std::string>& one) { found |= one == id; }
+    void operator()(const std::vector<std::string>& many) { found |= std::ranges::count(many, id) > 0; }
+};
+
+struct Replace {
+    const std::string& id;
+    const std::string& by;  // empty: taken off
+    void operator()(std::string& one) {
+        if (one == id && !by.empty()) one = by;
+    }
+    void operator()(std::optional<std::string>& one) {
+        if (one == id) one = by.empty() ? std::nullopt : std::optional(by);
+    }
+    void operator()(std::vector<std::string>& many) {
+        if (by.empty())
+            std::erase(many, id);
+        else
+            std::ranges::replace(many, id, by);
+    }
+};
+
+void fit_zoom(std::optional<double>& focal_length, const Lens& lens) {
+    if (lens.zoom.empty())
+        focal_length.reset();
+    else if (focal_length)
+        focal_length = zoom_position(lens, focal_length);
+}
+
+void fit_shot(Shot& shot, const Kit& kit) {
+    Rig& rig = shot.rig;
+    if (rig.bellows) {
+        const Bellows& bellows = *find_gear(kit.bellows, rig.bellows->bellows);
+        rig.bellows->extension = std::clamp(rig.bellows->extension, bellows.least, bellows.greatest);
+    }
+    fit_zoom(rig.focal_length, *find_gear(kit.lenses, rig.lens));
+    if (rig.front_lens) fit_zoom(rig.front_lens->focal_length, *find_gear(kit.lenses, rig.front_lens->lens));
+    const auto& modes = find_gear(kit.cameras, rig.camera)->crop_modes;
+    if (rig.crop_mode && std::ranges::count(modes, *rig.crop_mode, &CropMode::name) == 0) rig.crop_mode.reset();
+    const auto* converter = rig.teleconverter ? find_gear(kit.teleconverters, *rig.teleconverter) : nullptr;
+    if (!converter || converter->optics.length == 0) {
+        rig.tubes.insert(rig.tubes.begin(), rig.tubes_behind_converter.begin(), rig.tubes_behind_converter.end());
+        rig.tubes_behind_converter.clear();
+    }
+    if (rig.reversing_ring) {
+        rig.closeup_lenses.clear();
+        rig.front_lens.reset();
+    }
+}
+
+}  // namespace
+
+std::string unique_gear_id(const GearKind& kind, const Kit& kit, const std::string& name) {
+    return unique_id(name, kind.one, [&](const std::string& id) { return find_index(kind, kit, id).has_value(); });
+}
+
+std::size_t add_gear(const GearKind& kind, Kit& kit) {
+    const std::size_t index = kind.count(kit);
+    const std::string name = std::string("New ") + kind.one;
+    const std::string id = unique_gear_id(kind, kit, name);
+    kind.insert_new(kit, index);
+    kind.set_id(kit, index, id);
+    kind.set_name(kit, index, name);
+    return index;
+}
+
+std::size_t duplicate_gear(const GearKind& kind, Kit& kit, std::size_t index) {
+    const std::string name = kind.name(kit, index) + " copy";
+    const std::string id = unique_gear_id(kind, kit, name);
+    kind.insert_copy(kit, index + 1, kit, index);
+    kind.set_id(kit, index + 1, id);
+    kind.set_name(kit, index + 1, name);
+    return index + 1;
+}
+
+std::vector<std::string> users_of(const Shoot& shoot, const GearKind& kind, const std::string& id) {
+    std::vector<std::string> names;
+    for (const Shot& shot : shoot.shots) {
+        bool found = false;
+        visit_references(shot, kind.list, Names{id, found});
+        if (found) names.push_back(shot.name);
+    }
+    return names;
+}
+
+bool needs_replacement(const GearKind& kind) {
+    const std::string_view list = kind.list;
+    return list == "cameras" || list == "lenses";
+}
+
+void remove_gear(Shoot& shoot, const GearKind& kind, std::size_t index, const std::string& replacement) {
+    const std::string id = kind.id(shoot.kit, index);
+    const std::string_view list = kind.list;
+    for (Shot& shot : shoot.shots) {
+        // What a bellows or a flash carried goes with it.
+        if (replacement.empty() && list == "bellows" && shot.rig.bellows && shot.rig.bellows->bellows == id)
+            shot.rig.bellows.reset();
+        if (replacement.empty() && list == "flashes")
+            std::erase_if(shot.lights, [&](const Light& light) { return light.flash == id; });
+        if (replacement.empty() && list == "lenses" && shot.rig.front_lens && shot.rig.front_lens->lens == id)
+            shot.rig.front_lens.reset();
+        visit_references(shot, list, Replace{id, replacement});
+    }
+    kind.remove(shoot.kit, index);
+    fit_shots_to_kit(shoot);
+}
+
+std::vector<std::string> fit_shots_to_kit(Shoot& shoot) {
+    std::vector<std::string> changed;
+    for (Shot& shot : shoot.shots) {
+        const Shot before = shot;
+        fit_shot(shot, shoot.kit);
+        if (shot != before) changed.push_back(shot.name);
+    }
+    return changed;
+}
+
+void put_gear(const GearKind& kind, Kit& kit, const Kit& from, std::size_t index) {
+    if (const auto there = find_index(kind, kit, kind.id(from, index)))
+        kind.replace(kit, *there, from, index);
+    else
+        kind.insert_copy(kit, kind.count(kit), from, index);
+}
+
+Merged merge_kit(Kit& kit, const Kit& from) {
+    Merged merged;
+    for (const GearKind& kind : gear_kinds())
+        for (std::size_t i = 0; i < kind.count(from); ++i) {
+            const auto there = find_index(kind, kit, kind.id(from, i));
+            if (there && kind.equal(kit, *there, from, i)) {
+                ++merged.same;
+                continue;
+            }
+            const std::size_t index = kind.count(kit);
+            const std::string id = unique_gear_id(kind, kit, kind.id(from, i));
+            kind.insert_copy(kit, index, from, i);
+            kind.set_id(kit, index, id);
+            ++merged.added;
+            merged.renamed += there.has_value();
+        }
+    return merged;
+}
+
+}  // namespace poquito::shoot

@@ -1,0 +1,564 @@
+#include "shoot/reach_search.hpp"
+
+#include "optics/aperture.hpp"
+#include "optics/chain.hpp"
+#include "optics/focus.hpp"
+#include "shoot/text.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <tuple>
+
+namespace poquito::shoot {
+namespace {
+
+using Index = std::uint16_t;
+
+template <typename Gear>
+Index count(const std::vector<Gear>& list) {
+    return static_cast<Index>(list.size());
+}
+
+// ---- the parts that are combined ---------------------------------------------------------------------------------
+
+/// A lens with everything in front of it, at every position of its ring.
+struct FrontPart {
+    ReachFound pieces;    // lens, zoom, reversing ring, front lens, close-up lenses
+    optics::Train train;  // without extension and converter
+    std::vector<optics::RingStretch> stretches;
+    double cost = 0;
+    int count = 1;
+    bool contacts = true, autofocus = true, glass_in_front = false, reversed = false;
+};
+
+/// What stands between camera and lens.
+struct RearPart {
+    ReachFound pieces;  // converter, tubes, bellows
+    double tubes = 0, rear_tubes = 0;
+    double least_extension = 0, greatest_extension = 0;  // of the bellows
+    double cost = 0;
+    int count = 0;
+    bool contacts = true;
+};
+
+struct Body {
+    Index camera = 0, crop_mode = no_piece;
+    double flange = 44;
+    double wanted = 1;
+};
+
+std::vector<Index> zoom_steps(const Lens& lens) {
+    std::vector<Index> steps;
+    for (Index i = 0; i < count(lens.zoom); ++i) steps.push_back(i);
+    if (steps.empty()) steps.push_back(no_piece);
+    return steps;
+}
+
+std::optional<double> focal_length(const Lens& lens, Index zoom) {
+    return zoom == no_piece ? std::nullopt : std::optional(lens.zoom[zoom].focal_length);
+}
+
+double closeup_cost(const CloseupLens& closeup) {
+    if (closeup.achromat) return 0;
+    return closeup.power_dpt > optical_cost::strong_power ? optical_cost::strong_single_element
+                                                          : optical_cost::single_element;
+}
+
+class Parts {
+  public:
+    Parts(const Kit& kit, const ReachWish& wish) : kit_(kit), wish_(wish) {}
+
+    std::vector<Body> bodies() const {
+        std::vector<Body> found;
+        for (Index i = 0; i < count(kit_.cameras); ++i) {
+            const Camera& camera = kit_.cameras[i];
+            if (wish_.only_camera && camera.id != *wish_.only_camera) continue;
+            const auto add = [&](Index mode, const optics::Sensor& sensor) {
+                found.push_back(
+                    {.camera = i,
+                     .crop_mode = mode,
+                     .flange = camera.flange,
+                     .wanted = wish_.field_width ? sensor.width / *wish_.field_width : wish_.magnification});
+            };
+            add(no_piece, camera.sensor);
+            if (wish_.crop_modes && wish_.field_width)
+                for (Index mode = 0; mode < count(camera.crop_modes); ++mode) add(mode, camera.crop_modes[mode].sensor);
+        }
+        return found;
+    }
+
+    /// `flange`: of the camera; a lens of another mount brings its own.
+    std::vector<FrontPart> fronts(double flange) const {
+        std::vector<FrontPart> parts;
+        for (Index i = 0; i < count(kit_.lenses); ++i)
+            for (const Index zoom : zoom_steps(kit_.lenses[i])) {
+                const Lens& lens = kit_.lenses[i];
+                FrontPart bare;
+                bare.pieces.lens = i;
+                bare.pieces.zoom = zoom;
+                bare.train = {.lens = optics_of(lens, focal_length(lens, zoom)), .flange = flange};
+                bare.contacts = lens.contacts;
+                bare.autofocus = lens.autofocus;
+                add_closeups(parts, bare);
+                for (Index ring = 0; ring < count(kit_.reversing_rings); ++ring) parts.push_back(reversed(bare, ring));
+                add_coupled(parts, bare);
+            }
+        for (FrontPart& part : parts) part.stretches = optics::ring_stretches(part.train);
+        return parts;
+    }
+
+    std::vector<RearPart> rears() const {
+        std::vector<RearPart> parts;
+        for (int converter = -1; converter < static_cast<int>(kit_.teleconverters.size()); ++converter) {
+            RearPart part;
+            if (converter >= 0) {
+                const auto& gear = kit_.teleconverters[static_cast<std::size_t>(converter)];
+                part.pieces.converter = static_cast<Index>(converter);
+                part.cost = std::max(0.0, gear.optics.factor - 1) * optical_cost::converter_per_factor;
+                part.count = 1;
+                part.contacts = gear.contacts;
+            }
+            add_tubes(parts, part, 0);
+        }
+        return parts;
+    }
+
+  private:
+    const Kit& kit_;
+    const ReachWish& wish_;
+
+    void add_closeups(std::vector<FrontPart>& parts, const FrontPart& bare) const {
+        constexpr double mm_per_metre = 1000;
+        parts.push_back(bare);
+        for (Index i = 0; i < count(kit_.closeup_lenses); ++i) {
+            const auto with = [&](FrontPart part, Index place, Index closeup) {
+                part.pieces.closeups[place] = closeup;
+                part.train.closeup_power += kit_.closeup_lenses[closeup].power_dpt / mm_per_metre;
+                part.cost += closeup_cost(kit_.closeup_lenses[closeup]);
+                ++part.count;
+                part.glass_in_front = true;
+                return part;
+            };
+            const FrontPart one = with(bare, 0, i);
+            parts.push_back(one);
+            for (Index j = i + 1; j < count(kit_.closeup_lenses); ++j) parts.push_back(with(one, 1, j));
+        }
+    }
+
+    FrontPart reversed(FrontPart part, Index ring) const {
+        part.pieces.reversing_ring = ring;
+        part.train.facing = optics::Facing::reversed;
+        part.train.reversing_ring = kit_.reversing_rings[ring].length;
+        part.contacts = part.contacts && kit_.reversing_rings[ring].contacts;
+        part.reversed = true;
+        ++part.count;
+        return part;
+    }
+
+    void add_coupled(std::vector<FrontPart>& parts, const FrontPart& bare) const {
+        for (Index ring = 0; ring < count(kit_.coupling_rings); ++ring)
+            for (Index other = 0; other < count(kit_.lenses); ++other)
+                for (const Index zoom : zoom_steps(kit_.lenses[other])) {
+                    if (other == bare.pieces.lens) continue;
+                    FrontPart part = bare;
+                    part.pieces.front_lens = other;
+                    part.pieces.front_zoom = zoom;
+                    part.pieces.coupling_ring = ring;
+                    const auto optics = optics_of(kit_.lenses[other], focal_length(kit_.lenses[other], zoom));
+                    part.train.front_lens = optics::FrontLens{.lens = optics,
+                                                              .f_number = optics.max_aperture,
+                                                              .coupling = kit_.coupling_rings[ring].length,
+                                                              .own_flange = optics.flange.value_or(bare.train.flange)};
+                    part.cost += optical_cost::coupled;
+                    part.count += 2;
+                    part.glass_in_front = true;
+                    parts.push_back(part);
+                }
+    }
+
+    /// Every tube stays in the bag, or goes in front of the converter, or behind it.
+    void add_tubes(std::vector<RearPart>& parts, const RearPart& part, Index tube) const {
+        if (tube == count(kit_.tubes)) return add_bellows(parts, part);
+        add_tubes(parts, part, static_cast<Index>(tube + 1));
+        const Tube& gear = kit_.tubes[tube];
+        RearPart with = part;
+        with.contacts = part.contacts && gear.contacts;
+        ++with.count;
+        RearPart behind = with;
+        with.tubes += gear.length;
+        with.pieces.tubes |= std::uint64_t{1} << tube;
+        add_tubes(parts, with, static_cast<Index>(tube + 1));
+        // Behind a converter without length nothing can be computed: see docs/file-format.md.
+        if (part.pieces.converter == no_piece || !(kit_.teleconverters[part.pieces.converter].optics.length > 0))
+            return;
+        behind.rear_tubes += gear.length;
+        behind.pieces.tubes_behind |= std::uint64_t{1} << tube;
+        add_tubes(parts, behind, static_cast<Index>(tube + 1));
+    }
+
+    void add_bellows(std::vector<RearPart>& parts, const RearPart& part) const {
+        parts.push_back(part);
+        for (Index i = 0; i < count(kit_.bellows); ++i) {
+            RearPart with = part;
+            with.pieces.bellows = i;
+            with.least_extension = kit_.bellows[i].least;
+            with.greatest_extension = kit_.bellows[i].greatest;
+            with.contacts = part.contacts && kit_.bellows[i].contacts;
+            ++with.count;
+            parts.push_back(with);
+        }
+    }
+};
+
+// ---- one combination ---------------------------------------------------------------------------------------------
+
+/// A front and a rear part on a body. The matrix behind the lens is affine in the extension.
+struct Pair {
+    const Kit& kit;
+    const Body& body;
+    const FrontPart& front;
+    const RearPart& rear;
+
+    optics::Train train(double extension) const {
+        optics::Train made = front.train;
+        made.tubes = rear.tubes + extension;
+        made.rear_tubes = rear.rear_tubes;
+        if (rear.pieces.converter != no_piece) made.converter = kit.teleconverters[rear.pieces.converter].optics;
+        return made;
+    }
+};
+
+/// From the lens's rear face to the sensor, for a camera and what is mounted on it; without bellows.
+optics::RayMatrix matrix_behind(const Kit& kit, const RearPart& rear, const FrontPart& front) {
+    // Only what behind_lens reads: copying the whole train would take longer than the rest.
+    optics::Train train{.lens = {}, .flange = front.train.flange};
+    train.lens.flange = front.train.lens.flange;
+    train.tubes = rear.tubes;
+    train.rear_tubes = rear.rear_tubes;
+    train.facing = front.train.facing;
+    train.reversing_ring = front.train.reversing_ring;
+    if (rear.pieces.converter != no_piece) train.converter = kit.teleconverters[rear.pieces.converter].optics;
+    return optics::behind_lens(train);
+}
+
+/// The smallest ring position that gives the wanted magnification.
+std::optional<double> ring_for(const FrontPart& front, const optics::RayMatrix& behind, double wanted) {
+    for (const auto& stretch : front.stretches) {
+        const auto polynomial = optics::excess(stretch, behind, wanted);
+        // An end that gives it but for rounding counts, as it does in find_focus.
+        const double rounding = 1e-12 * std::max(1e-6, wanted) * stretch.focal_length[0];
+        if (std::abs(polynomial[0]) <= rounding) return stretch.from;
+        if (const auto roots = optics::unit_roots(polynomial); roots.count > 0) return stretch.ring(roots.at[0]);
+        if (std::abs(optics::value_of(polynomial, 1)) <= rounding) return stretch.to;
+    }
+    return std::nullopt;
+}
+
+struct Setting {
+    double ring = 0;
+    double extension = 0;
+};
+
+/// Bellows: with the ring at infinity where they reach it alone; else at the nearer end and the ring turned. All that a
+/// pair can reach is reached so, the magnification being monotonic in the extension.
+std::optional<Setting> setting_for(const FrontPart& front, const RearPart& rear, const optics::RayMatrix& behind,
+                                   double wanted) {
+    if (rear.pieces.bellows == no_piece) {
+        const auto ring = ring_for(front, behind, wanted);
+        return ring ? std::optional(Setting{.ring = *ring}) : std::nullopt;
+    }
+    const auto with = [&](double extension) { return behind * optics::gap(extension); };
+    const auto& stretch = front.stretches.front();
+    const double at_none = optics::value_of(optics::excess(stretch, behind, wanted), 0);
+    const double by_each = optics::value_of(optics::excess(stretch, with(1), wanted), 0) - at_none;
+    if (by_each == 0) return std::nullopt;
+    const double extension = -at_none / by_each;
+    const double possible = std::clamp(extension, rear.least_extension, rear.greatest_extension);
+    if (possible == extension) return Setting{.ring = 0, .extension = extension};
+    const auto ring = ring_for(front, with(possible), wanted);
+    return ring ? std::optional(Setting{.ring = *ring, .extension = possible}) : std::nullopt;
+}
+
+ReachFound assemble(const Pair& pair, const Setting& setting, const optics::FocusedTrain& at, double f_number) {
+    ReachFound found = pair.front.pieces;
+    found.camera = pair.body.camera;
+    found.crop_mode = pair.body.crop_mode;
+    found.converter = pair.rear.pieces.converter;
+    found.bellows = pair.rear.pieces.bellows;
+    found.tubes = pair.rear.pieces.tubes;
+    found.tubes_behind = pair.rear.pieces.tubes_behind;
+    found.extension = static_cast<float>(setting.extension);
+    found.ring = at.ring;
+    found.magnification = at.magnification;
+    found.working_distance = at.working_distance.value_or(std::numeric_limits<double>::infinity());
+    found.loss = optics::exposure_loss(at, f_number);
+    found.length = at.front - pair.body.flange;
+    found.optical_cost = pair.front.cost + pair.rear.cost;
+    found.pieces = pair.front.count + pair.rear.count;
+    found.autofocus = pair.front.contacts && pair.rear.contacts && pair.front.autofocus;
+    return found;
+}
+
+bool within(const ReachFound& found, const ReachWish& wish, bool glass_in_front, ReachLeftOut& out) {
+    if (!(found.working_distance > 0)) return ++out.inside, false;
+    if (found.working_distance < wish.least_working_distance) return ++out.too_near, false;
+    if (wish.most_loss && found.loss > *wish.most_loss + 1e-9) return ++out.too_dark, false;
+    if (wish.autofocus && !found.autofocus) return ++out.without_autofocus, false;
+    if (wish.infinity && !found.infinity) return ++out.without_infinity, false;
+    if (wish.no_glass_in_front && glass_in_front) return ++out.glass_in_front, false;
+    return true;
+}
+
+void mark_best_trades(std::vector<ReachFound>& found) {
+    double least_loss = std::numeric_limits<double>::infinity();
+    double distance = std::numeric_limits<double>::infinity();
+    for (ReachFound& one : found) {  // sorted by falling working distance, then rising loss
+        one.best_trade = one.loss < least_loss || (one.loss == least_loss && one.working_distance == distance);
+        if (one.loss < least_loss) {
+            least_loss = one.loss;
+            distance = one.working_distance;
+        }
+    }
+}
+
+}  // namespace
+
+double combination_count(const Kit& kit, const ReachWish& wish) {
+    double zooms = 0, pairs = 0;
+    for (const Lens& lens : kit.lenses) zooms += static_cast<double>(zoom_steps(lens).size());
+    for (const Lens& lens : kit.lenses) {
+        const double own = static_cast<double>(zoom_steps(lens).size());
+        pairs += own * (zooms - own);
+    }
+    const auto closeups = static_cast<double>(kit.closeup_lenses.size());
+    const double fronts = zooms * (1 + closeups + closeups * (closeups - 1) / 2) +
+                          zooms * static_cast<double>(kit.reversing_rings.size()) +
+                          pairs * static_cast<double>(kit.coupling_rings.size());
+    double tubes = std::pow(2.0, static_cast<double>(kit.tubes.size()));
+    for (const auto& converter : kit.teleconverters)
+        tubes += std::pow(converter.optics.length > 0 ? 3.0 : 2.0, static_cast<double>(kit.tubes.size()));
+    const double rears = tubes * (1 + static_cast<double>(kit.bellows.size()));
+    return fronts * rears * static_cast<double>(Parts(kit, wish).bodies().size());
+}
+
+ReachResult search_reach(const Kit& kit, const ReachWish& wish, const std::function<bool(double)>& go_on) {
+    if (combination_count(kit, wish) > most_combinations) return {.too_many = true};
+    const Parts parts(kit, wish);
+    const auto bodies = parts.bodies();
+    const auto rears = parts.rears();
+    ReachResult result;
+    for (std::size_t b = 0; b < bodies.size() && !result.cancelled; ++b) {
+        const auto fronts = parts.fronts(bodies[b].flange);
+        for (std::size_t f = 0; f < fronts.size(); ++f) {
+            if (go_on && !go_on((static_cast<double>(b) + static_cast<double>(f) / static_cast<double>(fronts.size())) /
+                                static_cast<double>(bodies.size()))) {
+                result.cancelled = true;
+                break;
+            }
+            for (const RearPart& rear : rears) {
+                ++result.tried;
+                const auto behind = matrix_behind(kit, rear, fronts[f]);
+                const auto setting = setting_for(fronts[f], rear, behind, bodies[b].wanted);
+                if (!setting) {
+                    ++result.left_out.out_of_reach;
+                    continue;
+                }
+                const Pair pair{kit, bodies[b], fronts[f], rear};
+                const auto train = pair.train(setting->extension);
+                auto found = assemble(pair, *setting, optics::focus_at_ring(train, setting->ring), wish.f_number);
+                found.infinity = optics::has_infinity(train);
+                if (within(found, wish, fronts[f].glass_in_front, result.left_out)) result.found.push_back(found);
+            }
+        }
+    }
+    rank(result.found, {ReachMeasure::working_distance, ReachMeasure::loss});
+    mark_best_trades(result.found);
+    return result;
+}
+
+void rank(std::vector<ReachFound>& found, const std::vector<ReachMeasure>& order) {
+    const auto cost = [](const ReachFound& one, ReachMeasure measure) -> double {
+        switch (measure) {
+            case ReachMeasure::working_distance:
+                return -one.working_distance;
+            case ReachMeasure::loss:
+                return one.loss;
+            case ReachMeasure::pieces:
+                return one.pieces;
+            case ReachMeasure::optical_cost:
+                break;
+        }
+        return one.optical_cost;
+    };
+    std::ranges::stable_sort(found, [&](const ReachFound& a, const ReachFound& b) {
+        for (const ReachMeasure measure : order) {
+            const double left = cost(a, measure), right = cost(b, measure);
+            if (left != right) return left < right;
+        }
+        return false;
+    });
+}
+
+std::optional<ReachFound> greatest_reach(const Kit& kit, const ReachWish& wish) {
+    if (combination_count(kit, wish) > most_combinations) return std::nullopt;
+    const Parts parts(kit, wish);
+    const auto rears = parts.rears();
+    std::optional<ReachFound> best;
+    for (const Body& body : parts.bodies())
+        for (const FrontPart& front : parts.fronts(body.flange))
+            for (const RearPart& rear : rears) {
+                const Pair pair{kit, body, front, rear};
+                const auto behind = matrix_behind(kit, rear, front) * optics::gap(rear.greatest_extension);
+                const auto look_at = [&](double ring) {
+                    const auto train = pair.train(rear.greatest_extension);
+                    const auto at = optics::focus_at_ring(train, ring);
+                    if (!at.working_distance || !(*at.working_distance > 0)) return;
+                    if (best && at.magnification <= best->magnification) return;
+                    best = assemble(pair, {.ring = ring, .extension = rear.greatest_extension}, at, wish.f_number);
+                };
+                for (const auto& stretch : front.stretches) {
+                    // Greater than the best so far nowhere on this stretch, ends and turns included.
+                    if (best) {
+                        const auto more = optics::excess(stretch, behind, best->magnification);
+                        if (optics::has_one_sign(more) && more[0] < 0) continue;
+                    }
+                    look_at(stretch.from);
+                    look_at(stretch.to);
+                    const auto range = optics::magnification_range(pair.train(rear.greatest_extension));
+                    look_at(optics::find_focus(pair.train(rear.greatest_extension), range.greatest).ring);
+                    // Where the front would touch the subject: B = 0 on the way from free to buried.
+                    optics::Quartic offset;
+                    for (std::size_t i = 0; i < offset.size(); ++i)
+                        offset[i] = behind.a * stretch.b[i] + behind.b * stretch.d[i];
+                    for (const double t : optics::unit_roots(offset)) {
+                        look_at(stretch.ring(std::max(0.0, t - 1e-9)));
+                        look_at(stretch.ring(std::min(1.0, t + 1e-9)));
+                    }
+                }
+            }
+    return best;
+}
+
+Rig rig_of(const Kit& kit, const ReachFound& found, const Rig& now) {
+    const Lens& lens = kit.lenses[found.lens];
+    const Camera& camera = kit.cameras[found.camera];
+    Rig rig{.camera = camera.id, .lens = lens.id, .focal_length = focal_length(lens, found.zoom), .rail = now.rail};
+    if (found.crop_mode != no_piece) rig.crop_mode = camera.crop_modes[found.crop_mode].name;
+    if (found.converter != no_piece) rig.teleconverter = kit.teleconverters[found.converter].id;
+    for (Index i = 0; i < count(kit.tubes); ++i) {
+        if (found.tubes >> i & 1) rig.tubes.push_back(kit.tubes[i].id);
+        if (found.tubes_behind >> i & 1) rig.tubes_behind_converter.push_back(kit.tubes[i].id);
+    }
+    if (found.bellows != no_piece) {
+        const Bellows& bellows = kit.bellows[found.bellows];
+        rig.bellows = BellowsSetting{
+            .bellows = bellows.id,
+            .extension = std::clamp(static_cast<double>(found.extension), bellows.least, bellows.greatest)};
+    }
+    if (found.reversing_ring != no_piece) rig.reversing_ring = kit.reversing_rings[found.reversing_ring].id;
+    for (const Index closeup : found.closeups)
+        if (closeup != no_piece) rig.closeup_lenses.push_back(kit.closeup_lenses[closeup].id);
+    if (found.front_lens != no_piece) {
+        const Lens& front = kit.lenses[found.front_lens];
+        const auto zoom = focal_length(front, found.front_zoom);
+        rig.front_lens = FrontLens{.lens = front.id,
+                                   .coupling_ring = kit.coupling_rings[found.coupling_ring].id,
+                                   .f_number = optics_of(front, zoom).max_aperture,
+                                   .focal_length = zoom};
+    }
+    rig.support = now.support;
+    rig.focus = {.by = FocusBy::ring, .value = found.ring};
+    rig.unknown = now.unknown;
+    return rig;
+}
+
+std::vector<std::string> mounting_order(const Kit& kit, const Rig& rig) {
+    std::vector<std::string> names;
+    const auto add = [&](const auto& list, const std::string& id) { names.push_back(find_gear(list, id)->name); };
+    add(kit.cameras, rig.camera);
+    for (const auto& id : rig.tubes_behind_converter) add(kit.tubes, id);
+    if (rig.teleconverter) add(kit.teleconverters, *rig.teleconverter);
+    for (const auto& id : rig.tubes) add(kit.tubes, id);
+    if (rig.bellows) {
+        add(kit.bellows, rig.bellows->bellows);
+        names.back() += " at " + length_text(rig.bellows->extension);
+    }
+    if (rig.reversing_ring) add(kit.reversing_rings, *rig.reversing_ring);
+    add(kit.lenses, rig.lens);
+    if (const auto position = zoom_position(*find_gear(kit.lenses, rig.lens), rig.focal_length))
+        names.back() += " at " + length_text(*position);
+    if (rig.reversing_ring) names.back() += " reversed";
+    for (const auto& id : rig.closeup_lenses) add(kit.closeup_lenses, id);
+    if (const auto& front = rig.front_lens) {
+        if (front->coupling_ring) add(kit.coupling_rings, *front->coupling_ring);
+        add(kit.lenses, front->lens);
+        names.back() += " reversed";
+    }
+    return names;
+}
+
+std::string pieces_text(const Kit& kit, const Rig& rig) {
+    auto names = mounting_order(kit, rig);
+    names.erase(names.begin());
+    return fmt::format("{}", fmt::join(names, " + "));
+}
+
+std::string space_text(const Kit& kit, const ReachWish& wish) {
+    std::string text = fmt::format(
+        "Tried: every {}lens{}, with every set of tubes, on either side of a converter; {}up to two close-up lenses in "
+        "front. ",
+        wish.only_camera ? "" : "camera and ", kit.reversing_rings.empty() ? "" : " forwards and reversed",
+        kit.bellows.empty() ? "" : "each bellows or helicoid; ");
+    if (!kit.coupling_rings.empty())
+        text += "Coupled: every two lenses, the front one wide open at infinity, without close-up lenses. ";
+    if (!kit.bellows.empty())
+        text += "Bellows: the lens's ring at infinity where the extension does it alone, else at the nearer end. ";
+    if (std::ranges::any_of(kit.lenses, [](const Lens& lens) { return !lens.zoom.empty(); }))
+        text += "Zooms: at the focal lengths of their record. ";
+    text += "Not tried: three close-up lenses or more, two converters, two bellows";
+    if (kit.reversing_rings.empty()) text += ", reversed lenses (no reversing ring in the kit)";
+    if (kit.coupling_rings.empty()) text += ", coupled lenses (no coupling ring in the kit)";
+    if (!wish.crop_modes || !wish.field_width) text += ", crop modes";
+    return text + ".";
+}
+
+std::string left_out_text(const ReachLeftOut& out) {
+    std::vector<std::string> parts;
+    const auto add = [&](std::size_t number, const char* why) {
+        if (number > 0) parts.push_back(fmt::format("{} {}", number, why));
+    };
+    add(out.out_of_reach, "do not give this size");
+    add(out.inside, "would focus inside the rig");
+    add(out.too_near, "come too near");
+    add(out.too_dark, "lose too much light");
+    add(out.without_autofocus, "have no autofocus");
+    add(out.without_infinity, "lose infinity");
+    add(out.glass_in_front, "put glass in front");
+    return parts.empty() ? std::string() : fmt::format("{}.", fmt::join(parts, ", "));
+}
+
+std::optional<Rig> find_rig(const Kit& kit, const Rig& now, const WantedReach& wanted) {
+    constexpr double at_most = 20000;  // combinations, some milliseconds
+    ReachWish wish{.magnification = wanted.magnification,
+                   .least_working_distance = std::nextafter(wanted.working_distance, wanted.working_distance + 1),
+                   .only_camera = now.camera};
+    if (combination_count(kit, wish) > at_most) return std::nullopt;
+    const auto result = search_reach(kit, wish);
+    const auto effort = [&](const ReachFound& one) {
+        // Of as many pieces: tubes keep the lens's quality, close-up lenses add glass, converters enlarge its faults.
+        return std::tuple(one.front_lens != no_piece, one.reversing_ring != no_piece,
+                          kit.lenses[one.lens].id != now.lens, one.pieces, !one.autofocus, one.converter != no_piece,
+                          one.closeups[0] != no_piece, one.bellows != no_piece, one.optical_cost, one.loss);
+    };
+    const auto best = std::ranges::min_element(result.found, {}, effort);
+    if (best == result.found.end()) return std::nullopt;
+    Rig rig = rig_of(kit, *best, now);
+    rig.focus = {.by = FocusBy::magnification, .value = wanted.magnification};
+    return rig;
+}
+
+}  // namespace poquito::shoot
