@@ -1,5 +1,6 @@
 #include "shoot/kit_edit.hpp"
 
+#include "shoot/mount.hpp"
 #include "shoot/text.hpp"
 
 #include <algorithm>
@@ -57,34 +58,6 @@ struct Replace {
             std::ranges::replace(many, id, by);
     }
 };
-
-void fit_zoom(std::optional<double>& focal_length, const Lens& lens) {
-    if (lens.zoom.empty())
-        focal_length.reset();
-    else if (focal_length)
-        focal_length = zoom_position(lens, focal_length);
-}
-
-void fit_shot(Shot& shot, const Kit& kit) {
-    Rig& rig = shot.rig;
-    if (rig.bellows) {
-        const Bellows& bellows = *find_gear(kit.bellows, rig.bellows->bellows);
-        rig.bellows->extension = std::clamp(rig.bellows->extension, bellows.least, bellows.greatest);
-    }
-    fit_zoom(rig.focal_length, *find_gear(kit.lenses, rig.lens));
-    if (rig.front_lens) fit_zoom(rig.front_lens->focal_length, *find_gear(kit.lenses, rig.front_lens->lens));
-    const auto& modes = find_gear(kit.cameras, rig.camera)->crop_modes;
-    if (rig.crop_mode && std::ranges::count(modes, *rig.crop_mode, &CropMode::name) == 0) rig.crop_mode.reset();
-    const auto* converter = rig.teleconverter ? find_gear(kit.teleconverters, *rig.teleconverter) : nullptr;
-    if (!converter || converter->optics.length == 0) {
-        rig.tubes.insert(rig.tubes.begin(), rig.tubes_behind_converter.begin(), rig.tubes_behind_converter.end());
-        rig.tubes_behind_converter.clear();
-    }
-    if (rig.reversing_ring) {
-        rig.closeup_lenses.clear();
-        rig.front_lens.reset();
-    }
-}
 
 }  // namespace
 
@@ -147,7 +120,7 @@ std::vector<std::string> fit_shots_to_kit(Shoot& shoot) {
     std::vector<std::string> changed;
     for (Shot& shot : shoot.shots) {
         const Shot before = shot;
-        fit_shot(shot, shoot.kit);
+        settle_rig(shoot.kit, shot.rig);
         if (shot != before) changed.push_back(shot.name);
     }
     return changed;
