@@ -87,11 +87,11 @@ TEST_CASE("a lens dropped in front of the lens is coupled by the ring that fits"
     REQUIRE(rig.front_lens);
     CHECK(rig.front_lens->coupling_ring == "pair");
     CHECK(rig.front_lens->f_number == 2.8);
-    CHECK_FALSE(put_on(shoot.kit, rig, "lenses", "front", 1));  // behind it: takes the lens's place
-    CHECK(rig.lens == "front");
     CHECK(can_take_off(mounted_pieces(shoot.kit, rig, 0).back()));
     take_off(shoot.kit, rig, 3);
     CHECK_FALSE(rig.front_lens.has_value());
+    CHECK_FALSE(put_on(shoot.kit, rig, "lenses", "front", 1));  // behind it: takes the lens's place
+    CHECK(rig.lens == "front");
     CHECK(put_on(shoot.kit, rig, "lenses", "front", 2).has_value());  // to itself
     CHECK_FALSE(put_on(shoot.kit, rig, "coupling_rings", "pair", 2));  // takes the other lens
     CHECK(rig.front_lens->lens == "macro");
