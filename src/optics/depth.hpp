@@ -12,7 +12,7 @@ struct Imaging {
     double working_f_number = 8;
     double pupil_diameter = 10;  // entrance pupil, mm
     double pupil_scale = 1;      // pupil over what the subject sees of it through the glass in front: 1 - p D with a
-                             // close-up lens; negative where it is seen from behind
+                                 // close-up lens; negative where it is seen from behind
 };
 Imaging imaging_at(const FocusedTrain& at, double marked_f_number);
 

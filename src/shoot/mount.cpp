@@ -124,7 +124,8 @@ std::vector<MountedPiece> mounted_pieces(const Kit& kit, const Rig& rig, double 
         add("reversing_rings", reversing, reversing.length, mount_diameter, reversing.contacts, reversing.thread);
     }
     const Lens& lens = *find_gear(kit.lenses, rig.lens);
-    pieces.push_back(lens_piece(lens, optics_of(lens, rig.focal_length), ring, camera.flange, rig.reversing_ring.has_value()));
+    pieces.push_back(
+        lens_piece(lens, optics_of(lens, rig.focal_length), ring, camera.flange, rig.reversing_ring.has_value()));
     for (const auto& id : rig.closeup_lenses) {
         const auto& closeup = *find_gear(kit.closeup_lenses, id);
         add("closeup_lenses", closeup, 0, closeup.thread + 3, true, thread_of(closeup.thread));
@@ -144,8 +145,8 @@ std::vector<MountedPiece> mounted_pieces(const Kit& kit, const Rig& rig, double 
 std::optional<std::string> put_on(const Kit& kit, Rig& rig, std::string_view list, const std::string& id,
                                   std::size_t place) {
     const auto pieces = mounted_pieces(kit, rig, 0);
-    const auto there = std::ranges::find_if(
-        pieces, [&](const MountedPiece& piece) { return piece.list == list && piece.id == id; });
+    const auto there =
+        std::ranges::find_if(pieces, [&](const MountedPiece& piece) { return piece.list == list && piece.id == id; });
     if (there != pieces.end() && (list == "tubes" || list == "closeup_lenses")) {  // each piece is there once
         (void)move_piece(kit, rig, static_cast<std::size_t>(there - pieces.begin()), place);
         return std::nullopt;
@@ -197,7 +198,8 @@ void take_off(const Kit& kit, Rig& rig, std::size_t place) {
     if (piece.list == "tubes") {
         const std::size_t behind = rig.tubes_behind_converter.size();
         if (place <= behind)
-            rig.tubes_behind_converter.erase(rig.tubes_behind_converter.begin() + static_cast<std::ptrdiff_t>(place - 1));
+            rig.tubes_behind_converter.erase(rig.tubes_behind_converter.begin() +
+                                             static_cast<std::ptrdiff_t>(place - 1));
         else
             rig.tubes.erase(rig.tubes.begin() +
                             static_cast<std::ptrdiff_t>(place - 1 - behind - (rig.teleconverter ? 1 : 0)));

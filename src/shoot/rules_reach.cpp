@@ -242,8 +242,9 @@ Found infinity_lost(const Plan& plan, const Report& report) {
     const auto near = optics::focus_at_ring(plan.train, 1).subject_to_sensor;
     if (!far || !near) return Finding{"Infinity focus is lost."};
     if (std::abs(*far - *near) < 0.05)
-        return Finding{fmt::format("Infinity focus is lost, and the ring moves nothing: sharp at {} from the sensor only.",
-                                   length_text(*near))};
+        return Finding{
+            fmt::format("Infinity focus is lost, and the ring moves nothing: sharp at {} from the sensor only.",
+                        length_text(*near))};
     return Finding{fmt::format("Infinity focus is lost: the ring reaches from {} to {}, subject to sensor.",
                                length_text(std::min(*near, *far)), length_text(std::max(*near, *far)))};
 }

@@ -92,7 +92,7 @@ TEST_CASE("a lens dropped in front of the lens is coupled by the ring that fits"
     CHECK_FALSE(rig.front_lens.has_value());
     CHECK_FALSE(put_on(shoot.kit, rig, "lenses", "front", 1));  // behind it: takes the lens's place
     CHECK(rig.lens == "front");
-    CHECK(put_on(shoot.kit, rig, "lenses", "front", 2).has_value());  // to itself
+    CHECK(put_on(shoot.kit, rig, "lenses", "front", 2).has_value());   // to itself
     CHECK_FALSE(put_on(shoot.kit, rig, "coupling_rings", "pair", 2));  // takes the other lens
     CHECK(rig.front_lens->lens == "macro");
     CHECK_FALSE(put_on(shoot.kit, rig, "lenses", "macro", 0));
@@ -105,11 +105,13 @@ TEST_CASE("whatever hands do, the rig can be saved, read and computed", "[shoot]
         Shoot shoot{.title = "bag", .kit = test::random_bag(random)};
         Shot shot{.id = "one", .name = "One"};
         shot.rig = {.camera = shoot.kit.cameras[0].id, .lens = shoot.kit.lenses[0].id};
-        const char* lists[] = {"cameras", "lenses", "tubes", "teleconverters", "bellows", "reversing_rings",
-                               "coupling_rings", "closeup_lenses"};
+        const char* lists[] = {"cameras", "lenses",          "tubes",          "teleconverters",
+                               "bellows", "reversing_rings", "coupling_rings", "closeup_lenses"};
         for (int i = 0; i < 12; ++i) {
             const auto pieces = mounted_pieces(shoot.kit, shot.rig, 0);
-            const auto any_place = [&] { return static_cast<std::size_t>(random.whole(0, static_cast<int>(pieces.size()))); };
+            const auto any_place = [&] {
+                return static_cast<std::size_t>(random.whole(0, static_cast<int>(pieces.size())));
+            };
             const auto piece = std::min(any_place(), pieces.size() - 1);
             switch (random.whole(0, 3)) {
                 case 0:
