@@ -2,6 +2,7 @@
 
 #include "desk/document.hpp"
 #include "desk/drafting.hpp"
+#include "desk/gear_section.hpp"
 #include "desk/theme.hpp"
 #include "shoot/text.hpp"
 
@@ -77,127 +78,55 @@ class BenchPainter {
         p_.drawLine(QPointF(bounds_.left() + 8, layout_.origin.y()), QPointF(bounds_.right() - 8, layout_.origin.y()));
     }
 
-    void piece(double from, double to, double half, const QColor& fill, const QString& name) {
-        const QRectF box = layout_.box(from, to, half);
-        p_.setBrush(fill);
-        p_.setPen(QPen(theme().ink, 1.3));
-        p_.drawRect(box);
-        if (name.isEmpty()) return;
-        p_.setFont(textFont(11));
-        p_.setPen(theme().ink);
-        const double width = p_.fontMetrics().horizontalAdvance(name);
-        if (width + 4 < box.width()) {
-            p_.fillRect(QRectF(box.center().x() - width / 2 - 3, box.center().y() - 8, width + 6, 16), fill);
-            p_.drawText(box, Qt::AlignCenter, name);
-        } else if (p_.fontMetrics().height() + 2 < box.width() && width + 6 < box.height()) {
-            p_.save();
-            p_.translate(box.center());
-            p_.rotate(-90);
-            p_.fillRect(QRectF(-width / 2 - 3, -7, width + 6, 14), fill);
-            p_.drawText(QRectF(-box.height() / 2, -box.width() / 2, box.height(), box.width()), Qt::AlignCenter, name);
-            p_.restore();
-        }
-    }
-
     void drawGear() {
         const Theme& t = theme();
-        const auto& camera = shoot::camera_of(kit_, shot_);
-        const auto& lens = shoot::lens_of(kit_, shot_);
-        const double half = lens.optics.front_diameter / 2;
-        piece(-body_behind, camera.flange, body_half, t.paper, {});
-        // The sensor, to its own size.
-        const double sensor_half = (elevation_ == Elevation::side ? camera.sensor.height : camera.sensor.width) / 2;
+        const auto pieces = shoot::mounted_pieces(kit_, shot_.rig, report_.optics.ring);
+        // The body about the sensor, the mount end of the rest in front of it.
+        const double flange = pieces.front().length;
+        const QRectF body = layout_.box(-body_behind, flange, body_half);
+        drawPiece(p_, body, pieces.front(), {.lettered = false});
+        const auto& sensor = shoot::sensor_of(kit_, shot_.rig);
+        const double sensor_half = (elevation_ == Elevation::side ? sensor.height : sensor.width) / 2;
         p_.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::FlatCap));
         p_.drawLine(layout_.place(0, sensor_half), layout_.place(0, -sensor_half));
         p_.setFont(textFont(11));
-        const QRectF body = layout_.box(-body_behind, camera.flange, body_half);
         p_.setPen(t.quiet);
         if (body.width() > 34) p_.drawText(QPointF(body.left(), body.bottom() + 13), QObject::tr("sensor"));
 
-        double x = camera.flange;
-        const double mount_half = std::min(body_half * 0.8, std::max(half * 0.85, 24.0));
-        if (shot_.rig.teleconverter) {
-            const auto& converter = *shoot::find_gear(kit_.teleconverters, *shot_.rig.teleconverter);
-            piece(x, x + converter.optics.length, mount_half, t.linkWash,
-                  QString::fromStdString(shoot::number_text(converter.optics.factor)) + QStringLiteral("×"));
-            x += converter.optics.length;
+        double x = flange;
+        const bool coupled = shot_.rig.front_lens.has_value();
+        QStringList closeups;
+        for (std::size_t i = 1; i < pieces.size(); ++i) {
+            const auto& piece = pieces[i];
+            const bool front_lens = coupled && i + 1 == pieces.size();
+            const QRectF box = layout_.box(x, x + piece.length, piece.diameter / 2);
+            const bool lens = piece.list == "lenses";
+            drawPiece(p_, box, piece, {.ring = lens && !front_lens ? report_.optics.ring : -1});
+            if (lens) nameAbove(box, QString::fromStdString(piece.name));
+            if (piece.list == "closeup_lenses") closeups << QString::fromStdString(piece.name);
+            x += piece.length;
+            if (piece.list == "closeup_lenses") x += 4 / layout_.scale;
         }
-        for (const auto& id : shot_.rig.tubes) {
-            const auto& tube = *shoot::find_gear(kit_.tubes, id);
-            piece(x, x + tube.length, mount_half, t.paper, QString::fromStdString(shoot::number_text(tube.length)));
-            x += tube.length;
-        }
-        drawLens(x, half, mount_half, QString::fromStdString(lens.name));
-        if (!shot_.rig.closeup_lenses.empty()) drawCloseups(half);
+        if (closeups.isEmpty()) return;
+        const double half = shoot::lens_of(kit_, shot_).optics.front_diameter / 2;
+        p_.setFont(textFont(11, QFont::Medium));
+        drawLabel(p_, layout_.place(x, -half) + QPointF(-4, 3), Qt::AlignLeft | Qt::AlignTop,
+                  closeups.join(QStringLiteral(", ")), t.link);
     }
 
-    /// A barrel: the mount end, the focus ring with its grip, and the front, pushed out by what a unit-focusing lens
-    /// extends.
-    void drawLens(double x, double half, double mount_half, const QString& name) {
-        const Theme& t = theme();
-        const double front = report_.optics.front;
-        const double body_end = x + shoot::lens_of(kit_, shot_).optics.length * 0.72;
-        const double barrel_half = std::max(half, mount_half);
-        QPolygonF outline({layout_.place(x, mount_half), layout_.place(x + (front - x) * 0.12, barrel_half),
-                           layout_.place(std::min(body_end, front), barrel_half),
-                           layout_.place(std::min(body_end, front), half), layout_.place(front, half),
-                           layout_.place(front, -half), layout_.place(std::min(body_end, front), -half),
-                           layout_.place(std::min(body_end, front), -barrel_half),
-                           layout_.place(x + (front - x) * 0.12, -barrel_half), layout_.place(x, -mount_half)});
-        p_.setBrush(t.paper);
-        p_.setPen(QPen(t.ink, 1.3, Qt::SolidLine, Qt::SquareCap, Qt::RoundJoin));
-        p_.drawPolygon(outline);
-        // Grip marks of the focus ring; the longer one stands where the ring stands, infinity at the camera's end.
-        const double ring0 = x + (front - x) * 0.3, ring1 = x + (front - x) * 0.62;
-        for (int i = 0; i <= 12; ++i) {
-            const double at = ring0 + (ring1 - ring0) * i / 12;
-            p_.setPen(QPen(t.quiet, 1));
-            p_.drawLine(layout_.place(at, barrel_half), layout_.place(at, barrel_half) + QPointF(0, 5));
-            p_.drawLine(layout_.place(at, -barrel_half), layout_.place(at, -barrel_half) - QPointF(0, 5));
-        }
-        const double here = ring0 + (ring1 - ring0) * report_.optics.ring;
-        p_.setPen(QPen(t.focus, 2.4));
-        p_.drawLine(layout_.place(here, barrel_half), layout_.place(here, barrel_half) + QPointF(0, 8));
+    /// Above the barrel, where its name does not fit in it.
+    void nameAbove(const QRectF& box, const QString& name) {
+        if (box.width() < 24 || lineWidth(textFont(11), name) + 6 < box.width()) return;
+        if (lineWidth(textFont(11), name) + 6 < box.height()) return;  // stands upright in it
         p_.setFont(textFont(11, QFont::Medium));
-        const QRectF box(layout_.place(x, barrel_half), layout_.place(front, -barrel_half));
-        const int width = static_cast<int>(box.width()) - 8;
-        const double text_width = p_.fontMetrics().horizontalAdvance(name);
-        if (box.width() < 24) return;  // a speck
-        if (text_width > width) {      // above the barrel, where it does not fit in it
-            labels_.push_back(
-                drawLabel(p_, {box.center().x(), box.top() - 3}, Qt::AlignHCenter | Qt::AlignBottom, name, t.ink));
-            return;
-        }
-        p_.fillRect(QRectF(box.center().x() - text_width / 2 - 3, box.center().y() - 8, text_width + 6, 16), t.paper);
-        p_.setPen(t.ink);
-        p_.drawText(box, Qt::AlignCenter, name);
-    }
-
-    void drawCloseups(double half) {
-        const double front = report_.optics.front;
-        double x = front;
-        QStringList names;
-        for (const auto& id : shot_.rig.closeup_lenses) {
-            const auto& closeup = *shoot::find_gear(kit_.closeup_lenses, id);
-            // Thin in the model; drawn with the thickness of its mount, towards the subject.
-            QPainterPath glass(layout_.place(x, half));
-            const QPointF bulge(4, 0);
-            glass.quadTo(layout_.place(x, 0) + 2 * bulge, layout_.place(x, -half));
-            glass.lineTo(layout_.place(x, half));
-            p_.setBrush(theme().linkWash);
-            p_.setPen(QPen(theme().link, 1.4));
-            p_.drawPath(glass);
-            x += 4 / layout_.scale;
-            names << QStringLiteral("+%1").arg(QString::fromStdString(shoot::number_text(closeup.power_dpt)));
-        }
-        p_.setFont(textFont(11, QFont::Medium));
-        drawLabel(p_, layout_.place(front, -half) + QPointF(2, 3), Qt::AlignLeft | Qt::AlignTop,
-                  names.join(QLatin1Char(' ')), theme().link);
+        labels_.push_back(
+            drawLabel(p_, {box.center().x(), box.top() - 3}, Qt::AlignHCenter | Qt::AlignBottom, name, theme().ink));
     }
 
     void drawShade() {
         if (!report_.optics.shaded_half_angle) return;
-        const double half = shoot::lens_of(kit_, shot_).optics.front_diameter / 2;
+        constexpr double degree = 3.14159265358979323846 / 180;
+        const double half = std::tan(*report_.optics.shaded_half_angle * degree) * *report_.optics.working_distance;
         const QPointF subject = layout_.place(layout_.subject, 0);
         QPen pen(theme().quiet, 1, Qt::DashLine);
         p_.setPen(pen);

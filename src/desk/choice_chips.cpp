@@ -1,9 +1,11 @@
 #include "desk/choice_chips.hpp"
 
+#include <QMouseEvent>
 #include <QResizeEvent>
 #include <QToolButton>
 
 #include <algorithm>
+#include <utility>
 
 namespace poquito::desk {
 
@@ -29,7 +31,9 @@ void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& o
             chip->setText(QString::fromStdString(name));
             chip->setCheckable(true);
             chip->setProperty("chip", true);
-            chip->setObjectName(QStringLiteral("chip-%1").arg(QString::fromStdString(id)));
+            chip->setObjectName(
+                QStringLiteral("chip-%1").arg(QString::fromStdString(id).section(QLatin1Char('/'), -1)));
+            chip->installEventFilter(this);
             chip->setAccessibleName(QString::fromStdString(name));
             connect(chip, &QToolButton::clicked, this, [this, id = id](bool checked) {
                 auto ids = on_;
@@ -47,6 +51,27 @@ void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& o
     }
     for (std::size_t i = 0; i < chips_.size(); ++i)
         chips_[i]->setChecked(std::ranges::count(on_, options_[i].first) > 0);
+}
+
+bool ChoiceChips::eventFilter(QObject* watched, QEvent* event) {
+    const auto chip = std::ranges::find(chips_, watched);
+    if (chip == chips_.end()) return false;
+    const auto& id = options_[static_cast<std::size_t>(chip - chips_.begin())].first;
+    if (event->type() == QEvent::MouseMove) {
+        auto* mouse = static_cast<QMouseEvent*>(event);
+        if (!(mouse->buttons() & Qt::LeftButton)) return false;
+        if (!dragging_ && (*chip)->rect().adjusted(-4, -4, 4, 4).contains(mouse->position().toPoint())) return false;
+        if (!dragging_) (*chip)->setDown(false);
+        dragging_ = true;
+        Q_EMIT chipDragged(id, mouse->globalPosition().toPoint());
+        return true;
+    }
+    if (event->type() == QEvent::MouseButtonRelease && std::exchange(dragging_, false)) {
+        (*chip)->setDown(false);
+        Q_EMIT chipDropped(id, static_cast<QMouseEvent*>(event)->globalPosition().toPoint());
+        return true;  // no click
+    }
+    return false;
 }
 
 QSize ChoiceChips::sizeHint() const { return {180, arrange(std::max(width(), 120), false)}; }

@@ -27,8 +27,12 @@ class ChoiceChips : public QWidget {
 
   Q_SIGNALS:
     void chosen(const std::vector<std::string>& ids);
+    /// A chip is held outside its place, and let go of there; in coordinates of the screen.
+    void chipDragged(const std::string& id, QPoint at);
+    void chipDropped(const std::string& id, QPoint at);
 
   protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
   private:
@@ -37,6 +41,7 @@ class ChoiceChips : public QWidget {
     std::vector<std::pair<std::string, std::string>> options_;
     std::vector<std::string> on_;
     std::vector<QToolButton*> chips_;
+    bool dragging_ = false;
 };
 
 }  // namespace poquito::desk

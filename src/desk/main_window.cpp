@@ -16,6 +16,7 @@
 #include "desk/station_rail.hpp"
 #include "desk/subject_page.hpp"
 #include "desk/theme.hpp"
+#include "desk/train_drawing.hpp"
 #include "desk/welcome_sheet.hpp"
 #include "shoot/edit.hpp"
 #include "storage/shoot_file.hpp"
@@ -201,8 +202,10 @@ QWidget* MainWindow::buildCentre() {
     auto* benchSheet = sheet(split_);
     auto* benchLayout = new QVBoxLayout(benchSheet);
     benchLayout->setContentsMargins(1, 1, 1, 1);
-    bench_ = new BenchView(document_, benchSheet);
-    benchLayout->addWidget(bench_);
+    above_ = new QStackedWidget(benchSheet);
+    benchLayout->addWidget(above_);
+    bench_ = new BenchView(document_, above_);
+    above_->addWidget(bench_);
     auto* turn = new QToolButton(bench_);
     turn->setObjectName(QStringLiteral("elevationButton"));
     turn->setProperty("link", true);
@@ -219,7 +222,19 @@ QWidget* MainWindow::buildCentre() {
     connect(bench_, &BenchView::elevationChanged, this, nameTurn);
     auto* corner = new QHBoxLayout(bench_);
     corner->setContentsMargins(0, 4, 8, 0);
-    corner->addWidget(turn, 0, Qt::AlignTop | Qt::AlignRight);
+    corner->addStretch();
+    trainButton_ = new QToolButton(bench_);
+    trainButton_->setObjectName(QStringLiteral("trainButton"));
+    trainButton_->setText(tr("see the train"));
+    trainButton_->setAccessibleName(trainButton_->text());
+    trainButton_->setProperty("link", true);
+    trainButton_->hide();
+    connect(trainButton_, &QToolButton::clicked, this, [this] {
+        benchInReach_ = false;
+        showBenchOrTrain();
+    });
+    corner->addWidget(trainButton_, 0, Qt::AlignTop);
+    corner->addWidget(turn, 0, Qt::AlignTop);
     split_->addWidget(benchSheet);
 
     auto* page = sheet(split_);
@@ -382,9 +397,62 @@ void MainWindow::goTo(shoot::Station station) {
     auto* scroll = page->parentWidget()->parentWidget()->parentWidget();
     sheets_->setCurrentWidget(scroll);
     page->refresh();
+    showBenchOrTrain();
     showInLedger();
     QTimer::singleShot(0, this, &MainWindow::showInLedger);  // once more when the notes have taken their room
 }
+
+/// The train pulled apart, with what is about gear in its corner; made when one first goes to Reach.
+void MainWindow::buildTrain() {
+    auto* around = new QWidget(above_);
+    auto* layout = new QVBoxLayout(around);
+    layout->setContentsMargins(12, 6, 12, 2);
+    train_ = new TrainDrawing(document_, around);
+    layout->addWidget(train_);
+    auto* corner = new QHBoxLayout(train_);
+    corner->setContentsMargins(0, 0, 0, 0);
+    corner->setSpacing(4);
+    corner->addStretch();
+    const auto button = [&](const char* name, const QString& label, const QString& tip, const auto& run) {
+        auto* made = new QToolButton(train_);
+        made->setObjectName(QLatin1String(name));
+        made->setText(label);
+        made->setAccessibleName(label);
+        made->setToolTip(tip);
+        made->setProperty("link", true);
+        connect(made, &QToolButton::clicked, this, run);
+        corner->addWidget(made, 0, Qt::AlignTop);
+    };
+    button("searchButton", tr("Find a set-up\u2026"), tr("Every way the kit reaches a size, ranked; Ctrl+F"),
+           [this] { findSetup(); });
+    button("calibrateButton", tr("Measure\u2026"), tr("Measured values in the place of the lens record's; Ctrl+M"),
+           [this] { measure(); });
+    button("kitButton", tr("Kit room\u2026"), tr("Add, change and remove gear; Ctrl+K"), [this] { openKitRoom(); });
+    button("benchButton", tr("see the bench"), tr("The whole set to scale; the other stations always show it"), [this] {
+        benchInReach_ = true;
+        showBenchOrTrain();
+    });
+    above_->addWidget(around);
+    auto* page = static_cast<ReachPage*>(pageOf(shoot::Station::reach));
+    connect(page, &ReachPage::pieceDragged, this,
+            [this](QPoint at) { train_->hover(train_->mapFromGlobal(QPointF(at))); });
+    connect(page, &ReachPage::pieceDropped, this, [this](const std::string& list, const std::string& id, QPoint at) {
+        train_->drop(list, id, train_->mapFromGlobal(QPointF(at)));
+    });
+}
+
+void MainWindow::showBenchOrTrain() {
+    const bool reach = rail_->current() == shoot::Station::reach;
+    const bool train = reach && !benchInReach_;
+    if (train && !train_) buildTrain();
+    trainButton_->setVisible(reach && !train);
+    above_->setCurrentIndex(train ? 1 : 0);
+    if (train) train_->refresh();
+}
+
+void MainWindow::findSetup() {}
+void MainWindow::measure() {}
+void MainWindow::openKitRoom() {}
 
 /// The station's own numbers come to the top.
 void MainWindow::showInLedger() {
@@ -404,6 +472,7 @@ void MainWindow::refresh() {
     marginColumn_->setVisible(!empty);
     rail_->setEnabled(!empty);
     pageOf(rail_->current())->refresh();
+    if (train_ && above_->currentIndex() == 1) train_->refresh();
     for (auto* action : shotActions_) action->setEnabled(document_.shot() != nullptr);
     refreshTitle();
     if (empty) fillRecent();

@@ -16,6 +16,7 @@ class QLineEdit;
 class QMenu;
 class QSplitter;
 class QStackedWidget;
+class QToolButton;
 
 namespace poquito::desk {
 
@@ -26,6 +27,7 @@ class NotesPanel;
 class ShotCards;
 class StationPage;
 class StationRail;
+class TrainDrawing;
 class WelcomeSheet;
 
 shoot::Shoot demoShoot();
@@ -66,6 +68,11 @@ class MainWindow : public QMainWindow {
     void buildWelcome();
     QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
                     const std::function<void()>& run);
+    void buildTrain();
+    void showBenchOrTrain();
+    void findSetup();
+    void measure();
+    void openKitRoom();
     StationPage* pageOf(shoot::Station station);
 
     void refresh();
@@ -99,6 +106,10 @@ class MainWindow : public QMainWindow {
     ShotCards* cards_ = nullptr;
     BenchView* bench_ = nullptr;
     QSplitter* split_ = nullptr;
+    QStackedWidget* above_ = nullptr;
+    TrainDrawing* train_ = nullptr;
+    QToolButton* trainButton_ = nullptr;
+    bool benchInReach_ = false;
     QStackedWidget* sheets_ = nullptr;
     QStackedWidget* body_ = nullptr;
     WelcomeSheet* welcome_ = nullptr;

@@ -23,18 +23,112 @@ struct Part {
 };
 
 std::vector<Part> parts_of(const optics::Train& train, const shoot::OpticsReport& optics) {
+    if (!optics::is_plain(train)) {
+        // Where pieces work on each other there are no shares to add up.
+        const auto whole = train.facing == optics::Facing::reversed ? QObject::tr("reversed lens")
+                           : train.front_lens                       ? QObject::tr("coupled")
+                                                                    : QObject::tr("whole train");
+        return {{whole, 0, optics.magnification}};
+    }
     std::vector<Part> parts = {{QObject::tr("lens"), 0, optics.lens_magnification}};
     double reached = optics.lens_magnification;
     const auto add = [&](const QString& name, double to) {
         if (std::abs(to - reached) > 1e-9) parts.push_back({name, reached, to});
         reached = to;
     };
-    add(QObject::tr("tubes"), optics.extended_magnification);
+    add(QObject::tr("extension"), optics.extended_magnification);
     const double factor = train.converter ? train.converter->factor : 1;
     add(QObject::tr("close-up lens"), optics.magnification / factor);
     add(QObject::tr("converter"), optics.magnification);
     return parts;
 }
+
+QString length(double mm) { return QString::fromStdString(shoot::length_text(mm)); }
+QString times(double m) { return QString::fromStdString(shoot::magnification_text(m)); }
+
+/// The reach of the ring on a scale of distances, each twice the one before; infinity at the right end.
+class DistanceBar {
+  public:
+    DistanceBar(QPainter& painter, const QRectF& area, const shoot::OpticsReport& optics)
+        : p_(painter), area_(area), optics_(optics) {
+        double nearest = optics.at_closest_ring.value_or(1000);
+        for (const auto& d : {optics.at_infinity_ring, optics.subject_to_sensor})
+            if (d && *d > 0) nearest = std::min(nearest, *d);
+        least_ = std::max(1.0, nearest / 1.6);
+        double farthest = nearest * 8;
+        if (optics.at_infinity_ring) farthest = std::max(farthest, *optics.at_infinity_ring * 1.3);
+        greatest_ = farthest;
+    }
+
+    void draw() {
+        const Theme& t = theme();
+        const double y = area_.top() + 34;
+        p_.setPen(QPen(t.ink, 1));
+        p_.drawLine(QPointF(area_.left(), y), QPointF(area_.right(), y));
+        drawScale(y);
+        const double near = x_of(optics_.at_closest_ring), far = x_of(optics_.at_infinity_ring);
+        p_.setPen(QPen(t.focus, 6, Qt::SolidLine, Qt::FlatCap));
+        p_.drawLine(QPointF(std::min(near, far) - (far == near ? 2 : 0), y),
+                    QPointF(std::max(near, far) + (far == near ? 2 : 0), y));
+        drawEnds(y, near, far);
+        const double here = x_of(optics_.subject_to_sensor);
+        QPainterPath triangle(QPointF(here, y - 4));
+        triangle.lineTo(here - 5, y - 13);
+        triangle.lineTo(here + 5, y - 13);
+        triangle.closeSubpath();
+        p_.fillPath(triangle, t.ink);
+    }
+
+  private:
+    QPainter& p_;
+    QRectF area_;
+    const shoot::OpticsReport& optics_;
+    double least_ = 100, greatest_ = 1000;
+
+    double x_of(const std::optional<double>& distance) const {
+        const double end = area_.right() - 26;  // infinity stands past the last mark
+        if (!distance) return area_.right() - 4;
+        return area_.left() + (end - area_.left()) * std::log(std::clamp(*distance, least_, greatest_) / least_) /
+                                  std::log(greatest_ / least_);
+    }
+
+    void drawScale(double y) {
+        p_.setFont(textFont(11));
+        double free = area_.left() - 8;
+        for (double decade = 1; decade < 1e6; decade *= 10)
+            for (const double step : {1.0, 2.0, 5.0}) {
+                const double mm = decade * step;
+                if (mm < least_ || mm > greatest_) continue;
+                const double x = x_of(mm);
+                p_.setPen(QPen(theme().ink, 1));
+                p_.drawLine(QPointF(x, y), QPointF(x, y + 5));
+                const double half = lineWidth(p_.font(), length(mm)) / 2;
+                if (x - half < free + 6 || x + half > area_.right() - 14) continue;
+                drawLine(p_, QRectF(x - half - 2, y + 5, 2 * half + 4, 14), Qt::AlignCenter, length(mm));
+                free = x + half;
+            }
+        drawLine(p_, QRectF(area_.right() - 12, y + 4, 12, 14), Qt::AlignRight | Qt::AlignVCenter,
+                 QStringLiteral("\u221e"));
+    }
+
+    /// Magnification at both ends of the bar, above it.
+    void drawEnds(double y, double near, double far) {
+        const Theme& t = theme();
+        p_.setFont(textFont(11, QFont::Medium));
+        p_.setPen(t.ink);
+        const auto label = [&](double x, const QString& text, bool towards_left) {
+            const double width = lineWidth(p_.font(), text);
+            const double left = std::clamp(towards_left ? x - width : x, area_.left(), area_.right() - width);
+            drawLine(p_, QRectF(left, y - 30, width + 2, 14), Qt::AlignLeft | Qt::AlignVCenter, text);
+            return QRectF(left, y - 30, width, 14);
+        };
+        const double closest = optics_.at_closest_magnification, infinity = optics_.at_infinity_magnification;
+        const QRectF first = label(std::min(near, far), times(near < far ? closest : infinity), false);
+        const QString other = times(near < far ? infinity : closest);
+        if (std::max(near, far) - lineWidth(p_.font(), other) > first.right() + 8)
+            label(std::max(near, far), other, true);
+    }
+};
 
 }  // namespace
 
@@ -57,8 +151,8 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     // ---- the magnification as a pile of parts, each bar beginning where the last one ended
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, 13), tr("Where the magnification comes from"));
-    const double left = 78, right = width() - 8.0;
+    painter.drawText(QPointF(0, 13), tr("What makes the magnification"));
+    const double left = 82, right = width() - 8.0;
     const double greatest = std::max({optics.range.greatest, optics.magnification, 0.05}) * 1.02;
     const auto x_of = [&](double m) { return left + (right - left) * m / greatest; };
     double y = 24;
@@ -105,62 +199,12 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     painter.fillPath(triangle, t.ink);
     y += 44;
 
-    // ---- the subject distance from ring 0 to 1
-    if (y + 70 > height()) return;
+    // ---- where the subject can be
+    if (y + 66 > height()) return;
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, y), tr("Subject to sensor over the ring"));
-    y += 8;
-    const double bottom = std::min(height() - 20.0, y + 130);
-    std::vector<QPointF> curve;
-    double nearest = 1e300, farthest = 0;
-    for (int i = 0; i <= 60; ++i) {
-        const double ring = i / 60.0;
-        const auto at = optics::focus_at_ring(train, ring);
-        if (!at.subject_to_sensor || *at.subject_to_sensor <= 0) continue;
-        curve.emplace_back(ring, *at.subject_to_sensor);
-        nearest = std::min(nearest, *at.subject_to_sensor);
-        farthest = std::max(farthest, *at.subject_to_sensor);
-    }
-    if (curve.empty()) return;
-    farthest = std::min(farthest, nearest * 12);  // beyond it the curve runs off towards infinity
-    const double span = std::log(std::max(farthest / nearest, 1.02));
-    const auto point = [&](const QPointF& p) {
-        return QPointF(left + (right - left) * p.x(),
-                       bottom - (bottom - y) * std::min(1.0, std::log(p.y() / nearest) / span));
-    };
-    painter.setFont(textFont(11));
-    painter.setPen(QPen(t.hairline, 1));
-    painter.drawRect(QRectF(QPointF(left, y), QPointF(right, bottom)));
-    painter.setPen(t.quiet);
-    const auto length = [](double mm) { return QString::fromStdString(shoot::length_text(mm)); };
-    painter.drawText(QRectF(0, y - 4, left - 6, 16), Qt::AlignRight | Qt::AlignVCenter, length(farthest));
-    painter.drawText(QRectF(0, bottom - 12, left - 6, 16), Qt::AlignRight | Qt::AlignVCenter, length(nearest));
-    painter.drawText(QRectF(left, bottom + 3, right - left, 14), Qt::AlignLeft, tr("0 infinity"));
-    painter.drawText(QRectF(left, bottom + 3, right - left, 14), Qt::AlignRight, tr("1 closest"));
-    painter.drawText(QRectF(left, bottom + 3, right - left, 14), Qt::AlignHCenter, tr("ring"));
-    QPainterPath path;
-    bool begun = false;
-    for (const auto& p : curve) {
-        if (p.y() > farthest) continue;
-        if (begun)
-            path.lineTo(point(p));
-        else
-            path.moveTo(point(p));
-        begun = true;
-    }
-    painter.setPen(QPen(t.ink, 1.4));
-    painter.drawPath(path);
-    if (optics.subject_to_sensor && *optics.subject_to_sensor > 0) {
-        const QPointF here = point({optics.ring, *optics.subject_to_sensor});
-        painter.setPen(QPen(t.panel, 1.5));
-        painter.setBrush(t.focus);
-        painter.drawEllipse(here, 5, 5);
-        const bool rightHalf = optics.ring > 0.5;
-        drawLabel(painter, here + QPointF(rightHalf ? -9 : 9, -11),
-                  (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, length(*optics.subject_to_sensor),
-                  t.ink);
-    }
+    painter.drawText(QPointF(0, y), tr("Sharp from the sensor, by ring"));
+    DistanceBar(painter, QRectF(2, y + 4, width() - 10, 60), optics).draw();
 }
 
 }  // namespace poquito::desk

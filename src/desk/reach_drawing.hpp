@@ -7,7 +7,7 @@ namespace poquito::desk {
 class Document;
 
 /// Where the magnification comes from, piece by piece, and what the ring can reach: magnification and subject distance
-/// from ring 0 to 1 with the plan's place on both.
+/// from ring 0 to 1, as bars on their scales with the plan's place on both.
 class ReachDrawing : public QWidget {
     Q_OBJECT
   public:

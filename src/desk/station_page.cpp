@@ -106,6 +106,12 @@ void StationPage::setRowVisible(QWidget* control, bool visible) {
         label->setVisible(visible);
 }
 
+void StationPage::spanRow(QGridLayout* group, QWidget* control) {
+    if (auto* label = control->parentWidget()->findChild<QLabel*>(control->objectName() + QLatin1String("Label")))
+        label->deleteLater();
+    group->addWidget(control, group->rowCount(), 0, 1, 2);
+}
+
 void StationPage::setRowEnabled(QWidget* control, bool enabled) {
     control->setEnabled(enabled);
     if (auto* label = control->parentWidget()->findChild<QLabel*>(control->objectName() + QLatin1String("Label")))

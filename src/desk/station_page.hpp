@@ -68,6 +68,9 @@ class StationPage : public QWidget {
     static void setRowVisible(QWidget* control, bool visible);
     static void setRowEnabled(QWidget* control, bool enabled);
 
+    /// The control of a group takes the whole width; the group's heading stands for its label.
+    static void spanRow(QGridLayout* group, QWidget* control);
+
     Document& document() { return document_; }
 
   private:

@@ -75,8 +75,11 @@ OpticsReport report_optics(const Plan& plan) {
     }
     if (at.working_distance && *at.working_distance > 0)
         report.shaded_half_angle = std::atan(front_diameter(plan) / 2 / *at.working_distance) / per_degree;
-    report.at_infinity_ring = optics::focus_at_ring(plan.train, 0).subject_to_sensor;
-    report.at_closest_ring = optics::focus_at_ring(plan.train, 1).subject_to_sensor;
+    const auto infinity = optics::focus_at_ring(plan.train, 0), closest = optics::focus_at_ring(plan.train, 1);
+    report.at_infinity_ring = infinity.subject_to_sensor;
+    report.at_infinity_magnification = infinity.magnification;
+    report.at_closest_ring = closest.subject_to_sensor;
+    report.at_closest_magnification = closest.magnification;
     report.measured = measured_parts(plan);
     report.fit = fit_of(plan.kit, plan.shot, at.front - plan.camera.flange);
     return report;

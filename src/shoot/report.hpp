@@ -36,7 +36,9 @@ struct OpticsReport {
     std::optional<double> shaded_half_angle;  // degrees, cone about the axis that the front of the lens covers
     std::optional<double> at_infinity_ring;   // subject to sensor at ring 0, the far limit; empty: infinity
     std::optional<double> at_closest_ring;    // at ring 1
-    std::vector<Measured> measured;           // what of the lens was measured rather than believed
+    double at_infinity_magnification = 0;
+    double at_closest_magnification = 0;
+    std::vector<Measured> measured;  // what of the lens was measured rather than believed
     Fit fit;
 };
 
