@@ -105,7 +105,7 @@ class Parts {
                 bare.autofocus = lens.autofocus;
                 add_closeups(parts, bare);
                 for (Index ring = 0; ring < count(kit_.reversing_rings); ++ring) parts.push_back(reversed(bare, ring));
-                add_coupled(parts, bare);
+                if (!wish_.simple) add_coupled(parts, bare);
             }
         for (FrontPart& part : parts) part.stretches = optics::ring_stretches(part.train);
         return parts;
@@ -145,7 +145,8 @@ class Parts {
             };
             const FrontPart one = with(bare, 0, i);
             parts.push_back(one);
-            for (Index j = i + 1; j < count(kit_.closeup_lenses); ++j) parts.push_back(with(one, 1, j));
+            for (Index j = i + 1; j < count(kit_.closeup_lenses) && !wish_.simple; ++j)
+                parts.push_back(with(one, 1, j));
         }
     }
 
@@ -193,7 +194,8 @@ class Parts {
         with.pieces.tubes |= std::uint64_t{1} << tube;
         add_tubes(parts, with, static_cast<Index>(tube + 1));
         // Behind a converter without length nothing can be computed: see docs/file-format.md.
-        if (part.pieces.converter == no_piece || !(kit_.teleconverters[part.pieces.converter].optics.length > 0))
+        if (wish_.simple || part.pieces.converter == no_piece ||
+            !(kit_.teleconverters[part.pieces.converter].optics.length > 0))
             return;
         behind.rear_tubes += gear.length;
         behind.pieces.tubes_behind |= std::uint64_t{1} << tube;
@@ -335,12 +337,13 @@ double combination_count(const Kit& kit, const ReachWish& wish) {
         pairs += own * (zooms - own);
     }
     const auto closeups = static_cast<double>(kit.closeup_lenses.size());
-    const double fronts = zooms * (1 + closeups + closeups * (closeups - 1) / 2) +
+    const double fronts = zooms * (1 + closeups + (wish.simple ? 0 : closeups * (closeups - 1) / 2)) +
                           zooms * static_cast<double>(kit.reversing_rings.size()) +
-                          pairs * static_cast<double>(kit.coupling_rings.size());
+                          (wish.simple ? 0 : pairs * static_cast<double>(kit.coupling_rings.size()));
     double tubes = std::pow(2.0, static_cast<double>(kit.tubes.size()));
     for (const auto& converter : kit.teleconverters)
-        tubes += std::pow(converter.optics.length > 0 ? 3.0 : 2.0, static_cast<double>(kit.tubes.size()));
+        tubes +=
+            std::pow(converter.optics.length > 0 && !wish.simple ? 3.0 : 2.0, static_cast<double>(kit.tubes.size()));
     const double rears = tubes * (1 + static_cast<double>(kit.bellows.size()));
     return fronts * rears * static_cast<double>(Parts(kit, wish).bodies().size());
 }
@@ -545,7 +548,8 @@ std::optional<Rig> find_rig(const Kit& kit, const Rig& now, const WantedReach& w
     constexpr double at_most = 20000;  // combinations, some milliseconds
     ReachWish wish{.magnification = wanted.magnification,
                    .least_working_distance = std::nextafter(wanted.working_distance, wanted.working_distance + 1),
-                   .only_camera = now.camera};
+                   .only_camera = now.camera,
+                   .simple = true};
     if (combination_count(kit, wish) > at_most) return std::nullopt;
     const auto result = search_reach(kit, wish);
     const auto effort = [&](const ReachFound& one) {

@@ -24,6 +24,7 @@ struct ReachWish {
     bool no_glass_in_front = false;
     std::optional<std::string> only_camera;  // id
     bool crop_modes = false;                 // tried as well, for a wanted field width
+    bool simple = false;  // one close-up lens at most, no coupled lenses, tubes in front of a converter only
 };
 
 /// What single pieces cost in quality, by rules of thumb (common practice): plain extension keeps the lens's quality;
@@ -112,8 +113,8 @@ std::string space_text(const Kit& kit, const ReachWish& wish);
 std::string left_out_text(const ReachLeftOut& left_out);
 
 /// For a note's remedy: a rig of the kit that reaches what is wanted with the shot's camera. Prefers the shot's own
-/// lens, then few pieces, then extension over glass. Empty where none does, or where the kit is too large to look
-/// through while someone types.
+/// lens, then few pieces, then extension over glass. Looks at simple rigs only; empty where none does, or where the kit
+/// is too large to look through while someone types.
 struct WantedReach {
     double magnification = 1;
     double working_distance = 0;  // mm, more than
