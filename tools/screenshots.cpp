@@ -3,14 +3,22 @@
 #include "desk/ledger_model.hpp"
 #include "desk/ledger_view.hpp"
 #include "desk/main_window.hpp"
+#include "desk/measure_desk.hpp"
+#include "desk/quantity_field.hpp"
+#include "desk/ruler_view.hpp"
 #include "desk/theme.hpp"
 
+#include <QAction>
 #include <QApplication>
 #include <QDir>
+#include <QMouseEvent>
+#include <QPainter>
 #include <QSettings>
+#include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTimer>
 
+#include <cmath>
 #include <map>
 
 using namespace poquito;
@@ -43,11 +51,47 @@ void log_something(desk::Document& document) {
     });
 }
 
+/// A made-up photograph of a rule, half a millimetre wide ticks every millimetre, held a little askew.
+QImage photographed_rule() {
+    QImage picture(1500, 1000, QImage::Format_RGB32);
+    picture.fill(QColor(205, 200, 188));
+    QPainter painter(&picture);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.translate(60, 240);
+    painter.rotate(3);
+    painter.fillRect(QRectF(-200, 0, 2000, 460), QColor(236, 228, 200));
+    constexpr double pixels_per_mm = 39.6;  // 0.62x on 23.5 mm
+    QFont font = desk::textFont(44);
+    painter.setFont(font);
+    for (int mm = 0; mm < 36; ++mm) {
+        const double x = mm * pixels_per_mm, height = mm % 10 == 0 ? 190 : mm % 5 == 0 ? 150 : 110;
+        painter.fillRect(QRectF(x - 2.4, 0, 4.8, height), QColor(40, 40, 44));
+        if (mm % 10 == 0) painter.drawText(QRectF(x - 60, 200, 120, 60), Qt::AlignCenter, QString::number(mm / 10));
+    }
+    return picture;
+}
+
+void mark_rule(desk::MeasureDesk& measure) {
+    measure.showPicture(photographed_rule(), QStringLiteral("rule.jpg"));
+    settle();
+    auto* view = measure.findChild<desk::RulerView*>();
+    for (const double mm : {2.0, 32.0}) {
+        const double angle = 3 * 3.14159265 / 180, x = mm * 39.6, y = 60;
+        const auto at = view->toView(
+            {60 + x * std::cos(angle) - y * std::sin(angle), 240 + x * std::sin(angle) + y * std::cos(angle)});
+        QMouseEvent press(QEvent::MouseButtonPress, at, view->mapToGlobal(at), Qt::LeftButton, Qt::LeftButton, {});
+        QApplication::sendEvent(view, &press);
+    }
+    measure.findChild<desk::QuantityField*>(QStringLiteral("ruleDistanceField"))->setValue(30);
+    Q_EMIT view->marksChanged();
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
     QTemporaryDir settings;
+    QStandardPaths::setTestModeEnabled(true);  // not the bag of whoever runs this
     QSettings::setDefaultFormat(QSettings::IniFormat);
     QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, settings.path());
     const auto arguments = QApplication::arguments();
@@ -85,6 +129,21 @@ int main(int argc, char** argv) {
                                 .arg(QString::fromLatin1(shoot::station_name(station)).toLower(), suffix)));
         if (station == shoot::Station::reach) model->toggle(model->indexOf("working_f_number"));
     }
+    window.openDemo();
+    window.document().select(1);
+    window.goTo(shoot::Station::reach);
+    const auto grab_window = [&](const char* action, const char* name, const QString& file) {
+        window.findChild<QAction*>(QLatin1String(action))->trigger();
+        settle();
+        auto* found = window.findChild<QWidget*>(QLatin1String(name));
+        found->grab().save(folder.filePath(file + suffix + QStringLiteral(".png")));
+        found->close();
+    };
+    grab_window("findSetupAction", "reachFinder", QStringLiteral("7-find"));
+    window.findChild<QAction*>(QStringLiteral("measureAction"))->trigger();
+    mark_rule(*window.findChild<desk::MeasureDesk*>());
+    grab_window("measureAction", "measureDesk", QStringLiteral("9-measure"));
+    grab_window("kitRoomAction", "kitRoom", QStringLiteral("8-kit"));
     window.newShoot();
     settle();
     window.grab().save(folder.filePath(QStringLiteral("0-empty%1.png").arg(suffix)));

@@ -5,11 +5,14 @@
 #include "desk/depth_page.hpp"
 #include "desk/file_dialogs.hpp"
 #include "desk/foot_line.hpp"
+#include "desk/kit_room.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/ledger_view.hpp"
 #include "desk/light_page.hpp"
+#include "desk/measure_desk.hpp"
 #include "desk/notes_panel.hpp"
 #include "desk/proof_page.hpp"
+#include "desk/reach_finder.hpp"
 #include "desk/reach_page.hpp"
 #include "desk/run_page.hpp"
 #include "desk/shot_cards.hpp"
@@ -338,6 +341,12 @@ void MainWindow::buildMenus() {
                QKeySequence(Qt::Key_1 + static_cast<int>(i)), [this, station] { goTo(station); });
     }
     view->addSeparator();
+    of_shot(action(view, "findSetupAction", tr("&Find a set-up\u2026"), QKeySequence(Qt::CTRL | Qt::Key_F),
+                   [this] { findSetup(); }));
+    of_shot(action(view, "measureAction", tr("&Measure the lens\u2026"), QKeySequence(Qt::CTRL | Qt::Key_M),
+                   [this] { measure(); }));
+    action(view, "kitRoomAction", tr("&Kit room\u2026"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { openKitRoom(); });
+    view->addSeparator();
     action(view, "elevationAction", tr("Bench from &top or side"), QKeySequence(Qt::CTRL | Qt::Key_E),
            [this] { bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side); });
     action(view, "themeAction", tr("&Dim theme on or off"), QKeySequence(Qt::CTRL | Qt::Key_T),
@@ -450,9 +459,28 @@ void MainWindow::showBenchOrTrain() {
     if (train) train_->refresh();
 }
 
-void MainWindow::findSetup() {}
-void MainWindow::measure() {}
-void MainWindow::openKitRoom() {}
+void MainWindow::findSetup() {
+    if (!document_.shot()) return;
+    if (!finder_) finder_ = new ReachFinder(document_, bag(), this);
+    finder_->begin();
+    finder_->show();
+    finder_->raise();
+    finder_->activateWindow();
+}
+void MainWindow::measure() {
+    if (!document_.shot()) return;
+    if (!measure_) measure_ = new MeasureDesk(document_, bag(), this);
+    measure_->begin();
+    measure_->show();
+    measure_->raise();
+    measure_->activateWindow();
+}
+void MainWindow::openKitRoom() {
+    if (!kitRoom_) kitRoom_ = new KitRoom(document_, bag(), this);
+    kitRoom_->show();
+    kitRoom_->raise();
+    kitRoom_->activateWindow();
+}
 
 /// The station's own numbers come to the top.
 void MainWindow::showInLedger() {
@@ -512,7 +540,17 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 
 // ---- files -------------------------------------------------------------------------------------------------------
 
-void MainWindow::newShoot() { document_.open(genericShoot(), {}); }
+void MainWindow::newShoot() {
+    shoot::Shoot shoot = genericShoot();
+    shoot.kit = bag().kit();
+    document_.open(std::move(shoot), {});
+}
+
+Bag& MainWindow::bag() {
+    if (!bag_) bag_ = new Bag({}, this);
+    if (!bag_->problem().isEmpty()) say(bag_->problem());
+    return *bag_;
+}
 void MainWindow::openDemo() { document_.open(demoShoot(), {}); }
 
 bool MainWindow::openFile(const QString& path) {

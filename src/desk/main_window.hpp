@@ -20,10 +20,14 @@ class QToolButton;
 
 namespace poquito::desk {
 
+class Bag;
 class BenchView;
 class FootLine;
+class KitRoom;
 class LedgerView;
+class MeasureDesk;
 class NotesPanel;
+class ReachFinder;
 class ShotCards;
 class StationPage;
 class StationRail;
@@ -43,6 +47,7 @@ class MainWindow : public QMainWindow {
     ~MainWindow() override;
 
     Document& document() { return document_; }
+    Bag& bag();
     void goTo(shoot::Station station);
 
     /// Without questions; what goes wrong is said in the strip above the bench. True: it is done.
@@ -110,6 +115,10 @@ class MainWindow : public QMainWindow {
     TrainDrawing* train_ = nullptr;
     QToolButton* trainButton_ = nullptr;
     bool benchInReach_ = false;
+    Bag* bag_ = nullptr;  // read when it is first wanted
+    ReachFinder* finder_ = nullptr;
+    KitRoom* kitRoom_ = nullptr;
+    MeasureDesk* measure_ = nullptr;
     QStackedWidget* sheets_ = nullptr;
     QStackedWidget* body_ = nullptr;
     WelcomeSheet* welcome_ = nullptr;

@@ -182,4 +182,66 @@ Quantity wavelengthQuantity() {
         .expected = QStringLiteral("a wavelength from 100 to 2000 nm")};
 }
 
+namespace {
+
+/// A plain number with its unit behind it, which may be typed or left out.
+Quantity plainQuantity(const std::string& unit, const QString& expected) {
+    return {.parse =
+                [unit](const std::string& text) {
+                    const auto at = unit.empty() ? std::string::npos : text.rfind(unit);
+                    return parse_number(at == std::string::npos ? text : text.substr(0, at));
+                },
+            .print = [unit](double value) { return number_text(value, 6) + (unit.empty() ? "" : " " + unit); },
+            .step = step_decimal,
+            .expected = expected};
+}
+
+Quantity quantityOf(Measure measure) {
+    switch (measure) {
+        case Measure::length:
+            return lengthQuantity();
+        case Measure::f_number:
+            return fNumberQuantity();
+        case Measure::magnification:
+            return magnificationQuantity();
+        case Measure::shutter:
+            return shutterQuantity();
+        case Measure::stops:
+            return stopsQuantity();
+        case Measure::power:
+            return powerQuantity();
+        case Measure::count:
+            return countQuantity();
+        case Measure::pixels: {
+            auto quantity = plainQuantity("px", QStringLiteral("a whole number of pixels"));
+            quantity.step = [](double value, int steps) { return value + steps; };
+            return quantity;
+        }
+        case Measure::dioptres:
+            return plainQuantity("dpt", QStringLiteral("dioptres such as 4"));
+        case Measure::megabytes:
+            return plainQuantity("MB", QStringLiteral("megabytes such as 32"));
+        case Measure::plain:
+            break;
+    }
+    return plainQuantity({}, QStringLiteral("a number"));
+}
+
+}  // namespace
+
+Quantity quantityOf(const FieldSpec& spec) {
+    Quantity quantity = quantityOf(spec.measure);
+    quantity.least = spec.rule.least;
+    quantity.withoutLeast = spec.rule.without_least;
+    quantity.greatest = std::min(quantity.greatest, spec.rule.greatest);
+    if (spec.type == FieldType::whole_number)
+        quantity.parse = [parse = quantity.parse](const std::string& text) {
+            const auto value = parse(text);
+            return value && *value == std::floor(*value) ? value : std::nullopt;
+        };
+    const auto range = spec.rule.words();
+    quantity.expected += QStringLiteral(", ") + QString::fromStdString(range);
+    return quantity;
+}
+
 }  // namespace poquito::desk

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "shoot/gear.hpp"
+
 #include <QString>
 
 #include <functional>
@@ -37,5 +39,8 @@ Quantity angleQuantity();
 Quantity secondsQuantity();
 Quantity countQuantity();
 Quantity wavelengthQuantity();  // mm, shown as nm
+
+/// For a member of a gear record, within its rule.
+Quantity quantityOf(const shoot::FieldSpec& spec);
 
 }  // namespace poquito::desk

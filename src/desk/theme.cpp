@@ -105,7 +105,7 @@ QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @paper; 
 QFileDialog QToolButton { padding: 2px; }
 QToolButton[chip="true"] { padding: 1px 6px; min-height: 18px; }
 QToolButton[chip="true"]:focus { padding: 0px 5px; }
-QToolButton:checked { background: @linkWash; border-color: @link; font-weight: 600; }
+QToolButton:checked, QPushButton:checked { background: @linkWash; border-color: @link; font-weight: 600; }
 QToolButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px 2px; min-height: 18px; text-align: left; }
 QPushButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px; min-height: 18px; text-align: left; }
 QPushButton[link="true"]:focus { border: 1px solid @link; }

@@ -15,7 +15,7 @@ namespace {
 using Found = std::optional<Finding>;
 
 Remedy mount(const Plan& plan, const Rig& found) {
-    return remedy(plan, fmt::format("Mount {}", pieces_text(plan.kit, found)), [&](Shot& shot) { shot.rig = found; });
+    return remedy(plan, "Mount these instead", [&](Shot& shot) { shot.rig = found; });
 }
 
 Found magnification_out_of_reach(const Plan& plan, const Report& report) {
