@@ -9,6 +9,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cctype>
 #include <cmath>
 #include <initializer_list>
@@ -110,7 +111,12 @@ void Sheet::reach() {
     const auto& whole = plan_.at.whole;
     const double total_focal = -1 / whole.c;  // of the whole train; afocal ones make no image
 
-    auto& m = add("magnification", "Magnification", number_text(optics.magnification), "\u00d7");
+    const auto measured = [&](Measured part, const char* unit) {
+        const bool is = std::ranges::count(optics.measured, part) > 0;
+        return is ? fmt::format("{}{}measured", unit, *unit ? ", " : "") : std::string(unit);
+    };
+    auto& m = add("magnification", "Magnification", number_text(optics.magnification),
+                  measured(Measured::magnification, "\u00d7"));
     weigh(m, "magnification-out-of-reach");
     m.working =
         !plain ? working("m", optics::any_magnification_formula, {{"x", -whole.a * total_focal}, {"F", total_focal}},
@@ -174,16 +180,18 @@ void Sheet::reach() {
                                {"m_1", optics.extended_magnification},
                                {"e", plan_.at.principal}},
                               *optics.working_distance, "mm", train_source);
-        add("subject_to_sensor_mm", "Subject to sensor", number_text(*optics.subject_to_sensor, 4), "mm").working =
-            working("subject to sensor", optics::subject_to_sensor_formula,
-                    {{"S", optics.front}, {"w", *optics.working_distance}}, *optics.subject_to_sensor, "mm",
-                    "model 1, S from sensor to front rim");
+        add("subject_to_sensor_mm", "Subject to sensor", number_text(*optics.subject_to_sensor, 4),
+            measured(Measured::sharp_distances, "mm"))
+            .working = working("subject to sensor", optics::subject_to_sensor_formula,
+                               {{"S", optics.front}, {"w", *optics.working_distance}}, *optics.subject_to_sensor, "mm",
+                               "model 1, S from sensor to front rim");
     } else {
         add("working_distance_mm", "Working distance", "\u221e");
     }
     const double marked = plan_.shot.exposure.f_number;
     const double own = optics::own_f_number(train, plan_.at, marked);
-    auto& aperture = add("working_f_number", "Working aperture", f_number_text(optics.working_f_number));
+    auto& aperture = add("working_f_number", "Working aperture", f_number_text(optics.working_f_number),
+                         measured(Measured::displayed_aperture, ""));
     weigh(aperture, "stop-not-on-lens");
     aperture.working = !plain ? any_aperture_working()
                               : working("N_w", optics::working_f_number_formula,

@@ -491,9 +491,10 @@ std::vector<std::string> mounting_order(const Kit& kit, const Rig& rig) {
         names.back() += " at " + length_text(rig.bellows->extension);
     }
     if (rig.reversing_ring) add(kit.reversing_rings, *rig.reversing_ring);
+    const Lens& lens = *find_gear(kit.lenses, rig.lens);
     add(kit.lenses, rig.lens);
-    if (const auto position = zoom_position(*find_gear(kit.lenses, rig.lens), rig.focal_length))
-        names.back() += " at " + length_text(*position);
+    if (!lens.calibrations.empty()) names.back() += " (measured)";
+    if (const auto position = zoom_position(lens, rig.focal_length)) names.back() += " at " + length_text(*position);
     if (rig.reversing_ring) names.back() += " reversed";
     for (const auto& id : rig.closeup_lenses) add(kit.closeup_lenses, id);
     if (const auto& front = rig.front_lens) {

@@ -10,6 +10,33 @@ namespace {
 using namespace shoot;
 using Json = nlohmann::ordered_json;
 
+Json write_joint(const Joint& joint) {
+    return {{"inner", joint.inner},
+            {"outer", joint.outer},
+            {"inner_thread_mm", json_number(joint.inner_thread)},
+            {"outer_thread_mm", json_number(joint.outer_thread)},
+            {"step_ring", joint.step_ring ? Json(*joint.step_ring) : Json(nullptr)}};
+}
+
+Json write_fit(const Fit& fit) {
+    constexpr const char* stops[] = {"camera", "lens", "none"};
+    Json joints = Json::array();
+    for (const Joint& joint : fit.joints) joints.push_back(write_joint(joint));
+    return {{"length_mm", json_number(fit.length)},
+            {"contacts", fit.contacts()},
+            {"without_contacts", fit.without_contacts},
+            {"autofocus", fit.autofocus},
+            {"stop_set_by", stops[static_cast<int>(fit.stop)]},
+            {"joints", std::move(joints)}};
+}
+
+Json write_measured(const std::vector<Measured>& measured) {
+    constexpr const char* names[] = {"magnification", "displayed-aperture", "sharp-distances"};
+    Json list = Json::array();
+    for (const Measured part : measured) list.push_back(names[static_cast<int>(part)]);
+    return list;
+}
+
 Json write_optics(const OpticsReport& optics) {
     return {{"focal_length_mm", json_number(optics.focal_length)},
             {"ring", json_number(optics.ring)},
@@ -27,7 +54,13 @@ Json write_optics(const OpticsReport& optics) {
             {"least_magnification", json_number(optics.range.least)},
             {"greatest_magnification", json_number(optics.range.greatest)},
             {"fill_share", json_number(optics.fill)},
-            {"shaded_half_angle_deg", json_number(optics.shaded_half_angle)}};
+            {"shaded_half_angle_deg", json_number(optics.shaded_half_angle)},
+            {"subject_to_sensor_at_ring_0_mm", json_number(optics.at_infinity_ring)},
+            {"subject_to_sensor_at_ring_1_mm", json_number(optics.at_closest_ring)},
+            {"magnification_at_ring_0", json_number(optics.at_infinity_magnification)},
+            {"magnification_at_ring_1", json_number(optics.at_closest_magnification)},
+            {"measured", write_measured(optics.measured)},
+            {"fit", write_fit(optics.fit)}};
 }
 
 Json write_sharpness(const SharpnessReport& sharpness) {

@@ -192,3 +192,66 @@ TEST_CASE("bytes changed at random never crash and never load by halves", "[stor
         if (const auto* shoot = std::get_if<shoot::Shoot>(&result)) CHECK(shoot->shots.size() == 1);
     }
 }
+
+TEST_CASE("rigs that cannot be screwed together are refused, at their place", "[storage][errors]") {
+    const auto rig = [](const std::vector<std::pair<const char*, Json>>& members) {
+        Json document = good();
+        document["kit"]["cameras"][0]["crop_modes"] = {{{"name", "small"},
+                                                        {"sensor_width_mm", 12},
+                                                        {"sensor_height_mm", 8},
+                                                        {"image_width_px", 3000},
+                                                        {"image_height_px", 2000}}};
+        for (const auto& [key, value] : members) document["shots"][0]["rig"][key] = value;
+        return refusal(document.dump());
+    };
+    CHECK(rig({{"bellows", {{"id", "bellows"}, {"extension_mm", 80}}}, {"crop_mode", "small"}, {"support", "hand"}})
+              .empty());
+    CHECK(rig({{"bellows", {{"id", "bellows"}, {"extension_mm", 500}}}}) ==
+          "shots[0].rig.bellows.extension_mm: got 500, expected 40 to 140");
+    CHECK(rig({{"bellows", {{"id", "none"}, {"extension_mm", 80}}}}) ==
+          "shots[0].rig.bellows.id: got \"none\", expected the id of a bellows in kit");
+    CHECK(rig({{"tubes_behind_converter", {"t20"}}}) ==
+          "shots[0].rig.tubes_behind_converter: got tubes behind no converter, expected them in tubes");
+    CHECK(rig({{"tubes_behind_converter", {"t20"}}, {"teleconverter", "x2"}}).empty());
+    CHECK(rig({{"reversing_ring", "rev"}, {"closeup_lenses", {"c4"}}})
+              .starts_with("shots[0].rig.closeup_lenses: got close-up lenses on a reversed lens"));
+    CHECK(rig({{"reversing_ring", "rev"}, {"front_lens", {{"lens", "macro"}, {"f_number", 2.8}}}})
+              .starts_with("shots[0].rig.front_lens: got a front lens on a reversed lens"));
+    CHECK(rig({{"front_lens", {{"lens", "macro"}}}}) ==
+          "shots[0].rig.front_lens.f_number: missing, expected a number, above 0");
+    CHECK(rig({{"focal_length_mm", 80}}) ==
+          "shots[0].rig.focal_length_mm: lens \"macro\" is no zoom, expected no focal length");
+    CHECK(rig({{"crop_mode", "tiny"}}) ==
+          "shots[0].rig.crop_mode: got \"tiny\", expected the name of a crop mode of camera \"body\"");
+    CHECK(rig({{"support", "string"}}) ==
+          "shots[0].rig.support: got \"string\", expected \"hand\" or \"small-head\" or \"sturdy-head\"");
+}
+
+TEST_CASE("gear whose members contradict each other is refused, at its place", "[storage][errors]") {
+    const Json zoom = {{{"focal_length_mm", 50},
+                        {"max_aperture", 4},
+                        {"closest_focus_mm", 400},
+                        {"max_magnification", 0.2},
+                        {"length_mm", 90}},
+                       {{"focal_length_mm", 120},
+                        {"max_aperture", 4},
+                        {"closest_focus_mm", 400},
+                        {"max_magnification", 0.3},
+                        {"length_mm", 99}}};
+    CHECK(broken("/kit/lenses/0/zoom", zoom).empty());
+    Json one = Json::array({zoom[0]});
+    CHECK(broken("/kit/lenses/0/zoom", one) == "kit.lenses[0].zoom[0]: got one focal length, expected two or more");
+    Json falling = Json::array({zoom[1], zoom[0]});
+    CHECK(broken("/kit/lenses/0/zoom", falling) ==
+          "kit.lenses[0].zoom[1]: got 50, expected above 120, the focal length before it");
+    Json elsewhere = zoom;
+    elsewhere[0]["focal_length_mm"] = 110;
+    CHECK(broken("/kit/lenses/0/zoom", elsewhere) ==
+          "kit.lenses[0].focal_length_mm: got 100, expected 110 to 120, as in zoom");
+    CHECK(broken("/kit/bellows/0/max_length_mm", 20) ==
+          "kit.bellows[0].max_length_mm: got 20, expected 40 or more, min_length_mm");
+    const Json reading = {{"what", "magnification"}, {"ring", 0.5}, {"value", 0.5}, {"uncertainty", 0}, {"time", ""}};
+    CHECK(broken("/kit/lenses/0/calibrations", Json::array({reading})).empty());
+    CHECK(broken("/kit/lenses/0/calibrations", Json::array({reading, reading})) ==
+          "kit.lenses[0].calibrations[1]: got 0.5, expected every ring position once");
+}
