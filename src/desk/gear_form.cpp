@@ -105,6 +105,19 @@ void GearForm::build() {
     }
     picture_ = new GearPicture(body_);
     column->addWidget(picture_);
+    auto* users = new QLabel(body_);
+    users->setObjectName(QStringLiteral("gearUsers"));
+    users->setProperty("quiet", true);
+    users->setFont(textFont(11));
+    users->setWordWrap(true);
+    column->addWidget(users);
+    bindings_.emplace_back([this, users] {
+        QStringList names;
+        for (const auto& shot : shoot::users_of(document_->shoot(), *kind_, kind_->id(document_->kit(), static_cast<std::size_t>(index_))))
+            names << text(shot);
+        users->setVisible(document_->count() > 0);
+        users->setText(names.isEmpty() ? tr("No shot uses it.") : tr("Used by %1.").arg(names.join(QStringLiteral(", "))));
+    });
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(4);
@@ -228,6 +241,7 @@ void GearForm::addTable(const shoot::GearTable& table, QVBoxLayout* column) {
     view->verticalHeader()->setDefaultSectionSize(22);
     view->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     view->horizontalHeader()->setHighlightSections(false);
+    view->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     view->setEditTriggers(QAbstractItemView::AllEditTriggers);
     const auto edit = [this, &table](const shoot::Rows& rows) {
         change(tr("Change %1").arg(tr(table.label).toLower()), {},

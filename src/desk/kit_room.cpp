@@ -99,7 +99,7 @@ QWidget* KitRoom::buildKinds() {
     kinds_->setAccessibleName(tr("Kinds of gear"));
     kinds_->setModel(kindNames_);
     kinds_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    kinds_->setSpacing(1);
+    kinds_->setSpacing(3);
     column->addWidget(kinds_, 1);
     auto* files = new QHBoxLayout;
     files->setSpacing(4);

@@ -1,6 +1,7 @@
 #include "desk/measure_desk.hpp"
 
 #include "desk/file_dialogs.hpp"
+#include "desk/measure_sketch.hpp"
 #include "desk/quantity_field.hpp"
 #include "desk/ruler_view.hpp"
 #include "desk/theme.hpp"
@@ -80,8 +81,15 @@ MeasureDesk::MeasureDesk(Document& document, Bag& bag, QWidget* parent)
         group->addButton(way, i);
         column->addWidget(way);
     }
-    connect(group, &QButtonGroup::idClicked, ways_, &QStackedWidget::setCurrentIndex);
     view_ = new RulerView(this);
+    sketch_ = new MeasureSketch(document_, this);
+    sketch_->hide();
+    connect(group, &QButtonGroup::idClicked, this, [this](int way) {
+        ways_->setCurrentIndex(way);
+        view_->setVisible(way == 0);
+        sketch_->setVisible(way != 0);
+        refresh();
+    });
     ways_->addWidget(buildRule());
     ways_->addWidget(buildAperture());
     ways_->addWidget(buildDistances());
@@ -99,6 +107,7 @@ MeasureDesk::MeasureDesk(Document& document, Bag& bag, QWidget* parent)
     column->addWidget(message_);
     row->addWidget(side);
     row->addWidget(view_, 1);
+    row->addWidget(sketch_, 1);
     connect(view_, &RulerView::marksChanged, this, &MeasureDesk::refreshRule);
     connect(&document_, &Document::shootChanged, this, &MeasureDesk::refresh);
     connect(&document_, &Document::selected, this, &MeasureDesk::begin);
@@ -278,6 +287,10 @@ void MeasureDesk::refresh() {
     refreshRule();
     refreshAperture();
     refreshDistances();
+    if (ways_->currentIndex() == 1) sketch_->show({});
+    if (ways_->currentIndex() == 2)
+        sketch_->show(MeasureSketch::Distances{
+            .bare = bare_->value(), .extended = extended_->value(), .extension = extension_->value()});
 }
 
 void MeasureDesk::refreshRule() {
@@ -363,12 +376,20 @@ void MeasureDesk::refreshDistances() {
                                                                              .extended = extended_->value(),
                                                                              .extension = extension_->value(),
                                                                              .uncertainty = distanceOff_->value()});
-    const bool sound = sharp_ && sharp_->hiatus.value < bare_->value();
-    distancesText_->setText(
-        sound ? tr("Focal length at closest focus <b>%1 mm</b>, between the principal planes <b>%2 mm</b>.")
-                    .arg(withUncertainty(sharp_->focal_length), withUncertainty(sharp_->hiatus))
-              : tr("No focal length fits these distances: near 1:1 a tube hardly moves what is sharp; take a longer "
-                   "one, or measure again."));
+    constexpr double worth_storing = 0.1;  // of the focal length; worse is no knowledge
+    const bool fits = sharp_ && sharp_->hiatus.value < bare_->value();
+    const bool sound = fits && sharp_->focal_length.uncertainty < worth_storing * sharp_->focal_length.value;
+    if (sound)
+        distancesText_->setText(
+            tr("Focal length at closest focus <b>%1 mm</b>, between the principal planes <b>%2 mm</b>.")
+                .arg(withUncertainty(sharp_->focal_length), withUncertainty(sharp_->hiatus)));
+    else if (fits)
+        distancesText_->setText(tr("Focal length at closest focus %1 mm: too uncertain to be of use. Near 1:1 a tube hardly "
+                                   "moves what is sharp; measure more closely, or take a longer tube.")
+                                    .arg(withUncertainty(sharp_->focal_length)));
+    else
+        distancesText_->setText(tr("No focal length fits these distances. Measure again, from the sensor mark, with the "
+                                   "ring at its end."));
     storeDistances_->setEnabled(sound);
 }
 

@@ -14,6 +14,7 @@ class QVBoxLayout;
 namespace poquito::desk {
 
 struct Quantity;
+class MeasureSketch;
 class QuantityField;
 class RulerView;
 
@@ -62,6 +63,7 @@ class MeasureDesk : public QDialog {
     QLabel* title_ = nullptr;
     QStackedWidget* ways_ = nullptr;
     RulerView* view_ = nullptr;
+    MeasureSketch* sketch_ = nullptr;
     QuantityField* distance_ = nullptr;
     QuantityField* ring_ = nullptr;
     QCheckBox* snap_ = nullptr;

@@ -151,7 +151,7 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     // ---- the magnification as a pile of parts, each bar beginning where the last one ended
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, 13), tr("What makes the magnification"));
+    painter.drawText(QPointF(0, 13), elided(painter.font(), tr("What makes the magnification"), width()));
     const double left = 82, right = width() - 8.0;
     const double greatest = std::max({optics.range.greatest, optics.magnification, 0.05}) * 1.02;
     const auto x_of = [&](double m) { return left + (right - left) * m / greatest; };
@@ -203,7 +203,7 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     if (y + 66 > height()) return;
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, y), tr("Sharp from the sensor, by ring"));
+    painter.drawText(QPointF(0, y), elided(painter.font(), tr("Sharp from the sensor, by ring"), width()));
     DistanceBar(painter, QRectF(2, y + 4, width() - 10, 60), optics).draw();
 }
 

@@ -89,16 +89,16 @@ void follow_chips(const Kit& kit, Rig& rig, const std::vector<std::string>& want
 }  // namespace
 
 ReachPage::ReachPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* left = addColumn(10);
+    auto* left = addColumn(12);
     auto* sides = new QHBoxLayout;
     sides->setSpacing(14);
     left->addLayout(sides);
     auto* gear = new QVBoxLayout;
-    sides->addLayout(gear, 6);
+    sides->addLayout(gear, 7);
     addGear(gear);
     gear->addStretch();
     auto* focus = new QVBoxLayout;
-    sides->addLayout(focus, 5);
+    sides->addLayout(focus, 4);
     addFocus(focus);
     addFrontAndBellows(focus);
     addCarrying(focus);

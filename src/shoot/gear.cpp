@@ -275,10 +275,10 @@ GearKind lenses() {
         .may_be_absent()
         .table(
             "zoom", "Zoom", "Its data at two or more focal lengths, by rising focal length; linear in between",
-            {column("focal_length_mm", "Focal length", Measure::length, above_zero),
+            {column("focal_length_mm", "Focal", Measure::length, above_zero),
              column("max_aperture", "Widest", Measure::f_number, above_zero),
-             column("closest_focus_mm", "Closest focus", Measure::length, above_zero),
-             column("max_magnification", "Magnification", Measure::magnification, above_zero),
+             column("closest_focus_mm", "Closest", Measure::length, above_zero),
+             column("max_magnification", "Largest", Measure::magnification, above_zero),
              column("length_mm", "Length", Measure::length, zero_or_more)},
             true, MEMBER(zoom),
             [](const std::vector<Cell>& row) {
