@@ -113,10 +113,12 @@ void GearForm::build() {
     column->addWidget(users);
     bindings_.emplace_back([this, users] {
         QStringList names;
-        for (const auto& shot : shoot::users_of(document_->shoot(), *kind_, kind_->id(document_->kit(), static_cast<std::size_t>(index_))))
+        for (const auto& shot :
+             shoot::users_of(document_->shoot(), *kind_, kind_->id(document_->kit(), static_cast<std::size_t>(index_))))
             names << text(shot);
         users->setVisible(document_->count() > 0);
-        users->setText(names.isEmpty() ? tr("No shot uses it.") : tr("Used by %1.").arg(names.join(QStringLiteral(", "))));
+        users->setText(names.isEmpty() ? tr("No shot uses it.")
+                                       : tr("Used by %1.").arg(names.join(QStringLiteral(", "))));
     });
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(8);

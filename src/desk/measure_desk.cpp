@@ -384,12 +384,14 @@ void MeasureDesk::refreshDistances() {
             tr("Focal length at closest focus <b>%1 mm</b>, between the principal planes <b>%2 mm</b>.")
                 .arg(withUncertainty(sharp_->focal_length), withUncertainty(sharp_->hiatus)));
     else if (fits)
-        distancesText_->setText(tr("Focal length at closest focus %1 mm: too uncertain to be of use. Near 1:1 a tube hardly "
-                                   "moves what is sharp; measure more closely, or take a longer tube.")
-                                    .arg(withUncertainty(sharp_->focal_length)));
+        distancesText_->setText(
+            tr("Focal length at closest focus %1 mm: too uncertain to be of use. Near 1:1 a tube hardly "
+               "moves what is sharp; measure more closely, or take a longer tube.")
+                .arg(withUncertainty(sharp_->focal_length)));
     else
-        distancesText_->setText(tr("No focal length fits these distances. Measure again, from the sensor mark, with the "
-                                   "ring at its end."));
+        distancesText_->setText(
+            tr("No focal length fits these distances. Measure again, from the sensor mark, with the "
+               "ring at its end."));
     storeDistances_->setEnabled(sound);
 }
 

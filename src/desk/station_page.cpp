@@ -142,22 +142,23 @@ QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,
     box->setMinimumContentsLength(4);
     box->setFocusPolicy(Qt::StrongFocus);
     addRow(group, caption, box);
-    bindings_.emplace_back([this, box, tip = caption.tip, options = std::move(options), get = std::move(get)](const Shot& shot) {
-        const QSignalBlocker quiet(box);
-        const auto wanted = options(document_.kit());
-        bool same = box->count() == static_cast<int>(wanted.size());
-        for (int i = 0; same && i < box->count(); ++i) {
-            const auto& [id, name] = wanted[static_cast<std::size_t>(i)];
-            same = box->itemData(i).toString().toStdString() == id && box->itemText(i).toStdString() == name;
-        }
-        if (!same) {
-            box->clear();
-            for (const auto& [id, name] : wanted)
-                box->addItem(QString::fromStdString(name), QString::fromStdString(id));
-        }
-        box->setCurrentIndex(box->findData(QString::fromStdString(get(shot))));
-        box->setToolTip(QStringLiteral("%1\n%2").arg(box->currentText(), tip));  // a narrow box cuts the name
-    });
+    bindings_.emplace_back(
+        [this, box, tip = caption.tip, options = std::move(options), get = std::move(get)](const Shot& shot) {
+            const QSignalBlocker quiet(box);
+            const auto wanted = options(document_.kit());
+            bool same = box->count() == static_cast<int>(wanted.size());
+            for (int i = 0; same && i < box->count(); ++i) {
+                const auto& [id, name] = wanted[static_cast<std::size_t>(i)];
+                same = box->itemData(i).toString().toStdString() == id && box->itemText(i).toStdString() == name;
+            }
+            if (!same) {
+                box->clear();
+                for (const auto& [id, name] : wanted)
+                    box->addItem(QString::fromStdString(name), QString::fromStdString(id));
+            }
+            box->setCurrentIndex(box->findData(QString::fromStdString(get(shot))));
+            box->setToolTip(QStringLiteral("%1\n%2").arg(box->currentText(), tip));  // a narrow box cuts the name
+        });
     connect(box, &QComboBox::activated, this, [this, box, label = caption.label, set = std::move(set)](int index) {
         const auto id = box->itemData(index).toString().toStdString();
         document_.editShot({tr("Choose %1").arg(label.toLower())}, [&](Shot& shot) { set(shot, id); });

@@ -1,6 +1,7 @@
 // The kit room, the search, the train and the measuring desk, driven as a person would.
 #include "person.hpp"
 
+#include "desk/bench_view.hpp"
 #include "desk/gear_form.hpp"
 #include "desk/gear_model.hpp"
 #include "desk/kit_room.hpp"
@@ -534,4 +535,62 @@ TEST_CASE("a displayed aperture and two sharp distances go into the record", "[d
     QTest::mouseClick(desk->findChild<QPushButton*>(QStringLiteral("storeDistancesButton")), Qt::LeftButton);
     CHECK_THAT(find_gear(person.document().kit().lenses, "normal-50")->optics.focal_length, WithinRel(51.6, 1e-4));
     desk->close();
+}
+
+TEST_CASE("every control of the windows about gear has a name, and no text is cut off in either theme",
+          "[desk][look]") {
+    AtReach person;
+    auto& finder = person.finder();
+    auto& room = person.room();
+    person.trigger(QStringLiteral("measureAction"));
+    auto* measure = person.window().findChild<desk::MeasureDesk*>();
+    const auto look_at = [](QWidget& window) {
+        Person::settle();
+        for (auto* widget : window.findChildren<QWidget*>()) {
+            const bool control = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) ||
+                                 qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QAbstractItemView*>(widget);
+            if (!control || !widget->isVisible() || widget->objectName().startsWith(QStringLiteral("qt_"))) continue;
+            if (widget->inherits("QComboBoxListView") || widget->inherits("QTableCornerButton")) continue;
+            if (widget->inherits("QHeaderView")) continue;
+            INFO(widget->metaObject()->className() << " " << widget->objectName().toStdString());
+            CHECK_FALSE(widget->objectName().isEmpty());
+            CHECK_FALSE(widget->accessibleName().isEmpty());
+            auto* button = qobject_cast<QAbstractButton*>(widget);
+            if (button && !button->text().isEmpty())
+                CHECK(button->width() >= button->fontMetrics().horizontalAdvance(button->text()));
+        }
+        for (auto* label : window.findChildren<QLabel*>()) {
+            if (!label->isVisible() || label->wordWrap()) continue;
+            INFO(label->text().toStdString());
+            CHECK(label->width() >= label->sizeHint().width());
+        }
+    };
+    look_at(finder);
+    look_at(*measure);
+    for (const auto& kind : gear_kinds()) {
+        INFO(kind.list);
+        room.look(desk::KitRoom::Side::shoot, kind.list);
+        look_at(room);
+    }
+    finder.close();
+    room.close();
+    measure->close();
+}
+
+TEST_CASE("the bench draws whatever is mounted", "[desk][bench]") {
+    AtReach person;
+    person.click(QStringLiteral("benchButton"));
+    auto* bench = person.window().findChild<desk::BenchView*>();
+    CHECK(bench->isVisible());
+    CHECK_FALSE(person.train().isVisible());
+    for (int shot = 0; shot < person.document().count(); ++shot) {
+        person.document().select(shot);
+        Person::settle();
+        if (person.report().optics.working_distance && *person.report().optics.working_distance > 0)
+            CHECK_THAT(bench->drawnWorkingDistance() / bench->scale(),
+                       WithinRel(*person.report().optics.working_distance, 1e-6));
+        CHECK_FALSE(bench->grab().isNull());
+    }
+    person.click(QStringLiteral("trainButton"));
+    CHECK(person.train().isVisible());
 }
