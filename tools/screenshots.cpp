@@ -32,8 +32,8 @@ void settle() {
 }
 
 /// Which shot shows a station at its best, by its place in the demo.
-const std::map<shoot::Station, int> best_shot = {{shoot::Station::subject, 0}, {shoot::Station::reach, 9},
-                                                 {shoot::Station::depth, 1},   {shoot::Station::light, 4},
+const std::map<shoot::Station, int> best_shot = {{shoot::Station::subject, 0}, {shoot::Station::reach, 3},
+                                                 {shoot::Station::depth, 1},   {shoot::Station::light, 5},
                                                  {shoot::Station::run, 2},     {shoot::Station::proof, 1}};
 
 void log_something(desk::Document& document) {

@@ -94,11 +94,11 @@ ReachPage::ReachPage(Document& document, QWidget* parent) : StationPage(document
     sides->setSpacing(14);
     left->addLayout(sides);
     auto* gear = new QVBoxLayout;
-    sides->addLayout(gear, 7);
+    sides->addLayout(gear, 6);
     addGear(gear);
     gear->addStretch();
     auto* focus = new QVBoxLayout;
-    sides->addLayout(focus, 4);
+    sides->addLayout(focus, 5);
     addFocus(focus);
     addFrontAndBellows(focus);
     addCarrying(focus);
