@@ -66,12 +66,25 @@ bool ShotListModel::dropMimeData(const QMimeData* data, Qt::DropAction action, i
     return false;  // the document moved it: the view must not remove the row as well
 }
 
+ShotListModel::Row ShotListModel::rowOf(int index) const {
+    const auto& shot = document_.shoot().shots[static_cast<std::size_t>(index)];
+    const auto report = document_.sharedReport(index);
+    const auto notes = std::ranges::count_if(report->notes, [](const shoot::Note& note) {
+        return note.level != shoot::Level::info && note.concern == shoot::Concern::plan;
+    });
+    return {.id = shot.id,
+            .report = report,
+            .name = shot.name,
+            .drawn = {shot.subject.width, shot.subject.height, report->optics.field_width, report->optics.field_height,
+                      report->optics.magnification, report->capture.frames,
+                      static_cast<double>(shoot::standing(shot, *report)), static_cast<double>(notes)}};
+}
+
 /// A card shows its shot and its report; the document keeps the report of a shot that did not change.
 void ShotListModel::refresh() {
     std::vector<Row> rows;
     rows.reserve(document_.shoot().shots.size());
-    for (int i = 0; i < document_.count(); ++i)
-        rows.push_back({document_.shoot().shots[static_cast<std::size_t>(i)].id, document_.sharedReport(i)});
+    for (int i = 0; i < document_.count(); ++i) rows.push_back(rowOf(i));
     if (!std::ranges::equal(rows, rows_, {}, &Row::id, &Row::id)) {
         beginResetModel();
         rows_ = std::move(rows);
@@ -81,7 +94,9 @@ void ShotListModel::refresh() {
     const auto before = std::exchange(rows_, std::move(rows));
     for (int row = 0; row < rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);
-        if (rows_[i].report != before[i].report) Q_EMIT dataChanged(index(row), index(row));
+        if (rows_[i].report == before[i].report) continue;
+        if (rows_[i].name != before[i].name || rows_[i].drawn != before[i].drawn)
+            Q_EMIT dataChanged(index(row), index(row));
     }
 }
 

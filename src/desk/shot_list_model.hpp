@@ -4,6 +4,9 @@
 
 #include <QAbstractListModel>
 
+#include <array>
+#include <optional>
+
 namespace poquito::desk {
 
 /// The shots of the shoot in their order; rows are moved by dragging.
@@ -30,7 +33,12 @@ class ShotListModel final : public QAbstractListModel {
     struct Row {
         std::string id;
         std::shared_ptr<const shoot::Report> report;  // what was shown last
+        // All that a card draws of shot and report: a change elsewhere in the kit leaves most cards as they are.
+        std::string name;
+        std::array<std::optional<double>, 8> drawn;
     };
+    Row rowOf(int index) const;
+
     std::vector<Row> rows_;
 };
 

@@ -30,8 +30,11 @@ Pupil front_pupil(const LensState& state, double pupil_magnification, Facing fac
 
 double own_flange(const Train& train);
 
-/// What stands behind the lens: from its rear face to the sensor.
+/// What stands behind the lens: from its rear face to the sensor, behind_extension * gap(to_mount).
 RayMatrix behind_lens(const Train& train);
+/// From the lens's rear face to where the tubes would begin, and from there on.
+double to_mount(const Train& train);
+RayMatrix behind_extension(const std::optional<Converter>& converter, double tubes, double rear_tubes);
 /// What stands in front of it: from the frontmost face to the lens's front face.
 RayMatrix before_lens(const Train& train);
 

@@ -97,10 +97,15 @@ Pupil front_pupil(const LensState& state, double pupil_magnification, Facing fac
 double own_flange(const Train& train) { return train.lens.flange.value_or(train.flange); }
 
 RayMatrix behind_lens(const Train& train) {
-    const double to_image = train.facing == Facing::forward ? mount_face(train) + train.tubes
-                                                            : train.flange + train.tubes + train.reversing_ring;
-    const RayMatrix behind = gap(to_image);
-    return train.converter ? converter_matrix(*train.converter, train.rear_tubes) * behind : behind;
+    return behind_extension(train.converter, train.tubes, train.rear_tubes) * gap(to_mount(train));
+}
+
+double to_mount(const Train& train) {
+    return train.facing == Facing::forward ? mount_face(train) : train.flange + train.reversing_ring;
+}
+
+RayMatrix behind_extension(const std::optional<Converter>& converter, double tubes, double rear_tubes) {
+    return converter ? converter_matrix(*converter, rear_tubes) * gap(tubes) : gap(tubes);
 }
 
 RayMatrix before_lens(const Train& train) {

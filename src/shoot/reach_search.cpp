@@ -30,6 +30,7 @@ struct FrontPart {
     ReachFound pieces;    // lens, zoom, reversing ring, front lens, close-up lenses
     optics::Train train;  // without extension and converter
     std::vector<optics::RingStretch> stretches;
+    double to_mount = 0;
     double cost = 0;
     int count = 1;
     bool contacts = true, autofocus = true, glass_in_front = false, reversed = false;
@@ -39,6 +40,7 @@ struct FrontPart {
 struct RearPart {
     ReachFound pieces;  // converter, tubes, bellows
     double tubes = 0, rear_tubes = 0;
+    optics::RayMatrix matrix;                            // without bellows, up to the mount
     double least_extension = 0, greatest_extension = 0;  // of the bellows
     double cost = 0;
     int count = 0;
@@ -107,7 +109,10 @@ class Parts {
                 for (Index ring = 0; ring < count(kit_.reversing_rings); ++ring) parts.push_back(reversed(bare, ring));
                 if (!wish_.simple) add_coupled(parts, bare);
             }
-        for (FrontPart& part : parts) part.stretches = optics::ring_stretches(part.train);
+        for (FrontPart& part : parts) {
+            part.stretches = optics::ring_stretches(part.train);
+            part.to_mount = optics::to_mount(part.train);
+        }
         return parts;
     }
 
@@ -124,12 +129,19 @@ class Parts {
             }
             add_tubes(parts, part, 0);
         }
+        for (RearPart& part : parts)
+            part.matrix = optics::behind_extension(converter_of(part), part.tubes, part.rear_tubes);
         return parts;
     }
 
   private:
     const Kit& kit_;
     const ReachWish& wish_;
+
+    std::optional<optics::Converter> converter_of(const RearPart& part) const {
+        return part.pieces.converter == no_piece ? std::nullopt
+                                                 : std::optional(kit_.teleconverters[part.pieces.converter].optics);
+    }
 
     void add_closeups(std::vector<FrontPart>& parts, const FrontPart& bare) const {
         constexpr double mm_per_metre = 1000;
@@ -234,19 +246,6 @@ struct Pair {
     }
 };
 
-/// From the lens's rear face to the sensor, for a camera and what is mounted on it; without bellows.
-optics::RayMatrix matrix_behind(const Kit& kit, const RearPart& rear, const FrontPart& front) {
-    // Only what behind_lens reads: copying the whole train would take longer than the rest.
-    optics::Train train{.lens = {}, .flange = front.train.flange};
-    train.lens.flange = front.train.lens.flange;
-    train.tubes = rear.tubes;
-    train.rear_tubes = rear.rear_tubes;
-    train.facing = front.train.facing;
-    train.reversing_ring = front.train.reversing_ring;
-    if (rear.pieces.converter != no_piece) train.converter = kit.teleconverters[rear.pieces.converter].optics;
-    return optics::behind_lens(train);
-}
-
 /// The smallest ring position that gives the wanted magnification.
 std::optional<double> ring_for(const FrontPart& front, const optics::RayMatrix& behind, double wanted) {
     for (const auto& stretch : front.stretches) {
@@ -327,6 +326,26 @@ void mark_best_trades(std::vector<ReachFound>& found) {
     }
 }
 
+/// The rig of a kit that takes least effort: few pieces, contacts kept, extension before glass.
+std::optional<Rig> simplest_rig(const Kit& kit, const Rig& now, const WantedReach& wanted) {
+    constexpr double at_most = 20000;  // combinations, a millisecond or two
+    const ReachWish wish{.magnification = wanted.magnification,
+                         .least_working_distance = std::nextafter(wanted.working_distance, wanted.working_distance + 1),
+                         .only_camera = now.camera,
+                         .simple = true};
+    if (combination_count(kit, wish) > at_most) return std::nullopt;
+    const auto result = search_reach(kit, wish);
+    const auto effort = [&](const ReachFound& one) {
+        return std::tuple(one.reversing_ring != no_piece, one.pieces, !one.autofocus, one.converter != no_piece,
+                          one.closeups[0] != no_piece, one.bellows != no_piece, one.optical_cost, one.loss);
+    };
+    const auto best = std::ranges::min_element(result.found, {}, effort);
+    if (best == result.found.end()) return std::nullopt;
+    Rig rig = rig_of(kit, *best, now);
+    rig.focus = {.by = FocusBy::magnification, .value = wanted.magnification};
+    return rig;
+}
+
 }  // namespace
 
 double combination_count(const Kit& kit, const ReachWish& wish) {
@@ -364,7 +383,7 @@ ReachResult search_reach(const Kit& kit, const ReachWish& wish, const std::funct
             }
             for (const RearPart& rear : rears) {
                 ++result.tried;
-                const auto behind = matrix_behind(kit, rear, fronts[f]);
+                const auto behind = rear.matrix * optics::gap(fronts[f].to_mount);
                 const auto setting = setting_for(fronts[f], rear, behind, bodies[b].wanted);
                 if (!setting) {
                     ++result.left_out.out_of_reach;
@@ -415,7 +434,7 @@ std::optional<ReachFound> greatest_reach(const Kit& kit, const ReachWish& wish) 
         for (const FrontPart& front : parts.fronts(body.flange))
             for (const RearPart& rear : rears) {
                 const Pair pair{kit, body, front, rear};
-                const auto behind = matrix_behind(kit, rear, front) * optics::gap(rear.greatest_extension);
+                const auto behind = rear.matrix * optics::gap(front.to_mount + rear.greatest_extension);
                 const auto look_at = [&](double ring) {
                     const auto train = pair.train(rear.greatest_extension);
                     const auto at = optics::focus_at_ring(train, ring);
@@ -546,24 +565,15 @@ std::string left_out_text(const ReachLeftOut& out) {
 }
 
 std::optional<Rig> find_rig(const Kit& kit, const Rig& now, const WantedReach& wanted) {
-    constexpr double at_most = 20000;  // combinations, some milliseconds
-    ReachWish wish{.magnification = wanted.magnification,
-                   .least_working_distance = std::nextafter(wanted.working_distance, wanted.working_distance + 1),
-                   .only_camera = now.camera,
-                   .simple = true};
-    if (combination_count(kit, wish) > at_most) return std::nullopt;
-    const auto result = search_reach(kit, wish);
-    const auto effort = [&](const ReachFound& one) {
-        // Of as many pieces: tubes keep the lens's quality, close-up lenses add glass, converters enlarge its faults.
-        return std::tuple(one.front_lens != no_piece, one.reversing_ring != no_piece,
-                          kit.lenses[one.lens].id != now.lens, one.pieces, !one.autofocus, one.converter != no_piece,
-                          one.closeups[0] != no_piece, one.bellows != no_piece, one.optical_cost, one.loss);
-    };
-    const auto best = std::ranges::min_element(result.found, {}, effort);
-    if (best == result.found.end()) return std::nullopt;
-    Rig rig = rig_of(kit, *best, now);
-    rig.focus = {.by = FocusBy::magnification, .value = wanted.magnification};
-    return rig;
+    // By stages, each with less gear than the next would look at: the shot's own lens, the others, reversed ones.
+    Kit stage = kit;
+    stage.reversing_rings.clear();
+    std::erase_if(stage.lenses, [&](const Lens& lens) { return lens.id != now.lens; });
+    if (auto rig = simplest_rig(stage, now, wanted)) return rig;
+    stage.lenses = kit.lenses;
+    if (auto rig = simplest_rig(stage, now, wanted)) return rig;
+    stage.reversing_rings = kit.reversing_rings;
+    return stage.reversing_rings.empty() ? std::nullopt : simplest_rig(stage, now, wanted);
 }
 
 }  // namespace poquito::shoot
