@@ -132,4 +132,12 @@ double rulerStep(double length, int most) {
     return 10 * decade;
 }
 
+std::vector<double> decadeMarks(double least, double greatest) {
+    std::vector<double> marks;
+    for (double decade = std::pow(10, std::floor(std::log10(least))); decade <= greatest; decade *= 10)
+        for (const double step : {1.0, 2.0, 5.0})
+            if (decade * step >= least && decade * step <= greatest) marks.push_back(decade * step);
+    return marks;
+}
+
 }  // namespace poquito::desk

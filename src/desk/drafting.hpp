@@ -7,6 +7,8 @@
 #include <QRectF>
 #include <QString>
 
+#include <vector>
+
 class QPainter;
 class QPointF;
 
@@ -35,5 +37,9 @@ QColor standingColour(shoot::Standing standing);
 
 /// Round steps (1, 2 or 5 of a decade) of which `most` or fewer fit into `length`.
 double rulerStep(double length, int most);
+
+/// Values 1, 2 and 5 of every decade within the two, for a scale on which each is as far from the next as its
+/// logarithm.
+std::vector<double> decadeMarks(double least, double greatest);
 
 }  // namespace poquito::desk

@@ -5,14 +5,12 @@
 #include "desk/depth_page.hpp"
 #include "desk/file_dialogs.hpp"
 #include "desk/foot_line.hpp"
-#include "desk/kit_room.hpp"
+#include "desk/gear_windows.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/ledger_view.hpp"
 #include "desk/light_page.hpp"
-#include "desk/measure_desk.hpp"
 #include "desk/notes_panel.hpp"
 #include "desk/proof_page.hpp"
-#include "desk/reach_finder.hpp"
 #include "desk/reach_page.hpp"
 #include "desk/run_page.hpp"
 #include "desk/shot_cards.hpp"
@@ -78,6 +76,8 @@ shoot::Shoot genericShoot() {
 }
 
 MainWindow::MainWindow(shoot::Shoot shoot, QWidget* parent) : QMainWindow(parent) {
+    gear_ = new GearWindows(document_, this);
+    connect(gear_, &GearWindows::problemFound, this, &MainWindow::say);
     document_.open(std::move(shoot), {});
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
@@ -342,10 +342,11 @@ void MainWindow::buildMenus() {
     }
     view->addSeparator();
     of_shot(action(view, "findSetupAction", tr("&Find a set-up\u2026"), QKeySequence(Qt::CTRL | Qt::Key_F),
-                   [this] { findSetup(); }));
+                   [this] { gear_->findSetup(); }));
     of_shot(action(view, "measureAction", tr("&Measure the lens\u2026"), QKeySequence(Qt::CTRL | Qt::Key_M),
-                   [this] { measure(); }));
-    action(view, "kitRoomAction", tr("&Kit room\u2026"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { openKitRoom(); });
+                   [this] { gear_->measure(); }));
+    action(view, "kitRoomAction", tr("&Kit room\u2026"), QKeySequence(Qt::CTRL | Qt::Key_K),
+           [this] { gear_->openKitRoom(); });
     view->addSeparator();
     action(view, "elevationAction", tr("Bench from &top or side"), QKeySequence(Qt::CTRL | Qt::Key_E),
            [this] { bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side); });
@@ -433,10 +434,11 @@ void MainWindow::buildTrain() {
         corner->addWidget(made, 0, Qt::AlignTop);
     };
     button("searchButton", tr("Find a set-up\u2026"), tr("Every way the kit reaches a size, ranked; Ctrl+F"),
-           [this] { findSetup(); });
+           [this] { gear_->findSetup(); });
     button("calibrateButton", tr("Measure\u2026"), tr("Measured values in the place of the lens record's; Ctrl+M"),
-           [this] { measure(); });
-    button("kitButton", tr("Kit room\u2026"), tr("Add, change and remove gear; Ctrl+K"), [this] { openKitRoom(); });
+           [this] { gear_->measure(); });
+    button("kitButton", tr("Kit room\u2026"), tr("Add, change and remove gear; Ctrl+K"),
+           [this] { gear_->openKitRoom(); });
     button("benchButton", tr("see the bench"), tr("The whole set to scale; the other stations always show it"), [this] {
         benchInReach_ = true;
         showBenchOrTrain();
@@ -457,29 +459,6 @@ void MainWindow::showBenchOrTrain() {
     trainButton_->setVisible(reach && !train);
     above_->setCurrentIndex(train ? 1 : 0);
     if (train) train_->refresh();
-}
-
-void MainWindow::findSetup() {
-    if (!document_.shot()) return;
-    if (!finder_) finder_ = new ReachFinder(document_, bag(), this);
-    finder_->begin();
-    finder_->show();
-    finder_->raise();
-    finder_->activateWindow();
-}
-void MainWindow::measure() {
-    if (!document_.shot()) return;
-    if (!measure_) measure_ = new MeasureDesk(document_, bag(), this);
-    measure_->begin();
-    measure_->show();
-    measure_->raise();
-    measure_->activateWindow();
-}
-void MainWindow::openKitRoom() {
-    if (!kitRoom_) kitRoom_ = new KitRoom(document_, bag(), this);
-    kitRoom_->show();
-    kitRoom_->raise();
-    kitRoom_->activateWindow();
 }
 
 /// The station's own numbers come to the top.
@@ -546,11 +525,7 @@ void MainWindow::newShoot() {
     document_.open(std::move(shoot), {});
 }
 
-Bag& MainWindow::bag() {
-    if (!bag_) bag_ = new Bag({}, this);
-    if (!bag_->problem().isEmpty()) say(bag_->problem());
-    return *bag_;
-}
+Bag& MainWindow::bag() { return gear_->bag(); }
 void MainWindow::openDemo() { document_.open(demoShoot(), {}); }
 
 bool MainWindow::openFile(const QString& path) {

@@ -23,11 +23,9 @@ namespace poquito::desk {
 class Bag;
 class BenchView;
 class FootLine;
-class KitRoom;
+class GearWindows;
 class LedgerView;
-class MeasureDesk;
 class NotesPanel;
-class ReachFinder;
 class ShotCards;
 class StationPage;
 class StationRail;
@@ -75,9 +73,6 @@ class MainWindow : public QMainWindow {
                     const std::function<void()>& run);
     void buildTrain();
     void showBenchOrTrain();
-    void findSetup();
-    void measure();
-    void openKitRoom();
     StationPage* pageOf(shoot::Station station);
 
     void refresh();
@@ -115,10 +110,7 @@ class MainWindow : public QMainWindow {
     TrainDrawing* train_ = nullptr;
     QToolButton* trainButton_ = nullptr;
     bool benchInReach_ = false;
-    Bag* bag_ = nullptr;  // read when it is first wanted
-    ReachFinder* finder_ = nullptr;
-    KitRoom* kitRoom_ = nullptr;
-    MeasureDesk* measure_ = nullptr;
+    GearWindows* gear_ = nullptr;
     QStackedWidget* sheets_ = nullptr;
     QStackedWidget* body_ = nullptr;
     WelcomeSheet* welcome_ = nullptr;

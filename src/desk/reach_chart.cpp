@@ -78,20 +78,17 @@ void ReachChart::drawAxes(QPainter& p) const {
                  QString::fromStdString(shoot::number_text(stops)));
     }
     double free = area.left() - 30;
-    for (double decade = 0.1; decade < 1e5; decade *= 10)
-        for (const double step : {1.0, 2.0, 5.0}) {
-            const double mm = decade * step;
-            if (mm < least_ || mm > greatest_) continue;
-            const double x = xOf(mm);
-            p.setPen(QPen(t.hairline, 1));
-            p.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()));
-            const auto text = QString::fromStdString(shoot::length_text(mm));
-            const double half = lineWidth(p.font(), text) / 2;
-            if (x - half < free + 6) continue;
-            p.setPen(t.quiet);
-            drawLine(p, QRectF(x - half - 2, area.bottom() + 4, 2 * half + 4, 14), Qt::AlignCenter, text);
-            free = x + half;
-        }
+    for (const double mm : decadeMarks(least_, greatest_)) {
+        const double x = xOf(mm);
+        p.setPen(QPen(t.hairline, 1));
+        p.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()));
+        const auto text = QString::fromStdString(shoot::length_text(mm));
+        const double half = lineWidth(p.font(), text) / 2;
+        if (x - half < free + 6) continue;
+        p.setPen(t.quiet);
+        drawLine(p, QRectF(x - half - 2, area.bottom() + 4, 2 * half + 4, 14), Qt::AlignCenter, text);
+        free = x + half;
+    }
     p.setPen(t.ink);
     p.setFont(textFont(12, QFont::DemiBold));
     drawLine(p, QRectF(4, 2, area.right(), 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Stops of light lost"));

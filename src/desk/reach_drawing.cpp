@@ -95,18 +95,15 @@ class DistanceBar {
     void drawScale(double y) {
         p_.setFont(textFont(11));
         double free = area_.left() - 8;
-        for (double decade = 1; decade < 1e6; decade *= 10)
-            for (const double step : {1.0, 2.0, 5.0}) {
-                const double mm = decade * step;
-                if (mm < least_ || mm > greatest_) continue;
-                const double x = x_of(mm);
-                p_.setPen(QPen(theme().ink, 1));
-                p_.drawLine(QPointF(x, y), QPointF(x, y + 5));
-                const double half = lineWidth(p_.font(), length(mm)) / 2;
-                if (x - half < free + 6 || x + half > area_.right() - 14) continue;
-                drawLine(p_, QRectF(x - half - 2, y + 5, 2 * half + 4, 14), Qt::AlignCenter, length(mm));
-                free = x + half;
-            }
+        for (const double mm : decadeMarks(least_, greatest_)) {
+            const double x = x_of(mm);
+            p_.setPen(QPen(theme().ink, 1));
+            p_.drawLine(QPointF(x, y), QPointF(x, y + 5));
+            const double half = lineWidth(p_.font(), length(mm)) / 2;
+            if (x - half < free + 6 || x + half > area_.right() - 14) continue;
+            drawLine(p_, QRectF(x - half - 2, y + 5, 2 * half + 4, 14), Qt::AlignCenter, length(mm));
+            free = x + half;
+        }
         drawLine(p_, QRectF(area_.right() - 12, y + 4, 12, 14), Qt::AlignRight | Qt::AlignVCenter,
                  QStringLiteral("\u221e"));
     }
