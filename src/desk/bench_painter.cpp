@@ -102,7 +102,7 @@ class BenchPainter {
             const QRectF box = layout_.box(x, x + piece.length, piece.diameter / 2);
             const bool lens = piece.list == "lenses";
             drawPiece(p_, box, piece, {.ring = lens && !front_lens ? report_.optics.ring : -1});
-            if (lens) nameAbove(box, QString::fromStdString(piece.name));
+            if (lens) nameAbove(box, shortName(piece));
             if (piece.list == "closeup_lenses") closeups << QString::fromStdString(piece.name);
             x += piece.length;
             if (piece.list == "closeup_lenses") x += 4 / layout_.scale;

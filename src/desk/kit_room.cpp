@@ -373,8 +373,17 @@ bool KitRoom::importFrom(const QString& path) {
 }
 
 void KitRoom::askExport() {
-    const QString path = askSavePath(this, tr("Export gear"), QStringLiteral("bag.json"), QStringLiteral("json"));
-    if (!path.isEmpty()) exportTo(path);
+    QFileDialog dialog(this, tr("Export gear"), inDocuments({}));
+    dialog.setAcceptMode(QFileDialog::AcceptSave);
+    const QStringList kinds = {tr("JSON (*.json)"), tr("CSV for spreadsheets (*.csv)")};
+    dialog.setNameFilters(kinds);
+    dialog.setDefaultSuffix(QStringLiteral("json"));
+    dialog.selectFile(QStringLiteral("bag"));
+    connect(&dialog, &QFileDialog::filterSelected, &dialog, [&](const QString& kind) {
+        dialog.setDefaultSuffix(kind == kinds.back() ? QStringLiteral("csv") : QStringLiteral("json"));
+    });
+    if (dialog.exec() == QDialog::Accepted && !dialog.selectedFiles().isEmpty())
+        exportTo(dialog.selectedFiles().front());
 }
 
 bool KitRoom::exportTo(const QString& path) {

@@ -166,9 +166,8 @@ void TrainDrawing::drawNames(QPainter& p) {
         if (pieces_[i].list == "lenses" &&
             lineWidth(p.font(), shortName(pieces_[i])) + 6 < std::max(box.width(), box.height()))
             continue;
-        const bool measured = pieces_[i].list == "lenses" && !document_.report()->optics.measured.empty() &&
-                              pieces_[i].id == document_.shot()->rig.lens;
-        const QString name = elided(p.font(), text(pieces_[i].name) + (measured ? tr(", measured") : QString()), 170);
+        const bool lens = pieces_[i].list == "lenses";
+        const QString name = elided(p.font(), lens ? shortName(pieces_[i]) : text(pieces_[i].name), 170);
         const double width_px = lineWidth(p.font(), name);
         double left = std::clamp(box.center().x() - width_px / 2, 0.0, std::max(0.0, width() - width_px));
         int row = 2;

@@ -19,6 +19,7 @@ MountedPiece lens_piece(const Lens& lens, const optics::Lens& optics, double rin
             .length = optics::lens_state(optics, ring, optics.flange.value_or(flange)).length,
             .diameter = optics.front_diameter,
             .reversed = reversed,
+            .measured = !lens.calibrations.empty(),
             .contacts = lens.contacts,
             .front_thread = reversed ? std::nullopt : thread_of(lens.filter_thread)};
 }

@@ -18,6 +18,7 @@ struct MountedPiece {
     double length = 0;    // along the axis as it stands; a close-up lens has none in the model
     double diameter = 0;  // outer
     bool reversed = false;
+    bool measured = false;               // a lens of which something was measured
     bool contacts = true;                // what it leads on
     std::optional<double> front_thread;  // what it offers in front
 };

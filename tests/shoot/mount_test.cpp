@@ -57,6 +57,18 @@ TEST_CASE("a tube goes to the side of the converter where it is dropped", "[shoo
     CHECK_FALSE(move_piece(shoot.kit, rig, 2, 0));  // the lens stays in front
 }
 
+TEST_CASE("a piece moved forwards stands before the piece it was dropped on", "[shoot][mount]") {
+    auto shoot = test::plain_shoot();
+    shoot.kit.tubes.push_back({.id = "third", .name = "Third"});
+    auto& rig = shoot.shots[0].rig;
+    rig.tubes = {"t20", "plain", "third"};
+    CHECK(move_piece(shoot.kit, rig, 1, 3));
+    CHECK(row(shoot.kit, rig) == Ids{"body", "plain", "t20", "third", "macro"});
+    CHECK(move_piece(shoot.kit, rig, 3, 1));
+    CHECK(row(shoot.kit, rig) == Ids{"body", "third", "plain", "t20", "macro"});
+    CHECK_FALSE(move_piece(shoot.kit, rig, 1, 2));  // where it is
+}
+
 TEST_CASE("close-up lenses stand in front of the lens, in any order, and not on a reversed one", "[shoot][mount]") {
     auto shoot = test::plain_shoot();
     auto& rig = shoot.shots[0].rig;
