@@ -653,7 +653,7 @@ std::optional<Leftover> MainWindow::recoverOrDiscard(const QDir& folder) {
 
 void MainWindow::addShot() {
     if (document_.kit().cameras.empty() || document_.kit().lenses.empty())
-        return say(tr("The kit has no camera or no lens to plan with."));
+        return say(tr("The kit has no camera or no lens to plan with: the kit room (Ctrl+K) has a catalogue."));
     std::size_t added = 0;
     const auto after =
         document_.current() < 0 ? document_.shoot().shots.size() : static_cast<std::size_t>(document_.current());
@@ -711,7 +711,9 @@ void MainWindow::showShortcuts() {
            "<p><b>Typing</b> f/5.6 · 1/200 · 2\" (seconds in times, inches in lengths) · 1/8 +0.3 · 3/4\" · 250 um · "
            "3.5 cm · 1:2 · 25 %</p>"
            "<p><b>Ledger</b> a click or Enter opens the working of a number. <b>Bench</b> lights and background are "
-           "dragged; Ctrl+E turns it.</p>"));
+           "dragged; Ctrl+E turns it.</p>"
+           "<p><b>Train</b> arrow keys choose a piece, with Shift they move it; Delete takes it off; R turns the lens "
+           "round. <b>Gear</b> Ctrl+F finds a set-up, Ctrl+M measures the lens, Ctrl+K opens the kit room.</p>"));
     box.exec();
 }
 

@@ -122,8 +122,14 @@ class DistanceBar {
         const double closest = optics_.at_closest_magnification, infinity = optics_.at_infinity_magnification;
         const QRectF first = label(std::min(near, far), times(near < far ? closest : infinity), false);
         const QString other = times(near < far ? infinity : closest);
-        if (std::max(near, far) - lineWidth(p_.font(), other) > first.right() + 8)
-            label(std::max(near, far), other, true);
+        if (other == times(near < far ? closest : infinity)) return;
+        // Ends at the bar's end where the first leaves room, else begins there.
+        const double end = std::max(near, far);
+        const double width = lineWidth(p_.font(), other);
+        if (end - width > first.right() + 8)
+            label(end, other, true);
+        else if (std::max(end, first.right() + 8) + width < area_.right())
+            label(std::max(end, first.right() + 8), other, false);
     }
 };
 

@@ -340,9 +340,10 @@ void ReachFinder::showChosen() {
     chart_->mark(any ? std::optional(model_->found()[static_cast<std::size_t>(index.row())]) : std::nullopt);
     if (!any) return chosenText_->clear();
     const auto& found = model_->found()[static_cast<std::size_t>(index.row())];
-    chosenText_->setText(tr("%1, %2 of gear, ring at %3")
+    chosenText_->setText(tr("%1, %2 of gear, ring at %3. %4")
                              .arg(text(shoot::magnification_text(found.magnification)),
-                                  text(shoot::length_text(found.length)), text(shoot::number_text(found.ring, 2))));
+                                  text(shoot::length_text(found.length)), text(shoot::number_text(found.ring, 2)),
+                                  text(shoot::cost_text(model_->kit(), found))));
 }
 
 void ReachFinder::apply() {

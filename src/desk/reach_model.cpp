@@ -88,6 +88,7 @@ QVariant ReachModel::data(const QModelIndex& index, int role) const {
         return found.best_trade ? QObject::tr("%1\nA best trade-off: nothing else has both more air and more light.")
                                       .arg(piecesOf(kit_, found, manyCameras_))
                                 : piecesOf(kit_, found, manyCameras_);
+    if (role == Qt::ToolTipRole && index.column() == cost) return text(shoot::cost_text(kit_, found));
     if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole) return {};
     switch (index.column()) {
         case pieces:

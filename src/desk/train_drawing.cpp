@@ -317,7 +317,7 @@ bool TrainDrawing::drop(std::string_view list, const std::string& id, QPointF at
     update();
     if (!rect().contains(at.toPoint())) return false;
     const auto place = placeAt(at.x());
-    change(tr("Put on"),
+    change(tr("Put a piece on"),
            [&](const shoot::Kit& kit, shoot::Rig& rig) { return shoot::put_on(kit, rig, list, id, place); });
     return true;
 }

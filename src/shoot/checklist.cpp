@@ -1,5 +1,6 @@
 #include "shoot/checklist.hpp"
 
+#include "optics/train.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/text.hpp"
 
@@ -31,6 +32,20 @@ std::vector<ChecklistItem> make_checklist(const Plan& plan, const Report& report
     add("settings", fmt::format("{} on the lens, {} on the display; {}; ISO {}", f_number_text(exposure.f_number),
                                 f_number_text(report.optics.displayed_f_number), shutter_text(exposure.shutter),
                                 number_text(exposure.iso, 6)));
+    const auto& fit = report.optics.fit;
+    if (fit.stop == StopControl::lens_ring)
+        add("stop-by-hand", fmt::format("{} set on the lens's own ring", f_number_text(exposure.f_number)));
+    if (fit.stop == StopControl::none)
+        add("stop-by-hand",
+            exposure.f_number > plan.train.lens.max_aperture * 1.01
+                ? fmt::format("{} set on the camera and held with the depth-of-field button while the lens "
+                              "came off",
+                              f_number_text(exposure.f_number))
+                : std::string("Lens wide open: nothing sets its stop"));
+    if (plan.shot.rig.crop_mode)
+        add("crop-mode", fmt::format("Camera set to \u201c{}\u201d", *plan.shot.rig.crop_mode));
+    if (std::ranges::any_of(fit.joints, [](const Joint& joint) { return joint.inner_thread && !joint.fits(); }))
+        add("step-rings", "Step rings in the bag: see the notes of Reach");
     add("compensation", "Exposure compensation back to zero");
     if (report.optics.magnification > 0)
         add("focus",

@@ -502,6 +502,7 @@ std::vector<std::string> mounting_order(const Kit& kit, const Rig& rig) {
     std::vector<std::string> names;
     const auto add = [&](const auto& list, const std::string& id) { names.push_back(find_gear(list, id)->name); };
     add(kit.cameras, rig.camera);
+    if (rig.crop_mode) names.back() += ", " + *rig.crop_mode;
     for (const auto& id : rig.tubes_behind_converter) add(kit.tubes, id);
     if (rig.teleconverter) add(kit.teleconverters, *rig.teleconverter);
     for (const auto& id : rig.tubes) add(kit.tubes, id);
@@ -528,6 +529,23 @@ std::string pieces_text(const Kit& kit, const Rig& rig) {
     auto names = mounting_order(kit, rig);
     names.erase(names.begin());
     return fmt::format("{}", fmt::join(names, " + "));
+}
+
+std::string cost_text(const Kit& kit, const ReachFound& found) {
+    std::vector<std::string> reasons;
+    for (const Index closeup : found.closeups) {
+        if (closeup == no_piece) continue;
+        const double cost = closeup_cost(kit.closeup_lenses[closeup]);
+        if (cost > 0)
+            reasons.push_back(fmt::format("{} is of one element and softens the corners{}",
+                                          kit.closeup_lenses[closeup].name,
+                                          cost > optical_cost::single_element ? " badly" : ""));
+    }
+    if (found.converter != no_piece)
+        reasons.push_back(fmt::format("{} enlarges the lens's faults", kit.teleconverters[found.converter].name));
+    if (found.front_lens != no_piece) reasons.emplace_back("coupled lenses darken the corners");
+    return reasons.empty() ? "Plain extension and achromats keep the lens's quality."
+                           : fmt::format("{}.", fmt::join(reasons, "; "));
 }
 
 std::string space_text(const Kit& kit, const ReachWish& wish) {

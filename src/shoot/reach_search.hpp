@@ -106,6 +106,9 @@ Rig rig_of(const Kit& kit, const ReachFound& found, const Rig& now);
 /// "90 mm macro 1:1 + tube 12 mm", from the lens on, in mounting order from the camera.
 std::string pieces_text(const Kit& kit, const Rig& rig);
 
+/// Why the combination costs quality, in one sentence: rules of thumb, see optical_cost.
+std::string cost_text(const Kit& kit, const ReachFound& found);
+
 /// What is tried and what is not, in sentences.
 std::string space_text(const Kit& kit, const ReachWish& wish);
 

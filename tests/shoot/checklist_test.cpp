@@ -1,6 +1,7 @@
 #include "shoot/checklist.hpp"
 
 #include "shoot/evaluate.hpp"
+#include "shoot/reach_search.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -74,4 +75,37 @@ TEST_CASE("ticks hold for what the plan still calls for", "[shoot][checklist]") 
     shot.lights = {test::plain_light()};  // a new item, not ticked
     CHECK_FALSE(all_ticked(shot, evaluate(shoot.kit, shot)));
     CHECK(is_ticked(shot, "card"));
+}
+
+TEST_CASE("gear that must be set by hand is on the list", "[shoot][checklist]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    const auto text = [&](const std::string& id) {
+        for (const auto& item : evaluate(shoot.kit, shot).checklist)
+            if (item.id == id) return item.text;
+        return std::string();
+    };
+    CHECK(text("stop-by-hand").empty());
+    CHECK(text("crop-mode").empty());
+    CHECK(text("step-rings").empty());
+    shot.rig.tubes = {"plain"};
+    CHECK(text("stop-by-hand").starts_with("f/8 set on the camera"));
+    shot.exposure.f_number = 2.8;
+    CHECK(text("stop-by-hand").starts_with("Lens wide open"));
+    shoot.kit.lenses[0].aperture_ring = true;
+    CHECK(text("stop-by-hand") == "f/2.8 set on the lens's own ring");
+    shoot.kit.cameras[0].crop_modes = {{.name = "small", .sensor = {.width = 12, .height = 8}}};
+    shot.rig.crop_mode = "small";
+    CHECK(text("crop-mode").find("small") != std::string::npos);
+    shot.rig.closeup_lenses = {"c2"};
+    CHECK_FALSE(text("step-rings").empty());
+}
+
+TEST_CASE("the list of gear names crop modes and what was measured", "[shoot][checklist]") {
+    auto shoot = test::plain_shoot();
+    auto& rig = shoot.shots[0].rig;
+    shoot.kit.cameras[0].crop_modes = {{.name = "small", .sensor = {.width = 12, .height = 8}}};
+    CHECK(mounting_order(shoot.kit, rig).front() == "APS-C body");
+    rig.crop_mode = "small";
+    CHECK(mounting_order(shoot.kit, rig).front() == "APS-C body, small");
 }

@@ -258,6 +258,9 @@ TEST_CASE("single-element close-up lenses above +4 cost quality, achromats do no
     std::map<std::string, double> cost;
     for (const auto& one : search_reach(kit, {.magnification = 0.7}).found) {
         const Rig rig = rig_of(kit, one, {});
+        CHECK((one.optical_cost > 0) != cost_text(kit, one).starts_with("Plain extension"));
+        if (one.closeups[0] == 1 && one.pieces == 2)
+            CHECK(cost_text(kit, one) == "+6 is of one element and softens the corners badly.");
         if (one.pieces == 2) cost[pieces_text(kit, rig)] = one.optical_cost;
         if (one.pieces == 1) cost["bare"] = one.optical_cost;
     }
