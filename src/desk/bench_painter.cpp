@@ -346,7 +346,7 @@ class BenchPainter {
         const double subject_reach = std::max(subjectHalf(shot_.subject, elevation_) * layout_.scale + 12, 26.0);
         const QPointF centre = layout_.place(layout_.subject, 0);
         const QRectF subject(centre - QPointF(10, subject_reach), centre + QPointF(10, subject_reach));
-        const auto corner = [&](bool to_right) {
+        const auto corner = [&, face = face](bool to_right) {
             return to_right ? face.x() + clear : std::max(face.x() - clear, bounds_.left() + width + 6);
         };
         // What a place for the lettering would hide, in square pixels; other lettering counts most.

@@ -8,6 +8,7 @@
 #include <functional>
 #include <vector>
 
+class QGridLayout;
 class QLabel;
 class QLineEdit;
 class QVBoxLayout;
@@ -32,7 +33,7 @@ class GearForm : public QWidget {
 
   private:
     void build();
-    void addField(const shoot::GearField& field, class QGridLayout* grid);
+    void addField(const shoot::GearField& field, QGridLayout* grid);
     void addTable(const shoot::GearTable& table, QVBoxLayout* column);
     void addCalibrations(QVBoxLayout* column);
     /// An edit of the record that is kept only if the record is sound afterwards.

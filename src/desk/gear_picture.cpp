@@ -15,7 +15,7 @@ namespace poquito::desk {
 GearPicture::GearPicture(QWidget* parent) : QWidget(parent) {
     setObjectName(QStringLiteral("gearPicture"));
     setAccessibleName(tr("The piece to scale"));
-    setFixedHeight(sizeHint().height());
+    setFixedHeight(GearPicture::sizeHint().height());
 }
 
 void GearPicture::show(const std::optional<shoot::MountedPiece>& piece) {

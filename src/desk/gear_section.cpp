@@ -4,6 +4,7 @@
 #include "desk/theme.hpp"
 #include "shoot/text.hpp"
 
+#include <QObject>
 #include <QPainter>
 #include <QPainterPath>
 

@@ -49,15 +49,8 @@ KitRoom::KitRoom(Document& shoot, Bag& bag, QWidget* parent)
     message_->setWordWrap(true);
     page->addWidget(message_);
 
-    for (const auto& [key, undo] :
-         {std::pair(QKeySequence(QKeySequence::Undo), true), {QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), false}}) {
-        auto* action = new QAction(undo ? tr("Undo") : tr("Redo"), this);
-        action->setObjectName(undo ? QStringLiteral("kitUndoAction") : QStringLiteral("kitRedoAction"));
-        action->setShortcut(key);
-        connect(action, &QAction::triggered, this,
-                [this, undo] { undo ? document().undoStack().undo() : document().undoStack().redo(); });
-        addAction(action);
-    }
+    addHistoryAction("kitUndoAction", tr("Undo"), QKeySequence::Undo, &QUndoStack::undo);
+    addHistoryAction("kitRedoAction", tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), &QUndoStack::redo);
     for (auto* followed : {&shoot_, &bag_.document()})
         connect(followed, &Document::shootChanged, this, [this, followed] {
             if (followed != &document()) return;
@@ -69,6 +62,16 @@ KitRoom::KitRoom(Document& shoot, Bag& bag, QWidget* parent)
     });
     look(Side::bag, "lenses");
     say(bag_.problem(), true);
+}
+
+/// Of whichever side is shown.
+void KitRoom::addHistoryAction(const char* name, const QString& label, const QKeySequence& key,
+                               void (QUndoStack::*step)()) {
+    auto* action = new QAction(label, this);
+    action->setObjectName(QLatin1String(name));
+    action->setShortcut(key);
+    connect(action, &QAction::triggered, this, [this, step] { (document().undoStack().*step)(); });
+    addAction(action);
 }
 
 QWidget* KitRoom::buildKinds() {

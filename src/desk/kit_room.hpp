@@ -7,6 +7,7 @@
 
 class QAction;
 class QButtonGroup;
+class QBoxLayout;
 class QLabel;
 class QListView;
 class QPushButton;
@@ -37,8 +38,9 @@ class KitRoom : public QDialog {
     QWidget* buildKinds();
     QWidget* buildPieces();
     QWidget* buildForm();
-    QPushButton* addButton(class QBoxLayout* row, const char* name, const QString& label, const QString& tip,
+    QPushButton* addButton(QBoxLayout* row, const char* name, const QString& label, const QString& tip,
                            void (KitRoom::*run)());
+    void addHistoryAction(const char* name, const QString& label, const QKeySequence& key, void (QUndoStack::*step)());
     Document& document();
     const shoot::GearKind& kind() const;
     std::optional<std::size_t> current() const;

@@ -3,6 +3,7 @@
 #include "desk/reach_drawing.hpp"
 #include "shoot/mount.hpp"
 
+#include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QSignalBlocker>
