@@ -101,7 +101,8 @@ class BenchPainter {
             const bool front_lens = coupled && i + 1 == pieces.size();
             const QRectF box = layout_.box(x, x + piece.length, piece.diameter / 2);
             const bool lens = piece.list == "lenses";
-            drawPiece(p_, box, piece, {.ring = lens && !front_lens ? report_.optics.ring : -1});
+            drawPiece(p_, box, piece,
+                      {.ring = lens && !front_lens ? std::optional(report_.optics.ring) : std::nullopt});
             if (lens) nameAbove(box, shortName(piece));
             if (piece.list == "closeup_lenses") closeups << QString::fromStdString(piece.name);
             x += piece.length;

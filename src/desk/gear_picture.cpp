@@ -33,7 +33,7 @@ void GearPicture::paintEvent(QPaintEvent*) {
     const double life = logicalDpiX() / 25.4 * 0.75;
     const double scale = std::min({life, (width() - 120) / length, (height() - 36) / diameter});
     const QRectF box(60, (height() - 22 - diameter * scale) / 2, length * scale, diameter * scale);
-    drawPiece(p, box, *piece_, {.ring = -1, .lettered = false});
+    drawPiece(p, box, *piece_, {.lettered = false});
     if (piece_->length > 0)
         drawDimension(p, QPointF(box.left(), height() - 9), QPointF(box.right(), height() - 9),
                       QString::fromStdString(shoot::length_text(piece_->length)));

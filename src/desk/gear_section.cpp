@@ -119,7 +119,7 @@ void drawPiece(QPainter& p, const QRectF& box, const shoot::MountedPiece& piece,
     const QColor ground = piece.list == "teleconverters" ? t.linkWash : t.paper;
     if (lens) {
         outline(p, barrel(box, piece.reversed), t.paper, look.selected);
-        drawGrip(p, box, piece.reversed, look.ring < 0 ? std::nullopt : std::optional(look.ring));
+        drawGrip(p, box, piece.reversed, look.ring);
     } else if (piece.list == "bellows") {
         drawFolds(p, box, look.selected);
     } else if (piece.list == "closeup_lenses") {

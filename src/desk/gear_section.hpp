@@ -6,13 +6,15 @@
 #include <QRectF>
 #include <QString>
 
+#include <optional>
+
 class QPainter;
 
 /// Pieces of gear in section, as bench and exploded train show them.
 namespace poquito::desk {
 
 struct PieceLook {
-    double ring = 0;  // where the focus ring of the shot's lens stands
+    std::optional<double> ring;  // where the focus ring of a lens stands; empty: not marked
     bool selected = false;
     bool lettered = true;  // the short name inside, where there is room
 };

@@ -50,8 +50,8 @@ ReachFinder::ReachFinder(Document& document, Bag& bag, QWidget* parent)
     row->setSpacing(18);
     row->addWidget(buildWishes());
     row->addWidget(buildFound(), 1);
-    connect(&watcher_, &QFutureWatcher<shoot::ReachResult>::finished, this, &ReachFinder::showResult);
-    connect(&watcher_, &QFutureWatcher<shoot::ReachResult>::progressValueChanged, progress_, &QProgressBar::setValue);
+    connect(&watcher_, &QFutureWatcher<Answer>::finished, this, &ReachFinder::showResult);
+    connect(&watcher_, &QFutureWatcher<Answer>::progressValueChanged, progress_, &QProgressBar::setValue);
     connect(&document_, &Document::shootChanged, this, [this] {
         if (isVisible() && source_->currentIndex() == 0 && document_.kit() != model_->kit()) search();
     });
@@ -255,12 +255,15 @@ void ReachFinder::search() {
     progress_->setValue(0);
     progress_->show();
     cancel_->show();
-    watcher_.setFuture(QtConcurrent::run([kit = kit(), wish = wish()](QPromise<shoot::ReachResult>& promise) {
+    watcher_.setFuture(QtConcurrent::run([kit = kit(), wish = wish()](QPromise<Answer>& promise) {
         promise.setProgressRange(0, 1000);
-        promise.addResult(shoot::search_reach(kit, wish, [&](double share) {
+        const auto go_on = [&](double share) {
             promise.setProgressValue(static_cast<int>(share * 1000));
             return !promise.isCanceled();
-        }));
+        };
+        Answer answer{.result = shoot::search_reach(kit, wish, go_on)};
+        answer.greatest = shoot::greatest_reach(kit, wish, go_on);
+        promise.addResult(std::move(answer));
     }));
 }
 
@@ -274,7 +277,7 @@ void ReachFinder::showResult() {
         summary_->setText(tr("Cancelled."));
         return;
     }
-    auto result = watcher_.result();
+    auto [result, greatest] = watcher_.result();
     const bool none = result.found.empty();
     summary_->setText(result.too_many ? tr("Too much gear to try every combination: take some tubes out.")
                                       : tr("%1 of %L2 combinations.")
@@ -286,7 +289,7 @@ void ReachFinder::showResult() {
     model_->show(kit(), std::move(result.found), order_);
     if (!none) table_->selectRow(0);
     showChosen();
-    greatest_ = shoot::greatest_reach(kit(), wish());
+    greatest_ = greatest;
     greatestButton_->setVisible(greatest_.has_value());
     greatestText_->setText(greatest_ ? tr("The most it can do: %1 with %2.")
                                            .arg(text(shoot::magnification_text(greatest_->magnification)),

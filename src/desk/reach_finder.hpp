@@ -48,7 +48,11 @@ class ReachFinder : public QDialog {
 
     Document& document_;
     Bag& bag_;
-    QFutureWatcher<shoot::ReachResult> watcher_;
+    struct Answer {
+        shoot::ReachResult result;
+        std::optional<shoot::ReachFound> greatest;
+    };
+    QFutureWatcher<Answer> watcher_;
     bool searching_ = false;  // until the result is shown
     bool again_ = false;      // the wish changed while one was looked for
     std::vector<shoot::ReachMeasure> order_ = {shoot::ReachMeasure::pieces, shoot::ReachMeasure::optical_cost,

@@ -104,7 +104,7 @@ void TrainDrawing::paintEvent(QPaintEvent*) {
         if (held) box.translate(*dragged_ - *pressed_);
         const bool main_lens = piece.list == "lenses" && piece.id == document_.shot()->rig.lens;
         drawPiece(p, box, piece,
-                  {.ring = main_lens ? document_.report()->optics.ring : -1,
+                  {.ring = main_lens ? std::optional(document_.report()->optics.ring) : std::nullopt,
                    .selected = focused && static_cast<int>(i) == selected_,
                    .lettered = piece.list != "cameras"});
     }

@@ -16,7 +16,7 @@
 namespace poquito::shoot {
 namespace {
 
-using Index = std::uint16_t;
+using Index = std::uint16_t;  // into a list of the kit
 
 template <typename Gear>
 Index count(const std::vector<Gear>& list) {
@@ -48,20 +48,21 @@ struct RearPart {
 };
 
 struct Body {
-    Index camera = 0, crop_mode = no_piece;
+    Index camera = 0;
+    PieceIndex crop_mode;
     double flange = 44;
     double wanted = 1;
 };
 
-std::vector<Index> zoom_steps(const Lens& lens) {
-    std::vector<Index> steps;
+std::vector<PieceIndex> zoom_steps(const Lens& lens) {
+    std::vector<PieceIndex> steps;
     for (Index i = 0; i < count(lens.zoom); ++i) steps.push_back(i);
-    if (steps.empty()) steps.push_back(no_piece);
+    if (steps.empty()) steps.emplace_back();
     return steps;
 }
 
-std::optional<double> focal_length(const Lens& lens, Index zoom) {
-    return zoom == no_piece ? std::nullopt : std::optional(lens.zoom[zoom].focal_length);
+std::optional<double> focal_length(const Lens& lens, PieceIndex zoom) {
+    return zoom ? std::optional(lens.zoom[*zoom].focal_length) : std::nullopt;
 }
 
 double closeup_cost(const CloseupLens& closeup) {
@@ -79,14 +80,14 @@ class Parts {
         for (Index i = 0; i < count(kit_.cameras); ++i) {
             const Camera& camera = kit_.cameras[i];
             if (wish_.only_camera && camera.id != *wish_.only_camera) continue;
-            const auto add = [&](Index mode, const optics::Sensor& sensor) {
+            const auto add = [&](PieceIndex mode, const optics::Sensor& sensor) {
                 found.push_back(
                     {.camera = i,
                      .crop_mode = mode,
                      .flange = camera.flange,
                      .wanted = wish_.field_width ? sensor.width / *wish_.field_width : wish_.magnification});
             };
-            add(no_piece, camera.sensor);
+            add({}, camera.sensor);
             if (wish_.crop_modes && wish_.field_width)
                 for (Index mode = 0; mode < count(camera.crop_modes); ++mode) add(mode, camera.crop_modes[mode].sensor);
         }
@@ -97,7 +98,7 @@ class Parts {
     std::vector<FrontPart> fronts(double flange) const {
         std::vector<FrontPart> parts;
         for (Index i = 0; i < count(kit_.lenses); ++i)
-            for (const Index zoom : zoom_steps(kit_.lenses[i])) {
+            for (const PieceIndex zoom : zoom_steps(kit_.lenses[i])) {
                 const Lens& lens = kit_.lenses[i];
                 FrontPart bare;
                 bare.pieces.lens = i;
@@ -139,8 +140,8 @@ class Parts {
     const ReachWish& wish_;
 
     std::optional<optics::Converter> converter_of(const RearPart& part) const {
-        return part.pieces.converter == no_piece ? std::nullopt
-                                                 : std::optional(kit_.teleconverters[part.pieces.converter].optics);
+        return !part.pieces.converter ? std::nullopt
+                                      : std::optional(kit_.teleconverters[*part.pieces.converter].optics);
     }
 
     void add_closeups(std::vector<FrontPart>& parts, const FrontPart& bare) const {
@@ -175,7 +176,7 @@ class Parts {
     void add_coupled(std::vector<FrontPart>& parts, const FrontPart& bare) const {
         for (Index ring = 0; ring < count(kit_.coupling_rings); ++ring)
             for (Index other = 0; other < count(kit_.lenses); ++other)
-                for (const Index zoom : zoom_steps(kit_.lenses[other])) {
+                for (const PieceIndex zoom : zoom_steps(kit_.lenses[other])) {
                     if (other == bare.pieces.lens) continue;
                     FrontPart part = bare;
                     part.pieces.front_lens = other;
@@ -206,8 +207,7 @@ class Parts {
         with.pieces.tubes |= std::uint64_t{1} << tube;
         add_tubes(parts, with, static_cast<Index>(tube + 1));
         // Behind a converter without length nothing can be computed: see docs/file-format.md.
-        if (wish_.simple || part.pieces.converter == no_piece ||
-            !(kit_.teleconverters[part.pieces.converter].optics.length > 0))
+        if (wish_.simple || !part.pieces.converter || !(kit_.teleconverters[*part.pieces.converter].optics.length > 0))
             return;
         behind.rear_tubes += gear.length;
         behind.pieces.tubes_behind |= std::uint64_t{1} << tube;
@@ -241,7 +241,7 @@ struct Pair {
         optics::Train made = front.train;
         made.tubes = rear.tubes + extension;
         made.rear_tubes = rear.rear_tubes;
-        if (rear.pieces.converter != no_piece) made.converter = kit.teleconverters[rear.pieces.converter].optics;
+        if (rear.pieces.converter) made.converter = kit.teleconverters[*rear.pieces.converter].optics;
         return made;
     }
 };
@@ -268,7 +268,7 @@ struct Setting {
 /// pair can reach is reached so, the magnification being monotonic in the extension.
 std::optional<Setting> setting_for(const FrontPart& front, const RearPart& rear, const optics::RayMatrix& behind,
                                    double wanted) {
-    if (rear.pieces.bellows == no_piece) {
+    if (!rear.pieces.bellows) {
         const auto ring = ring_for(front, behind, wanted);
         return ring ? std::optional(Setting{.ring = *ring}) : std::nullopt;
     }
@@ -336,8 +336,8 @@ std::optional<Rig> simplest_rig(const Kit& kit, const Rig& now, const WantedReac
     if (combination_count(kit, wish) > at_most) return std::nullopt;
     const auto result = search_reach(kit, wish);
     const auto effort = [&](const ReachFound& one) {
-        return std::tuple(one.reversing_ring != no_piece, one.pieces, !one.autofocus, one.converter != no_piece,
-                          one.closeups[0] != no_piece, one.bellows != no_piece, one.optical_cost, one.loss);
+        return std::tuple(one.reversing_ring.has_value(), one.pieces, !one.autofocus, one.converter.has_value(),
+                          one.closeups[0].has_value(), one.bellows.has_value(), one.optical_cost, one.loss);
     };
     const auto best = std::ranges::min_element(result.found, {}, effort);
     if (best == result.found.end()) return std::nullopt;
@@ -345,6 +345,72 @@ std::optional<Rig> simplest_rig(const Kit& kit, const Rig& now, const WantedReac
     rig.focus = {.by = FocusBy::magnification, .value = wanted.magnification};
     return rig;
 }
+
+/// The largest magnification of one pair with the subject in front of it: at an end or turn of the ring with the
+/// bellows racked out, or where the front comes to touch the subject.
+class Greatest {
+  public:
+    Greatest(const Pair& pair, double f_number, std::optional<ReachFound>& best)
+        : pair_(pair), f_number_(f_number), best_(best) {}
+
+    void look() {
+        look_over_ring(pair_.rear.greatest_extension);
+        if (!pair_.rear.pieces.bellows) return;
+        for (const auto* end : {&pair_.front.stretches.front(), &pair_.front.stretches.back()}) {
+            const double t = end == &pair_.front.stretches.front() ? 0 : 1;
+            if (const auto extension = extension_at_touch(*end, t)) look_at(end->ring(t), *extension);
+        }
+    }
+
+  private:
+    const Pair& pair_;
+    double f_number_;
+    std::optional<ReachFound>& best_;
+
+    optics::RayMatrix behind(double extension) const {
+        return pair_.rear.matrix * optics::gap(pair_.front.to_mount + extension);
+    }
+
+    void look_over_ring(double extension) {
+        for (const auto& stretch : pair_.front.stretches) {
+            // Greater than the best so far nowhere on this stretch, ends and turns included.
+            if (best_) {
+                const auto more = optics::excess(stretch, behind(extension), best_->magnification);
+                if (optics::has_one_sign(more) && more[0] < 0) continue;
+            }
+            look_at(stretch.from, extension);
+            look_at(stretch.to, extension);
+            const auto train = pair_.train(extension);
+            look_at(optics::find_focus(train, optics::magnification_range(train).greatest).ring, extension);
+            for (const double t : optics::unit_roots(height_at_touch(stretch, behind(extension))))
+                for (const double beside : {t - 1e-9, t + 1e-9})
+                    look_at(stretch.ring(std::clamp(beside, 0.0, 1.0)), extension);
+        }
+    }
+
+    /// The matrix entry b, times the focal length: 0 where the subject touches the front.
+    static optics::Quartic height_at_touch(const optics::RingStretch& stretch, const optics::RayMatrix& behind) {
+        optics::Quartic b;
+        for (std::size_t i = 0; i < b.size(); ++i) b[i] = behind.a * stretch.b[i] + behind.b * stretch.d[i];
+        return b;
+    }
+
+    /// A hair less than the extension at which the subject touches the front; empty where the bellows do not go there.
+    std::optional<double> extension_at_touch(const optics::RingStretch& stretch, double t) const {
+        const double at_none = optics::value_of(height_at_touch(stretch, behind(0)), t);
+        const double by_each = optics::value_of(height_at_touch(stretch, behind(1)), t) - at_none;
+        const double extension = -at_none / by_each * (1 - 1e-9);
+        const bool possible = extension >= pair_.rear.least_extension && extension <= pair_.rear.greatest_extension;
+        return possible ? std::optional(extension) : std::nullopt;
+    }
+
+    void look_at(double ring, double extension) {
+        const auto at = optics::focus_at_ring(pair_.train(extension), ring);
+        if (!at.working_distance || !(*at.working_distance > 0)) return;
+        if (best_ && at.magnification <= best_->magnification) return;
+        best_ = assemble(pair_, {.ring = ring, .extension = extension}, at, f_number_);
+    }
+};
 
 }  // namespace
 
@@ -425,43 +491,17 @@ void rank(std::vector<ReachFound>& found, const std::vector<ReachMeasure>& order
     });
 }
 
-std::optional<ReachFound> greatest_reach(const Kit& kit, const ReachWish& wish) {
+std::optional<ReachFound> greatest_reach(const Kit& kit, const ReachWish& wish,
+                                         const std::function<bool(double)>& go_on) {
     if (combination_count(kit, wish) > most_combinations) return std::nullopt;
     const Parts parts(kit, wish);
     const auto rears = parts.rears();
     std::optional<ReachFound> best;
     for (const Body& body : parts.bodies())
-        for (const FrontPart& front : parts.fronts(body.flange))
-            for (const RearPart& rear : rears) {
-                const Pair pair{kit, body, front, rear};
-                const auto behind = rear.matrix * optics::gap(front.to_mount + rear.greatest_extension);
-                const auto look_at = [&](double ring) {
-                    const auto train = pair.train(rear.greatest_extension);
-                    const auto at = optics::focus_at_ring(train, ring);
-                    if (!at.working_distance || !(*at.working_distance > 0)) return;
-                    if (best && at.magnification <= best->magnification) return;
-                    best = assemble(pair, {.ring = ring, .extension = rear.greatest_extension}, at, wish.f_number);
-                };
-                for (const auto& stretch : front.stretches) {
-                    // Greater than the best so far nowhere on this stretch, ends and turns included.
-                    if (best) {
-                        const auto more = optics::excess(stretch, behind, best->magnification);
-                        if (optics::has_one_sign(more) && more[0] < 0) continue;
-                    }
-                    look_at(stretch.from);
-                    look_at(stretch.to);
-                    const auto range = optics::magnification_range(pair.train(rear.greatest_extension));
-                    look_at(optics::find_focus(pair.train(rear.greatest_extension), range.greatest).ring);
-                    // Where the front would touch the subject: B = 0 on the way from free to buried.
-                    optics::Quartic offset;
-                    for (std::size_t i = 0; i < offset.size(); ++i)
-                        offset[i] = behind.a * stretch.b[i] + behind.b * stretch.d[i];
-                    for (const double t : optics::unit_roots(offset)) {
-                        look_at(stretch.ring(std::max(0.0, t - 1e-9)));
-                        look_at(stretch.ring(std::min(1.0, t + 1e-9)));
-                    }
-                }
-            }
+        for (const FrontPart& front : parts.fronts(body.flange)) {
+            if (go_on && !go_on(1)) return std::nullopt;
+            for (const RearPart& rear : rears) Greatest({kit, body, front, rear}, wish.f_number, best).look();
+        }
     return best;
 }
 
@@ -469,26 +509,26 @@ Rig rig_of(const Kit& kit, const ReachFound& found, const Rig& now) {
     const Lens& lens = kit.lenses[found.lens];
     const Camera& camera = kit.cameras[found.camera];
     Rig rig{.camera = camera.id, .lens = lens.id, .focal_length = focal_length(lens, found.zoom), .rail = now.rail};
-    if (found.crop_mode != no_piece) rig.crop_mode = camera.crop_modes[found.crop_mode].name;
-    if (found.converter != no_piece) rig.teleconverter = kit.teleconverters[found.converter].id;
+    if (found.crop_mode) rig.crop_mode = camera.crop_modes[*found.crop_mode].name;
+    if (found.converter) rig.teleconverter = kit.teleconverters[*found.converter].id;
     for (Index i = 0; i < count(kit.tubes); ++i) {
         if (found.tubes >> i & 1) rig.tubes.push_back(kit.tubes[i].id);
         if (found.tubes_behind >> i & 1) rig.tubes_behind_converter.push_back(kit.tubes[i].id);
     }
-    if (found.bellows != no_piece) {
-        const Bellows& bellows = kit.bellows[found.bellows];
+    if (found.bellows) {
+        const Bellows& bellows = kit.bellows[*found.bellows];
         rig.bellows = BellowsSetting{
             .bellows = bellows.id,
             .extension = std::clamp(static_cast<double>(found.extension), bellows.least, bellows.greatest)};
     }
-    if (found.reversing_ring != no_piece) rig.reversing_ring = kit.reversing_rings[found.reversing_ring].id;
-    for (const Index closeup : found.closeups)
-        if (closeup != no_piece) rig.closeup_lenses.push_back(kit.closeup_lenses[closeup].id);
-    if (found.front_lens != no_piece) {
-        const Lens& front = kit.lenses[found.front_lens];
+    if (found.reversing_ring) rig.reversing_ring = kit.reversing_rings[*found.reversing_ring].id;
+    for (const PieceIndex closeup : found.closeups)
+        if (closeup) rig.closeup_lenses.push_back(kit.closeup_lenses[*closeup].id);
+    if (found.front_lens) {
+        const Lens& front = kit.lenses[*found.front_lens];
         const auto zoom = focal_length(front, found.front_zoom);
         rig.front_lens = FrontLens{.lens = front.id,
-                                   .coupling_ring = kit.coupling_rings[found.coupling_ring].id,
+                                   .coupling_ring = kit.coupling_rings[*found.coupling_ring].id,
                                    .f_number = optics_of(front, zoom).max_aperture,
                                    .focal_length = zoom};
     }
@@ -533,17 +573,17 @@ std::string pieces_text(const Kit& kit, const Rig& rig) {
 
 std::string cost_text(const Kit& kit, const ReachFound& found) {
     std::vector<std::string> reasons;
-    for (const Index closeup : found.closeups) {
-        if (closeup == no_piece) continue;
-        const double cost = closeup_cost(kit.closeup_lenses[closeup]);
+    for (const PieceIndex closeup : found.closeups) {
+        if (!closeup) continue;
+        const double cost = closeup_cost(kit.closeup_lenses[*closeup]);
         if (cost > 0)
             reasons.push_back(fmt::format("{} is of one element and softens the corners{}",
-                                          kit.closeup_lenses[closeup].name,
+                                          kit.closeup_lenses[*closeup].name,
                                           cost > optical_cost::single_element ? " badly" : ""));
     }
-    if (found.converter != no_piece)
-        reasons.push_back(fmt::format("{} enlarges the lens's faults", kit.teleconverters[found.converter].name));
-    if (found.front_lens != no_piece) reasons.emplace_back("coupled lenses darken the corners");
+    if (found.converter)
+        reasons.push_back(fmt::format("{} enlarges the lens's faults", kit.teleconverters[*found.converter].name));
+    if (found.front_lens) reasons.emplace_back("coupled lenses darken the corners");
     return reasons.empty() ? "Plain extension and achromats keep the lens's quality."
                            : fmt::format("{}.", fmt::join(reasons, "; "));
 }

@@ -38,16 +38,13 @@ inline constexpr double converter_per_factor = 2;   // times (factor - 1)
 inline constexpr double coupled = 2;
 }  // namespace optical_cost
 
-constexpr std::uint16_t no_piece = 0xffff;
+using PieceIndex = std::optional<std::uint16_t>;
 
-/// One combination, as indices into the lists of the kit it was searched in; no_piece: none of that kind.
+/// One combination, as indices into the lists of the kit it was searched in; empty: none of that kind.
 struct ReachFound {
-    std::uint16_t camera = 0, crop_mode = no_piece;
-    std::uint16_t lens = 0, zoom = no_piece;
-    std::uint16_t reversing_ring = no_piece;
-    std::uint16_t front_lens = no_piece, front_zoom = no_piece, coupling_ring = no_piece;
-    std::uint16_t converter = no_piece, bellows = no_piece;
-    std::uint16_t closeups[2] = {no_piece, no_piece};
+    std::uint16_t camera = 0, lens = 0;
+    PieceIndex crop_mode, zoom, reversing_ring, front_lens, front_zoom, coupling_ring, converter, bellows;
+    PieceIndex closeups[2];
     std::uint64_t tubes = 0, tubes_behind = 0;  // bit by index
     float extension = 0;                        // of the bellows; single precision is a hundredth of a micrometre
 
@@ -97,8 +94,9 @@ ReachResult search_reach(const Kit& kit, const ReachWish& wish, const std::funct
 void rank(std::vector<ReachFound>& found, const std::vector<ReachMeasure>& order);
 
 /// The largest magnification the kit gives with the subject in front of the rig; empty for a kit without lens or
-/// camera. Bounds and wanted size of the wish are left aside; `only_camera` counts.
-std::optional<ReachFound> greatest_reach(const Kit& kit, const ReachWish& wish);
+/// camera, and where `go_on` said to stop. Bounds and wanted size of the wish are left aside; `only_camera` counts.
+std::optional<ReachFound> greatest_reach(const Kit& kit, const ReachWish& wish,
+                                         const std::function<bool(double)>& go_on = {});
 
 /// The combination as a rig, with the focus set to the magnification; `now` gives rail, support and what is unknown.
 Rig rig_of(const Kit& kit, const ReachFound& found, const Rig& now);

@@ -189,7 +189,7 @@ TEST_CASE("bounds of the search leave out what breaks them, and say how many", "
     WithBag::click(finder, "wishNoGlass");
     WithBag::wait(finder);
     CHECK(said().contains(QStringLiteral("put glass in front")));
-    for (const auto& found : model->found()) CHECK((found.closeups[0] == no_piece && found.front_lens == no_piece));
+    for (const auto& found : model->found()) CHECK((!found.closeups[0] && !found.front_lens));
     WithBag::click(finder, "wishInfinity");
     WithBag::wait(finder);
     for (const auto& found : model->found()) CHECK(found.infinity);
