@@ -106,7 +106,7 @@ void letter(QPainter& p, const QRectF& box, const QString& name, const QColor& g
 }  // namespace
 
 QString shortName(const shoot::MountedPiece& piece) {
-    const auto text = QString::fromStdString(piece.name) + (piece.measured ? QObject::tr(", measured") : QString());
+    auto text = QString::fromStdString(piece.name) + (piece.measured ? QObject::tr(", measured") : QString());
     if (piece.list == "tubes") return QString::fromStdString(shoot::number_text(piece.length));
     if (piece.list == "bellows") return QString::fromStdString(shoot::length_text(piece.length));
     if (piece.list == "reversing_rings" || piece.list == "coupling_rings") return {};

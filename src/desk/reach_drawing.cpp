@@ -154,7 +154,7 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     // ---- the magnification as a pile of parts, each bar beginning where the last one ended
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, 13), elided(painter.font(), tr("What makes the magnification"), width()));
+    painter.drawText(QPointF(0, 13), elided(painter.font(), tr("Magnification from"), width()));
     const double left = 82, right = width() - 8.0;
     const double greatest = std::max({optics.range.greatest, optics.magnification, 0.05}) * 1.02;
     const auto x_of = [&](double m) { return left + (right - left) * m / greatest; };
@@ -206,7 +206,7 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
     if (y + 66 > height()) return;
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(QPointF(0, y), elided(painter.font(), tr("Sharp from the sensor, by ring"), width()));
+    painter.drawText(QPointF(0, y), elided(painter.font(), tr("Subject to sensor"), width()));
     DistanceBar(painter, QRectF(2, y + 4, width() - 10, 60), optics).draw();
 }
 

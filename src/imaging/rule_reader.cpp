@@ -136,7 +136,7 @@ std::optional<LineFit> fit_line(const GreyImage& image, const Tick& tick, double
             points.emplace_back(along, *t);
     }
     if (points.size() < 4) return std::nullopt;
-    const double n = static_cast<double>(points.size());
+    const auto n = static_cast<double>(points.size());
     double s = 0, t = 0, ss = 0, st = 0;
     for (const auto& [along, across] : points) {
         s += along;

@@ -40,9 +40,9 @@ class Builder {
         kind_.id = [](const Kit& kit, std::size_t i) { return (kit.*list)[i].id; };
         kind_.name = [](const Kit& kit, std::size_t i) { return (kit.*list)[i].name; };
         kind_.unknown = [](const Kit& kit, std::size_t i) { return (kit.*list)[i].unknown; };
-        kind_.set_id = [](Kit& kit, std::size_t i, std::string id) { (kit.*list)[i].id = std::move(id); };
-        kind_.set_name = [](Kit& kit, std::size_t i, std::string name) { (kit.*list)[i].name = std::move(name); };
-        kind_.set_unknown = [](Kit& kit, std::size_t i, std::string json) { (kit.*list)[i].unknown = std::move(json); };
+        kind_.set_id = [](Kit& kit, std::size_t i, const std::string& id) { (kit.*list)[i].id = id; };
+        kind_.set_name = [](Kit& kit, std::size_t i, const std::string& name) { (kit.*list)[i].name = name; };
+        kind_.set_unknown = [](Kit& kit, std::size_t i, const std::string& json) { (kit.*list)[i].unknown = json; };
         kind_.insert_new = [](Kit& kit, std::size_t i) { (kit.*list).insert((kit.*list).begin() + at(i), Gear{}); };
         kind_.insert_copy = [](Kit& kit, std::size_t i, const Kit& from, std::size_t j) {
             Gear copy = (from.*list)[j];
@@ -83,7 +83,7 @@ class Builder {
     }
     /// `choices` in the order of the enumeration.
     template <typename Access>
-    Builder& choice(const char* key, const char* label, std::vector<const char*> choices, const char* hint,
+    Builder& choice(const char* key, const char* label, const std::vector<const char*>& choices, const char* hint,
                     Access access) {
         GearField field{
             {.key = key, .label = label, .hint = hint, .type = FieldType::choice, .choices = choices}, {}, {}};
@@ -130,7 +130,7 @@ class Builder {
     Builder& part(const char* key, Access access) {
         kind_.parts.push_back(
             {key, [access](const Kit& kit, std::size_t i) { return std::string(access((kit.*list)[i])); },
-             [access](Kit& kit, std::size_t i, std::string json) { access((kit.*list)[i]) = std::move(json); }});
+             [access](Kit& kit, std::size_t i, const std::string& json) { access((kit.*list)[i]) = json; }});
         return *this;
     }
     Builder& check(std::optional<GearProblem> (*problem_of)(const Gear&)) {

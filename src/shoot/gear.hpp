@@ -75,7 +75,7 @@ struct GearTable {
 struct GearPart {
     const char* key;
     std::function<std::string(const Kit&, std::size_t)> unknown;
-    std::function<void(Kit&, std::size_t, std::string)> set_unknown;
+    std::function<void(Kit&, std::size_t, const std::string&)> set_unknown;
 };
 
 /// One list of a kit. Indices must be valid.
@@ -91,9 +91,9 @@ struct GearKind {
     std::function<std::string(const Kit&, std::size_t)> id;
     std::function<std::string(const Kit&, std::size_t)> name;
     std::function<std::string(const Kit&, std::size_t)> unknown;
-    std::function<void(Kit&, std::size_t, std::string)> set_id;
-    std::function<void(Kit&, std::size_t, std::string)> set_name;
-    std::function<void(Kit&, std::size_t, std::string)> set_unknown;
+    std::function<void(Kit&, std::size_t, const std::string&)> set_id;
+    std::function<void(Kit&, std::size_t, const std::string&)> set_name;
+    std::function<void(Kit&, std::size_t, const std::string&)> set_unknown;
     std::function<void(Kit&, std::size_t)> insert_new;                                       // before the index
     std::function<void(Kit&, std::size_t, const Kit& from, std::size_t index)> insert_copy;  // as it is, id and all
     std::function<void(Kit&, std::size_t, const Kit& from, std::size_t index)> replace;

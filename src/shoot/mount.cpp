@@ -71,7 +71,7 @@ std::optional<std::string> put_coupling_ring(const Kit& kit, Rig& rig, const std
     if (!rig.front_lens) {
         const auto other = std::ranges::find_if(kit.lenses, [&](const Lens& lens) { return lens.id != rig.lens; });
         if (other == kit.lenses.end()) return "A coupling ring needs a second lens in the kit.";
-        if (const auto problem = couple(kit, rig, other->id)) return problem;
+        if (auto problem = couple(kit, rig, other->id)) return problem;
     }
     rig.front_lens->coupling_ring = id;
     return std::nullopt;

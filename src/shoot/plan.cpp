@@ -35,8 +35,8 @@ double front_diameter(const Plan& plan) {
     constexpr double mount = 60;  // mm, outer diameter of the mount end of an interchangeable lens (common practice)
     const auto& rig = plan.shot.rig;
     if (!rig.reversing_ring && !rig.front_lens) return plan.lens.optics.front_diameter;
-    const auto& outer = rig.front_lens ? *find_gear(plan.kit.lenses, rig.front_lens->lens) : plan.lens;
-    return std::min(mount, outer.optics.front_diameter);
+    const Lens* outer = rig.front_lens ? find_gear(plan.kit.lenses, rig.front_lens->lens) : nullptr;
+    return std::min(mount, (outer ? outer : &plan.lens)->optics.front_diameter);
 }
 
 double blur_limit(const Plan& plan) {

@@ -56,7 +56,7 @@ struct Body {
 
 std::vector<PieceIndex> zoom_steps(const Lens& lens) {
     std::vector<PieceIndex> steps;
-    for (Index i = 0; i < count(lens.zoom); ++i) steps.push_back(i);
+    for (Index i = 0; i < count(lens.zoom); ++i) steps.emplace_back(i);
     if (steps.empty()) steps.emplace_back();
     return steps;
 }
