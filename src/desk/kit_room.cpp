@@ -1,5 +1,6 @@
 #include "desk/kit_room.hpp"
 
+#include "desk/caption.hpp"
 #include "desk/file_dialogs.hpp"
 #include "desk/gear_form.hpp"
 #include "desk/gear_model.hpp"
@@ -82,10 +83,7 @@ QWidget* KitRoom::buildKinds() {
     auto* sides = new QHBoxLayout;
     sides->setSpacing(4);
     const auto button = [&](const char* name, const QString& label, const QString& tip, Side which) {
-        auto* made = new QPushButton(label, side);
-        made->setObjectName(QLatin1String(name));
-        made->setAccessibleName(label);
-        made->setToolTip(tip);
+        auto* made = captionedButton({name, label, tip}, side);
         made->setCheckable(true);
         connect(made, &QPushButton::clicked, this, [this, which] { look(which, kind().list); });
         sides->addWidget(made, 1);
@@ -117,11 +115,7 @@ QWidget* KitRoom::buildKinds() {
 
 QPushButton* KitRoom::addButton(QBoxLayout* row, const char* name, const QString& label, const QString& tip,
                                 void (KitRoom::*run)()) {
-    auto* made = new QPushButton(label, this);
-    made->setObjectName(QLatin1String(name));
-    made->setAccessibleName(label);
-    made->setToolTip(tip);
-    made->setAutoDefault(false);
+    auto* made = captionedButton({name, label, tip}, this);
     connect(made, &QPushButton::clicked, this, run);
     row->addWidget(made);
     return made;

@@ -2,6 +2,7 @@
 
 #include "desk/autosave.hpp"
 #include "desk/bench_view.hpp"
+#include "desk/caption.hpp"
 #include "desk/depth_page.hpp"
 #include "desk/file_dialogs.hpp"
 #include "desk/foot_line.hpp"
@@ -425,10 +426,8 @@ void MainWindow::buildTrain() {
     corner->addStretch();
     const auto button = [&](const char* name, const QString& label, const QString& tip, const auto& run) {
         auto* made = new QToolButton(train_);
-        made->setObjectName(QLatin1String(name));
         made->setText(label);
-        made->setAccessibleName(label);
-        made->setToolTip(tip);
+        nameControl(made, {name, label, tip});
         made->setProperty("link", true);
         connect(made, &QToolButton::clicked, this, run);
         corner->addWidget(made, 0, Qt::AlignTop);

@@ -1,5 +1,6 @@
 #include "desk/measure_desk.hpp"
 
+#include "desk/caption.hpp"
 #include "desk/file_dialogs.hpp"
 #include "desk/measure_sketch.hpp"
 #include "desk/quantity_field.hpp"
@@ -72,12 +73,9 @@ MeasureDesk::MeasureDesk(Document& document, Bag& bag, QWidget* parent)
                                                     {"wayAperture", tr("Aperture the camera shows")},
                                                     {"wayDistances", tr("Two sharp distances")}};
     for (int i = 0; i < 3; ++i) {
-        auto* way = new QPushButton(ways[i].second, side);
-        way->setObjectName(QLatin1String(ways[i].first));
-        way->setAccessibleName(ways[i].second);
+        auto* way = captionedButton({ways[i].first, ways[i].second}, side);
         way->setCheckable(true);
         way->setChecked(i == 0);
-        way->setAutoDefault(false);
         group->addButton(way, i);
         column->addWidget(way);
     }
@@ -96,9 +94,8 @@ MeasureDesk::MeasureDesk(Document& document, Bag& bag, QWidget* parent)
     column->addSpacing(4);
     column->addWidget(ways_, 1);
     alsoBag_ = new QCheckBox(tr("in my bag as well"), side);
-    alsoBag_->setObjectName(QStringLiteral("alsoBagCheck"));
-    alsoBag_->setAccessibleName(alsoBag_->text());
-    alsoBag_->setToolTip(tr("Where the bag has this lens, its record gets the measurement too"));
+    nameControl(alsoBag_, {"alsoBagCheck", alsoBag_->text(),
+                           tr("Where the bag has this lens, its record gets the measurement too")});
     alsoBag_->setChecked(true);
     column->addWidget(alsoBag_);
     message_ = new QLabel(side);
@@ -121,9 +118,7 @@ QuantityField* MeasureDesk::addField(QVBoxLayout* column, const char* name, cons
     words->setFixedWidth(132);
     line->addWidget(words);
     auto* field = new QuantityField(std::move(quantity), column->parentWidget());
-    field->setObjectName(QLatin1String(name));
-    field->setAccessibleName(label);
-    field->setToolTip(tip);
+    nameControl(field, {name, label, tip});
     field->setValue(value);
     words->setBuddy(field);
     line->addWidget(field, 1);
@@ -141,11 +136,9 @@ QLabel* MeasureDesk::addText(QVBoxLayout* column, const char* name) {
 }
 
 QPushButton* MeasureDesk::addStore(QVBoxLayout* column, const char* name, void (MeasureDesk::*run)()) {
-    auto* button = new QPushButton(tr("Put it into the lens's record"), column->parentWidget());
-    button->setObjectName(QLatin1String(name));
-    button->setAccessibleName(button->text());
-    button->setAutoDefault(false);
-    button->setToolTip(tr("One step of the history; the kit room takes it back at any time"));
+    auto* button = captionedButton({name, tr("Put it into the lens's record"),
+                                    tr("One step of the history; the kit room takes it back at any time")},
+                                   column->parentWidget());
     connect(button, &QPushButton::clicked, this, run);
     column->addWidget(button);
     column->addStretch();
@@ -157,10 +150,7 @@ QWidget* MeasureDesk::buildRule() {
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
-    auto* open = new QPushButton(tr("Open a photograph\u2026"), page);
-    open->setObjectName(QStringLiteral("openRuleButton"));
-    open->setAccessibleName(open->text());
-    open->setAutoDefault(false);
+    auto* open = captionedButton({"openRuleButton", tr("Open a photograph\u2026")}, page);
     connect(open, &QPushButton::clicked, this, &MeasureDesk::askPicture);
     column->addWidget(open);
     pictureText_ = addText(column, "pictureText");
@@ -170,8 +160,7 @@ QWidget* MeasureDesk::buildRule() {
     ring_ = addField(column, "ruleRingField", tr("Ring when taken"),
                      tr("0 infinity, 1 closest; the rig is that of the shot"), ratioQuantity(0.01, 1), 1);
     snap_ = new QCheckBox(tr("set marks to the nearest tick"), page);
-    snap_->setObjectName(QStringLiteral("snapCheck"));
-    snap_->setAccessibleName(snap_->text());
+    nameControl(snap_, {"snapCheck", snap_->text()});
     snap_->setChecked(true);
     connect(snap_, &QCheckBox::clicked, view_, &RulerView::setSnapping);
     column->addWidget(snap_);

@@ -1,5 +1,6 @@
 #include "desk/reach_finder.hpp"
 
+#include "desk/caption.hpp"
 #include "desk/quantity_field.hpp"
 #include "desk/reach_chart.hpp"
 #include "desk/reach_model.hpp"
@@ -30,12 +31,6 @@ QLabel* heading(const QString& words, QWidget* parent) {
     auto* label = new QLabel(words, parent);
     label->setFont(textFont(12, QFont::DemiBold));
     return label;
-}
-
-void name(QWidget* control, const char* objectName, const QString& accessible, const QString& tip) {
-    control->setObjectName(QLatin1String(objectName));
-    control->setAccessibleName(accessible);
-    control->setToolTip(tip);
 }
 
 }  // namespace
@@ -76,16 +71,18 @@ QWidget* ReachFinder::buildWishes() {
     column->addWidget(heading(tr("Wanted"), side));
     by_ = new QComboBox(side);
     by_->addItems({tr("Field width"), tr("Magnification")});
-    name(by_, "wishKind", tr("What is wanted"), tr("What the frame shows across its long side, or image over subject"));
+    nameControl(by_, {"wishKind", tr("What is wanted"),
+                      tr("What the frame shows across its long side, or image over subject")});
     addField(tr("Given as"), by_);
     size_ = new QuantityField(lengthQuantity(false), side);
-    name(size_, "wishField", tr("Field width"), tr("What the frame shows across its long side"));
+    nameControl(size_, {"wishField", tr("Field width"), tr("What the frame shows across its long side")});
     addField(tr("Field width"), size_);
     magnification_ = new QuantityField(magnificationQuantity(), side);
-    name(magnification_, "wishMagnification", tr("Magnification"), tr("Image size over subject size"));
+    nameControl(magnification_, {"wishMagnification", tr("Magnification"), tr("Image size over subject size")});
     addField(tr("Magnification"), magnification_);
     distance_ = new QuantityField(lengthQuantity(), side);
-    name(distance_, "wishDistance", tr("Air in front, at least"), tr("From the front of the rig to the subject"));
+    nameControl(distance_,
+                {"wishDistance", tr("Air in front, at least"), tr("From the front of the rig to the subject")});
     distance_->setValue(0);
     addField(tr("Air, at least"), distance_);
 
@@ -94,7 +91,7 @@ QWidget* ReachFinder::buildWishes() {
     limitLoss_ = addCheck(column, "wishLimitLoss", tr("Light lost at most"), tr("Against the marked stop"));
     loss_ = new QuantityField(stopsQuantity(), side);
     loss_->setValue(3);
-    name(loss_, "wishLoss", tr("Light lost at most"), tr("Stops"));
+    nameControl(loss_, {"wishLoss", tr("Light lost at most"), tr("Stops")});
     column->addWidget(loss_);
     autofocus_ = addCheck(column, "wishAutofocus", tr("keeps autofocus"), tr("Contacts through the whole chain"));
     infinity_ = addCheck(column, "wishInfinity", tr("keeps infinity"), tr("No extension, nothing in front"));
@@ -108,14 +105,15 @@ QWidget* ReachFinder::buildWishes() {
     column->addWidget(heading(tr("Gear"), side));
     source_ = new QComboBox(side);
     source_->addItems({tr("this shoot's kit"), tr("my bag")});
-    name(source_, "wishSource", tr("Where to look"), tr("Gear from the bag is put into the shoot when it is chosen"));
+    nameControl(source_,
+                {"wishSource", tr("Where to look"), tr("Gear from the bag is put into the shoot when it is chosen")});
     addField(tr("Out of"), source_);
     greatestText_ = new QLabel(side);
     greatestText_->setObjectName(QStringLiteral("greatestText"));
     greatestText_->setWordWrap(true);
     column->addWidget(greatestText_);
     greatestButton_ = new QPushButton(tr("Mount that"), side);
-    name(greatestButton_, "mountGreatestButton", tr("Mount the greatest magnification"), {});
+    nameControl(greatestButton_, {"mountGreatestButton", tr("Mount the greatest magnification")});
     greatestButton_->setProperty("link", true);
     connect(greatestButton_, &QPushButton::clicked, this, [this] {
         if (greatest_) mount(*greatest_);
@@ -138,7 +136,7 @@ QWidget* ReachFinder::buildWishes() {
 QCheckBox* ReachFinder::addCheck(QVBoxLayout* column, const char* objectName, const QString& words,
                                  const QString& tip) {
     auto* box = new QCheckBox(words, column->parentWidget());
-    name(box, objectName, words, tip);
+    nameControl(box, {objectName, words, tip});
     connect(box, &QCheckBox::clicked, this, &ReachFinder::search);
     column->addWidget(box);
     return box;
@@ -157,10 +155,10 @@ QWidget* ReachFinder::buildFound() {
     progress_->setRange(0, 1000);
     progress_->setFixedWidth(140);
     progress_->setTextVisible(false);
-    name(progress_, "searchProgress", tr("Share of the combinations tried"), {});
+    nameControl(progress_, {"searchProgress", tr("Share of the combinations tried")});
     top->addWidget(progress_);
     cancel_ = new QPushButton(tr("Cancel"), side);
-    name(cancel_, "cancelSearchButton", tr("Cancel the search"), {});
+    nameControl(cancel_, {"cancelSearchButton", tr("Cancel the search")});
     connect(cancel_, &QPushButton::clicked, this, [this] { watcher_.cancel(); });
     top->addWidget(cancel_);
     column->addLayout(top);
@@ -174,7 +172,7 @@ QWidget* ReachFinder::buildFound() {
     column->addWidget(orderLabel_);
     model_ = new ReachModel(this);
     table_ = new QTableView(side);
-    name(table_, "foundTable", tr("Combinations found"), {});
+    nameControl(table_, {"foundTable", tr("Combinations found")});
     table_->setModel(model_);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -198,12 +196,13 @@ QWidget* ReachFinder::buildFound() {
     chosenText_->setWordWrap(true);
     bottom->addWidget(chosenText_, 1);
     use_ = new QPushButton(tr("Mount it for this shot"), side);
-    name(use_, "useFoundButton", tr("Mount it for this shot"), tr("One step of the history: Ctrl+Z takes it back"));
+    nameControl(use_,
+                {"useFoundButton", tr("Mount it for this shot"), tr("One step of the history: Ctrl+Z takes it back")});
     use_->setDefault(true);
     connect(use_, &QPushButton::clicked, this, &ReachFinder::apply);
     bottom->addWidget(use_);
     auto* close = new QPushButton(tr("Close"), side);
-    name(close, "closeFinderButton", tr("Close"), {});
+    nameControl(close, {"closeFinderButton", tr("Close")});
     connect(close, &QPushButton::clicked, this, &QDialog::close);
     bottom->addWidget(close);
     column->addLayout(bottom);

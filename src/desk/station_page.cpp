@@ -86,10 +86,7 @@ QGridLayout* StationPage::addGroup(QLayout* parent, const QString& heading) {
 }
 
 void StationPage::addRow(QGridLayout* group, const Caption& caption, QWidget* control) {
-    control->setObjectName(QLatin1String(caption.objectName));
-    control->setAccessibleName(caption.label);
-    control->setAccessibleDescription(caption.tip);
-    control->setToolTip(caption.tip);
+    nameControl(control, caption);
     auto* label = new QLabel(caption.label, group->parentWidget());
     label->setObjectName(QLatin1String(caption.objectName) + QLatin1String("Label"));
     label->setProperty("quiet", true);
@@ -169,9 +166,7 @@ QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,
 QCheckBox* StationPage::addCheck(QGridLayout* group, const Caption& caption, std::function<bool(const Shot&)> get,
                                  std::function<void(Shot&, bool)> set) {
     auto* box = new QCheckBox(caption.label, group->parentWidget());
-    box->setObjectName(QLatin1String(caption.objectName));
-    box->setAccessibleName(caption.label);
-    box->setToolTip(caption.tip);
+    nameControl(box, caption);
     group->addWidget(box, group->rowCount(), 0, 1, 2);
     bindings_.emplace_back([box, get = std::move(get)](const Shot& shot) {
         const QSignalBlocker quiet(box);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "desk/caption.hpp"
 #include "desk/choice_chips.hpp"
 #include "desk/document.hpp"
 #include "desk/quantity_field.hpp"
@@ -18,13 +19,6 @@ class QLabel;
 class QVBoxLayout;
 
 namespace poquito::desk {
-
-/// The name a control is found by, what it is called on the sheet, and what a screen reader and tooltip say of it.
-struct Caption {
-    const char* objectName;
-    QString label;
-    QString tip;
-};
 
 /// A sheet that edits one part of the selected shot. Controls are bound with a getter and a setter; the page refreshes
 /// all of them when the shoot changes and turns what a person does into edits.

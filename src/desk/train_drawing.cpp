@@ -361,6 +361,7 @@ void TrainDrawing::mouseDoubleClickEvent(QMouseEvent* event) {
 }
 
 void TrainDrawing::keyPressEvent(QKeyEvent* event) {
+    if (pieces_.empty()) return QWidget::keyPressEvent(event);
     const bool shift = event->modifiers() & Qt::ShiftModifier;
     const auto here = static_cast<std::size_t>(selected_);
     switch (event->key()) {
@@ -372,8 +373,7 @@ void TrainDrawing::keyPressEvent(QKeyEvent* event) {
             return select(selected_ + 1);
         case Qt::Key_Delete:
         case Qt::Key_Backspace:
-            if (!pieces_.empty()) takeOff(selected_);
-            return;
+            return takeOff(selected_);
         case Qt::Key_R:
             return turnLens();
         default:

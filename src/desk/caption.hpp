@@ -1,0 +1,23 @@
+#pragma once
+
+#include <QString>
+
+class QPushButton;
+class QWidget;
+
+namespace poquito::desk {
+
+/// The name a control is found by, what it is called on the sheet, and what a screen reader and tooltip say of it.
+struct Caption {
+    const char* objectName;
+    QString label;
+    QString tip = {};
+};
+
+/// Gives a control its names; the text it shows stays as it is.
+void nameControl(QWidget* control, const Caption& caption);
+
+/// A push button that reads as its caption and takes no part in Enter.
+QPushButton* captionedButton(const Caption& caption, QWidget* parent);
+
+}  // namespace poquito::desk
