@@ -103,7 +103,7 @@ class BenchPainter {
             const bool lens = piece.list == "lenses";
             drawPiece(p_, box, piece,
                       {.ring = lens && !front_lens ? std::optional(report_.optics.ring) : std::nullopt});
-            if (lens) nameAbove(box, shortName(piece));
+            if (lens) nameBeside(box, shortName(piece), front_lens);
             if (piece.list == "closeup_lenses") closeups << QString::fromStdString(piece.name);
             x += piece.length;
             if (piece.list == "closeup_lenses") x += 4 / layout_.scale;
@@ -115,13 +115,14 @@ class BenchPainter {
                   closeups.join(QStringLiteral(", ")), t.link);
     }
 
-    /// Above the barrel, where its name does not fit in it.
-    void nameAbove(const QRectF& box, const QString& name) {
+    /// Above the barrel, where its name does not fit in it; a lens in front, near the lamps, has it below.
+    void nameBeside(const QRectF& box, const QString& name, bool below) {
         if (box.width() < 24 || lineWidth(textFont(11), name) + 6 < box.width()) return;
         if (lineWidth(textFont(11), name) + 6 < box.height()) return;  // stands upright in it
         p_.setFont(textFont(11, QFont::Medium));
+        const QPointF at(box.center().x(), below ? box.bottom() + 3 : box.top() - 3);
         labels_.push_back(
-            drawLabel(p_, {box.center().x(), box.top() - 3}, Qt::AlignHCenter | Qt::AlignBottom, name, theme().ink));
+            drawLabel(p_, at, Qt::AlignHCenter | (below ? Qt::AlignTop : Qt::AlignBottom), name, theme().ink));
     }
 
     void drawShade() {
@@ -348,7 +349,8 @@ class BenchPainter {
         const QPointF centre = layout_.place(layout_.subject, 0);
         const QRectF subject(centre - QPointF(10, subject_reach), centre + QPointF(10, subject_reach));
         const auto corner = [&, face = face](bool to_right) {
-            return to_right ? face.x() + clear : std::max(face.x() - clear, bounds_.left() + width + 6);
+            return to_right ? std::min(face.x() + clear, bounds_.right() - width - 6)
+                            : std::max(face.x() - clear, bounds_.left() + width + 6);
         };
         // What a place for the lettering would hide, in square pixels; other lettering counts most.
         const auto hidden = [&](bool to_right, double at_y) {

@@ -44,7 +44,9 @@ std::vector<Measured> measured_parts(const Plan& plan) {
     std::vector<Measured> parts;
     const auto position = zoom_position(plan.lens, plan.shot.rig.focal_length);
     for (const Calibration& calibration : plan.lens.calibrations)
-        if (calibration.focal_length == position && std::ranges::count(parts, calibration.what) == 0)
+        // A magnification holds where the zoom stood; the others are members of the record, whatever the zoom.
+        if ((calibration.what != Measured::magnification || calibration.focal_length == position) &&
+            std::ranges::count(parts, calibration.what) == 0)
             parts.push_back(calibration.what);
     return parts;
 }

@@ -109,6 +109,10 @@ TEST_CASE("what was measured of a lens is used, and said", "[shoot][calibration]
     rig.focus = {.by = FocusBy::ring, .value = 0.5};
     rig.focal_length = 40;
     CHECK_THAT(evaluate(shoot.kit, shoot.shots[0]).optics.magnification, same(0.1));
+    CHECK(evaluate(shoot.kit, shoot.shots[0]).optics.measured.empty());
     rig.focal_length = 60;
     CHECK_THAT(evaluate(shoot.kit, shoot.shots[0]).optics.magnification, same(0.46));
+    // A displayed aperture stands in the record and is used, and marked, at every focal length.
+    lens.calibrations = {{.what = Measured::displayed_aperture, .value = 5.6}};
+    CHECK(evaluate(shoot.kit, shoot.shots[0]).optics.measured == std::vector<Measured>{Measured::displayed_aperture});
 }
