@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <optional>
+#include <vector>
 
 namespace poquito::desk {
 
@@ -13,8 +15,9 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
     BenchLayout layout;
     layout.sheet = bounds.adjusted(12, 30, -12, -ruler_height);
     layout.atInfinity = !report.optics.subject_to_sensor;
-    layout.subject = report.optics.subject_to_sensor.value_or(report.optics.front * 2.2);
-    const double subject_end = layout.subject + shot.subject.depth / 2;
+    layout.focus = report.optics.subject_to_sensor.value_or(report.optics.front * 2.2);
+    layout.subject = layout.focus - shot.sharpness.focus_offset;
+    const double subject_end = layout.subject + report.extent.depth / 2;
     const double lens_half = shoot::lens_of(kit, shot).optics.front_diameter / 2;
 
     double right = subject_end * 1.08 + 10;
@@ -27,7 +30,7 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
     if (shot.background)
         right = std::max(
             right, layout.backgroundToScale ? layout.subject + shot.background->distance + 12 : layout.subject * 1.5);
-    double up = std::max({body_half, lens_half, layout.atInfinity ? 0 : subjectHalf(shot.subject, elevation)}) * 1.15;
+    double up = std::max({body_half, lens_half, layout.atInfinity ? 0 : subjectHalf(report.extent, elevation)}) * 1.15;
     double down = up;
     const double reach = layout.subject * 0.75;  // a light farther off the axis goes to the edge
     if (!layout.atInfinity)
@@ -57,8 +60,38 @@ QPointF lightInPlane(const light::Position& position, Elevation elevation) {
     return {along, across};
 }
 
-double subjectHalf(const shoot::Subject& subject, Elevation elevation) {
-    return (elevation == Elevation::side ? subject.height : subject.width) / 2;
+double subjectHalf(const shoot::Extent& extent, Elevation elevation) {
+    return (elevation == Elevation::side ? extent.height : extent.width) / 2;
+}
+
+QPolygonF subjectProfile(const shoot::Subject& subject, Elevation elevation) {
+    constexpr int samples = 64;
+    const shoot::Surface surface(subject);
+    const double half = subjectHalf(surface.extent(), elevation);
+    // The nearest point in each slice across the axis; the far side is a flat back.
+    std::vector<std::optional<double>> nearest(samples);
+    for (int i = 0; i <= samples; ++i)
+        for (int j = 0; j <= samples; ++j) {
+            const auto at = surface.point(2.0 * i / samples - 1, 2.0 * j / samples - 1);
+            if (!at) continue;
+            const double across = elevation == Elevation::side ? at->y : -at->x;
+            const auto slice = static_cast<std::size_t>(
+                std::clamp((across / half + 1) / 2 * samples, 0.0, static_cast<double>(samples - 1)));
+            nearest[slice] = std::min(nearest[slice].value_or(at->z), at->z);
+        }
+    QPolygonF outline;
+    const double back = surface.extent().depth / 2;
+    const auto across = [&](double slice) { return (slice / samples * 2 - 1) * half; };
+    for (int i = 0; i < samples; ++i)
+        if (const auto& z = nearest[static_cast<std::size_t>(i)]) {
+            if (outline.isEmpty()) outline << QPointF(back, across(i)) << QPointF(*z, across(i));
+            outline << QPointF(*z, across(i + 0.5));
+        }
+    if (!outline.isEmpty()) {
+        const double end = half;
+        outline << QPointF(outline.back().x(), end) << QPointF(back, end);
+    }
+    return outline;
 }
 
 }  // namespace poquito::desk

@@ -3,6 +3,7 @@
 #include "shoot/report.hpp"
 
 #include <QPointF>
+#include <QPolygonF>
 #include <QRectF>
 
 namespace poquito::desk {
@@ -15,7 +16,8 @@ struct BenchLayout {
     double scale = 1;    // pixels a millimetre
     QPointF origin;      // the sensor's middle
     QRectF sheet;        // where the drawing goes
-    double subject = 0;  // mm from the sensor: the plane of focus
+    double focus = 0;    // mm from the sensor: the plane of focus
+    double subject = 0;  // and the middle of the subject's depth, from which lights and background are measured
     bool atInfinity = false;
     bool backgroundToScale = true;
 
@@ -32,7 +34,10 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
 QPointF lightInPlane(const light::Position& position, Elevation elevation);
 
 /// Half of the subject's size across the axis in this elevation, mm.
-double subjectHalf(const shoot::Subject& subject, Elevation elevation);
+double subjectHalf(const shoot::Extent& extent, Elevation elevation);
+
+/// The subject's section as this elevation shows it, mm from its middle: x away from the camera, y as in BenchLayout.
+QPolygonF subjectProfile(const shoot::Subject& subject, Elevation elevation);
 
 namespace bench {
 inline constexpr double body_behind = 26, body_half = 38;  // a camera body about the sensor, mm, common practice

@@ -39,7 +39,7 @@ class BenchPainter {
         drawGear();
         if (layout_.atInfinity) {
             p_.setFont(textFont(12));
-            drawLabel(p_, layout_.place(layout_.subject, 0), Qt::AlignRight | Qt::AlignVCenter,
+            drawLabel(p_, layout_.place(layout_.focus, 0), Qt::AlignRight | Qt::AlignVCenter,
                       QObject::tr("focused at infinity"), theme().quiet);
         } else {
             for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLight(i);
@@ -137,7 +137,7 @@ class BenchPainter {
         const QString text = QObject::tr("shaded ±%1°")
                                  .arg(QString::fromStdString(shoot::number_text(*report_.optics.shaded_half_angle, 2)));
         p_.setFont(textFont(11));
-        const double room = (layout_.subject - report_.optics.front) * layout_.scale;
+        const double room = (layout_.focus - report_.optics.front) * layout_.scale;
         if (room > p_.fontMetrics().horizontalAdvance(text) + 40)
             drawLabel(p_, layout_.place(report_.optics.front, 0) + QPointF(room * 0.1 + 4, 11),
                       Qt::AlignLeft | Qt::AlignVCenter, text, theme().quiet);
@@ -146,18 +146,17 @@ class BenchPainter {
     void drawSubject() {
         const Theme& t = theme();
         const auto& sharp = report_.sharpness;
-        const double half = subjectHalf(shot_.subject, elevation_);
-        const QPointF centre = layout_.place(layout_.subject, 0);
-        const double half_depth = std::max(shot_.subject.depth / 2 * layout_.scale, 2.0);
-        const QRectF outline(centre.x() - half_depth, centre.y() - half * layout_.scale, 2 * half_depth,
-                             2 * half * layout_.scale);
+        const double half = subjectHalf(report_.extent, elevation_);
+        const QPointF centre = layout_.place(layout_.focus, 0);
+        QPolygonF outline = subjectProfile(shot_.subject, elevation_);
+        for (QPointF& point : outline) point = layout_.place(layout_.subject + point.x(), point.y());
         p_.setBrush(t.panel);
         p_.setPen(QPen(t.ink, 1.3));
-        p_.drawEllipse(outline);
+        p_.drawPolygon(outline);
 
         // The slice one frame holds, and the frames of a stack as a comb above it.
         const double reach = std::max(half * layout_.scale + 12, 26.0);
-        const double near = sharp.near.value_or(layout_.subject) * layout_.scale;
+        const double near = sharp.near.value_or(layout_.focus) * layout_.scale;
         const double far = sharp.far.value_or(1e6) * layout_.scale;
         const QRectF slice(QPointF(centre.x() - near, centre.y() - reach),
                            QPointF(std::min(centre.x() + far, bounds_.right() - 4), centre.y() + reach));
@@ -191,12 +190,12 @@ class BenchPainter {
         const QString of = capture.frames > 1
                                ? QObject::tr("%1 frames over %2")
                                      .arg(QString::fromStdString(shoot::number_text(capture.frames, 9)),
-                                          mm(shot_.subject.depth + shot_.capture.lead + shot_.capture.tail))
-                               : QObject::tr("of the subject's %1").arg(mm(shot_.subject.depth));
+                                          mm(report_.extent.depth + shot_.capture.lead + shot_.capture.tail))
+                               : QObject::tr("of the subject's %1").arg(mm(report_.extent.depth));
         const double width = std::max(QFontMetricsF(textFont(11, QFont::DemiBold)).horizontalAdvance(holds),
                                       QFontMetricsF(textFont(11)).horizontalAdvance(of)) +
                              6;
-        const double half_depth = shot_.subject.depth / 2 * layout_.scale;
+        const double half_depth = report_.extent.depth / 2 * layout_.scale;
         const QPointF at = freePlace(QSizeF(width, 30), std::min(slice.left(), centre.x() - half_depth) - 8,
                                      std::max(slice.right(), centre.x() + half_depth) + 8, slice);
         const auto side = Qt::AlignLeft | Qt::AlignVCenter;
@@ -400,7 +399,7 @@ class BenchPainter {
     void drawDimensions() {
         const auto& optics = report_.optics;
         const double y = bounds_.bottom() - ruler_height + 12;
-        const double subject = layout_.place(layout_.subject, 0).x();
+        const double subject = layout_.place(layout_.focus, 0).x();
         const double front = layout_.place(optics.front, 0).x();
         const double half = shoot::lens_of(kit_, shot_).optics.front_diameter / 2;
         p_.setPen(QPen(theme().hairline, 1));

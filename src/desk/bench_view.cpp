@@ -50,7 +50,7 @@ double BenchView::scale() const { return layOut().scale; }
 
 double BenchView::drawnWorkingDistance() const {
     const auto layout = layOut();
-    return layout.place(layout.subject, 0).x() - layout.place(document_.report()->optics.front, 0).x();
+    return layout.place(layout.focus, 0).x() - layout.place(document_.report()->optics.front, 0).x();
 }
 
 std::optional<QPointF> BenchView::lightPlace(std::size_t light) const {

@@ -67,8 +67,8 @@ void DepthChart::paintEvent(QPaintEvent*) {
     painter.setPen(t.ink);
     painter.drawText(
         QPointF(0, 13),
-        shot->subject.depth > 0
-            ? tr("Blur over %1 of depth").arg(QString::fromStdString(shoot::length_text(shot->subject.depth)))
+        report.extent.depth > 0
+            ? tr("Blur over %1 of depth").arg(QString::fromStdString(shoot::length_text(report.extent.depth)))
             : tr("Blur of a flat subject"));
     const QRectF area = plot();
     const auto r = range();
@@ -127,7 +127,7 @@ void DepthChart::paintEvent(QPaintEvent*) {
     painter.setBrush(Qt::NoBrush);
     painter.setClipRect(area.adjusted(-1, -1, 1, 1));
     curve([](const Blurs& b) { return b.airy; }, QPen(t.caution, 1.4, Qt::DotLine));
-    if (shot->subject.depth > 0 && report.sharpness.edge_blur) {
+    if (report.extent.depth > 0 && report.sharpness.edge_blur) {
         curve([](const Blurs& b) { return b.ends; }, QPen(t.link, 1.4, Qt::DashLine));
         curve([](const Blurs& b) { return b.sum(); }, QPen(t.ink, 2));
     }
@@ -153,7 +153,7 @@ void DepthChart::paintEvent(QPaintEvent*) {
     // ---- names at the curves' own ends
     const auto widest = blurs_at(*shot, report, r.widest), smallest = blurs_at(*shot, report, r.smallest);
     painter.setFont(textFont(11));
-    if (shot->subject.depth > 0 && report.sharpness.edge_blur)
+    if (report.extent.depth > 0 && report.sharpness.edge_blur)
         drawLabel(painter, {area.right() - 2, std::min(y_of(smallest.ends) + 12, area.bottom() - 10)},
                   Qt::AlignRight | Qt::AlignVCenter, tr("ends of the subject"), t.link);
     drawLabel(painter, {xOf(std::sqrt(r.widest * r.smallest)) + 6, y_of(std::sqrt(widest.airy * smallest.airy)) + 10},

@@ -23,7 +23,7 @@ QRectF frame_in(const QRectF& area, const shoot::Report& report) {
 
 QRectF subject_in(const QRectF& frame, const shoot::Shot& shot, const shoot::Report& report) {
     const double scale = frame.width() / *report.optics.field_width;
-    QRectF subject(0, 0, shot.subject.width * scale, shot.subject.height * scale);
+    QRectF subject(0, 0, report.extent.width * scale, report.extent.height * scale);
     subject.moveCenter(frame.center());
     return subject;
 }
@@ -88,7 +88,7 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
         QPointF(frame.left(), frame.top() - 6),
         tr("Field %1 × %2").arg(millimetres(*report.optics.field_width), millimetres(*report.optics.field_height)));
     drawDimension(painter, {subject.left(), frame.bottom() + 12}, {subject.right(), frame.bottom() + 12},
-                  millimetres(shot->subject.width));
+                  millimetres(report.extent.width));
     painter.setFont(textFont(11, QFont::Medium));
     painter.setPen(QPen(theme().ink, 1));
     const double x = frame.right() + 8;
@@ -96,7 +96,7 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
     painter.drawLine(QLineF(x - 4, subject.top(), x + 4, subject.top()));
     painter.drawLine(QLineF(x - 4, subject.bottom(), x + 4, subject.bottom()));
     drawLabel(painter, {x + 2, subject.center().y()}, Qt::AlignLeft | Qt::AlignVCenter,
-              millimetres(shot->subject.height), theme().ink);
+              millimetres(report.extent.height), theme().ink);
     painter.setPen(theme().quiet);
     painter.setFont(textFont(11));
     painter.drawText(QPointF(frame.left(), frame.bottom() + 34),

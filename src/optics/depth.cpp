@@ -22,12 +22,12 @@ DepthOfField depth_of_field(const Imaging& imaging, double blur_limit) {
     return depth;
 }
 
-std::optional<double> background_disc(const Imaging& imaging, double behind) {
+std::optional<double> blur_disc(const Imaging& imaging, double behind) {
     const double m = imaging.magnification;
     const double a = imaging.pupil_diameter;
     const double denominator = a * imaging.working_f_number + m * behind * imaging.pupil_scale;
     if (denominator <= 0) return std::nullopt;
-    return m * m * a * behind / denominator;
+    return m * m * a * std::abs(behind) / denominator;
 }
 
 double blur_over_detail(const Imaging& imaging, double behind, double detail) {

@@ -24,9 +24,10 @@ struct DepthOfField {
 /// `blur_limit`: widest blur disc still called sharp, mm at the sensor, above 0.
 DepthOfField depth_of_field(const Imaging& imaging, double blur_limit);
 
-/// Diameter at the sensor, mm, of the disc made by a point `behind` mm behind the plane of focus (at least 0). Empty
-/// where the point's rays never meet the sensor as a disc (a pupil seen from behind).
-std::optional<double> background_disc(const Imaging& imaging, double behind);
+/// Diameter at the sensor, mm, of the disc made by a point `behind` mm behind the plane of focus, negative in front of
+/// it. Empty where the point's rays never meet the sensor as a disc (a pupil seen from behind, a point inside the
+/// lens).
+std::optional<double> blur_disc(const Imaging& imaging, double behind);
 
 /// Disc diameter over the image of a background detail of size `detail` mm, at `behind` mm behind the plane of focus.
 double blur_over_detail(const Imaging& imaging, double behind, double detail);
@@ -37,7 +38,7 @@ double best_working_f_number(double magnification, double depth, double waveleng
 
 inline constexpr const char* near_formula = "(c * N_w / m^2) / (1 + c * g / (m * A))";
 inline constexpr const char* far_formula = "(c * N_w / m^2) / (1 - c * g / (m * A))";
-inline constexpr const char* background_disc_formula = "m^2 * A * b / (A * N_w + m * b * g)";
+inline constexpr const char* blur_disc_formula = "m^2 * A * b / (A * N_w + m * b * g)";
 inline constexpr const char* best_f_number_formula = "m * sqrt(d / (2 * 2.44 * lambda)) / (N_w / N)";
 inline constexpr const char* depth_of_field_formula = "near + far";
 inline constexpr const char* blur_over_detail_formula = "m * b / (N_w * g)";

@@ -22,6 +22,10 @@ struct Defocus {
 /// below 1e-9.
 double modulation_transfer(const Defocus& defocus);
 
+/// The same integral with its sign: past the first zero a pattern reappears with dark and bright exchanged, which a
+/// picture has to show. In [-1, 1], absolute error below 1e-6; made for filling tables quickly.
+double optical_transfer(const Defocus& defocus);
+
 inline constexpr const char* airy_formula = "2.44 * lambda * N_w";
 
 }  // namespace poquito::optics

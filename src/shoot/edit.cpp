@@ -51,7 +51,8 @@ void move_shot(Shoot& shoot, std::size_t from, std::size_t to) {
 }
 
 double magnification_for_fill(const optics::Sensor& sensor, const Subject& subject, double fill) {
-    return fill * std::min(sensor.width / subject.width, sensor.height / subject.height);
+    const Extent extent = presented_extent(subject);
+    return fill * std::min(sensor.width / extent.width, sensor.height / extent.height);
 }
 
 }  // namespace poquito::shoot

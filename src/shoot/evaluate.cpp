@@ -27,6 +27,7 @@ Report evaluate(const Kit& kit, const Shot& shot) {
     const Plan plan = plan_of(kit, shot);
     Report report;
     report.id = shot.id;
+    report.extent = plan.extent;
     report.optics = report_optics(plan);
     report.sharpness = report_sharpness(plan);
     report.light = report_light(plan);
@@ -70,10 +71,9 @@ OpticsReport report_optics(const Plan& plan) {
     report.displayed_f_number =
         plan.camera.aperture_display == ApertureDisplay::working ? report.working_f_number : marked;
     if (at.magnification > 0) {
-        const auto& subject = plan.shot.subject;
         report.field_width = plan.sensor.width / at.magnification;
         report.field_height = plan.sensor.height / at.magnification;
-        report.fill = std::max(subject.width / *report.field_width, subject.height / *report.field_height);
+        report.fill = std::max(plan.extent.width / *report.field_width, plan.extent.height / *report.field_height);
     }
     if (at.working_distance && *at.working_distance > 0)
         report.shaded_half_angle = std::atan(front_diameter(plan) / 2 / *at.working_distance) / per_degree;
@@ -101,14 +101,15 @@ SharpnessReport report_sharpness(const Plan& plan) {
     report.near = depth.near;
     report.far = depth.far;
     if (depth.near && depth.far) report.depth_of_field = *depth.near + *depth.far;
-    if (shot.subject.depth > 0)
+    if (plan.extent.depth > 0)
         report.best_single_f_number =
-            optics::best_working_f_number(m, shot.subject.depth, wavelength) / plan.working_factor;
-    report.edge_blur = m * m * (shot.subject.depth / 2) / imaging.working_f_number;
+            optics::best_working_f_number(m, plan.extent.depth, wavelength) / plan.working_factor;
+    report.edge_blur =
+        m * m * (plan.extent.depth / 2 + std::abs(shot.sharpness.focus_offset)) / imaging.working_f_number;
     if (shot.background) {
-        report.background_disc = optics::background_disc(imaging, shot.background->distance);
-        report.background_blur_over_detail =
-            optics::blur_over_detail(imaging, shot.background->distance, shot.background->detail);
+        const double behind = background_behind_focus(shot);
+        report.background_disc = optics::blur_disc(imaging, behind);
+        report.background_blur_over_detail = optics::blur_over_detail(imaging, behind, shot.background->detail);
     }
     if (report.background_disc) report.background_disc_share = *report.background_disc / plan.sensor.width;
     return report;
@@ -209,7 +210,7 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     report.frame_depth = depth.depth;
     report.nothing_to_keep = depth.fell_back;
     if (capture.mode == CaptureMode::stack && depth.depth) {
-        const auto steps = optics::plan_steps({.depth = shot.subject.depth + capture.lead + capture.tail,
+        const auto steps = optics::plan_steps({.depth = plan.extent.depth + capture.lead + capture.tail,
                                                .frame_depth = *depth.depth,
                                                .overlap = capture.overlap});
         report.step = steps.step;
@@ -230,7 +231,8 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
 void report_travel(const Plan& plan, CaptureReport& report) {
     const auto& capture = plan.shot.capture;
     const double half = (report.frames - 1) * *report.step / 2;
-    const double middle = (capture.tail - capture.lead) / 2;  // the span reaches from the lead to the tail
+    // From the plane of focus; the span reaches from the lead to the tail.
+    const double middle = (capture.tail - capture.lead) / 2 - plan.shot.sharpness.focus_offset;
     report.travel = optics::FocusTravel{.first = middle - half, .last = middle + half};
     if (capture.mover == Mover::ring) {
         report.ring_travel = optics::ring_travel(plan.train, plan.at, *report.travel);

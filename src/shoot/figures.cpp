@@ -317,7 +317,7 @@ void Sheet::depth() {
         add("best_single_f_number", "Best single stop", f_number_text(*sharp.best_single_f_number)).working =
             working("N", optics::best_f_number_formula,
                     {{"m", m},
-                     {"d", shot.subject.depth},
+                     {"d", report_.extent.depth},
                      {"lambda", lambda},
                      {"N_w", shot.exposure.f_number * plan_.working_factor},
                      {"N", shot.exposure.f_number}},
@@ -342,11 +342,11 @@ void Sheet::depth() {
                                *capture.step, "mm", "model 2");
         auto& frames =
             add("frames",
-                fmt::format("Frames for {}", length_text(shot.subject.depth + shot.capture.lead + shot.capture.tail)),
+                fmt::format("Frames for {}", length_text(report_.extent.depth + shot.capture.lead + shot.capture.tail)),
                 number_text(capture.frames, 9));
         weigh(frames, "frames-above-bracket");
         frames.working = working("frames", optics::frames_formula,
-                                 {{"d", shot.subject.depth},
+                                 {{"d", report_.extent.depth},
                                   {"lead", shot.capture.lead},
                                   {"tail", shot.capture.tail},
                                   {"F", *capture.frame_depth},
@@ -366,10 +366,10 @@ void Sheet::depth() {
                     *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
     if (sharp.background_disc) {
         add_length("background_disc_mm", "Background disc", *sharp.background_disc).working =
-            working("disc", optics::background_disc_formula,
+            working("disc", optics::blur_disc_formula,
                     {{"m", m},
                      {"A", imaging.pupil_diameter},
-                     {"b", shot.background->distance},
+                     {"b", background_behind_focus(shot)},
                      {"N_w", n},
                      {"g", imaging.pupil_scale}},
                     *sharp.background_disc, "mm", depth_source);
@@ -380,9 +380,10 @@ void Sheet::depth() {
             : ratio < 3  ? "is a soft shape"
                          : "melts away",
             fmt::format("disc {} %", number_text(*sharp.background_disc_share * 100, 2)))
-            .working = working("disc / detail", optics::blur_over_detail_formula,
-                               {{"m", m}, {"b", shot.background->distance}, {"N_w", n}, {"g", shot.background->detail}},
-                               ratio, "", "pupil geometry; below 1 a detail is still recognised, common practice");
+            .working =
+            working("disc / detail", optics::blur_over_detail_formula,
+                    {{"m", m}, {"b", background_behind_focus(shot)}, {"N_w", n}, {"g", shot.background->detail}}, ratio,
+                    "", "pupil geometry; below 1 a detail is still recognised, common practice");
     }
 }
 

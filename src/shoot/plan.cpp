@@ -14,11 +14,13 @@ Plan plan_of(const Kit& kit, const Shot& shot) {
               .sensor = sensor_of(kit, shot.rig),
               .train = train_of(kit, shot.rig),
               .found = {},
-              .at = {}};
+              .at = {},
+              .extent = {}};
     const auto& focus = shot.rig.focus;
     plan.found = focus.by == FocusBy::magnification ? optics::find_focus(plan.train, focus.value)
                                                     : optics::FoundFocus{.ring = focus.value, .reached = true};
     plan.at = optics::focus_at_ring(plan.train, plan.found.ring);
+    plan.extent = presented_extent(shot.subject);
     plan.working_factor = optics::working_factor(plan.at);
     return plan;
 }
@@ -57,6 +59,10 @@ double blur_limit(const Plan& plan) {
     return optics::pixel_blur_limit(sensor, sharpness.pixels);
 }
 
+double background_behind_focus(const Shot& shot) {
+    return std::max(0.0, shot.background->distance - shot.sharpness.focus_offset);
+}
+
 FrameDepth frame_depth(const Plan& plan, double marked_f_number) {
     if (!(plan.at.magnification > 0)) return {};
     const auto imaging = imaging_of(plan, marked_f_number);
@@ -80,9 +86,8 @@ std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_numbe
     const auto& capture = plan.shot.capture;
     const auto depth = frame_depth(plan, marked_f_number).depth;
     if (!depth) return std::nullopt;
-    return optics::plan_steps({.depth = plan.shot.subject.depth + capture.lead + capture.tail,
-                               .frame_depth = *depth,
-                               .overlap = capture.overlap});
+    return optics::plan_steps(
+        {.depth = plan.extent.depth + capture.lead + capture.tail, .frame_depth = *depth, .overlap = capture.overlap});
 }
 
 light::Settings settings_of(const Plan& plan) {

@@ -17,6 +17,7 @@ struct Plan {
     optics::Train train;
     optics::FoundFocus found;
     optics::FocusedTrain at;
+    Extent extent;              // of the subject as it is turned
     double working_factor = 1;  // working over marked f-number, the lens's own stop
 };
 
@@ -28,6 +29,9 @@ double working_f_number(const Plan& plan, double marked_f_number);
 optics::Imaging imaging_of(const Plan& plan, double marked_f_number);
 
 double blur_limit(const Plan& plan);
+
+/// mm from the plane of focus to the background; 0 where the focus lies behind it. The shot has one.
+double background_behind_focus(const Shot& shot);
 
 /// Of what faces the subject: the front rim, or the lens end that a reversed lens shows, taken as wide as its mount.
 double front_diameter(const Plan& plan);

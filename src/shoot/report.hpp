@@ -49,7 +49,7 @@ struct SharpnessReport {
     std::optional<double> depth_of_field;
     double airy_diameter = 0;
     std::optional<double> best_single_f_number;  // marked, neither rounded nor limited to the lens
-    std::optional<double> edge_blur;             // defocus disc at the nearest point of the subject in a single frame
+    std::optional<double> edge_blur;             // defocus disc at the subject's farther end in a single frame
     std::optional<double> background_disc;
     std::optional<double> background_disc_share;  // of the frame width
     std::optional<double> background_blur_over_detail;
@@ -119,6 +119,7 @@ struct Note {
 
 struct Report {
     std::string id;
+    Extent extent;  // of the subject as it is turned towards the camera
     OpticsReport optics;
     SharpnessReport sharpness;
     CaptureReport capture;

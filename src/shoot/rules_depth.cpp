@@ -50,9 +50,9 @@ Found diffraction_over_limit(const Plan&, const Report& report) {
 
 Found depth_less_than_subject(const Plan& plan, const Report& report) {
     const auto& depth = report.sharpness.depth_of_field;
-    if (plan.shot.capture.mode == CaptureMode::stack || !depth || *depth >= plan.shot.subject.depth) return {};
-    auto text = fmt::format("One frame holds {} of the subject's {}.", length_text(*depth),
-                            length_text(plan.shot.subject.depth));
+    if (plan.shot.capture.mode == CaptureMode::stack || !depth || *depth >= plan.extent.depth) return {};
+    auto text =
+        fmt::format("One frame holds {} of the subject's {}.", length_text(*depth), length_text(plan.extent.depth));
     if (moves(plan.shot.subject))
         return Finding{text + " It moves, so a stack has little chance: choose which part is to be sharp."};
     const auto steps = stack_steps(plan, plan.shot.exposure.f_number);

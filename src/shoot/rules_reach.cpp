@@ -81,7 +81,7 @@ Found subject_larger_than_frame(const Plan& plan, const Report& report) {
     constexpr double wanted_fill = 0.9;  // leaves a margin to straighten and crop (common practice)
     const double m = optics.magnification * wanted_fill / *optics.fill;
     return Finding{fmt::format("The subject, {} \u00d7 {} mm, is larger than the field, {} \u00d7 {} mm.",
-                               number_text(plan.shot.subject.width), number_text(plan.shot.subject.height),
+                               number_text(plan.extent.width), number_text(plan.extent.height),
                                number_text(*optics.field_width), number_text(*optics.field_height)),
                    remedy(plan, fmt::format("Fill 90 % of the frame, {}", magnification_text(m)),
                           [&](Shot& shot) { shot.rig.focus = {.by = FocusBy::magnification, .value = m}; })};

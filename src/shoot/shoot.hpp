@@ -3,6 +3,8 @@
 #include "light/background.hpp"
 #include "optics/diffraction.hpp"
 #include "optics/stack.hpp"
+#include "shoot/colour.hpp"
+#include "shoot/form.hpp"
 #include "shoot/kit.hpp"
 
 #include <optional>
@@ -17,11 +19,16 @@ struct Subject {
     double width = 30;
     double height = 20;
     double depth = 5;
-    double reflectance = 0.18;        // 0 to 1
-    double speed = 0;                 // mm/s across the frame
-    double sway_amplitude = 0;        // mm, middle to extreme, of a swing in the wind or on a hand
-    double sway_frequency = 1;        // Hz
-    std::vector<std::string> traits;  // what calls for care: see subject_traits()
+    double reflectance = 0.18;  // 0 to 1
+    double speed = 0;           // mm/s across the frame
+    double sway_amplitude = 0;  // mm, middle to extreme, of a swing in the wind or on a hand
+    double sway_frequency = 1;  // Hz
+    Form form = Form::ball;
+    double tilt = 0;                      // degrees, the top away from the camera
+    double turn = 0;                      // degrees, the right side away from the camera
+    std::optional<Colour> colour;         // hue and strength; how bright it is, reflectance says
+    std::optional<HeightMap> height_map;  // for Form::height_map
+    std::vector<std::string> traits;      // what calls for care: see subject_traits()
     std::string unknown;
 
     bool operator==(const Subject&) const = default;
@@ -103,6 +110,7 @@ struct Sharpness {
     double pixels = 2;             // for BlurRule::pixel
     std::optional<double> stated;  // for BlurRule::stated, mm at the sensor
     double wavelength = optics::default_wavelength;
+    double focus_offset = 0;  // mm, plane of focus behind the middle of the subject's depth; negative: nearer
     OutputKind output = OutputKind::print;  // for BlurRule::output
     optics::Print print;
     optics::Delivery delivery;
@@ -122,7 +130,8 @@ struct Capture {
     double lead = 0;             // mm in front of the nearest point
     double tail = 0;             // mm behind the farthest point
     Mover mover = Mover::rail;
-    std::optional<double> interval;  // s between two frames as set on camera or remote; empty: as fast as it goes
+    std::optional<std::string> approach;  // what was decided on, an id of judgement.hpp
+    std::optional<double> interval;       // s between two frames as set on camera or remote; empty: as fast as it goes
     std::string unknown;
 
     bool operator==(const Capture&) const = default;
@@ -145,10 +154,14 @@ struct Light {
     bool operator==(const Light&) const = default;
 };
 
+/// A plain card, or a place with detail and highlights.
+enum class BackgroundKind { card, scene };
 struct Background {
     double distance = 300;      // behind the subject's centre
     double reflectance = 0.18;  // 0 to 1
     double detail = 10;         // size of the detail one might recognise in it, mm
+    BackgroundKind kind = BackgroundKind::card;
+    std::optional<Colour> colour;  // hue and strength, as a subject's
     std::string unknown;
 
     bool operator==(const Background&) const = default;

@@ -86,6 +86,10 @@ std::string time_text(double seconds) {
     return fmt::format("{} h {:.0f} min", number_text(hours, 6), minutes - hours * 60);
 }
 
+std::string colour_text(const Colour& colour) {
+    return fmt::format("#{:02x}{:02x}{:02x}", colour.red, colour.green, colour.blue);
+}
+
 std::string data_text(double megabytes) {
     if (megabytes < 950) return number_text(megabytes, 3) + " MB";
     return number_text(megabytes / 1000, 3) + " GB";
@@ -248,6 +252,19 @@ std::optional<double> parse_percent(std::string_view text) {
 std::optional<double> parse_speed(std::string_view text) {
     static constexpr std::array<Unit, 4> units = {{{"mm/s", 1}, {"cm/s", 10}, {"km/h", 1e6 / 3600}, {"m/s", 1000}}};
     return parse_with_unit(text, units);
+}
+
+std::optional<Colour> parse_colour(std::string_view text) {
+    text = trimmed(text);
+    if (text.size() != 7 || text.front() != '#') return std::nullopt;
+    Colour colour;
+    std::uint8_t* const parts[] = {&colour.red, &colour.green, &colour.blue};
+    for (std::size_t i = 0; i < 3; ++i) {
+        const char* end = text.data() + 3 + 2 * i;
+        if (const auto read = std::from_chars(end - 2, end, *parts[i], 16); read.ptr != end || read.ec != std::errc())
+            return std::nullopt;
+    }
+    return colour;
 }
 
 std::optional<double> parse_angle(std::string_view text) {

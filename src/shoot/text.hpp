@@ -1,5 +1,7 @@
 #pragma once
 
+#include "shoot/colour.hpp"
+
 #include <functional>
 #include <optional>
 #include <string>
@@ -13,14 +15,15 @@ namespace poquito::shoot {
 
 /// `digits` significant digits, no trailing zeros, no exponent between 1e-6 and 1e9: 0.34, 156, 28.7, 1 200 000.
 std::string number_text(double value, int digits = 3);
-std::string f_number_text(double f_number);  // f/5.6
-std::string shutter_text(double seconds);    // 1/200 s, 0.5 s, 2 s
-std::string power_text(double fraction);     // 1/1, 1/32, 1/32 +0.3 (stops above 1/32), 1/21.1, 1.4
-std::string stops_text(double stops);        // +0.1, -7.2 (true minus sign), 0.0
-std::string length_text(double mm);          // 12 µm, 3.4 mm, 65 cm, 2.3 m
-std::string magnification_text(double m);    // 0.82×
-std::string time_text(double seconds);       // 0.4 s, 22 s, 1 min 12 s, 2 h 5 min
-std::string data_text(double megabytes);     // 480 MB, 0.7 GB
+std::string f_number_text(double f_number);     // f/5.6
+std::string shutter_text(double seconds);       // 1/200 s, 0.5 s, 2 s
+std::string power_text(double fraction);        // 1/1, 1/32, 1/32 +0.3 (stops above 1/32), 1/21.1, 1.4
+std::string stops_text(double stops);           // +0.1, -7.2 (true minus sign), 0.0
+std::string length_text(double mm);             // 12 µm, 3.4 mm, 65 cm, 2.3 m
+std::string magnification_text(double m);       // 0.82×
+std::string time_text(double seconds);          // 0.4 s, 22 s, 1 min 12 s, 2 h 5 min
+std::string colour_text(const Colour& colour);  // #7f9c8a
+std::string data_text(double megabytes);        // 480 MB, 0.7 GB
 std::string count_text(double count, const char* one, const char* many);  // 1 frame, 22 frames
 
 /// Lower-case letters and digits of a name with hyphens between, that `taken` does not know: "Tide brooch" gives
@@ -40,6 +43,7 @@ std::optional<double> parse_length(std::string_view text);         // 12 (mm), 2
 std::optional<double> parse_magnification(std::string_view text);  // 0.5, 0.5x, 1:2, 2:1
 std::optional<double> parse_percent(std::string_view text);        // 25, 25 %: both 0.25
 std::optional<double> parse_speed(std::string_view text);          // 5 (mm/s), 2 cm/s, 1 m/s, 3 km/h
+std::optional<Colour> parse_colour(std::string_view text);         // #7f9c8a
 std::optional<double> parse_angle(std::string_view text);          // 30, 30°, 30 deg
 
 }  // namespace poquito::shoot

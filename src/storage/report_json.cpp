@@ -63,6 +63,12 @@ Json write_optics(const OpticsReport& optics) {
             {"fit", write_fit(optics.fit)}};
 }
 
+Json write_extent(const Extent& extent) {
+    return {{"presented_width_mm", json_number(extent.width)},
+            {"presented_height_mm", json_number(extent.height)},
+            {"presented_depth_mm", json_number(extent.depth)}};
+}
+
 Json write_sharpness(const SharpnessReport& sharpness) {
     return {{"blur_limit_mm", json_number(sharpness.blur_limit)},
             {"near_mm", json_number(sharpness.near)},
@@ -142,6 +148,7 @@ std::string write_report(const std::vector<Report>& shots) {
     Json list = Json::array();
     for (const Report& shot : shots)
         list.push_back({{"id", shot.id},
+                        {"subject", write_extent(shot.extent)},
                         {"optics", write_optics(shot.optics)},
                         {"sharpness", write_sharpness(shot.sharpness)},
                         {"capture", write_capture(shot.capture)},

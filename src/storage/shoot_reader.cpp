@@ -1,3 +1,4 @@
+#include "shoot/text.hpp"
 #include "storage/json_reader.hpp"
 #include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
@@ -5,6 +6,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <charconv>
 
 namespace poquito::storage {
 namespace {
@@ -13,6 +15,7 @@ using namespace shoot;
 
 constexpr NumberRule open_share{.greatest = 1, .without_least = true, .without_greatest = true};
 constexpr NumberRule below_one{.greatest = 1, .without_greatest = true};
+constexpr NumberRule view_angle{.least = -greatest_view_angle, .greatest = greatest_view_angle};
 constexpr NumberRule full_turn{.least = -360, .greatest = 360};
 constexpr NumberRule exposure_value{.least = -30, .greatest = 40};  // starlight is -8, the sun's own disc 33
 
@@ -63,6 +66,47 @@ std::vector<std::string> read_references(ObjectReader& object, const char* key, 
     return ids;
 }
 
+Colour read_colour(const Node& node) {
+    const auto colour = parse_colour(node.text());
+    if (!colour) node.fail_expecting("a colour such as \"#7f9c8a\"");
+    return *colour;
+}
+
+/// Rows from the top; two hexadecimal digits a height.
+HeightMap read_height_map(const Node& node) {
+    const auto rows = ObjectReader(node).member("rows", "a list of rows").items();
+    if (rows.size() < 2 || rows.size() > greatest_height_map)
+        node.fail(fmt::format("got {} rows, expected 2 to {}", rows.size(), greatest_height_map));
+    HeightMap map{.height = static_cast<int>(rows.size())};
+    for (const Node& row : rows) {
+        const std::string digits = row.text();
+        const auto columns = digits.size() / 2;
+        if (digits.size() % 2 != 0 || columns < 2 || columns > greatest_height_map)
+            row.fail(fmt::format("got {} digits, expected two for each of 2 to {} heights", digits.size(),
+                                 greatest_height_map));
+        if (map.width != 0 && static_cast<int>(columns) != map.width)
+            row.fail(fmt::format("got {} heights, expected {} as in the first row", columns, map.width));
+        map.width = static_cast<int>(columns);
+        for (std::size_t i = 0; i < digits.size(); i += 2) {
+            std::uint8_t height = 0;
+            const char* end = digits.data() + i + 2;
+            if (std::from_chars(digits.data() + i, end, height, 16).ptr != end)
+                row.fail(fmt::format("got \"{}\", expected two hexadecimal digits", digits.substr(i, 2)));
+            map.heights.push_back(height);
+        }
+    }
+    return map;
+}
+
+Form read_form(const Node& node) {
+    const std::string id = node.text();
+    const auto found = std::ranges::find(forms(), id, &FormName::id);
+    if (found != forms().end()) return found->form;
+    std::string known;
+    for (const auto& form : forms()) known += fmt::format("{}\"{}\"", known.empty() ? "" : ", ", form.id);
+    node.fail(fmt::format("got \"{}\", expected one of {}", Node::shortened(id), known));
+}
+
 Subject read_subject(const Node& node) {
     ObjectReader object(node);
     Subject subject{.width = object.number("width_mm", above_zero),
@@ -71,7 +115,14 @@ Subject read_subject(const Node& node) {
                     .reflectance = object.number("reflectance", share),
                     .speed = object.number("speed_mm_s", zero_or_more),
                     .sway_amplitude = object.number_or("sway_amplitude_mm", zero_or_more, 0),
-                    .sway_frequency = object.number_or("sway_hz", zero_or_more, 1)};
+                    .sway_frequency = object.number_or("sway_hz", zero_or_more, 1),
+                    .tilt = object.number_or("tilt_deg", view_angle, 0),
+                    .turn = object.number_or("turn_deg", view_angle, 0)};
+    if (const auto form = object.find("form")) subject.form = read_form(*form);
+    if (const auto colour = object.find("colour")) subject.colour = read_colour(*colour);
+    if (const auto map = object.find("height_map")) subject.height_map = read_height_map(*map);
+    if (subject.form == Form::height_map && !subject.height_map)
+        object.member("height_map", "an object, as the form is a height map");
     if (object.find("traits")) subject.traits = object.texts("traits");
     subject.unknown = object.unknown();
     return subject;
@@ -202,6 +253,7 @@ Sharpness read_sharpness(const Node& node) {
                                                           : object.number_if_any("blur_limit_mm", above_zero);
     if (const auto wavelength = object.number_if_any("wavelength_nm", above_zero))
         sharpness.wavelength = *wavelength * mm_per_nm;
+    sharpness.focus_offset = object.number_or("focus_offset_mm", any_number, 0);
     if (const auto output = object.find("output")) read_output(*output, sharpness);
     sharpness.unknown = object.unknown();
     return sharpness;
@@ -226,6 +278,7 @@ Capture read_capture(const Node& node) {
     capture.tail = needed("tail_mm", zero_or_more, 0);
     const auto mover = stack ? std::optional(object.member("mover", "\"ring\" or \"rail\"")) : object.find("mover");
     if (mover) capture.mover = mover->one_of<Mover>({{"ring", Mover::ring}, {"rail", Mover::rail}});
+    if (const auto approach = object.find("approach")) capture.approach = approach->text();
     capture.interval = object.number_if_any("interval_s", above_zero);
     capture.unknown = object.unknown();
     return capture;
@@ -261,6 +314,10 @@ Background read_background(const Node& node) {
     Background background{.distance = object.number("distance_mm", zero_or_more),
                           .reflectance = object.number("reflectance", share),
                           .detail = object.number_or("detail_mm", above_zero, Background{}.detail)};
+    if (const auto kind = object.find("kind"))
+        background.kind =
+            kind->one_of<BackgroundKind>({{"card", BackgroundKind::card}, {"scene", BackgroundKind::scene}});
+    if (const auto colour = object.find("colour")) background.colour = read_colour(*colour);
     background.unknown = object.unknown();
     return background;
 }

@@ -1,7 +1,9 @@
+#include "shoot/text.hpp"
 #include "storage/json_number.hpp"
 #include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
 
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 #include <cmath>
@@ -22,6 +24,15 @@ Json write_reference(const std::optional<std::string>& id) { return id ? Json(*i
 
 // ---- shots -------------------------------------------------------------------------------------------------------
 
+Json write_height_map(const HeightMap& map) {
+    Json rows = Json::array();
+    for (int y = 0; y < map.height; ++y) {
+        const auto row = map.heights.begin() + y * map.width;
+        rows.push_back(fmt::format("{:02x}", fmt::join(row, row + map.width, "")));
+    }
+    return {{"rows", std::move(rows)}};
+}
+
 Json write_subject(const Subject& subject) {
     const Subject plain;
     Json json = {{"width_mm", json_number(subject.width)},
@@ -31,6 +42,11 @@ Json write_subject(const Subject& subject) {
                  {"speed_mm_s", json_number(subject.speed)}};
     if (subject.sway_amplitude != plain.sway_amplitude) json["sway_amplitude_mm"] = json_number(subject.sway_amplitude);
     if (subject.sway_frequency != plain.sway_frequency) json["sway_hz"] = json_number(subject.sway_frequency);
+    if (subject.form != plain.form) json["form"] = form_id(subject.form);
+    if (subject.tilt != 0) json["tilt_deg"] = json_number(subject.tilt);
+    if (subject.turn != 0) json["turn_deg"] = json_number(subject.turn);
+    if (subject.colour) json["colour"] = colour_text(*subject.colour);
+    if (subject.height_map) json["height_map"] = write_height_map(*subject.height_map);
     if (!subject.traits.empty()) json["traits"] = subject.traits;
     return with_unknown(std::move(json), subject.unknown);
 }
@@ -95,6 +111,7 @@ Json write_sharpness(const Sharpness& sharpness) {
         json["pixels"] = json_number(sharpness.pixels);
     if (sharpness.stated) json["blur_limit_mm"] = json_number(*sharpness.stated);
     if (sharpness.wavelength != plain.wavelength) json["wavelength_nm"] = json_number(nanometres(sharpness.wavelength));
+    if (sharpness.focus_offset != 0) json["focus_offset_mm"] = json_number(sharpness.focus_offset);
     const bool output_changed =
         sharpness.output != plain.output || sharpness.print != plain.print || sharpness.delivery != plain.delivery;
     if (sharpness.rule == BlurRule::output || output_changed) json["output"] = write_output(sharpness);
@@ -111,6 +128,7 @@ Json write_capture(const Capture& capture) {
     json["lead_mm"] = json_number(capture.lead);
     json["tail_mm"] = json_number(capture.tail);
     json["mover"] = capture.mover == Mover::ring ? "ring" : "rail";
+    if (capture.approach) json["approach"] = *capture.approach;
     if (capture.interval) json["interval_s"] = json_number(*capture.interval);
     return with_unknown(std::move(json), capture.unknown);
 }
@@ -129,6 +147,8 @@ Json write_background(const Background& background) {
     Json json = {{"distance_mm", json_number(background.distance)},
                  {"reflectance", json_number(background.reflectance)}};
     if (background.detail != Background{}.detail) json["detail_mm"] = json_number(background.detail);
+    if (background.kind == BackgroundKind::scene) json["kind"] = "scene";
+    if (background.colour) json["colour"] = colour_text(*background.colour);
     return with_unknown(std::move(json), background.unknown);
 }
 

@@ -45,14 +45,14 @@ TEST_CASE("100 mm at infinity with +8 on the rim turns a point 300 mm behind int
                               .closeup_power = 0.008};
     const auto at = optics::focus_at_ring(train, 0);
     REQUIRE_THAT(at.principal, same(64));
-    CHECK_THAT(optics::background_disc(optics::imaging_at(at, 8), 300).value(), WithinRel(11.05, 0.0005));
+    CHECK_THAT(optics::blur_disc(optics::imaging_at(at, 8), 300).value(), WithinRel(11.05, 0.0005));
 }
 
 TEST_CASE("the background disc grows with distance and never passes its limit at infinity", "[optics][depth]") {
     const optics::Imaging imaging{.magnification = 0.5, .working_f_number = 12, .pupil_diameter = 10};
     double last = 0;
     for (const double behind : {0.0, 1.0, 10.0, 100.0, 1e3, 1e6}) {
-        const double disc = optics::background_disc(imaging, behind).value();
+        const double disc = optics::blur_disc(imaging, behind).value();
         CHECK((disc > last || behind == 0));
         CHECK(disc < imaging.magnification * imaging.pupil_diameter);
         last = disc;
@@ -64,7 +64,7 @@ TEST_CASE("a pupil seen from behind has no near limit and no disc past its image
         .magnification = 0.5, .working_f_number = 12, .pupil_diameter = 10, .pupil_scale = -600};
     CHECK_FALSE(optics::depth_of_field(behind, 0.01).near.has_value());
     CHECK(optics::depth_of_field(behind, 0.01).far.has_value());
-    CHECK_FALSE(optics::background_disc(behind, 300).has_value());
+    CHECK_FALSE(optics::blur_disc(behind, 300).has_value());
 }
 
 TEST_CASE("the best single stop has the least root-sum-square of both blurs", "[optics][depth]") {

@@ -160,7 +160,7 @@ TEST_CASE("points at the limits of the depth of field and in the background make
         if (depth.near) CHECK_THAT(disc(c, *c.at.working_distance - *depth.near), WithinRel(c_limit, 1e-5));
         if (depth.far && *depth.far < 1e6)
             CHECK_THAT(disc(c, *c.at.working_distance + *depth.far), WithinRel(c_limit, 1e-5));
-        if (const auto background = optics::background_disc(imaging, 300))
+        if (const auto background = optics::blur_disc(imaging, 300))
             CHECK_THAT(disc(c, *c.at.working_distance + 300), WithinRel(*background, 1e-6));
     });
 }
@@ -168,7 +168,7 @@ TEST_CASE("points at the limits of the depth of field and in the background make
 TEST_CASE("a detail behind the subject is imaged at the scale that blur_over_detail takes", "[optics][rays][depth]") {
     over_random_trains([](const Case& c) {
         const auto imaging = optics::imaging_at(c.at, c.marked);
-        const auto background = optics::background_disc(imaging, 300);
+        const auto background = optics::blur_disc(imaging, 300);
         if (!background) return;
         // The chief ray of an off-axis point passes the middle of the pupil; 1 mm high at the background.
         const double from_rim = *c.at.working_distance + 300;

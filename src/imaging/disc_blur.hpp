@@ -1,0 +1,38 @@
+#pragma once
+
+#include "imaging/raster.hpp"
+
+/// Blur on a raster of pixels. The sum of the light stays the same except for what leaves at the edges, where the outer
+/// pixels are taken to go on.
+namespace poquito::imaging {
+
+/// Each point becomes a uniform disc of that diameter, in pixels. Exact for the area each pixel row cuts from
+/// the disc; large discs are worked out on a coarser raster, 5 or more of its pixels across the radius.
+void blur_by_disc(Raster& picture, double diameter);
+
+/// Each point becomes a line along its row.
+void draw_out(Raster& picture, double length);
+
+/// Each point becomes a bell curve of standard deviation `sigma` pixels, at most 2.
+void blur_by_bell(Raster& picture, double sigma);
+
+/// Part of a raster as it is on a grid `factor` times as fine; the numbers are pixels of that.
+struct FinePart {
+    int factor = 1;
+    int left = 0;
+    int top = 0;
+    int width = 0;
+    int height = 0;
+};
+void enlarge(const Raster& coarse, const FinePart& part, Raster& out);
+
+/// Adds a uniform disc of light, sharp-edged to parts of a pixel. `flux`: its light summed over all pixels.
+struct LightDisc {
+    double x = 0;  // pixels from the left edge of the raster
+    double y = 0;  // and from its top
+    double diameter = 1;
+    Rgba flux = Rgba::Zero();
+};
+void add_disc(Raster& picture, const LightDisc& disc);
+
+}  // namespace poquito::imaging

@@ -1,0 +1,21 @@
+#pragma once
+
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+#include <tbb/task_arena.h>
+
+namespace poquito::imaging {
+
+/// Calls `work(row)` for 0 to `rows` - 1 on all cores; rows must not depend on one another.
+template <typename Work>
+void for_rows(int rows, const Work& work) {
+    constexpr int grain = 16;
+    // Isolated: a thread that waits for its rows must not begin something else that needs the same memory.
+    tbb::this_task_arena::isolate([&] {
+        tbb::parallel_for(tbb::blocked_range<int>(0, rows, grain), [&](const tbb::blocked_range<int>& part) {
+            for (int row = part.begin(); row != part.end(); ++row) work(row);
+        });
+    });
+}
+
+}  // namespace poquito::imaging

@@ -1,0 +1,221 @@
+#include "imaging/scene.hpp"
+
+#include "imaging/colour.hpp"
+#include "imaging/texture.hpp"
+#include "shoot/plan.hpp"
+
+#include <boost/math/constants/constants.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::imaging {
+namespace {
+
+using namespace shoot;
+constexpr double per_degree = boost::math::double_constants::degree;
+
+/// A surface of that reflectance in the hue of a colour.
+Rgba albedo_of(const std::optional<Colour>& colour, double reflectance) {
+    const auto grey = static_cast<float>(reflectance);
+    if (!colour) return {grey, grey, grey, 0};
+    const Light3 light = light_of(*colour);
+    constexpr double black = 1e-3;  // below it a colour has no hue to speak of
+    const double scale = reflectance / std::max(luminance(light), black);
+    return Rgba(static_cast<float>(light.red), static_cast<float>(light.green), static_cast<float>(light.blue), 0) *
+           static_cast<float>(scale);
+}
+
+Rgba towards(const light::Position& position) {
+    const double e = position.elevation * per_degree, a = position.azimuth * per_degree;
+    return {static_cast<float>(std::cos(e) * std::sin(a)), static_cast<float>(std::sin(e)),
+            static_cast<float>(-std::cos(e) * std::cos(a)), 0};
+}
+
+std::vector<SceneLight> lights_of(const Plan& plan, const Report& report) {
+    std::vector<SceneLight> lights;
+    if (report.light.ambient)  // a bright sky above and in front
+        lights.push_back({.amount = static_cast<float>(std::exp2(*report.light.ambient)),
+                          .towards = {0, 0.5f, -0.8660254f, 0},
+                          .softness = 1});
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        const auto& source = report.light.sources[i];
+        if (!source.stops) continue;
+        const auto& light = plan.shot.lights[i];
+        const Modifier* modifier = modifier_of(plan.kit, light);
+        const double width = modifier ? modifier->diameter : 0;
+        lights.push_back({.amount = static_cast<float>(std::exp2(*source.stops)),
+                          .towards = towards(light.position),
+                          .softness = static_cast<float>(width / 2 / std::hypot(light.position.distance, width / 2))});
+    }
+    return lights;
+}
+
+/// Albedo varies by the texture, brighter and darker by about a third.
+struct Skin {
+    Rgba albedo;
+    double coarsest;  // mm
+};
+
+void place_subject(Scene& scene, const Plan& plan) {
+    const auto& subject = plan.shot.subject;
+    const double offset = plan.shot.sharpness.focus_offset;
+    const auto surface = std::make_shared<const Surface>(subject);
+    const Viewpoint view(plan.kit, plan.shot);
+    const double m = plan.at.magnification, half_width = subject.width / 2, half_height = subject.height / 2;
+    const Skin skin{.albedo = albedo_of(subject.colour, subject.reflectance),
+                    .coarsest = std::max(subject.width, subject.height) / 5};
+    scene.nearest = -plan.extent.depth / 2 - offset;
+    scene.farthest = plan.extent.depth / 2 - offset;
+    scene.subject = [=](Place place, double detail) -> std::optional<Fragment> {
+        const auto point = surface->hit(view.ray(place));
+        if (!point) return std::nullopt;
+        const double x = point->u * half_width, y = point->v * half_height;
+        const Detail seen{.coarsest = skin.coarsest, .finest = std::max(detail / m, 1e-6)};
+        const double pattern = texture(x, y, seen) - veins(x, y, seen);
+        Fragment fragment;
+        fragment.depth = static_cast<float>(point->z - offset);
+        fragment.normal = {static_cast<float>(point->normal.x), static_cast<float>(point->normal.y),
+                           static_cast<float>(point->normal.z), 0};
+        fragment.albedo = skin.albedo * static_cast<float>(std::max(0.15, 1 + 0.45 * pattern));
+        return fragment;
+    };
+    scene.subject_key = {static_cast<double>(subject.form),
+                         subject.width,
+                         subject.height,
+                         subject.depth,
+                         subject.tilt,
+                         subject.turn,
+                         subject.reflectance,
+                         offset,
+                         m,
+                         plan.sensor.width,
+                         plan.sensor.height};
+    const Place corner = view.place({1, 1, 1});
+    scene.subject_key.insert(scene.subject_key.end(), {corner.x, corner.y});
+    if (subject.colour)
+        for (const int part : {subject.colour->red, subject.colour->green, subject.colour->blue})
+            scene.subject_key.push_back(part);
+    if (subject.height_map) {
+        scene.subject_key.push_back(subject.height_map->width);
+        scene.subject_key.insert(scene.subject_key.end(), subject.height_map->heights.begin(),
+                                 subject.height_map->heights.end());
+    }
+}
+
+/// A place behind: blotches of the detail's size, and a highlight here and there.
+void place_scenery(Scene& scene, const Background& background, const Rgba& light, double scale) {
+    scene.background = [light, scale, detail = background.detail](Place place) -> Rgba {
+        const double x = place.x / scale, y = place.y / scale;
+        const double pattern = texture(x, y, {.coarsest = detail * 2, .finest = detail / 4});
+        return light * static_cast<float>(std::max(0.1, 1 + 0.7 * pattern));
+    };
+    // One highlight to so many details, but never more than a frame can tell apart.
+    constexpr int most_across = 9;
+    const double field = scene.frame_width / scale * 1.3;
+    const double cell = std::max(background.detail * 4, field / most_across);
+    const int reach_x = static_cast<int>(std::ceil(field / 2 / cell));
+    const int reach_y = static_cast<int>(std::ceil(scene.frame_height / scale * 1.3 / 2 / cell));
+    // A wet leaf's glint: a fifth of the detail wide and a hundred times as bright as its surroundings (common
+    // practice).
+    const double width = background.detail / 5 * scale;
+    const auto flux = static_cast<float>(100 * width * width);
+    for (int j = -reach_y; j <= reach_y; ++j)
+        for (int i = -reach_x; i <= reach_x; ++i) {
+            if (scattered(i, j, 7) > 0.45) continue;
+            scene.highlights.push_back({.place = {.x = (i + scattered(i, j, 8) - 0.5) * cell * scale,
+                                                  .y = (j + scattered(i, j, 9) - 0.5) * cell * scale},
+                                        .flux = light * flux * static_cast<float>(0.4 + scattered(i, j, 10))});
+        }
+}
+
+void place_background(Scene& scene, const Plan& plan, const Report& report) {
+    const auto& background = *plan.shot.background;
+    scene.background_depth = background_behind_focus(plan.shot);
+    const double level = report.light.background ? 0.18 * std::exp2(*report.light.background) : 0;
+    const Rgba light = albedo_of(background.colour, level);
+    // What a millimetre of the background measures at the sensor, by perspective through the middle of the pupil.
+    const Viewpoint view(plan.kit, plan.shot);
+    const double scale = view.place({1, 0, scene.background_depth + plan.shot.sharpness.focus_offset}).x;
+    if (background.kind == BackgroundKind::scene && level > 0 && scale > 0)
+        place_scenery(scene, background, light, scale);
+    else
+        scene.background = [light](Place) { return light; };
+}
+
+}  // namespace
+
+double blur_disc(const LensBlur& lens, double depth) {
+    constexpr double wide = 1000;  // mm: past any sensor
+    return std::min(optics::blur_disc(lens.imaging, depth).value_or(wide), wide);
+}
+
+std::optional<double> depth_of_disc(const LensBlur& lens, double diameter, bool behind) {
+    const auto& [m, n, a, g] = lens.imaging;
+    const double slope = m * m * a - (behind ? 1 : -1) * diameter * m * g;
+    if (slope <= 0) return std::nullopt;
+    return (behind ? 1 : -1) * diameter * a * n / slope;
+}
+
+std::optional<Scene> scene_of(const Kit& kit, const Shot& shot, const Report& report) {
+    const Plan plan = plan_of(kit, shot);
+    if (!(plan.at.magnification > 0)) return std::nullopt;
+    Scene scene{.lens = {.imaging = imaging_of(plan, shot.exposure.f_number), .wavelength = shot.sharpness.wavelength},
+                .frame_width = plan.sensor.width,
+                .frame_height = plan.sensor.height,
+                .pixel_pitch = optics::pixel_pitch(plan.sensor),
+                .motion = report.motion.blur + report.motion.sway_blur,
+                .lights = lights_of(plan, report),
+                .gloss = has_trait(shot.subject, "polished") ? 0.6f
+                         : has_trait(shot.subject, "liquid") ? 0.3f
+                                                             : 0.0f};
+    place_subject(scene, plan);
+    if (shot.background) place_background(scene, plan, report);
+    return scene;
+}
+
+Rgba lit(const Scene& scene, const Fragment& fragment) {
+    float diffuse = 0, mirrored = 0;
+    for (const SceneLight& light : scene.lights) {
+        // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would
+        // read.
+        const float cosine = (fragment.normal * light.towards).sum();
+        diffuse += light.amount * std::max(0.0f, cosine + light.softness) / (1 + light.softness);
+        if (scene.gloss == 0) continue;
+        // The camera is at (0, 0, -1): the face half way between it and the light mirrors one into the other.
+        Rgba half = light.towards + Rgba(0, 0, -1, 0);
+        const float length = std::sqrt(half.square().sum());
+        if (length < 1e-3f) continue;
+        const float facing = std::max(0.0f, (fragment.normal * half).sum() / length);
+        const float tightness = 8 + 120 * (1 - light.softness) * (1 - light.softness);
+        mirrored += light.amount * std::pow(facing, tightness) * (0.3f + 0.7f * (1 - light.softness));
+    }
+    return fragment.albedo * diffuse + scene.gloss * mirrored;
+}
+
+Viewpoint::Viewpoint(const Kit& kit, const Shot& shot) {
+    const Plan plan = plan_of(kit, shot);
+    if (!(plan.at.magnification > 0)) return;
+    magnification_ = plan.at.magnification;
+    focus_ = shot.sharpness.focus_offset;
+    // One over the distance from entrance pupil to plane of focus, as the pupil and the f-number have it.
+    const auto& [m, n, a, g] = imaging_of(plan, shot.exposure.f_number);
+    const double per_distance = m * g / (a * n);
+    // Where the pupil lies within the subject, or behind it, no one viewpoint shows it: seen in parallel instead.
+    if (std::abs(per_distance) * (plan.extent.depth / 2 + std::abs(focus_)) < 1) per_distance_ = per_distance;
+}
+
+ViewRay Viewpoint::ray(Place place) const {
+    const double x = place.x / magnification_, y = place.y / magnification_;
+    return {.x = x * (1 - focus_ * per_distance_),
+            .y = y * (1 - focus_ * per_distance_),
+            .dx = x * per_distance_,
+            .dy = y * per_distance_};
+}
+
+Place Viewpoint::place(const Point3& point) const {
+    const double scale = magnification_ / (1 + (point.z - focus_) * per_distance_);
+    return {.x = point.x * scale, .y = point.y * scale};
+}
+
+}  // namespace poquito::imaging

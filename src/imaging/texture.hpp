@@ -1,0 +1,20 @@
+#pragma once
+
+namespace poquito::imaging {
+
+/// A pattern with detail at every size between two, as stone, cloth and skin have it; the same for the same place.
+struct Detail {
+    double coarsest = 10;  // mm
+    double finest = 0.01;  // at most `coarsest`
+};
+/// About -1 to 1, its mean near 0.
+double texture(double x, double y, const Detail& detail);
+
+/// Fine lines with sharp edges, of every size between the two: 0 beside them, 1 on one. What tells sharp from soft at a
+/// glance.
+double veins(double x, double y, const Detail& detail);
+
+/// A number in [0, 1) that depends on a whole place alone.
+double scattered(int x, int y, int salt);
+
+}  // namespace poquito::imaging
