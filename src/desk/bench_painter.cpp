@@ -344,7 +344,7 @@ class BenchPainter {
         const double clear = half * std::abs(along.y()) + 14;
         const double top = std::clamp(face.y() - 6, bounds_.top() + 32, bounds_.bottom() - ruler_height - 22);
         const QRectF gear = layout_.box(-body_behind, report_.optics.front, body_half);
-        const double subject_reach = std::max(subjectHalf(shot_.subject, elevation_) * layout_.scale + 12, 26.0);
+        const double subject_reach = std::max(subjectHalf(report_.extent, elevation_) * layout_.scale + 12, 26.0);
         const QPointF centre = layout_.place(layout_.subject, 0);
         const QRectF subject(centre - QPointF(10, subject_reach), centre + QPointF(10, subject_reach));
         const auto corner = [&, face = face](bool to_right) {

@@ -1,12 +1,26 @@
 #include "desk/depth_page.hpp"
 
+#include "desk/card_swatches.hpp"
+#include "desk/colour_field.hpp"
 #include "desk/depth_chart.hpp"
+#include "desk/file_dialogs.hpp"
+#include "desk/judgement_strip.hpp"
+#include "desk/ladder_view.hpp"
+#include "desk/plane_drawing.hpp"
+#include "desk/rendering.hpp"
 #include "desk/sentence.hpp"
+#include "imaging/scene.hpp"
+#include "shoot/behind.hpp"
+#include "shoot/evaluate.hpp"
 #include "shoot/text.hpp"
 
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
+#include <QPushButton>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
 
 namespace poquito::desk {
 
@@ -50,25 +64,56 @@ QString rule_sentence(const Shot& shot) {
 }  // namespace
 
 DepthPage::DepthPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* first = addColumn(4);
-    addSharpness(first);
-    first->addStretch();
-    auto* second = addColumn(4);
-    addCapture(second);
-    second->addStretch();
-    chart_ = new DepthChart(document, this);
-    addDrawing(chart_, 7);
+    auto* column = addColumn(1);
+    column->setSpacing(4);
+    tabs_ = new QHBoxLayout;
+    tabs_->setSpacing(4);
+    column->addLayout(tabs_);
+    leaves_ = new QStackedWidget(this);
+    column->addWidget(leaves_, 1);
+    addLeaf("chartTab", tr("Blur"), tr("Blur over the marked stop, and what counts as sharp"), chartLeaf());
+    ladder_ = new LadderView(document, this);
+    connect(ladder_, &LadderView::sheetWanted, this, &DepthPage::saveSheet);
+    addLeaf("ladderTab", tr("Ladder"), tr("The frame at a row of stops, side by side"), ladder_);
+    addLeaf("planeTab", tr("Plane"), tr("What turning the camera or the subject saves in depth"), planeLeaf());
+    addLeaf("backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off"), backgroundLeaf());
+    addLeaf("settingsTab", tr("Stack and limits"), tr("How a stack steps, and the numbers behind the blur limit"), settingsLeaf());
+    tabs_->addStretch();
+    strip_ = new JudgementStrip(document, this);
+    column->addWidget(strip_);
 }
 
-void DepthPage::addSharpness(QLayout* column) {
-    auto* aperture = addGroup(column, tr("Stop and sharpness"));
+/// A leaf of the sheet with the button that turns to it.
+void DepthPage::addLeaf(const char* name, const QString& label, const QString& tip, QWidget* leaf) {
+    auto* tab = new QToolButton(this);
+    tab->setText(label);
+    nameControl(tab, {name, label, tip});
+    tab->setCheckable(true);
+    tab->setAutoExclusive(true);
+    tab->setChecked(leaves_->count() == 0);
+    const int index = leaves_->addWidget(leaf);
+    connect(tab, &QToolButton::clicked, this, [this, index] {
+        leaves_->setCurrentIndex(index);
+        strip_->setVisible(leaves_->currentWidget() != leaves_->widget(leaves_->count() - 1));
+        refresh();
+    });
+    tabs_->addWidget(tab);
+}
+
+QWidget* DepthPage::chartLeaf() {
+    auto* leaf = new QWidget(this);
+    auto* row = new QHBoxLayout(leaf);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(14);
+    auto* fields = new QVBoxLayout;
+    auto* group = addGroup(fields, {});
     addQuantity(
-        aperture,
+        group,
         {"apertureField", tr("Marked stop"), tr("As engraved on the lens; the working value stands in the ledger")},
         fNumberQuantity(), [](const Shot& s) { return s.exposure.f_number; },
         [](Shot& s, double v) { s.exposure.f_number = v; });
     addChoice(
-        aperture, {"blurRuleChoice", tr("Blur limit"), tr("The widest blur disc that still counts as sharp")},
+        group, {"blurRuleChoice", tr("Blur limit"), tr("The widest blur disc that still counts as sharp")},
         enumerated({"pixels", "diagonal / 1500", "final output", "stated"}),
         [](const Shot& s) { return id_of(s.sharpness.rule); },
         [this](Shot& s, const std::string& id) {
@@ -76,6 +121,114 @@ void DepthPage::addSharpness(QLayout* column) {
             if (s.sharpness.rule == BlurRule::stated && !s.sharpness.stated)
                 s.sharpness.stated = this->document().report()->sharpness.blur_limit;  // start from what held so far
         });
+    ruleText_ = new Sentence(4, this);
+    fields->addWidget(ruleText_);
+    fields->addStretch();
+    row->addLayout(fields, 3);
+    chart_ = new DepthChart(document(), this);
+    row->addWidget(chart_, 8);
+    return leaf;
+}
+
+QWidget* DepthPage::planeLeaf() {
+    auto* leaf = new QWidget(this);
+    auto* row = new QHBoxLayout(leaf);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(14);
+    auto* column = new QVBoxLayout;
+    column->setSpacing(4);
+    planeText_ = new Sentence(5, this);
+    planeText_->setObjectName(QStringLiteral("planeText"));
+    column->addWidget(planeText_);
+    const auto button = [&](const char* name, const QString& label, const QString& tip, const auto& run) {
+        auto* made = captionedButton({name, label, tip}, this);
+        connect(made, &QPushButton::clicked, this, run);
+        column->addWidget(made);
+        return made;
+    };
+    button("leastDepthButton", tr("Find the least depth"), tr("The attitude within 45\u00b0 that presents the least depth"),
+           [this] { propose(shoot::least_depth(this->document().shot()->subject)); });
+    button("planePointsButton", tr("Click three points\u2026"), tr("Three points on the subject that are to be sharp together; Escape gives it up"),
+           [this] { Q_EMIT planePointsWanted(); });
+    turnButton_ = button("turnButton", tr("Turn it so"), tr("Turns the subject, which is the camera's going round it"), [this] {
+        if (!proposal_) return;
+        const auto attitude = *proposal_;
+        this->document().editShot({tr("Turn the subject")}, [&](Shot& shot) {
+            shot.subject = shoot::faced(shot.subject, attitude);
+            shot.sharpness.focus_offset = 0;
+        });
+        propose(std::nullopt);
+    });
+    column->addStretch();
+    row->addLayout(column, 3);
+    plane_ = new PlaneDrawing(document(), this);
+    row->addWidget(plane_, 5);
+    return leaf;
+}
+
+QWidget* DepthPage::backgroundLeaf() {
+    auto* leaf = new QWidget(this);
+    auto* row = new QHBoxLayout(leaf);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(14);
+    auto* fields = new QVBoxLayout;
+    auto* group = addGroup(fields, {});
+    const auto behind = [](Shot& s, const auto& change) {
+        if (s.background) change(*s.background);
+    };
+    backgroundOnly_ = {
+        addQuantity(
+            group, {"discDistanceField", tr("Behind"), tr("From the subject's centre")}, lengthQuantity(),
+            [](const Shot& s) { return s.background ? s.background->distance : 0; },
+            [behind](Shot& s, double v) { behind(s, [&](Background& b) { b.distance = v; }); }),
+        addChoice(
+            group, {"backgroundKindChoice", tr("Kind"), tr("A plain card, or a place with detail and highlights")},
+            enumerated({"card", "scene"}),
+            [](const Shot& s) { return id_of(s.background ? s.background->kind : BackgroundKind::card); },
+            [behind](Shot& s, const std::string& id) {
+                behind(s, [&](Background& b) { b.kind = value_of<BackgroundKind>(id); });
+            }),
+        addQuantity(
+            group, {"discDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")},
+            lengthQuantity(false), [](const Shot& s) { return s.background ? s.background->detail : 10; },
+            [behind](Shot& s, double v) { behind(s, [&](Background& b) { b.detail = v; }); }),
+    };
+    backgroundColour_ = addColour(
+        group, {"backgroundColourField", tr("Colour"), tr("Hue and strength; how bright, reflectance says")},
+        [](const Shot& s) { return s.background ? s.background->colour : std::nullopt; },
+        [behind](Shot& s, const std::optional<Colour>& colour) { behind(s, [&](Background& b) { b.colour = colour; }); });
+    backgroundOnly_.push_back(backgroundColour_);
+    fields->addStretch();
+    row->addLayout(fields, 3);
+    auto* right = new QVBoxLayout;
+    backgroundText_ = new Sentence(3, this);
+    backgroundText_->setObjectName(QStringLiteral("backgroundText"));
+    right->addWidget(backgroundText_);
+    cards_ = new CardSwatches(document(), this);
+    right->addWidget(cards_);
+    right->addStretch();
+    row->addLayout(right, 6);
+    return leaf;
+}
+
+QWidget* DepthPage::settingsLeaf() {
+    auto* leaf = new QWidget(this);
+    auto* row = new QHBoxLayout(leaf);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(20);
+    auto* first = new QVBoxLayout;
+    addSharpness(first);
+    first->addStretch();
+    row->addLayout(first, 1);
+    auto* second = new QVBoxLayout;
+    addCapture(second);
+    second->addStretch();
+    row->addLayout(second, 1);
+    return leaf;
+}
+
+void DepthPage::addSharpness(QLayout* column) {
+    auto* aperture = addGroup(column, tr("Behind the blur limit"));
     pixels_ = addQuantity(
         aperture, {"pixelsField", tr("Pixels"), tr("How many pixel pitches may blur together")}, ratioQuantity(0.1, 20),
         [](const Shot& s) { return s.sharpness.pixels; }, [](Shot& s, double v) { s.sharpness.pixels = v; });
@@ -106,8 +259,6 @@ void DepthPage::addSharpness(QLayout* column) {
         aperture, {"wavelengthField", tr("Wavelength"), tr("For diffraction; 550 nm is green light")},
         wavelengthQuantity(), [](const Shot& s) { return s.sharpness.wavelength; },
         [](Shot& s, double v) { s.sharpness.wavelength = v; });
-    ruleText_ = new Sentence(4, this);
-    column->addWidget(ruleText_);
 }
 
 void DepthPage::addCapture(QLayout* column) {
@@ -156,6 +307,28 @@ void DepthPage::addCapture(QLayout* column) {
 }
 
 void DepthPage::showShot(const Shot& shot, const Report& report) {
+    showLimits(shot);
+    if (report.capture.step) {
+        stackText_->setText(tr("%1, a step of %2, each holding %3.")
+                                .arg(QString::fromStdString(count_text(report.capture.frames, "frame", "frames")),
+                                     QString::fromStdString(length_text(*report.capture.step)),
+                                     QString::fromStdString(length_text(*report.capture.frame_depth))));
+    } else if (report.capture.frame_depth) {
+        stackText_->setText(
+            tr("One frame holds %1.").arg(QString::fromStdString(length_text(*report.capture.frame_depth))));
+    } else {
+        stackText_->setText(tr("One frame is sharp without end."));
+    }
+    for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
+    backgroundText_->setText(QString::fromStdString(background_sentence(document().kit(), shot, report)));
+    cards_->refresh();
+    showPlaneText(shot, report);
+    chart_->update();
+    ladder_->refresh();
+    strip_->refresh();
+}
+
+void DepthPage::showLimits(const Shot& shot) {
     const auto& sharpness = shot.sharpness;
     const bool output = sharpness.rule == BlurRule::output;
     setRowVisible(pixels_, sharpness.rule == BlurRule::pixel);
@@ -169,18 +342,69 @@ void DepthPage::showShot(const Shot& shot, const Report& report) {
     const bool stack = shot.capture.mode == CaptureMode::stack;
     for (QWidget* control : stackOnly_) setRowEnabled(control, stack);
     ruleText_->setText(rule_sentence(shot));
-    if (report.capture.step) {
-        stackText_->setText(tr("%1, a step of %2, each holding %3.")
-                                .arg(QString::fromStdString(count_text(report.capture.frames, "frame", "frames")),
-                                     QString::fromStdString(length_text(*report.capture.step)),
-                                     QString::fromStdString(length_text(*report.capture.frame_depth))));
-    } else if (report.capture.frame_depth) {
-        stackText_->setText(
-            tr("One frame holds %1.").arg(QString::fromStdString(length_text(*report.capture.frame_depth))));
-    } else {
-        stackText_->setText(tr("One frame is sharp without end."));
+}
+
+// ---- plane -------------------------------------------------------------------------------------------------------
+
+void DepthPage::propose(std::optional<Attitude> attitude) {
+    proposal_ = attitude;
+    plane_->setProposal(attitude);
+    if (document().shot()) showPlaneText(*document().shot(), *document().report());
+}
+
+void DepthPage::showPlane(const std::vector<QPointF>& places) {
+    const imaging::Viewpoint view(document().kit(), *document().shot());
+    const Surface surface(document().shot()->subject);
+    std::array<Point3, 3> points;
+    for (std::size_t i = 0; i < points.size() && i < places.size(); ++i) {
+        const auto ray = view.ray({places[i].x(), places[i].y()});
+        const auto hit = surface.hit(ray);
+        if (!hit) return;
+        points[i] = {ray.x + ray.dx * hit->z, ray.y + ray.dy * hit->z, hit->z};
     }
-    chart_->update();
+    const auto attitude = facing_plane(document().shot()->subject, points);
+    if (!attitude) Q_EMIT problemFound(tr("Those three points span no plane that the camera could face: click three that form a wide triangle."));
+    propose(attitude);
+}
+
+void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
+    const auto length = [](double mm) { return QString::fromStdString(length_text(mm)); };
+    turnButton_->setEnabled(proposal_.has_value());
+    plane_->update();
+    const Attitude now{shot.subject.tilt, shot.subject.turn};
+    QString text = tr("It presents %1 of depth, tilted %2\u00b0 and turned %3\u00b0.")
+                       .arg(length(report.extent.depth))
+                       .arg(now.tilt, 0, 'g', 3)
+                       .arg(now.turn, 0, 'g', 3);
+    if (proposal_) {
+        Shot turned = shot;
+        turned.subject = faced(shot.subject, *proposal_);
+        const auto then = evaluate(document().kit(), turned);
+        text += tr(" With the camera %1\u00b0 round it presents %2: %3 in place of %4, best single stop %5.")
+                    .arg(angle_between(now, *proposal_), 0, 'f', 1)
+                    .arg(length(then.extent.depth),
+                         QString::fromStdString(count_text(then.capture.frames, "frame", "frames")),
+                         QString::fromStdString(number_text(report.capture.frames, 9)),
+                         then.sharpness.best_single_f_number
+                             ? QString::fromStdString(f_number_text(*then.sharpness.best_single_f_number))
+                             : tr("any"));
+    }
+    planeText_->setText(text);
+}
+
+// ---- contact sheet -----------------------------------------------------------------------------------------------
+
+void DepthPage::saveSheet() {
+    if (!document().shot()) return;
+    const auto path = askSavePath(this, tr("Save contact sheet"), tr("%1, ladder.png").arg(QString::fromStdString(document().shot()->name)), QStringLiteral("png"));
+    if (path.isEmpty()) return;
+    ladder_->makeSheet([this, path, shoot = document().snapshot(), index = static_cast<std::size_t>(document().current())](const QImage& sheet) {
+        const auto problem = writeWithPlan(sheet, *shoot, index, path);
+        if (problem.isEmpty())
+            Q_EMIT saved(path);
+        else
+            Q_EMIT problemFound(tr("%1 was not saved. %2").arg(path, problem));
+    });
 }
 
 }  // namespace poquito::desk

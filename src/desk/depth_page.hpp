@@ -1,25 +1,67 @@
 #pragma once
 
 #include "desk/station_page.hpp"
+#include "shoot/attitude.hpp"
+
+#include <QPointF>
+
+class QStackedWidget;
+class QToolButton;
 
 namespace poquito::desk {
 
+class CardSwatches;
+class ColourField;
 class DepthChart;
+class JudgementStrip;
+class LadderView;
+class PlaneDrawing;
 class Sentence;
 
-/// What stop, what counts as sharp, one frame or a stack and how it steps.
+/// What stop, what counts as sharp, one frame or a stack: the blur chart, the ladder, the plane, the background and the
+/// settings behind them, each a leaf of the sheet, with the judgement below.
 class DepthPage : public StationPage {
     Q_OBJECT
   public:
     explicit DepthPage(Document& document, QWidget* parent = nullptr);
 
+    /// Three places on the sensor, mm, that were clicked in the finder.
+    void showPlane(const std::vector<QPointF>& places);
+
+  Q_SIGNALS:
+    void planePointsWanted();
+    void problemFound(const QString& problem);
+    void saved(const QString& path);
+
   protected:
     void showShot(const Shot& shot, const shoot::Report& report) override;
 
   private:
+    void addLeaf(const char* name, const QString& label, const QString& tip, QWidget* leaf);
+    QWidget* chartLeaf();
+    QWidget* planeLeaf();
+    QWidget* backgroundLeaf();
+    QWidget* settingsLeaf();
     void addSharpness(QLayout* column);
     void addCapture(QLayout* column);
+    void showLimits(const Shot& shot);
+    void showPlaneText(const Shot& shot, const shoot::Report& report);
+    void saveSheet();
+    void propose(std::optional<shoot::Attitude> attitude);
 
+    QHBoxLayout* tabs_ = nullptr;
+    QStackedWidget* leaves_ = nullptr;
+    JudgementStrip* strip_ = nullptr;
+    LadderView* ladder_ = nullptr;
+    DepthChart* chart_ = nullptr;
+    PlaneDrawing* plane_ = nullptr;
+    Sentence* planeText_ = nullptr;
+    QPushButton* turnButton_ = nullptr;
+    std::optional<shoot::Attitude> proposal_;
+    Sentence* backgroundText_ = nullptr;
+    std::vector<QWidget*> backgroundOnly_;
+    ColourField* backgroundColour_ = nullptr;
+    CardSwatches* cards_ = nullptr;
     QuantityField* pixels_ = nullptr;
     QuantityField* stated_ = nullptr;
     QComboBox* output_ = nullptr;
@@ -31,7 +73,6 @@ class DepthPage : public StationPage {
     std::vector<QWidget*> stackOnly_;
     Sentence* ruleText_ = nullptr;
     Sentence* stackText_ = nullptr;
-    DepthChart* chart_ = nullptr;
 };
 
 }  // namespace poquito::desk

@@ -2,6 +2,7 @@
 
 #include "desk/document.hpp"
 #include "desk/drafting.hpp"
+#include "desk/form_lines.hpp"
 #include "desk/theme.hpp"
 #include "shoot/text.hpp"
 
@@ -21,7 +22,7 @@ QRectF frame_in(const QRectF& area, const shoot::Report& report) {
     return frame;
 }
 
-QRectF subject_in(const QRectF& frame, const shoot::Shot& shot, const shoot::Report& report) {
+QRectF subject_in(const QRectF& frame, const shoot::Report& report) {
     const double scale = frame.width() / *report.optics.field_width;
     QRectF subject(0, 0, report.extent.width * scale, report.extent.height * scale);
     subject.moveCenter(frame.center());
@@ -46,10 +47,22 @@ void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot
     painter.drawRect(frame);
     if (report.optics.field_width) {
         painter.setClipRect(frame);
-        const QRectF subject = subject_in(frame, shot, report);
-        painter.setBrush(theme().focusWash);
-        painter.setPen(QPen(theme().focus, 1.4));
-        painter.drawEllipse(subject);
+        const double scale = frame.width() / *report.optics.field_width;
+        const FormLines lines = formLines(shot.subject, shot.sharpness.focus_offset);
+        painter.translate(frame.center());
+        painter.scale(scale, -scale);
+        painter.fillPath(lines.area, theme().focusWash);
+        painter.setBrush(Qt::NoBrush);
+        const auto stroke = [&](const QPainterPath& path, const QColor& colour, double width) {
+            QPen pen(colour, width);
+            pen.setCosmetic(true);
+            painter.strokePath(path, pen);
+        };
+        // Lines of equal depth want room; on a card the outline says enough.
+        constexpr double roomy = 120;
+        if (frame.width() > roomy) stroke(lines.contours, theme().quiet, 1);
+        if (frame.width() > roomy) stroke(lines.focus, theme().focus, 2);
+        stroke(lines.outline, theme().focus, 1.4);
     }
     painter.restore();
 }
@@ -76,13 +89,9 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
         painter.drawLine(QLineF(frame.left(), frame.top() + third * frame.height(), frame.right(),
                                 frame.top() + third * frame.height()));
     }
-    // The extent in the focus plane that one frame holds sharp is at the middle of the depth: a cross marks it.
-    painter.setPen(QPen(theme().focus, 1.4));
-    painter.drawLine(frame.center() - QPointF(6, 0), frame.center() + QPointF(6, 0));
-    painter.drawLine(frame.center() - QPointF(0, 6), frame.center() + QPointF(0, 6));
 
     const auto millimetres = [](double mm) { return QString::fromStdString(shoot::length_text(mm)); };
-    const QRectF subject = subject_in(frame, *shot, report).intersected(frame);
+    const QRectF subject = subject_in(frame, report).intersected(frame);
     painter.setPen(theme().quiet);
     painter.drawText(
         QPointF(frame.left(), frame.top() - 6),
@@ -100,7 +109,10 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
     painter.setPen(theme().quiet);
     painter.setFont(textFont(11));
     painter.drawText(QPointF(frame.left(), frame.bottom() + 34),
-                     tr("fills %1 % of the frame").arg(qRound(*report.optics.fill * 100)));
+                     report.extent.depth > 0
+                         ? tr("fills %1 % of the frame; lines at quarters of the depth, green in focus")
+                               .arg(qRound(*report.optics.fill * 100))
+                         : tr("fills %1 % of the frame").arg(qRound(*report.optics.fill * 100)));
 }
 
 }  // namespace poquito::desk

@@ -5,6 +5,8 @@
 #include "desk/caption.hpp"
 #include "desk/depth_page.hpp"
 #include "desk/file_dialogs.hpp"
+#include "desk/finder_panel.hpp"
+#include "desk/finder_view.hpp"
 #include "desk/foot_line.hpp"
 #include "desk/gear_windows.hpp"
 #include "desk/ledger_model.hpp"
@@ -21,10 +23,14 @@
 #include "desk/train_drawing.hpp"
 #include "desk/welcome_sheet.hpp"
 #include "shoot/edit.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/picture_plan.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <QApplication>
 #include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QDropEvent>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -33,6 +39,7 @@
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QMimeData>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSettings>
@@ -49,7 +56,7 @@ namespace poquito::desk {
 namespace {
 
 constexpr int most_recent = 8;
-const auto file_filter = QStringLiteral("Poquito shoots (*.poquito);;All files (*)");
+const auto file_filter = QStringLiteral("Poquito shoots and pictures with a plan (*.poquito *.png);;All files (*)");
 
 std::string resource(const QString& name) {
     QFile file(name);
@@ -82,6 +89,7 @@ MainWindow::MainWindow(shoot::Shoot shoot, QWidget* parent) : QMainWindow(parent
     document_.open(std::move(shoot), {});
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
+    setAcceptDrops(true);
     resize(1280, 800);
     auto* central = new QWidget(this);
     auto* column = new QVBoxLayout(central);
@@ -234,8 +242,8 @@ QWidget* MainWindow::buildCentre() {
     trainButton_->setProperty("link", true);
     trainButton_->hide();
     connect(trainButton_, &QToolButton::clicked, this, [this] {
-        benchInReach_ = false;
-        showBenchOrTrain();
+        benchInstead_.erase(rail_->current());
+        showAbove();
     });
     corner->addWidget(trainButton_, 0, Qt::AlignTop);
     corner->addWidget(turn, 0, Qt::AlignTop);
@@ -369,8 +377,11 @@ StationPage* MainWindow::pageOf(shoot::Station station) {
     if (page) return page;
     const auto make = [&]() -> StationPage* {
         switch (station) {
-            case shoot::Station::subject:
-                return new SubjectPage(document_);
+            case shoot::Station::subject: {
+                auto* subject = new SubjectPage(document_);
+                connect(subject, &SubjectPage::problemFound, this, &MainWindow::say);
+                return subject;
+            }
             case shoot::Station::reach:
                 return new ReachPage(document_);
             case shoot::Station::depth:
@@ -408,7 +419,7 @@ void MainWindow::goTo(shoot::Station station) {
     auto* scroll = page->parentWidget()->parentWidget()->parentWidget();
     sheets_->setCurrentWidget(scroll);
     page->refresh();
-    showBenchOrTrain();
+    showAbove();
     showInLedger();
     QTimer::singleShot(0, this, &MainWindow::showInLedger);  // once more when the notes have taken their room
 }
@@ -439,8 +450,8 @@ void MainWindow::buildTrain() {
     button("kitButton", tr("Kit room\u2026"), tr("Add, change and remove gear; Ctrl+K"),
            [this] { gear_->openKitRoom(); });
     button("benchButton", tr("see the bench"), tr("The whole set to scale; the other stations always show it"), [this] {
-        benchInReach_ = true;
-        showBenchOrTrain();
+        benchInstead_.insert(shoot::Station::reach);
+        showAbove();
     });
     above_->addWidget(around);
     auto* page = static_cast<ReachPage*>(pageOf(shoot::Station::reach));
@@ -451,13 +462,52 @@ void MainWindow::buildTrain() {
     });
 }
 
-void MainWindow::showBenchOrTrain() {
-    const bool reach = rail_->current() == shoot::Station::reach;
-    const bool train = reach && !benchInReach_;
+void MainWindow::buildFinder() {
+    finder_ = new FinderPanel(document_, above_);
+    above_->addWidget(finder_);
+    auto* page = static_cast<DepthPage*>(pageOf(shoot::Station::depth));
+    connect(finder_, &FinderPanel::benchWanted, this, [this] {
+        benchInstead_.insert(shoot::Station::depth);
+        showAbove();
+    });
+    connect(finder_, &FinderPanel::problemFound, this, &MainWindow::say);
+    connect(page, &DepthPage::problemFound, this, &MainWindow::say);
+    const auto saved = [this](const QString& path) { foot_->say(tr("Saved %1, with the plan in it").arg(QFileInfo(path).fileName())); };
+    connect(finder_, &FinderPanel::saved, this, saved);
+    connect(page, &DepthPage::saved, this, saved);
+    connect(page, &DepthPage::planePointsWanted, this, [this] {
+        benchInstead_.erase(shoot::Station::depth);
+        showAbove();
+        finder_->finder()->takePlane(true);
+        finder_->finder()->setFocus();
+    });
+    connect(finder_->finder(), &FinderView::planeTaken, page, &DepthPage::showPlane);
+}
+
+/// Above the station's sheet: the bench, or the drawing that the station has of its own.
+void MainWindow::showAbove() {
+    const auto station = rail_->current();
+    const bool bench = benchInstead_.contains(station);
+    const bool train = station == shoot::Station::reach && !bench;
+    const bool finder = station == shoot::Station::depth && !bench;
     if (train && !train_) buildTrain();
-    trainButton_->setVisible(reach && !train);
-    above_->setCurrentIndex(train ? 1 : 0);
+    if (finder && !finder_) buildFinder();
+    trainButton_->setText(station == shoot::Station::depth ? tr("see the finder") : tr("see the train"));
+    trainButton_->setAccessibleName(trainButton_->text());
+    trainButton_->setVisible(bench);
+    // The finder takes more of the height than a drawing of the set; each division is kept as it was left.
+    if (finder != atDepth_) {
+        (atDepth_ ? splitAtDepth_ : splitElsewhere_) = split_->saveState();
+        const auto& wanted = finder ? splitAtDepth_ : splitElsewhere_;
+        if (!wanted.isEmpty())
+            split_->restoreState(wanted);
+        else if (finder)
+            split_->setSizes({split_->height() * 50 / 100, split_->height() * 50 / 100});
+        atDepth_ = finder;
+    }
+    above_->setCurrentWidget(train ? train_->parentWidget() : finder ? static_cast<QWidget*>(finder_) : bench_);
     if (train) train_->refresh();
+    if (finder) finder_->refresh();
 }
 
 /// The station's own numbers come to the top.
@@ -478,7 +528,8 @@ void MainWindow::refresh() {
     marginColumn_->setVisible(!empty);
     rail_->setEnabled(!empty);
     pageOf(rail_->current())->refresh();
-    if (train_ && above_->currentIndex() == 1) train_->refresh();
+    if (train_ && train_->isVisible()) train_->refresh();
+    if (finder_ && finder_->isVisible()) finder_->refresh();
     for (auto* action : shotActions_) action->setEnabled(document_.shot() != nullptr);
     refreshTitle();
     if (empty) fillRecent();
@@ -528,6 +579,7 @@ Bag& MainWindow::bag() { return gear_->bag(); }
 void MainWindow::openDemo() { document_.open(demoShoot(), {}); }
 
 bool MainWindow::openFile(const QString& path) {
+    if (path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive)) return restorePicture(path);
     auto loaded = storage::load_shoot(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
         say(tr("%1 was not opened. %2")
@@ -538,6 +590,42 @@ bool MainWindow::openFile(const QString& path) {
     document_.open(std::move(std::get<shoot::Shoot>(loaded)), QFileInfo(path).absoluteFilePath());
     remember(document_.path());
     return true;
+}
+
+/// The plan in a picture becomes a shot of this shoot: in the place of the one with its id, else behind the selected one.
+bool MainWindow::restorePicture(const QString& path) {
+    const auto name = QFileInfo(path).fileName();
+    const auto bytes = storage::read_file(path.toStdString());
+    auto plan = std::holds_alternative<std::string>(bytes) ? storage::plan_in_picture(std::get<std::string>(bytes))
+                                                           : std::get<storage::ReadError>(bytes);
+    if (const auto* error = std::get_if<storage::ReadError>(&plan)) {
+        say(tr("%1 brings no plan. %2").arg(name, QString::fromStdString(storage::message(*error))));
+        return false;
+    }
+    say({});
+    shoot::Adopted adopted;
+    document_.edit({tr("Restore a plan")}, [&](shoot::Shoot& shoot) {
+        const auto after = document_.current() < 0 ? shoot.shots.size() : static_cast<std::size_t>(document_.current());
+        adopted = shoot::adopt(shoot, std::get<shoot::Shoot>(plan), after);
+    });
+    document_.select(static_cast<int>(adopted.index));
+    const auto shot = QString::fromStdString(document_.shot()->name);
+    foot_->say(adopted.replaced ? tr("\u201c%1\u201d is as %2 has it; Ctrl+Z takes it back").arg(shot, name)
+                                : tr("Added \u201c%1\u201d from %2; Ctrl+Z takes it back").arg(shot, name));
+    return true;
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    const auto urls = event->mimeData()->urls();
+    if (urls.size() == 1 && urls.front().isLocalFile()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    const auto path = event->mimeData()->urls().value(0).toLocalFile();
+    if (path.isEmpty()) return;
+    event->acceptProposedAction();
+    const bool picture = path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive);
+    if (picture || mayDropChanges()) openFile(path);
 }
 
 bool MainWindow::saveTo(const QString& path) {

@@ -9,6 +9,7 @@
 #include <array>
 #include <functional>
 #include <memory>
+#include <set>
 
 class QDir;
 class QLabel;
@@ -22,6 +23,7 @@ namespace poquito::desk {
 
 class Bag;
 class BenchView;
+class FinderPanel;
 class FootLine;
 class GearWindows;
 class LedgerView;
@@ -49,7 +51,7 @@ class MainWindow : public QMainWindow {
     void goTo(shoot::Station station);
 
     /// Without questions; what goes wrong is said in the strip above the bench. True: it is done.
-    bool openFile(const QString& path);
+    bool openFile(const QString& path);  // a shoot, or a picture that carries a plan: its shot joins the open shoot
     bool saveTo(const QString& path);
     void openDemo();
     void newShoot();
@@ -60,6 +62,8 @@ class MainWindow : public QMainWindow {
   protected:
     void closeEvent(QCloseEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
 
   private:
     void buildMenus();
@@ -72,7 +76,9 @@ class MainWindow : public QMainWindow {
     QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
                     const std::function<void()>& run);
     void buildTrain();
-    void showBenchOrTrain();
+    void buildFinder();
+    void showAbove();
+    bool restorePicture(const QString& path);
     StationPage* pageOf(shoot::Station station);
 
     void refresh();
@@ -109,7 +115,10 @@ class MainWindow : public QMainWindow {
     QStackedWidget* above_ = nullptr;
     TrainDrawing* train_ = nullptr;
     QToolButton* trainButton_ = nullptr;
-    bool benchInReach_ = false;
+    FinderPanel* finder_ = nullptr;
+    std::set<shoot::Station> benchInstead_;  // stations where the bench was asked for in place of their own drawing
+    QByteArray splitAtDepth_, splitElsewhere_;
+    bool atDepth_ = false;
     GearWindows* gear_ = nullptr;
     QStackedWidget* sheets_ = nullptr;
     QStackedWidget* body_ = nullptr;

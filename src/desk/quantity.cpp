@@ -1,5 +1,6 @@
 #include "desk/quantity.hpp"
 
+#include "shoot/form.hpp"
 #include "shoot/scales.hpp"
 #include "shoot/text.hpp"
 
@@ -145,6 +146,14 @@ Quantity angleQuantity() {
             .least = -180,
             .greatest = 180,
             .expected = QStringLiteral("an angle from -180 to 180 degrees")};
+}
+
+Quantity attitudeQuantity() {
+    Quantity quantity = angleQuantity();
+    quantity.least = -shoot::greatest_view_angle;
+    quantity.greatest = shoot::greatest_view_angle;
+    quantity.expected = QStringLiteral("an angle from -85 to 85 degrees");
+    return quantity;
 }
 
 Quantity secondsQuantity() {

@@ -36,6 +36,7 @@ Quantity stopsQuantity();
 Quantity speedQuantity();
 Quantity frequencyQuantity();
 Quantity angleQuantity();
+Quantity attitudeQuantity();  // degrees a subject may be tilted or turned
 Quantity secondsQuantity();
 Quantity countQuantity();
 Quantity wavelengthQuantity();  // mm, shown as nm

@@ -75,7 +75,8 @@ ShotListModel::Row ShotListModel::rowOf(int index) const {
     return {.id = shot.id,
             .report = report,
             .name = shot.name,
-            .drawn = {shot.subject.width, shot.subject.height, report->optics.field_width, report->optics.field_height,
+            .subject = shot.subject,
+            .drawn = {report->optics.field_width, report->optics.field_height,
                       report->optics.magnification, report->capture.frames,
                       static_cast<double>(shoot::standing(shot, *report)), static_cast<double>(notes)}};
 }
@@ -95,7 +96,7 @@ void ShotListModel::refresh() {
     for (int row = 0; row < rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);
         if (rows_[i].report == before[i].report) continue;
-        if (rows_[i].name != before[i].name || rows_[i].drawn != before[i].drawn)
+        if (rows_[i].name != before[i].name || rows_[i].drawn != before[i].drawn || rows_[i].subject != before[i].subject)
             Q_EMIT dataChanged(index(row), index(row));
     }
 }

@@ -35,7 +35,8 @@ class ShotListModel final : public QAbstractListModel {
         std::shared_ptr<const shoot::Report> report;  // what was shown last
         // All that a card draws of shot and report: a change elsewhere in the kit leaves most cards as they are.
         std::string name;
-        std::array<std::optional<double>, 8> drawn;
+        shoot::Subject subject;
+        std::array<std::optional<double>, 6> drawn;
     };
     Row rowOf(int index) const;
 

@@ -1,5 +1,6 @@
 #include "desk/station_page.hpp"
 
+#include "desk/colour_field.hpp"
 #include "desk/theme.hpp"
 
 #include <QCheckBox>
@@ -161,6 +162,20 @@ QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,
         document_.editShot({tr("Choose %1").arg(label.toLower())}, [&](Shot& shot) { set(shot, id); });
     });
     return box;
+}
+
+ColourField* StationPage::addColour(QGridLayout* group, const Caption& caption,
+                                    std::function<std::optional<shoot::Colour>(const Shot&)> get,
+                                    std::function<void(Shot&, const std::optional<shoot::Colour>&)> set) {
+    auto* field = new ColourField(group->parentWidget());
+    addRow(group, caption, field);
+    bindings_.emplace_back([field, get = std::move(get)](const Shot& shot) { field->setColour(get(shot)); });
+    connect(field, &ColourField::colourEdited, this,
+            [this, field, label = caption.label, set = std::move(set)](const std::optional<shoot::Colour>& colour) {
+                document_.editShot({tr("Change %1").arg(label.toLower()), field->objectName()},
+                                   [&](Shot& shot) { set(shot, colour); });
+            });
+    return field;
 }
 
 QCheckBox* StationPage::addCheck(QGridLayout* group, const Caption& caption, std::function<bool(const Shot&)> get,

@@ -12,6 +12,7 @@
 #include <vector>
 
 class QCheckBox;
+class QPushButton;
 class QComboBox;
 class QGridLayout;
 class QHBoxLayout;
@@ -19,6 +20,8 @@ class QLabel;
 class QVBoxLayout;
 
 namespace poquito::desk {
+
+class ColourField;
 
 /// A sheet that edits one part of the selected shot. Controls are bound with a getter and a setter; the page refreshes
 /// all of them when the shoot changes and turns what a person does into edits.
@@ -49,6 +52,9 @@ class StationPage : public QWidget {
     QComboBox* addChoice(QGridLayout* group, const Caption& caption, std::function<Options(const shoot::Kit&)> options,
                          std::function<std::string(const Shot&)> get,
                          std::function<void(Shot&, const std::string&)> set);
+    ColourField* addColour(QGridLayout* group, const Caption& caption,
+                           std::function<std::optional<shoot::Colour>(const Shot&)> get,
+                           std::function<void(Shot&, const std::optional<shoot::Colour>&)> set);
     QCheckBox* addCheck(QGridLayout* group, const Caption& caption, std::function<bool(const Shot&)> get,
                         std::function<void(Shot&, bool)> set);
     ChoiceChips* addChips(QGridLayout* group, const Caption& caption, std::function<Options(const shoot::Kit&)> options,

@@ -14,10 +14,19 @@ class SubjectPage : public StationPage {
   public:
     explicit SubjectPage(Document& document, QWidget* parent = nullptr);
 
+    /// A grey picture becomes the subject's form; false, with a problem said, where it cannot.
+    bool loadHeightMap(const QString& path);
+
+  Q_SIGNALS:
+    void problemFound(const QString& problem);
+
   protected:
     void showShot(const Shot& shot, const shoot::Report& report) override;
 
   private:
+    void addForm(QVBoxLayout* column);
+    void askHeightMap();
+
     QLineEdit* name_;
     QuantityField* swayFrequency_;
     FrameDrawing* frame_;

@@ -28,6 +28,9 @@ const Theme light_theme = {.paper = "#F4EFE4",
                            .link = "#2F557F",
                            .linkWash = "#DCE5EF",
                            .greyScale = {"#15191B", "#454B4D", "#9A9F9F", "#FFFFFF"},
+                           .overPicture = "#D2FFFFFF",
+                           .underPicture = "#96000000",
+                           .shadePicture = "#8C000000",
                            .foot = "#1D2B30",
                            .footText = "#F4EFE4"};
 
@@ -47,6 +50,9 @@ const Theme dim_theme = {.paper = "#141B20",
                          .link = "#9DBEE4",
                          .linkWash = "#263847",
                          .greyScale = {"#15191B", "#454B4D", "#9A9F9F", "#FFFFFF"},
+                         .overPicture = "#D2FFFFFF",
+                         .underPicture = "#96000000",
+                         .shadePicture = "#8C000000",
                          .foot = "#0C1114",
                          .footText = "#E6DFD0"};
 

@@ -1,5 +1,6 @@
 #include "shoot/edit.hpp"
 
+#include "shoot/kit_edit.hpp"
 #include "shoot/text.hpp"
 
 #include <algorithm>
@@ -48,6 +49,46 @@ void move_shot(Shoot& shoot, std::size_t from, std::size_t to) {
     } else {
         std::rotate(at(to), at(from), at(from + 1));
     }
+}
+
+Shoot alone(const Shoot& shoot, std::size_t index) {
+    Shoot one{.title = shoot.title, .kit = shoot.kit, .shots = {shoot.shots[index]}};
+    for (const GearKind& kind : gear_kinds())
+        for (std::size_t i = kind.count(one.kit); i-- > 0;)
+            if (users_of(one, kind, kind.id(one.kit, i)).empty()) kind.remove(one.kit, i);
+    return one;
+}
+
+Adopted adopt(Shoot& shoot, Shoot one, std::size_t after) {
+    Adopted adopted;
+    for (const GearKind& kind : gear_kinds())
+        for (std::size_t i = 0; i < kind.count(one.kit); ++i) {
+            const auto id = kind.id(one.kit, i);
+            const auto there = find_index(kind, shoot.kit, id);
+            if (there && kind.equal(shoot.kit, *there, one.kit, i)) continue;
+            const auto free = there ? unique_gear_id(kind, shoot.kit, kind.name(one.kit, i)) : id;
+            if (there) {  // the shot follows its piece to the new id
+                const std::size_t last = kind.count(one.kit);
+                kind.insert_copy(one.kit, last, one.kit, i);
+                kind.set_id(one.kit, last, free);
+                remove_gear(one, kind, i, free);
+                --i;
+                continue;
+            }
+            kind.insert_copy(shoot.kit, kind.count(shoot.kit), one.kit, i);
+            ++adopted.gear_added;
+        }
+    Shot& shot = one.shots.front();
+    const auto same = std::ranges::find(shoot.shots, shot.id, &Shot::id);
+    adopted.replaced = same != shoot.shots.end();
+    adopted.index = adopted.replaced ? static_cast<std::size_t>(same - shoot.shots.begin())
+                                     : std::min(after + 1, shoot.shots.size());
+    if (adopted.replaced) {
+        *same = std::move(shot);
+    } else {
+        shoot.shots.insert(shoot.shots.begin() + static_cast<std::ptrdiff_t>(adopted.index), std::move(shot));
+    }
+    return adopted;
 }
 
 double magnification_for_fill(const optics::Sensor& sensor, const Subject& subject, double fill) {

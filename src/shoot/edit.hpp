@@ -23,6 +23,18 @@ void remove_shot(Shoot& shoot, std::size_t index);
 /// Takes the shot from one place to another; `to` is its index afterwards.
 void move_shot(Shoot& shoot, std::size_t from, std::size_t to);
 
+/// A shoot of that shot alone, with the gear it uses and no more.
+Shoot alone(const Shoot& shoot, std::size_t index);
+
+struct Adopted {
+    std::size_t index = 0;  // of the shot
+    bool replaced = false;  // in the place of the one with its id; else it is new
+    int gear_added = 0;
+};
+/// Takes the only shot of `one` over, with its gear: pieces that are there already are used, others join the kit, under
+/// another id where theirs is taken. `after` as in add_shot.
+Adopted adopt(Shoot& shoot, Shoot one, std::size_t after);
+
 /// The magnification at which the subject takes `fill` (above 0) of the frame, in its tighter direction.
 double magnification_for_fill(const optics::Sensor& sensor, const Subject& subject, double fill);
 

@@ -1,5 +1,6 @@
 #include "shoot/figures.hpp"
 
+#include "shoot/behind.hpp"
 #include "optics/aperture.hpp"
 #include "optics/depth.hpp"
 #include "optics/diffraction.hpp"
@@ -375,10 +376,7 @@ void Sheet::depth() {
                     *sharp.background_disc, "mm", depth_source);
         const double ratio = *sharp.background_blur_over_detail;
         add("background_disc_share", fmt::format("\u2026 a {} detail", length_text(shot.background->detail)),
-            ratio < 0.25 ? "is sharp"
-            : ratio < 1  ? "is recognised"
-            : ratio < 3  ? "is a soft shape"
-                         : "melts away",
+            recognition_text(recognition(ratio)),
             fmt::format("disc {} %", number_text(*sharp.background_disc_share * 100, 2)))
             .working =
             working("disc / detail", optics::blur_over_detail_formula,

@@ -45,6 +45,10 @@ double step_along(std::span<const double> scale, double value, int steps) {
 }  // namespace
 
 double step_f_number(double f_number, int steps) { return step_along(f_numbers, f_number, steps); }
+double nearest_f_number(double f_number) {
+    return *std::ranges::min_element(f_numbers, {}, [&](double mark) { return std::abs(std::log(mark / f_number)); });
+}
+
 double step_shutter(double seconds, int steps) { return step_along(shutters, seconds, steps); }
 double step_iso(double iso, int steps) { return step_along(isos, iso, steps); }
 

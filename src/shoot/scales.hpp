@@ -10,6 +10,9 @@ double step_f_number(double f_number, int steps);
 double step_shutter(double seconds, int steps);
 double step_iso(double iso, int steps);
 
+/// The engraved f-number nearest in stops, for what is computed and then set by hand.
+double nearest_f_number(double f_number);
+
 /// Thirds of a stop exactly: 2^(n/3) of full power, at most 1.
 double step_power(double fraction, int steps);
 

@@ -1,0 +1,18 @@
+#pragma once
+
+#include "shoot/shoot.hpp"
+
+#include <QPainterPath>
+
+namespace poquito::desk {
+
+/// A subject as a map: its outline, and lines of equal depth. mm from its middle, y up, as the camera sees it from afar.
+struct FormLines {
+    QPainterPath area;      // to fill
+    QPainterPath outline;   // strokes
+    QPainterPath contours;  // at quarters of the depth
+    QPainterPath focus;     // where the plane of focus cuts it
+};
+FormLines formLines(const shoot::Subject& subject, double focusOffset);
+
+}  // namespace poquito::desk

@@ -1,0 +1,208 @@
+#include "desk/ladder_view.hpp"
+
+#include "desk/caption.hpp"
+#include "desk/document.hpp"
+#include "desk/drafting.hpp"
+#include "desk/rendering.hpp"
+#include "desk/theme.hpp"
+#include "shoot/text.hpp"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPushButton>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+namespace {
+
+constexpr double bar_height = 30, text_height = 84, gap = 6;
+
+QString text(const std::string& t) { return QString::fromStdString(t); }
+
+/// What a rung gives and costs, a line each.
+QStringList lines_of(const shoot::Rung& rung) {
+    const auto& sharp = rung.report.sharpness;
+    QStringList lines;
+    lines << (sharp.depth_of_field ? QObject::tr("%1 deep").arg(text(shoot::length_text(*sharp.depth_of_field)))
+                                   : QObject::tr("deep without end"));
+    lines << (rung.ends_blur ? QObject::tr("ends %1").arg(text(shoot::length_text(*rung.ends_blur))) : QString());
+    lines << (sharp.background_disc_share
+                  ? QObject::tr("behind %1 %").arg(text(shoot::number_text(*sharp.background_disc_share * 100, 2)))
+                  : QObject::tr("nothing behind"));
+    const double frames = rung.report.capture.frames;
+    lines << (std::abs(rung.light_needed) < 0.05
+                  ? text(shoot::count_text(frames, "frame", "frames"))
+                  : QObject::tr("%1 fr., %2 st.").arg(text(shoot::number_text(frames, 6)), text(shoot::stops_text(rung.light_needed))));
+    return lines;
+}
+
+/// A rung as drawn: picture, value, lines.
+void paintRung(QPainter& painter, const QRectF& area, const shoot::Rung& rung, shoot::LadderOf of, const QImage& image,
+               double aspect) {
+    const double height = std::min(area.width() / aspect, area.height() - text_height);
+    QRectF picture(0, 0, height * aspect, height);
+    picture.moveCenter({area.center().x(), area.top() + height / 2});
+    painter.fillRect(picture, theme().greyScale[0]);
+    if (!image.isNull()) painter.drawImage(picture, image);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(rung.is_own ? QPen(theme().focus, 2.4) : QPen(theme().hairline, 1));
+    painter.drawRect(picture);
+    double y = picture.bottom() + 4;
+    painter.setFont(textFont(12, QFont::DemiBold));
+    painter.setPen(rung.is_own ? theme().focus : theme().ink);
+    const auto line = [&](const QString& words, double step) {
+        drawLine(painter, QRectF(area.left(), y, area.width(), step), Qt::AlignHCenter | Qt::AlignTop,
+                 elided(painter.font(), words, area.width()));
+        y += step;
+    };
+    line(text(shoot::rung_text(of, rung.value)), 17);
+    painter.setFont(textFont(11));
+    painter.setPen(theme().quiet);
+    for (const auto& words : lines_of(rung)) line(words, 15);
+}
+
+}  // namespace
+
+LadderView::LadderView(Document& document, QWidget* parent) : QWidget(parent), document_(document), kind_(new QComboBox(this)) {
+    setObjectName(QStringLiteral("ladder"));
+    setAccessibleName(tr("Ladder: the frame at a row of values"));
+    setToolTip(tr("A click takes the value; the frames are shown equally bright, what that takes in light stands below"));
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    setFocusPolicy(Qt::StrongFocus);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* bar = new QHBoxLayout;
+    auto* label = new QLabel(tr("The frame over"), this);
+    label->setProperty("quiet", true);
+    bar->addWidget(label);
+    for (const auto& kind : shoot::ladder_kinds()) kind_->addItem(tr(kind.name), QString::fromLatin1(kind.id));
+    nameControl(kind_, {"ladderChoice", tr("Ladder over"), tr("What changes from one frame to the next")});
+    bar->addWidget(kind_);
+    bar->addStretch();
+    auto* sheet = captionedButton({"contactSheetButton", tr("Contact sheet\u2026"), tr("Saves the row as a picture that carries the plan")}, this);
+    bar->addWidget(sheet);
+    column->addLayout(bar);
+    column->addStretch();
+    connect(kind_, &QComboBox::currentIndexChanged, this, [this] { refresh(); });
+    connect(sheet, &QPushButton::clicked, this, &LadderView::sheetWanted);
+}
+
+shoot::LadderOf LadderView::of() const {
+    return shoot::ladder_kinds()[static_cast<std::size_t>(std::max(0, kind_->currentIndex()))].of;
+}
+
+QRectF LadderView::rungRect(std::size_t index) const {
+    const double width = (this->width() - gap * static_cast<double>(rungs_.size() - 1)) / static_cast<double>(rungs_.size());
+    return {static_cast<double>(index) * (width + gap), bar_height, width, height() - bar_height};
+}
+
+/// Frames that would come out brighter or darker at the plan's own light are shown as if it had been made up for.
+double LadderView::brightened(const shoot::Rung& rung) const {
+    if (of() != shoot::LadderOf::aperture && of() != shoot::LadderOf::magnification) return 0;
+    const auto& now = document_.report()->light.total;
+    const auto& then = rung.report.light.total;
+    return now && then ? *now - *then : 0;
+}
+
+void LadderView::refresh() {
+    if (!document_.shot() || !isVisible()) return;
+    const auto& shot = *document_.shot();
+    rungs_ = shoot::climb(document_.kit(), shot, of(), shoot::ladder_values(document_.kit(), shot, of()));
+    images_.resize(rungs_.size());
+    update();
+    if (rungs_.empty()) return;
+    const int wide = std::max(40, static_cast<int>(rungRect(0).width() * devicePixelRatioF()));
+    std::vector<double> lighter;
+    for (const auto& rung : rungs_) lighter.push_back(brightened(rung));
+    queue_.render([this, shoot = document_.snapshot(), rungs = rungs_, lighter, wide](const auto&) -> PictureQueue::Show {
+        std::vector<QImage> images;
+        for (std::size_t i = 0; i < rungs.size(); ++i)
+            images.push_back(thumbnail(shoot->kit, rungs[i].shot, rungs[i].report, wide, lighter[i]));
+        return [this, images] {
+            images_ = images;
+            images_.resize(rungs_.size());
+            update();
+        };
+    });
+}
+
+void LadderView::paintEvent(QPaintEvent*) {
+    const auto* shot = document_.shot();
+    if (!shot) return;
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::SmoothPixmapTransform);
+    if (rungs_.empty()) {
+        painter.setPen(theme().quiet);
+        painter.drawText(rect(), Qt::AlignCenter, tr("This shot has nothing to vary there."));
+        return;
+    }
+    const auto& sensor = shoot::sensor_of(document_.kit(), shot->rig);
+    for (std::size_t i = 0; i < rungs_.size(); ++i)
+        paintRung(painter, rungRect(i), rungs_[i], of(), images_[i], sensor.width / sensor.height);
+    if (hasFocus()) {
+        painter.setPen(QPen(theme().link, 1));
+        painter.drawRect(QRectF(rect()).adjusted(0.5, bar_height - 3.5, -0.5, -0.5));
+    }
+}
+
+void LadderView::take(std::size_t index) {
+    const auto& rung = rungs_[index];
+    document_.editShot({tr("Take %1").arg(text(shoot::rung_text(of(), rung.value)))},
+                       [&](shoot::Shot& shot) { shot = shoot::at_rung(shot, of(), rung.value); });
+}
+
+void LadderView::mouseReleaseEvent(QMouseEvent* event) {
+    for (std::size_t i = 0; i < rungs_.size(); ++i)
+        if (rungRect(i).contains(event->position())) return take(i);
+}
+
+void LadderView::keyPressEvent(QKeyEvent* event) {
+    const auto own = std::ranges::find(rungs_, true, &shoot::Rung::is_own) - rungs_.begin();
+    const auto last = std::ssize(rungs_) - 1;
+    if (event->key() == Qt::Key_Left && own > 0) return take(static_cast<std::size_t>(own - 1));
+    if (event->key() == Qt::Key_Right && own < last) return take(static_cast<std::size_t>(own + 1));
+    QWidget::keyPressEvent(event);
+}
+
+void LadderView::resizeEvent(QResizeEvent*) { refresh(); }
+void LadderView::showEvent(QShowEvent*) { refresh(); }
+
+void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
+    if (rungs_.empty()) return;
+    constexpr int wide = 480, across = 3, margin = 24, head = 44;
+    const auto& shot = *document_.shot();
+    const auto& sensor = shoot::sensor_of(document_.kit(), shot.rig);
+    const double aspect = sensor.width / sensor.height;
+    std::vector<double> lighter;
+    for (const auto& rung : rungs_) lighter.push_back(brightened(rung));
+    sheetQueue_.render([shoot = document_.snapshot(), rungs = rungs_, lighter, name = text(shot.name), kind = of(), aspect,
+                        done](const auto&) -> PictureQueue::Show {
+        std::vector<QImage> images;
+        for (std::size_t i = 0; i < rungs.size(); ++i)
+            images.push_back(thumbnail(shoot->kit, rungs[i].shot, rungs[i].report, wide, lighter[i]));
+        return [=] {
+            const int high = static_cast<int>(wide / aspect + text_height), rows = (static_cast<int>(rungs.size()) + across - 1) / across;
+            QImage sheet(margin + across * (wide + margin), head + margin + rows * (high + margin), QImage::Format_RGB32);
+            sheet.fill(theme().panel);
+            QPainter painter(&sheet);
+            painter.setFont(textFont(15, QFont::DemiBold));
+            painter.setPen(theme().ink);
+            painter.drawText(QPointF(margin, 36), name);
+            for (std::size_t i = 0; i < rungs.size(); ++i) {
+                const auto column = static_cast<int>(i) % across, row = static_cast<int>(i) / across;
+                paintRung(painter, QRectF(margin + column * (wide + margin), head + margin + row * (high + margin), wide, high),
+                          rungs[i], kind, images[i], aspect);
+            }
+            painter.end();
+            done(sheet);
+        };
+    });
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,40 @@
+#include "desk/rendering.hpp"
+
+#include "storage/atomic_file.hpp"
+#include "storage/picture_plan.hpp"
+
+#include <QBuffer>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+
+QImage imageOf(const imaging::Developed& developed) {
+    const QImage shared(developed.rgb.data(), developed.width, developed.height, developed.width * 3,
+                        QImage::Format_RGB888);
+    return shared.convertToFormat(QImage::Format_RGB32);  // a copy
+}
+
+QImage thumbnail(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, int width, double lighter) {
+    const auto scene = imaging::scene_of(kit, shot, report);
+    if (!scene) return {};
+    const int height = std::max(1, static_cast<int>(std::lround(width * scene->frame_height / scene->frame_width)));
+    auto frame = imaging::Finder().render(*scene, {.width = width, .height = height});
+    const auto factor = static_cast<float>(std::exp2(lighter));
+    for (auto& pixel : frame->light.pixels) pixel *= factor;
+    return imageOf(imaging::develop(frame->light));
+}
+
+QString writeWithPlan(const QImage& image, const shoot::Shoot& shoot, std::size_t shot, const QString& path) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    image.save(&buffer, "PNG");
+    const auto png = storage::png_with_plan(bytes.toStdString(), shoot, shot);
+    if (const auto* error = std::get_if<storage::ReadError>(&png)) return QString::fromStdString(message(*error));
+    const auto problem = storage::replace_file(path.toStdString(), std::get<std::string>(png));
+    return problem ? QString::fromStdString(message(*problem)) : QString();
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,220 @@
+#include "shoot/judgement.hpp"
+
+#include "shoot/evaluate.hpp"
+#include "shoot/ladder.hpp"
+#include "shoot/plan.hpp"
+#include "shoot/scales.hpp"
+#include "shoot/text.hpp"
+
+#include <boost/math/constants/constants.hpp>
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::shoot {
+namespace {
+
+/// Frames a steady hand gets through a depth in one burst before it has wandered off (common practice).
+constexpr double most_by_hand = 15;
+
+double on_lens(const Kit& kit, const Shot& shot, double f_number) {
+    const auto& optics = lens_of(kit, shot).optics;
+    return std::clamp(f_number, optics.max_aperture, std::max(optics.min_aperture, optics.max_aperture));
+}
+
+Shot changed(const Shot& shot, const char* id, CaptureMode mode, double f_number) {
+    Shot other = shot;
+    other.capture.mode = mode;
+    other.capture.approach = id;
+    other.exposure.f_number = f_number;
+    return other;
+}
+
+/// How far the subject gets in that time, mm.
+double wandering(const Subject& subject, double seconds) {
+    const double swing = subject.sway_amplitude * 2 * std::sin(boost::math::double_constants::pi * std::min(subject.sway_frequency * seconds, 0.5));
+    return subject.speed * seconds + swing;
+}
+
+Approach approach(const Kit& kit, const char* id, std::string name, Shot shot) {
+    Approach made{.id = id, .name = std::move(name), .shot = std::move(shot), .report = {}};
+    made.report = evaluate(kit, made.shot);
+    const auto& report = made.report;
+    const auto& capture = report.capture;
+    const Plan plan = plan_of(kit, made.shot);
+    const auto imaging = imaging_of(plan, made.shot.exposure.f_number);
+    const double airy = report.sharpness.airy_diameter;
+    const bool stack = made.shot.capture.mode == CaptureMode::stack && capture.frames > 1;
+    const double m = report.optics.magnification;
+    if (stack) {
+        // Each point lies within half a step of some frame's plane of focus.
+        const double between = optics::blur_disc(imaging, *capture.step / 2).value_or(0);
+        made.ends_blur = made.middle_blur = std::hypot(between, airy);
+    } else {
+        made.ends_blur = blur_at_ends(report).value_or(airy);
+        const double off = std::abs(made.shot.sharpness.focus_offset) * m * m / imaging.working_f_number;
+        made.middle_blur = std::hypot(off, airy);
+    }
+    made.seconds = capture.paced_duration;
+    for (const auto& source : report.light.sources)
+        if (source.stops) made.flash_energy += capture.frames * source.power;
+    const double sideways = report.sharpness.blur_limit / m;
+    made.tolerance = stack && capture.frame_depth
+                         ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth)
+                         : sideways;
+    made.lasts = stack ? made.seconds : report.motion.exposure_time;
+    made.background = report.sharpness.background_disc_share;
+    const double moves = wandering(made.shot.subject, made.lasts);
+    if (stack && moves > made.tolerance)
+        made.against = fmt::format("it moves {} in {}", length_text(moves), time_text(made.lasts));
+    else if (stack && made.shot.rig.support == Support::hand && capture.frames > most_by_hand)
+        made.against = fmt::format("{} frames by hand", number_text(capture.frames, 9));
+    return made;
+}
+
+/// The widest stop at which the camera's own composite takes no more frames than it can; the smallest where none does.
+Approach composite(const Kit& kit, const Shot& shot, int most) {
+    const auto& optics = lens_of(kit, shot).optics;
+    double f_number = optics.max_aperture;
+    const Plan plan = plan_of(kit, shot);
+    for (;;) {
+        const auto steps = stack_steps(plan, f_number);
+        if (!steps || steps->frames <= most) break;
+        const double next = step_f_number(f_number, 1);
+        if (next <= f_number || next > optics.min_aperture * 1.001) break;
+        f_number = next;
+    }
+    Approach made = approach(kit, "composite", fmt::format("In camera at {}", f_number_text(f_number)),
+                             changed(shot, "composite", CaptureMode::stack, f_number));
+    const auto& capture = made.report.capture;
+    if (capture.frames > most && capture.step) {
+        const double span = made.report.extent.depth + shot.capture.lead + shot.capture.tail;
+        made.covered = std::min(1.0, ((most - 1) * *capture.step + *capture.frame_depth) / span);
+        made.against = fmt::format("{} frames hold {:.0f} % of it", most, made.covered * 100);
+    }
+    return made;
+}
+
+bool holds_all(const Approach& single) {
+    const auto& sharp = single.report.sharpness;
+    return sharp.edge_blur.value_or(0) <= sharp.blur_limit && sharp.airy_diameter <= 2 * sharp.blur_limit;
+}
+
+struct Choice {
+    std::size_t index;
+    std::string why;
+};
+
+std::size_t index_of(const std::vector<Approach>& approaches, const char* id) {
+    return static_cast<std::size_t>(std::ranges::find(approaches, id, &Approach::id) - approaches.begin());
+}
+
+std::string um(double mm) { return length_text(mm); }
+
+Choice choose(const std::vector<Approach>& all) {
+    const auto single = index_of(all, "single-best"), sharpest = index_of(all, "stack-sharpest"),
+               safe = index_of(all, "stack-halo-safe"), camera = index_of(all, "composite");
+    const Approach& one = all[single];
+    const auto& shot = one.shot;
+    const double depth = one.report.extent.depth;
+    if (holds_all(one))
+        return {single, fmt::format("One frame at {} holds all {} of the depth within the blur limit.",
+                                    f_number_text(one.shot.exposure.f_number), length_text(depth))};
+    const bool stacks_fail = !all[sharpest].against.empty() && !all[safe].against.empty();
+    const bool camera_works = camera < all.size() && all[camera].against.empty();
+    if (stacks_fail && camera_works)
+        return {camera, fmt::format("A long stack fails here, {}, but the camera's own composite is through in {}.",
+                                    all[safe].against, time_text(all[camera].lasts))};
+    if (stacks_fail) {
+        const bool moves = shot.subject.speed > 0 || shot.subject.sway_amplitude > 0;
+        return {single, fmt::format("A stack fails here: {}{}, so one frame at its best stop it is.", all[safe].against,
+                                    moves ? fmt::format(", and it may move {}", um(all[safe].tolerance)) : "")};
+    }
+    const bool bright_edges = has_trait(shot.subject, "polished") || has_trait(shot.subject, "liquid");
+    const auto& safe_sharp = all[safe].report.sharpness;
+    const bool safe_is_coarse = safe_sharp.airy_diameter > 2 * safe_sharp.blur_limit;
+    const char* still = shot.rig.support == Support::hand ? "It holds still and the burst is short"
+                                                          : "The subject holds still, so a stack costs only time";
+    if (!all[safe].against.empty() || (safe_is_coarse && all[sharpest].against.empty()))
+        return {sharpest, fmt::format("{}; at {} diffraction takes {}, at {} {}.", still,
+                                      f_number_text(all[safe].shot.exposure.f_number), um(safe_sharp.airy_diameter),
+                                      f_number_text(all[sharpest].shot.exposure.f_number),
+                                      um(all[sharpest].report.sharpness.airy_diameter))};
+    if (bright_edges)
+        return {safe, fmt::format("{}, and at {} its bright edges stay free of halos.", still,
+                                  f_number_text(all[safe].shot.exposure.f_number))};
+    if (all[sharpest].against.empty() && all[sharpest].ends_blur < 0.7 * all[safe].ends_blur)
+        return {sharpest, fmt::format("{}, and {} is clearly sharper than {}.", still,
+                                      f_number_text(all[sharpest].shot.exposure.f_number),
+                                      f_number_text(all[safe].shot.exposure.f_number))};
+    return {safe, fmt::format("{}, and a wider stop would gain little for its many frames.", still)};
+}
+
+std::string cost_sentence(const std::vector<Approach>& all, std::size_t best) {
+    const Approach& taken = all[best];
+    const Approach& one = all[index_of(all, "single-best")];
+    if (taken.report.capture.frames > 1)
+        return fmt::format("{} in {} leave {} of blur at the ends, one frame at {} leaves {}.",
+                           count_text(taken.report.capture.frames, "frame", "frames"), time_text(taken.seconds),
+                           um(taken.ends_blur), f_number_text(one.shot.exposure.f_number), um(one.ends_blur));
+    const Approach& stack = all[index_of(all, "stack-halo-safe")];
+    if (stack.report.capture.frames > 1)
+        return fmt::format("It leaves {} at the ends; {} at {} would leave {}.", um(taken.ends_blur),
+                           count_text(stack.report.capture.frames, "frame", "frames"),
+                           f_number_text(stack.shot.exposure.f_number), um(stack.ends_blur));
+    return fmt::format("It leaves {} at the ends and {} in the middle.", um(taken.ends_blur), um(taken.middle_blur));
+}
+
+}  // namespace
+
+double sharpest_f_number(const Kit& kit, const Shot& shot) {
+    const Plan plan = plan_of(kit, shot);
+    const double widest = plan.lens.optics.max_aperture;
+    double f_number = on_lens(kit, shot, step_f_number(widest, 6));
+    const auto airy = [&](double marked) {
+        return optics::airy_diameter(working_f_number(plan, marked), shot.sharpness.wavelength);
+    };
+    while (f_number > widest && airy(f_number) > 2 * blur_limit(plan)) {
+        const double wider = std::max(widest, step_f_number(f_number, -1));
+        if (wider >= f_number) break;
+        f_number = wider;
+    }
+    return f_number;
+}
+
+std::optional<Judgement> judge(const Kit& kit, const Shot& shot) {
+    const Report now = evaluate(kit, shot);
+    if (!(now.optics.magnification > 0)) return std::nullopt;
+    const auto text = [](const char* what, double f) { return fmt::format("{} at {}", what, f_number_text(f)); };
+    const auto& wanted = now.sharpness.best_single_f_number;
+    const double best = on_lens(kit, shot, wanted ? nearest_f_number(*wanted) : shot.exposure.f_number);
+    const double own = shot.exposure.f_number, sharpest = sharpest_f_number(kit, shot),
+                 safe = on_lens(kit, shot, halo_safe_f_number);
+    Judgement judgement;
+    auto& all = judgement.approaches;
+    all.push_back(approach(kit, "single-best", text("One frame", best), changed(shot, "single-best", CaptureMode::single, best)));
+    all.push_back(approach(kit, "single-own", text("One frame", own), changed(shot, "single-own", CaptureMode::single, own)));
+    all.push_back(approach(kit, "stack-sharpest", text("Stack", sharpest), changed(shot, "stack-sharpest", CaptureMode::stack, sharpest)));
+    all.push_back(approach(kit, "stack-halo-safe", text("Stack", safe), changed(shot, "stack-halo-safe", CaptureMode::stack, safe)));
+    const int most = camera_of(kit, shot).bracket.composite_max_frames;
+    if (most > 1) all.push_back(composite(kit, shot, most));
+    auto [index, why] = choose(all);
+    judgement.best = index;
+    judgement.reason = why + " " + cost_sentence(all, index);
+    return judgement;
+}
+
+std::string objection(const Judgement& judgement, std::size_t chosen) {
+    const Approach& best = judgement.approaches[judgement.best];
+    const Approach& taken = judgement.approaches[chosen];
+    if (chosen == judgement.best) return {};
+    std::string text = fmt::format("Your choice: {}. Against {} it leaves {} at the ends in place of {}, in {} in place of {}",
+                                   taken.name, best.name, um(taken.ends_blur), um(best.ends_blur),
+                                   count_text(taken.report.capture.frames, "frame", "frames"),
+                                   number_text(best.report.capture.frames, 9));
+    if (!taken.against.empty()) text += fmt::format("; mind that {}", taken.against);
+    return text + ".";
+}
+
+}  // namespace poquito::shoot

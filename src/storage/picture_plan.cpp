@@ -1,0 +1,79 @@
+#include "storage/picture_plan.hpp"
+
+#include "shoot/edit.hpp"
+
+#include <exiv2/exiv2.hpp>
+
+#include <mutex>
+
+namespace poquito::storage {
+namespace {
+
+constexpr const char* name_space = "https://poquito.invalid/plan/1.0/";
+constexpr const char* prefix = "poquito";
+constexpr const char* plan_key = "Xmp.poquito.Plan";
+
+/// Exiv2's XMP toolkit is set up once, and is not for two threads at a time.
+std::unique_lock<std::mutex> toolkit() {
+    static std::mutex mutex;
+    std::unique_lock lock(mutex);
+    static const bool ready = [] {
+        Exiv2::LogMsg::setLevel(Exiv2::LogMsg::mute);
+        Exiv2::XmpParser::initialize();
+        Exiv2::XmpProperties::registerNs(name_space, prefix);
+        return true;
+    }();
+    static_cast<void>(ready);
+    return lock;
+}
+
+auto opened(const std::string& bytes) {
+    return Exiv2::ImageFactory::open(reinterpret_cast<const Exiv2::byte*>(bytes.data()), static_cast<long>(bytes.size()));
+}
+
+}  // namespace
+
+ReadResult<std::string> png_with_plan(const std::string& png, const shoot::Shoot& shoot, std::size_t shot) {
+    const auto lock = toolkit();
+    try {
+        auto image = opened(png);
+        Exiv2::XmpData xmp;
+        xmp[plan_key] = write_shoot(shoot::alone(shoot, shot));
+        xmp["Xmp.dc.title"] = shoot.shots[shot].name;
+        xmp["Xmp.xmp.CreatorTool"] = std::string("Poquito");
+        image->setXmpData(xmp);
+        image->writeMetadata();
+        Exiv2::BasicIo& io = image->io();
+        if (io.open() != 0) return ReadError{.place = {}, .problem = "the picture could not be put together"};
+        const Exiv2::DataBuf all = io.read(static_cast<long>(io.size()));
+        return std::string(reinterpret_cast<const char*>(all.pData_), static_cast<std::size_t>(all.size_));
+    } catch (const Exiv2::Error& error) {
+        return ReadError{.place = {}, .problem = std::string("the plan does not go into this picture: ") + error.what()};
+    }
+}
+
+ReadResult<shoot::Shoot> plan_in_picture(const std::string& bytes) {
+    const auto lock = toolkit();
+    std::string plan;
+    try {
+        auto image = opened(bytes);
+        image->readMetadata();
+        const auto& xmp = image->xmpData();
+        const auto found = xmp.findKey(Exiv2::XmpKey(plan_key));
+        if (found == xmp.end())
+            return ReadError{.place = {}, .problem = "no plan in this picture, expected one that Poquito saved"};
+        plan = found->toString();
+    } catch (const Exiv2::Error&) {
+        return ReadError{.place = {}, .problem = "not a picture that can be read, expected a PNG that Poquito saved"};
+    }
+    auto read = read_shoot(plan);
+    if (auto* error = std::get_if<ReadError>(&read)) {
+        error->place = error->place.empty() ? "plan" : "plan: " + error->place;
+        return read;
+    }
+    if (std::get<shoot::Shoot>(read).shots.size() != 1)
+        return ReadError{.place = "plan: shots", .problem = "expected exactly one shot"};
+    return read;
+}
+
+}  // namespace poquito::storage
