@@ -1,7 +1,10 @@
 // One picture of each main view, made from the demo shoot: poquito-screenshots FOLDER [WIDTHxHEIGHT] [light|dim] [SHOT]
 #include "desk/bench_view.hpp"
+#include "desk/finder_view.hpp"
+#include "desk/ladder_view.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/ledger_view.hpp"
+#include "desk/loupe_view.hpp"
 #include "desk/main_window.hpp"
 #include "desk/measure_desk.hpp"
 #include "desk/quantity_field.hpp"
@@ -13,10 +16,12 @@
 #include <QDir>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTimer>
+#include <QToolButton>
 
 #include <cmath>
 #include <map>
@@ -29,6 +34,17 @@ void settle() {
     QEventLoop loop;
     QTimer::singleShot(200, &loop, &QEventLoop::quit);
     loop.exec();
+}
+
+/// Until the pictures that are rendered away from the interface thread are there.
+void waitForPictures(const desk::MainWindow& window) {
+    for (int i = 0; i < 100; ++i) {
+        settle();
+        const auto* finder = window.findChild<desk::FinderView*>();
+        const auto* loupe = window.findChild<desk::LoupeView*>();
+        const auto* ladder = window.findChild<desk::LadderView*>();
+        if ((!finder || finder->isSettled()) && (!loupe || loupe->isSettled()) && (!ladder || ladder->isSettled())) return;
+    }
 }
 
 /// Which shot shows a station at its best, by its place in the demo.
@@ -122,7 +138,7 @@ int main(int argc, char** argv) {
         if (station == shoot::Station::reach) Q_EMIT ledger->clicked(model->indexOf("working_f_number"));
         auto* bench = window.findChild<desk::BenchView*>();
         bench->setElevation(station == shoot::Station::light ? desk::Elevation::top : desk::Elevation::side);
-        settle();
+        waitForPictures(window);
         window.grab().save(
             folder.filePath(QStringLiteral("%1-%2%3.png")
                                 .arg(number)
@@ -130,6 +146,16 @@ int main(int argc, char** argv) {
         if (station == shoot::Station::reach) model->toggle(model->indexOf("working_f_number"));
     }
     window.openDemo();
+    window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : 7);
+    window.goTo(shoot::Station::depth);
+    auto* finder = window.findChild<desk::FinderView*>();
+    finder->setLoupe({.x = -2.5, .y = 1.5});
+    for (const auto& [tab, file] : {std::pair("ladderTab", "3-ladder"), std::pair("backgroundTab", "3-background"), std::pair("planeTab", "3-plane"), std::pair("settingsTab", "3-settings")}) {
+        window.findChild<QToolButton*>(QLatin1String(tab))->click();
+        if (QLatin1String(tab) == QLatin1String("planeTab")) window.findChild<QPushButton*>(QStringLiteral("leastDepthButton"))->click();
+        waitForPictures(window);
+        window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
+    }
     window.document().select(1);
     window.goTo(shoot::Station::reach);
     const auto grab_window = [&](const char* action, const char* name, const QString& file) {

@@ -4,6 +4,7 @@
 #include "desk/drafting.hpp"
 #include "desk/theme.hpp"
 #include "optics/diffraction.hpp"
+#include "shoot/plan.hpp"
 #include "shoot/scales.hpp"
 #include "shoot/text.hpp"
 
@@ -13,6 +14,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
+#include <vector>
 
 namespace poquito::desk {
 namespace {
@@ -27,6 +30,20 @@ struct Blurs {
 Blurs blurs_at(const shoot::Shot& shot, const shoot::Report& report, double f_number) {
     const double ratio = f_number / shot.exposure.f_number;
     return {.ends = report.sharpness.edge_blur.value_or(0) / ratio, .airy = report.sharpness.airy_diameter * ratio};
+}
+
+/// The pixel and output schools' limits, but for the one that rules.
+std::vector<std::pair<QString, double>> otherLimits(const shoot::Plan& plan) {
+    std::vector<std::pair<QString, double>> limits;
+    const auto add = [&](shoot::BlurRule rule, const QString& name) {
+        if (plan.shot.sharpness.rule == rule) return;
+        shoot::Shot other = plan.shot;
+        other.sharpness.rule = rule;
+        limits.emplace_back(name, shoot::blur_limit(shoot::plan_of(plan.kit, other)));
+    };
+    add(shoot::BlurRule::pixel, QObject::tr("pixels"));
+    add(shoot::BlurRule::output, QObject::tr("output"));
+    return limits;
 }
 
 }  // namespace
@@ -44,7 +61,7 @@ DepthChart::Range DepthChart::range() const {
     return {.widest = optics.max_aperture, .smallest = std::max(optics.min_aperture, optics.max_aperture * 1.5)};
 }
 
-QRectF DepthChart::plot() const { return QRectF(rect()).adjusted(40, 36, -10, -22); }
+QRectF DepthChart::plot() const { return QRectF(rect()).adjusted(40, 36, -14, -20); }
 
 double DepthChart::xOf(double fNumber) const {
     const auto r = range();
@@ -68,8 +85,8 @@ void DepthChart::paintEvent(QPaintEvent*) {
     painter.drawText(
         QPointF(0, 13),
         report.extent.depth > 0
-            ? tr("Blur over %1 of depth").arg(QString::fromStdString(shoot::length_text(report.extent.depth)))
-            : tr("Blur of a flat subject"));
+            ? tr("Blur in µm over %1 of depth; above, the frames of a stack").arg(QString::fromStdString(shoot::length_text(report.extent.depth)))
+            : tr("Blur in µm of a flat subject"));
     const QRectF area = plot();
     const auto r = range();
     const double limit = report.sharpness.blur_limit;
@@ -85,7 +102,6 @@ void DepthChart::paintEvent(QPaintEvent*) {
     // ---- scales: doublings of blur, full stops of aperture
     painter.setFont(textFont(11));
     painter.setPen(t.quiet);
-    painter.drawText(QRectF(0, area.top() - 16, 36, 14), Qt::AlignRight, QStringLiteral("µm"));
     const int rows = static_cast<int>(std::ceil(std::log2(greatest / least)));
     const int every = std::max(1, static_cast<int>(std::ceil(rows * 20 / area.height())));
     double mark = 0.000625;
@@ -98,6 +114,18 @@ void DepthChart::paintEvent(QPaintEvent*) {
         painter.drawText(QRectF(0, y - 8, 36, 16), Qt::AlignRight | Qt::AlignVCenter,
                          QString::fromStdString(shoot::number_text(mark * 1000, 2)));
     }
+    // How many frames a stack takes at each stop; where one holds all, the stop is enough.
+    const auto plan = shoot::plan_of(document_.kit(), *shot);
+    const bool stacks = report.extent.depth > 0 && report.sharpness.edge_blur;
+    if (stacks) {
+        double enough = r.smallest * 2;  // from where the ends stay within the limit
+        if (report.sharpness.edge_blur) enough = *report.sharpness.edge_blur * shot->exposure.f_number / limit;
+        const double from = std::min(xOf(enough), area.right());
+        if (from > area.left()) {
+            painter.fillRect(QRectF(QPointF(area.left(), area.top() - 17), QPointF(from, area.top() - 2)), t.focusWash);
+            painter.setPen(t.quiet);
+        }
+    }
     double next_free = -1e9;
     for (double f = r.widest; f <= r.smallest * 1.001; f = shoot::step_f_number(f, 3)) {
         const double x = xOf(f);
@@ -107,6 +135,11 @@ void DepthChart::paintEvent(QPaintEvent*) {
         painter.setPen(t.quiet);
         painter.drawText(QRectF(x - 24, area.bottom() + 5, 48, 14), Qt::AlignHCenter,
                          QString::fromStdString(shoot::f_number_text(f)));
+        if (const auto steps = stacks ? shoot::stack_steps(plan, f) : std::nullopt) {
+            painter.setPen(t.ink);
+            painter.drawText(QRectF(x - 24, area.top() - 17, 48, 15), Qt::AlignCenter,
+                             QString::fromStdString(shoot::number_text(steps->frames, 6)));
+        }
         next_free = x + 40;
         if (shoot::step_f_number(f, 3) <= f) break;
     }
@@ -130,6 +163,13 @@ void DepthChart::paintEvent(QPaintEvent*) {
     if (report.extent.depth > 0 && report.sharpness.edge_blur) {
         curve([](const Blurs& b) { return b.ends; }, QPen(t.link, 1.4, Qt::DashLine));
         curve([](const Blurs& b) { return b.sum(); }, QPen(t.ink, 2));
+    }
+    // The other schools' limits, thin; the one that rules, strong.
+    const auto other_limits = otherLimits(plan);
+    for (const auto& [name, mm] : other_limits) {
+        if (mm < least || mm > greatest) continue;
+        painter.setPen(QPen(t.quiet, 1, Qt::DashDotLine));
+        painter.drawLine(QLineF(area.left(), y_of(mm), area.right(), y_of(mm)));
     }
     painter.setPen(QPen(t.focus, 1.4));
     painter.drawLine(QLineF(area.left(), y_of(limit), area.right(), y_of(limit)));
@@ -160,6 +200,13 @@ void DepthChart::paintEvent(QPaintEvent*) {
               Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
     drawLabel(painter, {area.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
               tr("your limit %1").arg(QString::fromStdString(shoot::length_text(limit))), t.focus);
+    double label_y = y_of(limit);
+    for (const auto& [name, mm] : other_limits) {
+        if (mm < least || mm > greatest || std::abs(y_of(mm) - label_y) < 14) continue;
+        label_y = y_of(mm);
+        drawLabel(painter, {area.left() + 4, label_y - 7}, Qt::AlignLeft | Qt::AlignVCenter,
+                  tr("%1 %2").arg(name, QString::fromStdString(shoot::length_text(mm))), t.quiet);
+    }
     if (best_shown) {
         const bool rightHalf = xOf(*best) > area.center().x();
         drawLabel(painter, {xOf(*best) + (rightHalf ? -4 : 4), area.top() + 8},

@@ -46,6 +46,9 @@ auto enumerated(Names names) {
     };
 }
 
+/// The ladder, the plane and the long settings take the whole sheet.
+bool leaf_has_room(int index) { return index == 0 || index == 3; }
+
 QString rule_sentence(const Shot& shot) {
     switch (shot.sharpness.rule) {
         case BlurRule::pixel:
@@ -71,13 +74,13 @@ DepthPage::DepthPage(Document& document, QWidget* parent) : StationPage(document
     column->addLayout(tabs_);
     leaves_ = new QStackedWidget(this);
     column->addWidget(leaves_, 1);
-    addLeaf("chartTab", tr("Blur"), tr("Blur over the marked stop, and what counts as sharp"), chartLeaf());
+    addLeaf("chartTab", tr("Blur and verdict"), tr("Blur over the marked stop, and what counts as sharp"), chartLeaf());
     ladder_ = new LadderView(document, this);
     connect(ladder_, &LadderView::sheetWanted, this, &DepthPage::saveSheet);
     addLeaf("ladderTab", tr("Ladder"), tr("The frame at a row of stops, side by side"), ladder_);
     addLeaf("planeTab", tr("Plane"), tr("What turning the camera or the subject saves in depth"), planeLeaf());
     addLeaf("backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off"), backgroundLeaf());
-    addLeaf("settingsTab", tr("Stack and limits"), tr("How a stack steps, and the numbers behind the blur limit"), settingsLeaf());
+    addLeaf("settingsTab", tr("Stack"), tr("One frame or a stack, and how it steps"), settingsLeaf());
     tabs_->addStretch();
     strip_ = new JudgementStrip(document, this);
     column->addWidget(strip_);
@@ -92,9 +95,13 @@ void DepthPage::addLeaf(const char* name, const QString& label, const QString& t
     tab->setAutoExclusive(true);
     tab->setChecked(leaves_->count() == 0);
     const int index = leaves_->addWidget(leaf);
+    if (index > 0) leaf->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
     connect(tab, &QToolButton::clicked, this, [this, index] {
+        // Only the leaf that shows asks for room: the longest would make all of them scroll.
+        leaves_->currentWidget()->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
         leaves_->setCurrentIndex(index);
-        strip_->setVisible(leaves_->currentWidget() != leaves_->widget(leaves_->count() - 1));
+        leaves_->currentWidget()->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+        strip_->setVisible(leaf_has_room(index));
         refresh();
     });
     tabs_->addWidget(tab);
@@ -106,22 +113,8 @@ QWidget* DepthPage::chartLeaf() {
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);
     auto* fields = new QVBoxLayout;
-    auto* group = addGroup(fields, {});
-    addQuantity(
-        group,
-        {"apertureField", tr("Marked stop"), tr("As engraved on the lens; the working value stands in the ledger")},
-        fNumberQuantity(), [](const Shot& s) { return s.exposure.f_number; },
-        [](Shot& s, double v) { s.exposure.f_number = v; });
-    addChoice(
-        group, {"blurRuleChoice", tr("Blur limit"), tr("The widest blur disc that still counts as sharp")},
-        enumerated({"pixels", "diagonal / 1500", "final output", "stated"}),
-        [](const Shot& s) { return id_of(s.sharpness.rule); },
-        [this](Shot& s, const std::string& id) {
-            s.sharpness.rule = value_of<BlurRule>(id);
-            if (s.sharpness.rule == BlurRule::stated && !s.sharpness.stated)
-                s.sharpness.stated = this->document().report()->sharpness.blur_limit;  // start from what held so far
-        });
-    ruleText_ = new Sentence(4, this);
+    addSharpness(fields);
+    ruleText_ = new Sentence(3, this);
     fields->addWidget(ruleText_);
     fields->addStretch();
     row->addLayout(fields, 3);
@@ -216,19 +209,34 @@ QWidget* DepthPage::settingsLeaf() {
     auto* row = new QHBoxLayout(leaf);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(20);
-    auto* first = new QVBoxLayout;
-    addSharpness(first);
-    first->addStretch();
-    row->addLayout(first, 1);
-    auto* second = new QVBoxLayout;
-    addCapture(second);
-    second->addStretch();
-    row->addLayout(second, 1);
+    auto* column = new QVBoxLayout;
+    addCapture(column);
+    row->addLayout(column, 3);
+    auto* beside = new QVBoxLayout;
+    stackText_ = new Sentence(3, this);
+    stackText_->setObjectName(QStringLiteral("stackText"));
+    beside->addWidget(stackText_);
+    beside->addStretch();
+    row->addLayout(beside, 4);
     return leaf;
 }
 
 void DepthPage::addSharpness(QLayout* column) {
-    auto* aperture = addGroup(column, tr("Behind the blur limit"));
+    auto* aperture = addGroup(column, {});
+    addQuantity(
+        aperture,
+        {"apertureField", tr("Marked stop"), tr("As engraved on the lens; the working value stands in the ledger")},
+        fNumberQuantity(), [](const Shot& s) { return s.exposure.f_number; },
+        [](Shot& s, double v) { s.exposure.f_number = v; });
+    addChoice(
+        aperture, {"blurRuleChoice", tr("Blur limit"), tr("The widest blur disc that still counts as sharp")},
+        enumerated({"pixels", "diagonal / 1500", "final output", "stated"}),
+        [](const Shot& s) { return id_of(s.sharpness.rule); },
+        [this](Shot& s, const std::string& id) {
+            s.sharpness.rule = value_of<BlurRule>(id);
+            if (s.sharpness.rule == BlurRule::stated && !s.sharpness.stated)
+                s.sharpness.stated = this->document().report()->sharpness.blur_limit;  // start from what held so far
+        });
     pixels_ = addQuantity(
         aperture, {"pixelsField", tr("Pixels"), tr("How many pixel pitches may blur together")}, ratioQuantity(0.1, 20),
         [](const Shot& s) { return s.sharpness.pixels; }, [](Shot& s, double v) { s.sharpness.pixels = v; });
@@ -255,10 +263,6 @@ void DepthPage::addSharpness(QLayout* column) {
         aperture, {"cropField", tr("Crop keeps"), tr("Share of the frame's width that the picture keeps")},
         shareQuantity(0.01, 1), [](const Shot& s) { return s.sharpness.print.crop; },
         [](Shot& s, double v) { s.sharpness.print.crop = s.sharpness.delivery.crop = v; });
-    addQuantity(
-        aperture, {"wavelengthField", tr("Wavelength"), tr("For diffraction; 550 nm is green light")},
-        wavelengthQuantity(), [](const Shot& s) { return s.sharpness.wavelength; },
-        [](Shot& s, double v) { s.sharpness.wavelength = v; });
 }
 
 void DepthPage::addCapture(QLayout* column) {
@@ -301,9 +305,10 @@ void DepthPage::addCapture(QLayout* column) {
             secondsQuantity(), [](const Shot& s) { return s.capture.interval.value_or(0.5); },
             [](Shot& s, double v) { s.capture.interval = v; }),
     };
-    stackText_ = new Sentence(3, this);
-    stackText_->setObjectName(QStringLiteral("stackText"));
-    column->addWidget(stackText_);
+    addQuantity(
+        capture, {"wavelengthField", tr("Wavelength"), tr("For diffraction; 550 nm is green light")},
+        wavelengthQuantity(), [](const Shot& s) { return s.sharpness.wavelength; },
+        [](Shot& s, double v) { s.sharpness.wavelength = v; });
 }
 
 void DepthPage::showShot(const Shot& shot, const Report& report) {
@@ -352,6 +357,8 @@ void DepthPage::propose(std::optional<Attitude> attitude) {
     if (document().shot()) showPlaneText(*document().shot(), *document().report());
 }
 
+void DepthPage::setLoupe(imaging::Place place) { ladder_->setLoupe(place); }
+
 void DepthPage::showPlane(const std::vector<QPointF>& places) {
     const imaging::Viewpoint view(document().kit(), *document().shot());
     const Surface surface(document().shot()->subject);
@@ -380,14 +387,15 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
         Shot turned = shot;
         turned.subject = faced(shot.subject, *proposal_);
         const auto then = evaluate(document().kit(), turned);
-        text += tr(" With the camera %1\u00b0 round it presents %2: %3 in place of %4, best single stop %5.")
-                    .arg(angle_between(now, *proposal_), 0, 'f', 1)
-                    .arg(length(then.extent.depth),
-                         QString::fromStdString(count_text(then.capture.frames, "frame", "frames")),
-                         QString::fromStdString(number_text(report.capture.frames, 9)),
-                         then.sharpness.best_single_f_number
-                             ? QString::fromStdString(f_number_text(*then.sharpness.best_single_f_number))
-                             : tr("any"));
+        text += tr(" With the camera %1\u00b0 round it presents %2").arg(angle_between(now, *proposal_), 0, 'f', 1).arg(length(then.extent.depth));
+        if (report.capture.frames > 1)
+            text += tr(": %1 in place of %2").arg(QString::fromStdString(count_text(then.capture.frames, "frame", "frames")),
+                                                  QString::fromStdString(number_text(report.capture.frames, 9)));
+        const auto &best_now = report.sharpness.best_single_f_number, &best_then = then.sharpness.best_single_f_number;
+        if (best_now && best_then)
+            text += tr("; best single stop %1 in place of %2").arg(QString::fromStdString(f_number_text(*best_then)),
+                                                                   QString::fromStdString(f_number_text(*best_now)));
+        text += QLatin1Char('.');
     }
     planeText_->setText(text);
 }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/station_page.hpp"
+#include "imaging/scene.hpp"
 #include "shoot/attitude.hpp"
 
 #include <QPointF>
@@ -25,6 +26,8 @@ class DepthPage : public StationPage {
   public:
     explicit DepthPage(Document& document, QWidget* parent = nullptr);
 
+    /// The loupe is somewhere else in the finder.
+    void setLoupe(imaging::Place place);
     /// Three places on the sensor, mm, that were clicked in the finder.
     void showPlane(const std::vector<QPointF>& places);
 

@@ -45,6 +45,7 @@ FinderPanel::FinderPanel(Document& document, QWidget* parent)
       loupe_(new LoupeView(document, this)),
       side_(new QWidget(this)),
       saving_(new PictureQueue(this)) {
+    setObjectName(QStringLiteral("finderPanel"));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(12, 6, 12, 8);
     row->setSpacing(12);
@@ -62,7 +63,7 @@ FinderPanel::FinderPanel(Document& document, QWidget* parent)
         connect(button, &QToolButton::clicked, this, run);
         links->addWidget(button);
     };
-    link("savePictureButton", tr("Save picture\u2026"), tr("PNG with the plan in it; dropped on the window it brings the plan back"), [this] {
+    link("savePictureButton", tr("Save\u2026"), tr("The frame as PNG with the plan in it; dropped on the window it brings the plan back"), [this] {
         if (!document_.shot()) return;
         const auto path = askSavePath(this, tr("Save picture"), QString::fromStdString(document_.shot()->name) + QStringLiteral(".png"), QStringLiteral("png"));
         if (!path.isEmpty()) savePicture(path);

@@ -73,7 +73,7 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
     const auto& report = *document_.report();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    const QRectF area = QRectF(rect()).adjusted(4, 18, -56, -40);
+    const QRectF area = QRectF(rect()).adjusted(4, 18, -56, -55);
     paintFrame(painter, area, *shot, report);
     painter.setFont(textFont(11));
     if (!report.optics.field_width) {
@@ -109,10 +109,10 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
     painter.setPen(theme().quiet);
     painter.setFont(textFont(11));
     painter.drawText(QPointF(frame.left(), frame.bottom() + 34),
-                     report.extent.depth > 0
-                         ? tr("fills %1 % of the frame; lines at quarters of the depth, green in focus")
-                               .arg(qRound(*report.optics.fill * 100))
-                         : tr("fills %1 % of the frame").arg(qRound(*report.optics.fill * 100)));
+                     tr("fills %1 % of the frame").arg(qRound(*report.optics.fill * 100)));
+    if (report.extent.depth > 0)
+        painter.drawText(QPointF(frame.left(), frame.bottom() + 49),
+                         elided(textFont(11), tr("lines at quarters of the depth, green in focus"), width() - frame.left()));
 }
 
 }  // namespace poquito::desk

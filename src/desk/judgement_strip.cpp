@@ -10,6 +10,7 @@
 #include <QPainter>
 
 #include <algorithm>
+#include <cmath>
 
 namespace poquito::desk {
 namespace {
@@ -18,12 +19,22 @@ constexpr int reason_height = 34, card_height = 92, gap = 6;
 
 QString text(const std::string& t) { return QString::fromStdString(t); }
 
+/// Two digits are what a glance takes in.
+QString length(double mm) {
+    const double scale = std::pow(10, std::floor(std::log10(std::max(mm, 1e-9))) - 1);
+    return text(shoot::length_text(std::round(mm / scale) * scale));
+}
+QString micrometres(double mm) {
+    const double scale = std::pow(10, std::floor(std::log10(std::max(mm * 1000, 1e-3))) - 1);
+    return text(shoot::number_text(std::round(mm * 1000 / scale) * scale, 6));
+}
+
 }  // namespace
 
 JudgementStrip::JudgementStrip(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("judgement"));
     setAccessibleName(tr("One frame or a stack"));
-    setToolTip(tr("A click takes one: stop and frames of the shot. The suited one is marked; you may disagree."));
+    setToolTip(tr("A click takes one: stop and frames of the shot. The suited one is tinted; you may disagree.\nBlur: defocus and Airy disc at the sensor. Flashes: at full power. May move: sideways or along the axis without harm, while it lasts."));
     QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     policy.setHeightForWidth(true);
     setSizePolicy(policy);
@@ -117,14 +128,14 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
     const QFont small = textFont(11);
     line(small, quiet,
          approach.ends_blur == approach.middle_blur
-             ? tr("%1 all through").arg(text(shoot::length_text(approach.ends_blur)))
-             : tr("%1 ends, %2 mid").arg(text(shoot::length_text(approach.ends_blur)), text(shoot::length_text(approach.middle_blur))));
+             ? tr("blur %1 throughout").arg(length(approach.ends_blur))
+             : tr("ends %1, middle %2 µm").arg(micrometres(approach.ends_blur), micrometres(approach.middle_blur)));
     line(small, quiet, tr("%1, %2").arg(text(shoot::count_text(capture.frames, "frame", "frames")), text(shoot::time_text(approach.seconds))));
     line(small, quiet,
          approach.flash_energy > 0
-             ? tr("%1, %2 full flashes").arg(text(shoot::data_text(capture.data_mb)), text(shoot::number_text(approach.flash_energy, 2)))
+             ? tr("%1, %2 flashes").arg(text(shoot::data_text(capture.data_mb)), text(shoot::number_text(approach.flash_energy, 2)))
              : text(shoot::data_text(capture.data_mb)));
-    line(small, quiet, tr("may move %1 in %2").arg(text(shoot::length_text(approach.tolerance)), text(shoot::time_text(approach.lasts))));
+    line(small, quiet, tr("may move %1").arg(length(approach.tolerance)));
     if (!approach.against.empty())
         line(textFont(11, QFont::DemiBold), best ? t.ink : t.caution, tr("\u25b3 %1").arg(text(approach.against)));
     else

@@ -42,18 +42,36 @@ QStringList lines_of(const shoot::Rung& rung) {
     return lines;
 }
 
-/// A rung as drawn: picture, value, lines.
-void paintRung(QPainter& painter, const QRectF& area, const shoot::Rung& rung, shoot::LadderOf of, const QImage& image,
-               double aspect) {
-    const double height = std::min(area.width() / aspect, area.height() - text_height);
-    QRectF picture(0, 0, height * aspect, height);
+/// A rung as drawn: the frame, the loupe's part of it, the value, and what it gives and costs.
+struct Painted {
+    const shoot::Rung& rung;
+    shoot::LadderOf of;
+    const QImage& frame;
+    const QImage& loupe;  // null: no room for it
+    double aspect;
+};
+void paintRung(QPainter& painter, const QRectF& area, const Painted& what) {
+    const auto& rung = what.rung;
+    const int pictures = what.loupe.isNull() ? 1 : 2;
+    const double height = std::min(area.width() / what.aspect, (area.height() - text_height) / pictures - 4);
+    QRectF picture(0, 0, height * what.aspect, height);
     picture.moveCenter({area.center().x(), area.top() + height / 2});
     painter.fillRect(picture, theme().greyScale[0]);
-    if (!image.isNull()) painter.drawImage(picture, image);
+    if (!what.frame.isNull()) painter.drawImage(picture, what.frame);
     painter.setBrush(Qt::NoBrush);
     painter.setPen(rung.is_own ? QPen(theme().focus, 2.4) : QPen(theme().hairline, 1));
     painter.drawRect(picture);
     double y = picture.bottom() + 4;
+    if (!what.loupe.isNull()) {
+        const QRectF close = picture.translated(0, height + 4);
+        const double ratio = painter.device()->devicePixelRatioF();
+        const QSizeF shown(close.width() * ratio, close.height() * ratio);  // pixel for pixel
+        const QRectF source(QPointF((what.loupe.width() - shown.width()) / 2, (what.loupe.height() - shown.height()) / 2), shown);
+        painter.drawImage(close, what.loupe, source);
+        painter.setPen(QPen(theme().hairline, 1));
+        painter.drawRect(close);
+        y = close.bottom() + 4;
+    }
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(rung.is_own ? theme().focus : theme().ink);
     const auto line = [&](const QString& words, double step) {
@@ -61,7 +79,7 @@ void paintRung(QPainter& painter, const QRectF& area, const shoot::Rung& rung, s
                  elided(painter.font(), words, area.width()));
         y += step;
     };
-    line(text(shoot::rung_text(of, rung.value)), 17);
+    line(text(shoot::rung_text(what.of, rung.value)), 17);
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
     for (const auto& words : lines_of(rung)) line(words, 15);
@@ -114,27 +132,50 @@ void LadderView::refresh() {
     if (!document_.shot() || !isVisible()) return;
     const auto& shot = *document_.shot();
     rungs_ = shoot::climb(document_.kit(), shot, of(), shoot::ladder_values(document_.kit(), shot, of()));
-    images_.resize(rungs_.size());
+    pictures_.resize(rungs_.size());
     update();
     if (rungs_.empty()) return;
     const int wide = std::max(40, static_cast<int>(rungRect(0).width() * devicePixelRatioF()));
     std::vector<double> lighter;
     for (const auto& rung : rungs_) lighter.push_back(brightened(rung));
-    queue_.render([this, shoot = document_.snapshot(), rungs = rungs_, lighter, wide](const auto&) -> PictureQueue::Show {
-        std::vector<QImage> images;
-        for (std::size_t i = 0; i < rungs.size(); ++i)
-            images.push_back(thumbnail(shoot->kit, rungs[i].shot, rungs[i].report, wide, lighter[i]));
-        return [this, images] {
-            images_ = images;
-            images_.resize(rungs_.size());
-            update();
+    const double high = wide / (frameAspect() * devicePixelRatioF());
+    const bool close = height() - bar_height - text_height > 2 * high;
+    const auto work = [this, shoot = document_.snapshot(), rungs = rungs_, lighter, wide, place = loupe_](bool loupes) {
+        return [=, this](const std::function<bool()>& go_on) -> PictureQueue::Show {
+            std::vector<Pictures> pictures;
+            for (std::size_t i = 0; i < rungs.size(); ++i) {
+                if (!go_on()) return {};
+                pictures.push_back(picture(shoot->kit, rungs[i], wide, lighter[i], place, loupes));
+            }
+            return [this, pictures] {
+                pictures_ = pictures;
+                pictures_.resize(rungs_.size());
+                update();
+            };
         };
-    });
+    };
+    queue_.render(work(false), close ? work(true) : PictureQueue::Work());
+}
+
+LadderView::Pictures LadderView::picture(const shoot::Kit& kit, const shoot::Rung& rung, int width, double lighter,
+                                         imaging::Place place, bool close) {
+    Pictures pictures{.frame = thumbnail(kit, rung.shot, rung.report, width, lighter), .loupe = {}};
+    if (close) pictures.loupe = closeUp(kit, rung.shot, rung.report, {.centre = place, .width = width, .height = width * 3 / 4}, lighter);
+    return pictures;
+}
+
+double LadderView::frameAspect() const {
+    const auto& sensor = shoot::sensor_of(document_.kit(), document_.shot()->rig);
+    return sensor.width / sensor.height;
+}
+
+void LadderView::setLoupe(imaging::Place place) {
+    loupe_ = place;
+    refresh();
 }
 
 void LadderView::paintEvent(QPaintEvent*) {
-    const auto* shot = document_.shot();
-    if (!shot) return;
+    if (!document_.shot()) return;
     QPainter painter(this);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     if (rungs_.empty()) {
@@ -142,9 +183,8 @@ void LadderView::paintEvent(QPaintEvent*) {
         painter.drawText(rect(), Qt::AlignCenter, tr("This shot has nothing to vary there."));
         return;
     }
-    const auto& sensor = shoot::sensor_of(document_.kit(), shot->rig);
     for (std::size_t i = 0; i < rungs_.size(); ++i)
-        paintRung(painter, rungRect(i), rungs_[i], of(), images_[i], sensor.width / sensor.height);
+        paintRung(painter, rungRect(i), {rungs_[i], of(), pictures_[i].frame, pictures_[i].loupe, frameAspect()});
     if (hasFocus()) {
         painter.setPen(QPen(theme().link, 1));
         painter.drawRect(QRectF(rect()).adjusted(0.5, bar_height - 3.5, -0.5, -0.5));
@@ -177,8 +217,7 @@ void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
     if (rungs_.empty()) return;
     constexpr int wide = 480, across = 3, margin = 24, head = 44;
     const auto& shot = *document_.shot();
-    const auto& sensor = shoot::sensor_of(document_.kit(), shot.rig);
-    const double aspect = sensor.width / sensor.height;
+    const double aspect = frameAspect();
     std::vector<double> lighter;
     for (const auto& rung : rungs_) lighter.push_back(brightened(rung));
     sheetQueue_.render([shoot = document_.snapshot(), rungs = rungs_, lighter, name = text(shot.name), kind = of(), aspect,
@@ -197,7 +236,7 @@ void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
             for (std::size_t i = 0; i < rungs.size(); ++i) {
                 const auto column = static_cast<int>(i) % across, row = static_cast<int>(i) / across;
                 paintRung(painter, QRectF(margin + column * (wide + margin), head + margin + row * (high + margin), wide, high),
-                          rungs[i], kind, images[i], aspect);
+                          {rungs[i], kind, images[i], QImage(), aspect});
             }
             painter.end();
             done(sheet);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/picture_queue.hpp"
+#include "imaging/scene.hpp"
 #include "shoot/ladder.hpp"
 
 #include <QImage>
@@ -23,6 +24,8 @@ class LadderView : public QWidget {
 
     void refresh();
     const std::vector<shoot::Rung>& rungs() const { return rungs_; }
+    /// Where on the sensor the second row of pictures looks, mm.
+    void setLoupe(imaging::Place place);
     QRectF rungRect(std::size_t index) const;
     bool isSettled() const { return queue_.isIdle() && sheetQueue_.isIdle(); }
 
@@ -42,14 +45,20 @@ class LadderView : public QWidget {
     void showEvent(QShowEvent* event) override;
 
   private:
+    struct Pictures {
+        QImage frame, loupe;
+    };
     shoot::LadderOf of() const;
     void take(std::size_t index);
+    static Pictures picture(const shoot::Kit& kit, const shoot::Rung& rung, int width, double lighter, imaging::Place place, bool close);
+    double frameAspect() const;
     double brightened(const shoot::Rung& rung) const;
 
     Document& document_;
     QComboBox* kind_;
     std::vector<shoot::Rung> rungs_;
-    std::vector<QImage> images_;
+    std::vector<Pictures> pictures_;
+    imaging::Place loupe_;
     PictureQueue queue_, sheetQueue_;
 };
 

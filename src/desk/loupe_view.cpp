@@ -49,7 +49,7 @@ void LoupeView::paintEvent(QPaintEvent*) {
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
     const QRect room(0, caption, width(), height() - caption);
-    painter.drawText(QPointF(0, 12), tr("Loupe, %1 × %2 pixels of the sensor").arg(std::min(columns, room.width())).arg(std::min(rows, room.height())));
+    painter.drawText(QPointF(0, 12), tr("Loupe, %1 × %2 sensor pixels").arg(std::min(columns, room.width())).arg(std::min(rows, room.height())));
     painter.fillRect(room, theme().greyScale[0]);
     if (image_.isNull()) return;
     // Pixel for pixel, on screens of any density; what does not fit is cut all round.

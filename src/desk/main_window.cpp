@@ -481,6 +481,7 @@ void MainWindow::buildFinder() {
         finder_->finder()->takePlane(true);
         finder_->finder()->setFocus();
     });
+    connect(finder_->finder(), &FinderView::loupeMoved, page, &DepthPage::setLoupe);
     connect(finder_->finder(), &FinderView::planeTaken, page, &DepthPage::showPlane);
 }
 
@@ -502,7 +503,7 @@ void MainWindow::showAbove() {
         if (!wanted.isEmpty())
             split_->restoreState(wanted);
         else if (finder)
-            split_->setSizes({split_->height() * 50 / 100, split_->height() * 50 / 100});
+            split_->setSizes({split_->height() * 48 / 100, split_->height() * 52 / 100});
         atDepth_ = finder;
     }
     above_->setCurrentWidget(train ? train_->parentWidget() : finder ? static_cast<QWidget*>(finder_) : bench_);

@@ -9,6 +9,15 @@
 #include <cmath>
 
 namespace poquito::desk {
+namespace {
+
+QImage brightened(imaging::Raster light, double stops) {
+    const auto factor = static_cast<float>(std::exp2(stops));
+    for (auto& pixel : light.pixels) pixel *= factor;
+    return imageOf(imaging::develop(light));
+}
+
+}  // namespace
 
 QImage imageOf(const imaging::Developed& developed) {
     const QImage shared(developed.rgb.data(), developed.width, developed.height, developed.width * 3,
@@ -20,10 +29,12 @@ QImage thumbnail(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Re
     const auto scene = imaging::scene_of(kit, shot, report);
     if (!scene) return {};
     const int height = std::max(1, static_cast<int>(std::lround(width * scene->frame_height / scene->frame_width)));
-    auto frame = imaging::Finder().render(*scene, {.width = width, .height = height});
-    const auto factor = static_cast<float>(std::exp2(lighter));
-    for (auto& pixel : frame->light.pixels) pixel *= factor;
-    return imageOf(imaging::develop(frame->light));
+    return brightened(imaging::Finder().render(*scene, {.width = width, .height = height})->light, lighter);
+}
+
+QImage closeUp(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, const imaging::LoupeWindow& window, double lighter) {
+    const auto scene = imaging::scene_of(kit, shot, report);
+    return scene ? brightened(*imaging::Loupe().render(*scene, window), lighter) : QImage();
 }
 
 QString writeWithPlan(const QImage& image, const shoot::Shoot& shoot, std::size_t shot, const QString& path) {

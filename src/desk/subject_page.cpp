@@ -69,11 +69,7 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
                                                             : this->document().report()->optics.magnification;
         },
         [](Shot& s, double v) { s.rig.focus = {.by = FocusBy::magnification, .value = v}; });
-    fields->addStretch();
-
-    auto* second = addColumn(0);
-    addForm(second);
-    auto* motion = addGroup(second, tr("Movement"));
+    auto* motion = addGroup(fields, tr("Movement"));
     addQuantity(
         motion, {"speedField", tr("Speed"), tr("Steady movement across the frame")}, speedQuantity(),
         [](const Shot& s) { return s.subject.speed; }, [](Shot& s, double v) { s.subject.speed = v; });
@@ -85,9 +81,11 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
         motion, {"swayFrequencyField", tr("Swings"), tr("Full swings a second")}, frequencyQuantity(),
         [](const Shot& s) { return s.subject.sway_frequency; },
         [](Shot& s, double v) { s.subject.sway_frequency = v; });
-    second->addStretch();
-    auto* third = addColumn(0);
-    auto* traits = addGroup(third, tr("Calls for care"));
+    fields->addStretch();
+
+    auto* second = addColumn(0);
+    addForm(second);
+    auto* traits = addGroup(second, tr("Calls for care"));
     for (const auto& trait : subject_traits()) {
         const std::string id = trait.id;
         const QByteArray name = QByteArray("trait-") + trait.id;
@@ -99,7 +97,7 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
                 if (on) s.subject.traits.push_back(id);
             });
     }
-    third->addStretch();
+    second->addStretch();
 
     frame_ = new FrameDrawing(document, this);
     addDrawing(frame_, 1);

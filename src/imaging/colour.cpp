@@ -109,8 +109,8 @@ std::vector<CardColour> card_colours(const Colour& subject) {
     if (chroma(lab) >= grey) {
         const double strength = std::min(chroma(lab), 45.0), opposite = hue(lab) + 180;
         add("opposite", {.lightness = light, .chroma = strength, .hue = opposite});
-        add("opposite, to one side", {.lightness = light, .chroma = strength, .hue = opposite - 30});
-        add("opposite, to the other side", {.lightness = light, .chroma = strength, .hue = opposite + 30});
+        add("opposite \u2212 30\u00b0", {.lightness = light, .chroma = strength, .hue = opposite - 30});
+        add("opposite + 30\u00b0", {.lightness = light, .chroma = strength, .hue = opposite + 30});
         add("quiet relative", {.lightness = light, .chroma = strength / 3, .hue = hue(lab)});
     }
     add("neutral", {.lightness = light});

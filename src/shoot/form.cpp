@@ -157,7 +157,7 @@ Surface::Surface(const Subject& subject)
       depth_(subject.depth),
       rotated_(subject.tilt != 0 || subject.turn != 0) {
     if (form_ == Form::height_map && subject.height_map) {
-        map_ = &*subject.height_map;
+        map_ = subject.height_map;
         const auto [low, high] = std::ranges::minmax(map_->heights);
         map_low_ = low;
         map_range_ = std::max(1, high - low);
@@ -182,6 +182,19 @@ Surface::Surface(const Subject& subject)
                 const double dv = grain.v - std::clamp(grain.v, bottom, bottom + 2.0 / heap_cells);
                 if (std::hypot(du, dv) <= grain.radius) heap_[static_cast<std::size_t>(cell)].push_back(grain);
             }
+    }
+    if (form_ == Form::grains) {
+        // What shows of the heap reaches from the floor to the top, as the depth was measured.
+        constexpr int samples = 200;
+        double low = 1, high = 0;
+        for (int i = 0; i <= samples; ++i)
+            for (int j = 0; j <= samples; ++j)
+                if (const auto top = heap(2.0 * i / samples - 1, 2.0 * j / samples - 1)) {
+                    low = std::min(low, *top);
+                    high = std::max(high, *top);
+                }
+        heap_low_ = low;
+        heap_range_ = high - low;
     }
     // Tilt about the horizontal: the top goes away; then turn about the upright: the right side goes away.
     const double ct = std::cos(subject.tilt * per_degree), st = std::sin(subject.tilt * per_degree);
@@ -233,7 +246,7 @@ std::optional<double> Surface::heap(double u, double v) const {
         if (off > 1) continue;
         top = std::max(top.value_or(0), grain.base + 0.25 * std::sqrt(1 - off));
     }
-    if (top) top = std::min(*top, 1.0);
+    if (top) top = std::clamp((*top - heap_low_) / heap_range_, 0.0, 1.0);
     return top;
 }
 
@@ -275,7 +288,7 @@ std::optional<Point3> Surface::point(double u, double v) const {
 
 /// The box about the turned surface, and its middle.
 void Surface::measure() {
-    constexpr int cells = 48;
+    constexpr int cells = 96;
     constexpr double none = std::numeric_limits<double>::infinity();
     Point3 low{none, none, none}, high{-none, -none, -none};
     for (int i = 0; i <= cells; ++i)
@@ -347,7 +360,7 @@ std::optional<SurfacePoint> Surface::hit(const ViewRay& ray) const {
     }
     // The finer the farther the ray wanders across the relief while it crosses the box.
     const double wander = (to - from) * std::hypot(d.x / half_width_, d.y / half_height_);
-    const int steps = std::clamp(static_cast<int>(std::ceil(wander * 24)), 1, 48);
+    const int steps = std::clamp(static_cast<int>(std::ceil(wander * 48)), 1, 96);
     double outside = from, low = from;
     bool found = inside(from);
     for (int i = 1; !found && i <= steps; ++i) {

@@ -27,6 +27,7 @@ struct HeightMap {
     int width = 0;
     int height = 0;
     std::vector<std::uint8_t> heights;
+    std::string unknown;  // as in kit.hpp
 
     bool operator==(const HeightMap&) const = default;
 };
@@ -100,9 +101,10 @@ class Surface {
     double half_width_, half_height_, depth_;
     double rows_[3][3];  // own axes to camera axes
     bool rotated_;
-    const HeightMap* map_ = nullptr;
+    std::optional<HeightMap> map_;
     double map_low_ = 0, map_range_ = 1;
     static constexpr int heap_cells = 12;
+    double heap_low_ = 0, heap_range_ = 1;
     std::vector<std::vector<Grain>> heap_;  // the grains that reach into each cell of the box
     Point3 middle_;
     Extent extent_;

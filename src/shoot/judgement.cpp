@@ -67,7 +67,7 @@ Approach approach(const Kit& kit, const char* id, std::string name, Shot shot) {
     made.background = report.sharpness.background_disc_share;
     const double moves = wandering(made.shot.subject, made.lasts);
     if (stack && moves > made.tolerance)
-        made.against = fmt::format("it moves {} in {}", length_text(moves), time_text(made.lasts));
+        made.against = fmt::format("moves {} in {}", length_text(moves), time_text(made.lasts));
     else if (stack && made.shot.rig.support == Support::hand && capture.frames > most_by_hand)
         made.against = fmt::format("{} frames by hand", number_text(capture.frames, 9));
     return made;
@@ -124,12 +124,12 @@ Choice choose(const std::vector<Approach>& all) {
     const bool stacks_fail = !all[sharpest].against.empty() && !all[safe].against.empty();
     const bool camera_works = camera < all.size() && all[camera].against.empty();
     if (stacks_fail && camera_works)
-        return {camera, fmt::format("A long stack fails here, {}, but the camera's own composite is through in {}.",
+        return {camera, fmt::format("A long stack fails here ({}), but the camera's own composite is through in {}.",
                                     all[safe].against, time_text(all[camera].lasts))};
     if (stacks_fail) {
         const bool moves = shot.subject.speed > 0 || shot.subject.sway_amplitude > 0;
-        return {single, fmt::format("A stack fails here: {}{}, so one frame at its best stop it is.", all[safe].against,
-                                    moves ? fmt::format(", and it may move {}", um(all[safe].tolerance)) : "")};
+        return {single, fmt::format("A stack fails here ({}{}), so it is one frame at its best stop.", all[safe].against,
+                                    moves ? fmt::format(", where {} would do no harm", um(all[safe].tolerance)) : "")};
     }
     const bool bright_edges = has_trait(shot.subject, "polished") || has_trait(shot.subject, "liquid");
     const auto& safe_sharp = all[safe].report.sharpness;

@@ -74,7 +74,8 @@ Colour read_colour(const Node& node) {
 
 /// Rows from the top; two hexadecimal digits a height.
 HeightMap read_height_map(const Node& node) {
-    const auto rows = ObjectReader(node).member("rows", "a list of rows").items();
+    ObjectReader object(node);
+    const auto rows = object.member("rows", "a list of rows").items();
     if (rows.size() < 2 || rows.size() > greatest_height_map)
         node.fail(fmt::format("got {} rows, expected 2 to {}", rows.size(), greatest_height_map));
     HeightMap map{.height = static_cast<int>(rows.size())};
@@ -95,6 +96,7 @@ HeightMap read_height_map(const Node& node) {
             map.heights.push_back(height);
         }
     }
+    map.unknown = object.unknown();
     return map;
 }
 

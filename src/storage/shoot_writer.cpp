@@ -30,7 +30,7 @@ Json write_height_map(const HeightMap& map) {
         const auto row = map.heights.begin() + y * map.width;
         rows.push_back(fmt::format("{:02x}", fmt::join(row, row + map.width, "")));
     }
-    return {{"rows", std::move(rows)}};
+    return with_unknown({{"rows", std::move(rows)}}, map.unknown);
 }
 
 Json write_subject(const Subject& subject) {

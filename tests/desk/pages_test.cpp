@@ -84,6 +84,7 @@ TEST_CASE("Depth edits stop, blur limit and stack, and shows only what the rule 
     person.type(QStringLiteral("statedField"), QStringLiteral("20 um"));
     CHECK_THAT(person.report().sharpness.blur_limit, WithinRel(0.02, 1e-9));
 
+    person.click(QStringLiteral("settingsTab"));
     person.choose(QStringLiteral("depthRuleChoice"), QStringLiteral("kept contrast"));
     person.type(QStringLiteral("contrastField"), QStringLiteral("70 %"));
     CHECK_THAT(person.shot().capture.contrast_kept, WithinRel(0.7, 1e-9));

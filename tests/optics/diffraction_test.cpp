@@ -54,3 +54,20 @@ TEST_CASE("defocused contrast agrees with the integral as Hopkins wrote it, by a
                        WithinAbs(expected, 1e-7));
         }
 }
+
+TEST_CASE("the quick transfer function is the contrast with its sign", "[optics][diffraction]") {
+    const double n = 5.6, wavelength = 550e-6;
+    bool reversed = false;
+    for (double s = 0; s < 1.05; s += 0.07)
+        for (const double waves : {0.0, 0.2, 0.6, 1.5, 4.0, 12.0}) {
+            const optics::Defocus defocus{.frequency = s / (wavelength * n),
+                                          .working_f_number = n,
+                                          .wavelength = wavelength,
+                                          .image_defocus = 8 * n * n * waves * wavelength};
+            INFO("s " << s << ", waves " << waves);
+            const double transfer = optics::optical_transfer(defocus);
+            CHECK_THAT(std::abs(transfer), WithinAbs(optics::modulation_transfer(defocus), 1e-6));
+            reversed = reversed || transfer < -0.01;
+        }
+    CHECK(reversed);  // spurious resolution: past the first zero dark and bright change places
+}
