@@ -43,7 +43,8 @@ void waitForPictures(const desk::MainWindow& window) {
         const auto* finder = window.findChild<desk::FinderView*>();
         const auto* loupe = window.findChild<desk::LoupeView*>();
         const auto* ladder = window.findChild<desk::LadderView*>();
-        if ((!finder || finder->isSettled()) && (!loupe || loupe->isSettled()) && (!ladder || ladder->isSettled())) return;
+        if ((!finder || finder->isSettled()) && (!loupe || loupe->isSettled()) && (!ladder || ladder->isSettled()))
+            return;
     }
 }
 
@@ -150,9 +151,11 @@ int main(int argc, char** argv) {
     window.goTo(shoot::Station::depth);
     auto* finder = window.findChild<desk::FinderView*>();
     finder->setLoupe({.x = -2.5, .y = 1.5});
-    for (const auto& [tab, file] : {std::pair("ladderTab", "3-ladder"), std::pair("backgroundTab", "3-background"), std::pair("planeTab", "3-plane"), std::pair("settingsTab", "3-settings")}) {
+    for (const auto& [tab, file] : {std::pair("ladderTab", "3-ladder"), std::pair("backgroundTab", "3-background"),
+                                    std::pair("planeTab", "3-plane")}) {
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
-        if (QLatin1String(tab) == QLatin1String("planeTab")) window.findChild<QPushButton*>(QStringLiteral("leastDepthButton"))->click();
+        if (QLatin1String(tab) == QLatin1String("planeTab"))
+            window.findChild<QPushButton*>(QStringLiteral("leastDepthButton"))->click();
         waitForPictures(window);
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }

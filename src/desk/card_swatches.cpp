@@ -27,7 +27,9 @@ shoot::Colour seen(const shoot::Subject& subject) {
 CardSwatches::CardSwatches(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("cardSwatches"));
     setAccessibleName(tr("Cards that set the subject off"));
-    setToolTip(tr("A click takes the card. The number is the difference from the subject, CIE L*a*b*: past 20 it is seen at a glance."));
+    setToolTip(
+        tr("A click takes the card. The number is the difference from the subject, CIE L*a*b*: past 20 it is seen at a "
+           "glance."));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     setFixedHeight(84);
     setFocusPolicy(Qt::StrongFocus);
@@ -56,7 +58,9 @@ void CardSwatches::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         const QRectF card = cardRect(i);
         const bool taken = background && background->colour == cards_[i].colour;
-        painter.setPen(hasFocus() && i == marked_ ? QPen(theme().link, 2.4) : taken ? QPen(theme().focus, 2.4) : QPen(theme().hairline, 1));
+        painter.setPen(hasFocus() && i == marked_ ? QPen(theme().link, 2.4)
+                       : taken                    ? QPen(theme().focus, 2.4)
+                                                  : QPen(theme().hairline, 1));
         painter.setBrush(colourOf(cards_[i].colour));
         painter.drawRoundedRect(card.adjusted(1, 1, -1, -1), 3, 3);
         painter.setPen(Qt::NoPen);

@@ -1,5 +1,6 @@
 #include "desk/colour_field.hpp"
 
+#include "desk/caption.hpp"
 #include "desk/theme.hpp"
 #include "shoot/text.hpp"
 
@@ -7,6 +8,7 @@
 #include <QColorDialog>
 #include <QPainter>
 #include <QPixmap>
+#include <QToolButton>
 
 namespace poquito::desk {
 
@@ -16,6 +18,8 @@ ColourField::ColourField(QWidget* parent) : QLineEdit(parent), patch_(new QActio
     setPlaceholderText(tr("none, grey"));
     addAction(patch_, LeadingPosition);
     patch_->setToolTip(tr("Choose a colour"));
+    for (auto* button : findChildren<QToolButton*>())
+        nameControl(button, {"colourPatch", tr("Choose a colour"), tr("Choose a colour")});
     connect(patch_, &QAction::triggered, this, &ColourField::choose);
     connect(this, &QLineEdit::textEdited, this, [this](const QString& text) {
         const auto colour = shoot::parse_colour(text.toStdString());

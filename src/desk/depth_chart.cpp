@@ -82,11 +82,10 @@ void DepthChart::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    painter.drawText(
-        QPointF(0, 13),
-        report.extent.depth > 0
-            ? tr("Blur in µm over %1 of depth; above, the frames of a stack").arg(QString::fromStdString(shoot::length_text(report.extent.depth)))
-            : tr("Blur in µm of a flat subject"));
+    painter.drawText(QPointF(0, 13), report.extent.depth > 0
+                                         ? tr("Blur in µm over %1 of depth; above, the frames of a stack")
+                                               .arg(QString::fromStdString(shoot::length_text(report.extent.depth)))
+                                         : tr("Blur in µm of a flat subject"));
     const QRectF area = plot();
     const auto r = range();
     const double limit = report.sharpness.blur_limit;

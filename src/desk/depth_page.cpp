@@ -79,7 +79,8 @@ DepthPage::DepthPage(Document& document, QWidget* parent) : StationPage(document
     connect(ladder_, &LadderView::sheetWanted, this, &DepthPage::saveSheet);
     addLeaf("ladderTab", tr("Ladder"), tr("The frame at a row of stops, side by side"), ladder_);
     addLeaf("planeTab", tr("Plane"), tr("What turning the camera or the subject saves in depth"), planeLeaf());
-    addLeaf("backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off"), backgroundLeaf());
+    addLeaf("backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off"),
+            backgroundLeaf());
     addLeaf("settingsTab", tr("Stack"), tr("One frame or a stack, and how it steps"), settingsLeaf());
     tabs_->addStretch();
     strip_ = new JudgementStrip(document, this);
@@ -139,19 +140,22 @@ QWidget* DepthPage::planeLeaf() {
         column->addWidget(made);
         return made;
     };
-    button("leastDepthButton", tr("Find the least depth"), tr("The attitude within 45\u00b0 that presents the least depth"),
+    button("leastDepthButton", tr("Find the least depth"),
+           tr("The attitude within 45\u00b0 that presents the least depth"),
            [this] { propose(shoot::least_depth(this->document().shot()->subject)); });
-    button("planePointsButton", tr("Click three points\u2026"), tr("Three points on the subject that are to be sharp together; Escape gives it up"),
+    button("planePointsButton", tr("Click three points\u2026"),
+           tr("Three points on the subject that are to be sharp together; Escape gives it up"),
            [this] { Q_EMIT planePointsWanted(); });
-    turnButton_ = button("turnButton", tr("Turn it so"), tr("Turns the subject, which is the camera's going round it"), [this] {
-        if (!proposal_) return;
-        const auto attitude = *proposal_;
-        this->document().editShot({tr("Turn the subject")}, [&](Shot& shot) {
-            shot.subject = shoot::faced(shot.subject, attitude);
-            shot.sharpness.focus_offset = 0;
+    turnButton_ =
+        button("turnButton", tr("Turn it so"), tr("Turns the subject, which is the camera's going round it"), [this] {
+            if (!proposal_) return;
+            const auto attitude = *proposal_;
+            this->document().editShot({tr("Turn the subject")}, [&](Shot& shot) {
+                shot.subject = shoot::faced(shot.subject, attitude);
+                shot.sharpness.focus_offset = 0;
+            });
+            propose(std::nullopt);
         });
-        propose(std::nullopt);
-    });
     column->addStretch();
     row->addLayout(column, 3);
     plane_ = new PlaneDrawing(document(), this);
@@ -189,7 +193,9 @@ QWidget* DepthPage::backgroundLeaf() {
     backgroundColour_ = addColour(
         group, {"backgroundColourField", tr("Colour"), tr("Hue and strength; how bright, reflectance says")},
         [](const Shot& s) { return s.background ? s.background->colour : std::nullopt; },
-        [behind](Shot& s, const std::optional<Colour>& colour) { behind(s, [&](Background& b) { b.colour = colour; }); });
+        [behind](Shot& s, const std::optional<Colour>& colour) {
+            behind(s, [&](Background& b) { b.colour = colour; });
+        });
     backgroundOnly_.push_back(backgroundColour_);
     fields->addStretch();
     row->addLayout(fields, 3);
@@ -370,7 +376,9 @@ void DepthPage::showPlane(const std::vector<QPointF>& places) {
         points[i] = {ray.x + ray.dx * hit->z, ray.y + ray.dy * hit->z, hit->z};
     }
     const auto attitude = facing_plane(document().shot()->subject, points);
-    if (!attitude) Q_EMIT problemFound(tr("Those three points span no plane that the camera could face: click three that form a wide triangle."));
+    if (!attitude)
+        Q_EMIT problemFound(
+            tr("Those three points span no plane that the camera could face: click three that form a wide triangle."));
     propose(attitude);
 }
 
@@ -387,14 +395,18 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
         Shot turned = shot;
         turned.subject = faced(shot.subject, *proposal_);
         const auto then = evaluate(document().kit(), turned);
-        text += tr(" With the camera %1\u00b0 round it presents %2").arg(angle_between(now, *proposal_), 0, 'f', 1).arg(length(then.extent.depth));
+        text += tr(" With the camera %1\u00b0 round it presents %2")
+                    .arg(angle_between(now, *proposal_), 0, 'f', 1)
+                    .arg(length(then.extent.depth));
         if (report.capture.frames > 1)
-            text += tr(": %1 in place of %2").arg(QString::fromStdString(count_text(then.capture.frames, "frame", "frames")),
-                                                  QString::fromStdString(number_text(report.capture.frames, 9)));
+            text += tr(": %1 in place of %2")
+                        .arg(QString::fromStdString(count_text(then.capture.frames, "frame", "frames")),
+                             QString::fromStdString(number_text(report.capture.frames, 9)));
         const auto &best_now = report.sharpness.best_single_f_number, &best_then = then.sharpness.best_single_f_number;
         if (best_now && best_then)
-            text += tr("; best single stop %1 in place of %2").arg(QString::fromStdString(f_number_text(*best_then)),
-                                                                   QString::fromStdString(f_number_text(*best_now)));
+            text += tr("; best single stop %1 in place of %2")
+                        .arg(QString::fromStdString(f_number_text(*best_then)),
+                             QString::fromStdString(f_number_text(*best_now)));
         text += QLatin1Char('.');
     }
     planeText_->setText(text);
@@ -404,9 +416,12 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
 
 void DepthPage::saveSheet() {
     if (!document().shot()) return;
-    const auto path = askSavePath(this, tr("Save contact sheet"), tr("%1, ladder.png").arg(QString::fromStdString(document().shot()->name)), QStringLiteral("png"));
+    const auto path =
+        askSavePath(this, tr("Save contact sheet"),
+                    tr("%1, ladder.png").arg(QString::fromStdString(document().shot()->name)), QStringLiteral("png"));
     if (path.isEmpty()) return;
-    ladder_->makeSheet([this, path, shoot = document().snapshot(), index = static_cast<std::size_t>(document().current())](const QImage& sheet) {
+    ladder_->makeSheet([this, path, shoot = document().snapshot(),
+                        index = static_cast<std::size_t>(document().current())](const QImage& sheet) {
         const auto problem = writeWithPlan(sheet, *shoot, index, path);
         if (problem.isEmpty())
             Q_EMIT saved(path);

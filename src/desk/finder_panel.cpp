@@ -63,11 +63,14 @@ FinderPanel::FinderPanel(Document& document, QWidget* parent)
         connect(button, &QToolButton::clicked, this, run);
         links->addWidget(button);
     };
-    link("savePictureButton", tr("Save\u2026"), tr("The frame as PNG with the plan in it; dropped on the window it brings the plan back"), [this] {
-        if (!document_.shot()) return;
-        const auto path = askSavePath(this, tr("Save picture"), QString::fromStdString(document_.shot()->name) + QStringLiteral(".png"), QStringLiteral("png"));
-        if (!path.isEmpty()) savePicture(path);
-    });
+    link("savePictureButton", tr("Save\u2026"),
+         tr("The frame as PNG with the plan in it; dropped on the window it brings the plan back"), [this] {
+             if (!document_.shot()) return;
+             const auto path = askSavePath(this, tr("Save picture"),
+                                           QString::fromStdString(document_.shot()->name) + QStringLiteral(".png"),
+                                           QStringLiteral("png"));
+             if (!path.isEmpty()) savePicture(path);
+         });
     link("benchButton", tr("see the bench"), tr("The whole set to scale"), [this] { Q_EMIT benchWanted(); });
     column->addLayout(links);
     column->addWidget(loupe_);
@@ -95,7 +98,8 @@ void FinderPanel::addOverlays(QLayout* column) {
         ++index;
     };
     check("sliceCheck", tr("Slice"), tr("Outline of what one frame holds sharp"), &FinderOverlays::slice);
-    check("clippingCheck", tr("Clipping"), tr("Stripes where a channel is full, dots where nothing is left"), &FinderOverlays::clipping);
+    check("clippingCheck", tr("Clipping"), tr("Stripes where a channel is full, dots where nothing is left"),
+          &FinderOverlays::clipping);
     check("thirdsCheck", tr("Thirds"), tr("Lines at a third of width and height"), &FinderOverlays::thirds);
     check("marginCheck", tr("Margin"), tr("Keep 5 % of each side free of what matters"), &FinderOverlays::margin);
     check("fillCheck", tr("Fill"), tr("Box about the subject, and its share of the frame"), &FinderOverlays::fill);
@@ -104,7 +108,8 @@ void FinderPanel::addOverlays(QLayout* column) {
     crop->setInsertPolicy(QComboBox::NoInsert);
     crop->addItem(tr("no crop"));
     for (const auto& one : crops) crop->addItem(QLatin1String(one.name));
-    nameControl(crop, {"cropShapeChoice", tr("Crop"), tr("Shape of the delivered picture; any such as 5 : 7 can be typed")});
+    nameControl(crop,
+                {"cropShapeChoice", tr("Crop"), tr("Shape of the delivered picture; any such as 5 : 7 can be typed")});
     connect(crop, &QComboBox::currentTextChanged, this, [this](const QString& text) {
         auto overlays = finder_->overlays();
         overlays.crop = aspectOf(text);
@@ -122,7 +127,8 @@ void FinderPanel::refresh() {
 void FinderPanel::savePicture(const QString& path) {
     saving_->render([this, path, shoot = document_.snapshot(), index = document_.current(),
                      report = document_.sharedReport(document_.current())](const auto&) -> PictureQueue::Show {
-        const auto image = thumbnail(shoot->kit, shoot->shots[static_cast<std::size_t>(index)], *report, picture_width, 0);
+        const auto image =
+            thumbnail(shoot->kit, shoot->shots[static_cast<std::size_t>(index)], *report, picture_width, 0);
         return [this, path, shoot, index, image] {
             if (image.isNull()) return Q_EMIT problemFound(tr("Focused at infinity: there is no picture to save."));
             const auto problem = writeWithPlan(image, *shoot, static_cast<std::size_t>(index), path);

@@ -158,11 +158,13 @@ PictureQueue::Work FinderView::work(double scale, std::shared_ptr<imaging::Finde
     constexpr double most_wide = 960, least_wide = 90;
     const QRectF frame = frameRect();
     const double wide = std::max(least_wide, scale * std::min(most_wide, frame.width() * devicePixelRatioF()));
-    const imaging::Finder::Size size{.width = static_cast<int>(std::lround(wide)),
-                                     .height = std::max(1, static_cast<int>(std::lround(wide * frame.height() / frame.width())))};
+    const imaging::Finder::Size size{
+        .width = static_cast<int>(std::lround(wide)),
+        .height = std::max(1, static_cast<int>(std::lround(wide * frame.height() / frame.width())))};
     const QColor sea = theme().focus;
-    return [this, shoot = document_.snapshot(), index = document_.current(), report = document_.sharedReport(document_.current()),
-            overlays = overlays_, size, scale, finder = std::move(finder),
+    return [this, shoot = document_.snapshot(), index = document_.current(),
+            report = document_.sharedReport(document_.current()), overlays = overlays_, size, scale,
+            finder = std::move(finder),
             colour = qPremultiply(sea.rgba())](const std::function<bool()>& go_on) -> PictureQueue::Show {
         QElapsedTimer timer;
         timer.start();
@@ -171,8 +173,8 @@ PictureQueue::Work FinderView::work(double scale, std::shared_ptr<imaging::Finde
         auto rendered = finder->render(*scene, size, go_on);
         if (!rendered) return {};
         Picture picture{.scale = scale};
-        picture.image = imageOf(
-            imaging::develop(rendered->light, overlays.clipping ? imaging::Clipping::marked : imaging::Clipping::as_is));
+        picture.image = imageOf(imaging::develop(
+            rendered->light, overlays.clipping ? imaging::Clipping::marked : imaging::Clipping::as_is));
         constexpr double endless = 1e9;
         if (overlays.slice)
             picture.outline = outline_of(*rendered, report->sharpness.near.value_or(endless),
@@ -204,9 +206,10 @@ QString FinderView::title() const {
     const auto* shot = document_.shot();
     QString text = tr("%1, focus %2")
                        .arg(QString::fromStdString(shoot::f_number_text(shot->exposure.f_number)),
-                            shot->sharpness.focus_offset == 0  ? tr("in the middle of the depth")
-                            : shot->sharpness.focus_offset < 0 ? tr("%1 in front of the middle").arg(mm(-shot->sharpness.focus_offset))
-                                                               : tr("%1 behind the middle").arg(mm(shot->sharpness.focus_offset)));
+                            shot->sharpness.focus_offset == 0 ? tr("in the middle of the depth")
+                            : shot->sharpness.focus_offset < 0
+                                ? tr("%1 in front of the middle").arg(mm(-shot->sharpness.focus_offset))
+                                : tr("%1 behind the middle").arg(mm(shot->sharpness.focus_offset)));
     if (overlays_.clipping && frame_)
         text += tr(" · %1 % white, %2 % black")
                     .arg(QString::fromStdString(shoot::number_text(clipped_.white * 100, 2)),
@@ -218,7 +221,8 @@ void FinderView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(theme().ink);
-    const QString heading = takesPlane_ ? tr("Click %1 of 3 points of a plane").arg(planePoints_.size() + 1) : tr("Finder");
+    const QString heading =
+        takesPlane_ ? tr("Click %1 of 3 points of a plane").arg(planePoints_.size() + 1) : tr("Finder");
     painter.drawText(QPointF(0, 15), heading);
     if (!document_.shot()) return;
     const QRectF frame = frameRect();
@@ -229,8 +233,8 @@ void FinderView::paintEvent(QPaintEvent*) {
     painter.fillRect(frame, theme().greyScale[0]);
     if (!document_.report()->optics.field_width) {
         painter.fillRect(frame, theme().paper);
-        drawLabel(painter, frame.center(), Qt::AlignCenter, tr("focused at infinity: nothing near has a size in the frame"),
-                  theme().quiet);
+        drawLabel(painter, frame.center(), Qt::AlignCenter,
+                  tr("focused at infinity: nothing near has a size in the frame"), theme().quiet);
         return;
     }
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
@@ -275,16 +279,20 @@ void FinderView::paintOverlays(QPainter& painter, const QRectF& frame) const {
             });
     if (overlays_.margin) {
         constexpr double safe = 0.05;  // of each side: what printers and platforms may trim (common practice)
-        const QRectF inside = frame.adjusted(safe * frame.width(), safe * frame.height(), -safe * frame.width(), -safe * frame.height());
+        const QRectF inside =
+            frame.adjusted(safe * frame.width(), safe * frame.height(), -safe * frame.width(), -safe * frame.height());
         twice([&] { painter.drawRect(inside); }, Qt::DashLine);
     }
     if (overlays_.fill && !subjectBox_.isEmpty()) {
-        const QRectF box(frame.left() + subjectBox_.left() * frame.width(), frame.top() + subjectBox_.top() * frame.height(),
-                         subjectBox_.width() * frame.width(), subjectBox_.height() * frame.height());
+        const QRectF box(frame.left() + subjectBox_.left() * frame.width(),
+                         frame.top() + subjectBox_.top() * frame.height(), subjectBox_.width() * frame.width(),
+                         subjectBox_.height() * frame.height());
         twice([&] { painter.drawRect(box); });
         painter.setFont(textFont(11));
-        drawLabel(painter, box.topLeft() + QPointF(6, 11), Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("fills %1 % × %2 %").arg(qRound(subjectBox_.width() * 100)).arg(qRound(subjectBox_.height() * 100)), theme().ink);
+        drawLabel(
+            painter, box.topLeft() + QPointF(6, 11), Qt::AlignLeft | Qt::AlignVCenter,
+            tr("fills %1 % × %2 %").arg(qRound(subjectBox_.width() * 100)).arg(qRound(subjectBox_.height() * 100)),
+            theme().ink);
     }
     // The loupe's window, marked by its corners and never smaller than one can see.
     const auto& sensor = shoot::sensor_of(document_.kit(), document_.shot()->rig);
@@ -338,12 +346,14 @@ void FinderView::focusAt(imaging::Place place) {
     if (!depth) return;
     // To the micrometre: nobody sets finer, and the file stays readable.
     const double offset = std::round((document_.shot()->sharpness.focus_offset + *depth) * 1000) / 1000;
-    document_.editShot({tr("Focus there")}, [&](shoot::Shot& shot) { shot.sharpness.focus_offset = offset == 0 ? 0 : offset; });
+    document_.editShot({tr("Focus there")},
+                       [&](shoot::Shot& shot) { shot.sharpness.focus_offset = offset == 0 ? 0 : offset; });
 }
 
 void FinderView::keyPressEvent(QKeyEvent* event) {
     if (!document_.shot()) return;
-    const double step = shoot::sensor_of(document_.kit(), document_.shot()->rig).width / (event->modifiers() & Qt::ShiftModifier ? 200 : 40);
+    const double step = shoot::sensor_of(document_.kit(), document_.shot()->rig).width /
+                        (event->modifiers() & Qt::ShiftModifier ? 200 : 40);
     switch (event->key()) {
         case Qt::Key_Left:
             return setLoupe({loupe_.x - step, loupe_.y});

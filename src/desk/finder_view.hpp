@@ -16,16 +16,16 @@ class Document;
 
 /// What is drawn over the frame.
 struct FinderOverlays {
-    bool slice = true;     // outline of what one frame holds sharp
+    bool slice = true;  // outline of what one frame holds sharp
     bool thirds = false;
-    bool margin = false;   // safe margin
-    bool fill = false;     // box about the subject, and its share of the frame
+    bool margin = false;  // safe margin
+    bool fill = false;    // box about the subject, and its share of the frame
     bool clipping = false;
     std::optional<double> crop;  // width over height
 };
 
-/// The frame as the camera will show it. A click focuses there, a drag takes the loupe along; when points of a plane are
-/// wanted, clicks give those instead.
+/// The frame as the camera will show it. A click focuses there, a drag takes the loupe along; when points of a plane
+/// are wanted, clicks give those instead.
 class FinderView : public QWidget {
     Q_OBJECT
   public:

@@ -6,7 +6,8 @@
 
 namespace poquito::desk {
 
-/// A subject as a map: its outline, and lines of equal depth. mm from its middle, y up, as the camera sees it from afar.
+/// A subject as a map: its outline, and lines of equal depth. mm from its middle, y up, as the camera sees it from
+/// afar.
 struct FormLines {
     QPainterPath area;      // to fill
     QPainterPath outline;   // strokes

@@ -111,8 +111,9 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
     painter.drawText(QPointF(frame.left(), frame.bottom() + 34),
                      tr("fills %1 % of the frame").arg(qRound(*report.optics.fill * 100)));
     if (report.extent.depth > 0)
-        painter.drawText(QPointF(frame.left(), frame.bottom() + 49),
-                         elided(textFont(11), tr("lines at quarters of the depth, green in focus"), width() - frame.left()));
+        painter.drawText(
+            QPointF(frame.left(), frame.bottom() + 49),
+            elided(textFont(11), tr("lines at quarters of the depth, green in focus"), width() - frame.left()));
 }
 
 }  // namespace poquito::desk

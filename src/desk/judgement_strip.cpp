@@ -34,7 +34,10 @@ QString micrometres(double mm) {
 JudgementStrip::JudgementStrip(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("judgement"));
     setAccessibleName(tr("One frame or a stack"));
-    setToolTip(tr("A click takes one: stop and frames of the shot. The suited one is tinted; you may disagree.\nBlur: defocus and Airy disc at the sensor. Flashes: at full power. May move: sideways or along the axis without harm, while it lasts."));
+    setToolTip(
+        tr("A click takes one: stop and frames of the shot. The suited one is tinted; you may disagree.\nBlur: defocus "
+           "and Airy disc at the sensor. Flashes: at full power. May move: sideways or along the axis without harm, "
+           "while it lasts."));
     QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     policy.setHeightForWidth(true);
     setSizePolicy(policy);
@@ -58,7 +61,8 @@ QRectF JudgementStrip::cardRect(std::size_t index) const {
     const int across = columns(width());
     const double wide = (width() - gap * (across - 1.0)) / across;
     const int column = static_cast<int>(index) % across, row = static_cast<int>(index) / across;
-    return QRectF(column * (wide + gap), reason_height + row * (card_height + gap), wide, card_height).adjusted(1, 1, -1, -1);
+    return QRectF(column * (wide + gap), reason_height + row * (card_height + gap), wide, card_height)
+        .adjusted(1, 1, -1, -1);
 }
 
 void JudgementStrip::refresh() {
@@ -75,11 +79,13 @@ std::optional<std::size_t> JudgementStrip::taken() const {
     if (!judgement_ || !document_.shot()) return std::nullopt;
     const auto& shot = *document_.shot();
     const auto is_set = [&](const shoot::Approach& approach) {
-        return approach.shot.exposure.f_number == shot.exposure.f_number && approach.shot.capture.mode == shot.capture.mode;
+        return approach.shot.exposure.f_number == shot.exposure.f_number &&
+               approach.shot.capture.mode == shot.capture.mode;
     };
     const auto& all = judgement_->approaches;
     // The one that was decided on, where the shot still is as decided; else one that says the same.
-    auto found = std::ranges::find_if(all, [&](const auto& one) { return is_set(one) && shot.capture.approach == one.id; });
+    auto found =
+        std::ranges::find_if(all, [&](const auto& one) { return is_set(one) && shot.capture.approach == one.id; });
     if (found == all.end()) found = std::ranges::find_if(all, is_set);
     if (found == all.end()) return std::nullopt;
     return static_cast<std::size_t>(found - all.begin());
@@ -89,7 +95,8 @@ QString JudgementStrip::reason() const {
     if (!judgement_) return tr("Focused at infinity: there is nothing to judge yet.");
     const auto now = taken();
     const bool disagrees = now && *now != judgement_->best && document_.shot()->capture.approach.has_value();
-    return text(judgement_->reason) + (disagrees ? QLatin1Char('\n') + text(shoot::objection(*judgement_, *now)) : QString());
+    return text(judgement_->reason) +
+           (disagrees ? QLatin1Char('\n') + text(shoot::objection(*judgement_, *now)) : QString());
 }
 
 void JudgementStrip::paintEvent(QPaintEvent*) {
@@ -100,7 +107,8 @@ void JudgementStrip::paintEvent(QPaintEvent*) {
     painter.setPen(theme().ink);
     // A disagreement is said in the place of the reason it disagrees with.
     const QStringList parts = reason().split(QLatin1Char('\n'));
-    painter.drawText(QRectF(0, 0, width(), reason_height), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, parts.last());
+    painter.drawText(QRectF(0, 0, width(), reason_height), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap,
+                     parts.last());
     if (!judgement_) return;
     for (std::size_t i = 0; i < judgement_->approaches.size(); ++i) paintCard(painter, i);
 }
@@ -119,7 +127,8 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
     const auto line = [&](const QFont& font, const QColor& colour, const QString& words) {
         painter.setFont(font);
         painter.setPen(colour);
-        drawLine(painter, QRectF(card.left() + 7, y, room, 15), Qt::AlignLeft | Qt::AlignVCenter, elided(font, words, room));
+        drawLine(painter, QRectF(card.left() + 7, y, room, 15), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(font, words, room));
         y += 14.5;
     };
     const auto& capture = approach.report.capture;
@@ -129,18 +138,23 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
     line(small, quiet,
          approach.ends_blur == approach.middle_blur
              ? tr("blur %1 throughout").arg(length(approach.ends_blur))
-             : tr("ends %1, middle %2 µm").arg(micrometres(approach.ends_blur), micrometres(approach.middle_blur)));
-    line(small, quiet, tr("%1, %2").arg(text(shoot::count_text(capture.frames, "frame", "frames")), text(shoot::time_text(approach.seconds))));
+             : tr("ends %1, mid %2 µm").arg(micrometres(approach.ends_blur), micrometres(approach.middle_blur)));
+    line(small, quiet,
+         tr("%1, %2").arg(
+             text(shoot::count_text(capture.frames, "frame", "frames")),
+             text(approach.seconds < 1 ? shoot::shutter_text(approach.seconds) : shoot::time_text(approach.seconds))));
     line(small, quiet,
          approach.flash_energy > 0
-             ? tr("%1, %2 flashes").arg(text(shoot::data_text(capture.data_mb)), text(shoot::number_text(approach.flash_energy, 2)))
+             ? tr("%1, %2 flashes")
+                   .arg(text(shoot::data_text(capture.data_mb)), text(shoot::number_text(approach.flash_energy, 2)))
              : text(shoot::data_text(capture.data_mb)));
     line(small, quiet, tr("may move %1").arg(length(approach.tolerance)));
     if (!approach.against.empty())
         line(textFont(11, QFont::DemiBold), best ? t.ink : t.caution, tr("\u25b3 %1").arg(text(approach.against)));
     else
         line(small, quiet,
-             approach.background ? tr("disc behind %1 %").arg(text(shoot::number_text(*approach.background * 100, 2))) : tr("nothing behind"));
+             approach.background ? tr("disc behind %1 %").arg(text(shoot::number_text(*approach.background * 100, 2)))
+                                 : tr("nothing behind"));
 }
 
 void JudgementStrip::take(std::size_t index) {

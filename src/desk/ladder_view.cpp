@@ -38,7 +38,8 @@ QStringList lines_of(const shoot::Rung& rung) {
     const double frames = rung.report.capture.frames;
     lines << (std::abs(rung.light_needed) < 0.05
                   ? text(shoot::count_text(frames, "frame", "frames"))
-                  : QObject::tr("%1 fr., %2 st.").arg(text(shoot::number_text(frames, 6)), text(shoot::stops_text(rung.light_needed))));
+                  : QObject::tr("%1 fr., %2 st.")
+                        .arg(text(shoot::number_text(frames, 6)), text(shoot::stops_text(rung.light_needed))));
     return lines;
 }
 
@@ -66,7 +67,8 @@ void paintRung(QPainter& painter, const QRectF& area, const Painted& what) {
         const QRectF close = picture.translated(0, height + 4);
         const double ratio = painter.device()->devicePixelRatioF();
         const QSizeF shown(close.width() * ratio, close.height() * ratio);  // pixel for pixel
-        const QRectF source(QPointF((what.loupe.width() - shown.width()) / 2, (what.loupe.height() - shown.height()) / 2), shown);
+        const QRectF source(
+            QPointF((what.loupe.width() - shown.width()) / 2, (what.loupe.height() - shown.height()) / 2), shown);
         painter.drawImage(close, what.loupe, source);
         painter.setPen(QPen(theme().hairline, 1));
         painter.drawRect(close);
@@ -87,10 +89,12 @@ void paintRung(QPainter& painter, const QRectF& area, const Painted& what) {
 
 }  // namespace
 
-LadderView::LadderView(Document& document, QWidget* parent) : QWidget(parent), document_(document), kind_(new QComboBox(this)) {
+LadderView::LadderView(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), kind_(new QComboBox(this)) {
     setObjectName(QStringLiteral("ladder"));
     setAccessibleName(tr("Ladder: the frame at a row of values"));
-    setToolTip(tr("A click takes the value; the frames are shown equally bright, what that takes in light stands below"));
+    setToolTip(
+        tr("A click takes the value; the frames are shown equally bright, what that takes in light stands below"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
@@ -103,7 +107,9 @@ LadderView::LadderView(Document& document, QWidget* parent) : QWidget(parent), d
     nameControl(kind_, {"ladderChoice", tr("Ladder over"), tr("What changes from one frame to the next")});
     bar->addWidget(kind_);
     bar->addStretch();
-    auto* sheet = captionedButton({"contactSheetButton", tr("Contact sheet\u2026"), tr("Saves the row as a picture that carries the plan")}, this);
+    auto* sheet = captionedButton(
+        {"contactSheetButton", tr("Contact sheet\u2026"), tr("Saves the row as a picture that carries the plan")},
+        this);
     bar->addWidget(sheet);
     column->addLayout(bar);
     column->addStretch();
@@ -116,7 +122,8 @@ shoot::LadderOf LadderView::of() const {
 }
 
 QRectF LadderView::rungRect(std::size_t index) const {
-    const double width = (this->width() - gap * static_cast<double>(rungs_.size() - 1)) / static_cast<double>(rungs_.size());
+    const double width =
+        (this->width() - gap * static_cast<double>(rungs_.size() - 1)) / static_cast<double>(rungs_.size());
     return {static_cast<double>(index) * (width + gap), bar_height, width, height() - bar_height};
 }
 
@@ -160,7 +167,9 @@ void LadderView::refresh() {
 LadderView::Pictures LadderView::picture(const shoot::Kit& kit, const shoot::Rung& rung, int width, double lighter,
                                          imaging::Place place, bool close) {
     Pictures pictures{.frame = thumbnail(kit, rung.shot, rung.report, width, lighter), .loupe = {}};
-    if (close) pictures.loupe = closeUp(kit, rung.shot, rung.report, {.centre = place, .width = width, .height = width * 3 / 4}, lighter);
+    if (close)
+        pictures.loupe =
+            closeUp(kit, rung.shot, rung.report, {.centre = place, .width = width, .height = width * 3 / 4}, lighter);
     return pictures;
 }
 
@@ -220,14 +229,16 @@ void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
     const double aspect = frameAspect();
     std::vector<double> lighter;
     for (const auto& rung : rungs_) lighter.push_back(brightened(rung));
-    sheetQueue_.render([shoot = document_.snapshot(), rungs = rungs_, lighter, name = text(shot.name), kind = of(), aspect,
-                        done](const auto&) -> PictureQueue::Show {
+    sheetQueue_.render([shoot = document_.snapshot(), rungs = rungs_, lighter, name = text(shot.name), kind = of(),
+                        aspect, done](const auto&) -> PictureQueue::Show {
         std::vector<QImage> images;
         for (std::size_t i = 0; i < rungs.size(); ++i)
             images.push_back(thumbnail(shoot->kit, rungs[i].shot, rungs[i].report, wide, lighter[i]));
         return [=] {
-            const int high = static_cast<int>(wide / aspect + text_height), rows = (static_cast<int>(rungs.size()) + across - 1) / across;
-            QImage sheet(margin + across * (wide + margin), head + margin + rows * (high + margin), QImage::Format_RGB32);
+            const int high = static_cast<int>(wide / aspect + text_height),
+                      rows = (static_cast<int>(rungs.size()) + across - 1) / across;
+            QImage sheet(margin + across * (wide + margin), head + margin + rows * (high + margin),
+                         QImage::Format_RGB32);
             sheet.fill(theme().panel);
             QPainter painter(&sheet);
             painter.setFont(textFont(15, QFont::DemiBold));
@@ -235,7 +246,8 @@ void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
             painter.drawText(QPointF(margin, 36), name);
             for (std::size_t i = 0; i < rungs.size(); ++i) {
                 const auto column = static_cast<int>(i) % across, row = static_cast<int>(i) / across;
-                paintRung(painter, QRectF(margin + column * (wide + margin), head + margin + row * (high + margin), wide, high),
+                paintRung(painter,
+                          QRectF(margin + column * (wide + margin), head + margin + row * (high + margin), wide, high),
                           {rungs[i], kind, images[i], QImage(), aspect});
             }
             painter.end();

@@ -50,7 +50,8 @@ class LadderView : public QWidget {
     };
     shoot::LadderOf of() const;
     void take(std::size_t index);
-    static Pictures picture(const shoot::Kit& kit, const shoot::Rung& rung, int width, double lighter, imaging::Place place, bool close);
+    static Pictures picture(const shoot::Kit& kit, const shoot::Rung& rung, int width, double lighter,
+                            imaging::Place place, bool close);
     double frameAspect() const;
     double brightened(const shoot::Rung& rung) const;
 

@@ -10,10 +10,15 @@
 namespace poquito::desk {
 
 LoupeView::LoupeView(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), loupe_(std::make_shared<imaging::Loupe>()) {
+    : QWidget(parent),
+      document_(document),
+      draft_(std::make_shared<imaging::Loupe>()),
+      fine_(std::make_shared<imaging::Loupe>()) {
     setObjectName(QStringLiteral("loupe"));
     setAccessibleName(tr("Loupe: the sensor's own pixels"));
-    setToolTip(tr("The part of the frame in the small box, one pixel of the sensor to a pixel of the screen. Click or drag in the finder."));
+    setToolTip(
+        tr("The part of the frame in the small box, one pixel of the sensor to a pixel of the screen. Click or drag in "
+           "the finder."));
     setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
 }
 
@@ -29,19 +34,24 @@ void LoupeView::refresh() {
         update();
         return;
     }
-    queue_.render([this, shoot = document_.snapshot(), index = document_.current(),
-                   report = document_.sharedReport(document_.current()), place = place_,
-                   loupe = loupe_](const std::function<bool()>& go_on) -> PictureQueue::Show {
+    queue_.render(work(draft_, 1), work(fine_, 2));
+}
+
+PictureQueue::Work LoupeView::work(std::shared_ptr<imaging::Loupe> loupe, int rays) {
+    return [this, shoot = document_.snapshot(), index = document_.current(),
+            report = document_.sharedReport(document_.current()), place = place_, loupe = std::move(loupe),
+            rays](const std::function<bool()>& go_on) -> PictureQueue::Show {
         const auto scene = imaging::scene_of(shoot->kit, shoot->shots[static_cast<std::size_t>(index)], *report);
         if (!scene) return {};
-        const auto light = loupe->render(*scene, {.centre = place, .width = columns, .height = rows}, go_on);
+        const auto light =
+            loupe->render(*scene, {.centre = place, .width = columns, .height = rows, .rays = rays}, go_on);
         if (!light) return {};
         const QImage image = imageOf(imaging::develop(*light));
         return [this, image] {
             image_ = image;
             update();
         };
-    });
+    };
 }
 
 void LoupeView::paintEvent(QPaintEvent*) {
@@ -49,13 +59,16 @@ void LoupeView::paintEvent(QPaintEvent*) {
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
     const QRect room(0, caption, width(), height() - caption);
-    painter.drawText(QPointF(0, 12), tr("Loupe, %1 × %2 sensor pixels").arg(std::min(columns, room.width())).arg(std::min(rows, room.height())));
+    painter.drawText(
+        QPointF(0, 12),
+        tr("Loupe, %1 × %2 sensor pixels").arg(std::min(columns, room.width())).arg(std::min(rows, room.height())));
     painter.fillRect(room, theme().greyScale[0]);
     if (image_.isNull()) return;
     // Pixel for pixel, on screens of any density; what does not fit is cut all round.
     const double ratio = devicePixelRatioF();
     const QSizeF shown = QSizeF(columns, rows) / ratio;
-    const double zoom = std::max(1.0, std::floor(std::min(room.width() / shown.width(), room.height() / shown.height())));
+    const double zoom =
+        std::max(1.0, std::floor(std::min(room.width() / shown.width(), room.height() / shown.height())));
     QRectF area(QPointF(0, 0), shown * zoom);
     area.moveCenter(QRectF(room).center());
     area.moveTo(std::floor(area.x() * ratio) / ratio, std::floor(area.y() * ratio) / ratio);

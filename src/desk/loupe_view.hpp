@@ -36,7 +36,8 @@ class LoupeView : public QWidget {
     static constexpr int caption = 18;
 
     Document& document_;
-    std::shared_ptr<imaging::Loupe> loupe_;
+    PictureQueue::Work work(std::shared_ptr<imaging::Loupe> loupe, int rays);
+    std::shared_ptr<imaging::Loupe> draft_, fine_;
     imaging::Place place_;
     QImage image_;
     PictureQueue queue_;

@@ -472,7 +472,9 @@ void MainWindow::buildFinder() {
     });
     connect(finder_, &FinderPanel::problemFound, this, &MainWindow::say);
     connect(page, &DepthPage::problemFound, this, &MainWindow::say);
-    const auto saved = [this](const QString& path) { foot_->say(tr("Saved %1, with the plan in it").arg(QFileInfo(path).fileName())); };
+    const auto saved = [this](const QString& path) {
+        foot_->say(tr("Saved %1, with the plan in it").arg(QFileInfo(path).fileName()));
+    };
     connect(finder_, &FinderPanel::saved, this, saved);
     connect(page, &DepthPage::saved, this, saved);
     connect(page, &DepthPage::planePointsWanted, this, [this] {
@@ -593,7 +595,8 @@ bool MainWindow::openFile(const QString& path) {
     return true;
 }
 
-/// The plan in a picture becomes a shot of this shoot: in the place of the one with its id, else behind the selected one.
+/// The plan in a picture becomes a shot of this shoot: in the place of the one with its id, else behind the selected
+/// one.
 bool MainWindow::restorePicture(const QString& path) {
     const auto name = QFileInfo(path).fileName();
     const auto bytes = storage::read_file(path.toStdString());

@@ -29,8 +29,8 @@ void PictureQueue::render(Work draft, Work fine) {
 void PictureQueue::begin(const Work& work, bool givesWay) {
     running_ = true;
     stop_ = false;
-    watcher_.setFuture(QtConcurrent::run(
-        [work, givesWay, this] { return work([this, givesWay] { return !givesWay || !stop_; }); }));
+    watcher_.setFuture(
+        QtConcurrent::run([work, givesWay, this] { return work([this, givesWay] { return !givesWay || !stop_; }); }));
 }
 
 void PictureQueue::finished() {

@@ -47,7 +47,8 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
         // The depth it presents lies between two planes that face the sensor.
         painter.setPen(QPen(t.focus, 1, Qt::DashLine));
         const double top = room.top() + 20, bottom = room.bottom() - 40;
-        for (const double x : {centre.x() - depth / 2, centre.x() + depth / 2}) painter.drawLine(QLineF(x, top, x, bottom + 8));
+        for (const double x : {centre.x() - depth / 2, centre.x() + depth / 2})
+            painter.drawLine(QLineF(x, top, x, bottom + 8));
         painter.setBrush(t.panel);
         painter.setPen(QPen(t.ink, 1.3));
         painter.drawPolygon(outline(subject));
@@ -62,7 +63,8 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
             painter.setPen(QPen(t.link, 1.4, Qt::DashLine));
             painter.drawPolygon(outline(turned));
             painter.setPen(QPen(t.link, 1));
-            drawDimension(painter, {centre.x() - then * scale / 2, bottom + 26}, {centre.x() + then * scale / 2, bottom + 26},
+            drawDimension(painter, {centre.x() - then * scale / 2, bottom + 26},
+                          {centre.x() + then * scale / 2, bottom + 26},
                           tr("turned %1").arg(QString::fromStdString(shoot::length_text(then))));
         }
     };

@@ -10,8 +10,8 @@ namespace poquito::desk {
 
 class Document;
 
-/// The subject from the side and from above, camera on the left, with the depth it presents; and how it would lie if the
-/// camera (or the subject) were turned.
+/// The subject from the side and from above, camera on the left, with the depth it presents; and how it would lie if
+/// the camera (or the subject) were turned.
 class PlaneDrawing : public QWidget {
     Q_OBJECT
   public:

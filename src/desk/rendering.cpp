@@ -25,14 +25,16 @@ QImage imageOf(const imaging::Developed& developed) {
     return shared.convertToFormat(QImage::Format_RGB32);  // a copy
 }
 
-QImage thumbnail(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, int width, double lighter) {
+QImage thumbnail(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, int width,
+                 double lighter) {
     const auto scene = imaging::scene_of(kit, shot, report);
     if (!scene) return {};
     const int height = std::max(1, static_cast<int>(std::lround(width * scene->frame_height / scene->frame_width)));
     return brightened(imaging::Finder().render(*scene, {.width = width, .height = height})->light, lighter);
 }
 
-QImage closeUp(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, const imaging::LoupeWindow& window, double lighter) {
+QImage closeUp(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report,
+               const imaging::LoupeWindow& window, double lighter) {
     const auto scene = imaging::scene_of(kit, shot, report);
     return scene ? brightened(*imaging::Loupe().render(*scene, window), lighter) : QImage();
 }

@@ -13,10 +13,12 @@ QImage imageOf(const imaging::Developed& developed);
 
 /// A small finder picture of a shot, at `width` pixels; null where it is focused at infinity. `lighter`: stops that the
 /// picture is brightened by, as a longer exposure would.
-QImage thumbnail(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, int width, double lighter);
+QImage thumbnail(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, int width,
+                 double lighter);
 
 /// The sensor's own pixels in that window; null as above.
-QImage closeUp(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report, const imaging::LoupeWindow& window, double lighter);
+QImage closeUp(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report,
+               const imaging::LoupeWindow& window, double lighter);
 
 /// The picture as PNG with the plan of that shot in it, written whole or not at all. Empty: done; else what went wrong.
 QString writeWithPlan(const QImage& image, const shoot::Shoot& shoot, std::size_t shot, const QString& path);

@@ -76,9 +76,9 @@ ShotListModel::Row ShotListModel::rowOf(int index) const {
             .report = report,
             .name = shot.name,
             .subject = shot.subject,
-            .drawn = {report->optics.field_width, report->optics.field_height,
-                      report->optics.magnification, report->capture.frames,
-                      static_cast<double>(shoot::standing(shot, *report)), static_cast<double>(notes)}};
+            .drawn = {report->optics.field_width, report->optics.field_height, report->optics.magnification,
+                      report->capture.frames, static_cast<double>(shoot::standing(shot, *report)),
+                      static_cast<double>(notes)}};
 }
 
 /// A card shows its shot and its report; the document keeps the report of a shot that did not change.
@@ -96,7 +96,8 @@ void ShotListModel::refresh() {
     for (int row = 0; row < rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);
         if (rows_[i].report == before[i].report) continue;
-        if (rows_[i].name != before[i].name || rows_[i].drawn != before[i].drawn || rows_[i].subject != before[i].subject)
+        if (rows_[i].name != before[i].name || rows_[i].drawn != before[i].drawn ||
+            rows_[i].subject != before[i].subject)
             Q_EMIT dataChanged(index(row), index(row));
     }
 }

@@ -106,7 +106,9 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
 void SubjectPage::addForm(QVBoxLayout* column) {
     auto* form = addGroup(column, tr("Form"));
     addChoice(
-        form, {"formChoice", tr("Form"), tr("What the finder shows and how deep each part lies; the size is what you measured")},
+        form,
+        {"formChoice", tr("Form"),
+         tr("What the finder shows and how deep each part lies; the size is what you measured")},
         [](const Kit&) {
             Options options;
             for (const auto& one : forms()) options.emplace_back(one.id, one.name);
@@ -124,19 +126,23 @@ void SubjectPage::addForm(QVBoxLayout* column) {
         form, {"tiltField", tr("Tilt"), tr("The top away from the camera; negative: towards it")}, attitudeQuantity(),
         [](const Shot& s) { return s.subject.tilt; }, [](Shot& s, double v) { s.subject.tilt = v; });
     addQuantity(
-        form, {"turnField", tr("Turn"), tr("The right side away from the camera; negative: towards it")}, attitudeQuantity(),
-        [](const Shot& s) { return s.subject.turn; }, [](Shot& s, double v) { s.subject.turn = v; });
+        form, {"turnField", tr("Turn"), tr("The right side away from the camera; negative: towards it")},
+        attitudeQuantity(), [](const Shot& s) { return s.subject.turn; },
+        [](Shot& s, double v) { s.subject.turn = v; });
     addColour(
         form, {"subjectColourField", tr("Colour"), tr("Hue and strength; how bright it is, reflectance says")},
         [](const Shot& s) { return s.subject.colour; },
         [](Shot& s, const std::optional<Colour>& colour) { s.subject.colour = colour; });
-    auto* load = captionedButton({"heightMapButton", tr("Load a height map\u2026"), tr("A grey picture: bright is near. It becomes the form.")}, this);
+    auto* load = captionedButton(
+        {"heightMapButton", tr("Load a height map\u2026"), tr("A grey picture: bright is near. It becomes the form.")},
+        this);
     connect(load, &QPushButton::clicked, this, &SubjectPage::askHeightMap);
     form->addWidget(load, form->rowCount(), 0, 1, 2);
 }
 
 void SubjectPage::askHeightMap() {
-    const auto path = QFileDialog::getOpenFileName(this, tr("Height map"), {}, tr("Pictures (*.png *.jpg *.jpeg *.pgm *.bmp);;All files (*)"));
+    const auto path = QFileDialog::getOpenFileName(this, tr("Height map"), {},
+                                                   tr("Pictures (*.png *.jpg *.jpeg *.pgm *.bmp);;All files (*)"));
     if (!path.isEmpty()) loadHeightMap(path);
 }
 
@@ -148,15 +154,18 @@ bool SubjectPage::loadHeightMap(const QString& path) {
     QImageReader reader(path);
     reader.setAutoTransform(true);
     constexpr int largest = 20000;
-    if (std::max(reader.size().width(), reader.size().height()) > largest) return refuse(tr("wider or higher than %1 pixels").arg(largest));
+    if (std::max(reader.size().width(), reader.size().height()) > largest)
+        return refuse(tr("wider or higher than %1 pixels").arg(largest));
     QImage image = reader.read();
     if (image.isNull()) return refuse(tr("%1, expected a picture").arg(reader.errorString().toLower()));
     if (std::max(image.width(), image.height()) > greatest_height_map)
         image = image.scaled(greatest_height_map, greatest_height_map, Qt::KeepAspectRatio, Qt::SmoothTransformation);
-    if (image.width() < 2 || image.height() < 2) return refuse(tr("got %1 × %2 pixels, expected 2 or more each way").arg(image.width()).arg(image.height()));
+    if (image.width() < 2 || image.height() < 2)
+        return refuse(tr("got %1 × %2 pixels, expected 2 or more each way").arg(image.width()).arg(image.height()));
     image = image.convertToFormat(QImage::Format_Grayscale8);
     HeightMap map{.width = image.width(), .height = image.height(), .heights = {}};
-    for (int y = 0; y < map.height; ++y) map.heights.insert(map.heights.end(), image.constScanLine(y), image.constScanLine(y) + map.width);
+    for (int y = 0; y < map.height; ++y)
+        map.heights.insert(map.heights.end(), image.constScanLine(y), image.constScanLine(y) + map.width);
     if (const auto [low, high] = std::ranges::minmax(map.heights); low == high)
         return refuse(tr("it has the same grey everywhere, expected bright for near and dark for far"));
     document().editShot({tr("Load a height map")}, [&](Shot& shot) {

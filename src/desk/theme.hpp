@@ -28,7 +28,7 @@ struct Theme {
     QColor link;  // links and selection
     QColor linkWash;
     QColor greyScale[4];  // black, dark, grey and white as a picture shows them; the same in both themes
-    QColor overPicture;  // lines on a photograph, light over dark; the same in both themes
+    QColor overPicture;   // lines on a photograph, light over dark; the same in both themes
     QColor underPicture;
     QColor shadePicture;  // what a crop leaves out
     QColor foot;          // the foot line and its lettering

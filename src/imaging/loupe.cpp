@@ -15,8 +15,6 @@
 namespace poquito::imaging {
 namespace {
 
-/// Rays to a sensor pixel, each way: enough that what they miss is beyond what the pixel itself can tell.
-constexpr int per_pixel = 2;
 constexpr double sheet_step = 1.5;  // pixels of the sensor, as in the finder
 /// A wider blur is worked out on a coarser grid, half as many pixels each way, and so on.
 constexpr double widest = 32;  // pixels of the grid
@@ -33,7 +31,7 @@ using Sights = std::map<int, Sight>;  // by the factor of the level
 class Work {
   public:
     Work(const Scene& scene, const LoupeWindow& window, Sights& sights)
-        : scene_(scene), window_(window), sights_(sights), pitch_(scene.pixel_pitch / per_pixel) {}
+        : scene_(scene), window_(window), sights_(sights), pitch_(scene.pixel_pitch / window.rays) {}
 
     std::optional<Raster> run(const std::function<bool()>& go_on) {
         const auto stopped = [&] { return go_on && !go_on(); };
@@ -94,7 +92,7 @@ class Work {
         const double rings = 3 * 2.44 * scene_.lens.wavelength * scene_.lens.imaging.working_f_number;
         level.margin = static_cast<int>(std::ceil(widest / 2 + std::min(rings / pitch, 48.0))) + 3;
         const auto size = [&](int pixels) {
-            return good_size((pixels * per_pixel + level.factor - 1) / level.factor + 2 * level.margin);
+            return good_size((pixels * window_.rays + level.factor - 1) / level.factor + 2 * level.margin);
         };
         level.grid = {.width = size(window_.width), .height = size(window_.height), .pitch = pitch, .centre = {}};
         // The window's corner lies on a corner of a coarse pixel.
@@ -121,8 +119,8 @@ class Work {
                 {.factor = level.factor,
                  .left = level.margin * level.factor,
                  .top = level.margin * level.factor,
-                 .width = window_.width * per_pixel,
-                 .height = window_.height * per_pixel},
+                 .width = window_.width * window_.rays,
+                 .height = window_.height * window_.rays},
                 out);
         return out;
     }
@@ -168,9 +166,10 @@ class Work {
         Raster out(window_.width, window_.height);
         for_rows(out.height, [&](int y) {
             for (int x = 0; x < out.width; ++x) {
-                for (int j = 0; j < per_pixel; ++j)
-                    for (int i = 0; i < per_pixel; ++i) out.at(x, y) += fine.at(per_pixel * x + i, per_pixel * y + j);
-                out.at(x, y) /= per_pixel * per_pixel;
+                for (int j = 0; j < window_.rays; ++j)
+                    for (int i = 0; i < window_.rays; ++i)
+                        out.at(x, y) += fine.at(window_.rays * x + i, window_.rays * y + j);
+                out.at(x, y) /= static_cast<float>(window_.rays * window_.rays);
             }
         });
         return out;

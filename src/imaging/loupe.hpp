@@ -10,6 +10,7 @@ struct LoupeWindow {
     Place centre;     // mm at the sensor
     int width = 240;  // pixels of the sensor
     int height = 160;
+    int rays = 2;  // to a pixel, each way: 2 misses nothing that the pixel itself could tell, 1 makes a draft
 
     bool operator==(const LoupeWindow&) const = default;
 };

@@ -3,6 +3,7 @@
 #include "imaging/colour.hpp"
 #include "imaging/texture.hpp"
 #include "shoot/plan.hpp"
+#include "shoot/scattered.hpp"
 
 #include <boost/math/constants/constants.hpp>
 

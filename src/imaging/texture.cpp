@@ -1,5 +1,7 @@
 #include "imaging/texture.hpp"
 
+#include "shoot/scattered.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -15,7 +17,7 @@ const std::array<float, side * side>& values() {
     static const auto table = [] {
         std::array<float, side * side> made{};
         for (int i = 0; i < side * side; ++i)
-            made[static_cast<std::size_t>(i)] = static_cast<float>(2 * scattered(i % side, i / side, 0) - 1);
+            made[static_cast<std::size_t>(i)] = static_cast<float>(2 * shoot::scattered(i % side, i / side, 0) - 1);
         return made;
     }();
     return table;
@@ -60,18 +62,6 @@ double veins(double x, double y, const Detail& detail) {
         strongest = std::max(strongest, std::clamp((half_width - off) / edge + 0.5, 0.0, 1.0));
     }
     return strongest;
-}
-
-/// Mixing after the finaliser of 32-bit Murmur hashing.
-double scattered(int x, int y, int salt) {
-    std::uint32_t h = static_cast<std::uint32_t>(x) * 0x9E3779B9u ^ static_cast<std::uint32_t>(y) * 0x85EBCA6Bu ^
-                      static_cast<std::uint32_t>(salt) * 0xC2B2AE35u;
-    h ^= h >> 16;
-    h *= 0x85EBCA6Bu;
-    h ^= h >> 13;
-    h *= 0xC2B2AE35u;
-    h ^= h >> 16;
-    return h / 4294967296.0;
 }
 
 }  // namespace poquito::imaging

@@ -14,7 +14,4 @@ double texture(double x, double y, const Detail& detail);
 /// glance.
 double veins(double x, double y, const Detail& detail);
 
-/// A number in [0, 1) that depends on a whole place alone.
-double scattered(int x, int y, int salt);
-
 }  // namespace poquito::imaging

@@ -21,8 +21,10 @@ double dot(const Point3& a, const Point3& b) { return a.x * b.x + a.y * b.y + a.
 /// Out of the camera's axes into the subject's own.
 Point3 own_axes(const Attitude& attitude, const Point3& seen) {
     const double t = attitude.tilt * per_degree, u = attitude.turn * per_degree;
-    const Point3 turned{seen.x * std::cos(u) + seen.z * std::sin(u), seen.y, -seen.x * std::sin(u) + seen.z * std::cos(u)};
-    return {turned.x, turned.y * std::cos(t) + turned.z * std::sin(t), -turned.y * std::sin(t) + turned.z * std::cos(t)};
+    const Point3 turned{seen.x * std::cos(u) + seen.z * std::sin(u), seen.y,
+                        -seen.x * std::sin(u) + seen.z * std::cos(u)};
+    return {turned.x, turned.y * std::cos(t) + turned.z * std::sin(t),
+            -turned.y * std::sin(t) + turned.z * std::cos(t)};
 }
 
 }  // namespace

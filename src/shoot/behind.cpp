@@ -41,10 +41,10 @@ std::string background_sentence(const Kit& kit, const Shot& shot, const Report& 
     if (!sharpness.background_disc) return "A point of the background makes no disc here.";
     const auto melting = melting_f_number(kit, shot);
     const auto& lens = lens_of(kit, shot).optics;
-    std::string text = fmt::format(
-        "A point of it becomes a disc of {} % of the frame's width; a detail of {} {}.",
-        number_text(*sharpness.background_disc_share * 100, 2), length_text(shot.background->detail),
-        recognition_text(recognition(*sharpness.background_blur_over_detail)));
+    std::string text =
+        fmt::format("A point of it becomes a disc of {} % of the frame's width; a detail of {} {}.",
+                    number_text(*sharpness.background_disc_share * 100, 2), length_text(shot.background->detail),
+                    recognition_text(recognition(*sharpness.background_blur_over_detail)));
     if (!melting) return text + " It lies in the plane of focus.";
     if (*melting >= lens.max_aperture)
         return text + fmt::format(" It melts away from {} on.", f_number_text(std::min(*melting, lens.min_aperture)));

@@ -15,8 +15,8 @@ const char* recognition_text(Recognition recognition);  // "is recognised"
 /// From this ratio on nothing is left of the detail but its colour.
 inline constexpr double melts_from = 3;
 
-/// The marked stop at which the background's detail just melts away; may lie beyond the lens. Empty where it never does:
-/// no background, one at the plane of focus, focus at infinity.
+/// The marked stop at which the background's detail just melts away; may lie beyond the lens. Empty where it never
+/// does: no background, one at the plane of focus, focus at infinity.
 std::optional<double> melting_f_number(const Kit& kit, const Shot& shot);
 inline constexpr const char* melting_formula = "m * b / (3 * g) / (N_w / N)";
 

@@ -1,10 +1,10 @@
 #include "shoot/figures.hpp"
 
-#include "shoot/behind.hpp"
 #include "optics/aperture.hpp"
 #include "optics/depth.hpp"
 #include "optics/diffraction.hpp"
 #include "optics/motion.hpp"
+#include "shoot/behind.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/text.hpp"
 

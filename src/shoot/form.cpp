@@ -1,5 +1,6 @@
 #include "shoot/form.hpp"
 
+#include "shoot/scattered.hpp"
 #include "shoot/shoot.hpp"
 
 #include <boost/math/constants/constants.hpp>
@@ -107,17 +108,6 @@ Relief folds(double u, double v) {
     return std::clamp((sum - least) / (greatest - least), 0.0, 1.0);
 }
 
-/// A number in [0, 1) that only depends on its arguments. Source of the mixing: the finaliser of 32-bit Murmur hashing.
-double scattered(std::uint32_t i, std::uint32_t salt) {
-    std::uint32_t x = i * 0x9E3779B9u + salt * 0x85EBCA6Bu;
-    x ^= x >> 16;
-    x *= 0x85EBCA6Bu;
-    x ^= x >> 13;
-    x *= 0xC2B2AE35u;
-    x ^= x >> 16;
-    return x / 4294967296.0;
-}
-
 }  // namespace
 
 const std::vector<FormName>& forms() {
@@ -166,10 +156,10 @@ Surface::Surface(const Subject& subject)
         constexpr int across = 10;
         std::vector<Grain> grains;
         heap_.resize(heap_cells * heap_cells);
-        for (std::uint32_t i = 0; i < across * across; ++i) {
-            const double u = (i % across + 0.5 + 0.7 * (scattered(i, 1) - 0.5)) / across * 2 - 1;
-            const double v = (i / across + 0.5 + 0.7 * (scattered(i, 2) - 0.5)) / across * 2 - 1;
-            const double radius = 0.14 + 0.1 * scattered(i, 3);
+        for (int i = 0; i < across * across; ++i) {
+            const double u = (i % across + 0.5 + 0.7 * (scattered(i, 0, 1) - 0.5)) / across * 2 - 1;
+            const double v = (i / across + 0.5 + 0.7 * (scattered(i, 0, 2) - 0.5)) / across * 2 - 1;
+            const double radius = 0.14 + 0.1 * scattered(i, 0, 3);
             const double r = std::hypot(u, v);
             if (r + radius > 1) continue;
             grains.push_back({.u = u, .v = v, .radius = radius, .base = 0.75 * (1 - r * r)});

@@ -6,8 +6,8 @@
 #include "shoot/scales.hpp"
 #include "shoot/text.hpp"
 
-#include <boost/math/constants/constants.hpp>
 #include <fmt/format.h>
+#include <boost/math/constants/constants.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -33,7 +33,8 @@ Shot changed(const Shot& shot, const char* id, CaptureMode mode, double f_number
 
 /// How far the subject gets in that time, mm.
 double wandering(const Subject& subject, double seconds) {
-    const double swing = subject.sway_amplitude * 2 * std::sin(boost::math::double_constants::pi * std::min(subject.sway_frequency * seconds, 0.5));
+    const double swing = subject.sway_amplitude * 2 *
+                         std::sin(boost::math::double_constants::pi * std::min(subject.sway_frequency * seconds, 0.5));
     return subject.speed * seconds + swing;
 }
 
@@ -60,9 +61,8 @@ Approach approach(const Kit& kit, const char* id, std::string name, Shot shot) {
     for (const auto& source : report.light.sources)
         if (source.stops) made.flash_energy += capture.frames * source.power;
     const double sideways = report.sharpness.blur_limit / m;
-    made.tolerance = stack && capture.frame_depth
-                         ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth)
-                         : sideways;
+    made.tolerance =
+        stack && capture.frame_depth ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth) : sideways;
     made.lasts = stack ? made.seconds : report.motion.exposure_time;
     made.background = report.sharpness.background_disc_share;
     const double moves = wandering(made.shot.subject, made.lasts);
@@ -128,8 +128,9 @@ Choice choose(const std::vector<Approach>& all) {
                                     all[safe].against, time_text(all[camera].lasts))};
     if (stacks_fail) {
         const bool moves = shot.subject.speed > 0 || shot.subject.sway_amplitude > 0;
-        return {single, fmt::format("A stack fails here ({}{}), so it is one frame at its best stop.", all[safe].against,
-                                    moves ? fmt::format(", where {} would do no harm", um(all[safe].tolerance)) : "")};
+        return {single,
+                fmt::format("A stack fails here ({}{}), so it is one frame at its best stop.", all[safe].against,
+                            moves ? fmt::format(", where {} would do no harm", um(all[safe].tolerance)) : "")};
     }
     const bool bright_edges = has_trait(shot.subject, "polished") || has_trait(shot.subject, "liquid");
     const auto& safe_sharp = all[safe].report.sharpness;
@@ -193,10 +194,14 @@ std::optional<Judgement> judge(const Kit& kit, const Shot& shot) {
                  safe = on_lens(kit, shot, halo_safe_f_number);
     Judgement judgement;
     auto& all = judgement.approaches;
-    all.push_back(approach(kit, "single-best", text("One frame", best), changed(shot, "single-best", CaptureMode::single, best)));
-    all.push_back(approach(kit, "single-own", text("One frame", own), changed(shot, "single-own", CaptureMode::single, own)));
-    all.push_back(approach(kit, "stack-sharpest", text("Stack", sharpest), changed(shot, "stack-sharpest", CaptureMode::stack, sharpest)));
-    all.push_back(approach(kit, "stack-halo-safe", text("Stack", safe), changed(shot, "stack-halo-safe", CaptureMode::stack, safe)));
+    all.push_back(
+        approach(kit, "single-best", text("One frame", best), changed(shot, "single-best", CaptureMode::single, best)));
+    all.push_back(
+        approach(kit, "single-own", text("One frame", own), changed(shot, "single-own", CaptureMode::single, own)));
+    all.push_back(approach(kit, "stack-sharpest", text("Stack", sharpest),
+                           changed(shot, "stack-sharpest", CaptureMode::stack, sharpest)));
+    all.push_back(approach(kit, "stack-halo-safe", text("Stack", safe),
+                           changed(shot, "stack-halo-safe", CaptureMode::stack, safe)));
     const int most = camera_of(kit, shot).bracket.composite_max_frames;
     if (most > 1) all.push_back(composite(kit, shot, most));
     auto [index, why] = choose(all);
@@ -209,10 +214,10 @@ std::string objection(const Judgement& judgement, std::size_t chosen) {
     const Approach& best = judgement.approaches[judgement.best];
     const Approach& taken = judgement.approaches[chosen];
     if (chosen == judgement.best) return {};
-    std::string text = fmt::format("Your choice: {}. Against {} it leaves {} at the ends in place of {}, in {} in place of {}",
-                                   taken.name, best.name, um(taken.ends_blur), um(best.ends_blur),
-                                   count_text(taken.report.capture.frames, "frame", "frames"),
-                                   number_text(best.report.capture.frames, 9));
+    std::string text = fmt::format(
+        "Your choice: {}. Against {} it leaves {} at the ends in place of {}, in {} in place of {}", taken.name,
+        best.name, um(taken.ends_blur), um(best.ends_blur), count_text(taken.report.capture.frames, "frame", "frames"),
+        number_text(best.report.capture.frames, 9));
     if (!taken.against.empty()) text += fmt::format("; mind that {}", taken.against);
     return text + ".";
 }

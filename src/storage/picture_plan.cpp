@@ -28,7 +28,8 @@ std::unique_lock<std::mutex> toolkit() {
 }
 
 auto opened(const std::string& bytes) {
-    return Exiv2::ImageFactory::open(reinterpret_cast<const Exiv2::byte*>(bytes.data()), static_cast<long>(bytes.size()));
+    return Exiv2::ImageFactory::open(reinterpret_cast<const Exiv2::byte*>(bytes.data()),
+                                     static_cast<long>(bytes.size()));
 }
 
 }  // namespace
@@ -48,7 +49,8 @@ ReadResult<std::string> png_with_plan(const std::string& png, const shoot::Shoot
         const Exiv2::DataBuf all = io.read(static_cast<long>(io.size()));
         return std::string(reinterpret_cast<const char*>(all.pData_), static_cast<std::size_t>(all.size_));
     } catch (const Exiv2::Error& error) {
-        return ReadError{.place = {}, .problem = std::string("the plan does not go into this picture: ") + error.what()};
+        return ReadError{.place = {},
+                         .problem = std::string("the plan does not go into this picture: ") + error.what()};
     }
 }
 

@@ -75,7 +75,8 @@ Colour read_colour(const Node& node) {
 /// Rows from the top; two hexadecimal digits a height.
 HeightMap read_height_map(const Node& node) {
     ObjectReader object(node);
-    const auto rows = object.member("rows", "a list of rows").items();
+    const Node list = object.member("rows", "a list of rows");
+    const auto rows = list.items();
     if (rows.size() < 2 || rows.size() > greatest_height_map)
         node.fail(fmt::format("got {} rows, expected 2 to {}", rows.size(), greatest_height_map));
     HeightMap map{.height = static_cast<int>(rows.size())};

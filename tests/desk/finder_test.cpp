@@ -7,8 +7,8 @@
 #include "desk/judgement_strip.hpp"
 #include "desk/ladder_view.hpp"
 #include "desk/loupe_view.hpp"
-#include "desk/subject_page.hpp"
 #include "desk/person.hpp"
+#include "desk/subject_page.hpp"
 #include "imaging/scene.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/picture_plan.hpp"
@@ -33,8 +33,8 @@ struct AtDepth : Person {
     void waitForPictures() {
         auto* loupe = find<desk::LoupeView>(QStringLiteral("loupe"));
         auto* ladder = find<desk::LadderView>(QStringLiteral("ladder"));
-        REQUIRE(QTest::qWaitFor(
-            [&] { return finder->isSettled() && loupe->isSettled() && ladder->isSettled(); }, 20000));
+        REQUIRE(
+            QTest::qWaitFor([&] { return finder->isSettled() && loupe->isSettled() && ladder->isSettled(); }, 20000));
     }
     void clickFinder(imaging::Place place) {
         QTest::mouseClick(finder, Qt::LeftButton, {}, finder->pointOf(place).toPoint());
@@ -114,7 +114,8 @@ TEST_CASE("the bench's depth slice and the finder agree to the pixel", "[desk][f
     CHECK(person.finder->isVisible());
 }
 
-TEST_CASE("dragging the stop on the chart and taking a rung change the plan, and the ladder shows it", "[desk][finder]") {
+TEST_CASE("dragging the stop on the chart and taking a rung change the plan, and the ladder shows it",
+          "[desk][finder]") {
     AtDepth person;
     auto* chart = person.find<desk::DepthChart>(QStringLiteral("depthChart"));
     const auto at = [&](double f) { return QPoint(static_cast<int>(std::lround(chart->xOf(f))), chart->height() / 2); };
@@ -131,8 +132,8 @@ TEST_CASE("dragging the stop on the chart and taking a rung change the plan, and
     person.waitForPictures();
     auto* ladder = person.find<desk::LadderView>(QStringLiteral("ladder"));
     REQUIRE(ladder->rungs().size() >= 6);
-    const auto sixteen = static_cast<std::size_t>(
-        std::ranges::find(ladder->rungs(), 16.0, &shoot::Rung::value) - ladder->rungs().begin());
+    const auto sixteen = static_cast<std::size_t>(std::ranges::find(ladder->rungs(), 16.0, &shoot::Rung::value) -
+                                                  ladder->rungs().begin());
     QTest::mouseClick(ladder, Qt::LeftButton, {}, ladder->rungRect(sixteen).center().toPoint());
     Person::settle();
     CHECK(person.shot().exposure.f_number == 16);
@@ -175,7 +176,8 @@ TEST_CASE("the judgement is taken or disagreed with by a click", "[desk][finder]
 
 TEST_CASE("a saved picture brings the plan back when it is dropped on the window", "[desk][finder]") {
     QTemporaryDir folder;
-    const QString path = folder.filePath(QStringLiteral("brooch.png")), sheet = folder.filePath(QStringLiteral("ladder.png"));
+    const QString path = folder.filePath(QStringLiteral("brooch.png")),
+                  sheet = folder.filePath(QStringLiteral("ladder.png"));
     AtDepth person;
     const auto before = person.document().shoot();
     QSignalSpy saved(person.find<desk::FinderPanel>(QStringLiteral("finderPanel")), &desk::FinderPanel::saved);
@@ -190,6 +192,9 @@ TEST_CASE("a saved picture brings the plan back when it is dropped on the window
     REQUIRE(person.shot().exposure.f_number == 22);
     QMimeData mime;
     mime.setUrls({QUrl::fromLocalFile(path)});
+    QDragEnterEvent enter(QPoint(300, 300), Qt::CopyAction, &mime, Qt::LeftButton, {});
+    QApplication::sendEvent(&person.window(), &enter);
+    CHECK(enter.isAccepted());
     QDropEvent drop(QPointF(300, 300), Qt::CopyAction, &mime, Qt::LeftButton, {});
     QApplication::sendEvent(&person.window(), &drop);
     Person::settle();
@@ -269,7 +274,10 @@ TEST_CASE("overlays and crops are switched, and any crop shape can be typed", "[
     person.choose(QStringLiteral("cropShapeChoice"), QStringLiteral("1 : 1"));
     CHECK(person.finder->overlays().crop == 1.0);
     // Three stops over, white is marked.
-    person.document().editShot({QStringLiteral("over")}, [](shoot::Shot& shot) { shot.exposure.iso *= 16; shot.lights.front().power = 1.0; });
+    person.document().editShot({QStringLiteral("over")}, [](shoot::Shot& shot) {
+        shot.exposure.iso *= 16;
+        shot.lights.front().power = 1.0;
+    });
     const QImage plain = look();
     person.click(QStringLiteral("clippingCheck"));
     CHECK(look() != plain);
@@ -349,7 +357,8 @@ TEST_CASE("the finder says what it cannot show, and never fails at extremes", "[
     CHECK_FALSE(person.report().optics.field_width.has_value());
     CHECK_FALSE(person.finder->frame());
     person.clickFinder({0, 0});  // nothing to focus on, nothing breaks
-    CHECK(person.find<desk::JudgementStrip>(QStringLiteral("judgement"))->reason().contains(QStringLiteral("infinity")));
+    CHECK(
+        person.find<desk::JudgementStrip>(QStringLiteral("judgement"))->reason().contains(QStringLiteral("infinity")));
     person.document().editShot({QStringLiteral("dark")}, [](shoot::Shot& shot) {
         shot.rig.focus.value = 0.5;
         shot.lights.clear();

@@ -106,8 +106,9 @@ TEST_CASE("the report follows the turned subject", "[shoot][form]") {
     CHECK(report.capture.frames > 1);
 }
 
-TEST_CASE("focus away from the middle: ends blur more, the background by its own distance, the stack stays on the subject",
-          "[shoot][form]") {
+TEST_CASE(
+    "focus away from the middle: ends blur more, the background by its own distance, the stack stays on the subject",
+    "[shoot][form]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots.front();
     shot.subject.depth = 4;

@@ -107,7 +107,8 @@ TEST_CASE("the judgement weighs the schools by the report's own numbers", "[shoo
     CHECK(objection(judgement, 1 - std::min<std::size_t>(judgement.best, 1)).find("Your choice") == 0);
 }
 
-TEST_CASE("still and deep: a stack; in the wind: one frame; thin: one frame; by hand: no long stack", "[shoot][judgement]") {
+TEST_CASE("still and deep: a stack; in the wind: one frame; thin: one frame; by hand: no long stack",
+          "[shoot][judgement]") {
     auto shoot = deep_shoot();
     auto& shot = shoot.shots.front();
     CHECK(best_of(shoot).starts_with("stack"));
@@ -148,7 +149,8 @@ TEST_CASE("at infinity nothing is judged", "[shoot][judgement]") {
     CHECK_FALSE(judge(shoot.kit, shoot.shots.front()).has_value());
 }
 
-TEST_CASE("judgements of generated shots are finite and pick one that can be done where there is one", "[shoot][judgement]") {
+TEST_CASE("judgements of generated shots are finite and pick one that can be done where there is one",
+          "[shoot][judgement]") {
     for (unsigned seed = 0; seed < 300; ++seed) {
         const auto shoot = test::random_shoot(seed);
         const auto judgement = judge(shoot.kit, shoot.shots.front());
@@ -207,5 +209,6 @@ TEST_CASE("a shot alone takes its gear along, and comes back to its own place", 
     CHECK(shot.rig.lens != other.shots[0].rig.lens);
     CHECK(lens_of(other.kit, shot).optics.focal_length == lens_of(one.kit, one.shots.front()).optics.focal_length);
     CHECK(lens_of(other.kit, other.shots[0]).optics.focal_length == 50);
-    CHECK_THAT(evaluate(other.kit, shot).optics.magnification, same(evaluate(one.kit, one.shots.front()).optics.magnification));
+    CHECK_THAT(evaluate(other.kit, shot).optics.magnification,
+               same(evaluate(one.kit, one.shots.front()).optics.magnification));
 }

@@ -257,7 +257,9 @@ TEST_CASE("gear whose members contradict each other is refused, at its place", "
 }
 
 TEST_CASE("forms, attitudes, colours and height maps are checked at the door", "[storage][errors]") {
-    CHECK(broken("/shots/0/subject/form", "blob").find("shots[0].subject.form: got \"blob\", expected one of \"ball\"") == 0);
+    CHECK(
+        broken("/shots/0/subject/form", "blob").find("shots[0].subject.form: got \"blob\", expected one of \"ball\"") ==
+        0);
     CHECK(broken("/shots/0/subject/form", "height-map").find("shots[0].subject.height_map") == 0);
     CHECK(broken("/shots/0/subject/tilt_deg", 90) == "shots[0].subject.tilt_deg: got 90, expected -85 to 85");
     CHECK(broken("/shots/0/subject/turn_deg", -86).find("shots[0].subject.turn_deg: got -86") == 0);
@@ -267,8 +269,10 @@ TEST_CASE("forms, attitudes, colours and height maps are checked at the door", "
           "shots[0].background.kind: got \"wall\", expected \"card\" or \"scene\"");
     CHECK(broken("/shots/0/sharpness/focus_offset_mm", "near").find("shots[0].sharpness.focus_offset_mm: ") == 0);
     const auto rows = [](const Json& list) { return broken("/shots/0/subject/height_map", {{"rows", list}}); };
-    CHECK(rows({"00ff", "80"}) == "shots[0].subject.height_map.rows[1]: got 2 digits, expected two for each of 2 to 256 heights");
-    CHECK(rows({"00ff", "800000"}) == "shots[0].subject.height_map.rows[1]: got 3 heights, expected 2 as in the first row");
+    CHECK(rows({"00ff", "80"}) ==
+          "shots[0].subject.height_map.rows[1]: got 2 digits, expected two for each of 2 to 256 heights");
+    CHECK(rows({"00ff", "800000"}) ==
+          "shots[0].subject.height_map.rows[1]: got 3 heights, expected 2 as in the first row");
     CHECK(rows({"00ff", "80xy"}) == "shots[0].subject.height_map.rows[1]: got \"xy\", expected two hexadecimal digits");
     CHECK(rows({"00ff"}) == "shots[0].subject.height_map: got 1 rows, expected 2 to 256");
     CHECK(rows(Json::array()).find("expected 2 to 256") != std::string::npos);

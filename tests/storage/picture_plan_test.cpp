@@ -24,7 +24,8 @@ TEST_CASE("a picture brings its plan back, whatever the shot", "[storage][pictur
         auto shoot = test::random_shoot(seed);
         shoot.shots.front().name = "Ammonite \"<&>\" \u00e9 \u2014 ]]>";
         if (seed % 2 == 0)
-            shoot.shots.front().subject.height_map = shoot::HeightMap{.width = 3, .height = 2, .heights = {0, 1, 128, 255, 7, 9}};
+            shoot.shots.front().subject.height_map =
+                shoot::HeightMap{.width = 3, .height = 2, .heights = {0, 1, 128, 255, 7, 9}};
         const auto picture = png_with_plan(png, shoot, 0);
         REQUIRE(std::holds_alternative<std::string>(picture));
         const auto plan = plan_in_picture(std::get<std::string>(picture));

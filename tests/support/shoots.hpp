@@ -130,10 +130,12 @@ inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     if (extra.coin(0.3)) shot.subject.tilt = extra.between(-60, 60);
     if (extra.coin(0.3)) shot.subject.turn = extra.between(-60, 60);
     if (extra.coin(0.3))
-        shot.subject.colour = Colour{static_cast<std::uint8_t>(extra.whole(0, 255)), 7, static_cast<std::uint8_t>(extra.whole(0, 255))};
+        shot.subject.colour =
+            Colour{static_cast<std::uint8_t>(extra.whole(0, 255)), 7, static_cast<std::uint8_t>(extra.whole(0, 255))};
     if (extra.coin(0.2)) {
         shot.subject.form = Form::height_map;
-        shot.subject.height_map = HeightMap{.width = 2, .height = 3, .heights = {0, 255, 17, 3, 128, static_cast<std::uint8_t>(extra.whole(0, 255))}};
+        shot.subject.height_map = HeightMap{
+            .width = 2, .height = 3, .heights = {0, 255, 17, 3, 128, static_cast<std::uint8_t>(extra.whole(0, 255))}};
     }
     if (extra.coin(0.3)) shot.sharpness.focus_offset = extra.between(-1, 1) * shot.subject.depth / 2;
     if (extra.coin(0.3)) shot.capture.approach = "stack-halo-safe";
