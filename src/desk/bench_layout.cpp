@@ -1,5 +1,9 @@
 #include "desk/bench_layout.hpp"
 
+#include "desk/form_lines.hpp"
+
+#include <QCache>
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -9,6 +13,10 @@
 namespace poquito::desk {
 
 using namespace bench;
+
+namespace {
+QPolygonF sampledProfile(const shoot::Subject& subject, Elevation elevation);
+}
 
 BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report,
                         Elevation elevation, const QRectF& bounds) {
@@ -65,6 +73,17 @@ double subjectHalf(const shoot::Extent& extent, Elevation elevation) {
 }
 
 QPolygonF subjectProfile(const shoot::Subject& subject, Elevation elevation) {
+    static QCache<QByteArray, QPolygonF> known(100);
+    const QByteArray key = formKey(subject) + (elevation == Elevation::side ? "side" : "top");
+    if (const auto* profile = known.object(key)) return *profile;
+    const QPolygonF profile = sampledProfile(subject, elevation);
+    known.insert(key, new QPolygonF(profile));
+    return profile;
+}
+
+namespace {
+
+QPolygonF sampledProfile(const shoot::Subject& subject, Elevation elevation) {
     constexpr int samples = 64;
     const shoot::Surface surface(subject);
     const double half = subjectHalf(surface.extent(), elevation);
@@ -93,5 +112,7 @@ QPolygonF subjectProfile(const shoot::Subject& subject, Elevation elevation) {
     }
     return outline;
 }
+
+}  // namespace
 
 }  // namespace poquito::desk

@@ -1,5 +1,7 @@
 #include "desk/form_lines.hpp"
 
+#include <QCache>
+
 #include <array>
 #include <optional>
 #include <utility>
@@ -91,15 +93,38 @@ class Map {
     std::array<std::optional<double>, (cells + 1) * (cells + 1)> depths_;
 };
 
-}  // namespace
-
-FormLines formLines(const shoot::Subject& subject, double focusOffset) {
+FormLines drawnLines(const shoot::Subject& subject, double focusOffset) {
     const Map map(subject);
     FormLines lines{.area = map.area(), .outline = map.outline(), .contours = {}, .focus = {}};
     if (map.halfDepth() <= 0) return lines;
     for (const double quarter : {-0.5, 0.0, 0.5}) lines.contours.addPath(map.level(quarter * map.halfDepth()));
     lines.focus = map.level(focusOffset);
     return lines;
+}
+
+}  // namespace
+
+FormLines formLines(const shoot::Subject& subject, double focusOffset) {
+    static QCache<QByteArray, FormLines> known(200);
+    const QByteArray key = formKey(subject) + QByteArray::number(focusOffset, 'g', 17);
+    if (const auto* lines = known.object(key)) return *lines;
+    auto* lines = new FormLines(drawnLines(subject, focusOffset));
+    const FormLines result = *lines;
+    known.insert(key, lines);
+    return result;
+}
+
+QByteArray formKey(const shoot::Subject& subject) {
+    QByteArray key;
+    for (const double number :
+         {static_cast<double>(subject.form), subject.width, subject.height, subject.depth, subject.tilt, subject.turn})
+        key += QByteArray::number(number, 'g', 17) + ' ';
+    if (subject.form == shoot::Form::height_map && subject.height_map) {
+        const auto& heights = subject.height_map->heights;
+        key += QByteArray::number(subject.height_map->width) + ' ';
+        key.append(reinterpret_cast<const char*>(heights.data()), static_cast<qsizetype>(heights.size()));
+    }
+    return key;
 }
 
 }  // namespace poquito::desk

@@ -2,6 +2,7 @@
 
 #include "shoot/shoot.hpp"
 
+#include <QByteArray>
 #include <QPainterPath>
 
 namespace poquito::desk {
@@ -14,6 +15,10 @@ struct FormLines {
     QPainterPath contours;  // at quarters of the depth
     QPainterPath focus;     // where the plane of focus cuts it
 };
+/// Remembered, as drawings ask for the same subject with every edit of something else.
 FormLines formLines(const shoot::Subject& subject, double focusOffset);
+
+/// Equal where two subjects have the same form, size and attitude.
+QByteArray formKey(const shoot::Subject& subject);
 
 }  // namespace poquito::desk

@@ -80,7 +80,8 @@ std::optional<std::size_t> JudgementStrip::taken() const {
     const auto& shot = *document_.shot();
     const auto is_set = [&](const shoot::Approach& approach) {
         return approach.shot.exposure.f_number == shot.exposure.f_number &&
-               approach.shot.capture.mode == shot.capture.mode;
+               approach.shot.capture.mode == shot.capture.mode &&
+               approach.shot.sharpness.focus_offset == shot.sharpness.focus_offset;
     };
     const auto& all = judgement_->approaches;
     // The one that was decided on, where the shot still is as decided; else one that says the same.
@@ -162,6 +163,7 @@ void JudgementStrip::take(std::size_t index) {
     document_.editShot({tr("Take %1").arg(text(approach.name))}, [&](shoot::Shot& shot) {
         shot.exposure.f_number = approach.shot.exposure.f_number;
         shot.capture.mode = approach.shot.capture.mode;
+        shot.sharpness.focus_offset = approach.shot.sharpness.focus_offset;
         shot.capture.approach = approach.id;
     });
 }

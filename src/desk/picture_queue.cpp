@@ -1,12 +1,27 @@
 #include "desk/picture_queue.hpp"
 
 #include <QtConcurrentRun>
+#include <QThreadPool>
+
+#include <sys/resource.h>
 
 #include <utility>
 
 namespace poquito::desk {
+namespace {
+
+QThreadPool& pictureThreads() {
+    static QThreadPool pool;
+    return pool;
+}
+
+}  // namespace
 
 PictureQueue::PictureQueue(QObject* parent) : QObject(parent) {
+    constexpr int breath = 80;  // ms
+    pause_.setSingleShot(true);
+    pause_.setInterval(breath);
+    connect(&pause_, &QTimer::timeout, this, [this] { begin(std::exchange(fine_, Work()), true); });
     connect(&watcher_, &QFutureWatcher<Show>::finished, this, &PictureQueue::finished);
 }
 
@@ -22,6 +37,7 @@ void PictureQueue::render(Work draft, Work fine) {
         stop_ = true;  // heeded by what gives way
         return;
     }
+    pause_.stop();
     fine_ = std::move(fine);
     begin(draft, false);
 }
@@ -29,8 +45,12 @@ void PictureQueue::render(Work draft, Work fine) {
 void PictureQueue::begin(const Work& work, bool givesWay) {
     running_ = true;
     stop_ = false;
-    watcher_.setFuture(
-        QtConcurrent::run([work, givesWay, this] { return work([this, givesWay] { return !givesWay || !stop_; }); }));
+    watcher_.setFuture(QtConcurrent::run(&pictureThreads(), [work, givesWay, this] {
+        // On Linux this is the calling thread's alone: fields and drawings come first where cores are few.
+        constexpr int yielding = 10;
+        setpriority(PRIO_PROCESS, 0, yielding);
+        return work([this, givesWay] { return !givesWay || !stop_; });
+    }));
 }
 
 void PictureQueue::finished() {
@@ -39,8 +59,8 @@ void PictureQueue::finished() {
     if (auto next = std::exchange(next_, std::nullopt)) {
         fine_ = std::move(next->fine);
         begin(next->draft, false);
-    } else if (auto fine = std::exchange(fine_, Work())) {
-        begin(fine, true);
+    } else if (fine_) {
+        pause_.start();
     }
     if (show) show();
     if (isIdle()) Q_EMIT idle();

@@ -2,6 +2,7 @@
 
 #include <QFutureWatcher>
 #include <QObject>
+#include <QTimer>
 
 #include <atomic>
 #include <functional>
@@ -23,7 +24,7 @@ class PictureQueue : public QObject {
     using Work = std::function<Show(const std::function<bool()>& go_on)>;
     void render(Work draft, Work fine = {});
 
-    bool isIdle() const { return !running_ && !next_; }
+    bool isIdle() const { return !running_ && !next_ && !fine_; }
 
   Q_SIGNALS:
     void idle();  // everything asked for is shown
@@ -38,6 +39,7 @@ class PictureQueue : public QObject {
     QFutureWatcher<Show> watcher_;
     std::optional<Pair> next_;
     Work fine_;
+    QTimer pause_;  // before the fine picture, so that a run of edits has the machine to itself
     std::atomic<bool> stop_ = false;
     bool running_ = false;
 };

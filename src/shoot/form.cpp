@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <tuple>
 
 namespace poquito::shoot {
 namespace {
@@ -153,38 +154,41 @@ Surface::Surface(const Subject& subject)
         map_range_ = std::max(1, high - low);
     }
     if (form_ == Form::grains) {
-        constexpr int across = 10;
-        std::vector<Grain> grains;
-        heap_.resize(heap_cells * heap_cells);
-        for (int i = 0; i < across * across; ++i) {
-            const double u = (i % across + 0.5 + 0.7 * (scattered(i, 0, 1) - 0.5)) / across * 2 - 1;
-            const double v = (i / across + 0.5 + 0.7 * (scattered(i, 0, 2) - 0.5)) / across * 2 - 1;
-            const double radius = 0.14 + 0.1 * scattered(i, 0, 3);
-            const double r = std::hypot(u, v);
-            if (r + radius > 1) continue;
-            grains.push_back({.u = u, .v = v, .radius = radius, .base = 0.75 * (1 - r * r)});
-        }
-        for (const Grain& grain : grains)
-            for (int cell = 0; cell < heap_cells * heap_cells; ++cell) {
-                const double left = 2.0 * (cell % heap_cells) / heap_cells - 1,
-                             bottom = 2.0 * (cell / heap_cells) / heap_cells - 1;
-                const double du = grain.u - std::clamp(grain.u, left, left + 2.0 / heap_cells);
-                const double dv = grain.v - std::clamp(grain.v, bottom, bottom + 2.0 / heap_cells);
-                if (std::hypot(du, dv) <= grain.radius) heap_[static_cast<std::size_t>(cell)].push_back(grain);
+        // The same heap for every subject, so it is made once.
+        static const auto made = [this] {
+            constexpr int across = 10;
+            std::vector<Grain> grains;
+            heap_.resize(heap_cells * heap_cells);
+            for (int i = 0; i < across * across; ++i) {
+                const double u = (i % across + 0.5 + 0.7 * (scattered(i, 0, 1) - 0.5)) / across * 2 - 1;
+                const double v = (i / across + 0.5 + 0.7 * (scattered(i, 0, 2) - 0.5)) / across * 2 - 1;
+                const double radius = 0.14 + 0.1 * scattered(i, 0, 3);
+                const double r = std::hypot(u, v);
+                if (r + radius > 1) continue;
+                grains.push_back({.u = u, .v = v, .radius = radius, .base = 0.75 * (1 - r * r)});
             }
-    }
-    if (form_ == Form::grains) {
-        // What shows of the heap reaches from the floor to the top, as the depth was measured.
-        constexpr int samples = 200;
-        double low = 1, high = 0;
-        for (int i = 0; i <= samples; ++i)
-            for (int j = 0; j <= samples; ++j)
-                if (const auto top = heap(2.0 * i / samples - 1, 2.0 * j / samples - 1)) {
-                    low = std::min(low, *top);
-                    high = std::max(high, *top);
+            for (const Grain& grain : grains)
+                for (int cell = 0; cell < heap_cells * heap_cells; ++cell) {
+                    const double left = 2.0 * (cell % heap_cells) / heap_cells - 1,
+                                 bottom = 2.0 * (cell / heap_cells) / heap_cells - 1;
+                    const double du = grain.u - std::clamp(grain.u, left, left + 2.0 / heap_cells);
+                    const double dv = grain.v - std::clamp(grain.v, bottom, bottom + 2.0 / heap_cells);
+                    if (std::hypot(du, dv) <= grain.radius) heap_[static_cast<std::size_t>(cell)].push_back(grain);
                 }
-        heap_low_ = low;
-        heap_range_ = high - low;
+            // What shows of the heap reaches from the floor to the top, as the depth was measured.
+            constexpr int samples = 200;
+            double low = 1, high = 0;
+            for (int i = 0; i <= samples; ++i)
+                for (int j = 0; j <= samples; ++j)
+                    if (const auto top = heap(2.0 * i / samples - 1, 2.0 * j / samples - 1)) {
+                        low = std::min(low, *top);
+                        high = std::max(high, *top);
+                    }
+            heap_low_ = low;
+            heap_range_ = high - low;
+            return std::tuple(heap_, heap_low_, heap_range_);
+        }();
+        std::tie(heap_, heap_low_, heap_range_) = made;
     }
     // Tilt about the horizontal: the top goes away; then turn about the upright: the right side goes away.
     const double ct = std::cos(subject.tilt * per_degree), st = std::sin(subject.tilt * per_degree);

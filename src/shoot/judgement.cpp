@@ -194,8 +194,10 @@ std::optional<Judgement> judge(const Kit& kit, const Shot& shot) {
                  safe = on_lens(kit, shot, halo_safe_f_number);
     Judgement judgement;
     auto& all = judgement.approaches;
-    all.push_back(
-        approach(kit, "single-best", text("One frame", best), changed(shot, "single-best", CaptureMode::single, best)));
+    // The best single stop is the one for a focus in the middle of the depth.
+    Shot single = changed(shot, "single-best", CaptureMode::single, best);
+    single.sharpness.focus_offset = 0;
+    all.push_back(approach(kit, "single-best", text("One frame", best), single));
     all.push_back(
         approach(kit, "single-own", text("One frame", own), changed(shot, "single-own", CaptureMode::single, own)));
     all.push_back(approach(kit, "stack-sharpest", text("Stack", sharpest),

@@ -94,6 +94,10 @@ TEST_CASE("the judgement weighs the schools by the report's own numbers", "[shoo
         CHECK(one.background == alone.sharpness.background_disc_share);
         CHECK(one.middle_blur <= one.ends_blur + 1e-12);
     }
+    auto off_middle = shot;
+    off_middle.sharpness.focus_offset = 3;
+    CHECK(find(judge(shoot.kit, off_middle).value(), "single-best").shot.sharpness.focus_offset == 0);
+    CHECK(find(judge(shoot.kit, off_middle).value(), "single-own").shot.sharpness.focus_offset == 3);
     CHECK(find(judgement, "single-own").shot.exposure.f_number == 8);
     CHECK(find(judgement, "stack-halo-safe").shot.exposure.f_number == 8);
     // A stack's worst point lies half a step from a frame.
