@@ -76,7 +76,7 @@ QPolygonF subjectProfile(const shoot::Subject& subject, Elevation elevation) {
     static QCache<QByteArray, QPolygonF> known(100);
     const QByteArray key = formKey(subject) + (elevation == Elevation::side ? "side" : "top");
     if (const auto* profile = known.object(key)) return *profile;
-    const QPolygonF profile = sampledProfile(subject, elevation);
+    QPolygonF profile = sampledProfile(subject, elevation);
     known.insert(key, new QPolygonF(profile));
     return profile;
 }

@@ -61,7 +61,9 @@ class Map {
     }
 
   private:
-    static std::size_t index(int i, int j) { return static_cast<std::size_t>(j * (cells + 1) + i); }
+    static std::size_t index(int i, int j) {
+        return static_cast<std::size_t>(j) * (cells + 1) + static_cast<std::size_t>(i);
+    }
     QPointF point(int i, int j) const { return {(i - cells / 2.0) * step_.x(), (j - cells / 2.0) * step_.y()}; }
     QPointF place(std::pair<int, int> node) const { return point(node.first, node.second); }
     std::optional<double> at(std::pair<int, int> node) const { return depths_[index(node.first, node.second)]; }
@@ -90,7 +92,7 @@ class Map {
 
     shoot::Surface surface_;
     QPointF step_;
-    std::array<std::optional<double>, (cells + 1) * (cells + 1)> depths_;
+    std::array<std::optional<double>, std::size_t{cells + 1} * (cells + 1)> depths_;
 };
 
 FormLines drawnLines(const shoot::Subject& subject, double focusOffset) {
@@ -109,7 +111,7 @@ FormLines formLines(const shoot::Subject& subject, double focusOffset) {
     const QByteArray key = formKey(subject) + QByteArray::number(focusOffset, 'g', 17);
     if (const auto* lines = known.object(key)) return *lines;
     auto* lines = new FormLines(drawnLines(subject, focusOffset));
-    const FormLines result = *lines;
+    FormLines result = *lines;
     known.insert(key, lines);
     return result;
 }

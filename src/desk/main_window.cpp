@@ -804,7 +804,10 @@ void MainWindow::showShortcuts() {
            "<p><b>Ledger</b> a click or Enter opens the working of a number. <b>Bench</b> lights and background are "
            "dragged; Ctrl+E turns it.</p>"
            "<p><b>Train</b> arrow keys choose a piece, with Shift they move it; Delete takes it off; R turns the lens "
-           "round. <b>Gear</b> Ctrl+F finds a set-up, Ctrl+M measures the lens, Ctrl+K opens the kit room.</p>"));
+           "round. <b>Gear</b> Ctrl+F finds a set-up, Ctrl+M measures the lens, Ctrl+K opens the kit room.</p>"
+           "<p><b>Finder</b> a click focuses there, a drag or the arrow keys (finer with Shift) move the loupe, Enter "
+           "focuses "
+           "where it is. <b>Ladder</b> and <b>judgement</b> arrow keys choose; Enter takes.</p>"));
     box.exec();
 }
 

@@ -121,7 +121,7 @@ const std::array<unsigned char, 4096>& codes() {
 
 unsigned char code(float linear) {
     const float root = std::sqrt(std::clamp(linear, 0.0f, 1.0f));
-    return codes()[static_cast<std::size_t>(root * 4095 + 0.5f)];
+    return codes()[static_cast<std::size_t>(std::lround(root * 4095))];
 }
 
 /// White from a full channel on; black below the last step of 8 bits (IEC 61966-2-1).

@@ -134,14 +134,14 @@ void place_background(Scene& scene, const Plan& plan, const Report& report) {
     const auto& background = *plan.shot.background;
     scene.background_depth = background_behind_focus(plan.shot);
     const double level = report.light.background ? 0.18 * std::exp2(*report.light.background) : 0;
-    const Rgba light = albedo_of(background.colour, level);
+    Rgba light = albedo_of(background.colour, level);
     // What a millimetre of the background measures at the sensor, by perspective through the middle of the pupil.
     const Viewpoint view(plan.kit, plan.shot);
     const double scale = view.place({1, 0, scene.background_depth + plan.shot.sharpness.focus_offset}).x;
     if (background.kind == BackgroundKind::scene && level > 0 && scale > 0)
         place_scenery(scene, background, light, scale);
     else
-        scene.background = [light](Place) { return light; };
+        scene.background = [light](Place) -> Rgba { return light; };
 }
 
 }  // namespace

@@ -158,10 +158,11 @@ Surface::Surface(const Subject& subject)
         static const auto made = [this] {
             constexpr int across = 10;
             std::vector<Grain> grains;
-            heap_.resize(heap_cells * heap_cells);
+            heap_.resize(std::size_t{heap_cells} * heap_cells);
             for (int i = 0; i < across * across; ++i) {
                 const double u = (i % across + 0.5 + 0.7 * (scattered(i, 0, 1) - 0.5)) / across * 2 - 1;
-                const double v = (i / across + 0.5 + 0.7 * (scattered(i, 0, 2) - 0.5)) / across * 2 - 1;
+                const int row = i / across;
+                const double v = (row + 0.5 + 0.7 * (scattered(i, 0, 2) - 0.5)) / across * 2 - 1;
                 const double radius = 0.14 + 0.1 * scattered(i, 0, 3);
                 const double r = std::hypot(u, v);
                 if (r + radius > 1) continue;
@@ -169,8 +170,8 @@ Surface::Surface(const Subject& subject)
             }
             for (const Grain& grain : grains)
                 for (int cell = 0; cell < heap_cells * heap_cells; ++cell) {
-                    const double left = 2.0 * (cell % heap_cells) / heap_cells - 1,
-                                 bottom = 2.0 * (cell / heap_cells) / heap_cells - 1;
+                    const int column = cell % heap_cells, row = cell / heap_cells;
+                    const double left = 2.0 * column / heap_cells - 1, bottom = 2.0 * row / heap_cells - 1;
                     const double du = grain.u - std::clamp(grain.u, left, left + 2.0 / heap_cells);
                     const double dv = grain.v - std::clamp(grain.v, bottom, bottom + 2.0 / heap_cells);
                     if (std::hypot(du, dv) <= grain.radius) heap_[static_cast<std::size_t>(cell)].push_back(grain);
@@ -235,7 +236,8 @@ std::optional<double> Surface::heap(double u, double v) const {
     const auto cell = [](double at) {
         return std::clamp(static_cast<int>((at + 1) / 2 * heap_cells), 0, heap_cells - 1);
     };
-    for (const Grain& grain : heap_[static_cast<std::size_t>(cell(v) * heap_cells + cell(u))]) {
+    for (const Grain& grain :
+         heap_[static_cast<std::size_t>(cell(v)) * heap_cells + static_cast<std::size_t>(cell(u))]) {
         const double off = (square(u - grain.u) + square(v - grain.v)) / square(grain.radius);
         if (off > 1) continue;
         top = std::max(top.value_or(0), grain.base + 0.25 * std::sqrt(1 - off));

@@ -177,6 +177,33 @@ TEST_CASE("the finder shows the subject as large as the report says", "[imaging]
     CHECK_THAT(double(down), WithinAbs(320 * 20 / *report.optics.field_height, 1.5));
 }
 
+TEST_CASE("an edge that runs through a pixel covers its share of it", "[imaging][finder]") {
+    auto scene = test::chart(test::lens_at(4), 0, [](Place, double) { return 0.0; });
+    const auto whole = scene.subject;
+    scene.subject = [whole](Place place, double detail) {
+        return place.x > 0.03 ? whole(place, detail) : std::nullopt;
+    };
+    scene.background = [](Place) { return Rgba(1, 1, 1, 0); };
+    const auto frame = Finder().render(scene, {.width = 240, .height = 160}).value();  // 0.1 mm a pixel
+    CHECK_THAT(double(frame.light.at(120, 80)[1]), WithinAbs(0.3, 0.13));              // four by four rays
+    CHECK(frame.light.at(119, 80)[1] > 0.98);
+    CHECK(frame.light.at(121, 80)[1] < 0.02);
+}
+
+TEST_CASE("depths are told from the plane of focus, wherever that lies", "[imaging][finder]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots.front();
+    shot.subject = {.width = 30, .height = 20, .depth = 8, .form = shoot::Form::ball};
+    for (const double offset : {0.0, -4.0, 2.5}) {
+        shot.sharpness.focus_offset = offset;
+        const auto frame =
+            Finder()
+                .render(*scene_of(shoot.kit, shot, shoot::evaluate(shoot.kit, shot)), {.width = 96, .height = 64})
+                .value();
+        CHECK_THAT(double(frame.depth_at(48, 32)), WithinAbs(-4 - offset, 0.05));  // the middle of a ball is nearest
+    }
+}
+
 TEST_CASE("exposure shows: mid grey at zero stops, twice the light at one, clipped beyond", "[imaging][finder]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots.front();

@@ -5,6 +5,8 @@
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
+#include <array>
+
 using namespace poquito;
 using namespace shoot;
 using test::same;
@@ -136,6 +138,21 @@ TEST_CASE("the plane through three points is faced", "[shoot][attitude]") {
         CHECK_THAT(presented_extent(faced(slab, *attitude)).depth, WithinAbs(0, 1e-6));
         CHECK_THAT(attitude->tilt, WithinAbs(-std::atan2(8, 20) * 180 / pi, 1e-6));  // its top comes forward
     }
+    // One face of a box that stands corner on: turned, all three points lie equally deep.
+    const Subject box{.width = 30, .height = 20, .depth = 8, .form = Form::box};
+    const double places[3][2] = {{0, -0.5}, {0.9, -0.5}, {0.5, 0.8}};
+    const auto depths_of = [&](const Subject& one) {
+        const Surface relief(one);
+        std::array<Point3, 3> points;
+        for (std::size_t i = 0; i < 3; ++i) points[i] = *relief.point(places[i][0], places[i][1]);
+        return points;
+    };
+    const auto face = facing_plane(box, depths_of(box)).value();
+    CHECK(std::abs(face.turn) > 10);
+    const auto [p, q, r] = depths_of(faced(box, face));
+    CHECK_THAT(p.z, WithinAbs(q.z, 1e-6));
+    CHECK_THAT(p.z, WithinAbs(r.z, 1e-6));
+
     const Surface surface(slab);
     const auto a = *surface.point(0, -0.5), b = *surface.point(0, 0.5);
     CHECK_FALSE(facing_plane(slab, {a, b, {(a.x + b.x) / 2, (a.y + b.y) / 2, (a.z + b.z) / 2}}).has_value());
