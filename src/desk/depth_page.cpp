@@ -217,6 +217,7 @@ QWidget* DepthPage::settingsLeaf() {
     row->setSpacing(20);
     auto* column = new QVBoxLayout;
     addCapture(column);
+    column->addStretch();
     row->addLayout(column, 3);
     auto* beside = new QVBoxLayout;
     stackText_ = new Sentence(3, this);
