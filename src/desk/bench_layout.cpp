@@ -1,6 +1,7 @@
 #include "desk/bench_layout.hpp"
 
 #include "desk/form_lines.hpp"
+#include "light/space.hpp"
 
 #include <QCache>
 
@@ -42,11 +43,10 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
     double down = up;
     const double reach = layout.subject * 0.75;  // a light farther off the axis goes to the edge
     if (!layout.atInfinity)
-        for (const auto& light : shot.lights) {
-            const QPointF at = lightInPlane(light.position, elevation);
+        for (const auto& source : report.light.sources) {
+            const QPointF at = lightInPlane(source.place, elevation);
             if (std::abs(at.y()) > reach) continue;
-            const auto* modifier = shoot::modifier_of(kit, light);
-            const double half = (modifier ? modifier->diameter / 2 : 25) + 12;
+            const double half = source.tubes.front().diameter / 2 + 12;
             if (at.y() >= 0)
                 up = std::max(up, at.y() + half * 0.8);
             else
@@ -66,6 +66,15 @@ QPointF lightInPlane(const light::Position& position, Elevation elevation) {
     const double across = elevation == Elevation::side ? position.distance * std::sin(position.elevation * degree)
                                                        : -out * std::sin(position.azimuth * degree);
     return {along, across};
+}
+
+std::optional<QPointF> aimGrip(const BenchLayout& layout, const shoot::Shot& shot, const shoot::Report& report,
+                               Elevation elevation, std::size_t light) {
+    if (light >= shot.lights.size() || shot.lights[light].on_lens || layout.atInfinity) return std::nullopt;
+    const auto& place = report.light.sources[light].place;
+    const light::Point at = light::place_of(place);
+    const light::Point grip = at + aim_grip_share * place.distance * light::looks_along(place, shot.lights[light].aim);
+    return layout.place(layout.subject - grip.z(), elevation == Elevation::side ? grip.y() : -grip.x());
 }
 
 double subjectHalf(const shoot::Extent& extent, Elevation elevation) {

@@ -6,6 +6,8 @@
 #include <QPolygonF>
 #include <QRectF>
 
+#include <optional>
+
 namespace poquito::desk {
 
 /// Side: seen from the camera's right, up is up. Top: seen from above, the camera's right is down.
@@ -33,6 +35,11 @@ BenchLayout benchLayout(const shoot::Kit& kit, const shoot::Shot& shot, const sh
 /// Where a light stands in the plane of the drawing, mm from the subject: x towards the camera, y up or to the left.
 QPointF lightInPlane(const light::Position& position, Elevation elevation);
 
+/// The handle that turns a light in the plane of the drawing, pixels; empty where it hangs on the lens or is not there.
+/// It lies at `aim_grip_share` of the way from the light to what it looks at.
+std::optional<QPointF> aimGrip(const BenchLayout& layout, const shoot::Shot& shot, const shoot::Report& report,
+                               Elevation elevation, std::size_t light);
+
 /// Half of the subject's size across the axis in this elevation, mm.
 double subjectHalf(const shoot::Extent& extent, Elevation elevation);
 
@@ -40,6 +47,7 @@ double subjectHalf(const shoot::Extent& extent, Elevation elevation);
 QPolygonF subjectProfile(const shoot::Subject& subject, Elevation elevation);
 
 namespace bench {
+inline constexpr double aim_grip_share = 0.45;
 inline constexpr double body_behind = 26, body_half = 38;  // a camera body about the sensor, mm, common practice
 inline constexpr double ruler_height = 62;                 // for dimension lines and ruler, pixels
 }  // namespace bench

@@ -4,6 +4,9 @@
 #include "desk/drafting.hpp"
 #include "desk/gear_section.hpp"
 #include "desk/theme.hpp"
+#include "light/space.hpp"
+#include "shoot/lighting.hpp"
+#include "shoot/reflections.hpp"
 #include "shoot/text.hpp"
 
 #include <QPainter>
@@ -23,14 +26,15 @@ QString mm(double length) { return QString::fromStdString(shoot::length_text(len
 class BenchPainter {
   public:
     BenchPainter(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation,
-                 const QRectF& bounds)
+                 const QRectF& bounds, std::size_t chosen)
         : p_(painter),
           layout_(layout),
           kit_(document.kit()),
           shot_(*document.shot()),
           report_(*document.report()),
           elevation_(elevation),
-          bounds_(bounds) {}
+          bounds_(bounds),
+          chosen_(chosen) {}
 
     void draw() {
         drawAxis();
@@ -42,8 +46,11 @@ class BenchPainter {
             drawLabel(p_, layout_.place(layout_.focus, 0), Qt::AlignRight | Qt::AlignVCenter,
                       QObject::tr("focused at infinity"), theme().quiet);
         } else {
+            drawFamily();
+            drawRings();
             for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLight(i);
             drawSubject();
+            drawAim();
             for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLightText(i);
             drawDimensions();
         }
@@ -58,6 +65,7 @@ class BenchPainter {
     const shoot::Report& report_;
     Elevation elevation_;
     QRectF bounds_;
+    std::size_t chosen_;
 
     /// A lamp as drawn: the middle of its face, the direction it stands in, half its width in pixels.
     struct Lamp {
@@ -130,6 +138,12 @@ class BenchPainter {
         constexpr double degree = 3.14159265358979323846 / 180;
         const double half = std::tan(*report_.optics.shaded_half_angle * degree) * *report_.optics.working_distance;
         const QPointF subject = layout_.place(layout_.subject, 0);
+        QColor wash = theme().hairline;
+        wash.setAlphaF(0.4f);
+        p_.setPen(Qt::NoPen);
+        p_.setBrush(wash);
+        p_.drawPolygon(QPolygonF(
+            {subject, layout_.place(report_.optics.front, half), layout_.place(report_.optics.front, -half)}));
         QPen pen(theme().quiet, 1, Qt::DashLine);
         p_.setPen(pen);
         p_.drawLine(subject, layout_.place(report_.optics.front, half));
@@ -268,32 +282,150 @@ class BenchPainter {
             labels_.push_back(drawLabel(p_, {x - 4, bottom - 2}, Qt::AlignRight | Qt::AlignVCenter, stops, t.quiet));
     }
 
+    /// Where the family of angles of a polished face goes in this elevation: what stands there is mirrored.
+    void drawFamily() {
+        if (report_.reflections.empty()) return;
+        const auto plan = shoot::plan_of(kit_, shot_);
+        const auto pupil = shoot::pupil_point(plan);
+        if (!pupil) return;
+        const auto mirror = shoot::mirror_of(shot_.subject);
+        const double edge = mirror.radius ? 0.85 : 1;
+        const bool side = elevation_ == Elevation::side;
+        const auto one = light::reflect(mirror, *pupil, side ? 0 : -edge, side ? -edge : 0);
+        const auto other = light::reflect(mirror, *pupil, side ? 0 : edge, side ? edge : 0);
+        if (!one || !other) return;
+        const auto flat = [&](const light::Point& point) { return side ? point.y() : -point.x(); };
+        const auto place = [&](const light::Reflection& ray, double length) {
+            const light::Point end = ray.at + length * ray.direction;
+            return layout_.place(layout_.subject - end.z(), flat(end));
+        };
+        const double far = (bounds_.width() + bounds_.height()) / layout_.scale;
+        p_.save();
+        p_.setClipRect(bounds_.adjusted(1, 24, -1, -ruler_height + 4));
+        QColor wash = theme().link;
+        wash.setAlphaF(0.10f);
+        p_.setPen(Qt::NoPen);
+        p_.setBrush(wash);
+        p_.drawPolygon(QPolygonF({place(*one, 0), place(*one, far), place(*other, far), place(*other, 0)}));
+        p_.setPen(QPen(theme().link, 1, Qt::DashDotLine));
+        p_.drawLine(place(*one, 0), place(*one, far));
+        p_.drawLine(place(*other, 0), place(*other, far));
+        p_.restore();
+        p_.setFont(textFont(11));
+        const QRectF room = bounds_.adjusted(60, 40, -60, -ruler_height - 16);
+        // Inside its edge that lies farther from the gear.
+        const QLineF upper = clippedTo({place(*one, 0), place(*one, far)}, room),
+                     lower = clippedTo({place(*other, 0), place(*other, far)}, room);
+        const QLineF edge_line = std::abs(upper.dy()) > std::abs(lower.dy()) ? upper : lower;
+        const QLineF inner = clippedTo({place(*one, 0), (place(*one, far) + place(*other, far)) / 2}, room);
+        const QPointF at = edge_line.pointAt(0.8) * 0.8 + inner.pointAt(0.8) * 0.2;
+        labels_.push_back(drawLabel(p_, at, Qt::AlignCenter, QObject::tr("the face shows this"), theme().link));
+    }
+
+    QRectF lampRoom() const { return bounds_.adjusted(30, 52, -30, -ruler_height - 20); }
+    bool isScaled(std::size_t i) const {
+        const QPointF at = lightInPlane(report_.light.sources[i].place, elevation_);
+        return lampRoom().contains(layout_.place(layout_.subject - at.x(), at.y()));
+    }
+
+    /// Where the chosen light would give a stop more or less, about the subject.
+    void drawRings() {
+        if (chosen_ >= shot_.lights.size() || shot_.lights[chosen_].on_lens || !isScaled(chosen_)) return;
+        const auto& light = shot_.lights[chosen_];
+        const auto& source = report_.light.sources[chosen_];
+        const QPointF at = lightInPlane(source.place, elevation_);
+        const double in_plane = std::hypot(at.x(), at.y()), distance = source.place.distance;
+        const double out_of_plane = std::max(0.0, distance * distance - in_plane * in_plane);
+        const double bounced = source.path - distance;
+        const auto* modifier = shoot::modifier_of(kit_, light);
+        const double face = modifier ? modifier->diameter / 2 : 0;
+        const double now = source.path * source.path + face * face;
+        const double bearing = std::atan2(at.y(), -at.x());  // of the paper, up positive
+        const QPointF subject = layout_.place(layout_.subject, 0);
+        p_.save();
+        p_.setClipRect(bounds_.adjusted(1, 24, -1, -ruler_height + 4));
+        p_.setFont(textFont(11));
+        for (const int stops : {-2, -1, 0, 1, 2}) {
+            const double squared = now * std::exp2(-stops) - face * face;
+            const double reach = std::sqrt(std::max(squared, 0.0)) - bounced;
+            const double radius = std::sqrt(std::max(0.0, reach * reach - out_of_plane)) * layout_.scale;
+            if (reach * reach <= out_of_plane || radius < 14) continue;
+            constexpr double degree = 3.14159265358979323846 / 180;
+            constexpr double spread = 24;  // degrees to either side of the lamp
+            QPen pen(theme().light, stops == 0 ? 1.4 : 1, stops == 0 ? Qt::SolidLine : Qt::DotLine);
+            p_.setPen(pen);
+            p_.setBrush(Qt::NoBrush);
+            const double start = bearing / degree - spread;
+            p_.drawArc(QRectF(subject.x() - radius, subject.y() - radius, 2 * radius, 2 * radius),
+                       static_cast<int>(start * 16), static_cast<int>(2 * spread * 16));
+            if (stops == 0) continue;
+            const double edge = bearing + (at.y() >= 0 ? -1 : 1) * spread * degree;
+            const QPointF end = subject + QPointF(std::cos(edge), -std::sin(edge)) * radius;
+            drawLabel(p_, end, Qt::AlignCenter,
+                      (stops > 0 ? QStringLiteral("+%1") : QStringLiteral("\u2212%1")).arg(std::abs(stops)),
+                      theme().lightText);
+        }
+        p_.restore();
+    }
+
+    /// The handle that turns the chosen light.
+    void drawAim() {
+        const auto grip = aimGrip(layout_, shot_, report_, elevation_, chosen_);
+        if (!grip || chosen_ >= lamps_.size() || !lamps_[chosen_].scaled) return;
+        p_.setPen(QPen(theme().light, 1.2, Qt::DashLine));
+        p_.drawLine(lamps_[chosen_].face, *grip);
+        p_.setPen(QPen(theme().light, 1.6));
+        p_.setBrush(theme().panel);
+        p_.drawEllipse(*grip, 4.5, 4.5);
+    }
+
+    /// A twin light's other tube, without lettering.
+    void drawTube(const shoot::SourceTube& tube, double fill) {
+        const QPointF subject = layout_.place(layout_.subject, 0);
+        const QPointF at = lightInPlane(tube.place, elevation_);
+        const QPointF face = layout_.place(layout_.subject - at.x(), at.y());
+        const QLineF ray(subject, face);
+        if (ray.length() < 1) return;
+        const QPointF along = (face - subject) / ray.length(), across(-along.y(), along.x());
+        const double half = std::max(tube.diameter / 2 * layout_.scale, 4.0);
+        QColor beam = theme().light;
+        beam.setAlphaF(static_cast<float>(0.16 * fill));
+        p_.setPen(Qt::NoPen);
+        p_.setBrush(beam);
+        p_.drawPolygon(
+            QPolygonF({face + across * half, face - across * half, subject - across * 3, subject + across * 3}));
+        p_.setBrush(theme().cautionWash);
+        p_.setPen(QPen(theme().light, 1.6));
+        p_.drawPolygon(QPolygonF({face + across * half, face - across * half, face - across * half + along * 7,
+                                  face + across * half + along * 7}));
+    }
+
     void drawLight(std::size_t i) {
         const Theme& t = theme();
         const auto& light = shot_.lights[i];
         const auto& source = report_.light.sources[i];
         const auto* modifier = shoot::modifier_of(kit_, light);
+        for (std::size_t k = 1; k < source.tubes.size(); ++k) drawTube(source.tubes[k], source.fires ? 1 : 0.3);
         const QPointF subject = layout_.place(layout_.subject, 0);
-        const QPointF at = lightInPlane(light.position, elevation_);
+        const QPointF at = lightInPlane(source.place, elevation_);
         QPointF face = layout_.place(layout_.subject - at.x(), at.y());
-        const QRectF room = bounds_.adjusted(30, 52, -30, -ruler_height - 20);
+        const QRectF room = lampRoom();
         const bool scaled = room.contains(face);
         QLineF ray(subject, face);
         if (!scaled) ray = clippedTo(ray, room);
         face = ray.p2();
-        const double half = std::max((modifier ? modifier->diameter / 2 : 22) * layout_.scale, 5.0);
+        const double half = std::max(source.tubes.front().diameter / 2 * layout_.scale, 5.0);
         const double drawn_half = scaled ? half : std::min(half, 26.0);
         QPointF along = ray.length() > 1 ? (face - subject) / ray.length() : QPointF(-0.7, -0.7);
         const QPointF across(-along.y(), along.x());
 
         QColor beam = t.light;
-        beam.setAlphaF(source.stops ? 0.16f : 0.05f);
+        beam.setAlphaF(source.fires ? 0.16f : 0.05f);
         p_.setPen(Qt::NoPen);
         p_.setBrush(beam);
-        p_.drawPolygon(QPolygonF(
-            {face + across * drawn_half, face - across * drawn_half, subject - across * 3, subject + across * 3}));
-        p_.setBrush(source.stops ? t.cautionWash : t.panel);
-        p_.setPen(QPen(t.light, 1.6));
+        p_.drawPolygon(beamOutline(source, light, {face, subject}, drawn_half));
+        p_.setBrush(source.fires ? t.cautionWash : t.panel);
+        p_.setPen(QPen(i == chosen_ ? t.ink : t.light, i == chosen_ ? 1.8 : 1.6));
         const double thick = modifier ? 10 : 6;
         p_.drawPolygon(
             QPolygonF({face + across * drawn_half, face - across * drawn_half,
@@ -314,9 +446,30 @@ class BenchPainter {
         // The letter goes with the lamp, wherever its lettering finds room.
         p_.setFont(textFont(11, QFont::DemiBold));
         p_.setPen(t.lightText);
-        drawLine(p_, QRectF(back + along * (lamp + 8) - QPointF(8, 8), QSizeF(16, 16)), Qt::AlignCenter,
-                 QChar('A' + static_cast<int>(i)));
+        drawLine(p_, QRectF(back + along * (lamp + 8) - QPointF(12, 8), QSizeF(24, 16)), Qt::AlignCenter,
+                 QString::fromStdString(source.label));
         lamps_.push_back({face, along, drawn_half, scaled});
+    }
+
+    /// From the lamp's face to what it lights: the subject, or where it is turned to; a grid narrows it to its angle.
+    QPolygonF beamOutline(const shoot::SourceReport& source, const shoot::Light& light, QLineF way, double half) const {
+        const QPointF face = way.p1();
+        QPointF target = way.p2();
+        if (!light.on_lens && light.aim != light::Aim{}) {
+            const light::Point end =
+                light::place_of(source.place) + source.place.distance * light::looks_along(source.place, light.aim);
+            target = layout_.place(layout_.subject - end.z(), elevation_ == Elevation::side ? end.y() : -end.x());
+        }
+        const QLineF axis(face, target);
+        if (axis.length() < 1) return {};
+        const QPointF along = (target - face) / axis.length(), across(-along.y(), along.x());
+        const auto* modifier = shoot::modifier_of(kit_, light);
+        double end_half = 3;
+        if (modifier && modifier->grid) {
+            constexpr double degree = 3.14159265358979323846 / 180;
+            end_half = axis.length() * std::tan(std::min(*modifier->grid / 2, 80.0) * degree);
+        }
+        return {face + across * half, face - across * half, target - across * end_half, target + across * end_half};
     }
 
     void drawLightText(std::size_t i) {
@@ -324,15 +477,16 @@ class BenchPainter {
         const auto& light = shot_.lights[i];
         const auto& source = report_.light.sources[i];
         const auto* modifier = shoot::modifier_of(kit_, light);
-        const QString power =
-            source.suggested_power
-                ? QString::fromStdString(shoot::power_text(light.power.value_or(*source.suggested_power)))
-                : QObject::tr("off");
-        const QString first =
-            QObject::tr("%1  %2, %3")
-                .arg(QChar('A' + static_cast<int>(i)))
-                .arg(power, modifier ? QString::fromStdString(modifier->name).toLower() : QObject::tr("bare"));
-        QString second = mm(light.position.distance);
+        const QString power = source.suggested_power ? QString::fromStdString(shoot::setting_text(
+                                                           kit_, light, light.power.value_or(*source.suggested_power)))
+                                                     : QObject::tr("off");
+        const QString first = QObject::tr("%1  %2, %3")
+                                  .arg(QString::fromStdString(source.label), power,
+                                       modifier        ? QString::fromStdString(modifier->name).toLower()
+                                       : light.on_lens ? QObject::tr("on the lens")
+                                       : light.bounce  ? QObject::tr("off a card")
+                                                       : QObject::tr("bare"));
+        QString second = mm(source.path);
         if (source.stops)
             second += QObject::tr(", %1 stops").arg(QString::fromStdString(shoot::stops_text(*source.stops)));
         if (!scaled) second += QObject::tr(", at the edge");
@@ -441,8 +595,8 @@ class BenchPainter {
 }  // namespace
 
 void paintBench(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation,
-                const QRectF& bounds) {
-    BenchPainter(painter, layout, document, elevation, bounds).draw();
+                const QRectF& bounds, std::size_t chosen) {
+    BenchPainter(painter, layout, document, elevation, bounds, chosen).draw();
 }
 
 }  // namespace poquito::desk

@@ -3,7 +3,9 @@
 #include "desk/bench_painter.hpp"
 #include "desk/document.hpp"
 #include "desk/drafting.hpp"
+#include "desk/light/chosen_light.hpp"
 #include "desk/theme.hpp"
+#include "light/space.hpp"
 #include "shoot/text.hpp"
 
 #include <QEvent>
@@ -14,7 +16,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 namespace poquito::desk {
 
@@ -22,17 +23,17 @@ namespace {
 
 using namespace bench;
 
-constexpr double degree = std::numbers::pi / 180;
-
 }  // namespace
 
-BenchView::BenchView(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+BenchView::BenchView(Document& document, ChosenLight& chosen, QWidget* parent)
+    : QWidget(parent), document_(document), chosen_(chosen) {
     setObjectName(QStringLiteral("benchView"));
     setAccessibleName(tr("Bench, to scale"));
     setMouseTracking(true);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     connect(&document, &Document::shootChanged, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::selected, this, qOverload<>(&QWidget::update));
+    connect(&chosen, &ChosenLight::chosen, this, qOverload<>(&QWidget::update));
 }
 
 void BenchView::setElevation(Elevation elevation) {
@@ -57,10 +58,17 @@ std::optional<QPointF> BenchView::lightPlace(std::size_t light) const {
     if (!document_.shot() || light >= document_.shot()->lights.size()) return std::nullopt;
     const auto layout = layOut();
     if (layout.atInfinity) return std::nullopt;
-    const QPointF at = lightInPlane(document_.shot()->lights[light].position, elevation_);
+    const QPointF at = lightInPlane(document_.report()->light.sources[light].place, elevation_);
     const QPointF place = layout.place(layout.subject - at.x(), at.y());
     const QRectF room = QRectF(rect()).adjusted(6, 24, -6, -ruler_height + 6);
     return room.contains(place) ? std::optional(place) : std::nullopt;
+}
+
+std::optional<QPointF> BenchView::aimPlace() const {
+    if (!document_.shot()) return std::nullopt;
+    const std::size_t light = chosen_.index(*document_.shot());
+    if (!lightPlace(light)) return std::nullopt;
+    return aimGrip(layOut(), *document_.shot(), *document_.report(), elevation_, light);
 }
 
 std::optional<QPointF> BenchView::backgroundPlace() const {
@@ -86,7 +94,7 @@ void BenchView::paintEvent(QPaintEvent*) {
                                       : tr("1 : %1").arg(QString::fromStdString(shoot::number_text(1 / per_mm, 2)));
     painter.drawText(QPointF(18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title), 19),
                      tr("to scale, %1, mm from the sensor").arg(ratio));
-    paintBench(painter, layout, document_, elevation_, QRectF(rect()));
+    paintBench(painter, layout, document_, elevation_, QRectF(rect()), chosen_.index(*document_.shot()));
 }
 
 std::optional<BenchView::Grip> BenchView::gripAt(QPointF place) const {
@@ -94,6 +102,8 @@ std::optional<BenchView::Grip> BenchView::gripAt(QPointF place) const {
     constexpr double near = 18;
     for (std::size_t i = 0; i < document_.shot()->lights.size(); ++i)
         if (const auto at = lightPlace(i); at && QLineF(*at, place).length() < near) return Grip{Grip::light, i};
+    if (const auto at = aimPlace(); at && QLineF(*at, place).length() < near / 2)
+        return Grip{Grip::aim, chosen_.index(*document_.shot())};
     if (const auto at = backgroundPlace();
         at && std::abs(at->x() + 3 - place.x()) < 8 && place.y() > 30 && place.y() < height() - ruler_height)
         return Grip{Grip::background, 0};
@@ -106,12 +116,15 @@ void BenchView::mousePressEvent(QMouseEvent* event) {
     if (!dragged_) return;
     dragLayout_ = layOut();
     ++drags_;
+    if (dragged_->kind == Grip::background) return;
+    chosen_.choose(dragged_->index);
+    Q_EMIT lightTaken(dragged_->index);
 }
 
 void BenchView::mouseMoveEvent(QMouseEvent* event) {
     if (dragged_) return drag(event->position());
     const auto grip = gripAt(event->position());
-    setCursor(!grip ? Qt::ArrowCursor : grip->kind == Grip::light ? Qt::OpenHandCursor : Qt::SizeHorCursor);
+    setCursor(!grip ? Qt::ArrowCursor : grip->kind == Grip::background ? Qt::SizeHorCursor : Qt::OpenHandCursor);
 }
 
 void BenchView::mouseReleaseEvent(QMouseEvent*) {
@@ -132,25 +145,46 @@ void BenchView::drag(QPointF place) {
         });
         return;
     }
-    document_.editShot({tr("Move light %1").arg(QChar('A' + static_cast<int>(dragged_->index))), key},
-                       [&](shoot::Shot& shot) {
-                           auto& position = shot.lights[dragged_->index].position;
-                           const double out = position.distance * std::cos(position.elevation * degree);
-                           if (elevation_ == Elevation::side) {
-                               // Depth across the paper stays: along = out cos(az), across = height.
-                               const double sideways = out * std::sin(position.azimuth * degree);
-                               const double ground = std::hypot(along, sideways);
-                               position = {.distance = std::max(5.0, std::round(std::hypot(ground, across))),
-                                           .azimuth = std::round(std::atan2(sideways, along) / degree),
-                                           .elevation = std::round(std::atan2(across, ground) / degree)};
-                           } else {
-                               const double up = position.distance * std::sin(position.elevation * degree);
-                               const double ground = std::hypot(along, across);
-                               position = {.distance = std::max(5.0, std::round(std::hypot(ground, up))),
-                                           .azimuth = std::round(std::atan2(-across, along) / degree),
-                                           .elevation = std::round(std::atan2(up, ground) / degree)};
-                           }
-                       });
+    const bool turns = dragged_->kind == Grip::aim;
+    const QString name = QString::fromStdString(document_.report()->light.sources[dragged_->index].label);
+    document_.editShot({(turns ? tr("Turn light %1") : tr("Move light %1")).arg(name), key}, [&](shoot::Shot& shot) {
+        auto& light = shot.lights[dragged_->index];
+        if (turns)
+            turnLight(light, {along, across});
+        else
+            dragLight(light, {along, across});
+    });
+}
+
+namespace {
+
+/// A point put in the plane of the drawing; what the elevation does not show of it stays.
+light::Point inPlane(light::Point point, QPointF place, Elevation elevation) {
+    point.z() = place.x();
+    if (elevation == Elevation::side)
+        point.y() = place.y();
+    else
+        point.x() = -place.y();
+    return point;
+}
+
+}  // namespace
+
+void BenchView::dragLight(shoot::Light& light, QPointF place) const {
+    if (light.on_lens) return;  // goes with the lens
+    const auto position = light::position_of(inPlane(light::place_of(light.position), place, elevation_));
+    light.position = {.distance = std::max(5.0, std::round(position.distance)),
+                      .azimuth = std::round(position.azimuth),
+                      .elevation = std::round(position.elevation)};
+}
+
+void BenchView::turnLight(shoot::Light& light, QPointF place) const {
+    const light::Point at = light::place_of(light.position);
+    const light::Point looks = light.position.distance * light::looks_along(light.position, light.aim);
+    // The handle lies part of the way to what it looks at.
+    const light::Point grip = inPlane(at + aim_grip_share * looks, place, elevation_);
+    const auto aim = light::aimed_at(light.position, at + (grip - at) / aim_grip_share);
+    light.aim = {.turn = std::round(aim.turn), .tip = std::round(aim.tip)};
 }
 
 bool BenchView::event(QEvent* event) {
@@ -159,7 +193,10 @@ bool BenchView::event(QEvent* event) {
         const auto grip = gripAt(help->pos());
         if (grip)
             QToolTip::showText(help->globalPos(),
-                               grip->kind == Grip::light ? tr("Drag the light") : tr("Drag the background"), this);
+                               grip->kind == Grip::light ? tr("Drag the light")
+                               : grip->kind == Grip::aim ? tr("Turn the light")
+                                                         : tr("Drag the background"),
+                               this);
         else
             QToolTip::hideText();
         return true;

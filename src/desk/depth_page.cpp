@@ -6,6 +6,8 @@
 #include "desk/file_dialogs.hpp"
 #include "desk/judgement_strip.hpp"
 #include "desk/ladder_view.hpp"
+#include "desk/leaves.hpp"
+#include "desk/options.hpp"
 #include "desk/plane_drawing.hpp"
 #include "desk/rendering.hpp"
 #include "desk/sentence.hpp"
@@ -18,7 +20,6 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QPushButton>
-#include <QStackedWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -27,24 +28,6 @@ namespace poquito::desk {
 using namespace shoot;
 
 namespace {
-
-/// An enum's values as ids of a choice: the position is the value.
-template <typename Enum>
-std::string id_of(Enum value) {
-    return std::to_string(static_cast<int>(value));
-}
-template <typename Enum>
-Enum value_of(const std::string& id) {
-    return static_cast<Enum>(std::stoi(id));
-}
-using Names = std::initializer_list<const char*>;
-auto enumerated(Names names) {
-    return [list = std::vector<const char*>(names)](const Kit&) {
-        std::vector<std::pair<std::string, std::string>> options;
-        for (std::size_t i = 0; i < list.size(); ++i) options.emplace_back(std::to_string(i), list[i]);
-        return options;
-    };
-}
 
 /// The ladder, the plane and the long settings take the whole sheet.
 bool leaf_has_room(int index) { return index == 0 || index == 3; }
@@ -69,43 +52,24 @@ QString rule_sentence(const Shot& shot) {
 DepthPage::DepthPage(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* column = addColumn(1);
     column->setSpacing(4);
-    tabs_ = new QHBoxLayout;
-    tabs_->setSpacing(4);
-    column->addLayout(tabs_);
-    leaves_ = new QStackedWidget(this);
+    leaves_ = new Leaves(this);
     column->addWidget(leaves_, 1);
-    addLeaf("chartTab", tr("Blur and verdict"), tr("Blur over the marked stop, and what counts as sharp"), chartLeaf());
-    ladder_ = new LadderView(document, this);
-    connect(ladder_, &LadderView::sheetWanted, this, &DepthPage::saveSheet);
-    addLeaf("ladderTab", tr("Ladder"), tr("The frame at a row of stops, side by side"), ladder_);
-    addLeaf("planeTab", tr("Plane"), tr("What turning the camera or the subject saves in depth"), planeLeaf());
-    addLeaf("backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off"),
-            backgroundLeaf());
-    addLeaf("settingsTab", tr("Stack"), tr("One frame or a stack, and how it steps"), settingsLeaf());
-    tabs_->addStretch();
-    strip_ = new JudgementStrip(document, this);
-    column->addWidget(strip_);
-}
-
-/// A leaf of the sheet with the button that turns to it.
-void DepthPage::addLeaf(const char* name, const QString& label, const QString& tip, QWidget* leaf) {
-    auto* tab = new QToolButton(this);
-    tab->setText(label);
-    nameControl(tab, {name, label, tip});
-    tab->setCheckable(true);
-    tab->setAutoExclusive(true);
-    tab->setChecked(leaves_->count() == 0);
-    const int index = leaves_->addWidget(leaf);
-    if (index > 0) leaf->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
-    connect(tab, &QToolButton::clicked, this, [this, index] {
-        // Only the leaf that shows asks for room: the longest would make all of them scroll.
-        leaves_->currentWidget()->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
-        leaves_->setCurrentIndex(index);
-        leaves_->currentWidget()->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    connect(leaves_, &Leaves::turned, this, [this](int index) {
         strip_->setVisible(leaf_has_room(index));
         refresh();
     });
-    tabs_->addWidget(tab);
+    leaves_->addLeaf({"chartTab", tr("Blur and verdict"), tr("Blur over the marked stop, and what counts as sharp")},
+                     chartLeaf());
+    ladder_ = new LadderView(document, this);
+    connect(ladder_, &LadderView::sheetWanted, this, &DepthPage::saveSheet);
+    leaves_->addLeaf({"ladderTab", tr("Ladder"), tr("The frame at a row of stops, side by side")}, ladder_);
+    leaves_->addLeaf({"planeTab", tr("Plane"), tr("What turning the camera or the subject saves in depth")},
+                     planeLeaf());
+    leaves_->addLeaf({"backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off")},
+                     backgroundLeaf());
+    leaves_->addLeaf({"settingsTab", tr("Stack"), tr("One frame or a stack, and how it steps")}, settingsLeaf());
+    strip_ = new JudgementStrip(document, this);
+    column->addWidget(strip_);
 }
 
 QWidget* DepthPage::chartLeaf() {
@@ -181,9 +145,9 @@ QWidget* DepthPage::backgroundLeaf() {
         addChoice(
             group, {"backgroundKindChoice", tr("Kind"), tr("A plain card, or a place with detail and highlights")},
             enumerated({"card", "scene"}),
-            [](const Shot& s) { return id_of(s.background ? s.background->kind : BackgroundKind::card); },
+            [](const Shot& s) { return idOf(s.background ? s.background->kind : BackgroundKind::card); },
             [behind](Shot& s, const std::string& id) {
-                behind(s, [&](Background& b) { b.kind = value_of<BackgroundKind>(id); });
+                behind(s, [&](Background& b) { b.kind = valueOf<BackgroundKind>(id); });
             }),
         addQuantity(
             group, {"discDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")},
@@ -238,9 +202,9 @@ void DepthPage::addSharpness(QLayout* column) {
     addChoice(
         aperture, {"blurRuleChoice", tr("Blur limit"), tr("The widest blur disc that still counts as sharp")},
         enumerated({"pixels", "diagonal / 1500", "final output", "stated"}),
-        [](const Shot& s) { return id_of(s.sharpness.rule); },
+        [](const Shot& s) { return idOf(s.sharpness.rule); },
         [this](Shot& s, const std::string& id) {
-            s.sharpness.rule = value_of<BlurRule>(id);
+            s.sharpness.rule = valueOf<BlurRule>(id);
             if (s.sharpness.rule == BlurRule::stated && !s.sharpness.stated)
                 s.sharpness.stated = this->document().report()->sharpness.blur_limit;  // start from what held so far
         });
@@ -253,8 +217,8 @@ void DepthPage::addSharpness(QLayout* column) {
         [](Shot& s, double v) { s.sharpness.stated = v; });
     output_ = addChoice(
         aperture, {"outputChoice", tr("Seen as"), tr("A print at a distance, or a file of a given width")},
-        enumerated({"print", "file"}), [](const Shot& s) { return id_of(s.sharpness.output); },
-        [](Shot& s, const std::string& id) { s.sharpness.output = value_of<OutputKind>(id); });
+        enumerated({"print", "file"}), [](const Shot& s) { return idOf(s.sharpness.output); },
+        [](Shot& s, const std::string& id) { s.sharpness.output = valueOf<OutputKind>(id); });
     printWidth_ = addQuantity(
         aperture, {"printWidthField", tr("Print width"), tr("Of the whole picture")}, lengthQuantity(false),
         [](const Shot& s) { return s.sharpness.print.width; }, [](Shot& s, double v) { s.sharpness.print.width = v; });
@@ -276,13 +240,13 @@ void DepthPage::addCapture(QLayout* column) {
     auto* capture = addGroup(column, tr("One frame or a stack"));
     addChoice(
         capture, {"modeChoice", tr("Frames"), tr("One frame, or several stepped through the depth and combined")},
-        enumerated({"one frame", "a stack"}), [](const Shot& s) { return id_of(s.capture.mode); },
-        [](Shot& s, const std::string& id) { s.capture.mode = value_of<CaptureMode>(id); });
+        enumerated({"one frame", "a stack"}), [](const Shot& s) { return idOf(s.capture.mode); },
+        [](Shot& s, const std::string& id) { s.capture.mode = valueOf<CaptureMode>(id); });
     addChoice(
         capture, {"depthRuleChoice", tr("A frame holds"), tr("Which rule says how deep one frame of a stack is")},
         enumerated({"blur limit", "quarter wave", "kept contrast"}),
-        [](const Shot& s) { return id_of(s.capture.depth_rule); },
-        [](Shot& s, const std::string& id) { s.capture.depth_rule = value_of<DepthRule>(id); });
+        [](const Shot& s) { return idOf(s.capture.depth_rule); },
+        [](Shot& s, const std::string& id) { s.capture.depth_rule = valueOf<DepthRule>(id); });
     kept_ = addQuantity(
         capture,
         {"contrastField", tr("Contrast kept"), tr("Share of the in-focus contrast at the edge of a frame's depth")},
@@ -303,8 +267,8 @@ void DepthPage::addCapture(QLayout* column) {
             capture,
             {"moverChoice", tr("Moved by"),
              tr("Ring: perspective stays, scale changes. Rail: scale stays, perspective changes")},
-            enumerated({"focus ring", "rail"}), [](const Shot& s) { return id_of(s.capture.mover); },
-            [](Shot& s, const std::string& id) { s.capture.mover = value_of<Mover>(id); }),
+            enumerated({"focus ring", "rail"}), [](const Shot& s) { return idOf(s.capture.mover); },
+            [](Shot& s, const std::string& id) { s.capture.mover = valueOf<Mover>(id); }),
         addQuantity(
             capture,
             {"intervalField", tr("A frame every"),

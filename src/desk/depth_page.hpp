@@ -6,7 +6,6 @@
 
 #include <QPointF>
 
-class QStackedWidget;
 class QToolButton;
 
 namespace poquito::desk {
@@ -17,6 +16,7 @@ class DepthChart;
 class JudgementStrip;
 class LadderView;
 class PlaneDrawing;
+class Leaves;
 class Sentence;
 
 /// What stop, what counts as sharp, one frame or a stack: the blur chart, the ladder, the plane, the background and the
@@ -40,7 +40,6 @@ class DepthPage : public StationPage {
     void showShot(const Shot& shot, const shoot::Report& report) override;
 
   private:
-    void addLeaf(const char* name, const QString& label, const QString& tip, QWidget* leaf);
     QWidget* chartLeaf();
     QWidget* planeLeaf();
     QWidget* backgroundLeaf();
@@ -52,8 +51,7 @@ class DepthPage : public StationPage {
     void saveSheet();
     void propose(std::optional<shoot::Attitude> attitude);
 
-    QHBoxLayout* tabs_ = nullptr;
-    QStackedWidget* leaves_ = nullptr;
+    Leaves* leaves_ = nullptr;
     JudgementStrip* strip_ = nullptr;
     LadderView* ladder_ = nullptr;
     DepthChart* chart_ = nullptr;

@@ -11,7 +11,7 @@
 #include "desk/gear_windows.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/ledger_view.hpp"
-#include "desk/light_page.hpp"
+#include "desk/light/light_page.hpp"
 #include "desk/notes_panel.hpp"
 #include "desk/proof_page.hpp"
 #include "desk/reach_page.hpp"
@@ -216,7 +216,11 @@ QWidget* MainWindow::buildCentre() {
     benchLayout->setContentsMargins(1, 1, 1, 1);
     above_ = new QStackedWidget(benchSheet);
     benchLayout->addWidget(above_);
-    bench_ = new BenchView(document_, above_);
+    bench_ = new BenchView(document_, chosenLight_, above_);
+    connect(bench_, &BenchView::lightTaken, this, [this] {
+        if (rail_->current() == shoot::Station::light)
+            static_cast<LightPage*>(pageOf(shoot::Station::light))->showLights();
+    });
     above_->addWidget(bench_);
     auto* turn = new QToolButton(bench_);
     turn->setObjectName(QStringLiteral("elevationButton"));
@@ -387,7 +391,7 @@ StationPage* MainWindow::pageOf(shoot::Station station) {
             case shoot::Station::depth:
                 return new DepthPage(document_);
             case shoot::Station::light:
-                return new LightPage(document_);
+                return new LightPage(document_, chosenLight_);
             case shoot::Station::run:
                 return new RunPage(document_);
             case shoot::Station::proof:

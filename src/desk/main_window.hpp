@@ -2,6 +2,7 @@
 
 #include "desk/autosave.hpp"
 #include "desk/document.hpp"
+#include "desk/light/chosen_light.hpp"
 #include "shoot/stations.hpp"
 
 #include <QMainWindow>
@@ -110,6 +111,7 @@ class MainWindow : public QMainWindow {
     QWidget* marginColumn_ = nullptr;
     StationRail* rail_ = nullptr;
     ShotCards* cards_ = nullptr;
+    ChosenLight chosenLight_;
     BenchView* bench_ = nullptr;
     QSplitter* split_ = nullptr;
     QStackedWidget* above_ = nullptr;

@@ -115,6 +115,7 @@ QToolButton:checked, QPushButton:checked { background: @linkWash; border-color: 
 QToolButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px 2px; min-height: 18px; text-align: left; }
 QPushButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px; min-height: 18px; text-align: left; }
 QPushButton[link="true"]:focus { border: 1px solid @link; }
+QToolButton::menu-indicator { image: none; }
 QToolButton[link="true"]:hover, QPushButton[link="true"]:hover { text-decoration: underline; }
 QToolButton[link="true"]:focus { border: 1px solid @link; }
 QCheckBox, QRadioButton { color: @ink; spacing: 5px; min-height: 20px; }

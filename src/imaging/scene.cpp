@@ -2,6 +2,7 @@
 
 #include "imaging/colour.hpp"
 #include "imaging/texture.hpp"
+#include "light/space.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/scattered.hpp"
 
@@ -33,22 +34,29 @@ Rgba towards(const light::Position& position) {
             static_cast<float>(-std::cos(e) * std::cos(a)), 0};
 }
 
+SceneLight ambient_light(const Ambient& ambient, double stops) {
+    const auto amount = static_cast<float>(std::exp2(stops));
+    if (ambient.kind == AmbientKind::even)  // a bright room, more of it from above and in front
+        return {.amount = amount, .towards = {0, 0.5f, -0.8660254f, 0}, .softness = 1};
+    return {.amount = amount,
+            .towards = towards(ambient.position),
+            .softness = static_cast<float>(std::sin(std::min(ambient.size, 180.0) / 2 * per_degree))};
+}
+
 std::vector<SceneLight> lights_of(const Plan& plan, const Report& report) {
     std::vector<SceneLight> lights;
-    if (report.light.ambient)  // a bright sky above and in front
-        lights.push_back({.amount = static_cast<float>(std::exp2(*report.light.ambient)),
-                          .towards = {0, 0.5f, -0.8660254f, 0},
-                          .softness = 1});
-    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
-        const auto& source = report.light.sources[i];
+    if (report.light.ambient) lights.push_back(ambient_light(*plan.shot.ambient, *report.light.ambient));
+    for (const auto& source : report.light.sources) {
         if (!source.stops) continue;
-        const auto& light = plan.shot.lights[i];
-        const Modifier* modifier = modifier_of(plan.kit, light);
-        const double width = modifier ? modifier->diameter : 0;
-        lights.push_back({.amount = static_cast<float>(std::exp2(*source.stops)),
-                          .towards = towards(light.position),
-                          .softness = static_cast<float>(width / 2 / std::hypot(light.position.distance, width / 2))});
+        for (const SourceTube& tube : source.tubes)
+            lights.push_back({.amount = static_cast<float>(std::exp2(*source.stops) * tube.share),
+                              .towards = towards(tube.place),
+                              .softness = static_cast<float>(tube.diameter / 2 /
+                                                             std::hypot(tube.place.distance, tube.diameter / 2))});
     }
+    const auto relief = relief_of(plan.shot.subject);
+    for (SceneLight& light : lights)
+        if (light.softness < 1) light.shadows = cast_shadows(relief, light.towards, light.softness);
     return lights;
 }
 
@@ -69,13 +77,16 @@ void place_subject(Scene& scene, const Plan& plan) {
     scene.nearest = -plan.extent.depth / 2 - offset;
     scene.farthest = plan.extent.depth / 2 - offset;
     scene.subject = [=](Place place, double detail) -> std::optional<Fragment> {
-        const auto point = surface->hit(view.ray(place));
+        const ViewRay ray = view.ray(place);
+        const auto point = surface->hit(ray);
         if (!point) return std::nullopt;
         const double x = point->u * half_width, y = point->v * half_height;
         const Detail seen{.coarsest = skin.coarsest, .finest = std::max(detail / m, 1e-6)};
         const double pattern = texture(x, y, seen) - veins(x, y, seen);
         Fragment fragment;
         fragment.depth = static_cast<float>(point->z - offset);
+        fragment.x = static_cast<float>(ray.x + ray.dx * point->z);
+        fragment.y = static_cast<float>(ray.y + ray.dy * point->z);
         fragment.normal = {static_cast<float>(point->normal.x), static_cast<float>(point->normal.y),
                            static_cast<float>(point->normal.z), 0};
         fragment.albedo = skin.albedo * static_cast<float>(std::max(0.15, 1 + 0.45 * pattern));
@@ -130,6 +141,56 @@ void place_scenery(Scene& scene, const Background& background, const Rgba& light
         }
 }
 
+/// The share of each source that the subject keeps from a place of the card, for a subject that is taken as the ellipse
+/// of its extent.
+class CardShadow {
+  public:
+    CardShadow(const Plan& plan, const Report& report) : behind_(plan.shot.background->distance) {
+        half_width_ = plan.extent.width / 2;
+        half_height_ = plan.extent.height / 2;
+        double all = report.light.ambient ? std::exp2(*report.light.ambient) : 0;
+        for (const auto& source : report.light.sources) {
+            if (!source.background) continue;
+            const double ratio = std::exp2(*source.background);
+            all += ratio;
+            for (const SourceTube& tube : source.tubes) {
+                const auto at = light::place_of(tube.place);
+                if (at.z() <= 0) continue;  // beside or behind the subject: its shadow falls elsewhere
+                // Seen from the card, the source is so wide in the subject's plane.
+                const double nearer = behind_ / (at.z() + behind_);
+                sources_.push_back({.x = at.x() * nearer,
+                                    .y = at.y() * nearer,
+                                    .scale = 1 - nearer,
+                                    .softness = tube.diameter * nearer,
+                                    .ratio = ratio * tube.share});
+            }
+        }
+        if (all > 0)
+            for (auto& source : sources_) source.ratio /= all;
+    }
+
+    /// Of all light there, what is left at a place of the card, mm from the axis.
+    float left(double x, double y) const {
+        double kept = 0;
+        for (const auto& source : sources_) {
+            const double px = source.x + x * source.scale, py = source.y + y * source.scale;
+            const double least = std::min(half_width_, half_height_);
+            const double beside = (std::hypot(px / half_width_, py / half_height_) - 1) * least;
+            const double soft = std::max(source.softness, least / 20);
+            const double most = std::min(1.0, 4 * half_width_ * half_height_ / (soft * soft));
+            kept += source.ratio * most * std::clamp(0.5 - beside / soft, 0.0, 1.0);
+        }
+        return static_cast<float>(1 - kept);
+    }
+
+  private:
+    struct Source {
+        double x = 0, y = 0, scale = 1, softness = 0, ratio = 0;
+    };
+    double behind_, half_width_ = 1, half_height_ = 1;
+    std::vector<Source> sources_;
+};
+
 void place_background(Scene& scene, const Plan& plan, const Report& report) {
     const auto& background = *plan.shot.background;
     scene.background_depth = background_behind_focus(plan.shot);
@@ -142,6 +203,11 @@ void place_background(Scene& scene, const Plan& plan, const Report& report) {
         place_scenery(scene, background, light, scale);
     else
         scene.background = [light](Place) -> Rgba { return light; };
+    if (!(level > 0) || !(scale > 0)) return;
+    scene.background = [plain = std::move(scene.background), shadow = CardShadow(plan, report),
+                        scale](Place place) -> Rgba {
+        return plain(place) * shadow.left(place.x / scale, place.y / scale);
+    };
 }
 
 }  // namespace
@@ -175,23 +241,36 @@ std::optional<Scene> scene_of(const Kit& kit, const Shot& shot, const Report& re
     return scene;
 }
 
+namespace {
+
+/// What a polished face sends on of a source, for a camera at (0, 0, -1). A source that gives an exposure of one to a
+/// white face is 1 / sin^2 of its half angle as bright as that face; polish smears its edge by a few degrees.
+float mirrored(const Rgba& normal, const SceneLight& light) {
+    constexpr float smear = 0.06f;  // sine; satin silver, about 3.5 degrees (common practice)
+    const float facing = -normal.z();
+    const Rgba direction(2 * facing * normal.x(), 2 * facing * normal.y(), 2 * facing * normal.z() + 1, 0);
+    const float cosine = (direction * light.towards).sum();
+    const float limit = light.softness;
+    const float off = std::sqrt(std::max(0.0f, 1 - cosine * cosine));
+    if (cosine <= 0 || off > limit + 2 * smear) return 0;
+    const float edge = std::clamp((limit + smear - off) / (2 * smear), 0.0f, 1.0f);
+    const float size = limit * limit + smear * smear;
+    return edge * edge * (3 - 2 * edge) / size;
+}
+
+}  // namespace
+
 Rgba lit(const Scene& scene, const Fragment& fragment) {
-    float diffuse = 0, mirrored = 0;
+    float diffuse = 0, shine = 0;
     for (const SceneLight& light : scene.lights) {
         // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would
         // read.
         const float cosine = (fragment.normal * light.towards).sum();
-        diffuse += light.amount * std::max(0.0f, cosine + light.softness) / (1 + light.softness);
-        if (scene.gloss == 0) continue;
-        // The camera is at (0, 0, -1): the face half way between it and the light mirrors one into the other.
-        Rgba half = light.towards + Rgba(0, 0, -1, 0);
-        const float length = std::sqrt(half.square().sum());
-        if (length < 1e-3f) continue;
-        const float facing = std::max(0.0f, (fragment.normal * half).sum() / length);
-        const float tightness = 8 + 120 * (1 - light.softness) * (1 - light.softness);
-        mirrored += light.amount * std::pow(facing, tightness) * (0.3f + 0.7f * (1 - light.softness));
+        const float seen = light.shadows ? light.shadows->at(fragment.x, fragment.y) : 1;
+        diffuse += light.amount * seen * std::max(0.0f, cosine + light.softness) / (1 + light.softness);
+        if (scene.gloss > 0) shine += light.amount * seen * mirrored(fragment.normal, light);
     }
-    return fragment.albedo * diffuse + scene.gloss * mirrored;
+    return fragment.albedo * diffuse * (1 - scene.gloss) + scene.gloss * shine;
 }
 
 Viewpoint::Viewpoint(const Kit& kit, const Shot& shot) {

@@ -2,6 +2,7 @@
 
 #include "imaging/grey_image.hpp"
 #include "imaging/raster.hpp"
+#include "imaging/shadow.hpp"
 #include "optics/depth.hpp"
 #include "shoot/report.hpp"
 
@@ -19,6 +20,8 @@ struct Fragment {
     float depth = 0;  // mm behind the plane of focus, negative: in front of it
     Rgba albedo = Rgba::Zero();
     Rgba normal = {0, 0, -1, 0};  // towards the camera, of length 1
+    float x = 0;                  // mm from the subject's middle, to the right and up: where it lies in its shadows
+    float y = 0;
 };
 
 /// What blurs: the same pupil, working f-number and wavelength that the report is made from.
@@ -42,7 +45,8 @@ struct Highlight {
 struct SceneLight {
     float amount = 0;              // relative to a correct exposure
     Rgba towards = {0, 0, -1, 0};  // from the subject, of length 1; x right, y up, z away from the camera
-    float softness = 0;            // 0 a point, 1 as wide as the sky
+    float softness = 0;            // sine of half the angle it is wide: 0 a point, 1 the whole sky
+    std::optional<Shadows> shadows = std::nullopt;  // of the subject on itself
 };
 
 struct Scene {
@@ -56,7 +60,7 @@ struct Scene {
     /// `detail`: width at the sensor of the finest texture to put in, mm.
     std::function<std::optional<Fragment>(Place place, double detail)> subject;
     std::vector<SceneLight> lights;
-    float gloss = 0;  // how much of a light a polished face mirrors
+    float gloss = 0;  // share of the light that a polished face mirrors
     double background_depth = 0;
     std::function<Rgba(Place place)> background;  // light, before blur; empty: nothing there
     std::vector<Highlight> highlights;

@@ -22,11 +22,15 @@ void look_closer(const Scene& scene, const Grid& grid, int x, int y, Fragment& f
             sum.depth += one->depth;
             sum.albedo += one->albedo;
             sum.normal += one->normal;
+            sum.x += one->x;
+            sum.y += one->y;
         }
     coverage = static_cast<float>(met) / (across * across);
     if (met == 0) return;
     fragment.depth = sum.depth / static_cast<float>(met);
     fragment.albedo = sum.albedo / static_cast<float>(met);
+    fragment.x = sum.x / static_cast<float>(met);
+    fragment.y = sum.y / static_cast<float>(met);
     fragment.normal = sum.normal / std::max(1e-6f, std::sqrt(sum.normal.square().sum()));
 }
 

@@ -17,6 +17,13 @@ std::optional<double> duration_at(const std::vector<Duration>& table, double pow
     return below->t05 * std::pow(above->t05 / below->t05, share);
 }
 
+std::optional<double> turning_point(std::vector<Duration> table) {
+    std::ranges::sort(table, {}, &Duration::power);
+    for (std::size_t i = 2; i < table.size(); ++i)
+        if ((table[i].t05 - table[i - 1].t05) * (table[i - 1].t05 - table[i - 2].t05) < 0) return table[i - 1].power;
+    return std::nullopt;
+}
+
 double t01_from_t05(Discharge discharge, double t05) {
     return discharge == Discharge::decay ? std::log2(10.0) * t05 : t05;
 }

@@ -20,6 +20,10 @@ struct Duration {
 /// Entries in any order, powers distinct, all above 0.
 std::optional<double> duration_at(const std::vector<Duration>& table, double power);
 
+/// The first power at which durations that grew with power begin to shrink, or the other way round; empty: they do one
+/// of the two throughout.
+std::optional<double> turning_point(std::vector<Duration> table);
+
 /// t0.1 from t0.5: log2(10) = 3.32 times for an exponential decay, the same for one that is cut off.
 double t01_from_t05(Discharge discharge, double t05);
 

@@ -21,4 +21,9 @@ double power_for(const Settings& settings, FlashPath path, double stops) {
     return std::exp2(stops - flash_stops(settings, path));
 }
 
+double high_speed_loss(const HighSpeed& unit, double shutter) {
+    constexpr double same = 1 - 1e-9;  // 1/200 written two ways
+    return shutter >= unit.sync * same ? 0 : unit.at_sync + std::log2(unit.sync / shutter);
+}
+
 }  // namespace poquito::light

@@ -1,6 +1,7 @@
 #include "shoot/checklist.hpp"
 
 #include "optics/train.hpp"
+#include "shoot/lighting.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/text.hpp"
 
@@ -46,20 +47,26 @@ std::vector<ChecklistItem> make_checklist(const Plan& plan, const Report& report
         add("crop-mode", fmt::format("Camera set to \u201c{}\u201d", *plan.shot.rig.crop_mode));
     if (std::ranges::any_of(fit.joints, [](const Joint& joint) { return joint.inner_thread && !joint.fits(); }))
         add("step-rings", "Step rings in the bag: see the notes of Reach");
-    add("compensation", "Exposure compensation back to zero");
+    const bool compensated =
+        std::ranges::any_of(plan.shot.lights, [](const Light& light) { return light.metered.value_or(0) != 0; });
+    add("compensation", compensated ? "Exposure compensation at zero, flash compensation as planned"
+                                    : "Exposure compensation back to zero");
     if (report.optics.magnification > 0)
         add("focus",
             fmt::format("Manual focus, {}: {} of the frame filled", magnification_text(report.optics.magnification),
                         fmt::format("{:.0f} %", *report.optics.fill * 100)));
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
         const auto& light = plan.shot.lights[i];
-        const auto name = static_cast<char>('A' + i);
-        const auto& suggested = report.light.sources[i].suggested_power;
-        add("flash", fmt::format("Light {}: {}, {} from the subject", name,
-                                 light.power ? "manual, " + power_text(*light.power)
-                                 : suggested ? "automatic, about " + power_text(*suggested)
-                                             : std::string("automatic"),
-                                 length_text(light.position.distance)));
+        const auto& source = report.light.sources[i];
+        const auto setting = [&](double power) { return setting_text(plan.kit, light, power); };
+        std::string how = light.power              ? "manual, " + setting(*light.power)
+                          : source.suggested_power ? "automatic, about " + setting(*source.suggested_power)
+                                                   : std::string("automatic");
+        if (light.metered) how = fmt::format("metered by the camera, compensation {}", stops_text(*light.metered));
+        if (!is_flash(light)) how = "on, " + setting(*light.power);
+        add("flash",
+            fmt::format("Light {}: {}, {}", source.label, how,
+                        light.on_lens ? "on the lens" : length_text(light.position.distance) + " from the subject"));
         items.back().id = fmt::format("flash-{}", i + 1);
     }
     if (report.capture.frames > 1) add("bracketing", bracket_text(plan, report));

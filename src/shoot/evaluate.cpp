@@ -3,7 +3,10 @@
 #include "optics/aperture.hpp"
 #include "optics/motion.hpp"
 #include "shoot/advice.hpp"
+#include "shoot/freezing.hpp"
+#include "shoot/lighting.hpp"
 #include "shoot/plan.hpp"
+#include "shoot/reflections.hpp"
 
 #include <boost/math/constants/constants.hpp>
 
@@ -15,7 +18,6 @@ namespace {
 
 OpticsReport report_optics(const Plan& plan);
 SharpnessReport report_sharpness(const Plan& plan);
-LightReport report_light(const Plan& plan);
 CaptureReport report_capture(const Plan& plan, const LightReport& light);
 MotionReport report_motion(const Plan& plan, const LightReport& light);
 
@@ -33,6 +35,8 @@ Report evaluate(const Kit& kit, const Shot& shot) {
     report.light = report_light(plan);
     report.capture = report_capture(plan, report.light);
     report.motion = report_motion(plan, report.light);
+    report.reflections = report_reflections(plan, report.light);
+    report.freeze = report_freeze(plan, report);
     report.checklist = make_checklist(plan, report);
     report.notes = advise(plan, report);
     return report;
@@ -115,89 +119,6 @@ SharpnessReport report_sharpness(const Plan& plan) {
     return report;
 }
 
-// ---- light -------------------------------------------------------------------------------------------------------
-
-/// What the automatic flashes have to share; empty: the rest is enough already.
-std::optional<double> share_of_automatics(const Plan& plan, const std::optional<double>& ambient);
-SourceReport report_source(const Plan& plan, const Light& light, const std::optional<double>& automatic_share);
-std::optional<double> stops_of(double exposure_ratio);
-double background_ratio(const Plan& plan, const LightReport& light);
-
-LightReport report_light(const Plan& plan) {
-    LightReport report;
-    if (plan.shot.ambient) report.ambient = light::ambient_stops(settings_of(plan), plan.shot.ambient->ev100);
-    const auto share = share_of_automatics(plan, report.ambient);
-    double sum = report.ambient ? std::exp2(*report.ambient) : 0;
-    for (const Light& light : plan.shot.lights) {
-        report.sources.push_back(report_source(plan, light, share));
-        if (report.sources.back().stops) sum += std::exp2(*report.sources.back().stops);
-    }
-    report.total = stops_of(sum);
-    if (plan.shot.background) {
-        report.background = stops_of(background_ratio(plan, report));
-        if (report.background) report.background_look = light::background_look(*report.background);
-    }
-    return report;
-}
-
-std::optional<double> share_of_automatics(const Plan& plan, const std::optional<double>& ambient) {
-    double rest = ambient ? std::exp2(*ambient) : 0;
-    int automatics = 0;
-    for (const Light& light : plan.shot.lights) {
-        auto path = flash_path(plan.kit, light);
-        path.power = light.power.value_or(0);
-        if (light.power) rest += std::exp2(light::flash_stops(settings_of(plan), path));
-        if (!light.power) ++automatics;
-    }
-    if (automatics == 0 || rest >= 1) return std::nullopt;
-    return (1 - rest) / automatics;
-}
-
-SourceReport report_source(const Plan& plan, const Light& light, const std::optional<double>& automatic_share) {
-    const Flash& flash = flash_of(plan.kit, light);
-    const double towards_camera = light::towards_camera(light.position);
-    SourceReport report;
-    report.facing = stops_of(towards_camera);
-    report.off_axis = std::acos(std::clamp(towards_camera, -1.0, 1.0)) / per_degree;
-    auto path = flash_path(plan.kit, light);
-    if (light.power) {
-        path.power = *light.power;
-    } else if (automatic_share) {
-        path.power = light::power_for(settings_of(plan), path, std::log2(*automatic_share));
-    } else {
-        return report;
-    }
-    report.power = path.power;
-    report.stops = light::flash_stops(settings_of(plan), path);
-    report.suggested_power = light::nearest_setting(flash.scale, path.power);
-    report.left_over = std::log2(path.power / *report.suggested_power);
-    report.t05 = light::duration_at(flash.durations, path.power);
-    if (report.t05) report.t01 = light::t01_from_t05(flash.discharge, *report.t05);
-    report.recycle = flash.recycle_full * std::min(path.power, 1.0);
-    return report;
-}
-
-/// 0 is no light at all, and has no stops.
-std::optional<double> stops_of(double exposure_ratio) {
-    if (!(exposure_ratio > 0)) return std::nullopt;
-    return std::log2(exposure_ratio);
-}
-
-double background_ratio(const Plan& plan, const LightReport& light) {
-    const auto& background = *plan.shot.background;
-    double sum = light.ambient ? std::exp2(*light.ambient) : 0;
-    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
-        const Light& source = plan.shot.lights[i];
-        const auto way = light::path_to_background(source.position, background.distance);
-        if (!way || !light.sources[i].stops) continue;
-        auto path = flash_path(plan.kit, source);
-        path.power = light.sources[i].power;
-        path.distance = way->distance;
-        sum += std::exp2(light::flash_stops(settings_of(plan), path)) * way->incidence;
-    }
-    return sum * background.reflectance / 0.18;
-}
-
 // ---- capture and motion ------------------------------------------------------------------------------------------
 
 void report_travel(const Plan& plan, CaptureReport& report);
@@ -243,18 +164,25 @@ void report_travel(const Plan& plan, CaptureReport& report) {
     }
 }
 
+double hand_blur(const Plan& plan, double time) {
+    const double m = std::max(plan.at.magnification, 0.0);
+    const double image_distance = plan.at.focal_length * (1 + m);
+    return (HandShake::turning * image_distance + HandShake::shifting * m) * time;
+}
+
 MotionReport report_motion(const Plan& plan, const LightReport& light) {
     const auto& subject = plan.shot.subject;
     MotionReport report{.exposure_time = plan.shot.exposure.shutter};
-    const bool any_flash =
-        std::ranges::any_of(light.sources, [](const auto& source) { return source.stops.has_value(); });
-    const bool ambient_counts = light.ambient && light.total && *light.ambient > *light.total - flash_makes_exposure;
+    const auto fires = [](const SourceReport& source) { return !source.continuous && source.stops; };
+    const bool any_flash = std::ranges::any_of(light.sources, fires);
+    const bool ambient_counts =
+        light.continuous && light.total && *light.continuous > *light.total - flash_makes_exposure;
     const bool durations_known =
-        std::ranges::all_of(light.sources, [](const auto& source) { return !source.stops || source.t01; });
+        std::ranges::all_of(light.sources, [&](const auto& source) { return !fires(source) || source.t01; });
     if (any_flash && !ambient_counts && durations_known) {
         double longest = 0;
         for (const auto& source : light.sources)
-            if (source.stops) longest = std::max(longest, *source.t01);
+            if (fires(source)) longest = std::max(longest, *source.t01);
         report.exposure_time = std::min(longest, report.exposure_time);
         report.frozen_by_flash = true;
     }
@@ -264,6 +192,16 @@ MotionReport report_motion(const Plan& plan, const LightReport& light) {
                                                  .amplitude = subject.sway_amplitude,
                                                  .frequency = subject.sway_frequency,
                                                  .exposure = report.exposure_time});
+    if (plan.shot.rig.support == Support::hand) report.hand_blur = hand_blur(plan, report.exposure_time);
+    if (any_flash && light.continuous && light.total) {
+        report.ghost_blur = std::max(
+            optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = plan.shot.exposure.shutter}),
+            optics::oscillation_blur({.magnification = m,
+                                      .amplitude = subject.sway_amplitude,
+                                      .frequency = subject.sway_frequency,
+                                      .exposure = plan.shot.exposure.shutter}));
+        if (report.ghost_blur > 0) report.ghost_share = std::exp2(*light.continuous - *light.total);
+    }
     return report;
 }
 

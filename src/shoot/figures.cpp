@@ -5,6 +5,7 @@
 #include "optics/diffraction.hpp"
 #include "optics/motion.hpp"
 #include "shoot/behind.hpp"
+#include "shoot/lighting.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/text.hpp"
 
@@ -92,6 +93,11 @@ class Sheet {
     Working reading_working() const;
     Working any_aperture_working() const;
     void source_figures(std::size_t i);
+    Working flash_working(std::size_t i) const;
+    Working lamp_working(std::size_t i) const;
+    void metering_figures(const MeteringReport& metering);
+    void balance_figures();
+    void freeze();
 };
 
 constexpr const char* any_train_source =
@@ -385,47 +391,121 @@ void Sheet::depth() {
     }
 }
 
+std::string calibrated_text(const light::Calibrated& calibrated) {
+    if (calibrated.count == 0) return {};
+    if (!calibrated.spread) return fmt::format(", calibrated by {}", count_text(calibrated.count, "frame", "frames"));
+    return fmt::format(", calibrated by {} frames \u00b1 {}", calibrated.count, number_text(*calibrated.spread, 2));
+}
+
 void Sheet::source_figures(std::size_t i) {
     const auto& source = report_.light.sources[i];
     const auto& light = plan_.shot.lights[i];
-    const auto letter = static_cast<char>('A' + i);
-    if (!source.stops) {
-        add("stops", fmt::format("Flash {} at the subject", letter), "off");
+    const auto name = fmt::format("{} {} at the subject", source.continuous ? "Lamp" : "Flash", source.label);
+    if (!source.fires) {
+        add("stops", name, "off");
         return;
     }
-    const auto settings = settings_of(plan_);
-    const auto path = flash_path(plan_.kit, light);
-    add("stops", fmt::format("Flash {} at the subject", letter), stops_text(*source.stops), "stops").working =
-        working("stops", light::flash_formula,
-                {{"G", path.guide_number},
-                 {"p", source.power},
-                 {"ISO", settings.iso},
-                 {"l", path.loss},
-                 {"N_w", settings.working_f_number},
-                 {"d", path.distance / 1000},
-                 {"w", path.modifier_diameter / 1000}},
-                *source.stops, "stops", guide_source);
-    auto& power = add("suggested_power", fmt::format("\u2026 power to set"), power_text(*source.suggested_power),
+    if (source.stops) {
+        auto& stops =
+            add("stops", name, stops_text(*source.stops),
+                "stops" + calibrated_text(source.calibration.count ? source.calibration : source.modifier_calibration));
+        stops.working = source.continuous ? lamp_working(i) : flash_working(i);
+    } else {
+        add("stops", name, "none");
+    }
+    auto& power = add("suggested_power", fmt::format("\u2026 power to set"),
+                      setting_text(plan_.kit, light, *source.suggested_power),
                       fmt::format("{} left", stops_text(*source.left_over)));
     weigh(power, "power-above-full");
     weigh(power, "power-below-least");
-    const double step = flash_of(plan_.kit, light).scale.step;
+    const double step = power_scale(plan_.kit, light).step;
     power.working = working("power", light::nearest_setting_formula,
                             {{"n", std::round(-std::log2(*source.suggested_power) / step)}, {"step", step}},
-                            *source.suggested_power, "", "the flash's setting nearest to the power wanted");
+                            *source.suggested_power, "", "the unit's setting nearest to the power wanted");
     if (!light.power) {
-        auto full = path;
-        full.power = 1;
-        add("power", "\u2026 power wanted", power_text(source.power)).working = working(
-            "power", light::auto_power_formula, {{"g", *source.stops}, {"s_1", light::flash_stops(settings, full)}},
-            source.power, "", "model 3, g wanted and s_1 at full power, in stops");
+        const double full = std::log2(light_at(plan_, light, 1, 0));
+        add("power", "\u2026 power wanted", power_text(source.power)).working =
+            working("power", light::auto_power_formula, {{"g", *source.stops}, {"s_1", full}}, source.power, "",
+                    "model 3, g wanted and s_1 at full power, in stops");
     }
+    if (source.losses.high_speed > 0)
+        add("high_speed_loss_stops", "\u2026 high-speed sync takes", number_text(source.losses.high_speed), "stops")
+            .working = working("loss", light::high_speed_formula,
+                               {{"h", flash_of(plan_.kit, light).high_speed_loss},
+                                {"t_s", plan_.camera.sync},
+                                {"t", plan_.shot.exposure.shutter}},
+                               source.losses.high_speed, "stops",
+                               "model 3; h at sync speed from the unit's record, 2 by common practice");
     if (source.t01) {
         const bool decays = flash_of(plan_.kit, light).discharge == light::Discharge::decay;
         add("flash_duration_s", "\u2026 freezes in, t0.1", shutter_text(*source.t01)).working = working(
             "t0.1", decays ? light::t01_decay_formula : "t_05", {{"t_05", *source.t05}}, *source.t01, "s",
             decays ? "ISO 2827; exponential decay" : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table");
     }
+    if (source.metering && light.metered) metering_figures(*source.metering);
+}
+
+Working Sheet::flash_working(std::size_t i) const {
+    const auto& source = report_.light.sources[i];
+    const auto path = flash_path(plan_, plan_.shot.lights[i]);
+    const auto settings = settings_of(plan_);
+    return working("stops", light::flash_formula,
+                   {{"G", path.guide_number},
+                    {"p", source.power},
+                    {"ISO", settings.iso},
+                    {"l", path.loss},
+                    {"N_w", settings.working_f_number},
+                    {"d", path.distance / 1000},
+                    {"w", path.modifier_diameter / 1000}},
+                   *source.stops, "stops", guide_source);
+}
+
+Working Sheet::lamp_working(std::size_t i) const {
+    const auto& source = report_.light.sources[i];
+    auto path = lamp_path(plan_, plan_.shot.lights[i]);
+    path.power = source.power;
+    const auto settings = settings_of(plan_);
+    return working("stops", light::lamp_formula,
+                   {{"E", light::illuminance(path)},
+                    {"ISO", settings.iso},
+                    {"t", settings.shutter},
+                    {"N_w", settings.working_f_number}},
+                   *source.stops, "stops", "ISO 2720, C = 250; E in lux at the subject, disc source");
+}
+
+void Sheet::metering_figures(const MeteringReport& metering) {
+    add("metering_error_stops", "\u2026 camera's metering errs", stops_text(metering.error), "stops").working =
+        working("error", light::automatic_formula, {{"r_m", metering.reflectance}}, metering.error, "stops",
+                "model 3; r_m the average reflectance of the field as the flash lights it");
+}
+
+void Sheet::freeze() {
+    if (!report_.freeze) return;
+    const auto& freeze = *report_.freeze;
+    const auto& plan = *plan_.shot.freeze;
+    auto& speed = add("freeze_speed_mm_s", "Speed at the place", number_text(freeze.speed / 1000), "m/s");
+    if (plan.act != Act::thrown)
+        speed.working = working("speed", light::fall_speed_formula, {{"g", light::gravity}, {"h", plan.drop}},
+                                freeze.speed, "mm/s", "free fall, g by ISO 80000-3");
+    if (freeze.slowest > 0)
+        add("slowest_t01_s", "\u2026 freezes within", shutter_text(freeze.slowest)).working =
+            working("t", "n * pitch / (m * w)",
+                    {{"n", plan.wanted_blur},
+                     {"pitch", optics::pixel_pitch(plan_.sensor)},
+                     {"m", report_.optics.magnification},
+                     {"w", freeze.speed}},
+                    freeze.slowest, "s", "model 2, motion; n pixels of blur wanted");
+    if (freeze.delay && plan.trigger == Trigger::beam)
+        add("trigger_delay_s", "Trigger delay", fmt::format("{} ms", number_text(*freeze.delay * 1000))).working =
+            working(
+                "delay", light::trigger_formula,
+                {{"h", plan.drop}, {"b", std::min(plan.beam_above, plan.drop)}, {"g", light::gravity}, {"l", plan.lag}},
+                *freeze.delay, "s", "free fall from the beam to the place, less camera and trigger");
+    if (freeze.burst_time)
+        add("burst_s", "Repeating flash lasts", shutter_text(*freeze.burst_time)).working =
+            working("t", light::burst_formula,
+                    {{"n", static_cast<double>(plan.repeating->burst.flashes)}, {"F", plan.repeating->burst.frequency}},
+                    *freeze.burst_time, "s", "model 3");
 }
 
 void Sheet::light() {
@@ -449,6 +529,7 @@ void Sheet::light() {
             working("exposure", light::flash_sum_formula, {{"a", ambient}, {"f", std::exp2(*light.total) - ambient}},
                     *light.total, "stops", "model 3, sources add as exposure ratios");
     }
+    balance_figures();
     if (light.background) {
         constexpr const char* looks[] = {"black", "dark", "grey", "white"};
         add("background_stops", "Background", stops_text(*light.background),
@@ -458,6 +539,7 @@ void Sheet::light() {
                                 {"r", plan_.shot.background->reflectance}},
                                *light.background, "stops", "model 3, B the light at the card over a correct exposure");
     }
+    freeze();
     const auto& motion = report_.motion;
     if (motion.blur > 0) {
         auto& blur = add_length("blur_mm", "Blur from movement", motion.blur);
@@ -468,6 +550,17 @@ void Sheet::light() {
                     motion.blur, "mm",
                     motion.frozen_by_flash ? "model 2; t is the flash's t0.1" : "model 2; t is the shutter time");
     }
+    if (motion.hand_blur > 0) {
+        auto& blur = add_length("hand_blur_mm", "Blur from the hands", motion.hand_blur);
+        weigh(blur, "hand-shake");
+        blur.working = working("blur", hand_blur_formula,
+                               {{"w", HandShake::turning},
+                                {"f", report_.optics.focal_length},
+                                {"m", report_.optics.magnification},
+                                {"v", HandShake::shifting},
+                                {"t", motion.exposure_time}},
+                               motion.hand_blur, "mm", "hands turn by w rad/s and shift by v mm/s: common practice");
+    }
     if (motion.sway_blur > 0) {
         auto& blur = add_length("sway_blur_mm", "Blur from sway", motion.sway_blur);
         weigh(blur, "motion-blur");
@@ -477,6 +570,28 @@ void Sheet::light() {
                                 {"F", plan_.shot.subject.sway_frequency},
                                 {"t", motion.exposure_time}},
                                motion.sway_blur, "mm", "model 2, at worst");
+    }
+}
+
+void Sheet::balance_figures() {
+    const auto& light = report_.light;
+    if (light.key_to_fill) {
+        const double key = *light.sources[*light.key].share;
+        add("key_to_fill_stops", "Key over the rest", stops_text(*light.key_to_fill), "stops").working =
+            working("ratio", "log2(k / (1 - k))", {{"k", key}}, *light.key_to_fill, "stops",
+                    "k is the share of the strongest light");
+    }
+    if (light.front && light.back)
+        add("falloff_stops", "Front over back", stops_text(*light.front - *light.back), "stops").working = working(
+            "falloff", "front - back", {{"front", *light.front}, {"back", *light.back}}, *light.front - *light.back,
+            "stops", "model 3 at the nearest and the farthest point of the subject");
+    if (light.black_frame && light.flash) {
+        const double ambient = light.ambient ? std::exp2(*light.ambient) : 0;
+        add("continuous_stops", "Without flash", stops_text(*light.continuous),
+            light.black_frame->over <= 0 ? "black" : "stops")
+            .working =
+            working("frame", light::flash_sum_formula, {{"a", ambient}, {"f", std::exp2(*light.continuous) - ambient}},
+                    *light.continuous, "stops", "model 3; black from 5 stops under, common practice");
     }
 }
 

@@ -62,6 +62,7 @@ std::vector<Joint> joints_of(const Kit& kit, const Shot& shot) {
         front.screw_on(outer.name, outer.filter_thread, std::nullopt);
     }
     for (const Light& light : shot.lights) {
+        if (light.lamp) continue;
         const Flash& flash = piece(kit.flashes, light.flash);
         if (flash.front_thread) front.screw_on(flash.name, *flash.front_thread, flash.front_thread);
     }

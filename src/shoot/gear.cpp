@@ -181,10 +181,21 @@ Cell cell_of(const std::optional<double>& value) { return to_cell(value); }
 
 const std::vector<const char*> measured_kinds = {"magnification", "displayed-aperture", "sharp-distances"};
 
+constexpr NumberRule grid_range{.greatest = 180, .without_least = true};
+
+std::vector<FieldSpec> correction_columns() {
+    return {column("stops", "Stops", Measure::stops, stop_range), text_column("time", "When")};
+}
+light::Correction read_correction(const std::vector<Cell>& row) {
+    return {.stops = number(row[0]), .time = std::get<std::string>(row[1])};
+}
+std::vector<Cell> write_correction(const light::Correction& correction) { return {correction.stops, correction.time}; }
+
 std::optional<GearProblem> check_camera(const Camera& camera);
 std::optional<GearProblem> check_lens(const Lens& lens);
 std::optional<GearProblem> check_bellows(const Bellows& bellows);
 std::optional<GearProblem> check_flash(const Flash& flash);
+std::optional<GearProblem> check_lamp(const Lamp& lamp);
 
 #define MEMBER(path) \
     [](auto& g) -> auto& { return g.path; }
@@ -423,15 +434,74 @@ GearKind flashes() {
             [](const light::Duration& d) {
                 return std::vector<Cell>{d.power, d.t05};
             })
+        .choice("heads", "Tubes", {"one", "twin", "ring"}, "Twin and ring lights stand on the lens's front",
+                MEMBER(heads))
+        .may_be_absent()
+        .number("spread_mm", "Tubes apart", Measure::length, above_zero,
+                "Of a twin, middle to middle; of a ring, across its tube; empty: at the lens's rim", MEMBER(spread))
+        .number("face_mm", "Bare face", Measure::length, above_zero, "Diameter of a tube's window, bare", MEMBER(face))
+        .may_be_absent()
+        .number("energy_ws", "Energy", Measure::plain, above_zero, "Watt-seconds at full power", MEMBER(energy))
+        .choice("power_shown", "Power shown in", {"fraction", "stops", "watt-seconds"},
+                "How the unit states its power: 1/8, three stops under full, 50 Ws", MEMBER(power_shown))
+        .may_be_absent()
+        .flag("high_speed_sync", "High-speed sync", "Lasts for shutter times faster than sync", MEMBER(high_speed_sync))
+        .may_be_absent()
+        .number("high_speed_loss_stops", "High speed costs", Measure::stops, zero_or_more,
+                "At the sync speed, against one flash at that power; 2 by common practice", MEMBER(high_speed_loss))
+        .may_be_absent()
+        .number("flashes_per_charge", "Flashes a charge", Measure::plain, above_zero,
+                "At full power, with fresh batteries; empty: fed from the mains", MEMBER(charge))
+        .number("flashes_per_minute", "Flashes a minute", Measure::plain, above_zero,
+                "At full power, before it must cool; empty: not known", MEMBER(per_minute))
+        .table("corrections", "Test frames", "Stops brighter than the guide number says, one a test frame",
+               correction_columns(), true, MEMBER(corrections), read_correction, write_correction)
         .check(check_flash);
+}
+
+GearKind lamps() {
+    return Builder<Lamp, &Kit::lamps>("lamps", "lamp", "Lamps", true)
+        .number("lux", "Illuminance", Measure::plain, above_zero, "Lux on its axis at full, bare; empty for a screen",
+                MEMBER(lux))
+        .number("lux_distance_mm", "\u2026 measured at", Measure::length, above_zero, "From its face",
+                MEMBER(lux_distance))
+        .may_be_absent()
+        .number("luminance_cd_m2", "Luminance", Measure::plain, above_zero,
+                "Of a screen, candela a square metre; empty for a lamp", MEMBER(luminance))
+        .number("face_mm", "Face", Measure::length, above_zero, "Diameter of what shines", MEMBER(face))
+        .may_be_absent()
+        .number("min_power", "Dims to", Measure::power, above_zero_share,
+                "Fraction of full; 1 where it cannot be dimmed", MEMBER(scale.least))
+        .may_be_absent()
+        .number("power_step_stops", "Steps", Measure::stops, above_zero, "From one setting to the next",
+                MEMBER(scale.step))
+        .may_be_absent()
+        .number("flicker_hz", "Flickers", Measure::plain, above_zero,
+                "Times a second, twice the mains frequency; empty: steady", MEMBER(flicker))
+        .number("flicker_depth", "\u2026 by", Measure::plain, share, "Swing over the mean, 0 to 1",
+                MEMBER(flicker_depth))
+        .may_be_absent()
+        .flag("hot", "Hot", "Burns what touches it", MEMBER(hot))
+        .may_be_absent()
+        .flag("mains", "On the mains", "Fed from a socket", MEMBER(mains))
+        .may_be_absent()
+        .table("corrections", "Test frames", "Stops brighter than the record says, one a test frame",
+               correction_columns(), true, MEMBER(corrections), read_correction, write_correction)
+        .check(check_lamp);
 }
 
 GearKind modifiers() {
     return Builder<Modifier, &Kit::modifiers>("modifiers", "modifier", "Modifiers", false)
         .number("loss_stops", "Takes", Measure::stops, stop_range, "Light lost in it; negative where it gathers light",
                 MEMBER(loss))
-        .number("diameter_mm", "Face", Measure::length, zero_or_more, "Diameter of the luminous face",
-                MEMBER(diameter));
+        .number("diameter_mm", "Face", Measure::length, zero_or_more, "Diameter of the luminous face", MEMBER(diameter))
+        .number("grid_deg", "Grid", Measure::plain, grid_range,
+                "Degrees, the full angle where half of the light is left; empty: none", MEMBER(grid))
+        .number("layer_loss_stops", "Second layer", Measure::stops, zero_or_more,
+                "What another layer of its diffuser takes; 1 by common practice", MEMBER(layer_loss))
+        .may_be_absent()
+        .table("corrections", "Test frames", "Stops brighter than the record says, one a test frame",
+               correction_columns(), true, MEMBER(corrections), read_correction, write_correction);
 }
 
 #undef MEMBER
@@ -498,7 +568,17 @@ std::optional<GearProblem> check_flash(const Flash& flash) {
         for (std::size_t j = 0; j < i; ++j)
             if (flash.durations[i].power == flash.durations[j].power)
                 return problem("durations", flash.durations[i].power, "every power once", i);
+    if (flash.power_shown == PowerShown::watt_seconds && !flash.energy)
+        return GearProblem{"power_shown", std::nullopt, "got \"watt-seconds\", expected energy_ws beside it"};
     return std::nullopt;
+}
+
+std::optional<GearProblem> check_lamp(const Lamp& lamp) {
+    if (lamp.lux.has_value() != lamp.luminance.has_value()) return std::nullopt;
+    return GearProblem{lamp.lux ? "luminance_cd_m2" : "lux", std::nullopt,
+                       lamp.lux ? "got lux as well, expected one of the two"
+                                : "got neither lux nor luminance_cd_m2, "
+                                  "expected one of the two"};
 }
 
 }  // namespace
@@ -507,7 +587,7 @@ std::span<const GearKind> gear_kinds() {
     static const std::vector<GearKind> kinds = [] {
         std::vector<GearKind> made;
         for (auto* make : {cameras, lenses, tubes, closeup_lenses, teleconverters, bellows, reversing_rings,
-                           coupling_rings, step_rings, rails, flashes, modifiers})
+                           coupling_rings, step_rings, rails, flashes, lamps, modifiers})
             made.push_back(make());
         return made;
     }();

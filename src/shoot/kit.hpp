@@ -1,5 +1,6 @@
 #pragma once
 
+#include "light/correction.hpp"
 #include "light/duration.hpp"
 #include "light/power.hpp"
 #include "optics/blur_limit.hpp"
@@ -180,25 +181,63 @@ struct Rail {
     bool operator==(const Rail&) const = default;
 };
 
+/// How many tubes a flash has, and how they stand.
+enum class Heads { one, twin, ring };
+/// How a unit states its power.
+enum class PowerShown { fraction, stops, watt_seconds };
+
 struct Flash {
     std::string id;
     std::string name;
-    double guide_number = 20;  // metres at ISO 100, full power
+    double guide_number = 20;  // metres at ISO 100, full power, all tubes together; as the record says
     light::PowerScale scale;
     light::Discharge discharge = light::Discharge::cut;
     std::vector<light::Duration> durations;
     double recycle_full = 2;             // s after full power
     std::optional<double> front_thread;  // ring and twin lights: the thread they hang on; empty: stands on its own
+    Heads heads = Heads::one;
+    std::optional<double>
+        spread;        // mm between the tubes of a twin, across the tube of a ring; empty: at the lens's rim
+    double face = 40;  // mm, diameter of a bare tube's face
+    std::optional<double> energy;  // watt-seconds at full power
+    PowerShown power_shown = PowerShown::fraction;
+    bool high_speed_sync = false;
+    double high_speed_loss = 2;        // stops at sync speed (common practice)
+    std::optional<double> charge;      // flashes of full power that its batteries hold; empty: fed from the mains
+    std::optional<double> per_minute;  // flashes of full power it stands without overheating
+    std::vector<light::Correction> corrections;  // what test frames taught, against guide_number
     std::string unknown;
 
     bool operator==(const Flash&) const = default;
 };
 
+/// A light that stays on. Its strength is known by lux at a distance, or for screens by luminance.
+struct Lamp {
+    std::string id;
+    std::string name;
+    std::optional<double> lux = 1000;  // on its axis, bare, at full
+    double lux_distance = 1000;        // mm, where
+    std::optional<double> luminance;   // cd/m^2, of a screen that fills its face
+    double face = 100;                 // mm, diameter
+    light::PowerScale scale = {.least = 1};
+    std::optional<double> flicker;  // Hz, of its light (twice the mains'); empty: steady
+    double flicker_depth = 0.3;     // swing over the mean
+    bool hot = false;               // burns what touches it
+    bool mains = true;
+    std::vector<light::Correction> corrections;
+    std::string unknown;
+
+    bool operator==(const Lamp&) const = default;
+};
+
 struct Modifier {
     std::string id;
     std::string name;
-    double loss = 1;        // stops
-    double diameter = 150;  // of the luminous face
+    double loss = 1;                             // stops, as the record says
+    double diameter = 150;                       // of the luminous face
+    std::optional<double> grid;                  // degrees, the full angle where half of the light is left; empty: none
+    double layer_loss = 1;                       // stops of a second layer of diffuser (common practice)
+    std::vector<light::Correction> corrections;  // positive: it takes less than `loss`
     std::string unknown;
 
     bool operator==(const Modifier&) const = default;
@@ -216,6 +255,7 @@ struct Kit {
     std::vector<StepRing> step_rings;
     std::vector<Rail> rails;
     std::vector<Flash> flashes;
+    std::vector<Lamp> lamps;
     std::vector<Modifier> modifiers;
     std::string unknown;
 

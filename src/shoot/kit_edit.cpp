@@ -30,6 +30,7 @@ void visit_references(AnyShot& shot, std::string_view list, Visit visit) {
     if (list == "rails") visit(rig.rail);
     for (auto& light : shot.lights) {
         if (list == "flashes") visit(light.flash);
+        if (list == "lamps") visit(light.lamp);
         if (list == "modifiers") visit(light.modifier);
     }
 }
@@ -108,6 +109,8 @@ void remove_gear(Shoot& shoot, const GearKind& kind, std::size_t index, const st
             shot.rig.bellows.reset();
         if (replacement.empty() && list == "flashes")
             std::erase_if(shot.lights, [&](const Light& light) { return light.flash == id; });
+        if (replacement.empty() && list == "lamps")
+            std::erase_if(shot.lights, [&](const Light& light) { return light.lamp == id; });
         if (replacement.empty() && list == "lenses" && shot.rig.front_lens && shot.rig.front_lens->lens == id)
             shot.rig.front_lens.reset();
         visit_references(shot, list, Replace{id, replacement});

@@ -97,13 +97,4 @@ light::Settings settings_of(const Plan& plan) {
             .iso = exposure.iso};
 }
 
-light::FlashPath flash_path(const Kit& kit, const Light& light) {
-    light::FlashPath path{.guide_number = flash_of(kit, light).guide_number, .distance = light.position.distance};
-    if (const Modifier* modifier = modifier_of(kit, light)) {
-        path.loss = modifier->loss;
-        path.modifier_diameter = modifier->diameter;
-    }
-    return path;
-}
-
 }  // namespace poquito::shoot

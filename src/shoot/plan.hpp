@@ -48,7 +48,4 @@ std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_numbe
 
 light::Settings settings_of(const Plan& plan);
 
-/// The way of one light to the subject at full power.
-light::FlashPath flash_path(const Kit& kit, const Light& light);
-
 }  // namespace poquito::shoot

@@ -1,5 +1,7 @@
 #include "shoot/advice.hpp"
+#include "shoot/charges.hpp"
 #include "shoot/evaluate.hpp"
+#include "shoot/lighting.hpp"
 #include "shoot/scales.hpp"
 #include "shoot/text.hpp"
 
@@ -13,15 +15,24 @@ namespace {
 
 using Found = std::optional<Finding>;
 
-char letter(std::size_t light) { return static_cast<char>('A' + light); }
-
-bool flash_fires(const Report& report) {
-    return std::ranges::any_of(report.light.sources, [](const auto& source) { return source.stops.has_value(); });
-}
+/// A flash whose light counts at the subject.
+bool fires(const SourceReport& source) { return !source.continuous && source.stops; }
+bool flash_fires(const Report& report) { return std::ranges::any_of(report.light.sources, fires); }
 
 Found past_sync(const Plan& plan, const Report&) {
     const double shutter = plan.shot.exposure.shutter;
-    if (plan.shot.lights.empty() || shutter >= plan.camera.sync * (1 - 1e-9)) return {};
+    const auto bands = [&](const Light& light) { return is_flash(light) && !in_high_speed(plan, light); };
+    if (shutter >= plan.camera.sync * (1 - 1e-9) || std::ranges::none_of(plan.shot.lights, bands)) return {};
+    const bool all_could = std::ranges::all_of(plan.shot.lights, [&](const Light& light) {
+        return !is_flash(light) || flash_of(plan.kit, light).high_speed_sync;
+    });
+    if (all_could && !plan.shot.exposure.high_speed_sync) {
+        const double loss = light::high_speed_loss({.sync = plan.camera.sync}, shutter);
+        return Finding{fmt::format("{} is faster than the sync speed of {}: the flash leaves a dark band. High-speed "
+                                   "sync avoids it for about {} stops of light, and no longer freezes.",
+                                   shutter_text(shutter), shutter_text(plan.camera.sync), number_text(loss, 2)),
+                       remedy(plan, "High-speed sync", [&](Shot& shot) { shot.exposure.high_speed_sync = true; })};
+    }
     return Finding{fmt::format("{} is faster than the sync speed of {}: the flash leaves a dark band. High-speed sync "
                                "avoids it and costs light.",
                                shutter_text(shutter), shutter_text(plan.camera.sync)),
@@ -33,10 +44,12 @@ Found power_above_full(const Plan& plan, const Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
         const double power = report.light.sources[i].power;
         if (power <= 1 + 1e-9) continue;
-        auto text = fmt::format("Light {} would need {} times its full power.", letter(i), number_text(power, 2));
+        auto text = fmt::format("Light {} would need {} times its full power.", report.light.sources[i].label,
+                                number_text(power, 2));
         if (plan.shot.lights[i].power)
-            return Finding{std::move(text), remedy(plan, fmt::format("Set light {} to full power", letter(i)),
-                                                   [&](Shot& shot) { shot.lights[i].power = 1; })};
+            return Finding{std::move(text),
+                           remedy(plan, fmt::format("Set light {} to full power", report.light.sources[i].label),
+                                  [&](Shot& shot) { shot.lights[i].power = 1; })};
         const double iso = step_iso(plan.shot.exposure.iso * power * (1 - 1e-6), 1);
         return Finding{std::move(text), remedy(plan, fmt::format("Raise ISO to {}", number_text(iso, 6)),
                                                [&](Shot& shot) { shot.exposure.iso = iso; })};
@@ -47,23 +60,27 @@ Found power_above_full(const Plan& plan, const Report& report) {
 Found power_below_least(const Plan& plan, const Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
         const auto& light = plan.shot.lights[i];
-        const double least = flash_of(plan.kit, light).scale.least;
+        const double least = power_scale(plan.kit, light).least;
         const auto& source = report.light.sources[i];
-        if (!source.stops || source.power >= least * (1 - 1e-9)) continue;
-        auto text = fmt::format("Light {} would need {} of its full power; its least is {}.", letter(i),
-                                power_text(source.power), power_text(least));
+        if (!source.fires || source.power >= least * (1 - 1e-9)) continue;
+        auto text = fmt::format("Light {} would need {} of its full power; its least is {}.",
+                                report.light.sources[i].label, power_text(source.power), power_text(least));
         if (light.power)
-            return Finding{std::move(text),
-                           remedy(plan, fmt::format("Set light {} to {}", letter(i), power_text(least)),
-                                  [&](Shot& shot) { shot.lights[i].power = least; })};
+            return Finding{
+                std::move(text),
+                remedy(plan, fmt::format("Set light {} to {}", report.light.sources[i].label, power_text(least)),
+                       [&](Shot& shot) { shot.lights[i].power = least; })};
         // The same light from further away: d^2 + (w/2)^2 grows by least/power.
-        const auto path = flash_path(plan.kit, light);
+        if (light.on_lens) return Finding{std::move(text)};
+        const auto path = flash_path(plan, light);
         const double squared =
             std::pow(std::hypot(path.distance, path.modifier_diameter / 2), 2) * least / source.power;
-        const double distance = std::ceil(std::sqrt(squared - std::pow(path.modifier_diameter / 2, 2)));
-        return Finding{std::move(text),
-                       remedy(plan, fmt::format("Move light {} to {}", letter(i), length_text(distance)),
-                              [&](Shot& shot) { shot.lights[i].position.distance = distance; })};
+        const double bounced = light.bounce ? light.bounce->from_lamp : 0;
+        const double distance = std::ceil(std::sqrt(squared - std::pow(path.modifier_diameter / 2, 2)) - bounced);
+        return Finding{
+            std::move(text),
+            remedy(plan, fmt::format("Move light {} to {}", report.light.sources[i].label, length_text(distance)),
+                   [&](Shot& shot) { shot.lights[i].position.distance = distance; })};
     }
     return {};
 }
@@ -74,11 +91,13 @@ Found exposure_off(const Plan& plan, const Report& report) {
     if (!total || std::abs(*total) < worth_saying) return {};
     const auto text = fmt::format("The exposure is {} stops from correct.", stops_text(*total));
     if (!plan.shot.lights.empty()) {
-        const bool ambient_too_bright = report.light.ambient && *report.light.ambient >= 0;
+        const bool ambient_too_bright = report.light.continuous && *report.light.continuous >= 0;
         const bool automatic = std::ranges::any_of(plan.shot.lights, [](const auto& l) { return !l.power; });
-        if (ambient_too_bright || automatic) return Finding{text};
+        const bool any_flash = std::ranges::any_of(plan.shot.lights, is_flash);
+        if (ambient_too_bright || automatic || !any_flash) return Finding{text};
         return Finding{text, remedy(plan, "Let the flashes find the power", [](Shot& shot) {
-                           for (Light& light : shot.lights) light.power.reset();
+                           for (Light& light : shot.lights)
+                               if (is_flash(light)) light.power.reset();
                        })};
     }
     const double wanted = plan.shot.exposure.shutter * std::exp2(-*total);
@@ -90,14 +109,14 @@ Found exposure_off(const Plan& plan, const Report& report) {
 
 Found ambient_not_negligible(const Plan& plan, const Report& report) {
     const auto& subject = plan.shot.subject;
-    if (!flash_fires(report) || report.motion.frozen_by_flash || !report.light.ambient) return {};
+    if (!flash_fires(report) || report.motion.frozen_by_flash || !report.light.continuous) return {};
     if (subject.speed == 0 && subject.sway_amplitude == 0) return {};
-    const double below = *report.light.total - *report.light.ambient;
+    const double below = *report.light.total - *report.light.continuous;
     if (below >= flash_makes_exposure) return {};
-    Finding finding{
-        fmt::format("Ambient light is only {} stops below the total: the movement shows beside the frozen "
-                    "flash image. It takes 4.",
-                    number_text(below, 2))};
+    Finding finding{fmt::format(
+        "Ambient light is only {} stops below the total: the movement shows beside the frozen "
+        "flash image, {} long with {} % of the light. It takes 4 stops.",
+        number_text(below, 2), length_text(report.motion.ghost_blur), number_text(report.motion.ghost_share * 100, 2))};
     if (plan.shot.exposure.shutter > plan.camera.sync * (1 + 1e-9))
         finding.remedy = remedy(plan, fmt::format("Shorten to {}", shutter_text(plan.camera.sync)),
                                 [&](Shot& shot) { shot.exposure.shutter = plan.camera.sync; });
@@ -111,6 +130,7 @@ std::optional<double> iso_that_freezes(const Plan& plan, const Report& report, d
     for (double iso = step_iso(iso_now, 1); iso <= highest; iso = step_iso(iso, 1)) {
         const auto freezes = [&](std::size_t i) {
             const auto& light = plan.shot.lights[i];
+            if (!is_flash(light)) return true;
             const auto& flash = flash_of(plan.kit, light);
             const double power = report.light.sources[i].power * iso_now / iso;
             if (light.power || power < flash.scale.least) return false;
@@ -118,7 +138,7 @@ std::optional<double> iso_that_freezes(const Plan& plan, const Report& report, d
             return t05 && light::t01_from_t05(flash.discharge, *t05) <= report.motion.exposure_time * shorter;
         };
         bool all = true;
-        for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) all = all && freezes(i);
+        for (std::size_t i = 0; all && i < plan.shot.lights.size(); ++i) all = freezes(i);
         if (all) return iso;
     }
     return std::nullopt;
@@ -153,10 +173,17 @@ Found recycle_slow(const Plan& plan, const Report& report) {
     const auto& capture = report.capture;
     if (capture.frames < 2 || capture.recycle <= capture.interval * (1 + 1e-9)) return {};
     const double interval = std::ceil(capture.recycle * 2) / 2;
-    return Finding{fmt::format("The flash needs {} to recycle, the frames come every {}: it would miss some.",
-                               time_text(capture.recycle), time_text(capture.interval)),
-                   remedy(plan, fmt::format("A frame every {}", time_text(interval)),
-                          [&](Shot& shot) { shot.capture.interval = interval; })};
+    const auto text = fmt::format("The flash needs {} to recycle, the frames come every {}: it would miss some.",
+                                  time_text(capture.recycle), time_text(capture.interval));
+    constexpr double highest = 3200;  // beyond it waiting costs less than noise (common practice)
+    if (report.light.recycling_iso && *report.light.recycling_iso <= highest) {
+        const double iso = step_iso(*report.light.recycling_iso * (1 - 1e-6), 1);
+        return Finding{
+            text + " Less power and more ISO keeps up.",
+            remedy(plan, fmt::format("ISO {}", number_text(iso, 6)), [&](Shot& shot) { shot.exposure.iso = iso; })};
+    }
+    return Finding{text, remedy(plan, fmt::format("A frame every {}", time_text(interval)),
+                                [&](Shot& shot) { shot.capture.interval = interval; })};
 }
 
 Found no_light(const Plan&, const Report& report) {
@@ -166,17 +193,19 @@ Found no_light(const Plan&, const Report& report) {
 
 Found automatic_idle(const Plan& plan, const Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i)
-        if (!plan.shot.lights[i].power && !report.light.sources[i].stops)
-            return Finding{fmt::format("The other light is enough already: automatic light {} stays dark.", letter(i))};
+        if (!plan.shot.lights[i].power && !report.light.sources[i].fires)
+            return Finding{fmt::format("The other light is enough already: automatic light {} stays dark.",
+                                       report.light.sources[i].label)};
     return {};
 }
 
 Found duration_unknown(const Plan& plan, const Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
         const auto& source = report.light.sources[i];
-        if (!source.stops || source.t05) continue;
+        if (!fires(source) || source.t05 || in_high_speed(plan, plan.shot.lights[i])) continue;
         return Finding{fmt::format("The table of {} gives no duration at {}: whether light {} freezes is not known.",
-                                   flash_of(plan.kit, plan.shot.lights[i]).name, power_text(source.power), letter(i))};
+                                   flash_of(plan.kit, plan.shot.lights[i]).name, power_text(source.power),
+                                   report.light.sources[i].label)};
     }
     return {};
 }
@@ -192,6 +221,177 @@ Found background_black(const Plan& plan, const Report& report) {
                     *look == BackgroundLook::black ? "black" : "near black", stops_text(*report.light.background))};
 }
 
+Found automatic_hides_stop(const Plan& plan, const Report& report) {
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        const auto& light = plan.shot.lights[i];
+        const auto& metering = report.light.sources[i].metering;
+        if (!light.metered || !metering) continue;
+        const double off = metering->error + *light.metered;
+        constexpr double worth_saying = 1.0 / 3;  // stops
+        const double compensation = std::round(-metering->error * 3) / 3;
+        if (std::abs(off) >= worth_saying)
+            return Finding{
+                fmt::format("The camera's metering will come out {} stops {}: it sees {} % of the frame as the "
+                            "subject and an average of {} %. It also hides a changed stop: exposure stays, depth "
+                            "does not.",
+                            number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
+                            number_text(metering->fill * 100, 2), number_text(metering->reflectance * 100, 2)),
+                remedy(plan, fmt::format("Compensation {}", stops_text(compensation)),
+                       [&](Shot& shot) { shot.lights[i].metered = compensation; })};
+        return Finding{
+            "Automatic flash hides a changed stop: exposure looks right and depth is another. Look at the "
+            "f-number before each frame."};
+    }
+    return {};
+}
+
+Found frames_flicker(const Plan& plan, const Report& report) {
+    constexpr double visible = 0.15;  // stops between frames (common practice)
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        const auto& source = report.light.sources[i];
+        if (!source.flicker || !source.share) continue;
+        const double swing = *source.flicker * *source.share;  // small swings weigh by their share
+        if (swing < visible) continue;
+        const double frequency = *lamp_of(plan.kit, plan.shot.lights[i]).flicker;
+        const double whole = std::ceil(plan.shot.exposure.shutter * frequency - 1e-9) / frequency;
+        return Finding{fmt::format("Light {} follows the mains: frames of {} differ by up to {} stops, and rows of one "
+                                   "frame too.",
+                                   source.label, shutter_text(plan.shot.exposure.shutter), number_text(swing, 2)),
+                       remedy(plan, fmt::format("Expose {}", shutter_text(whole)), [&](Shot& shot) {
+                           shot.exposure.iso *= shot.exposure.shutter / whole;
+                           shot.exposure.shutter = whole;
+                       })};
+    }
+    return {};
+}
+
+/// How many flashes the unit of a light gives in this shot.
+double flashes_of(const Report& report) { return report.capture.frames; }
+
+Found flash_overheats(const Plan& plan, const Report& report) {
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        if (report.light.sources[i].continuous || !report.light.sources[i].fires) continue;
+        const Flash& flash = flash_of(plan.kit, plan.shot.lights[i]);
+        const auto most = flashes_a_minute(flash, report.light.sources[i].power);
+        const double pace = 60 / std::max(report.capture.interval, report.capture.recycle);
+        if (!most || flashes_of(report) <= *most || pace <= *most * (1 + 1e-9)) continue;
+        const double interval = std::ceil(60 / *most * 2) / 2;
+        return Finding{fmt::format("{} stands {} flashes a minute at this power and would give {}: it cuts out or "
+                                   "bakes its face.",
+                                   flash.name, number_text(std::floor(*most), 3), number_text(pace, 2)),
+                       remedy(plan, fmt::format("A frame every {}", time_text(interval)),
+                              [&](Shot& shot) { shot.capture.interval = interval; })};
+    }
+    return {};
+}
+
+Found battery_short(const Plan& plan, const Report& report) {
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        if (report.light.sources[i].continuous || !report.light.sources[i].fires) continue;
+        const Flash& flash = flash_of(plan.kit, plan.shot.lights[i]);
+        const double taken = flashes_of(report) * std::min(report.light.sources[i].power, 1.0);
+        if (!flash.charge || taken <= *flash.charge) continue;
+        return Finding{fmt::format("These frames take {} charges of {}: fresh batteries at hand, or less power.",
+                                   number_text(taken / *flash.charge, 2), flash.name)};
+    }
+    return {};
+}
+
+/// Durations that go up and down are a slip; one alone says nothing beside itself.
+Found duration_table(const Plan& plan, const Report&) {
+    for (const Light& light : plan.shot.lights) {
+        if (!is_flash(light)) continue;
+        const Flash& flash = flash_of(plan.kit, light);
+        if (flash.durations.size() == 1)
+            return Finding{
+                fmt::format("The duration table of {} has one row: it holds at {} alone. Two powers or more "
+                            "let it be read in between.",
+                            flash.name, power_text(flash.durations.front().power))};
+        if (const auto turn = light::turning_point(flash.durations))
+            return Finding{
+                fmt::format("The duration table of {} turns at {}: durations grow or shrink with power, "
+                            "they do not do both. Look at that row in the kit room.",
+                            flash.name, power_text(*turn))};
+    }
+    return {};
+}
+
+Found freeze_speed(const Plan& plan, const Report& report) {
+    if (!report.freeze) return {};
+    constexpr double same = 0.02;
+    const double speed = report.freeze->speed, now = plan.shot.subject.speed;
+    if (std::abs(now - speed) <= same * std::max(speed, 1.0)) return {};
+    return Finding{fmt::format("The freeze plan makes it {} m/s at the wanted place, the subject is down for {} m/s.",
+                               number_text(speed / 1000, 2), number_text(now / 1000, 2)),
+                   remedy(plan, fmt::format("Use {} m/s", number_text(speed / 1000, 2)),
+                          [&](Shot& shot) { shot.subject.speed = std::round(speed); })};
+}
+
+Found trigger_late(const Plan& plan, const Report& report) {
+    if (!report.freeze || !report.freeze->delay || *report.freeze->delay >= 0) return {};
+    const auto& freeze = *plan.shot.freeze;
+    if (freeze.trigger == Trigger::sound)
+        return Finding{
+            fmt::format("By the sound of it the frame comes {} after the impact: with camera and trigger "
+                        "that slow, have the shutter open in the dark and let the trigger fire the flash "
+                        "alone.",
+                        shutter_text(-*report.freeze->delay))};
+    const double least = std::ceil(report.freeze->least_beam);
+    if (least >= freeze.drop)
+        return Finding{
+            "Camera and trigger are slower than the whole fall: drop it from higher, or have the shutter "
+            "open and let the beam fire the flash alone."};
+    return Finding{fmt::format("The light comes {} late: the beam must stand {} or more above the place.",
+                               shutter_text(-*report.freeze->delay), length_text(least)),
+                   remedy(plan, fmt::format("Beam {} above", length_text(least)),
+                          [&](Shot& shot) { shot.freeze->beam_above = least; })};
+}
+
+Found burst_cut_off(const Plan& plan, const Report& report) {
+    if (!report.freeze || !report.freeze->burst_time) return {};
+    const double needed = *report.freeze->burst_time;
+    if (plan.shot.exposure.shutter >= needed * (1 - 1e-9)) return {};
+    return Finding{fmt::format("{} flashes at {} Hz last {}: the shutter closes before.",
+                               plan.shot.freeze->repeating->burst.flashes,
+                               number_text(plan.shot.freeze->repeating->burst.frequency, 3), shutter_text(needed)),
+                   remedy(plan, fmt::format("Expose {}", shutter_text(needed)),
+                          [&](Shot& shot) { shot.exposure.shutter = needed; })};
+}
+
+Found landing_out_of_focus(const Plan& plan, const Report& report) {
+    if (!report.freeze || !report.freeze->landing_inside || *report.freeze->landing_inside > 0.999) return {};
+    return Finding{fmt::format("It may come down {} nearer or farther; the depth of field holds {} % of that.",
+                               length_text(plan.shot.freeze->scatter),
+                               number_text(*report.freeze->landing_inside * 100, 2))};
+}
+
+Found hand_shake(const Plan&, const Report& report) {
+    const double blur = report.motion.hand_blur;
+    if (blur <= report.sharpness.blur_limit) return {};
+    return Finding{fmt::format(
+        "By hand the camera smears about {} in {}; the blur limit is {}. Brace, use a support "
+        "or let the flash make the exposure.",
+        length_text(blur), shutter_text(report.motion.exposure_time), length_text(report.sharpness.blur_limit))};
+}
+
+Found reflection_bare(const Plan& plan, const Report& report) {
+    for (std::size_t i = 0; i < report.reflections.size(); ++i) {
+        const auto& reflection = report.reflections[i];
+        const auto& source = report.light.sources[i];
+        if (!source.stops || plan.shot.lights[i].modifier || plan.shot.lights[i].bounce) continue;
+        if (reflection.mirrored <= 0 && reflection.marks.empty()) continue;
+        const auto marks = reflection.marks.size() > 1 ? std::string("two burnt points") : std::string("a burnt point");
+        auto text =
+            fmt::format("Light {} is bare and the polished face shows it: {}. A bigger, nearer source is softer.",
+                        source.label, marks);
+        if (plan.kit.modifiers.empty()) return Finding{std::move(text)};
+        const auto largest = std::ranges::max_element(plan.kit.modifiers, {}, &Modifier::diameter);
+        return Finding{std::move(text), remedy(plan, fmt::format("{} on light {}", largest->name, source.label),
+                                               [&](Shot& shot) { shot.lights[i].modifier = largest->id; })};
+    }
+    return {};
+}
+
 constexpr Rule rules[] = {
     {"past-sync", Station::light, Level::stop, Concern::plan, past_sync},
     {"power-above-full", Station::light, Level::stop, Concern::plan, power_above_full},
@@ -200,6 +400,17 @@ constexpr Rule rules[] = {
     {"ambient-not-negligible", Station::light, Level::caution, Concern::plan, ambient_not_negligible},
     {"motion-blur", Station::light, Level::caution, Concern::plan, motion_blur},
     {"recycle-slow", Station::light, Level::caution, Concern::plan, recycle_slow},
+    {"hand-shake", Station::light, Level::caution, Concern::plan, hand_shake},
+    {"flash-overheats", Station::light, Level::caution, Concern::plan, flash_overheats},
+    {"battery-short", Station::light, Level::caution, Concern::plan, battery_short},
+    {"frames-flicker", Station::light, Level::caution, Concern::plan, frames_flicker},
+    {"duration-table", Station::light, Level::caution, Concern::plan, duration_table},
+    {"burst-cut-off", Station::light, Level::stop, Concern::plan, burst_cut_off},
+    {"trigger-late", Station::light, Level::caution, Concern::plan, trigger_late},
+    {"freeze-speed", Station::light, Level::caution, Concern::plan, freeze_speed},
+    {"landing-out-of-focus", Station::light, Level::caution, Concern::plan, landing_out_of_focus},
+    {"reflection-bare", Station::light, Level::caution, Concern::plan, reflection_bare},
+    {"automatic-hides-stop", Station::light, Level::info, Concern::plan, automatic_hides_stop},
     {"no-light", Station::light, Level::info, Concern::plan, no_light},
     {"automatic-idle", Station::light, Level::info, Concern::plan, automatic_idle},
     {"duration-unknown", Station::light, Level::info, Concern::plan, duration_unknown},

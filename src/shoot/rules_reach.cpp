@@ -61,15 +61,16 @@ Found lens_shades_light(const Plan& plan, const Report& report) {
     const auto& half_angle = report.optics.shaded_half_angle;
     if (!half_angle) return {};
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        if (plan.shot.lights[i].on_lens) continue;  // hangs on the front itself
         const auto& position = plan.shot.lights[i].position;
         const bool beyond_rim = position.distance * light::towards_camera(position) > *report.optics.working_distance;
         if (!beyond_rim || report.light.sources[i].off_axis >= *half_angle) continue;
         const double clear = std::min(85.0, std::ceil(*half_angle / 5 + 1) * 5);
         return Finding{
             fmt::format("Light {} stands {}\u00b0 off the axis, inside the {}\u00b0 that the front of the lens shades.",
-                        static_cast<char>('A' + i), number_text(report.light.sources[i].off_axis, 2),
+                        report.light.sources[i].label, number_text(report.light.sources[i].off_axis, 2),
                         number_text(*half_angle, 2)),
-            remedy(plan, fmt::format("Raise light {} to {}\u00b0", static_cast<char>('A' + i), clear),
+            remedy(plan, fmt::format("Raise light {} to {}\u00b0", report.light.sources[i].label, clear),
                    [&](Shot& shot) { shot.lights[i].position.elevation = clear; })};
     }
     return {};

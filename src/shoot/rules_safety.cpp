@@ -1,4 +1,9 @@
 #include "shoot/advice.hpp"
+#include "shoot/lighting.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
 
 /// The usual cautions, each only where the plan makes it matter (BRIEF, safety). They defer to local codes, to licensed
 /// practice and to the house rules of whoever is responsible for the place.
@@ -10,12 +15,20 @@ using Found = std::optional<Finding>;
 bool has(const Plan& plan, const char* trait) { return has_trait(plan.shot.subject, trait); }
 bool lit(const Plan& plan) { return !plan.shot.lights.empty(); }
 
+bool any_light(const Plan& plan, bool (*fits)(const Kit&, const Light&)) {
+    return std::ranges::any_of(plan.shot.lights, [&](const Light& light) { return fits(plan.kit, light); });
+}
+bool fed_from_mains(const Kit& kit, const Light& light) {
+    return is_flash(light) ? !flash_of(kit, light).charge : lamp_of(kit, light).mains;
+}
+bool is_hot(const Kit& kit, const Light& light) { return !is_flash(light) && lamp_of(kit, light).hot; }
+
 Found flash_at_person(const Plan& plan, const Report&) {
     if (!has(plan, "person")) return {};
     return Finding{lit(plan)
                        ? "Flash close to a person: eyes shut or turned away, and ask about photosensitive epilepsy "
-                         "first. Clinical pictures follow the clinic's own hygiene and consent rules."
-                       : "Clinical pictures follow the clinic's own hygiene and consent rules."};
+                         "first. Dental and medical pictures follow the practice's own hygiene and consent rules."
+                       : "Dental and medical pictures follow the practice's own hygiene and consent rules."};
 }
 
 Found flash_at_animal(const Plan& plan, const Report&) {
@@ -24,10 +37,11 @@ Found flash_at_animal(const Plan& plan, const Report&) {
 }
 
 Found liquid_near_mains(const Plan& plan, const Report&) {
-    if (!has(plan, "liquid") || !lit(plan)) return {};
+    const bool splashes = plan.shot.freeze && plan.shot.freeze->act == Act::splash;
+    if ((!has(plan, "liquid") && !splashes) || !any_light(plan, fed_from_mains)) return {};
     return Finding{
         "Liquid near mains-fed lights: residual-current protection, cables and sockets above the splash line, "
-        "power off before wiping. Local wiring rules come first."};
+        "power off before wiping. Local electrical codes come first."};
 }
 
 Found food_is_eaten(const Plan& plan, const Report&) {
@@ -62,10 +76,53 @@ Found boom_over_subject(const Plan& plan, const Report&) {
     return {};
 }
 
+Found hot_lamp(const Plan& plan, const Report&) {
+    if (!any_light(plan, is_hot)) return {};
+    const bool near_food = has(plan, "food");
+    return Finding{
+        fmt::format("Hot lamp: keep cloth, paper and diffusers clear of it, never leave it on alone, let it "
+                    "cool before it is moved.{}",
+                    near_food ? " Food dries and spoils under it." : "")};
+}
+
+Found lethal_charge(const Plan& plan, const Report&) {
+    const auto big = [](const Kit& kit, const Light& light) {
+        constexpr double studio = 100;  // watt-seconds, from which a unit is a studio head (common practice)
+        return is_flash(light) && flash_of(kit, light).energy.value_or(0) >= studio;
+    };
+    if (!any_light(plan, big)) return {};
+    return Finding{
+        "Flash heads hold a lethal charge, unplugged too: never open one, change tubes only as its manual says, leave "
+        "repairs to licensed practice."};
+}
+
+Found trigger_beam(const Plan& plan, const Report&) {
+    if (!plan.shot.freeze || plan.shot.freeze->trigger != Trigger::beam) return {};
+    return Finding{
+        fmt::format("A laser trigger: never at eye height, never towards the lens (it burns sensors), no polished "
+                    "thing in its way; "
+                    "the weakest class that works, switched off while one sets up.{}",
+                    has(plan, "polished") ? " This subject is polished." : "")};
+}
+
+Found flashing_light(const Plan& plan, const Report&) {
+    constexpr double least = 3, greatest = 60;  // Hz that can set off a seizure (common practice)
+    if (!plan.shot.freeze || !plan.shot.freeze->repeating) return {};
+    const double frequency = plan.shot.freeze->repeating->burst.frequency;
+    if (frequency < least || frequency > greatest) return {};
+    return Finding{
+        "Repeating flash can set off photosensitive epilepsy: ask everyone in the room, and warn before "
+        "each burst."};
+}
+
 constexpr Rule rules[] = {
     {"safety-person", Station::run, Level::caution, Concern::safety, flash_at_person},
     {"safety-animal", Station::run, Level::caution, Concern::safety, flash_at_animal},
     {"safety-liquid", Station::run, Level::caution, Concern::safety, liquid_near_mains},
+    {"safety-hot-lamp", Station::run, Level::caution, Concern::safety, hot_lamp},
+    {"safety-charge", Station::run, Level::info, Concern::safety, lethal_charge},
+    {"safety-laser", Station::run, Level::caution, Concern::safety, trigger_beam},
+    {"safety-flashing", Station::run, Level::caution, Concern::safety, flashing_light},
     {"safety-food", Station::run, Level::caution, Concern::safety, food_is_eaten},
     {"safety-breakable", Station::run, Level::caution, Concern::safety, breakable_near},
     {"safety-outdoors", Station::run, Level::caution, Concern::safety, outdoors},

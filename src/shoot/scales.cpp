@@ -42,12 +42,16 @@ double step_along(std::span<const double> scale, double value, int steps) {
     return (steps > 0) == (stepped > value) ? stepped : value;
 }
 
+double nearest(std::span<const double> scale, double value) {
+    return *std::ranges::min_element(scale, {}, [&](double mark) { return std::abs(std::log(mark / value)); });
+}
+
 }  // namespace
 
 double step_f_number(double f_number, int steps) { return step_along(f_numbers, f_number, steps); }
-double nearest_f_number(double f_number) {
-    return *std::ranges::min_element(f_numbers, {}, [&](double mark) { return std::abs(std::log(mark / f_number)); });
-}
+double nearest_f_number(double f_number) { return nearest(f_numbers, f_number); }
+double nearest_shutter(double seconds) { return nearest(shutters, seconds); }
+double nearest_iso(double iso) { return nearest(isos, iso); }
 
 double step_shutter(double seconds, int steps) { return step_along(shutters, seconds, steps); }
 double step_iso(double iso, int steps) { return step_along(isos, iso, steps); }

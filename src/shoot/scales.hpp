@@ -10,8 +10,10 @@ double step_f_number(double f_number, int steps);
 double step_shutter(double seconds, int steps);
 double step_iso(double iso, int steps);
 
-/// The engraved f-number nearest in stops, for what is computed and then set by hand.
+/// The mark nearest in stops, for what is computed and then set by hand.
 double nearest_f_number(double f_number);
+double nearest_shutter(double seconds);
+double nearest_iso(double iso);
 
 /// Thirds of a stop exactly: 2^(n/3) of full power, at most 1.
 double step_power(double fraction, int steps);

@@ -29,6 +29,7 @@ bool has_trait(const Subject& subject, const std::string& id) { return std::rang
 const Camera& camera_of(const Kit& kit, const Shot& shot) { return known(kit.cameras, shot.rig.camera); }
 const Lens& lens_of(const Kit& kit, const Shot& shot) { return known(kit.lenses, shot.rig.lens); }
 const Flash& flash_of(const Kit& kit, const Light& light) { return known(kit.flashes, light.flash); }
+const Lamp& lamp_of(const Kit& kit, const Light& light) { return known(kit.lamps, *light.lamp); }
 
 const Modifier* modifier_of(const Kit& kit, const Light& light) {
     return light.modifier ? &known(kit.modifiers, *light.modifier) : nullptr;

@@ -1,6 +1,8 @@
 #pragma once
 
 #include "light/background.hpp"
+#include "light/beam.hpp"
+#include "light/freeze.hpp"
 #include "optics/diffraction.hpp"
 #include "optics/stack.hpp"
 #include "shoot/colour.hpp"
@@ -9,6 +11,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 /// The document: a shoot with its kit and its shots. Plain values, validated by storage on the way in: every id a shot
@@ -93,10 +96,15 @@ struct Rig {
     bool operator==(const Rig&) const = default;
 };
 
+/// What corrects an exposure.
+enum class Lever { power, distance, stop, iso };
+
 struct Exposure {
     double f_number = 8;  // marked
     double shutter = 1.0 / 125;
     double iso = 100;
+    bool high_speed_sync = false;  // of the flashes that have it, past sync
+    Lever lever = Lever::power;    // what this photographer reaches for first when a frame is too bright or too dark
     std::string unknown;
 
     bool operator==(const Exposure&) const = default;
@@ -137,18 +145,43 @@ struct Capture {
     bool operator==(const Capture&) const = default;
 };
 
+/// Where the light that is there anyway comes from.
+enum class AmbientKind { even, window, sky };
 struct Ambient {
     double ev100 = 8;
+    AmbientKind kind = AmbientKind::even;
+    light::Position position{
+        .distance = 1000, .azimuth = 0, .elevation = 30};  // of window or sun; its direction counts
+    double size = 60;  // degrees that it is wide, seen from the subject: how soft it is
     std::string unknown;
 
     bool operator==(const Ambient&) const = default;
 };
 
+/// Light that goes by way of a card, a wall or a ceiling; `position` is then where that stands.
+struct Bounce {
+    double from_lamp = 500;    // mm, lamp to surface
+    double reflectance = 0.8;  // 0 to 1
+    double diameter = 300;     // mm, of the surface or of the patch of it that is lit
+    std::string unknown;
+
+    bool operator==(const Bounce&) const = default;
+};
+
+/// One source of the set: a flash or a lamp of the kit.
 struct Light {
-    std::string flash;
+    std::string flash;                // empty: a lamp
+    std::optional<std::string> lamp;  // empty: a flash
     std::optional<std::string> modifier;
     light::Position position;
-    std::optional<double> power;  // fraction of full; empty: automatic
+    std::optional<double> power;  // fraction of full; empty: automatic, flashes only
+    light::Aim aim;
+    bool on_lens = false;              // hangs on the lens's front: distance and direction follow from it
+    double ratio = 0;                  // of a twin: stops of the tube to the camera's right over the other
+    bool second_layer = false;         // of the modifier's diffuser
+    std::optional<Bounce> bounce;      // empty: straight at the subject
+    std::optional<double> metered;     // of automatic flash by the camera's meter: its compensation, stops
+    std::optional<std::string> group;  // "A", "B" or "C"; empty: a letter of its own
     std::string unknown;
 
     bool operator==(const Light&) const = default;
@@ -165,6 +198,39 @@ struct Background {
     std::string unknown;
 
     bool operator==(const Background&) const = default;
+};
+
+/// Something that falls, flies or splashes, and what fires the light.
+enum class Act { fall, thrown, splash };
+enum class Trigger { beam, sound, hand };
+struct TwoDrops {
+    double rise = 0.06;  // s from the first drop's impact until its column stands as high as wanted
+    double column = 20;  // mm, how high
+    std::string unknown;
+
+    bool operator==(const TwoDrops&) const = default;
+};
+struct RepeatingFlash {
+    light::Burst burst;
+    std::string unknown;
+
+    bool operator==(const RepeatingFlash&) const = default;
+};
+struct Freeze {
+    Act act = Act::fall;
+    double drop = 300;       // mm that it falls to the wanted place, or from where it is thrown; negative: rises
+    double speed = 2000;     // mm/s as it is thrown
+    double wanted_blur = 2;  // pixels
+    Trigger trigger = Trigger::beam;
+    double beam_above = 60;          // mm over the wanted place
+    double sound_distance = 200;     // mm from the sound to its trigger
+    double lag = 0.06;               // s of trigger and camera together
+    double scatter = 5;              // mm, nearer or farther than planned that it may come down
+    std::optional<TwoDrops> second;  // a second drop that meets the first one's column
+    std::optional<RepeatingFlash> repeating;
+    std::string unknown;
+
+    bool operator==(const Freeze&) const = default;
 };
 
 /// What was shot, and the judgement on it.
@@ -191,6 +257,7 @@ struct Shot {
     std::optional<Ambient> ambient;
     std::vector<Light> lights;
     std::optional<Background> background;
+    std::optional<Freeze> freeze;
     std::vector<std::string> checked;  // ids of ticked checklist items
     std::vector<ProofEntry> proof;     // oldest first
     std::string unknown;
@@ -198,9 +265,19 @@ struct Shot {
     bool operator==(const Shot&) const = default;
 };
 
+/// Powers of the groups that are called up together: one for portrait distance, one for close.
+struct PowerSet {
+    std::string name;
+    std::vector<std::pair<std::string, double>> powers;  // group and fraction of full, by rising group
+    std::string unknown;
+
+    bool operator==(const PowerSet&) const = default;
+};
+
 struct Shoot {
     std::string title;
     Kit kit;
+    std::vector<PowerSet> power_sets;
     std::vector<Shot> shots;
     std::string unknown;
 
@@ -212,7 +289,8 @@ const Camera& camera_of(const Kit& kit, const Shot& shot);
 const Lens& lens_of(const Kit& kit, const Shot& shot);
 optics::Train train_of(const Kit& kit, const Rig& rig);
 const optics::Sensor& sensor_of(const Kit& kit, const Rig& rig);  // in its crop mode
-const Flash& flash_of(const Kit& kit, const Light& light);
+const Flash& flash_of(const Kit& kit, const Light& light);        // of one that is a flash
+const Lamp& lamp_of(const Kit& kit, const Light& light);          // of one that is a lamp
 const Modifier* modifier_of(const Kit& kit, const Light& light);  // null: bare
 
 }  // namespace poquito::shoot

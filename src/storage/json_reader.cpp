@@ -140,6 +140,11 @@ std::optional<double> ObjectReader::number_if_any(const std::string& key, const 
     return found ? std::optional(found->number(rule)) : std::nullopt;
 }
 
+bool ObjectReader::flag_or(const std::string& key, bool otherwise) {
+    const auto node = find(key);
+    return node ? node->truth() : otherwise;
+}
+
 std::string ObjectReader::text(const std::string& key) { return member(key, "text").text(); }
 
 std::string ObjectReader::text_or(const std::string& key, std::string otherwise) {

@@ -79,6 +79,7 @@ class ObjectReader {
     double number(const std::string& key, const NumberRule& rule);
     double number_or(const std::string& key, const NumberRule& rule, double otherwise);
     std::optional<double> number_if_any(const std::string& key, const NumberRule& rule);
+    bool flag_or(const std::string& key, bool otherwise);
     std::string text(const std::string& key);
     std::string text_or(const std::string& key, std::string otherwise);
     std::vector<std::string> texts(const std::string& key);

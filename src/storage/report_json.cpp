@@ -101,14 +101,34 @@ Json write_capture(const CaptureReport& capture) {
 }
 
 Json write_source(const SourceReport& source) {
-    return {{"stops", json_number(source.stops)},
-            {"power", json_number(source.power)},
-            {"suggested_power", json_number(source.suggested_power)},
-            {"flash_duration_s", json_number(source.t05)},
-            {"flash_duration_t01_s", json_number(source.t01)},
-            {"left_over_stops", json_number(source.left_over)},
-            {"facing_stops", json_number(source.facing)},
-            {"recycle_s", json_number(source.recycle)}};
+    return {
+        {"stops", json_number(source.stops)},
+        {"power", json_number(source.power)},
+        {"suggested_power", json_number(source.suggested_power)},
+        {"flash_duration_s", json_number(source.t05)},
+        {"flash_duration_t01_s", json_number(source.t01)},
+        {"left_over_stops", json_number(source.left_over)},
+        {"facing_stops", json_number(source.facing)},
+        {"recycle_s", json_number(source.recycle)},
+        {"label", source.label},
+        {"continuous", source.continuous},
+        {"path_mm", json_number(source.path)},
+        {"loss_stops", json_number(source.losses.total())},
+        {"high_speed_loss_stops", json_number(source.losses.high_speed)},
+        {"share", json_number(source.share)},
+        {"falloff_stops", json_number(source.falloff)},
+        {"background_stops", json_number(source.background)},
+        {"flicker_stops", json_number(source.flicker)},
+        {"metering_error_stops", json_number(source.metering ? std::optional(source.metering->error) : std::nullopt)},
+        {"calibrated_stops", json_number(source.calibration.stops)},
+        {"calibrated_frames", source.calibration.count}};
+}
+
+Json write_black_frame(const BlackFrame& black) {
+    return {{"over_stops", json_number(black.over)},
+            {"shutter_s", json_number(black.shutter)},
+            {"f_number", json_number(black.f_number)},
+            {"iso", json_number(black.iso)}};
 }
 
 Json write_light(const LightReport& light) {
@@ -118,7 +138,14 @@ Json write_light(const LightReport& light) {
                  {"sources", std::move(sources)},
                  {"total_stops", json_number(light.total)},
                  {"background_stops", json_number(light.background)},
-                 {"background_look", nullptr}};
+                 {"background_look", nullptr},
+                 {"continuous_stops", json_number(light.continuous)},
+                 {"flash_stops", json_number(light.flash)},
+                 {"key_to_fill_stops", json_number(light.key_to_fill)},
+                 {"front_stops", json_number(light.front)},
+                 {"back_stops", json_number(light.back)},
+                 {"recycling_iso", json_number(light.recycling_iso)},
+                 {"black_frame", light.black_frame ? write_black_frame(*light.black_frame) : Json(nullptr)}};
     constexpr const char* looks[] = {"black", "dark", "grey", "white"};
     if (light.background_look) json["background_look"] = looks[static_cast<int>(*light.background_look)];
     return json;
@@ -128,7 +155,39 @@ Json write_motion(const MotionReport& motion) {
     return {{"blur_mm", json_number(motion.blur)},
             {"sway_blur_mm", json_number(motion.sway_blur)},
             {"exposure_s", json_number(motion.exposure_time)},
-            {"frozen_by_flash", motion.frozen_by_flash}};
+            {"frozen_by_flash", motion.frozen_by_flash},
+            {"hand_blur_mm", json_number(motion.hand_blur)},
+            {"ghost_blur_mm", json_number(motion.ghost_blur)},
+            {"ghost_share", json_number(motion.ghost_share)}};
+}
+
+Json write_reflections(const std::vector<ReflectionReport>& reflections) {
+    Json list = Json::array();
+    for (const auto& reflection : reflections) {
+        Json marks = Json::array();
+        for (const auto& mark : reflection.marks)
+            marks.push_back(
+                {{"x_mm", json_number(mark.x)}, {"y_mm", json_number(mark.y)}, {"width_mm", json_number(mark.width)}});
+        list.push_back({{"mirrored_share", json_number(reflection.mirrored)},
+                        {"filling_diameter_mm", json_number(reflection.filling)},
+                        {"marks", std::move(marks)}});
+    }
+    return list;
+}
+
+Json write_freeze(const FreezeReport& freeze) {
+    return {{"speed_mm_s", json_number(freeze.speed)},
+            {"slowest_t01_s", json_number(freeze.slowest)},
+            {"blur_mm", json_number(freeze.blur)},
+            {"freezing_power", freeze.brightest_that_freezes
+                                   ? json_number(freeze.rows[*freeze.brightest_that_freezes].power)
+                                   : Json(nullptr)},
+            {"trigger_delay_s", json_number(freeze.delay)},
+            {"least_beam_mm", json_number(freeze.least_beam)},
+            {"second_drop_after_s", json_number(freeze.second_after)},
+            {"burst_s", json_number(freeze.burst_time)},
+            {"burst_spacing_mm", json_number(freeze.burst_spacing)},
+            {"landing_inside_share", json_number(freeze.landing_inside)}};
 }
 
 Json write_notes(const std::vector<Note>& notes) {
@@ -154,6 +213,8 @@ std::string write_report(const std::vector<Report>& shots) {
                         {"capture", write_capture(shot.capture)},
                         {"light", write_light(shot.light)},
                         {"motion", write_motion(shot.motion)},
+                        {"reflections", write_reflections(shot.reflections)},
+                        {"freeze", shot.freeze ? write_freeze(*shot.freeze) : Json(nullptr)},
                         {"notes", write_notes(shot.notes)}});
     const Json document = {{"format", "poquito-report"}, {"version", 1}, {"shots", std::move(list)}};
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";

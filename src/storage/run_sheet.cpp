@@ -1,5 +1,6 @@
 #include "storage/run_sheet.hpp"
 
+#include "shoot/lighting.hpp"
 #include "shoot/reach_search.hpp"
 #include "shoot/text.hpp"
 
@@ -142,15 +143,21 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
         const auto& source = report.light.sources[i];
         const Modifier* modifier = modifier_of(kit, light);
         const std::string power = !source.suggested_power ? "stays dark"
-                                  : light.power           ? power_text(*light.power)
-                                                          : "automatic, about " + power_text(*source.suggested_power);
+                                  : light.power
+                                      ? setting_text(kit, light, *light.power)
+                                      : "automatic, about " + setting_text(kit, light, *source.suggested_power);
+        std::string where = fmt::format(
+            "{} from the subject, {}\u00b0 to the {}, {}\u00b0 {}", length_text(light.position.distance),
+            number_text(std::abs(light.position.azimuth)), light.position.azimuth < 0 ? "left" : "right",
+            number_text(std::abs(light.position.elevation)), light.position.elevation < 0 ? "below" : "above");
+        if (light.on_lens) where = "on the front of the lens";
+        if (light.bounce) where = fmt::format("bounced off a card {}", where);
+        if (light.aim != light::Aim{})
+            where += fmt::format(", turned {}\u00b0 and tipped {}\u00b0", number_text(light.aim.turn, 3),
+                                 number_text(light.aim.tip, 3));
         rows +=
-            row(fmt::format("{}", static_cast<char>('A' + i)),
-                fmt::format(
-                    "{}, {}: {}; {} from the subject, {}\u00b0 to the {}, {}\u00b0 {}", flash_of(kit, light).name,
-                    modifier ? modifier->name : "bare", power, length_text(light.position.distance),
-                    number_text(std::abs(light.position.azimuth)), light.position.azimuth < 0 ? "left" : "right",
-                    number_text(std::abs(light.position.elevation)), light.position.elevation < 0 ? "below" : "above"),
+            row(source.label,
+                fmt::format("{}, {}: {}; {}", unit_name(kit, light), modifier ? modifier->name : "bare", power, where),
                 number_column);
     }
     return rows;

@@ -17,8 +17,10 @@ constexpr NumberRule open_share{.greatest = 1, .without_least = true, .without_g
 constexpr NumberRule below_one{.greatest = 1, .without_greatest = true};
 constexpr NumberRule view_angle{.least = -greatest_view_angle, .greatest = greatest_view_angle};
 constexpr NumberRule full_turn{.least = -360, .greatest = 360};
+constexpr NumberRule source_size{.greatest = 180, .without_least = true};
 constexpr NumberRule exposure_value{.least = -30, .greatest = 40};  // starlight is -8, the sun's own disc 33
 
+PowerSet read_power_set(const Node& node);
 Shot read_shot(const Node& node, const Kit& kit);
 
 Shoot read_document(const Json& document) {
@@ -31,11 +33,31 @@ Shoot read_document(const Json& document) {
     Shoot shoot;
     shoot.title = object.text("title");
     shoot.kit = read_kit(object.member("kit", "an object"));
+    if (const auto sets = object.find("power_sets"))
+        for (const Node& set : sets->items()) shoot.power_sets.push_back(read_power_set(set));
     const Node shots = object.member("shots", "a list");
     for (const Node& shot : shots.items()) shoot.shots.push_back(read_shot(shot, shoot.kit));
     check_ids_distinct(shots);
     shoot.unknown = object.unknown();
     return shoot;
+}
+
+std::string read_group(const Node& node) {
+    node.one_of<int>({{"A", 0}, {"B", 1}, {"C", 2}});
+    return node.text();
+}
+
+PowerSet read_power_set(const Node& node) {
+    ObjectReader object(node);
+    PowerSet set{.name = object.text("name")};
+    const Node powers = object.member("powers", "an object");
+    ObjectReader groups(powers);
+    for (const char* group : {"A", "B", "C"})
+        if (const auto power = groups.find(group)) set.powers.emplace_back(group, power->number(above_zero_share));
+    if (const auto strange = groups.unknown(); !strange.empty())
+        powers.fail(fmt::format("got {}, expected the groups A, B and C alone", Node::shortened(strange)));
+    set.unknown = object.unknown();
+    return set;
 }
 
 // ---- shots -------------------------------------------------------------------------------------------------------
@@ -226,7 +248,11 @@ Exposure read_exposure(const Node& node) {
     ObjectReader object(node);
     Exposure exposure{.f_number = object.number("f_number", above_zero),
                       .shutter = object.number("shutter_s", above_zero),
-                      .iso = object.number("iso", above_zero)};
+                      .iso = object.number("iso", above_zero),
+                      .high_speed_sync = object.flag_or("high_speed_sync", false)};
+    if (const auto lever = object.find("correct_by"))
+        exposure.lever = lever->one_of<Lever>(
+            {{"power", Lever::power}, {"distance", Lever::distance}, {"stop", Lever::stop}, {"iso", Lever::iso}});
     exposure.unknown = object.unknown();
     return exposure;
 }
@@ -290,6 +316,13 @@ Capture read_capture(const Node& node) {
 Ambient read_ambient(const Node& node) {
     ObjectReader object(node);
     Ambient ambient{.ev100 = object.number("ev100", exposure_value)};
+    if (const auto kind = object.find("kind"))
+        ambient.kind = kind->one_of<AmbientKind>(
+            {{"even", AmbientKind::even}, {"window", AmbientKind::window}, {"sky", AmbientKind::sky}});
+    auto& position = ambient.position;
+    position.azimuth = object.number_or("azimuth_deg", full_turn, position.azimuth);
+    position.elevation = object.number_or("elevation_deg", full_turn, position.elevation);
+    ambient.size = object.number_or("size_deg", source_size, ambient.size);
     ambient.unknown = object.unknown();
     return ambient;
 }
@@ -300,14 +333,40 @@ std::optional<double> read_power(const Node& node) {
     return std::nullopt;
 }
 
+Bounce read_bounce(const Node& node) {
+    ObjectReader object(node);
+    Bounce bounce{.from_lamp = object.number("from_lamp_mm", above_zero),
+                  .reflectance = object.number("reflectance", above_zero_share),
+                  .diameter = object.number("diameter_mm", above_zero)};
+    bounce.unknown = object.unknown();
+    return bounce;
+}
+
 Light read_light(const Node& node, const Kit& kit) {
     ObjectReader object(node);
-    Light light{.flash = read_reference(object.member("flash", "the id of a flash"), kit.flashes, "flash"),
-                .modifier = read_optional_reference(object, "modifier", kit.modifiers, "modifier"),
-                .position = {.distance = object.number("distance_mm", above_zero),
-                             .azimuth = object.number("azimuth_deg", full_turn),
-                             .elevation = object.number("elevation_deg", full_turn)},
-                .power = read_power(object.member("power", "a fraction or \"auto\""))};
+    Light light{
+        .lamp = read_reference_if_any(object, "lamp", kit.lamps, "lamp"),
+        .modifier = read_optional_reference(object, "modifier", kit.modifiers, "modifier"),
+        .position = {.distance = object.number("distance_mm", above_zero),
+                     .azimuth = object.number("azimuth_deg", full_turn),
+                     .elevation = object.number("elevation_deg", full_turn)},
+        .aim = {.turn = object.number_or("turn_deg", full_turn, 0), .tip = object.number_or("tip_deg", full_turn, 0)},
+        .on_lens = object.flag_or("on_lens", false),
+        .ratio = object.number_or("ratio_stops", stop_range, 0),
+        .second_layer = object.flag_or("second_layer", false),
+        .metered = object.number_if_any("metered_compensation_stops", stop_range)};
+    const Node power = object.member("power", light.lamp ? "a fraction" : "a fraction or \"auto\"");
+    if (light.lamp) {
+        if (const auto flash = object.find("flash")) flash->fail("got a flash beside a lamp, expected one of the two");
+        light.power = power.number(above_zero_share);  // a lamp gives what it gives; it is not metered
+    } else {
+        light.flash = read_reference(object.member("flash", "the id of a flash"), kit.flashes, "flash");
+        light.power = read_power(power);
+    }
+    if (light.metered && light.power)
+        object.member("power", "a power").fail("got a power beside metered_compensation_stops, expected \"auto\"");
+    if (const auto bounce = object.find("bounce")) light.bounce = read_bounce(*bounce);
+    if (const auto group = object.find("group")) light.group = read_group(*group);
     light.unknown = object.unknown();
     return light;
 }
@@ -323,6 +382,37 @@ Background read_background(const Node& node) {
     if (const auto colour = object.find("colour")) background.colour = read_colour(*colour);
     background.unknown = object.unknown();
     return background;
+}
+
+Freeze read_freeze(const Node& node) {
+    ObjectReader object(node);
+    Freeze freeze{.act = object.member("act", "\"fall\", \"thrown\" or \"splash\"")
+                             .one_of<Act>({{"fall", Act::fall}, {"thrown", Act::thrown}, {"splash", Act::splash}})};
+    freeze.drop = object.number("drop_mm", freeze.act == Act::thrown ? any_number : zero_or_more);
+    freeze.speed = object.number_or("speed_mm_s", zero_or_more, freeze.speed);
+    freeze.wanted_blur = object.number_or("wanted_blur_px", above_zero, freeze.wanted_blur);
+    if (const auto trigger = object.find("trigger"))
+        freeze.trigger =
+            trigger->one_of<Trigger>({{"beam", Trigger::beam}, {"sound", Trigger::sound}, {"hand", Trigger::hand}});
+    freeze.beam_above = object.number_or("beam_above_mm", zero_or_more, freeze.beam_above);
+    freeze.sound_distance = object.number_or("sound_distance_mm", zero_or_more, freeze.sound_distance);
+    freeze.lag = object.number_or("lag_s", zero_or_more, freeze.lag);
+    freeze.scatter = object.number_or("scatter_mm", zero_or_more, freeze.scatter);
+    if (const auto second = object.find("second_drop")) {
+        ObjectReader drop(*second);
+        freeze.second = TwoDrops{.rise = drop.number("rise_s", zero_or_more),
+                                 .column = drop.number("column_mm", NumberRule{.greatest = freeze.drop})};
+        freeze.second->unknown = drop.unknown();
+    }
+    if (const auto burst = object.find("repeating")) {
+        ObjectReader flashes(*burst);
+        freeze.repeating =
+            RepeatingFlash{.burst = {.flashes = flashes.member("flashes", "a whole number").whole_number(1),
+                                     .frequency = flashes.number("frequency_hz", above_zero)}};
+        freeze.repeating->unknown = flashes.unknown();
+    }
+    freeze.unknown = object.unknown();
+    return freeze;
 }
 
 ProofEntry read_proof_entry(const Node& node) {
@@ -352,6 +442,7 @@ Shot read_shot(const Node& node, const Kit& kit) {
     const Node lights = object.member("lights", "a list");
     for (const Node& light : lights.items()) shot.lights.push_back(read_light(light, kit));
     if (const auto background = object.find("background")) shot.background = read_background(*background);
+    if (const auto freeze = object.find("freeze")) shot.freeze = read_freeze(*freeze);
     if (object.find("checked")) shot.checked = object.texts("checked");
     if (const auto proof = object.find("proof"))
         for (const Node& entry : proof->items()) shot.proof.push_back(read_proof_entry(entry));

@@ -81,10 +81,13 @@ Json write_rig(const Rig& rig) {
 }
 
 Json write_exposure(const Exposure& exposure) {
-    return with_unknown({{"f_number", json_number(exposure.f_number)},
-                         {"shutter_s", json_number(exposure.shutter)},
-                         {"iso", json_number(exposure.iso)}},
-                        exposure.unknown);
+    constexpr const char* levers[] = {"power", "distance", "stop", "iso"};
+    Json json = {{"f_number", json_number(exposure.f_number)},
+                 {"shutter_s", json_number(exposure.shutter)},
+                 {"iso", json_number(exposure.iso)}};
+    if (exposure.high_speed_sync) json["high_speed_sync"] = true;
+    if (exposure.lever != Lever::power) json["correct_by"] = levers[static_cast<int>(exposure.lever)];
+    return with_unknown(std::move(json), exposure.unknown);
 }
 
 Json write_output(const Sharpness& sharpness) {
@@ -133,14 +136,72 @@ Json write_capture(const Capture& capture) {
     return with_unknown(std::move(json), capture.unknown);
 }
 
+Json write_ambient(const Ambient& ambient) {
+    constexpr const char* kinds[] = {"even", "window", "sky"};
+    const Ambient plain;
+    Json json = {{"ev100", json_number(ambient.ev100)}};
+    if (ambient.kind != plain.kind) json["kind"] = kinds[static_cast<int>(ambient.kind)];
+    const auto put = [&](const char* key, double value, double otherwise) {
+        if (value != otherwise) json[key] = json_number(value);
+    };
+    put("azimuth_deg", ambient.position.azimuth, plain.position.azimuth);
+    put("elevation_deg", ambient.position.elevation, plain.position.elevation);
+    put("size_deg", ambient.size, plain.size);
+    return with_unknown(std::move(json), ambient.unknown);
+}
+
 Json write_light(const Light& light) {
-    return with_unknown({{"flash", light.flash},
-                         {"modifier", write_reference(light.modifier)},
-                         {"distance_mm", json_number(light.position.distance)},
-                         {"azimuth_deg", json_number(light.position.azimuth)},
-                         {"elevation_deg", json_number(light.position.elevation)},
-                         {"power", light.power ? json_number(*light.power) : Json("auto")}},
-                        light.unknown);
+    Json json = {{"modifier", write_reference(light.modifier)},
+                 {"distance_mm", json_number(light.position.distance)},
+                 {"azimuth_deg", json_number(light.position.azimuth)},
+                 {"elevation_deg", json_number(light.position.elevation)},
+                 {"power", light.power ? json_number(*light.power) : Json("auto")}};
+    if (light.lamp)
+        json["lamp"] = *light.lamp;
+    else
+        json["flash"] = light.flash;
+    if (light.aim.turn != 0) json["turn_deg"] = json_number(light.aim.turn);
+    if (light.aim.tip != 0) json["tip_deg"] = json_number(light.aim.tip);
+    if (light.on_lens) json["on_lens"] = true;
+    if (light.ratio != 0) json["ratio_stops"] = json_number(light.ratio);
+    if (light.second_layer) json["second_layer"] = true;
+    if (light.bounce)
+        json["bounce"] = with_unknown({{"from_lamp_mm", json_number(light.bounce->from_lamp)},
+                                       {"reflectance", json_number(light.bounce->reflectance)},
+                                       {"diameter_mm", json_number(light.bounce->diameter)}},
+                                      light.bounce->unknown);
+    if (light.metered) json["metered_compensation_stops"] = json_number(*light.metered);
+    if (light.group) json["group"] = *light.group;
+    return with_unknown(std::move(json), light.unknown);
+}
+
+Json write_freeze(const Freeze& freeze) {
+    constexpr const char* acts[] = {"fall", "thrown", "splash"};
+    constexpr const char* triggers[] = {"beam", "sound", "hand"};
+    Json json = {{"act", acts[static_cast<int>(freeze.act)]},
+                 {"drop_mm", json_number(freeze.drop)},
+                 {"speed_mm_s", json_number(freeze.speed)},
+                 {"wanted_blur_px", json_number(freeze.wanted_blur)},
+                 {"trigger", triggers[static_cast<int>(freeze.trigger)]},
+                 {"beam_above_mm", json_number(freeze.beam_above)},
+                 {"sound_distance_mm", json_number(freeze.sound_distance)},
+                 {"lag_s", json_number(freeze.lag)},
+                 {"scatter_mm", json_number(freeze.scatter)}};
+    if (freeze.second)
+        json["second_drop"] = with_unknown(
+            {{"rise_s", json_number(freeze.second->rise)}, {"column_mm", json_number(freeze.second->column)}},
+            freeze.second->unknown);
+    if (const auto& repeating = freeze.repeating)
+        json["repeating"] = with_unknown(
+            {{"flashes", repeating->burst.flashes}, {"frequency_hz", json_number(repeating->burst.frequency)}},
+            repeating->unknown);
+    return with_unknown(std::move(json), freeze.unknown);
+}
+
+Json write_power_set(const PowerSet& set) {
+    Json powers = Json::object();
+    for (const auto& [group, power] : set.powers) powers[group] = json_number(power);
+    return with_unknown({{"name", set.name}, {"powers", std::move(powers)}}, set.unknown);
 }
 
 Json write_background(const Background& background) {
@@ -169,10 +230,10 @@ Json write_shot(const Shot& shot) {
                  {"exposure", write_exposure(shot.exposure)},
                  {"sharpness", write_sharpness(shot.sharpness)},
                  {"capture", write_capture(shot.capture)}};
-    if (shot.ambient)
-        json["ambient"] = with_unknown({{"ev100", json_number(shot.ambient->ev100)}}, shot.ambient->unknown);
+    if (shot.ambient) json["ambient"] = write_ambient(*shot.ambient);
     json["lights"] = write_list(shot.lights, write_light);
     if (shot.background) json["background"] = write_background(*shot.background);
+    if (shot.freeze) json["freeze"] = write_freeze(*shot.freeze);
     if (!shot.checked.empty()) json["checked"] = shot.checked;
     if (!shot.proof.empty()) json["proof"] = write_list(shot.proof, write_proof_entry);
     return with_unknown(std::move(json), shot.unknown);
@@ -181,12 +242,13 @@ Json write_shot(const Shot& shot) {
 }  // namespace
 
 std::string write_shoot(const Shoot& shoot) {
-    const Json document = with_unknown({{"format", "poquito-shoot"},
-                                        {"version", shoot_version},
-                                        {"title", shoot.title},
-                                        {"kit", write_kit(shoot.kit)},
-                                        {"shots", write_list(shoot.shots, write_shot)}},
-                                       shoot.unknown);
+    Json json = {{"format", "poquito-shoot"},
+                 {"version", shoot_version},
+                 {"title", shoot.title},
+                 {"kit", write_kit(shoot.kit)},
+                 {"shots", write_list(shoot.shots, write_shot)}};
+    if (!shoot.power_sets.empty()) json["power_sets"] = write_list(shoot.power_sets, write_power_set);
+    const Json document = with_unknown(std::move(json), shoot.unknown);
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 

@@ -1,0 +1,146 @@
+#include "desk/light/balance_leaf.hpp"
+
+#include "desk/light/balance_chart.hpp"
+#include "desk/options.hpp"
+#include "desk/sentence.hpp"
+#include "light/continuous.hpp"
+#include "shoot/text.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+
+using namespace shoot;
+
+BalanceLeaf::BalanceLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+    auto* column = addColumn(3);
+    column->setSpacing(6);
+    addExposure(column);
+    addAmbient(column);
+    column->addStretch();
+    auto* second = addColumn(7);
+    second->setSpacing(4);
+    chart_ = new BalanceChart(document, this);
+    second->addWidget(chart_, 1);
+    black_ = new Sentence(2, this);
+    black_->setObjectName(QStringLiteral("blackFrameText"));
+    second->addWidget(black_);
+}
+
+void BalanceLeaf::addExposure(QLayout* column) {
+    auto* exposure = addGroup(column, {});
+    addQuantity(
+        exposure, {"shutterField", tr("Shutter"), tr("Arrow keys and wheel step in thirds of a stop")},
+        shutterQuantity(), [](const Shot& s) { return s.exposure.shutter; },
+        [](Shot& s, double v) { s.exposure.shutter = v; });
+    addQuantity(
+        exposure, {"isoField", tr("ISO"), tr("Arrow keys and wheel step in thirds of a stop")}, isoQuantity(),
+        [](const Shot& s) { return s.exposure.iso; }, [](Shot& s, double v) { s.exposure.iso = v; });
+    highSpeed_ = addCheck(
+        exposure,
+        {"highSpeedCheck", tr("High-speed sync"),
+         tr("Past the sync speed the flash lasts over the whole travel of the shutter: no band, less light, no "
+            "freeze")},
+        [](const Shot& s) { return s.exposure.high_speed_sync; },
+        [](Shot& s, bool on) { s.exposure.high_speed_sync = on; });
+}
+
+void BalanceLeaf::addAmbient(QLayout* column) {
+    auto* group = addGroup(column, {});
+    addCheck(
+        group, {"ambientCheck", tr("Ambient light"), tr("Window, sun or room; off in a dark room")},
+        [](const Shot& s) { return s.ambient.has_value(); },
+        [](Shot& s, bool on) { s.ambient = on ? std::optional(Ambient{}) : std::nullopt; });
+    const auto with = [](Shot& s, auto change) {
+        if (s.ambient) change(*s.ambient);
+    };
+    const auto of = [](const Shot& s) { return s.ambient.value_or(Ambient{}); };
+    ambientOnly_ = {
+        addQuantity(
+            group,
+            {"ambientField", tr("Reading"),
+             tr("Exposure value at ISO 100: sun 15, overcast 12, a bright window 9, a lit room 6")},
+            exposureValueQuantity(), [of](const Shot& s) { return of(s).ev100; },
+            [with](Shot& s, double v) { with(s, [&](Ambient& a) { a.ev100 = v; }); }),
+        addChoice(
+            group, {"ambientKindChoice", tr("Comes from"), tr("How soft it is and where its shadows fall")},
+            enumerated({"all round", "a window", "the sky"}), [of](const Shot& s) { return idOf(of(s).kind); },
+            [with](Shot& s, const std::string& id) {
+                with(s, [&](Ambient& a) {
+                    a.kind = valueOf<AmbientKind>(id);
+                    if (a.kind == AmbientKind::window) a.position.azimuth = -80, a.position.elevation = 25, a.size = 60;
+                });
+            })};
+    sky_ = addChoice(
+        group,
+        {"skyChoice", tr("Sky"), tr("Sets the usual reading of such a sky (common practice); type your own over it")},
+        [](const Kit&) {
+            Options options;
+            for (const auto& sky : light::skies()) options.emplace_back(sky.id, sky.name);
+            return options;
+        },
+        [of](const Shot& s) -> std::string {
+            const auto& skies = light::skies();
+            const auto same = std::ranges::find_if(skies, [&](const auto& sky) { return sky.size == of(s).size; });
+            return same == skies.end() ? "" : same->id;
+        },
+        [with](Shot& s, const std::string& id) {
+            with(s, [&](Ambient& a) {
+                const auto sky = std::ranges::find_if(light::skies(), [&](const auto& one) { return one.id == id; });
+                a.ev100 = sky->ev100;
+                a.size = sky->size;
+            });
+        });
+    directedOnly_ = {
+        addQuantity(
+            group,
+            {"ambientAzimuthField", tr("Azimuth"), tr("From the camera's side of the axis, positive to the right")},
+            angleQuantity(), [of](const Shot& s) { return of(s).position.azimuth; },
+            [with](Shot& s, double v) { with(s, [&](Ambient& a) { a.position.azimuth = v; }); }),
+        addQuantity(
+            group, {"ambientElevationField", tr("Elevation"), tr("Above the horizontal")}, angleQuantity(),
+            [of](const Shot& s) { return of(s).position.elevation; },
+            [with](Shot& s, double v) { with(s, [&](Ambient& a) { a.position.elevation = v; }); }),
+        addQuantity(
+            group,
+            {"ambientSizeField", tr("Wide"),
+             tr("Seen from the subject: the sun half a degree, a window near by 60\u00b0, a grey sky 150\u00b0")},
+            angleQuantity(), [of](const Shot& s) { return of(s).size; },
+            [with](Shot& s, double v) { with(s, [&](Ambient& a) { a.size = std::clamp(std::abs(v), 0.1, 180.0); }); })};
+}
+
+void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
+    for (QWidget* control : ambientOnly_) setRowEnabled(control, shot.ambient.has_value());
+    const bool directed = shot.ambient && shot.ambient->kind != AmbientKind::even;
+    for (QWidget* control : directedOnly_) setRowVisible(control, directed);
+    setRowVisible(sky_, shot.ambient && shot.ambient->kind == AmbientKind::sky);
+    const bool could = std::ranges::any_of(document().kit().flashes, &Flash::high_speed_sync);
+    highSpeed_->setVisible(could || shot.exposure.high_speed_sync);
+    const auto text = [](const std::string& words) { return QString::fromStdString(words); };
+    QString line;
+    if (const auto& black = report.light.black_frame; black && report.light.flash) {
+        if (black->over <= 0)
+            line = tr("Without flash the frame is black: what stays on lies %1 stops under.")
+                       .arg(text(number_text(-*report.light.continuous, 2)));
+        else
+            line =
+                tr("Without flash the frame is not black, %1 stops. It is from %2, from %3, or from ISO %4; or %5.")
+                    .arg(text(stops_text(*report.light.continuous)),
+                         black->shutter ? text(shutter_text(*black->shutter)) : tr("no shutter within sync"),
+                         text(f_number_text(black->f_number)), text(number_text(black->iso, 3)), tr("darken the room"));
+    } else if (report.light.continuous) {
+        line = tr("No flash: the light that is there makes the exposure.");
+    } else if (report.light.flash) {
+        line = tr("Only flash makes the exposure: the shutter time does not matter up to sync.");
+    }
+    black_->setText(line);
+    chart_->refresh();
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,31 @@
+#pragma once
+
+#include "desk/station_page.hpp"
+
+namespace poquito::desk {
+
+class BalanceChart;
+class Sentence;
+
+/// Shutter, ISO and the light that is there anyway, beside the chart of its balance with the flashes.
+class BalanceLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit BalanceLeaf(Document& document, QWidget* parent = nullptr);
+
+  protected:
+    void showShot(const Shot& shot, const shoot::Report& report) override;
+
+  private:
+    void addExposure(QLayout* column);
+    void addAmbient(QLayout* column);
+
+    QCheckBox* highSpeed_ = nullptr;
+    std::vector<QWidget*> ambientOnly_;
+    std::vector<QWidget*> directedOnly_;
+    QComboBox* sky_ = nullptr;
+    Sentence* black_ = nullptr;
+    BalanceChart* chart_ = nullptr;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,153 @@
+#include "desk/light/freeze_leaf.hpp"
+
+#include "desk/light/fall_drawing.hpp"
+#include "desk/light/freeze_table.hpp"
+#include "desk/options.hpp"
+#include "shoot/freezing.hpp"
+#include "shoot/text.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+
+using namespace shoot;
+
+FreezeLeaf::FreezeLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+    auto* first = addColumn(4);
+    first->setSpacing(4);
+    addWhat(first);
+    addWhen(first);
+    first->addStretch();
+    fall_ = new FallDrawing(document, this);
+    addDrawing(fall_, 2);
+    table_ = new FreezeTable(document, this);
+    addDrawing(table_, 7);
+}
+
+template <typename Member>
+QuantityField* FreezeLeaf::addNumber(QGridLayout* group, const Caption& caption, Quantity quantity, Member member) {
+    auto* field = addQuantity(
+        group, caption, std::move(quantity),
+        [member](const Shot& s) {
+            Freeze shown = s.freeze.value_or(Freeze{});
+            return static_cast<double>(member(shown));
+        },
+        [member](Shot& s, double v) {
+            if (!s.freeze) return;
+            using Number = std::decay_t<decltype(member(*s.freeze))>;
+            member(*s.freeze) = static_cast<Number>(v);
+            if (s.freeze->second) s.freeze->second->column = std::min(s.freeze->second->column, s.freeze->drop);
+            s.subject.speed = std::round(speed_of(*s.freeze));
+        });
+    planOnly_.push_back(field);
+    return field;
+}
+
+void FreezeLeaf::addWhat(QLayout* column) {
+    auto* group = addGroup(column, {});
+    addCheck(
+        group, {"freezeCheck", tr("Freeze something that moves"), tr("It falls, is thrown or splashes past the lens")},
+        [](const Shot& s) { return s.freeze.has_value(); },
+        [](Shot& s, bool on) {
+            s.freeze = on ? std::optional(Freeze{}) : std::nullopt;
+            s.subject.speed = on ? std::round(speed_of(*s.freeze)) : 0;
+        });
+    planOnly_.push_back(addChoice(
+        group, {"actChoice", tr("It"), tr("Decides how its speed follows")},
+        enumerated({"falls", "is thrown", "splashes"}),
+        [](const Shot& s) { return idOf(s.freeze.value_or(Freeze{}).act); },
+        [](Shot& s, const std::string& id) {
+            if (!s.freeze) return;
+            s.freeze->act = valueOf<Act>(id);
+            s.freeze->drop = s.freeze->act == Act::thrown ? s.freeze->drop : std::max(0.0, s.freeze->drop);
+            s.subject.speed = std::round(speed_of(*s.freeze));
+        }));
+    addNumber(
+        group, {"dropField", tr("Drop"), tr("From where it starts down to the wanted place")}, lengthQuantity(),
+        [](Freeze & f) -> auto& { return f.drop; });
+    thrown_ = addNumber(
+        group, {"throwField", tr("Thrown at"), tr("Straight up or down as it leaves")}, speedQuantity(),
+        [](Freeze & f) -> auto& { return f.speed; });
+    addNumber(
+        group, {"wantedBlurField", tr("Blur wanted"), tr("In pixels; 2 is as sharp as the sensor tells")},
+        ratioQuantity(0.1, 1000), [](Freeze & f) -> auto& { return f.wanted_blur; });
+}
+
+void FreezeLeaf::addWhen(QLayout* column) {
+    auto* group = addGroup(column, {});
+    planOnly_.push_back(addChoice(
+        group, {"triggerChoice", tr("Fired by"), tr("What tells the camera or the flash that it is time")},
+        enumerated({"a beam", "its sound", "hand"}),
+        [](const Shot& s) { return idOf(s.freeze.value_or(Freeze{}).trigger); },
+        [](Shot& s, const std::string& id) {
+            if (s.freeze) s.freeze->trigger = valueOf<Trigger>(id);
+        }));
+    beam_ = addNumber(
+        group, {"beamField", tr("Beam above"), tr("Over the wanted place")}, lengthQuantity(),
+        [](Freeze & f) -> auto& { return f.beam_above; });
+    sound_ = addNumber(
+        group, {"soundField", tr("Sound from"), tr("From the sound to its trigger")}, lengthQuantity(),
+        [](Freeze & f) -> auto& { return f.sound_distance; });
+    addNumber(
+        group, {"lagField", tr("Lag"), tr("Of trigger and camera together; 50 to 100 ms is common")}, secondsQuantity(),
+        [](Freeze & f) -> auto& { return f.lag; });
+    addNumber(
+        group, {"scatterField", tr("Scatter"), tr("How much nearer or farther than planned it may come down")},
+        lengthQuantity(), [](Freeze & f) -> auto& { return f.scatter; });
+    second_ = addCheck(
+        group, {"secondDropCheck", tr("A second drop meets it"), tr("On the column the first one throws up")},
+        [](const Shot& s) { return s.freeze && s.freeze->second; },
+        [](Shot& s, bool on) {
+            if (!s.freeze) return;
+            s.freeze->second = on ? std::optional(TwoDrops{.column = std::min(20.0, s.freeze->drop)}) : std::nullopt;
+        });
+    const auto drop = [](Freeze& f) -> TwoDrops& {
+        static TwoDrops none;
+        return f.second ? *f.second : none = TwoDrops{};
+    };
+    secondOnly_ = {addNumber(
+                       group, {"riseField", tr("Column after"), tr("From the first drop's impact until it stands")},
+                       secondsQuantity(), [drop](Freeze & f) -> auto& { return drop(f).rise; }),
+                   addNumber(
+                       group, {"columnField", tr("Column high"), tr("As high as it then stands")},
+                       lengthQuantity(), [drop](Freeze & f) -> auto& { return drop(f).column; })};
+    repeating_ = addCheck(
+        group, {"repeatingCheck", tr("Repeating flash"), tr("Several images of it in one frame")},
+        [](const Shot& s) { return s.freeze && s.freeze->repeating; },
+        [](Shot& s, bool on) {
+            if (s.freeze) s.freeze->repeating = on ? std::optional(RepeatingFlash{}) : std::nullopt;
+        });
+    const auto burst = [](Freeze& f) -> light::Burst& {
+        static RepeatingFlash none;
+        return f.repeating ? f.repeating->burst : (none = RepeatingFlash{}).burst;
+    };
+    repeatingOnly_ = {addNumber(
+                          group, {"burstCountField", tr("Flashes"), tr("In one frame")},
+                          countQuantity(), [burst](Freeze & f) -> auto& { return burst(f).flashes; }),
+                      addNumber(
+                          group, {"burstFrequencyField", tr("Each second"), tr("Hertz, as set on the unit")},
+                          frequencyQuantity(), [burst](Freeze & f) -> auto& { return burst(f).frequency; })};
+}
+
+void FreezeLeaf::showShot(const Shot& shot, const Report&) {
+    const bool on = shot.freeze.has_value();
+    const Freeze freeze = shot.freeze.value_or(Freeze{});
+    for (QWidget* control : planOnly_) setRowVisible(control, on);
+    setRowVisible(thrown_, on && freeze.act == Act::thrown);
+    setRowVisible(beam_, on && freeze.trigger == Trigger::beam);
+    setRowVisible(sound_, on && freeze.trigger == Trigger::sound);
+    second_->setVisible(on && freeze.act == Act::splash);
+    for (QWidget* control : secondOnly_) setRowVisible(control, on && freeze.act == Act::splash && freeze.second);
+    repeating_->setVisible(on);
+    for (QWidget* control : repeatingOnly_) setRowVisible(control, on && freeze.repeating.has_value());
+    fall_->update();
+    table_->refresh();
+}
+
+}  // namespace poquito::desk

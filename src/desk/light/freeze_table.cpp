@@ -1,0 +1,206 @@
+#include "desk/light/freeze_table.hpp"
+
+#include "desk/document.hpp"
+#include "desk/drafting.hpp"
+#include "desk/theme.hpp"
+#include "optics/blur_limit.hpp"
+#include "shoot/lighting.hpp"
+#include "shoot/text.hpp"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+
+using shoot::ExposedBy;
+
+namespace {
+
+constexpr double head = 40, row_height = 19;                                           // pixels
+constexpr double power_width = 52, time_width = 70, blur_width = 44, cell_width = 56;  // of the columns beside the bars
+
+/// What cameras offer (common practice).
+bool settable(double iso) { return iso >= 50 && iso <= 102400; }
+
+QString text(const std::string& words) { return QString::fromStdString(words); }
+
+}  // namespace
+
+FreezeTable::FreezeTable(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("freezeTable"));
+    setAccessibleName(tr("Blur at each power of the flash"));
+    setToolTip(
+        tr("Click an f-number or an ISO to take that power with it. Keys: F takes the brightest power that "
+           "freezes by its aperture, I by ISO."));
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+}
+
+void FreezeTable::refresh() { update(); }
+
+QRectF FreezeTable::cell(std::size_t row, ExposedBy by) const {
+    const double x = width() - (by == ExposedBy::aperture ? 2 : 1) * cell_width - 4;
+    return {x, head + row_height * static_cast<double>(row), cell_width, row_height};
+}
+
+void FreezeTable::paintEvent(QPaintEvent*) {
+    const auto* shot = document_.shot();
+    if (!shot) return;
+    const auto& report = *document_.report();
+    const Theme& t = theme();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setFont(textFont(12, QFont::DemiBold));
+    painter.setPen(t.ink);
+    if (!report.freeze) {
+        drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("Nothing to freeze"));
+        painter.setFont(textFont(11));
+        painter.setPen(t.quiet);
+        painter.drawText(QRectF(0, 24, width(), 60), Qt::TextWordWrap,
+                         tr("Tick the box for salt that falls, a berry that is dropped, milk that splashes: the "
+                            "flash's duration stops it, not the shutter."));
+        return;
+    }
+    const auto& freeze = *report.freeze;
+    const double pitch = optics::pixel_pitch(shoot::sensor_of(document_.kit(), shot->rig));
+    const QString speed = tr("%1 m/s").arg(text(shoot::number_text(freeze.speed / 1000, 2)));
+    if (!freeze.light || freeze.rows.empty()) {
+        drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("At %1").arg(speed));
+        painter.setFont(textFont(11));
+        painter.setPen(t.quiet);
+        painter.drawText(QRectF(0, 24, width(), 60), Qt::TextWordWrap,
+                         freeze.light ? tr("Its duration table holds none of the settings.")
+                                      : tr("No flash with a duration table fires in this shot: the shutter alone would "
+                                           "have to be %1.")
+                                            .arg(text(shoot::shutter_text(freeze.slowest))));
+        return;
+    }
+    const auto& light = shot->lights[*freeze.light];
+    drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter,
+             elided(textFont(12, QFont::DemiBold),
+                    tr("At %1, flash %2: it takes %3 or shorter")
+                        .arg(speed, text(report.light.sources[*freeze.light].label),
+                             text(shoot::shutter_text(freeze.slowest))),
+                    width()));
+    // ---- columns
+    painter.setFont(textFont(11));
+    painter.setPen(t.quiet);
+    const double bars_left = power_width + time_width + blur_width, bars_right = width() - 2 * cell_width - 6;
+    const auto title = [&](double x, double w, Qt::Alignment side, const QString& words) {
+        drawLine(painter, {x, 22, w, 16}, side | Qt::AlignVCenter, words);
+    };
+    title(0, power_width, Qt::AlignLeft, tr("power"));
+    title(power_width, time_width - 8, Qt::AlignRight, tr("t0.1"));
+    title(bars_left - blur_width, blur_width - 6, Qt::AlignRight, tr("px"));
+    title(width() - 2 * cell_width - 4, cell_width - 6, Qt::AlignRight, tr("with"));
+    title(width() - cell_width - 4, cell_width - 6, Qt::AlignRight, tr("or ISO"));
+    const double wanted = shot->freeze->wanted_blur;
+    double most = wanted * 3, fewest = wanted / 8;
+    for (const auto& row : freeze.rows) {
+        most = std::max(most, row.blur / pitch);
+        fewest = std::min(fewest, std::max(row.blur / pitch, 1e-3) / 1.5);
+    }
+    const auto x_of = [&](double px) {
+        return bars_left +
+               (bars_right - bars_left) * std::clamp(std::log(px / fewest) / std::log(most / fewest), 0.01, 1.0);
+    };
+    for (std::size_t i = 0; i < freeze.rows.size(); ++i) {
+        const auto& row = freeze.rows[i];
+        const double y = head + row_height * static_cast<double>(i);
+        if (y + row_height > height()) break;
+        const bool now = std::abs(std::log2(report.light.sources[*freeze.light].power / row.power)) < 0.5;
+        if (now) painter.fillRect(QRectF(0, y, width(), row_height), t.linkWash);
+        painter.setFont(textFont(11, now ? QFont::DemiBold : QFont::Normal));
+        painter.setPen(t.ink);
+        drawLine(painter, {4, y, power_width, row_height}, Qt::AlignLeft | Qt::AlignVCenter,
+                 text(shoot::setting_text(document_.kit(), light, row.power)));
+        drawLine(painter, {power_width, y, time_width - 8, row_height}, Qt::AlignRight | Qt::AlignVCenter,
+                 text(shoot::shutter_text(row.t01)));
+        const double px = row.blur / pitch;
+        const bool sharp = px <= wanted * (1 + 1e-9);
+        const QRectF bar(QPointF(bars_left, y + 4), QPointF(x_of(std::max(px, fewest)), y + row_height - 4));
+        painter.fillRect(bar, sharp ? t.focusWash : t.cautionWash);
+        painter.setPen(QPen(sharp ? t.focus : t.caution, 1));
+        painter.drawRect(bar);
+        painter.setPen(t.ink);
+        painter.setFont(textFont(11));
+        drawLine(painter, {bars_left - blur_width, y, blur_width - 6, row_height}, Qt::AlignRight | Qt::AlignVCenter,
+                 text(shoot::number_text(px, 2)));
+        painter.setPen(t.link);
+        drawLine(painter, cell(i, ExposedBy::aperture).adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter,
+                 row.f_number ? text(shoot::f_number_text(*row.f_number)) : QStringLiteral("\u2013"));
+        drawLine(painter, cell(i, ExposedBy::iso).adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter,
+                 settable(row.iso) ? text(shoot::number_text(row.iso, 3)) : QStringLiteral("\u2013"));
+    }
+    const double limit = x_of(wanted), end = head + row_height * static_cast<double>(freeze.rows.size());
+    painter.setPen(QPen(t.focus, 1.6));
+    painter.drawLine(QLineF(limit, head - 2, limit, std::min(end + 2, height() - 1.0)));
+    if (end + 50 > height()) return;
+    // ---- what else follows
+    double y = end + 6;
+    const auto line = [&](const QString& words) {
+        if (y + 16 > height()) return;
+        painter.setPen(t.quiet);
+        painter.setFont(textFont(11));
+        drawLine(painter, {4, y, width() - 8.0, 16}, Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(textFont(11), words, width() - 8));
+        y += 16;
+    };
+    if (freeze.brightest_that_freezes)
+        line(tr("brightest that freezes: %1")
+                 .arg(text(
+                     shoot::setting_text(document_.kit(), light, freeze.rows[*freeze.brightest_that_freezes].power))));
+    else
+        line(tr("no setting freezes to %1 px: nearer to its turning point, farther away, or a shorter flash")
+                 .arg(text(shoot::number_text(wanted, 2))));
+    if (freeze.landing_inside)
+        line(tr("depth of field holds %1 % of where it may come down")
+                 .arg(text(shoot::number_text(*freeze.landing_inside * 100, 2))));
+    if (freeze.second_after)
+        line(tr("second drop %1 ms after the first leaves")
+                 .arg(text(shoot::number_text(*freeze.second_after * 1000, 3))));
+    if (freeze.burst_time)
+        line(tr("repeating flash: shutter %1 or longer, images %2 px apart")
+                 .arg(text(shoot::shutter_text(*freeze.burst_time)),
+                      text(shoot::number_text(*freeze.burst_spacing / pitch, 3))));
+}
+
+std::optional<std::pair<std::size_t, ExposedBy>> FreezeTable::cellAt(QPointF place) const {
+    if (!document_.shot() || !document_.report()->freeze) return std::nullopt;
+    const auto& rows = document_.report()->freeze->rows;
+    for (std::size_t i = 0; i < rows.size(); ++i)
+        for (const auto by : {ExposedBy::aperture, ExposedBy::iso})
+            if (cell(i, by).contains(place) &&
+                (by == ExposedBy::iso ? settable(rows[i].iso) : rows[i].f_number.has_value()))
+                return std::pair(i, by);
+    return std::nullopt;
+}
+
+void FreezeTable::mouseMoveEvent(QMouseEvent* event) {
+    setCursor(cellAt(event->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
+}
+
+void FreezeTable::mouseReleaseEvent(QMouseEvent* event) {
+    if (const auto hit = cellAt(event->position())) take(hit->first, hit->second);
+}
+
+void FreezeTable::keyPressEvent(QKeyEvent* event) {
+    const bool aperture = event->key() == Qt::Key_F, iso = event->key() == Qt::Key_I;
+    const auto* report = document_.report();
+    if ((!aperture && !iso) || !report || !report->freeze || !report->freeze->brightest_that_freezes)
+        return QWidget::keyPressEvent(event);
+    take(*report->freeze->brightest_that_freezes, aperture ? ExposedBy::aperture : ExposedBy::iso);
+}
+
+void FreezeTable::take(std::size_t row, ExposedBy by) {
+    const auto& freeze = *document_.report()->freeze;
+    const auto changed = shoot::at_power(*document_.shot(), freeze, freeze.rows[row], by);
+    document_.editShot({tr("Take a power")}, [&](shoot::Shot& shot) { shot = changed; });
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,38 @@
+#pragma once
+
+#include "shoot/freezing.hpp"
+
+#include <QWidget>
+
+#include <optional>
+
+namespace poquito::desk {
+
+class Document;
+
+/// The settings of the flash from full power down: how long each lights, how far the subject moves meanwhile, against
+/// what is wanted, and the aperture or the ISO that keeps the exposure. A click takes one.
+class FreezeTable : public QWidget {
+    Q_OBJECT
+  public:
+    explicit FreezeTable(Document& document, QWidget* parent = nullptr);
+    QSize minimumSizeHint() const override { return {240, 150}; }
+
+    void refresh();
+    /// The cell that takes a row by aperture or by ISO, in this widget's pixels.
+    QRectF cell(std::size_t row, shoot::ExposedBy by) const;
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    std::optional<std::pair<std::size_t, shoot::ExposedBy>> cellAt(QPointF place) const;
+    void take(std::size_t row, shoot::ExposedBy by);
+
+    Document& document_;
+};
+
+}  // namespace poquito::desk

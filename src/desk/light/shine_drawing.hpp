@@ -1,0 +1,26 @@
+#pragma once
+
+#include <QWidget>
+
+namespace poquito::desk {
+
+class ChosenLight;
+class Document;
+
+/// The face of the subject as the camera sees it, to scale, with the reflections of all lights where and as large as
+/// they are.
+class ShineDrawing : public QWidget {
+    Q_OBJECT
+  public:
+    ShineDrawing(const Document& document, const ChosenLight& chosen, QWidget* parent = nullptr);
+    QSize minimumSizeHint() const override { return {180, 150}; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    const Document& document_;
+    const ChosenLight& chosen_;
+};
+
+}  // namespace poquito::desk

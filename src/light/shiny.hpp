@@ -1,0 +1,59 @@
+#pragma once
+
+#include "light/space.hpp"
+
+#include <optional>
+#include <vector>
+
+/// What a polished face mirrors into the lens: its family of angles. Places as in space.hpp, mm. The law of reflection
+/// and nothing else; the pupil is a point.
+namespace poquito::light {
+
+/// A face, flat or part of a ball. `right` and `up` are of length 1 and at right angles; their cross product looks away
+/// from the face.
+struct Mirror {
+    Point centre = Point::Zero();
+    Point right = Point::UnitX();
+    Point up = Point::UnitY();
+    double half_width = 10;
+    double half_height = 10;
+    std::optional<double> radius;  // of the ball that bulges towards the viewer; empty: flat
+};
+
+/// A ray from the pupil to a place of the face and on from there.
+struct Reflection {
+    Point at = Point::Zero();
+    Point direction = Point::UnitZ();  // of length 1
+};
+/// At a place of the face, u to its right and v up, -1 to 1; empty where the pupil does not see it.
+std::optional<Reflection> reflect(const Mirror& mirror, const Point& pupil, double u, double v);
+
+/// A round source that looks at the subject's centre.
+struct DiscSource {
+    Point centre = Point(0, 0, 500);
+    double diameter = 100;
+};
+/// Whether a reflected ray ends in the source.
+bool shows(const Reflection& ray, const DiscSource& source);
+
+/// Share of the face that shows the source, by rays over the whole face; 0 to 1.
+double mirrored_share(const Mirror& mirror, const Point& pupil, const DiscSource& source);
+
+/// The diameter with which a source in that place fills the reflection of the whole face; empty where part of the face
+/// looks past its plane.
+std::optional<double> filling_diameter(const Mirror& mirror, const Point& pupil, const Point& source);
+
+/// Where a source at that distance must stand for the middle of the face to show it.
+std::optional<Position> shown_from(const Mirror& mirror, const Point& pupil, double distance);
+
+/// The mark a source makes on a ball.
+struct Glint {
+    Point at = Point::Zero();  // of its middle
+    double width = 0;          // mm, diameter of the circle of the same area as the mark seen from the pupil
+};
+/// On the whole ball of the mirror, which has a radius; empty where the mark would lie on the far side.
+std::optional<Glint> glint(const Mirror& ball, const Point& pupil, const DiscSource& source);
+
+inline constexpr const char* glint_formula = "w * R / (2 * d)" /* small source, far off */;
+
+}  // namespace poquito::light

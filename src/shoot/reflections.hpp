@@ -1,0 +1,25 @@
+#pragma once
+
+#include "light/shiny.hpp"
+#include "shoot/plan.hpp"
+
+#include <optional>
+#include <vector>
+
+/// What a polished subject mirrors. mm from the subject's centre, as in light/space.hpp.
+namespace poquito::shoot {
+
+/// The face it turns to the camera: flat for slabs and their like, else the ball that fits its front, whose radius is
+/// that of the curve through its edge in the horizontal, (w/2)^2 / depth at its nearest point.
+light::Mirror mirror_of(const Subject& subject);
+
+/// Where the lens looks from; empty where its pupil does not lie in front of the subject.
+std::optional<light::Point> pupil_point(const Plan& plan);
+
+/// One a light, for a subject with the trait "polished"; none for others.
+std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightReport& light);
+
+/// A light's place for the middle of a flat face to show it, as far away as it is now; empty: none.
+std::optional<light::Position> shown_place(const Plan& plan, std::size_t light);
+
+}  // namespace poquito::shoot

@@ -1,0 +1,51 @@
+#pragma once
+
+#include "shoot/report.hpp"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+/// The test frame: what it showed against what was planned, the one change that mends it, and what is learned from it.
+namespace poquito::shoot {
+
+/// What a marked area of a picture holds. 0 to 1 of full scale, as light (not as stored by the file).
+struct PatchReading {
+    double mean = 0;     // of the luminance
+    double clipped = 0;  // share of the area with a channel at its end
+    double black = 0;    // share at zero
+};
+/// Stops that the picture is brighter than a correct exposure of a surface of that reflectance (above 0): log2(mean /
+/// reflectance). With clipped pixels it is at least that; empty where all is black.
+std::optional<double> stops_from_correct(const PatchReading& reading, double reflectance);
+
+/// The exposure the plan predicts for the frame as it was taken: each automatic flash at the setting nearest to what it
+/// wants, as a person dials it. Empty: no light.
+std::optional<double> predicted_stops(const Kit& kit, const Shot& shot);
+
+/// The one change of a lever that makes a frame correct that showed `stops` too bright (negative: too dark).
+struct Fix {
+    Lever lever = Lever::power;
+    std::string label;                // Power to 1/32
+    std::optional<double> left_over;  // stops it still misses by; empty: the lever cannot do it
+    Shot shot;
+};
+/// All levers, the preferred one first.
+std::vector<Fix> fixes(const Kit& kit, const Shot& shot, double stops);
+
+/// Where the difference between the frame and the plan is kept.
+enum class KeptIn { unit, modifier };
+struct Lesson {
+    std::size_t light = 0;
+    KeptIn kept_in = KeptIn::unit;
+    double frame_stops = 0;  // that the frame was from correct
+    std::string time;        // local time, ISO 8601
+};
+/// The correction it comes to, against the record; empty: this light alone cannot explain it, or is not there.
+std::optional<double> learned(const Kit& kit, const Shot& shot, const Lesson& lesson);
+/// The kit with that correction added. The lesson has one.
+Kit taught(const Kit& kit, const Shot& shot, const Lesson& lesson);
+/// And without any, as the record says.
+Kit untaught(const Kit& kit, const Shot& shot, const Lesson& lesson);
+
+}  // namespace poquito::shoot

@@ -1,0 +1,122 @@
+// The family of angles against rays reflected by other means: mirror images, shortest paths and small-mirror formulas.
+#include "light/shiny.hpp"
+#include "support/matchers.hpp"
+#include "support/random.hpp"
+
+#include <Eigen/Geometry>
+
+#include <cmath>
+
+using namespace poquito;
+using namespace poquito::light;
+using poquito::test::Random;
+using poquito::test::WithinAbs;
+using poquito::test::WithinRel;
+
+namespace {
+
+Mirror tilted(double degrees) {
+    const double t = degrees * 3.14159265358979323846 / 180;
+    return {.right = {std::cos(t), 0, -std::sin(t)}, .half_width = 15, .half_height = 10};
+}
+
+}  // namespace
+
+TEST_CASE("every ray from a flat face comes from the mirror image of the pupil", "[light][shiny]") {
+    Random random(31);
+    for (int i = 0; i < 200; ++i) {
+        const Mirror mirror = tilted(random.between(-60, 60));
+        const Point pupil(random.between(-20, 20), random.between(-20, 20), random.between(150, 600));
+        const Point normal = mirror.right.cross(mirror.up);
+        const Point image = pupil - 2 * (pupil - mirror.centre).dot(normal) * normal;
+        const auto ray = reflect(mirror, pupil, random.between(-1, 1), random.between(-1, 1));
+        REQUIRE(ray);
+        // The image, the place and the direction lie on one line.
+        CHECK((ray->at - image).normalized().isApprox(ray->direction, 1e-9));
+    }
+    CHECK_FALSE(reflect(tilted(0), {0, 0, -100}, 0, 0));  // from behind
+}
+
+TEST_CASE("on a ball a ray meets and leaves at equal angles, in one plane with the normal", "[light][shiny]") {
+    const Mirror ball{.centre = {0, 0, 12}, .half_width = 12, .half_height = 12, .radius = 12.0};
+    Random random(32);
+    for (int i = 0; i < 200; ++i) {
+        const Point pupil(0, 0, random.between(100, 500));
+        const auto ray = reflect(ball, pupil, random.between(-0.6, 0.6), random.between(-0.6, 0.6));
+        REQUIRE(ray);
+        const Point normal = ray->at.normalized();  // the ball's middle is the origin
+        CHECK_THAT(ray->at.norm(), WithinAbs(12, 1e-9));
+        const Point to_pupil = (pupil - ray->at).normalized();
+        CHECK_THAT(ray->direction.dot(normal), WithinAbs(to_pupil.dot(normal), 1e-9));
+        CHECK_THAT(ray->direction.dot(to_pupil.cross(normal)), WithinAbs(0, 1e-9));
+    }
+}
+
+TEST_CASE("a diffuser of the filling size shows in the whole face, a smaller one does not", "[light][shiny]") {
+    // By hand: a flat face 30 x 20 square to the lens, the pupil 300 away, the diffuser at the pupil's distance about
+    // the axis: the mirror image lies 300 behind, so the face's half diagonal of 18.03 grows to twice that at 300.
+    const Mirror flat = tilted(0);
+    const auto filling = filling_diameter(flat, {0, 0, 300}, {0, 0, 300});
+    CHECK_THAT(filling.value(), WithinAbs(4 * std::hypot(15.0, 10.0), 1e-6));
+    Random random(33);
+    for (int i = 0; i < 100; ++i) {
+        const double angle = random.between(10, 50);
+        const Mirror mirror = tilted(angle);
+        const Point pupil(0, 0, random.between(150, 500));
+        const auto place = shown_from(mirror, pupil, random.between(100, 500));
+        REQUIRE(place);
+        CHECK_THAT(std::abs(place->azimuth), WithinAbs(2 * angle, 1e-6));  // twice the tilt, by the law of reflection
+        const Point centre = place_of(*place);
+        const auto needed = filling_diameter(mirror, pupil, centre);
+        REQUIRE(needed);
+        CHECK(mirrored_share(mirror, pupil, {.centre = centre, .diameter = *needed * 1.001}) == 1);
+        const double half = mirrored_share(mirror, pupil, {.centre = centre, .diameter = *needed * 0.5});
+        CHECK(half > 0);
+        CHECK(half < 0.6);
+        CHECK(mirrored_share(mirror, pupil, {.centre = -centre, .diameter = *needed}) == 0);
+    }
+}
+
+TEST_CASE("the mark on a ball lies on the shortest way from lamp to lens", "[light][shiny]") {
+    // Fermat: on a convex mirror the reflected way is the shortest of all that touch the ball on the lit side. Compared
+    // with the shortest of a fine mesh.
+    Random random(34);
+    const Mirror ball{.centre = {0, 0, 10}, .half_width = 10, .half_height = 10, .radius = 10.0};
+    for (int i = 0; i < 20; ++i) {
+        const Point pupil(0, 0, 250);
+        const Point lamp = place_of({.distance = random.between(100, 400),
+                                     .azimuth = random.between(-100, 100),
+                                     .elevation = random.between(-60, 60)});
+        const auto mark = glint(ball, pupil, {.centre = lamp, .diameter = 5});
+        REQUIRE(mark);
+        double shortest = 1e9;
+        Point where = Point::Zero();
+        for (double a = -1.55; a <= 1.55; a += 0.01)
+            for (double b = -1.55; b <= 1.55; b += 0.01) {
+                const Point at = 10 * Point(std::cos(b) * std::sin(a), std::sin(b), std::cos(b) * std::cos(a));
+                const double way = (at - pupil).norm() + (at - lamp).norm();
+                if (way < shortest) {
+                    shortest = way;
+                    where = at;
+                }
+            }
+        CHECK((mark->at - where).norm() < 0.2);  // the mesh is 0.1 mm fine
+        CHECK((mark->at - pupil).norm() + (mark->at - lamp).norm() <= shortest + 1e-9);
+    }
+}
+
+TEST_CASE("a far lamp's mark is its size times R over twice the distance", "[light][shiny]") {
+    // A convex mirror's focal length is R/2 (any optics text); a lamp near the axis, far off against R.
+    const Mirror ball{.centre = {0, 0, 8}, .half_width = 8, .half_height = 8, .radius = 8.0};
+    const auto mark = glint(ball, {0, 0, 4000}, {.centre = {0, 30, 4000}, .diameter = 400});
+    CHECK_THAT(mark.value().width, WithinRel(400 * 8.0 / (2 * 4000), 0.01));
+    // Twice as wide a lamp, twice as wide a mark.
+    const auto wide = glint(ball, {0, 0, 4000}, {.centre = {0, 30, 4000}, .diameter = 800});
+    CHECK_THAT(wide.value().width / mark.value().width, WithinRel(2, 0.01));
+}
+
+TEST_CASE("a lamp straight behind a ball leaves no mark", "[light][shiny]") {
+    const Mirror ball{.centre = {0, 0, 8}, .half_width = 8, .half_height = 8, .radius = 8.0};
+    CHECK_FALSE(glint(ball, {0, 0, 300}, {.centre = {0, 0, -300}, .diameter = 50}));
+    CHECK(glint(ball, {0, 0, 300}, {.centre = {0, 0, 300}, .diameter = 50}));
+}
