@@ -52,6 +52,7 @@ class BenchPainter {
             drawSubject();
             drawAim();
             for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLightText(i);
+            drawFamilyText();
             drawDimensions();
         }
         drawRuler();
@@ -77,6 +78,7 @@ class BenchPainter {
         return {lamp.face - QPointF(lamp.half, lamp.half), QSizeF(2 * lamp.half, 2 * lamp.half)};
     }
     std::vector<Lamp> lamps_;
+    std::vector<QLineF> family_;  // the edges of the family of angles
     std::vector<QRectF> labels_;  // lettering that others keep clear of
 
     void drawAxis() {
@@ -289,7 +291,7 @@ class BenchPainter {
         const auto pupil = shoot::pupil_point(plan);
         if (!pupil) return;
         const auto mirror = shoot::mirror_of(shot_.subject);
-        const double edge = mirror.radius ? 0.85 : 1;
+        const double edge = mirror.bulge ? 0.85 : 1;
         const bool side = elevation_ == Elevation::side;
         const auto one = light::reflect(mirror, *pupil, side ? 0 : -edge, side ? -edge : 0);
         const auto other = light::reflect(mirror, *pupil, side ? 0 : edge, side ? edge : 0);
@@ -311,15 +313,37 @@ class BenchPainter {
         p_.drawLine(place(*one, 0), place(*one, far));
         p_.drawLine(place(*other, 0), place(*other, far));
         p_.restore();
+        family_ = {QLineF(place(*one, 0), place(*one, far)), QLineF(place(*other, 0), place(*other, far))};
+    }
+
+    /// Along one of its edges, where it hides least.
+    void drawFamilyText() {
+        if (family_.empty()) return;
         p_.setFont(textFont(11));
-        const QRectF room = bounds_.adjusted(60, 40, -60, -ruler_height - 16);
-        // Inside its edge that lies farther from the gear.
-        const QLineF upper = clippedTo({place(*one, 0), place(*one, far)}, room),
-                     lower = clippedTo({place(*other, 0), place(*other, far)}, room);
-        const QLineF edge_line = std::abs(upper.dy()) > std::abs(lower.dy()) ? upper : lower;
-        const QLineF inner = clippedTo({place(*one, 0), (place(*one, far) + place(*other, far)) / 2}, room);
-        const QPointF at = edge_line.pointAt(0.8) * 0.8 + inner.pointAt(0.8) * 0.2;
-        labels_.push_back(drawLabel(p_, at, Qt::AlignCenter, QObject::tr("the face shows this"), theme().link));
+        const QString words = QObject::tr("the face shows this");
+        const QSizeF size(lineWidth(textFont(11), words) + 6, 16);
+        const QRectF room = bounds_.adjusted(size.width() / 2 + 4, 34, -size.width() / 2 - 4, -ruler_height - 8);
+        std::vector<QRectF> obstacles = labels_;
+        obstacles.push_back(layout_.box(-body_behind, report_.optics.front, body_half));
+        for (const auto& lamp : lamps_) obstacles.push_back(around(lamp));
+        QPointF best = room.center();
+        double least = 1e12;
+        for (const QLineF& edge : family_) {
+            const QLineF seen = clippedTo(edge, room);
+            for (const double along : {0.95, 0.85, 0.75, 0.65, 0.55, 0.45, 0.35}) {
+                const QRectF area(seen.pointAt(along) - QPointF(size.width() / 2, size.height() / 2), size);
+                double hides = 0;
+                for (const auto& obstacle : obstacles) {
+                    const QRectF both = area & obstacle;
+                    hides += both.width() * both.height();
+                }
+                if (hides < least) {
+                    least = hides;
+                    best = area.center();
+                }
+            }
+        }
+        labels_.push_back(drawLabel(p_, best, Qt::AlignCenter, words, theme().link));
     }
 
     QRectF lampRoom() const { return bounds_.adjusted(30, 52, -30, -ruler_height - 20); }

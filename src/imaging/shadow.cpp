@@ -86,7 +86,7 @@ std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject) {
 }
 
 Shadows cast_shadows(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness) {
-    constexpr double longer = 1.3;       // each step against the one before
+    constexpr double longer = 1.1;  // each step against the one before
     constexpr double least_half = 0.02;  // rad: a point's shadow is as soft as the net is coarse
     const double across = std::hypot(towards.x(), towards.y());
     const double dx = across > 1e-6 ? towards.x() / across : 0, dy = across > 1e-6 ? towards.y() / across : 0;

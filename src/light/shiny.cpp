@@ -1,13 +1,11 @@
 #include "light/shiny.hpp"
 
 #include <boost/math/constants/constants.hpp>
-#include <boost/math/tools/roots.hpp>
 
 #include <Eigen/Geometry>
 
 #include <algorithm>
 #include <cmath>
-#include <cstdint>
 
 namespace poquito::light {
 namespace {
@@ -20,18 +18,18 @@ struct FacePoint {
 
 FacePoint face_point(const Mirror& mirror, double u, double v) {
     const Point out = mirror.right.cross(mirror.up);
-    double x = u * mirror.half_width, y = v * mirror.half_height;
-    if (!mirror.radius) return {mirror.centre + x * mirror.right + y * mirror.up, out};
-    // A box corner may lie beside the ball: its rim stands for it.
+    if (!mirror.bulge)
+        return {mirror.centre + u * mirror.half_width * mirror.right + v * mirror.half_height * mirror.up, out};
+    // A box corner lies beside the ellipse: its rim stands for it.
     constexpr double rim = 0.999;
-    const double r = *mirror.radius, across = std::hypot(x, y);
-    if (across > rim * r) {
-        x *= rim * r / across;
-        y *= rim * r / across;
+    if (const double across = std::hypot(u, v); across > rim) {
+        u *= rim / across;
+        v *= rim / across;
     }
-    const double height = std::sqrt(r * r - x * x - y * y);
-    const Point from_middle = x * mirror.right + y * mirror.up + height * out;
-    return {mirror.centre - r * out + from_middle, from_middle / r};
+    const double height = std::sqrt(1 - u * u - v * v);
+    const double a = mirror.half_width, b = mirror.half_height, c = *mirror.bulge;
+    const Point normal = (u / a * mirror.right + v / b * mirror.up + height / c * out).normalized();
+    return {mirror.centre + u * a * mirror.right + v * b * mirror.up + (height - 1) * c * out, normal};
 }
 
 /// Where a ray passes the plane of a source that looks at the subject's centre, as a distance from the source's middle.
@@ -65,10 +63,7 @@ double mirrored_share(const Mirror& mirror, const Point& pupil, const DiscSource
     for (int j = 0; j < across; ++j)
         for (int i = 0; i < across; ++i) {
             const double u = (2 * i + 1.0) / across - 1, v = (2 * j + 1.0) / across - 1;
-            // A ball fills no box: its corners are not face.
-            if (mirror.radius &&
-                std::hypot(u * mirror.half_width, v * mirror.half_height) > std::min(*mirror.radius, 1e9))
-                continue;
+            if (mirror.bulge && std::hypot(u, v) > 1) continue;  // an ellipse fills no box
             const auto ray = reflect(mirror, pupil, u, v);
             if (!ray) continue;
             ++seen;
@@ -104,45 +99,36 @@ std::optional<Position> shown_from(const Mirror& mirror, const Point& pupil, dou
 
 namespace {
 
-/// The point of a ball that mirrors `source` into `pupil`: in their common plane the two make equal angles with the
-/// normal (Alhazen's problem; a root in one unknown).
-std::optional<Point> mirror_point(const Mirror& ball, const Point& pupil, const Point& source) {
-    const double r = *ball.radius;
-    const Point middle = ball.centre - r * ball.right.cross(ball.up);
-    const Point to_pupil = pupil - middle, to_source = source - middle;
-    if (to_pupil.norm() <= r || to_source.norm() <= r) return std::nullopt;
-    const Point e1 = to_pupil.normalized();
-    const Point rest = to_source - to_source.dot(e1) * e1;
-    if (rest.norm() < 1e-9 * to_source.norm()) {  // behind one another
-        if (to_source.dot(e1) <= 0) return std::nullopt;
-        return middle + r * e1;
+/// The point of an ellipsoid whose normal halves the angle between pupil and source (Alhazen's problem, for a ball in
+/// two unknowns). The point with a wanted normal is known in closed form; the normal wanted changes little with the
+/// point, so that putting one into the other settles quickly.
+std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const Point& source) {
+    const Point out = round.right.cross(round.up);
+    const Point middle = round.centre - *round.bulge * out;
+    const double a = round.half_width, b = round.half_height, c = *round.bulge;
+    const auto point_with = [&](const Point& normal) -> Point {
+        const double x = a * a * normal.dot(round.right), y = b * b * normal.dot(round.up), z = c * c * normal.dot(out);
+        const double size = std::sqrt(x * x / (a * a) + y * y / (b * b) + z * z / (c * c));
+        return middle + (x * round.right + y * round.up + z * out) / size;
+    };
+    Point at = round.centre, normal = out;
+    constexpr int most = 200;
+    for (int i = 0; i < most; ++i) {
+        normal = ((pupil - at).normalized() + (source - at).normalized()).normalized();
+        const Point next = point_with(normal);
+        const bool settled = (next - at).norm() < 1e-9 * c;
+        at = next;
+        if (settled) break;
     }
-    const Point e2 = rest.normalized();
-    const double apart = std::atan2(to_source.dot(e2), to_source.dot(e1));
-    const auto place = [&](double angle) -> Point {
-        return middle + r * (std::cos(angle) * e1 + std::sin(angle) * e2);
-    };
-    const auto bearing = [&](const Point& from, const Point& to) {
-        const Point way = to - from;
-        return std::atan2(way.dot(e2), way.dot(e1));
-    };
-    const auto unequal = [&](double angle) {
-        const Point at = place(angle);
-        return std::remainder(bearing(at, source) - angle, 2 * pi) + std::remainder(bearing(at, pupil) - angle, 2 * pi);
-    };
-    std::uintmax_t rounds = 60;
-    const auto [low, high] =
-        boost::math::tools::toms748_solve(unequal, 0.0, apart, boost::math::tools::eps_tolerance<double>(40), rounds);
-    const double angle = (low + high) / 2;
-    const Point at = place(angle), normal = (at - middle) / r;
-    if ((pupil - at).dot(normal) <= 0 || (source - at).dot(normal) <= 0) return std::nullopt;
+    const bool in_front = normal.dot(out) > 0;
+    if (!in_front || (pupil - at).dot(normal) <= 0 || (source - at).dot(normal) <= 0) return std::nullopt;
     return at;
 }
 
 }  // namespace
 
-std::optional<Glint> glint(const Mirror& ball, const Point& pupil, const DiscSource& source) {
-    const auto middle = mirror_point(ball, pupil, source.centre);
+std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSource& source) {
+    const auto middle = mirror_point(round, pupil, source.centre);
     if (!middle) return std::nullopt;
     Glint mark{.at = *middle};
     const Point facing = source.centre.normalized();
@@ -158,7 +144,7 @@ std::optional<Glint> glint(const Mirror& ball, const Point& pupil, const DiscSou
     for (int i = 0; i < corners; ++i) {
         const double angle = 2 * pi * i / corners;
         const Point edge = source.centre + source.diameter / 2 * (std::cos(angle) * side + std::sin(angle) * upright);
-        if (const auto at = mirror_point(ball, pupil, edge))
+        if (const auto at = mirror_point(round, pupil, edge))
             outline.emplace_back((*at - *middle).dot(x), (*at - *middle).dot(y));
     }
     double twice = 0;

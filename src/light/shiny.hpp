@@ -9,15 +9,15 @@
 /// and nothing else; the pupil is a point.
 namespace poquito::light {
 
-/// A face, flat or part of a ball. `right` and `up` are of length 1 and at right angles; their cross product looks away
-/// from the face.
+/// A face, flat or the front half of an ellipsoid. `right` and `up` are of length 1 and at right angles; their cross
+/// product looks away from the face.
 struct Mirror {
-    Point centre = Point::Zero();
+    Point centre = Point::Zero();  // of what is nearest to the viewer
     Point right = Point::UnitX();
     Point up = Point::UnitY();
     double half_width = 10;
     double half_height = 10;
-    std::optional<double> radius;  // of the ball that bulges towards the viewer; empty: flat
+    std::optional<double> bulge;  // mm from the rim to the nearest point: the third half axis; empty: flat
 };
 
 /// A ray from the pupil to a place of the face and on from there.
@@ -46,13 +46,13 @@ std::optional<double> filling_diameter(const Mirror& mirror, const Point& pupil,
 /// Where a source at that distance must stand for the middle of the face to show it.
 std::optional<Position> shown_from(const Mirror& mirror, const Point& pupil, double distance);
 
-/// The mark a source makes on a ball.
+/// The mark a source makes on a round face.
 struct Glint {
     Point at = Point::Zero();  // of its middle
     double width = 0;          // mm, diameter of the circle of the same area as the mark seen from the pupil
 };
-/// On the whole ball of the mirror, which has a radius; empty where the mark would lie on the far side.
-std::optional<Glint> glint(const Mirror& ball, const Point& pupil, const DiscSource& source);
+/// On the front half of a face that bulges; empty where the mark would lie on its far side.
+std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSource& source);
 
 inline constexpr const char* glint_formula = "w * R / (2 * d)" /* small source, far off */;
 

@@ -556,7 +556,7 @@ void Sheet::light() {
         blur.working = working("blur", hand_blur_formula,
                                {{"w", HandShake::turning},
                                 {"f", report_.optics.focal_length},
-                                {"m", report_.optics.magnification},
+                                {"m", std::max(report_.optics.magnification, 0.0)},
                                 {"v", HandShake::shifting},
                                 {"t", motion.exposure_time}},
                                motion.hand_blur, "mm", "hands turn by w rad/s and shift by v mm/s: common practice");
@@ -576,10 +576,10 @@ void Sheet::light() {
 void Sheet::balance_figures() {
     const auto& light = report_.light;
     if (light.key_to_fill) {
-        const double key = *light.sources[*light.key].share;
+        const double key = std::exp2(*light.sources[*light.key].stops);
         add("key_to_fill_stops", "Key over the rest", stops_text(*light.key_to_fill), "stops").working =
-            working("ratio", "log2(k / (1 - k))", {{"k", key}}, *light.key_to_fill, "stops",
-                    "k is the share of the strongest light");
+            working("ratio", "log2(k / r)", {{"k", key}, {"r", key * std::exp2(-*light.key_to_fill)}}, *light.key_to_fill,
+                    "stops", "k the strongest light, r all the rest, as exposure ratios");
     }
     if (light.front && light.back)
         add("falloff_stops", "Front over back", stops_text(*light.front - *light.back), "stops").working = working(

@@ -26,7 +26,7 @@ light::Mirror mirror_of(const Subject& subject) {
     mirror.centre = subject.depth / 2 * (turned * Point::UnitZ());
     const bool flat = subject.form == Form::slab || subject.form == Form::box || subject.form == Form::leaf ||
                       subject.form == Form::folds || subject.form == Form::height_map || subject.depth <= 0;
-    if (!flat) mirror.radius = mirror.half_width * mirror.half_width / subject.depth;
+    if (!flat) mirror.bulge = subject.depth;
     return mirror;
 }
 
@@ -49,7 +49,7 @@ std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightRe
             const light::DiscSource disc{.centre = light::place_of(tube.place), .diameter = tube.diameter};
             report.mirrored = std::min(1.0, report.mirrored + light::mirrored_share(mirror, *pupil, disc));
             if (!report.filling) report.filling = light::filling_diameter(mirror, *pupil, disc.centre);
-            if (!mirror.radius) continue;
+            if (!mirror.bulge) continue;
             if (const auto mark = light::glint(mirror, *pupil, disc))
                 report.marks.push_back({.x = mark->at.x(), .y = mark->at.y(), .width = mark->width});
         }

@@ -9,8 +9,7 @@
 /// What a polished subject mirrors. mm from the subject's centre, as in light/space.hpp.
 namespace poquito::shoot {
 
-/// The face it turns to the camera: flat for slabs and their like, else the ball that fits its front, whose radius is
-/// that of the curve through its edge in the horizontal, (w/2)^2 / depth at its nearest point.
+/// The face it turns to the camera: flat for slabs and their like, else the half ellipsoid that fills its box.
 light::Mirror mirror_of(const Subject& subject);
 
 /// Where the lens looks from; empty where its pupil does not lie in front of the subject.

@@ -221,28 +221,30 @@ Found background_black(const Plan& plan, const Report& report) {
                     *look == BackgroundLook::black ? "black" : "near black", stops_text(*report.light.background))};
 }
 
-Found automatic_hides_stop(const Plan& plan, const Report& report) {
+Found automatic_misses(const Plan& plan, const Report& report) {
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
         const auto& light = plan.shot.lights[i];
         const auto& metering = report.light.sources[i].metering;
         if (!light.metered || !metering) continue;
         const double off = metering->error + *light.metered;
         constexpr double worth_saying = 1.0 / 3;  // stops
+        if (std::abs(off) < worth_saying) continue;
         const double compensation = std::round(-metering->error * 3) / 3;
-        if (std::abs(off) >= worth_saying)
-            return Finding{
-                fmt::format("The camera's metering will come out {} stops {}: it sees {} % of the frame as the "
-                            "subject and an average of {} %. It also hides a changed stop: exposure stays, depth "
-                            "does not.",
-                            number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
-                            number_text(metering->fill * 100, 2), number_text(metering->reflectance * 100, 2)),
-                remedy(plan, fmt::format("Compensation {}", stops_text(compensation)),
-                       [&](Shot& shot) { shot.lights[i].metered = compensation; })};
-        return Finding{
-            "Automatic flash hides a changed stop: exposure looks right and depth is another. Look at the "
-            "f-number before each frame."};
+        return Finding{fmt::format("The camera's metering will come out {} stops {}: it takes {} % of the frame for the "
+                                   "subject and meters an average of {} %.",
+                                   number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
+                                   number_text(metering->fill * 100, 2), number_text(metering->reflectance * 100, 2)),
+                       remedy(plan, fmt::format("Compensation {}", stops_text(compensation)),
+                              [&](Shot& shot) { shot.lights[i].metered = compensation; })};
     }
     return {};
+}
+
+Found automatic_hides_stop(const Plan& plan, const Report&) {
+    if (std::ranges::none_of(plan.shot.lights, [](const Light& light) { return light.metered.has_value(); })) return {};
+    return Finding{
+        "Automatic flash hides a changed stop: the exposure looks right and the depth is another. Look at the f-number "
+        "before each frame; a fixed power would show it."};
 }
 
 Found frames_flicker(const Plan& plan, const Report& report) {
@@ -409,6 +411,7 @@ constexpr Rule rules[] = {
     {"trigger-late", Station::light, Level::caution, Concern::plan, trigger_late},
     {"freeze-speed", Station::light, Level::caution, Concern::plan, freeze_speed},
     {"landing-out-of-focus", Station::light, Level::caution, Concern::plan, landing_out_of_focus},
+    {"automatic-misses", Station::light, Level::caution, Concern::plan, automatic_misses},
     {"reflection-bare", Station::light, Level::caution, Concern::plan, reflection_bare},
     {"automatic-hides-stop", Station::light, Level::info, Concern::plan, automatic_hides_stop},
     {"no-light", Station::light, Level::info, Concern::plan, no_light},

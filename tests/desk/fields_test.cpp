@@ -21,6 +21,7 @@ TEST_CASE("fields take what photographers type", "[desk][fields]") {
     person.goTo(4);
     person.type(QStringLiteral("shutterField"), QStringLiteral("1/200"));
     CHECK(person.shot().exposure.shutter == 1.0 / 200);
+    person.click(QStringLiteral("lightsTab"));
     person.click(QStringLiteral("automaticCheck"));
     person.type(QStringLiteral("powerField"), QStringLiteral("1/8"));
     CHECK(person.shot().lights[0].power == 0.125);

@@ -120,6 +120,7 @@ TEST_CASE("Light edits exposure, ambient, background and every flash by itself",
     Person person;
     person.window().openDemo();
     person.goTo(4);
+    person.click(QStringLiteral("lightsTab"));
     person.click(QStringLiteral("addFlashButton"));
     REQUIRE(person.shot().lights.size() == 2);
     CHECK(person.find<QToolButton>(QStringLiteral("flashTabB"))->isChecked());
@@ -141,11 +142,13 @@ TEST_CASE("Light edits exposure, ambient, background and every flash by itself",
     person.click(QStringLiteral("removeFlashButton"));
     CHECK_FALSE(person.find(QStringLiteral("lightDistanceField"))->isVisible());
 
+    person.click(QStringLiteral("exposureTab"));
     person.type(QStringLiteral("ambientField"), QStringLiteral("9 1/3"));
     CHECK_THAT(person.shot().ambient->ev100, WithinRel(9 + 1.0 / 3, 1e-9));
     person.click(QStringLiteral("ambientCheck"));
     CHECK_FALSE(person.shot().ambient.has_value());
     CHECK(person.has(QStringLiteral("note-no-light")));
+    person.click(QStringLiteral("backdropTab"));
     person.type(QStringLiteral("backgroundDistanceField"), QStringLiteral("0.5 m"));
     CHECK(person.shot().background->distance == 500);
     person.type(QStringLiteral("backgroundReflectanceField"), QStringLiteral("4"));

@@ -38,7 +38,7 @@ TEST_CASE("every ray from a flat face comes from the mirror image of the pupil",
 }
 
 TEST_CASE("on a ball a ray meets and leaves at equal angles, in one plane with the normal", "[light][shiny]") {
-    const Mirror ball{.centre = {0, 0, 12}, .half_width = 12, .half_height = 12, .radius = 12.0};
+    const Mirror ball{.centre = {0, 0, 12}, .half_width = 12, .half_height = 12, .bulge = 12.0};
     Random random(32);
     for (int i = 0; i < 200; ++i) {
         const Point pupil(0, 0, random.between(100, 500));
@@ -81,7 +81,7 @@ TEST_CASE("the mark on a ball lies on the shortest way from lamp to lens", "[lig
     // Fermat: on a convex mirror the reflected way is the shortest of all that touch the ball on the lit side. Compared
     // with the shortest of a fine mesh.
     Random random(34);
-    const Mirror ball{.centre = {0, 0, 10}, .half_width = 10, .half_height = 10, .radius = 10.0};
+    const Mirror ball{.centre = {0, 0, 10}, .half_width = 10, .half_height = 10, .bulge = 10.0};
     for (int i = 0; i < 20; ++i) {
         const Point pupil(0, 0, 250);
         const Point lamp = place_of({.distance = random.between(100, 400),
@@ -107,7 +107,7 @@ TEST_CASE("the mark on a ball lies on the shortest way from lamp to lens", "[lig
 
 TEST_CASE("a far lamp's mark is its size times R over twice the distance", "[light][shiny]") {
     // A convex mirror's focal length is R/2 (any optics text); a lamp near the axis, far off against R.
-    const Mirror ball{.centre = {0, 0, 8}, .half_width = 8, .half_height = 8, .radius = 8.0};
+    const Mirror ball{.centre = {0, 0, 8}, .half_width = 8, .half_height = 8, .bulge = 8.0};
     const auto mark = glint(ball, {0, 0, 4000}, {.centre = {0, 30, 4000}, .diameter = 400});
     CHECK_THAT(mark.value().width, WithinRel(400 * 8.0 / (2 * 4000), 0.01));
     // Twice as wide a lamp, twice as wide a mark.
@@ -115,8 +115,27 @@ TEST_CASE("a far lamp's mark is its size times R over twice the distance", "[lig
     CHECK_THAT(wide.value().width / mark.value().width, WithinRel(2, 0.01));
 }
 
+TEST_CASE("on an ellipsoid the mark lies where the normal halves the angle", "[light][shiny]") {
+    // Of the surface's own equation: its gradient at the mark against the two directions.
+    Random random(35);
+    const Mirror egg{.centre = {0, 0, 9}, .half_width = 20, .half_height = 12, .bulge = 9.0};
+    for (int i = 0; i < 100; ++i) {
+        const Point pupil(0, 0, random.between(150, 400));
+        const Point lamp = place_of({.distance = random.between(150, 600),
+                                     .azimuth = random.between(-80, 80),
+                                     .elevation = random.between(-60, 60)});
+        const auto mark = glint(egg, pupil, {.centre = lamp, .diameter = 10});
+        REQUIRE(mark);
+        const Point at = mark->at;
+        CHECK_THAT(std::pow(at.x() / 20, 2) + std::pow(at.y() / 12, 2) + std::pow(at.z() / 9, 2), WithinAbs(1, 1e-9));
+        const Point gradient = Point(at.x() / 400, at.y() / 144, at.z() / 81).normalized();
+        const Point half = ((pupil - at).normalized() + (lamp - at).normalized()).normalized();
+        CHECK((gradient - half).norm() < 1e-6);
+    }
+}
+
 TEST_CASE("a lamp straight behind a ball leaves no mark", "[light][shiny]") {
-    const Mirror ball{.centre = {0, 0, 8}, .half_width = 8, .half_height = 8, .radius = 8.0};
+    const Mirror ball{.centre = {0, 0, 8}, .half_width = 8, .half_height = 8, .bulge = 8.0};
     CHECK_FALSE(glint(ball, {0, 0, 300}, {.centre = {0, 0, -300}, .diameter = 50}));
     CHECK(glint(ball, {0, 0, 300}, {.centre = {0, 0, 300}, .diameter = 50}));
 }

@@ -167,6 +167,76 @@ const std::vector<RuleCase>& cases() {
              add_light(shot);
              shot.background = Background{.distance = 5000, .reflectance = 0.18};
          }},
+        {"hand-shake", false,
+         [](Shoot&, Shot& shot) {
+             shot.rig.support = Support::hand;
+             shot.ambient = Ambient{.ev100 = 10};
+         }},
+        {"flash-overheats", true,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].power = 0.125;
+             shot.capture.mode = CaptureMode::stack;
+             shot.subject.depth = 40;
+             shoot.kit.flashes[0].per_minute = 1;
+         }},
+        {"battery-short", false,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].power = 1;
+             shot.capture.mode = CaptureMode::stack;
+             shoot.kit.flashes[0].charge = 2;
+         }},
+        {"frames-flicker", true,
+         [](Shoot&, Shot& shot) {
+             shot.lights = {{.lamp = "panel", .position = {.distance = 500}, .power = 1}};
+             shot.exposure.shutter = 0.002;
+         }},
+        {"duration-table", false,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shoot.kit.flashes[0].durations.insert(shoot.kit.flashes[0].durations.begin(),
+                                                   {.power = 0.5, .t05 = 0.00001});
+         }},
+        {"burst-cut-off", true,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.repeating = RepeatingFlash{.burst = {.flashes = 7, .frequency = 4}}};
+         }},
+        {"trigger-late", true, [](Shoot&, Shot& shot) { shot.freeze = Freeze{.beam_above = 5, .lag = 0.1}; }},
+        {"freeze-speed", true, [](Shoot&, Shot& shot) { shot.freeze = Freeze{}; }},
+        {"landing-out-of-focus", false, [](Shoot&, Shot& shot) { shot.freeze = Freeze{.scatter = 30}; }},
+        {"reflection-bare", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.subject.traits = {"polished"};
+         }},
+        {"automatic-hides-stop", false,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].metered = 0;
+         }},
+        {"automatic-misses", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].metered = 0;
+             shot.subject.reflectance = 0.9;
+             shot.background = Background{.reflectance = 0.9};
+         }},
+        {"safety-hot-lamp", false,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lamps[0].hot = true;
+             shot.lights = {{.lamp = "panel", .position = {.distance = 500}, .power = 1}};
+         }},
+        {"safety-charge", false,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shoot.kit.flashes[0].energy = 400;
+         }},
+        {"safety-laser", false, [](Shoot&, Shot& shot) { shot.freeze = Freeze{}; }},
+        {"safety-flashing", false,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.repeating = RepeatingFlash{.burst = {.flashes = 5, .frequency = 15}}};
+         }},
         {"safety-person", false, [](Shoot&, Shot& shot) { shot.subject.traits = {"person"}; }},
         {"safety-animal", false,
          [](Shoot&, Shot& shot) {

@@ -38,6 +38,10 @@ Kit full_kit() {
     kit.cameras[0].crop_modes = {{.name = "small", .sensor = {.width = 12, .height = 8}}};
     kit.lenses[0].zoom = {{.focal_length = 60}, {.focal_length = 110}};
     kit.lenses[0].calibrations = {{.ring = 0.5, .value = 0.4, .believed = 0.5}};
+    kit.flashes[0].corrections = {{.stops = 0.5, .time = "2026-11-25"}};
+    kit.flashes[0].energy = 400;
+    kit.lamps[0].corrections = {{.stops = -0.5}};
+    kit.modifiers[0].corrections = {{.stops = 0.1}, {.stops = 0.2}};
     return kit;
 }
 
@@ -61,7 +65,7 @@ TEST_CASE("keys are distinct, and every member has words and a hint", "[shoot][g
             for (const FieldSpec& column : table.columns) CHECK(columns.insert(column.key).second);
         }
     }
-    CHECK(lists.size() == 12);
+    CHECK(lists.size() == 13);
 }
 
 TEST_CASE("each member sets itself and nothing else", "[shoot][gear]") {

@@ -166,7 +166,8 @@ TEST_CASE("a member that must be there is missed", "[storage][errors]") {
     // May be absent by the contract, or belongs to this version's extensions.
     const std::vector<std::string> optional = {
         "/ambient", "/background",      "/depth_rule",     "/pixels",     "/power_step_stops",
-        "/bellows", "/reversing_rings", "/coupling_rings", "/step_rings", "/rails"};
+        "/bellows", "/reversing_rings", "/coupling_rings", "/step_rings", "/rails", "/lamps", "/heads", "/face_mm",
+        "/front_thread_mm", "/grid_deg", "/min_power", "/flicker_hz", "/lux_distance_mm"};
     for (const auto& pointer : pointers) {
         const auto slash = pointer.rfind('/');
         const auto key = pointer.substr(slash + 1);
@@ -278,4 +279,57 @@ TEST_CASE("forms, attitudes, colours and height maps are checked at the door", "
     CHECK(rows(Json::array()).find("expected 2 to 256") != std::string::npos);
     CHECK(rows({"00f", "80"}).find("rows[0]: got 3 digits") != std::string::npos);
     CHECK(rows({"00ff", "8000"}).empty());
+}
+
+TEST_CASE("lights, lamps, freeze plans and stored powers are checked at the door", "[storage][errors]") {
+    const auto light = [](const Json& changes) {
+        Json document = good();
+        document["shots"][0]["lights"][0].update(changes);
+        return refusal(document.dump());
+    };
+    CHECK(light({{"lamp", "sun"}}) == "shots[0].lights[0].lamp: got \"sun\", expected the id of a lamp in kit");
+    CHECK(light({{"lamp", "panel"}, {"power", 1}}) ==
+          "shots[0].lights[0].flash: got a flash beside a lamp, expected one of the two");
+    CHECK(light({{"power", 0.5}, {"metered_compensation_stops", 0}}) ==
+          "shots[0].lights[0].power: got a power beside metered_compensation_stops, expected \"auto\"");
+    CHECK(light({{"group", "D"}}) == "shots[0].lights[0].group: got \"D\", expected \"A\" or \"B\" or \"C\"");
+    CHECK(light({{"bounce", {{"from_lamp_mm", 300}, {"reflectance", 0}, {"diameter_mm", 200}}}}) ==
+          "shots[0].lights[0].bounce.reflectance: got 0, expected above 0 to 1");
+    CHECK(light({{"on_lens", 1}}).find("shots[0].lights[0].on_lens: ") == 0);
+    CHECK(light({{"turn_deg", 30}, {"tip_deg", -10}, {"second_layer", true}, {"group", "B"}}).empty());
+
+    CHECK(broken("/shots/0/freeze", {{"act", "explode"}, {"drop_mm", 10}}) ==
+          "shots[0].freeze.act: got \"explode\", expected \"fall\" or \"thrown\" or \"splash\"");
+    CHECK(broken("/shots/0/freeze", {{"act", "fall"}, {"drop_mm", -10}}) ==
+          "shots[0].freeze.drop_mm: got -10, expected 0 or more");
+    CHECK(broken("/shots/0/freeze", {{"act", "thrown"}, {"drop_mm", -10}}).empty());
+    CHECK(broken("/shots/0/freeze",
+                 {{"act", "splash"}, {"drop_mm", 100}, {"second_drop", {{"rise_s", 0.1}, {"column_mm", 120}}}}) ==
+          "shots[0].freeze.second_drop.column_mm: got 120, expected 0 to 100");
+    CHECK(broken("/shots/0/freeze",
+                 {{"act", "fall"}, {"drop_mm", 100}, {"repeating", {{"flashes", 0}, {"frequency_hz", 5}}}})
+              .find("shots[0].freeze.repeating.flashes: got 0") == 0);
+    CHECK(broken("/shots/0/ambient/kind", "moon") ==
+          "shots[0].ambient.kind: got \"moon\", expected \"even\" or \"window\" or \"sky\"");
+    CHECK(broken("/shots/0/ambient/size_deg", 0) == "shots[0].ambient.size_deg: got 0, expected above 0 to 180");
+    CHECK(broken("/shots/0/exposure/correct_by", "luck").find("shots[0].exposure.correct_by: got \"luck\"") == 0);
+    CHECK(broken("/power_sets", Json::array({{{"name", "close"}, {"powers", {{"D", 1}}}}}))
+              .find("power_sets[0].powers: got {\"D\":1}") == 0);
+    CHECK(broken("/power_sets", Json::array({{{"name", "close"}, {"powers", {{"A", 2}}}}})) ==
+          "power_sets[0].powers.A: got 2, expected above 0 to 1");
+}
+
+TEST_CASE("lamps and flashes whose members contradict each other are refused", "[storage][errors]") {
+    CHECK(broken("/kit/lamps/0/luminance_cd_m2", 300) ==
+          "kit.lamps[0].luminance_cd_m2: got lux as well, expected one of the two");
+    Json dark = good();
+    dark["kit"]["lamps"][0].erase("lux");
+    CHECK(refusal(dark.dump()).find("kit.lamps[0].lux: ") == 0);
+    CHECK(broken("/kit/flashes/0/power_shown", "watt-seconds") ==
+          "kit.flashes[0].power_shown: got \"watt-seconds\", expected energy_ws beside it");
+    CHECK(broken("/kit/flashes/0/durations/0/t05_s", 0) ==
+          "kit.flashes[0].durations[0].t05_s: got 0, expected above 0");
+    CHECK(broken("/kit/flashes/0/durations/0/power", 0) ==
+          "kit.flashes[0].durations[0].power: got 0, expected above 0");
+    CHECK(broken("/kit/modifiers/0/grid_deg", 0).find("kit.modifiers[0].grid_deg: got 0") == 0);
 }

@@ -45,7 +45,22 @@ inline shoot::Shoot plain_shoot() {
                           .scale = {.least = 1.0 / 128},
                           .durations = {{.power = 1, .t05 = 0.001}, {.power = 1.0 / 128, .t05 = 0.00004}},
                           .recycle_full = 4}};
-    shoot.kit.modifiers = {{.id = "box", .name = "Softbox", .loss = 1, .diameter = 200}};
+    shoot.kit.flashes.push_back({.id = "twin",
+                                 .name = "Twin light",
+                                 .guide_number = 16,
+                                 .durations = {{.power = 1, .t05 = 0.001}, {.power = 1.0 / 128, .t05 = 0.00003}},
+                                 .front_thread = 62,
+                                 .heads = shoot::Heads::twin,
+                                 .face = 30});
+    shoot.kit.lamps = {{.id = "panel",
+                        .name = "Panel",
+                        .lux = 2000,
+                        .lux_distance = 1000,
+                        .face = 300,
+                        .scale = {.least = 0.1},
+                        .flicker = 100}};
+    shoot.kit.modifiers = {{.id = "box", .name = "Softbox", .loss = 1, .diameter = 200},
+                           {.id = "grid", .name = "Grid", .loss = 0.5, .diameter = 100, .grid = 20}};
     shoot::Shot shot{.id = "one", .name = "One"};
     shot.subject = {.width = 40, .height = 25, .depth = 2};
     shot.rig = {.camera = "body", .lens = "macro", .focus = {.by = shoot::FocusBy::magnification, .value = 0.5}};
@@ -57,6 +72,53 @@ inline shoot::Shoot plain_shoot() {
 /// A light of plain_shoot's flash, half a metre away.
 inline shoot::Light plain_light() {
     return {.flash = "flash", .position = {.distance = 500, .azimuth = -30, .elevation = 45}};
+}
+
+/// What lights have besides their flash, distance and power; freeze plans.
+inline void random_light(Random& random, const shoot::Kit& kit, shoot::Shot& shot) {
+    using namespace shoot;
+    shot.exposure.high_speed_sync = random.coin(0.3);
+    shot.exposure.lever = static_cast<Lever>(random.whole(0, 3));
+    if (shot.ambient && random.coin()) {
+        shot.ambient->kind = static_cast<AmbientKind>(random.whole(0, 2));
+        shot.ambient->position.azimuth = random.between(-180, 180);
+        shot.ambient->position.elevation = random.between(0, 90);
+        shot.ambient->size = random.between(0.5, 170);
+    }
+    for (Light& light : shot.lights) {
+        if (random.coin(0.2)) {
+            light.lamp = kit.lamps.front().id;
+            light.flash.clear();
+            light.power = random.between(0.1, 1);
+        } else if (random.coin(0.2)) {
+            light.flash = "twin";
+            light.on_lens = random.coin();
+            light.ratio = random.between(-3, 3);
+        }
+        if (random.coin(0.3)) light.aim = {.turn = random.between(-80, 80), .tip = random.between(-40, 40)};
+        light.second_layer = random.coin(0.2);
+        if (random.coin(0.2))
+            light.bounce = Bounce{.from_lamp = random.log_between(50, 2000),
+                                  .reflectance = random.between(0.1, 1),
+                                  .diameter = random.log_between(50, 1000)};
+        if (!light.power && random.coin(0.3)) light.metered = random.between(-3, 3);
+        if (random.coin(0.3)) light.group = random.coin() ? "A" : "C";
+    }
+    if (!random.coin(0.3)) return;
+    Freeze freeze{.act = static_cast<Act>(random.whole(0, 2)),
+                  .drop = random.between(0, 800),
+                  .speed = random.between(0, 5000),
+                  .wanted_blur = random.between(0.5, 20),
+                  .trigger = static_cast<Trigger>(random.whole(0, 2)),
+                  .beam_above = random.between(0, 500),
+                  .sound_distance = random.between(0, 1000),
+                  .lag = random.between(0, 0.2),
+                  .scatter = random.between(0, 20)};
+    if (random.coin()) freeze.second = TwoDrops{.rise = random.between(0, 0.1), .column = freeze.drop / 3};
+    if (random.coin())
+        freeze.repeating =
+            RepeatingFlash{.burst = {.flashes = random.whole(1, 40), .frequency = random.between(1, 100)}};
+    shot.freeze = freeze;
 }
 
 /// Every member of the document at random, optional ones there or not.
@@ -141,6 +203,7 @@ inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     if (extra.coin(0.3)) shot.capture.approach = "stack-halo-safe";
     if (shot.background && extra.coin()) shot.background->kind = BackgroundKind::scene;
     if (shot.background && extra.coin()) shot.background->colour = Colour{1, 2, 250};
+    random_light(extra, kit, shot);
     return shot;
 }
 
@@ -168,6 +231,9 @@ inline shoot::Shoot random_shoot(unsigned seed) {
         if (!shoot.kit.lenses.front().zoom.empty()) reading.focal_length = 60;
         shoot.kit.lenses.front().calibrations = {reading};
     }
+    if (random.coin(0.3))
+        shoot.kit.flashes.front().corrections = {{.stops = random.between(-1, 1), .time = "2026-11-25T10:00:00"}};
+    if (random.coin(0.3)) shoot.power_sets = {{.name = "close \"up\"", .powers = {{"A", 0.125}, {"C", 1}}}};
     shoot.shots.clear();
     for (int i = 0; i < 3; ++i) {
         shoot.shots.push_back(random_shot(random, shoot.kit));

@@ -41,7 +41,7 @@ void ShineDrawing::paintEvent(QPaintEvent*) {
     const auto place = [&](double x, double y) { return area.center() + QPointF(x * scale, -y * scale); };
     // ---- the face, each small square of it by what it mirrors
     constexpr int across = 72;
-    const bool round = mirror.radius.has_value();
+    const bool round = mirror.bulge.has_value();
     painter.setPen(Qt::NoPen);
     std::vector<std::vector<light::DiscSource>> discs;
     for (const auto& source : report.light.sources) {

@@ -153,7 +153,8 @@ void TestFrameLeaf::showFixes(const Shot& shot) {
     for (std::size_t i = 0; i < fixes_.size(); ++i) {
         const Fix& fix = all[i];
         fixes_[i]->disconnect(this);
-        fixes_[i]->setEnabled(fix.left_over.has_value() && fix.shot != shot);
+        constexpr double worth_mending = 0.05;  // stops
+        fixes_[i]->setEnabled(fix.left_over.has_value() && std::abs(stops_) >= worth_mending);
         QString label = words(fix.label);
         if (fix.left_over && std::abs(*fix.left_over) >= 0.05)
             label += tr(", %1 left").arg(words(stops_text(*fix.left_over)));
