@@ -5,6 +5,7 @@
 
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QToolButton>
 
 #include <algorithm>
 #include <cstdio>
@@ -59,6 +60,19 @@ int main(int argc, char** argv) {
                                        [&](shoot::Shot& shot) { shot.exposure.f_number = 4 + i % 20; });
         });
     }
+    window.goTo(shoot::Station::light);
+    for (const char* tab : {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"})
+        for (const int shot : {1, 5, 8}) {  // polished; falling; before a lit card
+            window.document().select(shot);
+            window.findChild<QToolButton*>(QLatin1String(tab))->click();
+            QCoreApplication::processEvents();
+            measure(("a lamp dragged, " + std::string(tab) + ", " + window.document().shot()->name).c_str(), window,
+                    [&](int i) {
+                        window.document().editShot({QStringLiteral("drag"), QStringLiteral("bench")},
+                                                   [&](shoot::Shot& one) { one.lights[0].position.distance = 150 + i; });
+                    });
+        }
+    window.document().select(0);
     window.goTo(shoot::Station::depth);
     measure("edit of the kit, all 50 shots", window, [&](int i) {
         window.document().edit({QStringLiteral("edit")},

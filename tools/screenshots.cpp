@@ -159,6 +159,20 @@ int main(int argc, char** argv) {
         waitForPictures(window);
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
+    struct Leaf {
+        const char* tab;
+        int shot;  // by its place in the demo
+        const char* file;
+    };
+    window.goTo(shoot::Station::light);
+    for (const auto& [tab, shot, file] :
+         {Leaf{"lightsTab", 1, "4-lights"}, Leaf{"freezeTab", 5, "4-freeze"}, Leaf{"shineTab", 1, "4-shine"},
+          Leaf{"backdropTab", 8, "4-background"}, Leaf{"testFrameTab", 1, "4-test-frame"}}) {
+        window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
+        window.findChild<QToolButton*>(QLatin1String(tab))->click();
+        settle();
+        window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
+    }
     window.document().select(1);
     window.goTo(shoot::Station::reach);
     const auto grab_window = [&](const char* action, const char* name, const QString& file) {

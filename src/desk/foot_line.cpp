@@ -37,7 +37,7 @@ QString FootLine::shotText() const {
                             QString::fromStdString(shoot::data_text(capture.data_mb)));
     double flashes = 0;
     for (const auto& source : report->light.sources)
-        if (source.stops) flashes += capture.frames;
+        if (source.fires && !source.continuous) flashes += capture.frames;
     if (flashes > 0) text += tr(" · %1").arg(QString::fromStdString(shoot::count_text(flashes, "flash", "flashes")));
     return text;
 }

@@ -806,12 +806,14 @@ void MainWindow::showShortcuts() {
            "<p><b>Typing</b> f/5.6 · 1/200 · 2\" (seconds in times, inches in lengths) · 1/8 +0.3 · 3/4\" · 250 um · "
            "3.5 cm · 1:2 · 25 %</p>"
            "<p><b>Ledger</b> a click or Enter opens the working of a number. <b>Bench</b> lights and background are "
-           "dragged; Ctrl+E turns it.</p>"
+           "dragged, a light is turned by the circle on its beam; Ctrl+E turns the bench.</p>"
            "<p><b>Train</b> arrow keys choose a piece, with Shift they move it; Delete takes it off; R turns the lens "
            "round. <b>Gear</b> Ctrl+F finds a set-up, Ctrl+M measures the lens, Ctrl+K opens the kit room.</p>"
            "<p><b>Finder</b> a click focuses there, a drag or the arrow keys (finer with Shift) move the loupe, Enter "
            "focuses "
-           "where it is. <b>Ladder</b> and <b>judgement</b> arrow keys choose; Enter takes.</p>"));
+           "where it is. <b>Ladder</b> and <b>judgement</b> arrow keys choose; Enter takes.</p>"
+           "<p><b>Balance</b> arrow keys move the dot by a third of a stop. <b>Freeze</b> F takes the brightest power that "
+           "freezes by its aperture, I by ISO. <b>Test frame</b> Enter opens its picture.</p>"));
     box.exec();
 }
 

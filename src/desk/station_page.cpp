@@ -116,11 +116,16 @@ void StationPage::setRowEnabled(QWidget* control, bool enabled) {
         label->setEnabled(enabled);
 }
 
+QuantityField* StationPage::addField(QGridLayout* group, const Caption& caption, Quantity quantity) {
+    auto* field = new QuantityField(std::move(quantity), group->parentWidget());
+    addRow(group, caption, field);
+    return field;
+}
+
 QuantityField* StationPage::addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
                                         std::function<double(const Shot&)> get,
                                         std::function<void(Shot&, double)> set) {
-    auto* field = new QuantityField(std::move(quantity), group->parentWidget());
-    addRow(group, caption, field);
+    auto* field = addField(group, caption, std::move(quantity));
     bindings_.emplace_back([field, get = std::move(get)](const Shot& shot) { field->setValue(get(shot)); });
     connect(field, &QuantityField::valueEdited, this,
             [this, field, label = caption.label, set = std::move(set)](double value) {

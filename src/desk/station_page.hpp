@@ -47,6 +47,8 @@ class StationPage : public QWidget {
     /// Two columns, label and control, that rows are added to. Made with a heading.
     QGridLayout* addGroup(QLayout* parent, const QString& heading);
 
+    /// A field with its label that is not about the shot: whoever adds it shows and takes its value.
+    QuantityField* addField(QGridLayout* group, const Caption& caption, Quantity quantity);
     QuantityField* addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
                                std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set);
     QComboBox* addChoice(QGridLayout* group, const Caption& caption, std::function<Options(const shoot::Kit&)> options,

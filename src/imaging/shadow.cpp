@@ -86,7 +86,6 @@ std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject) {
 }
 
 Shadows cast_shadows(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness) {
-    constexpr double longer = 1.1;  // each step against the one before
     constexpr double least_half = 0.02;  // rad: a point's shadow is as soft as the net is coarse
     const double across = std::hypot(towards.x(), towards.y());
     const double dx = across > 1e-6 ? towards.x() / across : 0, dy = across > 1e-6 ? towards.y() / across : 0;
@@ -105,7 +104,7 @@ Shadows cast_shadows(std::shared_ptr<const Relief> relief, const Rgba& towards, 
             double steepest = -1e9;
             for (double way = cell;
                  std::abs(x + way * dx) <= ground.half_width && std::abs(y + way * dy) <= ground.half_height;
-                 way *= longer)
+                 way += cell)
                 steepest = std::max(steepest, (z - ground.at(x + way * dx, y + way * dy)) / way);
             const double horizon = std::atan(steepest);
             const double share = std::clamp((height - horizon) / (2 * half) + 0.5, 0.0, 1.0);

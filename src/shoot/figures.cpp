@@ -541,8 +541,12 @@ void Sheet::light() {
     }
     freeze();
     const auto& motion = report_.motion;
+    const auto in_pixels = [&](Figure& blur, double mm) {
+        blur.unit += fmt::format(", {} px", number_text(mm / optics::pixel_pitch(plan_.sensor), 2));
+    };
     if (motion.blur > 0) {
         auto& blur = add_length("blur_mm", "Blur from movement", motion.blur);
+        in_pixels(blur, motion.blur);
         weigh(blur, "motion-blur");
         blur.working =
             working("blur", optics::motion_blur_formula,
@@ -550,8 +554,18 @@ void Sheet::light() {
                     motion.blur, "mm",
                     motion.frozen_by_flash ? "model 2; t is the flash's t0.1" : "model 2; t is the shutter time");
     }
+    if (motion.ghost_share > 0) {
+        auto& ghost = add("ghost_share", "Ghost in the shutter time", number_text(motion.ghost_share * 100, 2), "% of the light");
+        weigh(ghost, "ambient-not-negligible");
+        in_pixels(ghost, motion.ghost_blur);
+        ghost.working = working("share", "100 * a / (a + f)",
+                                {{"a", std::exp2(*light.continuous)},
+                                 {"f", std::exp2(*light.total) - std::exp2(*light.continuous)}},
+                                motion.ghost_share * 100, "%", "what stays on over all light, as exposure ratios");
+    }
     if (motion.hand_blur > 0) {
         auto& blur = add_length("hand_blur_mm", "Blur from the hands", motion.hand_blur);
+        in_pixels(blur, motion.hand_blur);
         weigh(blur, "hand-shake");
         blur.working = working("blur", hand_blur_formula,
                                {{"w", HandShake::turning},
@@ -563,6 +577,7 @@ void Sheet::light() {
     }
     if (motion.sway_blur > 0) {
         auto& blur = add_length("sway_blur_mm", "Blur from sway", motion.sway_blur);
+        in_pixels(blur, motion.sway_blur);
         weigh(blur, "motion-blur");
         blur.working = working("blur", optics::oscillation_blur_formula,
                                {{"a", plan_.shot.subject.sway_amplitude},

@@ -327,18 +327,19 @@ double light_at(const Plan& plan, const Light& light, double power, double behin
     const double along = place.distance * light::towards_camera(place);
     const double distance =
         std::sqrt(std::max(0.0, place.distance * place.distance + behind * behind + 2 * behind * along)) + bounced;
-    const double other_loss = losses(plan, light).total() - losses(plan, light).aim + *aim;
+    Losses in_the_way = losses(plan, light);
+    in_the_way.aim = *aim;
     if (is_flash(light)) {
         auto path = flash_path(plan, light);
         path.power = power;
         path.distance = distance;
-        path.loss = other_loss;
+        path.loss = in_the_way.total();
         return std::exp2(light::flash_stops(settings_of(plan), path));
     }
     auto path = lamp_path(plan, light);
     path.power = power;
     path.distance = distance;
-    path.loss = other_loss;
+    path.loss = in_the_way.total();
     return std::exp2(light::ambient_stops(settings_of(plan), light::ev100_of(light::illuminance(path))));
 }
 

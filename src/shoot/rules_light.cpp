@@ -27,7 +27,9 @@ Found past_sync(const Plan& plan, const Report&) {
         return !is_flash(light) || flash_of(plan.kit, light).high_speed_sync;
     });
     if (all_could && !plan.shot.exposure.high_speed_sync) {
-        const double loss = light::high_speed_loss({.sync = plan.camera.sync}, shutter);
+        const auto first = std::ranges::find_if(plan.shot.lights, bands);
+        const double loss = light::high_speed_loss(
+            {.sync = plan.camera.sync, .at_sync = flash_of(plan.kit, *first).high_speed_loss}, shutter);
         return Finding{fmt::format("{} is faster than the sync speed of {}: the flash leaves a dark band. High-speed "
                                    "sync avoids it for about {} stops of light, and no longer freezes.",
                                    shutter_text(shutter), shutter_text(plan.camera.sync), number_text(loss, 2)),

@@ -57,6 +57,7 @@ struct Focus {
 struct BellowsSetting {
     std::string bellows;
     double extension = 35;  // mm, mount face to mount face
+    std::string unknown;
 
     bool operator==(const BellowsSetting&) const = default;
 };
@@ -68,6 +69,7 @@ struct FrontLens {
     double ring = 0;
     double f_number = 2.8;               // marked, its own
     std::optional<double> focal_length;  // of a zoom
+    std::string unknown;
 
     bool operator==(const FrontLens&) const = default;
 };

@@ -186,6 +186,22 @@ Kit taught(const Kit& kit, const Shot& shot, const Lesson& lesson) {
     return changed;
 }
 
+std::optional<double> reading_of(const Kit& kit, const Shot& shot, std::size_t light) {
+    if (light >= shot.lights.size() || is_flash(shot.lights[light])) return std::nullopt;
+    const Plan plan = plan_of(kit, shot);
+    const double ratio = light_at(plan, shot.lights[light], *shot.lights[light].power, 0);
+    if (!(ratio > 0)) return std::nullopt;
+    return std::log2(ratio) - light::ambient_stops(settings_of(plan), 0);
+}
+
+Kit taught_by_reading(const Kit& kit, const Shot& shot, std::size_t light, double ev100, const std::string& time) {
+    Kit changed = kit;
+    auto* list = corrections_of(changed, shot.lights[light], KeptIn::unit);
+    const auto now = reading_of(kit, shot, light);
+    if (list && now) *list = {{.stops = light::calibrated(*list).stops + ev100 - *now, .time = time}};
+    return changed;
+}
+
 Kit untaught(const Kit& kit, const Shot& shot, const Lesson& lesson) {
     Kit changed = kit;
     if (lesson.light < shot.lights.size())

@@ -33,6 +33,9 @@ struct Fix {
 /// All levers, the preferred one first.
 std::vector<Fix> fixes(const Kit& kit, const Shot& shot, double stops);
 
+/// What a meter at the subject would read of that lamp alone; empty where it is none, or none of it gets there.
+std::optional<double> reading_of(const Kit& kit, const Shot& shot, std::size_t light);
+
 /// Where the difference between the frame and the plan is kept.
 enum class KeptIn { unit, modifier };
 struct Lesson {
@@ -45,6 +48,9 @@ struct Lesson {
 std::optional<double> learned(const Kit& kit, const Shot& shot, const Lesson& lesson);
 /// The kit with that correction added. The lesson has one.
 Kit taught(const Kit& kit, const Shot& shot, const Lesson& lesson);
+/// A meter at the subject read `ev100` of that lamp alone: the one correction its record then has. The light is a lamp
+/// and reaches the subject.
+Kit taught_by_reading(const Kit& kit, const Shot& shot, std::size_t light, double ev100, const std::string& time);
 /// And without any, as the record says.
 Kit untaught(const Kit& kit, const Shot& shot, const Lesson& lesson);
 

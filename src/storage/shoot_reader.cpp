@@ -170,6 +170,7 @@ std::optional<BellowsSetting> read_bellows_setting(ObjectReader& rig, const Kit&
                                read_reference(object.member("id", "the id of a bellows"), kit.bellows, "bellows")};
     const Bellows& bellows = *find_gear(kit.bellows, setting.bellows);
     setting.extension = object.number("extension_mm", NumberRule{.least = bellows.least, .greatest = bellows.greatest});
+    setting.unknown = object.unknown();
     return setting;
 }
 
@@ -191,6 +192,7 @@ std::optional<FrontLens> read_front_lens(ObjectReader& rig, const Kit& kit) {
     front.ring = object.number_or("ring", share, 0);
     front.f_number = object.number("f_number", above_zero);
     front.focal_length = read_zoom_position(object, *find_gear(kit.lenses, front.lens));
+    front.unknown = object.unknown();
     return front;
 }
 

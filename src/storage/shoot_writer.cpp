@@ -57,7 +57,7 @@ Json write_front_lens(const FrontLens& front) {
                  {"ring", json_number(front.ring)},
                  {"f_number", json_number(front.f_number)}};
     if (front.focal_length) json["focal_length_mm"] = json_number(*front.focal_length);
-    return json;
+    return with_unknown(std::move(json), front.unknown);
 }
 
 Json write_rig(const Rig& rig) {
@@ -71,7 +71,9 @@ Json write_rig(const Rig& rig) {
     if (rig.focal_length) json["focal_length_mm"] = json_number(*rig.focal_length);
     if (!rig.tubes_behind_converter.empty()) json["tubes_behind_converter"] = rig.tubes_behind_converter;
     if (rig.bellows)
-        json["bellows"] = {{"id", rig.bellows->bellows}, {"extension_mm", json_number(rig.bellows->extension)}};
+        json["bellows"] =
+            with_unknown({{"id", rig.bellows->bellows}, {"extension_mm", json_number(rig.bellows->extension)}},
+                         rig.bellows->unknown);
     if (rig.reversing_ring) json["reversing_ring"] = *rig.reversing_ring;
     if (rig.front_lens) json["front_lens"] = write_front_lens(*rig.front_lens);
     if (rig.rail) json["rail"] = *rig.rail;

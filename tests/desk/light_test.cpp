@@ -75,7 +75,7 @@ TEST_CASE("the handle turns a light on the bench; undo looks straight again", "[
     const double before = *person.report().light.sources[0].falloff;
     drag(bench, *grip, *grip + QPointF(0, -12));
     CHECK(person.shot().lights[0].aim.tip > 3);  // from the side: upwards
-    CHECK(person.shot().lights[0].aim.turn == 0);
+    CHECK(std::abs(person.shot().lights[0].aim.turn) <= 2);  // a pixel to the side
     CHECK(person.report().light.sources[0].losses.aim > 0);
     CHECK(person.text(QStringLiteral("tipField")) != QStringLiteral("0\u00b0"));
     person.trigger(QStringLiteral("undoAction"));
@@ -83,8 +83,8 @@ TEST_CASE("the handle turns a light on the bench; undo looks straight again", "[
     CHECK(*person.report().light.sources[0].falloff == before);
     bench->setElevation(desk::Elevation::top);
     drag(bench, *bench->aimPlace(), *bench->aimPlace() + QPointF(10, 0));
-    CHECK(person.shot().lights[0].aim.turn != 0);
-    CHECK(person.shot().lights[0].aim.tip == 0);
+    // In the plane of the table; the tip changes as little as the distance to what it looks at.
+    CHECK(std::abs(person.shot().lights[0].aim.turn) > 2 * std::abs(person.shot().lights[0].aim.tip));
 }
 
 TEST_CASE("the dot of the balance is dragged to settings, and the sync wall holds the shutter", "[desk][light]") {
@@ -150,6 +150,12 @@ TEST_CASE("a light becomes a lamp, a card's bounce, a twin on the lens", "[desk]
     CHECK_FALSE(person.find(QStringLiteral("automaticCheck"))->isVisible());
     person.type(QStringLiteral("powerField"), QStringLiteral("40 %"));
     CHECK_THAT(*person.shot().lights[0].power, WithinRel(0.4, 1e-9));
+    // What the meter reads of it calibrates it, in the kit.
+    person.type(QStringLiteral("lampReadingField"), QStringLiteral("9"));
+    REQUIRE(person.document().kit().lamps[0].corrections.size() == 1);
+    const auto n = person.report().optics.working_f_number;
+    CHECK_THAT(*person.report().light.sources[0].stops,
+               WithinAbs(9 + std::log2(person.shot().exposure.shutter * person.shot().exposure.iso / 100 / (n * n)), 1e-6));
     person.click(QStringLiteral("bounceCheck"));
     person.type(QStringLiteral("bounceReflectanceField"), QStringLiteral("50 %"));
     person.type(QStringLiteral("bounceDistanceField"), QStringLiteral("30 cm"));
@@ -204,11 +210,11 @@ TEST_CASE("a look of the background is asked for and one of its ways taken", "[d
     AtLight person;
     person.leaf("backdropTab");
     CHECK(person.text(QStringLiteral("backdropText")).contains(QStringLiteral("keeps its colour")));
-    person.click(QStringLiteral("lookBlack"));
+    person.click(QStringLiteral("lookDark"));
     auto* way = person.find<QPushButton>(QStringLiteral("backdropWay1"));
     REQUIRE(way->isVisible());
     person.click(way);
-    CHECK(person.report().light.background_look == light::BackgroundLook::black);
+    CHECK(person.report().light.background_look == light::BackgroundLook::dark);
     CHECK_THAT(*person.report().light.total, WithinAbs(0, 0.34));
     person.trigger(QStringLiteral("undoAction"));
     person.click(QStringLiteral("lookWhite"));
@@ -234,7 +240,8 @@ TEST_CASE("a freeze plan sets the subject's speed, and a power taken in the tabl
     if (offered) CHECK_THAT(person.shot().exposure.iso, WithinRel(iso, 1e-9));
     table->setFocus();
     person.key(Qt::Key_F);
-    CHECK_THAT(person.report().light.sources[*person.report().freeze->light].power, WithinRel(power, 1e-6));
+    CHECK_THAT(person.report().light.sources[*person.report().freeze->light].power,
+               WithinRel(power, 0.01));  // the room takes its share by the aperture
     CHECK_THAT(*person.report().light.total, WithinAbs(0, 1e-6));
     person.choose(QStringLiteral("triggerChoice"), QStringLiteral("hand"));
     CHECK_FALSE(person.find(QStringLiteral("beamField"))->isVisible());

@@ -132,6 +132,21 @@ TEST_CASE("what a metered frame or another light would explain is not learned", 
     CHECK(taught(shoot.kit, shot, {.frame_stops = -3}) == shoot.kit);
 }
 
+TEST_CASE("a lamp is calibrated by what a meter reads of it", "[shoot][test-frame]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.lights = {{.lamp = "panel", .position = {.distance = 1000}, .power = 1}, test::plain_light()};
+    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(std::log2(2000 / 2.5)));
+    CHECK_FALSE(reading_of(shoot.kit, shot, 1));  // a flash
+    shoot.kit = taught_by_reading(shoot.kit, shot, 0, 9, "t");
+    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(9));
+    shoot.kit = taught_by_reading(shoot.kit, shot, 0, 10.5, "t");  // read anew: the last reading counts
+    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(10.5));
+    CHECK(shoot.kit.lamps[0].corrections.size() == 1);
+    shot.lights[0].power = 0.5;  // dimmed it is a stop darker still
+    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(9.5));
+}
+
 TEST_CASE("a balance that is proposed is the one that was asked for", "[shoot][balance]") {
     test::Random random(43);
     int at_wall = 0, seen = 0;

@@ -36,7 +36,11 @@ TEST_CASE("a shoot comes back from its file as it was, and reports the same", "[
 }
 
 TEST_CASE("members of a later version survive a load and a save, wherever they stand", "[storage]") {
-    auto document = nlohmann::ordered_json::parse(storage::write_shoot(test::random_shoot(1)));
+    auto sown_in = test::random_shoot(1);
+    sown_in.shots[0].rig.bellows = shoot::BellowsSetting{.bellows = "bellows", .extension = 50};
+    sown_in.shots[0].rig.reversing_ring.reset();
+    sown_in.shots[0].rig.front_lens = shoot::FrontLens{.lens = "macro"};
+    auto document = nlohmann::ordered_json::parse(storage::write_shoot(sown_in));
     // A new member in every object of the document.
     const std::function<int(nlohmann::ordered_json&)> sow = [&](nlohmann::ordered_json& json) {
         int sown = 0;
@@ -53,7 +57,7 @@ TEST_CASE("members of a later version survive a load and a save, wherever they s
     CHECK(sow(document) > 30);
     const auto shoot = std::get<shoot::Shoot>(storage::read_shoot(document.dump()));
     const auto saved = nlohmann::ordered_json::parse(storage::write_shoot(shoot));
-    CHECK(nlohmann::json(saved) == nlohmann::json(document));
+    CHECK(nlohmann::json::diff(document, saved).dump() == "[]");
 }
 
 TEST_CASE("numbers are written in their shortest form and read back equal", "[storage]") {

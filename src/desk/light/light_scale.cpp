@@ -3,6 +3,7 @@
 #include "desk/document.hpp"
 #include "desk/drafting.hpp"
 #include "desk/theme.hpp"
+#include "shoot/charges.hpp"
 #include "shoot/text.hpp"
 
 #include <QPainter>
@@ -131,6 +132,17 @@ void LightScale::paintSources(QPainter& painter) const {
         line(tr("front %1, back %2: falls by %3 stops")
                  .arg(stops(*light.front), stops(*light.back),
                       QString::fromStdString(shoot::number_text(*light.front - *light.back, 2))));
+    std::vector<const shoot::Report*> reports;
+    for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
+    for (const auto& use : shoot::charge_use(document_.shoot(), reports)) {
+        const bool here = std::ranges::any_of(document_.shot()->lights,
+                                              [&](const shoot::Light& one) { return one.flash == use.flash; });
+        if (!here || !use.share) continue;
+        line(tr("%1: %2 flashes in this shoot, %3 % of a charge")
+                 .arg(QString::fromStdString(shoot::find_gear(document_.kit().flashes, use.flash)->name),
+                      QString::fromStdString(shoot::number_text(use.flashes, 5)),
+                      QString::fromStdString(shoot::number_text(*use.share * 100, 2))));
+    }
     for (const auto& source : light.sources) {
         const auto& learned = source.calibration.count ? source.calibration : source.modifier_calibration;
         if (learned.count)

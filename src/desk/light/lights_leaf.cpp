@@ -5,9 +5,11 @@
 #include "desk/theme.hpp"
 #include "shoot/lighting.hpp"
 #include "shoot/power_sets.hpp"
+#include "shoot/test_frame.hpp"
 #include "shoot/text.hpp"
 
 #include <QCheckBox>
+#include <QDateTime>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QInputDialog>
@@ -194,6 +196,7 @@ void LightsLeaf::addPower(QGridLayout* group) {
                     if (group_of(s, i) == group_name && is_flash(s.lights[i]) == is_flash(at(s))) s.lights[i].power = v;
             });
         });
+    addReading(group);
     metered_ = addCheck(
         group,
         {"meteredCheck", tr("The camera meters it"),
@@ -208,6 +211,21 @@ void LightsLeaf::addPower(QGridLayout* group) {
                 if (l.metered) l.metered = v;
             });
         });
+}
+
+/// Not of the shot but of the kit: what the meter read of the lamp corrects its record.
+void LightsLeaf::addReading(QGridLayout* group) {
+    reading_ = addField(group,
+                        {"lampReadingField", tr("Meter reads"),
+                         tr("Of this lamp alone, at the subject; type what your meter shows to calibrate it")},
+                        exposureValueQuantity());
+    connect(reading_, &QuantityField::valueEdited, this, [this](double ev100) {
+        const Shot shot = *document().shot();
+        const std::size_t light = chosen_.index(shot);
+        const auto now = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ss")).toStdString();
+        document().edit({tr("Calibrate a lamp"), QStringLiteral("lampReading#%1").arg(reading_->visit())},
+                        [&](Shoot& shoot) { shoot.kit = taught_by_reading(shoot.kit, shot, light, ev100, now); });
+    });
 }
 
 void LightsLeaf::addPlace(QLayout* column) {
@@ -376,6 +394,9 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     remove_->setText(tr("Remove %1").arg(QString::fromStdString(light_label(shot, chosen_.index(shot)))));
     automatic_->setVisible(flash);
     setRowEnabled(power_, light.power.has_value());
+    const auto reading = reading_of(document().kit(), shot, chosen_.index(shot));
+    setRowVisible(reading_, reading.has_value());
+    if (reading) reading_->setValue(*reading);
     metered_->setVisible(flash && !light.power);
     setRowVisible(compensation_, flash && light.metered.has_value());
     layer_->setVisible(light.modifier.has_value());

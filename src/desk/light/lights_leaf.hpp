@@ -25,6 +25,7 @@ class LightsLeaf : public StationPage {
     void addPower(QGridLayout* group);
     void addPlace(QLayout* column);
     void addBounce(QGridLayout* group);
+    void addReading(QGridLayout* group);
     void addFlash();
     void removeFlash();
     void showTabs(const Shot& shot);
@@ -49,6 +50,7 @@ class LightsLeaf : public StationPage {
     QCheckBox* onLens_ = nullptr;
     QuantityField* ratio_ = nullptr;
     QCheckBox* bounced_ = nullptr;
+    QuantityField* reading_ = nullptr;
     std::vector<QWidget*> standing_;
     std::vector<QWidget*> bounceOnly_;
     LightScale* scale_ = nullptr;

@@ -49,29 +49,22 @@ TestFrameLeaf::TestFrameLeaf(Document& document, ChosenLight& chosen, QWidget* p
 void TestFrameLeaf::addFrame(QVBoxLayout* column) {
     addHeading(column, tr("The frame"));
     auto* group = addGroup(column, {});
-    const auto own_field = [&](const Caption& caption, Quantity quantity, auto changed) {
-        auto* field = new QuantityField(std::move(quantity), group->parentWidget());
-        nameControl(field, caption);
-        auto* label = new QLabel(caption.label, group->parentWidget());
-        label->setProperty("quiet", true);
-        label->setBuddy(field);
-        const int row = group->rowCount();
-        group->addWidget(label, row, 0);
-        group->addWidget(field, row, 1);
-        connect(field, &QuantityField::valueEdited, this, changed);
-        return field;
-    };
-    seen_ = own_field({"frameStopsField", tr("Is off by"), tr("Stops it was too bright (plus) or too dark (minus)")},
-                      stopsQuantity(), [this](double stops) {
-                          stops_ = stops;
-                          refresh();
-                      });
-    patchReflectance_ = own_field({"patchReflectanceField", tr("Area shows"),
-                                   tr("Reflectance of what is in the marked area; a grey card is 18 %")},
-                                  shareQuantity(0.01, 1), [this](double reflectance) {
-                                      reflectance_ = reflectance;
-                                      measure();
-                                  });
+    seen_ = addField(
+        group, {"frameStopsField", tr("Is off by"), tr("Stops it was too bright (plus) or too dark (minus)")},
+        stopsQuantity());
+    connect(seen_, &QuantityField::valueEdited, this, [this](double stops) {
+        stops_ = stops;
+        refresh();
+    });
+    patchReflectance_ = addField(
+        group,
+        {"patchReflectanceField", tr("Area shows"),
+         tr("Reflectance of what is in the marked area; a grey card is 18 %")},
+        shareQuantity(0.01, 1));
+    connect(patchReflectance_, &QuantityField::valueEdited, this, [this](double reflectance) {
+        reflectance_ = reflectance;
+        measure();
+    });
     patchReflectance_->setValue(reflectance_);
     reading_ = new Sentence(2, this);
     reading_->setObjectName(QStringLiteral("patchReading"));
