@@ -68,8 +68,9 @@ int main(int argc, char** argv) {
             QCoreApplication::processEvents();
             measure(("a lamp dragged, " + std::string(tab) + ", " + window.document().shot()->name).c_str(), window,
                     [&](int i) {
-                        window.document().editShot({QStringLiteral("drag"), QStringLiteral("bench")},
-                                                   [&](shoot::Shot& one) { one.lights[0].position.distance = 150 + i; });
+                        window.document().editShot(
+                            {QStringLiteral("drag"), QStringLiteral("bench")},
+                            [&](shoot::Shot& one) { one.lights[0].position.distance = 150 + i; });
                     });
         }
     window.document().select(0);

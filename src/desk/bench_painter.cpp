@@ -46,6 +46,7 @@ class BenchPainter {
             drawLabel(p_, layout_.place(layout_.focus, 0), Qt::AlignRight | Qt::AlignVCenter,
                       QObject::tr("focused at infinity"), theme().quiet);
         } else {
+            drawAmbient();
             drawFamily();
             drawRings();
             for (std::size_t i = 0; i < shot_.lights.size(); ++i) drawLight(i);
@@ -344,6 +345,34 @@ class BenchPainter {
             }
         }
         labels_.push_back(drawLabel(p_, best, Qt::AlignCenter, words, theme().link));
+    }
+
+    /// Window or sky, which stand off the sheet: rays from their side, parallel, as broad as the subject.
+    void drawAmbient() {
+        if (!shot_.ambient || shot_.ambient->kind == shoot::AmbientKind::even) return;
+        const QPointF to = lightInPlane(shot_.ambient->position, elevation_);
+        const double length = std::hypot(to.x(), to.y());
+        if (length < 1e-6) return;
+        const QPointF along(-to.x() / length, -to.y() / length), across(-along.y(), along.x());
+        const QPointF subject = layout_.place(layout_.subject, 0);
+        const QRectF room = bounds_.adjusted(16, 40, -16, -ruler_height - 8);
+        const double half = std::max(18.0, subjectHalf(report_.extent, elevation_) * layout_.scale * 0.7);
+        const QLineF middle = clippedTo({subject, subject + along * (bounds_.width() + bounds_.height())}, room);
+        p_.setPen(QPen(theme().link, 1.2, Qt::DashLine));
+        for (const double offset : {-1.0, -0.33, 0.33, 1.0}) {
+            const QPointF shift = across * half * offset;
+            const QLineF ray(middle.pointAt(0.35) + shift, middle.p2() + shift);
+            p_.drawLine(ray);
+            const QPointF tip = ray.p1();
+            p_.drawLine(tip, tip + along * 7 + across * 4);
+            p_.drawLine(tip, tip + along * 7 - across * 4);
+        }
+        p_.setFont(textFont(11, QFont::Medium));
+        const QString name =
+            shot_.ambient->kind == shoot::AmbientKind::window ? QObject::tr("window") : QObject::tr("sky");
+        const QString words =
+            QObject::tr("%1, EV %2").arg(name, QString::fromStdString(shoot::number_text(shot_.ambient->ev100)));
+        labels_.push_back(drawLabel(p_, middle.pointAt(0.8), Qt::AlignCenter, words, theme().link));
     }
 
     QRectF lampRoom() const { return bounds_.adjusted(30, 52, -30, -ruler_height - 20); }

@@ -812,7 +812,8 @@ void MainWindow::showShortcuts() {
            "<p><b>Finder</b> a click focuses there, a drag or the arrow keys (finer with Shift) move the loupe, Enter "
            "focuses "
            "where it is. <b>Ladder</b> and <b>judgement</b> arrow keys choose; Enter takes.</p>"
-           "<p><b>Balance</b> arrow keys move the dot by a third of a stop. <b>Freeze</b> F takes the brightest power that "
+           "<p><b>Balance</b> arrow keys move the dot by a third of a stop. <b>Freeze</b> F takes the brightest power "
+           "that "
            "freezes by its aperture, I by ISO. <b>Test frame</b> Enter opens its picture.</p>"));
     box.exec();
 }

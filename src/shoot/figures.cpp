@@ -555,13 +555,14 @@ void Sheet::light() {
                     motion.frozen_by_flash ? "model 2; t is the flash's t0.1" : "model 2; t is the shutter time");
     }
     if (motion.ghost_share > 0) {
-        auto& ghost = add("ghost_share", "Ghost in the shutter time", number_text(motion.ghost_share * 100, 2), "% of the light");
+        auto& ghost =
+            add("ghost_share", "Ghost in the shutter time", number_text(motion.ghost_share * 100, 2), "% of the light");
         weigh(ghost, "ambient-not-negligible");
         in_pixels(ghost, motion.ghost_blur);
-        ghost.working = working("share", "100 * a / (a + f)",
-                                {{"a", std::exp2(*light.continuous)},
-                                 {"f", std::exp2(*light.total) - std::exp2(*light.continuous)}},
-                                motion.ghost_share * 100, "%", "what stays on over all light, as exposure ratios");
+        ghost.working = working(
+            "share", "100 * a / (a + f)",
+            {{"a", std::exp2(*light.continuous)}, {"f", std::exp2(*light.total) - std::exp2(*light.continuous)}},
+            motion.ghost_share * 100, "%", "what stays on over all light, as exposure ratios");
     }
     if (motion.hand_blur > 0) {
         auto& blur = add_length("hand_blur_mm", "Blur from the hands", motion.hand_blur);
@@ -593,8 +594,8 @@ void Sheet::balance_figures() {
     if (light.key_to_fill) {
         const double key = std::exp2(*light.sources[*light.key].stops);
         add("key_to_fill_stops", "Key over the rest", stops_text(*light.key_to_fill), "stops").working =
-            working("ratio", "log2(k / r)", {{"k", key}, {"r", key * std::exp2(-*light.key_to_fill)}}, *light.key_to_fill,
-                    "stops", "k the strongest light, r all the rest, as exposure ratios");
+            working("ratio", "log2(k / r)", {{"k", key}, {"r", key * std::exp2(-*light.key_to_fill)}},
+                    *light.key_to_fill, "stops", "k the strongest light, r all the rest, as exposure ratios");
     }
     if (light.front && light.back)
         add("falloff_stops", "Front over back", stops_text(*light.front - *light.back), "stops").working = working(

@@ -232,12 +232,13 @@ Found automatic_misses(const Plan& plan, const Report& report) {
         constexpr double worth_saying = 1.0 / 3;  // stops
         if (std::abs(off) < worth_saying) continue;
         const double compensation = std::round(-metering->error * 3) / 3;
-        return Finding{fmt::format("The camera's metering will come out {} stops {}: it takes {} % of the frame for the "
-                                   "subject and meters an average of {} %.",
-                                   number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
-                                   number_text(metering->fill * 100, 2), number_text(metering->reflectance * 100, 2)),
-                       remedy(plan, fmt::format("Compensation {}", stops_text(compensation)),
-                              [&](Shot& shot) { shot.lights[i].metered = compensation; })};
+        return Finding{
+            fmt::format("The camera's metering will come out {} stops {}: it takes {} % of the frame for the "
+                        "subject and meters an average of {} %.",
+                        number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
+                        number_text(metering->fill * 100, 2), number_text(metering->reflectance * 100, 2)),
+            remedy(plan, fmt::format("Compensation {}", stops_text(compensation)),
+                   [&](Shot& shot) { shot.lights[i].metered = compensation; })};
     }
     return {};
 }

@@ -10,9 +10,9 @@
 #include <cmath>
 
 using namespace poquito;
-using test::Person;
 using Catch::WithinAbs;
 using Catch::WithinRel;
+using test::Person;
 
 namespace {
 
@@ -74,7 +74,7 @@ TEST_CASE("the handle turns a light on the bench; undo looks straight again", "[
     REQUIRE(grip);
     const double before = *person.report().light.sources[0].falloff;
     drag(bench, *grip, *grip + QPointF(0, -12));
-    CHECK(person.shot().lights[0].aim.tip > 3);  // from the side: upwards
+    CHECK(person.shot().lights[0].aim.tip > 3);              // from the side: upwards
     CHECK(std::abs(person.shot().lights[0].aim.turn) <= 2);  // a pixel to the side
     CHECK(person.report().light.sources[0].losses.aim > 0);
     CHECK(person.text(QStringLiteral("tipField")) != QStringLiteral("0\u00b0"));
@@ -154,8 +154,9 @@ TEST_CASE("a light becomes a lamp, a card's bounce, a twin on the lens", "[desk]
     person.type(QStringLiteral("lampReadingField"), QStringLiteral("9"));
     REQUIRE(person.document().kit().lamps[0].corrections.size() == 1);
     const auto n = person.report().optics.working_f_number;
-    CHECK_THAT(*person.report().light.sources[0].stops,
-               WithinAbs(9 + std::log2(person.shot().exposure.shutter * person.shot().exposure.iso / 100 / (n * n)), 1e-6));
+    CHECK_THAT(
+        *person.report().light.sources[0].stops,
+        WithinAbs(9 + std::log2(person.shot().exposure.shutter * person.shot().exposure.iso / 100 / (n * n)), 1e-6));
     person.click(QStringLiteral("bounceCheck"));
     person.type(QStringLiteral("bounceReflectanceField"), QStringLiteral("50 %"));
     person.type(QStringLiteral("bounceDistanceField"), QStringLiteral("30 cm"));
@@ -299,8 +300,8 @@ TEST_CASE("the test frame is measured, mended by the preferred lever and learned
     CHECK(person.text(QStringLiteral("patchReading")).contains(QStringLiteral("nothing clipped")));
     CHECK(person.text(QStringLiteral("frameStopsField")).startsWith(QStringLiteral("+1")));
     // Learn first: the flash gives a stop more than its record.
-    const double predicted = std::log2(person.report().light.sources[0].power /
-                                       *person.report().light.sources[0].suggested_power);
+    const double predicted =
+        std::log2(person.report().light.sources[0].power / *person.report().light.sources[0].suggested_power);
     person.click(QStringLiteral("learnButton"));
     const auto& learned = person.document().kit().flashes[0].corrections;
     REQUIRE(learned.size() == 1);

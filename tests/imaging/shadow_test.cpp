@@ -1,8 +1,8 @@
 // Shadows, highlights and what an area of a picture holds.
+#include "imaging/shadow.hpp"
 #include "imaging/colour.hpp"
 #include "imaging/patch.hpp"
 #include "imaging/scene.hpp"
-#include "imaging/shadow.hpp"
 #include "shoot/evaluate.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -149,7 +149,8 @@ TEST_CASE("the subject's shadow falls on a near card, away from the light", "[im
     const auto scene = scene_for(shoot);
     const auto at = [&](double x) { return scene.background({.x = x, .y = 0})[1]; };
     CHECK(at(6) < 0.3 * at(-11));
-    CHECK_THAT(at(-11), WithinAbs(0.18 * std::exp2(*shoot::evaluate(shoot.kit, shoot.shots[0]).light.background), 1e-3));
+    CHECK_THAT(at(-11),
+               WithinAbs(0.18 * std::exp2(*shoot::evaluate(shoot.kit, shoot.shots[0]).light.background), 1e-3));
     // Far behind, the shadow falls beside the frame.
     shoot.shots[0].background->distance = 400;
     const auto far = scene_for(shoot);

@@ -113,10 +113,7 @@ TEST_CASE("what stands in the way adds up: modifier, layer, bounce, calibration"
 TEST_CASE("a light turned away gives the subject less and the card more", "[shoot][light]") {
     Set set;
     set.shot.background = Background{.distance = 400, .reflectance = 0.18};
-    set.light() = {.flash = "flash",
-                   .modifier = "grid",
-                   .position = {.distance = 500, .azimuth = 90},
-                   .power = 0.25};
+    set.light() = {.flash = "flash", .modifier = "grid", .position = {.distance = 500, .azimuth = 90}, .power = 0.25};
     const auto straight = set.source();
     CHECK(straight.losses.aim == 0);
     set.light().aim.turn = 10;  // to its own right: behind the subject
@@ -265,7 +262,8 @@ TEST_CASE("the ISO that is named lets an automatic flash keep up with the frames
     CHECK_FALSE(set.report().light.recycling_iso);
 }
 
-TEST_CASE("by hand the smear grows with magnification and time, and ghosts show what ambient draws", "[shoot][motion]") {
+TEST_CASE("by hand the smear grows with magnification and time, and ghosts show what ambient draws",
+          "[shoot][motion]") {
     Set set;
     set.shot.ambient = Ambient{.ev100 = 8};
     CHECK(set.report().motion.hand_blur == 0);

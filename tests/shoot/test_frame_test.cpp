@@ -37,7 +37,8 @@ TEST_CASE("a grey card at 18 % of full scale is correct, at 36 % a stop too brig
 }
 
 TEST_CASE("each lever mends a frame that was off, as far as its marks go", "[shoot][test-frame]") {
-    // The mend is checked by evaluating the changed shot: what it gives against the dialled plan makes up for the frame.
+    // The mend is checked by evaluating the changed shot: what it gives against the dialled plan makes up for the
+    // frame.
     test::Random random(41);
     int mended = 0;
     for (int i = 0; i < 200; ++i) {
@@ -165,7 +166,7 @@ TEST_CASE("a balance that is proposed is the one that was asked for", "[shoot][b
         at_wall += proposal->at_wall;
         const auto there = balance_of(evaluate(shoot.kit, proposal->shot).light);
         REQUIRE(there);
-        CHECK_THAT(there->flash, WithinAbs(wanted.flash, 1e-6));  // power is exact
+        CHECK_THAT(there->flash, WithinAbs(wanted.flash, 1e-6));     // power is exact
         CHECK_THAT(there->ambient, WithinAbs(wanted.ambient, 0.5));  // marks of three scales at most
         CHECK_THAT(there->ambient, WithinAbs(proposal->reached.ambient, 1e-9));
         CHECK(proposal->shot.exposure.shutter >= shoot.kit.cameras[0].sync * (1 - 1e-9));

@@ -165,9 +165,10 @@ TEST_CASE("a member that must be there is missed", "[storage][errors]") {
     collect(document, "", pointers);
     // May be absent by the contract, or belongs to this version's extensions.
     const std::vector<std::string> optional = {
-        "/ambient", "/background",      "/depth_rule",     "/pixels",     "/power_step_stops",
-        "/bellows", "/reversing_rings", "/coupling_rings", "/step_rings", "/rails", "/lamps", "/heads", "/face_mm",
-        "/front_thread_mm", "/grid_deg", "/min_power", "/flicker_hz", "/lux_distance_mm"};
+        "/ambient",   "/background",      "/depth_rule",     "/pixels",          "/power_step_stops",
+        "/bellows",   "/reversing_rings", "/coupling_rings", "/step_rings",      "/rails",
+        "/lamps",     "/heads",           "/face_mm",        "/front_thread_mm", "/grid_deg",
+        "/min_power", "/flicker_hz",      "/lux_distance_mm"};
     for (const auto& pointer : pointers) {
         const auto slash = pointer.rfind('/');
         const auto key = pointer.substr(slash + 1);

@@ -17,7 +17,7 @@ using namespace shoot;
 using light::BackgroundLook;
 
 BackdropLeaf::BackdropLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* first = addColumn(4);
+    auto* first = addColumn(3);
     addBackground(first);
     first->addStretch();
     auto* second = addColumn(5);
@@ -25,7 +25,7 @@ BackdropLeaf::BackdropLeaf(Document& document, QWidget* parent) : StationPage(do
     addLooks(second);
     second->addStretch();
     scale_ = new LightScale(document, LightScale::Shows::background, this);
-    addDrawing(scale_, 6);
+    addDrawing(scale_, 7);
 }
 
 void BackdropLeaf::addBackground(QLayout* column) {

@@ -130,6 +130,14 @@ void BalanceChart::paintEvent(QPaintEvent*) {
             drawLabel(painter, {wall + 5, area.top() + 11}, Qt::AlignLeft | Qt::AlignVCenter, tr("sync"), t.stop);
     }
     if (!now) {
+        if (report.continuous) {  // where the light that is there stands by itself
+            const double x = placeOf({.ambient = *report.continuous}).x();
+            painter.setPen(QPen(t.ink, 1.4));
+            painter.drawLine(QLineF(x, area.top(), x, area.bottom()));
+            const bool right = x > area.center().x();
+            drawLabel(painter, {x + (right ? -6 : 6), area.top() + 11},
+                      (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stops(*report.continuous), t.ink);
+        }
         const QString missing = report.flash        ? tr("no light stays on: switch on the ambient light or add a lamp")
                                 : report.continuous ? tr("no flash fires: add one to balance it")
                                                     : tr("no light yet");

@@ -38,13 +38,13 @@ void FallDrawing::paintEvent(QPaintEvent*) {
     painter.setPen(t.ink);
     painter.drawText(QPointF(0, 13), tr("To scale"));
     painter.setFont(textFont(11));
-    const QRectF area = QRectF(rect()).adjusted(18, 30, -4, -34);
+    const QRectF area = QRectF(rect()).adjusted(14, 30, -2, -34);
     const double height = std::max(std::abs(plan.drop), 1.0);
     const bool falls = plan.act != shoot::Act::thrown;
     const auto y_of = [&](double above) { return area.bottom() - area.height() * above / height; };
     const auto line = [&](double y, const QString& words, const QColor& colour) {
-        drawLabel(painter, {area.left() + 14, y}, Qt::AlignLeft | Qt::AlignVCenter,
-                  elided(textFont(11), words, area.width() - 14), colour);
+        drawLabel(painter, {area.left() + 12, y}, Qt::AlignLeft | Qt::AlignVCenter,
+                  elided(textFont(11), words, area.width() - 12), colour);
     };
     painter.setPen(QPen(t.hairline, 1));
     painter.drawLine(QLineF(area.left(), area.top(), area.left(), area.bottom()));
@@ -59,7 +59,7 @@ void FallDrawing::paintEvent(QPaintEvent*) {
                 QRectF(QPointF(area.left() - 6, y_of(above)), QPointF(area.left() + 6, y_of(plan.drop - by_then))),
                 wash);
             painter.setPen(QPen(t.stop, 1.4, Qt::DashLine));
-            painter.drawLine(QLineF(area.left() - 14, y_of(above), area.right(), y_of(above)));
+            painter.drawLine(QLineF(area.left() - 12, y_of(above), area.right(), y_of(above)));
         }
         // Where it is after equal times.
         constexpr int images = 6;

@@ -138,9 +138,8 @@ void LightScale::paintSources(QPainter& painter) const {
         const bool here = std::ranges::any_of(document_.shot()->lights,
                                               [&](const shoot::Light& one) { return one.flash == use.flash; });
         if (!here || !use.share) continue;
-        line(tr("%1: %2 flashes in this shoot, %3 % of a charge")
-                 .arg(QString::fromStdString(shoot::find_gear(document_.kit().flashes, use.flash)->name),
-                      QString::fromStdString(shoot::number_text(use.flashes, 5)),
+        line(tr("whole shoot: %1 flashes, %2 % of a charge")
+                 .arg(QString::fromStdString(shoot::number_text(use.flashes, 5)),
                       QString::fromStdString(shoot::number_text(*use.share * 100, 2))));
     }
     for (const auto& source : light.sources) {
@@ -172,7 +171,7 @@ void LightScale::paintBackground(QPainter& painter) const {
                  source.background ? stops(*source.background) : QString());
     bars.axis(top);
     if (!document_.shot()->background || bars.y + 60 > height()) return;
-    bars.heading(tr("What comes of it with its reflectance"));
+    bars.heading(tr("With its reflectance"));
     const double band = bars.y;
     const light::LookLimits limits;
     const std::pair<QString, std::pair<double, double>> zones[] = {

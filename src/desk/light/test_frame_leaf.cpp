@@ -49,18 +49,17 @@ TestFrameLeaf::TestFrameLeaf(Document& document, ChosenLight& chosen, QWidget* p
 void TestFrameLeaf::addFrame(QVBoxLayout* column) {
     addHeading(column, tr("The frame"));
     auto* group = addGroup(column, {});
-    seen_ = addField(
-        group, {"frameStopsField", tr("Is off by"), tr("Stops it was too bright (plus) or too dark (minus)")},
-        stopsQuantity());
+    seen_ =
+        addField(group, {"frameStopsField", tr("Is off by"), tr("Stops it was too bright (plus) or too dark (minus)")},
+                 stopsQuantity());
     connect(seen_, &QuantityField::valueEdited, this, [this](double stops) {
         stops_ = stops;
         refresh();
     });
-    patchReflectance_ = addField(
-        group,
-        {"patchReflectanceField", tr("Area shows"),
-         tr("Reflectance of what is in the marked area; a grey card is 18 %")},
-        shareQuantity(0.01, 1));
+    patchReflectance_ = addField(group,
+                                 {"patchReflectanceField", tr("Area shows"),
+                                  tr("Reflectance of what is in the marked area; a grey card is 18 %")},
+                                 shareQuantity(0.01, 1));
     connect(patchReflectance_, &QuantityField::valueEdited, this, [this](double reflectance) {
         reflectance_ = reflectance;
         measure();
