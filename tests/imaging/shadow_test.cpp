@@ -55,13 +55,14 @@ TEST_CASE("a wall's shadow is as long as its height over the light's tangent", "
     for (const double degrees : {30.0, 45.0, 60.0}) {
         const double height = degrees * std::numbers::pi / 180;
         const auto shadows = cast_shadows(wall(), from_left(height), 0);
-        const double edge = 0.5 + 10 / std::tan(height);  // its top is two nodes wide, a millimetre
+        const double cell = 60.0 / (Relief::cells - 1);
+        const double edge = cell / 2 + 10 / std::tan(height);  // its top is two nodes wide
         CHECK(shadows.at(edge * 0.5 + 1, 0) < 0.1);
         CHECK(shadows.at(edge + 3, 0) > 0.9);
         CHECK(shadows.at(-15, 0) > 0.99f);  // the side of the light
         double half = edge - 5;
         while (shadows.at(half, 3) < 0.5f && half < 30) half += 0.05;
-        CHECK_THAT(half, WithinAbs(edge, 1.5));  // a node and a half of the net
+        CHECK_THAT(half, WithinAbs(edge, 1.5 * cell));
     }
 }
 

@@ -40,9 +40,7 @@ void ShineDrawing::paintEvent(QPaintEvent*) {
     const double scale = std::min(area.width() / (2 * half_width), area.height() / (2 * half_height)) * 0.94;
     const auto place = [&](double x, double y) { return area.center() + QPointF(x * scale, -y * scale); };
     // ---- the face, each small square of it by what it mirrors
-    constexpr int across = 72;
     const bool round = mirror.bulge.has_value();
-    painter.setPen(Qt::NoPen);
     std::vector<std::vector<light::DiscSource>> discs;
     for (const auto& source : report.light.sources) {
         discs.emplace_back();
@@ -51,26 +49,31 @@ void ShineDrawing::paintEvent(QPaintEvent*) {
                 discs.back().push_back({.centre = light::place_of(tube.place), .diameter = tube.diameter});
     }
     const QColor dark = t.greyScale[1], bright = t.greyScale[3];
-    const double step_u = 2.0 / across, cell_w = half_width * 2 / across * scale,
-                 cell_h = half_height * 2 / across * scale;
-    for (int j = 0; j < across; ++j)
+    constexpr int across = 96;
+    const std::size_t own = chosen_.index(*shot);
+    const auto colour_of = [&](const light::Reflection& ray) {
+        bool any = false;
+        for (std::size_t s = 0; s < discs.size(); ++s)
+            for (const auto& disc : discs[s])
+                if (light::shows(ray, disc)) {
+                    if (s == own) return bright;
+                    any = true;
+                }
+        return any ? t.cautionWash : dark;
+    };
+    QImage face(across, across, QImage::Format_ARGB32_Premultiplied);
+    face.fill(Qt::transparent);
+    for (int j = 0; j < across; ++j) {
+        auto* row = reinterpret_cast<QRgb*>(face.scanLine(j));
         for (int i = 0; i < across; ++i) {
-            const double u = (i + 0.5) * step_u - 1, v = (j + 0.5) * step_u - 1;
+            const double u = (2 * i + 1.0) / across - 1, v = 1 - (2 * j + 1.0) / across;
             if (round && std::hypot(u, v) > 1) continue;
-            const auto ray = light::reflect(mirror, *pupil, u, v);
-            if (!ray) continue;
-            bool chosen = false, any = false;
-            for (std::size_t s = 0; s < discs.size(); ++s)
-                for (const auto& disc : discs[s])
-                    if (light::shows(*ray, disc)) {
-                        any = true;
-                        chosen |= s == chosen_.index(*shot);
-                    }
-            painter.setBrush(chosen ? bright : any ? t.cautionWash : dark);
-            const QPointF middle = place(ray->at.x(), ray->at.y());
-            painter.drawRect(
-                QRectF(middle.x() - cell_w / 2 - 0.4, middle.y() - cell_h / 2 - 0.4, cell_w + 0.8, cell_h + 0.8));
+            if (const auto ray = light::reflect(mirror, *pupil, u, v)) row[i] = colour_of(*ray).rgb();
         }
+    }
+    painter.setRenderHint(QPainter::SmoothPixmapTransform);
+    painter.drawImage(QRectF(place(-half_width, half_height), place(half_width, -half_height)), face);
+    const double cell_w = 2 * half_width * scale / across;
     // ---- small marks would fall between the squares: drawn as what they are
     for (std::size_t s = 0; s < report.reflections.size(); ++s)
         for (const auto& mark : report.reflections[s].marks) {
@@ -83,7 +86,9 @@ void ShineDrawing::paintEvent(QPaintEvent*) {
                 painter.drawEllipse(at, radius, radius);
             }
             painter.setFont(textFont(11, QFont::DemiBold));
-            drawLabel(painter, at + QPointF(radius + 4, -8), Qt::AlignLeft | Qt::AlignVCenter,
+            const bool inside = radius > 12;
+            drawLabel(painter, inside ? at : at + QPointF(radius + 4, -8),
+                      inside ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignVCenter,
                       QString::fromStdString(report.light.sources[s].label), t.lightText);
         }
     painter.setBrush(Qt::NoBrush);
