@@ -114,6 +114,22 @@ TEST_CASE("a window lights from its side, a room from all round", "[imaging][sha
     CHECK(contrast(window) > 5);
 }
 
+TEST_CASE("the stronger tube of a twin light lights its own side", "[imaging][shadow]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.depth = 20;
+    shoot.kit.flashes[1].spread = 400;
+    shot.lights = {{.flash = "twin", .power = std::nullopt, .on_lens = true}};
+    const auto sides = [&](double ratio) {
+        shot.lights[0].ratio = ratio;
+        const auto scene = scene_for(shoot);
+        return brightness(scene, {.x = 7, .y = 0}) / brightness(scene, {.x = -7, .y = 0});
+    };
+    CHECK_THAT(sides(0), WithinAbs(1, 1e-3));
+    CHECK(sides(2) > 1.5);
+    CHECK_THAT(sides(-2) * sides(2), WithinAbs(1, 1e-3));
+}
+
 TEST_CASE("the mark of a lamp in polish is where the mirror has it, and larger for a larger face",
           "[imaging][shadow]") {
     auto shoot = lit(-30, 20);
@@ -176,6 +192,8 @@ TEST_CASE("an area's mean is of light, not of numbers, and its ends are counted"
     for (auto& byte : bytes) byte = 118;
     CHECK_THAT(read_patch(picture, {1, 1, 3, 2}).mean, WithinAbs(0.1812, 1e-4));
     CHECK(read_patch(picture, {1, 1, 3, 2}).clipped == 0);
+    for (auto& byte : bytes) byte = 254;  // bright, not clipped
+    CHECK(read_patch(picture, {0, 0, 8, 4}).clipped == 0);
     // One channel at its end is a clipped pixel.
     bytes[0] = 255;
     CHECK_THAT(read_patch(picture, {0, 0, 2, 1}).clipped, WithinAbs(0.5, 1e-12));

@@ -57,6 +57,23 @@ TEST_CASE("a row that is taken exposes alike, freezes as it said, and by the lev
     }
 }
 
+TEST_CASE("several flashes keep their proportion, and the table is of the slowest", "[shoot][freeze]") {
+    auto shoot = falling();
+    auto& shot = shoot.shots[0];
+    shot.lights.push_back(test::plain_light());
+    shot.lights[0].power = 0.02;
+    shot.lights[1].power = 0.08;  // more power, longer flash
+    const auto before = evaluate(shoot.kit, shot);
+    REQUIRE(before.freeze->light == 1);
+    const auto& row = before.freeze->rows.back();
+    const auto after = at_power(shot, *before.freeze, row, ExposedBy::iso);
+    CHECK_THAT(*after.lights[1].power, same(row.power));
+    CHECK_THAT(*after.lights[0].power, same(row.power / 4));
+    CHECK_THAT(*evaluate(shoot.kit, after).light.total, WithinAbs(*before.light.total, 1e-9));
+    std::swap(shot.lights[0].power, shot.lights[1].power);
+    CHECK(evaluate(shoot.kit, shot).freeze->light == 0);
+}
+
 TEST_CASE("the brightest power that freezes is the first within the wanted blur", "[shoot][freeze]") {
     auto shoot = falling();
     for (const double wanted : {1.0, 3.0, 10.0, 100.0}) {

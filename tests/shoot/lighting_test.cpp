@@ -74,6 +74,15 @@ TEST_CASE("a lamp is set by shutter and aperture like the light that is there", 
     CHECK_THAT(*set.report().light.sources[0].stops, same(*light.sources[0].stops));
 }
 
+TEST_CASE("a softbox on a lamp takes its light and changes the size of what shines", "[shoot][light]") {
+    Set set;
+    set.shot.lights = {{.lamp = "panel", .modifier = "box", .position = {.distance = 500}, .power = 1}};
+    // By the disc rule from the panel's face of 300 mm at a metre to the box's of 200 mm at half a metre, less a stop.
+    const double lux = 2000 * (1000.0 * 1000 + 150.0 * 150) / (500.0 * 500 + 100.0 * 100) / 2;
+    const double n = set.report().optics.working_f_number;
+    CHECK_THAT(*set.source().stops, WithinAbs(std::log2(lux / 2.5 * 0.125 / (n * n)), 1e-9));
+}
+
 TEST_CASE("a screen lights as a disc of its luminance", "[shoot][light]") {
     Set set;
     set.shoot.kit.lamps[0] = {
@@ -260,6 +269,9 @@ TEST_CASE("the ISO that is named lets an automatic flash keep up with the frames
     set.shot.exposure.iso = *iso;
     CHECK_THAT(set.report().capture.recycle, WithinAbs(set.report().capture.interval, 1e-9));
     CHECK_FALSE(set.report().light.recycling_iso);
+    set.shot.exposure.iso /= 4;
+    set.shot.capture.mode = CaptureMode::single;  // one frame waits for nothing
+    CHECK_FALSE(set.report().light.recycling_iso);
 }
 
 TEST_CASE("by hand the smear grows with magnification and time, and ghosts show what ambient draws",
@@ -305,7 +317,9 @@ TEST_CASE("stored powers come back to the groups they were of", "[shoot][light]"
     CHECK(set.shot.lights[1].power == 0.5);
     CHECK_FALSE(set.shot.lights[2].power);
     set.shot.lights[0].power = 0.25;
+    set.shoot.power_sets[0].unknown = "{\"later\":1}";
     store_powers(set.shoot, set.shot, "close");
+    CHECK(set.shoot.power_sets[0].unknown == "{\"later\":1}");
     CHECK(set.shoot.power_sets.size() == 1);
     CHECK(set.shoot.power_sets[0].powers[0].second == 0.25);
     forget_powers(set.shoot, "close");

@@ -55,8 +55,10 @@ void BackdropLeaf::addBackground(QLayout* column) {
 }
 
 void BackdropLeaf::addLooks(QVBoxLayout* column) {
-    auto* bar = addHeading(column, tr("Make it"));
+    addHeading(column, tr("Make it"));
+    auto* bar = new QHBoxLayout;
     bar->setSpacing(4);
+    column->addLayout(bar);
     const std::pair<const char*, QString> names[] = {
         {"lookBlack", tr("black")}, {"lookDark", tr("dark")}, {"lookGrey", tr("coloured")}, {"lookWhite", tr("white")}};
     for (int i = 0; i < 4; ++i) {
@@ -65,6 +67,7 @@ void BackdropLeaf::addLooks(QVBoxLayout* column) {
         nameControl(button, {names[i].first, names[i].second,
                              tr("What would make the background look so, the subject's exposure kept")});
         button->setCheckable(true);
+        button->setProperty("chip", true);
         connect(button, &QToolButton::clicked, this, [this, i] {
             wanted_ = static_cast<BackgroundLook>(i);
             refresh();
@@ -72,6 +75,7 @@ void BackdropLeaf::addLooks(QVBoxLayout* column) {
         bar->addWidget(button);
         looks_.push_back(button);
     }
+    bar->addStretch();
     text_ = new Sentence(2, this);
     text_->setObjectName(QStringLiteral("backdropText"));
     column->addWidget(text_);

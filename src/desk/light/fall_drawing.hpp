@@ -12,7 +12,7 @@ class FallDrawing : public QWidget {
     Q_OBJECT
   public:
     explicit FallDrawing(const Document& document, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {146, 150}; }
+    QSize minimumSizeHint() const override { return {128, 150}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

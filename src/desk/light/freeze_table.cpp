@@ -20,8 +20,17 @@ using shoot::ExposedBy;
 
 namespace {
 
-constexpr double head = 40, row_height = 19;                                           // pixels
-constexpr double power_width = 52, time_width = 70, blur_width = 44, cell_width = 56;  // of the columns beside the bars
+constexpr double head = 40, row_height = 19;  // pixels
+
+/// Widths of the columns beside the bars; where there is no room for bars they go.
+struct Columns {
+    double power = 52, time = 70, blur = 44, cell = 56;
+    bool bars = true;
+};
+Columns columns_for(double width) {
+    if (width >= 320) return {};
+    return {.power = 46, .time = 66, .blur = 36, .cell = 40, .bars = false};
+}
 
 /// What cameras offer (common practice).
 bool settable(double iso) { return iso >= 50 && iso <= 102400; }
@@ -44,8 +53,9 @@ FreezeTable::FreezeTable(Document& document, QWidget* parent) : QWidget(parent),
 void FreezeTable::refresh() { update(); }
 
 QRectF FreezeTable::cell(std::size_t row, ExposedBy by) const {
-    const double x = width() - (by == ExposedBy::aperture ? 2 : 1) * cell_width - 4;
-    return {x, head + row_height * static_cast<double>(row), cell_width, row_height};
+    const double cell = columns_for(width()).cell;
+    const double x = width() - (by == ExposedBy::aperture ? 2 : 1) * cell - 4;
+    return {x, head + row_height * static_cast<double>(row), cell, row_height};
 }
 
 void FreezeTable::paintEvent(QPaintEvent*) {
@@ -90,6 +100,7 @@ void FreezeTable::paintEvent(QPaintEvent*) {
     // ---- columns
     painter.setFont(textFont(11));
     painter.setPen(t.quiet);
+    const auto [power_width, time_width, blur_width, cell_width, bars] = columns_for(width());
     const double bars_left = power_width + time_width + blur_width, bars_right = width() - 2 * cell_width - 6;
     const auto title = [&](double x, double w, Qt::Alignment side, const QString& words) {
         drawLine(painter, {x, 22, w, 16}, side | Qt::AlignVCenter, words);
@@ -123,11 +134,13 @@ void FreezeTable::paintEvent(QPaintEvent*) {
                  text(shoot::shutter_text(row.t01)));
         const double px = row.blur / pitch;
         const bool sharp = px <= wanted * (1 + 1e-9);
-        const QRectF bar(QPointF(bars_left, y + 4), QPointF(x_of(std::max(px, fewest)), y + row_height - 4));
-        painter.fillRect(bar, sharp ? t.focusWash : t.cautionWash);
-        painter.setPen(QPen(sharp ? t.focus : t.caution, 1));
-        painter.drawRect(bar);
-        painter.setPen(t.ink);
+        if (bars) {
+            const QRectF bar(QPointF(bars_left, y + 4), QPointF(x_of(std::max(px, fewest)), y + row_height - 4));
+            painter.fillRect(bar, sharp ? t.focusWash : t.cautionWash);
+            painter.setPen(QPen(sharp ? t.focus : t.caution, 1));
+            painter.drawRect(bar);
+        }
+        painter.setPen(bars ? t.ink : sharp ? t.focus : t.caution);
         painter.setFont(textFont(11));
         drawLine(painter, {bars_left - blur_width, y, blur_width - 6, row_height}, Qt::AlignRight | Qt::AlignVCenter,
                  text(shoot::number_text(px, 2)));
@@ -139,7 +152,7 @@ void FreezeTable::paintEvent(QPaintEvent*) {
     }
     const double limit = x_of(wanted), end = head + row_height * static_cast<double>(freeze.rows.size());
     painter.setPen(QPen(t.focus, 1.6));
-    painter.drawLine(QLineF(limit, head - 2, limit, std::min(end + 2, height() - 1.0)));
+    if (bars) painter.drawLine(QLineF(limit, head - 2, limit, std::min(end + 2, height() - 1.0)));
     if (end + 50 > height()) return;
     // ---- what else follows
     double y = end + 6;

@@ -16,7 +16,7 @@ class FreezeTable : public QWidget {
     Q_OBJECT
   public:
     explicit FreezeTable(Document& document, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {240, 150}; }
+    QSize minimumSizeHint() const override { return {228, 150}; }
 
     void refresh();
     /// The cell that takes a row by aperture or by ISO, in this widget's pixels.
