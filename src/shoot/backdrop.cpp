@@ -93,7 +93,7 @@ struct Card {
     double reflectance;
 };
 constexpr Card cards[] = {  // common practice
-    {"black velvet", 0.01},  {"black card", 0.04},      {"dark grey card", 0.09},
+    {"velvet", 0.01},        {"black card", 0.04},      {"dark grey card", 0.09},
     {"mid grey card", 0.18}, {"light grey card", 0.45}, {"white card", 0.9}};
 
 std::optional<BackdropChange> by_card(const Kit& kit, const Shot& shot, BackgroundLook look) {

@@ -139,6 +139,25 @@ TEST_CASE("a light turned away gives the subject less and the card more", "[shoo
     CHECK_FALSE(set.source().background);
 }
 
+TEST_CASE("a grid that looks at the subject takes from the card by its own angle alone", "[shoot][light]") {
+    Set set;
+    set.shot.background = Background{.distance = 400, .reflectance = 0.18};
+    set.light() = {.flash = "flash", .modifier = "grid", .position = {.distance = 500, .azimuth = 90}, .power = 0.25};
+    set.shoot.kit.modifiers[1].grid.reset();
+    const double open = *set.source().background;
+    set.shoot.kit.modifiers[1].grid = 120;
+    const double aside = std::atan2(400, 500) * 180 / M_PI;
+    CHECK_THAT(*set.source().background, same(open - std::pow(2 * aside / 120, 2)));
+}
+
+TEST_CASE("a flash that would need more than its full power recycles as from full", "[shoot][light]") {
+    Set set;
+    set.light().position.distance = 4000;
+    set.shot.exposure.f_number = 16;
+    CHECK(set.source().power > 1);
+    CHECK(set.source().recycle == 4);
+}
+
 TEST_CASE("without a grid a light that looks at the subject lights the card as the model has it", "[shoot][light]") {
     Set set;
     set.shot.background = Background{.distance = 400, .reflectance = 0.18};

@@ -177,6 +177,16 @@ TEST_CASE("a balance that is proposed is the one that was asked for", "[shoot][b
     CHECK(at_wall < seen);
 }
 
+TEST_CASE("a sync speed between the marks of the scale is not passed", "[shoot][balance]") {
+    auto shoot = lit_shoot();
+    shoot.kit.cameras[0].sync = 1 / 180.0;
+    shoot.shots[0].exposure.shutter = 0.1;
+    shoot.shots[0].ambient = Ambient{.ev100 = 6};
+    const auto proposal = propose_balance(shoot.kit, shoot.shots[0], {.ambient = -9, .flash = -0.1});
+    REQUIRE(proposal);
+    CHECK(proposal->shot.exposure.shutter == 1 / 180.0);
+}
+
 TEST_CASE("there is no balance of one kind of light", "[shoot][balance]") {
     auto shoot = lit_shoot();
     CHECK_FALSE(propose_balance(shoot.kit, shoot.shots[0], {}));
@@ -196,6 +206,9 @@ TEST_CASE("every way to a look gets there and leaves the subject as it was", "[s
         shot.ambient = Ambient{.ev100 = random.between(0, 7)};
         shot.lights[0].position = {.distance = random.between(150, 800), .azimuth = random.between(-70, 70)};
         shot.background = Background{.distance = random.between(50, 1500), .reflectance = random.between(0.02, 0.9)};
+        if (random.coin())  // by hand: the shutter then changes the subject too
+            shot.lights[0].power = evaluate(shoot.kit, shot).light.sources[0].suggested_power;
+        shot.ambient->ev100 += 2 * random.between(0, 1);
         for (const auto look :
              {BackgroundLook::black, BackgroundLook::dark, BackgroundLook::grey, BackgroundLook::white})
             for (const auto& way : ways_to(shoot.kit, shot, look)) {

@@ -103,8 +103,7 @@ void BackdropLeaf::showWays(const Shot& shot) {
         ways_[i]->disconnect(this);
         if (i >= ways.size()) continue;
         ways_[i]->setText(
-            tr("%1: %2 stops")
-                .arg(QString::fromStdString(ways[i].label), QString::fromStdString(stops_text(ways[i].stops))));
+            tr("%1: %2").arg(QString::fromStdString(ways[i].label), QString::fromStdString(stops_text(ways[i].stops))));
         ways_[i]->setAccessibleName(ways_[i]->text());
         connect(ways_[i], &QPushButton::clicked, this,
                 [this, way = ways[i]] { take(tr("Change the background"), way.shot); });

@@ -52,7 +52,7 @@ QuantityField* FreezeLeaf::addNumber(QGridLayout* group, const Caption& caption,
 void FreezeLeaf::addWhat(QLayout* column) {
     auto* group = addGroup(column, {});
     addCheck(
-        group, {"freezeCheck", tr("Freeze something that moves"), tr("It falls, is thrown or splashes past the lens")},
+        group, {"freezeCheck", tr("Something moves"), tr("It falls, is thrown or splashes past the lens")},
         [](const Shot& s) { return s.freeze.has_value(); },
         [](Shot& s, bool on) {
             s.freeze = on ? std::optional(Freeze{}) : std::nullopt;
