@@ -1,15 +1,29 @@
-# poquito_layer(NAME DEPENDS layer... PACKAGES target... SOURCES file...)
+# poquito_layer(NAME DEPENDS layer... PACKAGES target... PUBLIC_PACKAGES target... OPTIONS option... SOURCES file...
+#               [CHECKED])
 # One folder of src/ as a static library `poquito_NAME`. A layer sees its own headers and those of the layers it names,
 # and no others: each has an include root of its own that holds nothing but a link to its folder, so a wrong
-# `#include "desk/..."` does not compile, and a wrong call does not link.
+# `#include "desk/..."` does not compile, and a wrong call does not link. CHECKED: built once more under sanitizers as
+# `poquito_NAME_checked`, for tests/CMakeLists.txt to link.
 function(poquito_layer name)
-  cmake_parse_arguments(LAYER "" "" "DEPENDS;PACKAGES;SOURCES" ${ARGN})
+  cmake_parse_arguments(LAYER "CHECKED" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES" ${ARGN})
   set(root ${CMAKE_BINARY_DIR}/include/${name})
   file(MAKE_DIRECTORY ${root})
   file(CREATE_LINK ${CMAKE_SOURCE_DIR}/src/${name} ${root}/${name} SYMBOLIC)
-  add_library(poquito_${name} STATIC ${LAYER_SOURCES})
-  target_include_directories(poquito_${name} PUBLIC ${root})
-  target_compile_options(poquito_${name} PRIVATE ${POQUITO_SANITIZERS})
   list(TRANSFORM LAYER_DEPENDS PREPEND poquito_)
-  target_link_libraries(poquito_${name} PUBLIC ${LAYER_DEPENDS} PRIVATE ${LAYER_PACKAGES})
+  set(variants poquito_${name})
+  add_library(poquito_${name} STATIC ${LAYER_SOURCES})
+  if(LAYER_CHECKED)
+    list(APPEND variants poquito_${name}_checked)
+    add_library(poquito_${name}_checked STATIC EXCLUDE_FROM_ALL ${LAYER_SOURCES})
+  endif()
+  foreach(target ${variants})
+    target_include_directories(${target} PUBLIC ${root})
+    target_compile_options(${target} PRIVATE ${LAYER_OPTIONS})
+    set(depends ${LAYER_DEPENDS})
+    if(target MATCHES "_checked$")
+      target_compile_options(${target} PRIVATE ${POQUITO_SANITIZERS})
+      list(TRANSFORM depends APPEND _checked)
+    endif()
+    target_link_libraries(${target} PUBLIC ${depends} ${LAYER_PUBLIC_PACKAGES} PRIVATE ${LAYER_PACKAGES})
+  endforeach()
 endfunction()

@@ -471,7 +471,7 @@ void MainWindow::buildFinder() {
     above_->addWidget(finder_);
     auto* page = static_cast<DepthPage*>(pageOf(shoot::Station::depth));
     connect(finder_, &FinderPanel::benchWanted, this, [this] {
-        benchInstead_.insert(shoot::Station::depth);
+        benchInstead_.insert(rail_->current());
         showAbove();
     });
     connect(finder_, &FinderPanel::problemFound, this, &MainWindow::say);
@@ -496,21 +496,21 @@ void MainWindow::showAbove() {
     const auto station = rail_->current();
     const bool bench = benchInstead_.contains(station);
     const bool train = station == shoot::Station::reach && !bench;
-    const bool finder = station == shoot::Station::depth && !bench;
+    const bool finder = (station == shoot::Station::depth || station == shoot::Station::light) && !bench;
     if (train && !train_) buildTrain();
     if (finder && !finder_) buildFinder();
-    trainButton_->setText(station == shoot::Station::depth ? tr("see the finder") : tr("see the train"));
+    trainButton_->setText(station == shoot::Station::reach ? tr("see the train") : tr("see the finder"));
     trainButton_->setAccessibleName(trainButton_->text());
     trainButton_->setVisible(bench);
     // The finder takes more of the height than a drawing of the set; each division is kept as it was left.
-    if (finder != atDepth_) {
-        (atDepth_ ? splitAtDepth_ : splitElsewhere_) = split_->saveState();
-        const auto& wanted = finder ? splitAtDepth_ : splitElsewhere_;
+    if (finder != finderShown_) {
+        (finderShown_ ? splitWithFinder_ : splitElsewhere_) = split_->saveState();
+        const auto& wanted = finder ? splitWithFinder_ : splitElsewhere_;
         if (!wanted.isEmpty())
             split_->restoreState(wanted);
         else if (finder)
             split_->setSizes({split_->height() * 48 / 100, split_->height() * 52 / 100});
-        atDepth_ = finder;
+        finderShown_ = finder;
     }
     above_->setCurrentWidget(train ? train_->parentWidget() : finder ? static_cast<QWidget*>(finder_) : bench_);
     if (train) train_->refresh();

@@ -118,9 +118,10 @@ class MainWindow : public QMainWindow {
     TrainDrawing* train_ = nullptr;
     QToolButton* trainButton_ = nullptr;
     FinderPanel* finder_ = nullptr;
-    std::set<shoot::Station> benchInstead_;  // stations where the bench was asked for in place of their own drawing
-    QByteArray splitAtDepth_, splitElsewhere_;
-    bool atDepth_ = false;
+    /// Stations where the bench was asked for in place of their own drawing; at Light it is until the finder is.
+    std::set<shoot::Station> benchInstead_ = {shoot::Station::light};
+    QByteArray splitWithFinder_, splitElsewhere_;
+    bool finderShown_ = false;
     GearWindows* gear_ = nullptr;
     QStackedWidget* sheets_ = nullptr;
     QStackedWidget* body_ = nullptr;

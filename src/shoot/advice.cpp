@@ -6,7 +6,7 @@ namespace poquito::shoot {
 
 std::vector<Note> advise(const Plan& plan, const Report& report) {
     std::vector<Note> notes;
-    for (const auto rules : {reach_rules(), depth_rules(), light_rules(), safety_rules()})
+    for (const auto rules : {reach_rules(), depth_rules(), light_rules(), freeze_rules(), safety_rules()})
         for (const Rule& rule : rules) {
             auto finding = rule.check(plan, report);
             if (!finding) continue;

@@ -27,6 +27,7 @@ struct Rule {
 std::span<const Rule> reach_rules();
 std::span<const Rule> depth_rules();
 std::span<const Rule> light_rules();
+std::span<const Rule> freeze_rules();
 std::span<const Rule> safety_rules();
 
 /// The notes of all rules that fire; stops first, then cautions, then information, each in the order of work.

@@ -25,8 +25,10 @@ Outcome run(const std::string& arguments) {
     const fs::path folder = fs::temp_directory_path() / ("poquito-cli-" + std::to_string(::getpid()));
     fs::create_directories(folder);
     const auto out = folder / "out", err = folder / "err";
+    const char* program = std::getenv("POQUITO_CLI");  // set by ctest
+    REQUIRE(program);
     const int status =
-        std::system((std::string(POQUITO_CLI) + " " + arguments + " >" + out.string() + " 2>" + err.string()).c_str());
+        std::system((std::string(program) + " " + arguments + " >" + out.string() + " 2>" + err.string()).c_str());
     Outcome outcome{.status = WEXITSTATUS(status),
                     .out = std::get<std::string>(storage::read_file(out)),
                     .err = std::get<std::string>(storage::read_file(err))};

@@ -1,5 +1,6 @@
 // The Light station as a person works at it: lamps on the bench, the balance chart, the leaves and the test frame.
 #include "desk/bench_view.hpp"
+#include "desk/finder_view.hpp"
 #include "desk/light/balance_chart.hpp"
 #include "desk/light/freeze_table.hpp"
 #include "desk/light/light_scale.hpp"
@@ -255,6 +256,53 @@ TEST_CASE("a freeze plan sets the subject's speed, and a power taken in the tabl
     person.click(QStringLiteral("freezeCheck"));
     CHECK_FALSE(person.shot().freeze);
     CHECK(person.shot().subject.speed == 0);
+}
+
+TEST_CASE("the bench draws what a polished face shows, and a window from its side", "[desk][light]") {
+    AtLight person;
+    auto* bench = person.bench();
+    const auto pixels_that_differ = [&](auto change) {
+        const QImage before = bench->grab().toImage();
+        person.document().editShot({QStringLiteral("x")}, change);
+        const QImage after = bench->grab().toImage();
+        int count = 0;
+        for (int y = 0; y < before.height(); ++y)
+            for (int x = 0; x < before.width(); ++x) count += before.pixel(x, y) != after.pixel(x, y);
+        return count;
+    };
+    CHECK(pixels_that_differ([](shoot::Shot& shot) { shot.subject.traits = {"polished"}; }) > 5000);
+    CHECK(pixels_that_differ([](shoot::Shot& shot) { shot.ambient->kind = shoot::AmbientKind::window; }) > 200);
+    CHECK(pixels_that_differ([](shoot::Shot& shot) { shot.ambient->position.elevation = 85; }) > 200);
+}
+
+TEST_CASE("the finder can stand above the lights, and its picture follows them", "[desk][light]") {
+    AtLight person;
+    CHECK(person.bench()->isVisible());
+    person.click(QStringLiteral("trainButton"));
+    CHECK_FALSE(person.bench()->isVisible());
+    auto* finder = person.find<desk::FinderView>(QStringLiteral("finder"));
+    REQUIRE(finder->isVisible());
+    const auto picture = [&] {
+        for (int i = 0; i < 200 && !finder->isSettled(); ++i) QTest::qWait(25);
+        return finder->grab().toImage();
+    };
+    // How much brighter the left of the subject is than its right.
+    const auto left_over_right = [&] {
+        const QImage image = picture();
+        double left = 0, right = 0;
+        for (int y = image.height() / 3; y < image.height() * 2 / 3; ++y)
+            for (int x = image.width() / 3; x < image.width() * 2 / 3; ++x)
+                (x < image.width() / 2 ? left : right) += qGray(image.pixel(x, y));
+        return left / right;
+    };
+    const double from_left = left_over_right();
+    person.leaf("lightsTab");
+    person.type(QStringLiteral("azimuthField"), QStringLiteral("60"));
+    CHECK(left_over_right() < from_left);
+    person.click(person.find(QStringLiteral("finderPanel"))->findChild<QToolButton*>(QStringLiteral("benchButton")));
+    CHECK(person.bench()->isVisible());
+    person.goTo(3);
+    CHECK(finder->isVisible());  // Depth keeps its own
 }
 
 TEST_CASE("a light is put where the polished face shows it", "[desk][light]") {

@@ -1,7 +1,5 @@
-#define CATCH_CONFIG_RUNNER
-#include <catch2/catch.hpp>
-
 #include "desk/theme.hpp"
+#include "support/runner.hpp"
 
 #include <QApplication>
 #include <QSettings>
@@ -18,5 +16,5 @@ int main(int argc, char** argv) {
     QSettings::setDefaultFormat(QSettings::IniFormat);
     QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, settings.path());
     poquito::desk::applyTheme(application, poquito::desk::ThemeKind::light);
-    return Catch::Session().run(argc, argv);
+    return poquito::test::run_tests(argc, argv);
 }

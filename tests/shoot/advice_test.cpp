@@ -285,7 +285,7 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
 TEST_CASE("every rule of the table is provoked above", "[shoot][advice]") {
     std::set<std::string> provoked;
     for (const auto& rule : cases()) provoked.insert(rule.code);
-    for (const auto rules : {reach_rules(), depth_rules(), light_rules(), safety_rules()})
+    for (const auto rules : {reach_rules(), depth_rules(), light_rules(), freeze_rules(), safety_rules()})
         for (const Rule& rule : rules) {
             INFO(rule.code);
             CHECK(provoked.erase(rule.code) == 1);

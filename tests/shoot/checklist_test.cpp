@@ -30,6 +30,23 @@ TEST_CASE("the settings item names the stop on the lens and the one on the displ
     CHECK(says(item(shoot, "settings"), "f/12 on the display"));
 }
 
+TEST_CASE("each light is checked by how it is set", "[shoot][checklist]") {
+    auto shoot = test::plain_shoot();
+    auto& lights = shoot.shots[0].lights;
+    lights = {{.flash = "flash", .position = {.distance = 500}, .power = 0.25}};
+    CHECK(item(shoot, "flash-1") == "Light A: manual, 1/4, 500 mm from the subject");
+    lights[0].power.reset();
+    CHECK(says(item(shoot, "flash-1"), "automatic, about 1/"));
+    lights[0].metered = -0.7;
+    CHECK(says(item(shoot, "flash-1"), "metered by the camera, compensation \u22120.7"));
+    CHECK(says(item(shoot, "compensation"), "flash compensation as planned"));
+    lights = {{.lamp = "panel", .position = {.distance = 500}, .power = 0.5},
+              {.flash = "twin", .position = {.distance = 500}, .power = 0.5, .on_lens = true}};
+    CHECK(item(shoot, "flash-1") == "Light A: on, 50 %, 500 mm from the subject");
+    CHECK(item(shoot, "flash-2") == "Light B: manual, 1/2, on the lens");
+    CHECK(item(shoot, "compensation") == "Exposure compensation back to zero");
+}
+
 TEST_CASE("a stack is checked by who moves and where the camera begins", "[shoot][checklist]") {
     auto shoot = test::plain_shoot();
     CHECK(item(shoot, "bracketing").empty());

@@ -43,6 +43,29 @@ TEST_CASE("the run sheet says what to mount, set, measure and mind", "[storage][
     place("faster than the sync speed");
 }
 
+TEST_CASE("the run sheet says how lamps, bounced and lens-mounted lights are set", "[storage][sheet]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shoot.kit.flashes[0].energy = 400;
+    shoot.kit.flashes[0].power_shown = shoot::PowerShown::watt_seconds;
+    shot.lights = {
+        {.lamp = "panel", .position = {.distance = 300}, .power = 0.5},
+        {.flash = "flash",
+         .position = {.distance = 400, .azimuth = 20},
+         .power = 0.25,
+         .aim = {.turn = 30, .tip = -5},
+         .bounce = shoot::Bounce{}},
+        {.flash = "twin", .position = {.distance = 400}, .power = 0.125, .on_lens = true, .group = "B"},
+    };
+    const auto html = sheet_of(shoot);
+    CHECK(html.find("Panel, bare: 50 %; 300 mm from the subject") != std::string::npos);
+    CHECK(html.find("Compact flash, bare: 100 Ws; bounced off a card 400 mm from the subject, 20\u00b0 to the right") !=
+          std::string::npos);
+    CHECK(html.find("turned 30\u00b0 and tipped -5\u00b0") != std::string::npos);
+    CHECK(html.find("Twin light, bare: 1/8; on the front of the lens") != std::string::npos);
+    CHECK(html.find(">B2<") != std::string::npos);
+}
+
 TEST_CASE("a camera that shows the working value gets it on the sheet", "[storage][sheet]") {
     auto shoot = test::plain_shoot();
     shoot.kit.cameras[0].aperture_display = shoot::ApertureDisplay::working;

@@ -1,2 +1,3 @@
-#define CATCH_CONFIG_MAIN
-#include <catch2/catch.hpp>
+#include "support/runner.hpp"
+
+int main(int argc, char** argv) { return poquito::test::run_tests(argc, argv); }
