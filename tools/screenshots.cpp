@@ -50,7 +50,7 @@ void waitForPictures(const desk::MainWindow& window) {
 
 /// Which shot shows a station at its best, by its place in the demo.
 const std::map<shoot::Station, int> best_shot = {{shoot::Station::subject, 0}, {shoot::Station::reach, 3},
-                                                 {shoot::Station::depth, 1},   {shoot::Station::light, 5},
+                                                 {shoot::Station::depth, 1},   {shoot::Station::light, 0},
                                                  {shoot::Station::run, 2},     {shoot::Station::proof, 1}};
 
 void log_something(desk::Document& document) {

@@ -640,7 +640,7 @@ class BenchPainter {
             p_.setPen(theme().quiet);
             const QString text = QString::fromStdString(shoot::number_text(i * step / 10, 4)) +
                                  (i == 0 ? QObject::tr(" mm") : QString());
-            p_.drawText(QPointF(x + 3, y + 14), text);
+            if (x + 3 + lineWidth(textFont(11), text) < bounds_.right() - 2) p_.drawText(QPointF(x + 3, y + 14), text);
         }
     }
 };

@@ -555,8 +555,7 @@ void Sheet::light() {
                     motion.frozen_by_flash ? "model 2; t is the flash's t0.1" : "model 2; t is the shutter time");
     }
     if (motion.ghost_share > 0) {
-        auto& ghost =
-            add("ghost_share", "Ghost in the shutter time", number_text(motion.ghost_share * 100, 2), "% of the light");
+        auto& ghost = add("ghost_share", "Ghost, of the light", number_text(motion.ghost_share * 100, 2), "%");
         weigh(ghost, "ambient-not-negligible");
         in_pixels(ghost, motion.ghost_blur);
         ghost.working = working(

@@ -35,7 +35,7 @@ ShineLeaf::ShineLeaf(Document& document, ChosenLight& chosen, QWidget* parent)
     : StationPage(document, parent), chosen_(chosen) {
     auto* column = addColumn(4);
     column->setSpacing(4);
-    text_ = new Sentence(9, this);
+    text_ = new Sentence(7, this);
     text_->setObjectName(QStringLiteral("shineText"));
     column->addWidget(text_);
     const auto button = [&](const Caption& caption, auto run) {
