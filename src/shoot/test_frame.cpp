@@ -42,7 +42,7 @@ std::optional<double> predicted_stops(const Kit& kit, const Shot& shot) {
 std::vector<Fix> fixes(const Kit& kit, const Shot& shot, double stops) {
     std::vector<Fix> all = {by_power(kit, shot, stops), by_distance(kit, shot, stops), by_stop(kit, shot, stops),
                             by_iso(kit, shot, stops)};
-    std::ranges::stable_partition(all, [&](const Fix& fix) { return fix.lever == shot.exposure.lever; });
+    std::stable_partition(all.begin(), all.end(), [&](const Fix& fix) { return fix.lever == shot.exposure.lever; });
     return all;
 }
 
