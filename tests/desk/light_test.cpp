@@ -7,6 +7,7 @@
 #include "desk/light/patch_view.hpp"
 #include "desk/person.hpp"
 #include "shoot/lighting.hpp"
+#include "storage/shoot_file.hpp"
 
 #include <cmath>
 
@@ -191,6 +192,22 @@ TEST_CASE("lights of a group are set together, and powers are called up from the
     CHECK(person.shot().lights[1].power == 1.0 / 32);
 }
 
+TEST_CASE("a power typed for a group ends the metering of its lights, and the shoot can still be read",
+          "[desk][light]") {
+    AtLight person("Salt on caramel");
+    person.document().editShot({QStringLiteral("x")}, [](shoot::Shot& shot) {
+        shot.lights[0].power = 0.5;
+        shot.lights[1].metered = 0.7;
+    });
+    person.leaf("lightsTab");
+    person.type(QStringLiteral("powerField"), QStringLiteral("1/16"));
+    CHECK(person.shot().lights[1].power == 0.0625);
+    CHECK_FALSE(person.shot().lights[1].metered);
+    const auto again = storage::read_shoot(storage::write_shoot(person.document().shoot()));
+    REQUIRE(std::holds_alternative<shoot::Shoot>(again));
+    CHECK(std::get<shoot::Shoot>(again) == person.document().shoot());
+}
+
 TEST_CASE("automatic flash by the camera's meter warns of what it misses, and the note's remedy compensates",
           "[desk][light]") {
     AtLight person;
@@ -369,6 +386,8 @@ TEST_CASE("the test frame is measured, mended by the preferred lever and learned
     CHECK_THAT(person.shot().exposure.f_number, WithinRel(f_number * std::sqrt(2.0), 0.02));
     CHECK(person.text(QStringLiteral("frameStopsField")).contains(QStringLiteral("0.0")));
     CHECK_FALSE(person.find(QStringLiteral("fixButton1"))->isEnabled());
+    person.selectShot(QStringLiteral("Fossil urchin"));  // nothing was said or shown of this one
+    CHECK_FALSE(patch->reading());
 }
 
 TEST_CASE("a file that is no picture is told at the place where it was dropped", "[desk][light]") {

@@ -192,8 +192,11 @@ void LightsLeaf::addPower(QGridLayout* group) {
             with(s, [&](Light&) {
                 // The lights of its group follow.
                 const auto group_name = group_of(s, chosen_.index(s));
-                for (std::size_t i = 0; i < s.lights.size(); ++i)
-                    if (group_of(s, i) == group_name && is_flash(s.lights[i]) == is_flash(at(s))) s.lights[i].power = v;
+                for (std::size_t i = 0; i < s.lights.size(); ++i) {
+                    if (group_of(s, i) != group_name || is_flash(s.lights[i]) != is_flash(at(s))) continue;
+                    s.lights[i].power = v;
+                    s.lights[i].metered.reset();  // a fixed power is not metered
+                }
             });
         });
     addReading(group);

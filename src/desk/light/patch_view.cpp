@@ -52,6 +52,14 @@ void PatchView::open(const QString& path) {
     read();
 }
 
+void PatchView::clear() {
+    picture_ = {};
+    area_ = {};
+    problem_.clear();
+    reading_.reset();
+    update();
+}
+
 void PatchView::read() {
     reading_.reset();
     const QRect inside = area_ & picture_.rect();

@@ -19,6 +19,7 @@ class PatchView : public QWidget {
     /// Of the marked area; empty without picture or area.
     std::optional<shoot::PatchReading> reading() const { return reading_; }
     void open(const QString& path);
+    void clear();
     /// Where the picture lies in this widget, pixels.
     QRectF pictureRect() const;
 

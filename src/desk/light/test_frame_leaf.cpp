@@ -208,6 +208,7 @@ void TestFrameLeaf::showShot(const Shot& shot, const Report& report) {
     if (shot.id != shotId_) {  // nothing was said of this one yet
         shotId_ = shot.id;
         stops_ = 0;
+        patch_->clear();
     }
     seen_->setValue(stops_);
     patchReflectance_->setValue(reflectance_);
