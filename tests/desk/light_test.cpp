@@ -322,6 +322,21 @@ TEST_CASE("the finder can stand above the lights, and its picture follows them",
     CHECK(finder->isVisible());  // Depth keeps its own
 }
 
+TEST_CASE("what is thrown may rise to its place, what falls may not", "[desk][light]") {
+    AtLight person("Salt on caramel");
+    person.leaf("freezeTab");
+    person.choose(QStringLiteral("actChoice"), QStringLiteral("is thrown"));
+    person.type(QStringLiteral("throwField"), QStringLiteral("2 m/s"));
+    person.type(QStringLiteral("dropField"), QStringLiteral("-10 cm"));
+    CHECK(person.shot().freeze->drop == -100);
+    CHECK_THAT(person.shot().subject.speed, WithinAbs(std::sqrt(4e6 - 2 * 9806.65 * 100), 1));
+    CHECK_FALSE(person.find(QStringLiteral("fallDrawing"))->grab().isNull());
+    person.choose(QStringLiteral("actChoice"), QStringLiteral("falls"));
+    CHECK(person.shot().freeze->drop == 0);
+    const auto again = storage::read_shoot(storage::write_shoot(person.document().shoot()));
+    CHECK(std::holds_alternative<shoot::Shoot>(again));
+}
+
 TEST_CASE("a light is put where the polished face shows it", "[desk][light]") {
     AtLight person("Tide brooch");
     person.document().editShot({QStringLiteral("x")}, [](shoot::Shot& shot) {

@@ -42,6 +42,7 @@ QuantityField* FreezeLeaf::addNumber(QGridLayout* group, const Caption& caption,
             if (!s.freeze) return;
             using Number = std::decay_t<decltype(member(*s.freeze))>;
             member(*s.freeze) = static_cast<Number>(v);
+            if (s.freeze->act != Act::thrown) s.freeze->drop = std::max(0.0, s.freeze->drop);
             if (s.freeze->second) s.freeze->second->column = std::min(s.freeze->second->column, s.freeze->drop);
             s.subject.speed = std::round(speed_of(*s.freeze));
         });
@@ -68,8 +69,11 @@ void FreezeLeaf::addWhat(QLayout* column) {
             s.freeze->drop = s.freeze->act == Act::thrown ? s.freeze->drop : std::max(0.0, s.freeze->drop);
             s.subject.speed = std::round(speed_of(*s.freeze));
         }));
+    auto drop = lengthQuantity();
+    drop.least = -10000;  // what is thrown may rise
     addNumber(
-        group, {"dropField", tr("Drop"), tr("From where it starts down to the wanted place")}, lengthQuantity(),
+        group,
+        {"dropField", tr("Drop"), tr("From where it starts down to the wanted place; negative: thrown up to it")}, drop,
         [](Freeze & f) -> auto& { return f.drop; });
     thrown_ = addNumber(
         group, {"throwField", tr("Thrown at"), tr("Straight up or down as it leaves")}, speedQuantity(),
