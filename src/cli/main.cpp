@@ -1,3 +1,4 @@
+#include "bench_commands.hpp"
 #include "shoot/evaluate.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/report_json.hpp"
@@ -14,7 +15,7 @@ namespace {
 
 using namespace poquito;
 
-enum ExitCode { done = 0, bad_input = 1, bad_usage = 2 };
+using namespace cli;
 
 int complain(const storage::ReadError& error) {
     fmt::print(stderr, "{}\n", storage::message(error));
@@ -44,7 +45,8 @@ int sheet(const shoot::Shoot& shoot, const std::string& out) {
 int main(int argc, char** argv) {
     CLI::App app{
         "Computes close-up photographs from a Poquito shoot file.\n"
-        "Exit status: 0 done, 1 bad input (one line on standard error names the place), 2 bad usage."};
+        "Exit status: 0 done, 1 bad input (one line on standard error names the place), 2 bad usage, 3 a run broke "
+        "off and can be gone on with."};
     app.name("poquito-cli");
     app.set_version_flag("--version", "poquito-cli " POQUITO_VERSION, "Print the version");
     app.require_subcommand(1);
@@ -61,14 +63,48 @@ int main(int argc, char** argv) {
         ->check([](const std::string& name) {
             return name.ends_with(".html") ? std::string() : name + ": expected a name ending in .html";
         });
+    std::string shot;
+    auto* stack_command = app.add_subcommand("stack", "Print the frames of a shot's stack and where each is focused");
+    stack_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
+    stack_command->add_option("SHOT", shot, "Id of the shot")->required();
+    auto* order_command = app.add_subcommand("order", "Print the order of the shots that costs least work");
+    order_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
+    order_command->add_option("--out", out, "Write the shoot in that order to this file");
+    RunRequest run;
+    auto* run_command = app.add_subcommand(
+        "run", "Take a shot on the simulated bench; goes on where its last run in the folder broke off");
+    run_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
+    run_command->add_option("SHOT", run.shot, "Id of the shot")->required();
+    run_command->add_option("FOLDER", run.folder, "Where frames and journal go")->required();
+    run_command->add_option("--speed", run.speed, "Times as fast as the wall clock")->check(CLI::Range(0.1, 1e6));
+    run_command->add_flag("--tests", run.tests_only, "First, middle and last frame only");
+    run_command->add_option("--width", run.width, "Pixels across of the frames")->check(CLI::Range(24, 6000));
+    run_command->add_flag("--serial", run.serial, "Speak to the simulated rail over a pseudo-terminal");
+    run_command->add_option("--rail", run.device,
+                            "A serial line with a motion controller in place of the simulated rail");
+    run_command->add_option("--dialect", run.dialect, "What it understands, as JSON; see docs/motion-protocol.md");
+    run_command->add_option("--trouble", run.troubles, "Something that goes wrong, such as flash-not-ready@5");
+    std::string journal;
+    auto* log_command = app.add_subcommand("log", "Print what a run's journal says was exposed");
+    log_command->add_option("JOURNAL", journal, "A file ending in .journal")->required();
+    double travel = 100, speed = 1;
+    auto* rail_command = app.add_subcommand(
+        "rail", "Simulate a motion controller; prints the pseudo-terminal to open and serves until interrupted");
+    rail_command->add_option("--travel", travel, "mm")->check(CLI::PositiveNumber);
+    rail_command->add_option("--speed", speed, "Times as fast as the wall clock")->check(CLI::Range(0.1, 1e6));
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
         return app.exit(error) == 0 ? done : bad_usage;
     }
 
+    if (log_command->parsed()) return show_log(journal);
+    if (rail_command->parsed()) return serve_rail(travel, speed);
     auto loaded = storage::load_shoot(file);
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
     const auto& shoot = std::get<shoot::Shoot>(loaded);
+    if (stack_command->parsed()) return print_stack(shoot, shot);
+    if (order_command->parsed()) return order_shots(shoot, out);
+    if (run_command->parsed()) return run_shot(shoot, run);
     return report_command->parsed() ? report(shoot) : sheet(shoot, out);
 }

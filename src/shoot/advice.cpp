@@ -1,12 +1,22 @@
 #include "shoot/advice.hpp"
 
+#include "shoot/scales.hpp"
+
 #include <algorithm>
 
 namespace poquito::shoot {
 
+bool moves(const Subject& subject) { return subject.speed > 0 || subject.sway_amplitude > 0; }
+
+double mark_below(double f_number) {
+    const double above = step_f_number(f_number, 1);
+    return step_f_number(above, -1) <= f_number ? step_f_number(above, -1) : step_f_number(f_number, -1);
+}
+
 std::vector<Note> advise(const Plan& plan, const Report& report) {
     std::vector<Note> notes;
-    for (const auto rules : {reach_rules(), depth_rules(), light_rules(), freeze_rules(), safety_rules()})
+    for (const auto rules :
+         {reach_rules(), depth_rules(), stack_rules(), light_rules(), freeze_rules(), safety_rules()})
         for (const Rule& rule : rules) {
             auto finding = rule.check(plan, report);
             if (!finding) continue;

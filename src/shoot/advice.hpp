@@ -26,6 +26,7 @@ struct Rule {
 
 std::span<const Rule> reach_rules();
 std::span<const Rule> depth_rules();
+std::span<const Rule> stack_rules();
 std::span<const Rule> light_rules();
 std::span<const Rule> freeze_rules();
 std::span<const Rule> safety_rules();
@@ -33,6 +34,11 @@ std::span<const Rule> safety_rules();
 /// The notes of all rules that fire; stops first, then cautions, then information, each in the order of work.
 /// `report` is complete but for its notes.
 std::vector<Note> advise(const Plan& plan, const Report& report);
+
+bool moves(const Subject& subject);
+
+/// The largest mark of the nominal scale not above `f_number`; sparing the scale's rounding (f/22 is 22.6).
+double mark_below(double f_number);
 
 /// A remedy that is the plan's shot with one change.
 template <typename Change>

@@ -13,6 +13,7 @@ struct Shot;
 struct ChecklistItem {
     std::string id;
     std::string text;
+    std::string why;  // what goes wrong without it
 };
 
 /// What this plan makes worth checking, in the order one does it.

@@ -34,11 +34,13 @@ std::size_t duplicate_shot(Shoot& shoot, std::size_t index) {
     copy.name += " copy";
     copy.checked.clear();
     copy.proof.clear();
+    copy.runs.clear();
     shoot.shots.insert(shoot.shots.begin() + static_cast<std::ptrdiff_t>(index) + 1, std::move(copy));
     return index + 1;
 }
 
 void remove_shot(Shoot& shoot, std::size_t index) {
+    for (Shot& shot : shoot.shots) std::erase(shot.timing.after, shoot.shots[index].id);
     shoot.shots.erase(shoot.shots.begin() + static_cast<std::ptrdiff_t>(index));
 }
 
@@ -53,6 +55,7 @@ void move_shot(Shoot& shoot, std::size_t from, std::size_t to) {
 
 Shoot alone(const Shoot& shoot, std::size_t index) {
     Shoot one{.title = shoot.title, .kit = shoot.kit, .shots = {shoot.shots[index]}};
+    one.shots.front().timing.after.clear();
     for (const GearKind& kind : gear_kinds())
         for (std::size_t i = kind.count(one.kit); i-- > 0;)
             if (users_of(one, kind, kind.id(one.kit, i)).empty()) kind.remove(one.kit, i);
@@ -84,6 +87,7 @@ Adopted adopt(Shoot& shoot, Shoot one, std::size_t after) {
     adopted.index = adopted.replaced ? static_cast<std::size_t>(same - shoot.shots.begin())
                                      : std::min(after + 1, shoot.shots.size());
     if (adopted.replaced) {
+        shot.timing.after = same->timing.after;
         *same = std::move(shot);
     } else {
         shoot.shots.insert(shoot.shots.begin() + static_cast<std::ptrdiff_t>(adopted.index), std::move(shot));

@@ -121,8 +121,6 @@ SharpnessReport report_sharpness(const Plan& plan) {
 
 // ---- capture and motion ------------------------------------------------------------------------------------------
 
-void report_travel(const Plan& plan, CaptureReport& report);
-
 CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     const auto& shot = plan.shot;
     const auto& capture = shot.capture;
@@ -130,38 +128,24 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     const auto depth = frame_depth(plan, shot.exposure.f_number);
     report.frame_depth = depth.depth;
     report.nothing_to_keep = depth.fell_back;
+    auto& by_rule = report.by_rule;
     if (capture.mode == CaptureMode::stack && depth.depth) {
-        const auto steps = optics::plan_steps({.depth = plan.extent.depth + capture.lead + capture.tail,
-                                               .frame_depth = *depth.depth,
-                                               .overlap = capture.overlap});
-        report.step = steps.step;
-        report.frames = steps.frames;
-        report_travel(plan, report);
+        const auto steps = optics::plan_steps(
+            {.depth = span_of(plan).length(), .frame_depth = *depth.depth, .overlap = capture.overlap});
+        by_rule.step = steps.step;
+        by_rule.frames = steps.frames;
+        report_stack(plan, report);
     }
     for (const auto& source : light.sources) report.recycle = std::max(report.recycle, source.recycle);
     const double shutter = shot.exposure.shutter;
     report.interval = std::max(capture.interval.value_or(default_frame_interval), shutter);
     // MODEL 5: frames wait for the slowest flash; an interval that was set and is longer rules instead.
     const double wait = std::max(report.recycle, capture.interval.value_or(0) - shutter);
-    report.duration = report.frames * shutter + (report.frames - 1) * wait;
-    report.paced_duration = (report.frames - 1) * std::max(report.interval, shutter + wait) + shutter;
-    report.data_mb = report.frames * plan.camera.frame_mb;
+    by_rule.duration = by_rule.frames * shutter + (by_rule.frames - 1) * wait;
+    by_rule.data_mb = by_rule.frames * plan.camera.frame_mb;
+    report_cost(plan, report);
+    report.paced_duration = report.cost.seconds;
     return report;
-}
-
-void report_travel(const Plan& plan, CaptureReport& report) {
-    const auto& capture = plan.shot.capture;
-    const double half = (report.frames - 1) * *report.step / 2;
-    // From the plane of focus; the span reaches from the lead to the tail.
-    const double middle = (capture.tail - capture.lead) / 2 - plan.shot.sharpness.focus_offset;
-    report.travel = optics::FocusTravel{.first = middle - half, .last = middle + half};
-    if (capture.mover == Mover::ring) {
-        report.ring_travel = optics::ring_travel(plan.train, plan.at, *report.travel);
-    } else if (plan.at.working_distance) {
-        const auto pupil = optics::entrance_pupil(plan.at, plan.shot.exposure.f_number);
-        const double to_pupil = *plan.at.working_distance + pupil.behind_front;
-        if (to_pupil > 0) report.viewpoint_change = 2 * half / to_pupil;
-    }
 }
 
 double hand_blur(const Plan& plan, double time) {

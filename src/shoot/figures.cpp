@@ -343,22 +343,40 @@ void Sheet::depth() {
         if (quarter)
             frame.working = working("F", optics::quarter_wave_formula, {{"lambda", lambda}, {"N_w", n}, {"m", m}},
                                     *capture.frame_depth, "mm", "model 2, a quarter wave either side (Rayleigh)");
-        add_length("step_mm", fmt::format("Step at {} overlap", fmt::format("{:.0f} %", shot.capture.overlap * 100)),
-                   *capture.step)
-            .working = working("step", optics::step_formula, {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}},
-                               *capture.step, "mm", "model 2");
-        auto& frames =
-            add("frames",
-                fmt::format("Frames for {}", length_text(report_.extent.depth + shot.capture.lead + shot.capture.tail)),
-                number_text(capture.frames, 9));
+        const auto& stack = *capture.stack;
+        auto& step = add_length("step_mm",
+                                fmt::format("Step at {} overlap", fmt::format("{:.0f} %", shot.capture.overlap * 100)),
+                                *capture.step);
+        if (stack.rail && stack.rail->unit > 0)
+            step.working = working("step", rail_step_formula,
+                                   {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}, {"u", stack.rail->unit}},
+                                   *capture.step, "mm", "model 2, in whole steps of the rail");
+        else if (stack.ring)
+            step.working = working(
+                "step", "d * v", {{"d", stack.ring->ring_step}, {"v", *capture.step / stack.ring->ring_step}},
+                *capture.step, "mm", "equal shares d of the ring's travel; v what all of it would move at this plane");
+        else
+            step.working =
+                working("step", optics::step_formula, {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}},
+                        *capture.step, "mm", "model 2");
+        auto& frames = add("frames", fmt::format("Frames for {}", length_text(stack.span.length())),
+                           number_text(capture.frames, 9));
         weigh(frames, "frames-above-bracket");
-        frames.working = working("frames", optics::frames_formula,
-                                 {{"d", report_.extent.depth},
-                                  {"lead", shot.capture.lead},
-                                  {"tail", shot.capture.tail},
-                                  {"F", *capture.frame_depth},
-                                  {"step", *capture.step}},
-                                 capture.frames, "", "model 2");
+        frames.working =
+            stack.ring
+                ? working("frames", ring_frames_formula,
+                          {{"r_0", stack.ring->first_ring},
+                           {"r_1", stack.ring->last_ring},
+                           {"d", stack.bracket && stack.bracket->choice ? stack.bracket->choice->least_ring_step
+                                                                        : stack.ring->ring_step}},
+                          capture.frames, "", "ring positions of the first and last plane, in shares of its travel")
+                : working("frames", optics::frames_formula,
+                          {{"d", stack.span.length() - shot.capture.lead - shot.capture.tail},
+                           {"lead", shot.capture.lead},
+                           {"tail", shot.capture.tail},
+                           {"F", *capture.frame_depth},
+                           {"step", *capture.step}},
+                          capture.frames, "", "model 2");
     }
     if (capture.ring_travel)
         add("crop", "Crop from refocusing", number_text(capture.ring_travel->crop * 100, 2), "%").working =
@@ -616,12 +634,28 @@ void Sheet::run() {
     const double shutter = plan_.shot.exposure.shutter;
     auto& duration = add("paced_duration_s", "Time for the frames", time_text(capture.paced_duration));
     weigh(duration, "recycle-slow");
-    duration.working =
-        working("time", "(n - 1) * max(interval, t + recycle) + t",
-                {{"n", capture.frames}, {"t", shutter}, {"interval", capture.interval}, {"recycle", capture.recycle}},
-                capture.paced_duration, "s", "a frame every interval, later where the flash is not ready");
+    const auto& cost = capture.cost;
+    const auto& cadence = cost.cadence;
+    if (cost.stalls > 0)
+        duration.working =
+            working("time", "(n - 1) * frame + stalls + t",
+                    {{"n", cost.exposures}, {"t", shutter}, {"frame", cadence.frame}, {"stalls", cost.stalls}},
+                    capture.paced_duration, "s", "a full buffer waits for the card");
+    else
+        duration.working =
+            working("time", "(n - 1) * frame + t", {{"n", cost.exposures}, {"t", shutter}, {"frame", cadence.frame}},
+                    capture.paced_duration, "s", "from frame to frame as below");
+    if (capture.frames > 1 && !capture.stack->hand)
+        add("frame_s", "\u2026 from frame to frame", time_text(cadence.frame)).working =
+            working("frame", "max(interval, t + max(move + settle, recycle))",
+                    {{"interval", capture.interval},
+                     {"t", shutter},
+                     {"move", cadence.move},
+                     {"settle", cadence.settle},
+                     {"recycle", capture.recycle}},
+                    cadence.frame, "s", "a frame every interval, later where mover or flash is not ready");
     add("data_mb", "Data", data_text(capture.data_mb)).working =
-        working("data", "n * frame", {{"n", capture.frames}, {"frame", plan_.camera.frame_mb}}, capture.data_mb, "MB",
+        working("data", "n * frame", {{"n", cost.exposures}, {"frame", plan_.camera.frame_mb}}, capture.data_mb, "MB",
                 "size of one frame from the kit");
 }
 

@@ -224,7 +224,19 @@ GearKind cameras() {
                "Most frames that it combines itself; 0 where it combines none", MEMBER(bracket.composite_max_frames))
         .choice("bracket.start", "Bracket starts", {"nearest", "centre"}, "Where its focus bracketing begins",
                 MEMBER(bracket.start))
+        .whole("bracket.step_settings", "Step settings", 0,
+               "How many widths of step its bracketing offers, narrow to wide; 0 where it names no numbers",
+               MEMBER(bracket.step_settings))
+        .may_be_absent()
         .part("bracket", MEMBER(bracket.unknown))
+        .number("buffer_frames", "Buffer", Measure::count, above_zero,
+                "Frames it takes at full pace before it waits for the card; empty: never fills", MEMBER(buffer_frames))
+        .number("write_mb_s", "Writes", Measure::plain, above_zero,
+                "Megabytes a second, of camera and card together; empty: not known", MEMBER(write_speed))
+        .number("card_space_mb", "Card space", Measure::megabytes, above_zero, "Free on the card; empty: not known",
+                MEMBER(card_space))
+        .number("frames_per_charge", "Frames a charge", Measure::count, above_zero,
+                "That its battery lasts; empty: not known", MEMBER(charge))
         .table(
             "crop_modes", "Crop modes", "Parts of the sensor, or coarser pictures, that it can be set to",
             {text_column("name", "Name"), column("sensor_width_mm", "Width", Measure::length, above_zero),
@@ -242,6 +254,29 @@ GearKind cameras() {
                 return std::vector<Cell>{mode.name, mode.sensor.width, mode.sensor.height,
                                          static_cast<double>(mode.sensor.width_px),
                                          static_cast<double>(mode.sensor.height_px)};
+            })
+        .table(
+            "step_readings", "Steps measured", "How far focus went in brackets of a photographed rule",
+            {text_column("lens", "Lens"), column("setting", "Setting", Measure::plain, above_zero),
+             column("f_number", "Stop", Measure::f_number, above_zero),
+             column("magnification", "Size", Measure::magnification, above_zero),
+             column("frames", "Frames", Measure::count, {.least = 2}),
+             column("travel_mm", "Travel", Measure::length, above_zero),
+             column("ring_step", "Ring", Measure::plain, above_zero_share), text_column("time", "When")},
+            true, MEMBER(step_readings),
+            [](const std::vector<Cell>& row) {
+                return StepReading{.lens = std::get<std::string>(row[0]),
+                                   .setting = number(row[1]),
+                                   .f_number = number(row[2]),
+                                   .magnification = number(row[3]),
+                                   .frames = number(row[4]),
+                                   .travel = number(row[5]),
+                                   .ring_step = number(row[6]),
+                                   .time = std::get<std::string>(row[7])};
+            },
+            [](const StepReading& r) {
+                return std::vector<Cell>{r.lens,   r.setting, r.f_number,  r.magnification,
+                                         r.frames, r.travel,  r.ring_step, r.time};
             })
         .check(check_camera);
 }
@@ -404,7 +439,16 @@ GearKind step_rings() {
 GearKind rails() {
     return Builder<Rail, &Kit::rails>("rails", "rail", "Rails", true)
         .number("travel_mm", "Travel", Measure::length, above_zero, "From end to end", MEMBER(travel))
-        .number("step_mm", "Least step", Measure::length, above_zero, "Smallest step that can be set", MEMBER(step));
+        .number("step_mm", "Least step", Measure::length, above_zero, "Smallest step that can be set", MEMBER(step))
+        .number("pitch_mm", "Pitch", Measure::length, above_zero, "What a turn of its screw moves; empty: not known",
+                MEMBER(pitch))
+        .number("steps_per_turn", "Steps a turn", Measure::count, above_zero,
+                "Of its motor, microsteps counted; empty: turned by hand", MEMBER(steps_per_turn))
+        .number("backlash_mm", "Backlash", Measure::length, zero_or_more, "What it loses when it turns round",
+                MEMBER(backlash))
+        .may_be_absent()
+        .number("speed_mm_s", "Speed", Measure::plain, above_zero, "Millimetres a second", MEMBER(speed))
+        .may_be_absent();
 }
 
 GearKind flashes() {

@@ -24,6 +24,7 @@ struct Bracket {
     int max_frames = 1;
     int composite_max_frames = 0;  // frames its own composite takes; 0: it makes none
     BracketStart start = BracketStart::nearest;
+    int step_settings = 0;  // its steps go from 1, narrow, to this, wide; 0: it offers no such scale
     std::string unknown;
 
     bool operator==(const Bracket&) const = default;
@@ -37,6 +38,20 @@ struct CropMode {
     bool operator==(const CropMode&) const = default;
 };
 
+/// How far focus went in a bracket of this camera with one lens, setting and stop: what a photographed rule showed.
+struct StepReading {
+    std::string lens;          // id
+    double setting = 1;        // on the camera's scale of steps
+    double f_number = 8;       // marked
+    double magnification = 1;  // of the whole train
+    double frames = 2;         // in the bracket
+    double travel = 1;         // mm at the subject from the first frame's plane to the last one's
+    double ring_step = 0;      // share of the ring's travel that one step takes, by the train it was measured on
+    std::string time;          // local time, ISO 8601
+
+    bool operator==(const StepReading&) const = default;
+};
+
 struct Camera {
     std::string id;
     std::string name;
@@ -46,7 +61,12 @@ struct Camera {
     ApertureDisplay aperture_display = ApertureDisplay::marked;
     double frame_mb = 30;  // data of one frame, megabytes
     Bracket bracket;
+    std::optional<double> buffer_frames;  // that it takes at full pace; empty: never fills
+    std::optional<double> write_speed;    // MB/s, of camera and card together; empty: not known
+    std::optional<double> card_space;     // MB free on the card; empty: not known
+    std::optional<double> charge;         // frames that its battery lasts; empty: not known
     std::vector<CropMode> crop_modes;
+    std::vector<StepReading> step_readings;
     std::string unknown;
 
     bool operator==(const Camera&) const = default;
@@ -175,7 +195,11 @@ struct Rail {
     std::string id;
     std::string name;
     double travel = 150;
-    double step = 0.01;  // least step that can be set
+    double step = 0.01;                    // least step that can be set
+    std::optional<double> pitch;           // mm a turn of its screw
+    std::optional<double> steps_per_turn;  // of its motor; empty: turned by hand
+    double backlash = 0;                   // mm lost when it turns round
+    double speed = 2;                      // mm/s
     std::string unknown;
 
     bool operator==(const Rail&) const = default;

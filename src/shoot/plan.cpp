@@ -63,31 +63,35 @@ double background_behind_focus(const Shot& shot) {
     return std::max(0.0, shot.background->distance - shot.sharpness.focus_offset);
 }
 
-FrameDepth frame_depth(const Plan& plan, double marked_f_number) {
-    if (!(plan.at.magnification > 0)) return {};
-    const auto imaging = imaging_of(plan, marked_f_number);
+std::optional<FrameReach> frame_reach(const Plan& plan, const optics::FocusedTrain& at, double marked_f_number) {
+    if (!(at.magnification > 0)) return std::nullopt;
+    const auto imaging = optics::imaging_at(at, marked_f_number);
     const auto& capture = plan.shot.capture;
     const double wavelength = plan.shot.sharpness.wavelength;
     if (capture.depth_rule == DepthRule::blur) {
         const auto depth = optics::depth_of_field(imaging, blur_limit(plan));
-        if (!depth.near || !depth.far) return {};
-        return {.depth = *depth.near + *depth.far};
+        if (!depth.near || !depth.far) return std::nullopt;
+        return FrameReach{.near = *depth.near, .far = *depth.far};
     }
-    if (capture.depth_rule == DepthRule::contrast) {
-        const auto kept = optics::contrast_depth(
+    std::optional<double> both;
+    if (capture.depth_rule == DepthRule::contrast)
+        both = optics::contrast_depth(
             imaging, {.blur_limit = blur_limit(plan), .kept = capture.contrast_kept, .wavelength = wavelength});
-        if (kept) return {.depth = kept};
-        return {.depth = optics::quarter_wave_depth(imaging, wavelength), .fell_back = true};
-    }
-    return {.depth = optics::quarter_wave_depth(imaging, wavelength)};
+    const double half = both.value_or(optics::quarter_wave_depth(imaging, wavelength)) / 2;
+    return FrameReach{.near = half, .far = half, .fell_back = capture.depth_rule == DepthRule::contrast && !both};
+}
+
+FrameDepth frame_depth(const Plan& plan, double marked_f_number) {
+    const auto reach = frame_reach(plan, plan.at, marked_f_number);
+    if (!reach) return {};
+    return {.depth = reach->near + reach->far, .fell_back = reach->fell_back};
 }
 
 std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number) {
-    const auto& capture = plan.shot.capture;
     const auto depth = frame_depth(plan, marked_f_number).depth;
     if (!depth) return std::nullopt;
     return optics::plan_steps(
-        {.depth = plan.extent.depth + capture.lead + capture.tail, .frame_depth = *depth, .overlap = capture.overlap});
+        {.depth = span_of(plan).length(), .frame_depth = *depth, .overlap = plan.shot.capture.overlap});
 }
 
 light::Settings settings_of(const Plan& plan) {

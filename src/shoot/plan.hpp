@@ -43,7 +43,18 @@ struct FrameDepth {
 };
 FrameDepth frame_depth(const Plan& plan, double marked_f_number);
 
-/// Steps of the stack at another marked stop; empty where one frame holds everything or nothing can be said.
+/// How far a frame at another position of the ring is sharp in front of its plane and behind it, by the shot's rule;
+/// empty: unbounded, or no magnification.
+struct FrameReach {
+    double near = 0;
+    double far = 0;
+    bool fell_back = false;  // the contrast rule had nothing to keep
+    double depth() const { return near + far; }
+};
+std::optional<FrameReach> frame_reach(const Plan& plan, const optics::FocusedTrain& at, double marked_f_number);
+
+/// Steps of the stack by the rule alone at another marked stop; empty where one frame holds everything or nothing can
+/// be said.
 std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number);
 
 light::Settings settings_of(const Plan& plan);

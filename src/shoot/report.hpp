@@ -6,6 +6,7 @@
 #include "shoot/checklist.hpp"
 #include "shoot/fit.hpp"
 #include "shoot/shoot.hpp"
+#include "shoot/stack_plan.hpp"
 #include "shoot/stations.hpp"
 
 #include <memory>
@@ -56,19 +57,29 @@ struct SharpnessReport {
     std::optional<double> background_blur_over_detail;
 };
 
-struct CaptureReport {
-    std::optional<double> frame_depth;
-    bool nothing_to_keep = false;  // the contrast rule gave way to quarter-wave
+/// A stack as the rule alone would have it (MODEL 2 and 5): no rail rounds its step, no ring stretches it.
+struct StackByRule {
     std::optional<double> step;
     double frames = 1;
-    double duration = 0;        // s: exposures and recycling alone, MODEL 5
-    double paced_duration = 0;  // s: at the pace the camera and the flashes keep, see interval
+    double duration = 0;  // s: exposures and recycling alone
+    double data_mb = 0;
+};
+
+struct CaptureReport {
+    StackByRule by_rule;
+    std::optional<double> frame_depth;
+    bool nothing_to_keep = false;  // the contrast rule gave way to quarter-wave
+    std::optional<double> step;    // as the gear really makes it, at the planned plane; never above the rule's
+    double frames = 1;             // as many as that takes; a whole number
+    double paced_duration = 0;     // s: at the pace that camera, mover and flashes keep, see interval
     double data_mb = 0;
     double recycle = 0;   // s, the longest of the flashes
     double interval = 0;  // s from one frame to the next as the camera fires them: as set, or as fast as brackets go
     std::optional<optics::FocusTravel> travel;      // planes of the first and last frame; stacks only
     std::optional<optics::RingTravel> ring_travel;  // stacks by ring the ring can do
     std::optional<double> viewpoint_change;  // stacks by rail: travel over the distance from entrance pupil to subject
+    std::optional<StackReport> stack;        // stacks only
+    StackCost cost;
 };
 
 /// Stops that stand between a source and the subject.

@@ -12,14 +12,6 @@ namespace {
 
 using Found = std::optional<Finding>;
 
-bool moves(const Subject& subject) { return subject.speed > 0 || subject.sway_amplitude > 0; }
-
-/// The largest mark of the nominal scale not above `f_number`; sparing the scale's rounding (f/22 is 22.6).
-double mark_below(double f_number) {
-    const double above = step_f_number(f_number, 1);
-    return step_f_number(above, -1) <= f_number ? step_f_number(above, -1) : step_f_number(f_number, -1);
-}
-
 std::optional<Remedy> open_up(const Plan& plan, double airy_over_limit) {
     const double wanted =
         std::max(mark_below(plan.shot.exposure.f_number * 2 / airy_over_limit), plan.lens.optics.max_aperture);
@@ -61,30 +53,6 @@ Found depth_less_than_subject(const Plan& plan, const Report& report) {
                                            [](Shot& shot) { shot.capture.mode = CaptureMode::stack; })};
 }
 
-/// The first stop, stepping down, that keeps the stack within the bracket and its Airy disc within twice the limit.
-std::optional<double> stop_within_bracket(const Plan& plan, const Report& report) {
-    const double airy_per_f_number = report.sharpness.airy_diameter / plan.shot.exposure.f_number;
-    for (double f = step_f_number(plan.shot.exposure.f_number, 1);; f = step_f_number(f, 1)) {
-        if (f > plan.lens.optics.min_aperture || f * airy_per_f_number > 2 * report.sharpness.blur_limit)
-            return std::nullopt;
-        const auto steps = stack_steps(plan, f);
-        if (!steps || steps->frames <= plan.camera.bracket.max_frames) return f;
-        if (step_f_number(f, 1) == f) return std::nullopt;
-    }
-}
-
-Found frames_above_bracket(const Plan& plan, const Report& report) {
-    const double frames = report.capture.frames;
-    if (frames <= plan.camera.bracket.max_frames) return {};
-    const double passes = std::ceil(frames / plan.camera.bracket.max_frames);
-    Finding finding{fmt::format("{} frames pass the {} that this camera brackets: {} passes, or a controlled rail.",
-                                number_text(frames, 9), plan.camera.bracket.max_frames, number_text(passes, 9))};
-    if (const auto f = stop_within_bracket(plan, report))
-        finding.remedy = remedy(plan, fmt::format("Stop down to {}", f_number_text(*f)),
-                                [&](Shot& shot) { shot.exposure.f_number = *f; });
-    return finding;
-}
-
 Found stop_not_on_lens(const Plan& plan, const Report&) {
     const auto& optics = plan.lens.optics;
     const double f = plan.shot.exposure.f_number;
@@ -113,39 +81,10 @@ Found contrast_nothing_to_keep(const Plan&, const Report& report) {
         "the frame depth is the quarter-wave rule's."};
 }
 
-Found ring_cannot_step(const Plan& plan, const Report& report) {
-    const auto& capture = report.capture;
-    if (plan.shot.capture.mover != Mover::ring || !capture.travel || capture.frames < 2 || capture.ring_travel)
-        return {};
-    const bool near_unity = std::abs(report.optics.magnification - 1) < 0.1;
-    const auto why =
-        near_unity ? "near 1:1 it hardly moves the plane of focus" : "its travel ends before the stack does";
-    return Finding{fmt::format("The focus ring cannot make this stack: {}.", why),
-                   remedy(plan, "Move the camera on a rail", [](Shot& shot) { shot.capture.mover = Mover::rail; })};
-}
-
-Found stack_of_moving_subject(const Plan& plan, const Report& report) {
-    if (report.capture.frames < 2 || !moves(plan.shot.subject)) return {};
-    Finding finding{fmt::format("The subject moves; it would have to hold still for {}.",
-                                time_text(report.capture.paced_duration))};
-    if (report.sharpness.best_single_f_number) {
-        const double f = std::clamp(mark_below(*report.sharpness.best_single_f_number), plan.lens.optics.max_aperture,
-                                    plan.lens.optics.min_aperture);
-        finding.remedy = remedy(plan, fmt::format("One frame at {}", f_number_text(f)), [&](Shot& shot) {
-            shot.capture.mode = CaptureMode::single;
-            shot.exposure.f_number = f;
-        });
-    }
-    return finding;
-}
-
 constexpr Rule rules[] = {
     {"diffraction-coarse", Station::depth, Level::caution, Concern::plan, diffraction_coarse},
     {"depth-less-than-subject", Station::depth, Level::caution, Concern::plan, depth_less_than_subject},
-    {"frames-above-bracket", Station::depth, Level::caution, Concern::plan, frames_above_bracket},
     {"stop-not-on-lens", Station::depth, Level::caution, Concern::plan, stop_not_on_lens},
-    {"ring-cannot-step", Station::depth, Level::caution, Concern::plan, ring_cannot_step},
-    {"stack-of-moving-subject", Station::depth, Level::caution, Concern::plan, stack_of_moving_subject},
     {"diffraction-over-limit", Station::depth, Level::info, Concern::plan, diffraction_over_limit},
     {"best-stop-outside-lens", Station::depth, Level::info, Concern::plan, best_stop_outside_lens},
     {"contrast-nothing-to-keep", Station::depth, Level::info, Concern::plan, contrast_nothing_to_keep},

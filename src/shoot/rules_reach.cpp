@@ -189,25 +189,6 @@ Found rig_length(const Plan& plan, const Report& report) {
                                length_text(fit.length))};
 }
 
-Found rail_too_short(const Plan& plan, const Report& report) {
-    const auto& travel = report.capture.travel;
-    if (!travel || plan.shot.capture.mover != Mover::rail || !plan.shot.rig.rail) return {};
-    const Rail& rail = *find_gear(plan.kit.rails, *plan.shot.rig.rail);
-    const double needed = travel->last - travel->first;
-    if (needed <= rail.travel) return {};
-    return Finding{fmt::format("The stack travels {}; {} goes no further than {}.", length_text(needed), rail.name,
-                               length_text(rail.travel))};
-}
-
-Found rail_too_coarse(const Plan& plan, const Report& report) {
-    const auto& step = report.capture.step;
-    if (!step || plan.shot.capture.mover != Mover::rail || !plan.shot.rig.rail) return {};
-    const Rail& rail = *find_gear(plan.kit.rails, *plan.shot.rig.rail);
-    if (*step >= rail.step) return {};
-    return Finding{fmt::format("The stack steps {}; the least that {} can be set to is {}.", length_text(*step),
-                               rail.name, length_text(rail.step))};
-}
-
 Found tubes_keep_focal_length(const Plan& plan, const Report&) {
     if (plan.train.tubes + plan.train.rear_tubes <= 0) return {};
     return Finding{
@@ -278,8 +259,6 @@ constexpr Rule rules[] = {
     {"stop-cannot-be-set", Station::reach, Level::caution, Concern::plan, stop_cannot_be_set},
     {"contacts-lost", Station::reach, Level::caution, Concern::plan, contacts_lost},
     {"long-rig", Station::reach, Level::caution, Concern::plan, long_rig_small_head},
-    {"rail-too-short", Station::depth, Level::caution, Concern::plan, rail_too_short},
-    {"rail-too-coarse", Station::depth, Level::caution, Concern::plan, rail_too_coarse},
     {"step-ring-needed", Station::reach, Level::info, Concern::plan, step_ring_needed},
     {"front-lens-corners", Station::reach, Level::info, Concern::plan, front_lens_corners},
     {"rig-length", Station::reach, Level::info, Concern::plan, rig_length},

@@ -131,7 +131,28 @@ struct Sharpness {
 
 enum class CaptureMode { single, stack };
 enum class DepthRule { blur, quarter_wave, contrast };
-enum class Mover { ring, rail };
+enum class Mover { ring, rail, hand };
+
+/// The part of the depth that has to be sharp, mm behind the subject's nearest point; the rest may fall off on purpose.
+struct Slice {
+    double from = 0;
+    double to = 1;  // not below `from`
+    std::string unknown;
+
+    bool operator==(const Slice&) const = default;
+};
+
+/// A stack by hand: bursts while the camera sways through focus.
+struct HandHeld {
+    double frames_per_second = 10;
+    double burst = 1.5;  // s that one burst lasts
+    double speed = 8;    // mm/s that the camera sways along its axis
+    double range = 8;    // mm from one end of the sway to the other
+    std::string unknown;
+
+    bool operator==(const HandHeld&) const = default;
+};
+
 struct Capture {
     CaptureMode mode = CaptureMode::single;
     DepthRule depth_rule = DepthRule::blur;
@@ -140,6 +161,10 @@ struct Capture {
     double lead = 0;             // mm in front of the nearest point
     double tail = 0;             // mm behind the farthest point
     Mover mover = Mover::rail;
+    std::optional<Slice> slice;           // empty: the whole depth
+    bool composite = false;               // the camera is to combine the frames itself
+    std::optional<double> settle;         // s of rest after each move; empty: see default_settle
+    HandHeld hand;                        // for Mover::hand
     std::optional<std::string> approach;  // what was decided on, an id of judgement.hpp
     std::optional<double> interval;       // s between two frames as set on camera or remote; empty: as fast as it goes
     std::string unknown;
@@ -248,6 +273,48 @@ struct ProofEntry {
     bool operator==(const ProofEntry&) const = default;
 };
 
+/// One frame as it was really exposed.
+struct ExposedFrame {
+    int index = 0;        // in the planned order, from 0
+    std::string file;     // its name in the run's folder
+    double plane = 0;     // mm behind the subject's nearest point where it was focused
+    double f_number = 8;  // marked
+    double shutter = 1.0 / 125;
+    double iso = 100;
+    double flash = 1;    // share of the flash light it should have had, the least of all flashes
+    std::string time;    // local time, ISO 8601
+    std::string remark;  // what was odd about it; empty: nothing
+    std::string unknown;
+
+    bool operator==(const ExposedFrame&) const = default;
+};
+
+/// What happened at the bench: an exact record, also of a run that broke off.
+enum class RunEnd { complete, stopped, broken };
+struct RunRecord {
+    std::string id;      // of its journal
+    std::string time;    // when it began, local time, ISO 8601
+    std::string folder;  // where the frames lie
+    int planned = 0;     // frames
+    RunEnd end = RunEnd::complete;
+    std::string remark;
+    std::vector<ExposedFrame> frames;  // in the order they were taken
+    std::string unknown;
+
+    bool operator==(const RunRecord&) const = default;
+};
+
+/// When a shot may be taken. Times of day in s after midnight.
+struct Timing {
+    std::vector<std::string> after;    // ids of shots that have to be done before it
+    std::optional<double> not_before;  // of its first frame
+    std::optional<double> done_by;     // of its last frame
+    std::optional<double> handling;    // s to place and dress this subject; empty: as the shoot says
+    std::string unknown;
+
+    bool operator==(const Timing&) const = default;
+};
+
 struct Shot {
     std::string id;
     std::string name;
@@ -262,6 +329,8 @@ struct Shot {
     std::optional<Freeze> freeze;
     std::vector<std::string> checked;  // ids of ticked checklist items
     std::vector<ProofEntry> proof;     // oldest first
+    std::vector<RunRecord> runs;       // oldest first
+    Timing timing;
     std::string unknown;
 
     bool operator==(const Shot&) const = default;
@@ -276,9 +345,35 @@ struct PowerSet {
     bool operator==(const PowerSet&) const = default;
 };
 
+/// What each change from one shot to the next takes, s. Where this photographer's own times are not known these are
+/// what a practised one takes (common practice).
+struct ChangePrices {
+    double camera = 180;
+    double lens = 120;
+    double tubes = 90;  // converter, close-up lens, bellows and rings too
+    double light = 240;
+    double background = 90;
+    double subject = 120;  // to place and dress one
+    std::string unknown;
+
+    bool operator==(const ChangePrices&) const = default;
+};
+
+/// The day of the shoot, and the work on the frames that follows it.
+struct Workday {
+    double begin = 9 * 3600;  // s after midnight
+    ChangePrices prices;
+    double sorting = 2;    // s a frame, as this user measured it
+    double combining = 5;  // s a frame of a stack
+    std::string unknown;
+
+    bool operator==(const Workday&) const = default;
+};
+
 struct Shoot {
     std::string title;
     Kit kit;
+    Workday workday;
     std::vector<PowerSet> power_sets;
     std::vector<Shot> shots;
     std::string unknown;

@@ -82,12 +82,78 @@ Json write_sharpness(const SharpnessReport& sharpness) {
             {"edge_blur_mm", json_number(sharpness.edge_blur)}};
 }
 
+Json write_odds(const SwayOdds& odds) {
+    return {{"chance", json_number(odds.chance)}, {"bursts", json_number(odds.bursts)}};
+}
+
+Json write_bracket(const BracketStack& bracket) {
+    Json passes = Json::array();
+    for (const auto& pass : bracket.passes)
+        passes.push_back({{"first", pass.first}, {"frames", pass.frames}, {"focus_mm", json_number(pass.focus)}});
+    Json json = {
+        {"passes", std::move(passes)}, {"before", bracket.before}, {"behind", bracket.behind}, {"setting", nullptr}};
+    if (const auto& choice = bracket.choice) {
+        json["setting"] = json_number(choice->setting);
+        json["step_mm"] = json_number(choice->step);
+        json["least_step_mm"] = json_number(choice->least);
+        json["greatest_step_mm"] = json_number(choice->greatest);
+    }
+    return json;
+}
+
+/// Planes are mm behind the subject's nearest point.
+Json write_stack(const StackReport& stack) {
+    Json json = {{"from_mm", json_number(stack.span.from)},
+                 {"to_mm", json_number(stack.span.to)},
+                 {"first_plane_mm", json_number(stack.first)},
+                 {"last_plane_mm", json_number(stack.last)},
+                 {"ring", nullptr},
+                 {"rail", nullptr},
+                 {"hand", nullptr},
+                 {"bracket", nullptr}};
+    if (const auto& ring = stack.ring)
+        json["ring"] = {{"first", json_number(ring->first_ring)},
+                        {"last", json_number(ring->last_ring)},
+                        {"step", json_number(ring->ring_step)},
+                        {"least_step_mm", json_number(ring->least_step)},
+                        {"greatest_step_mm", json_number(ring->greatest_step)},
+                        {"image_travel_mm", json_number(ring->image_travel)},
+                        {"room_in_front_mm", json_number(ring->room_in_front)},
+                        {"room_behind_mm", json_number(ring->room_behind)}};
+    if (const auto& rail = stack.rail)
+        json["rail"] = {{"unit_mm", json_number(rail->unit)},     {"units", json_number(rail->units)},
+                        {"turns", json_number(rail->turns)},      {"take_up_mm", json_number(rail->take_up)},
+                        {"travel_mm", json_number(rail->travel)}, {"clearance_mm", json_number(rail->clearance)}};
+    if (const auto& hand = stack.hand)
+        json["hand"] = {{"burst_frames", json_number(hand->burst_frames)},
+                        {"plane", write_odds(hand->plane)},
+                        {"bursts", json_number(hand->bursts)},
+                        {"largest_frames", json_number(hand->largest)}};
+    if (stack.bracket) json["bracket"] = write_bracket(*stack.bracket);
+    return json;
+}
+
+Json write_cost(const StackCost& cost) {
+    return {{"exposures", json_number(cost.exposures)},
+            {"frame_s", json_number(cost.cadence.frame)},
+            {"stalls_s", json_number(cost.stalls)},
+            {"seconds", json_number(cost.seconds)},
+            {"card_share", json_number(cost.card_share)},
+            {"charge_share", json_number(cost.charge_share)},
+            {"blur_mm", json_number(cost.blur)},
+            {"floor_mm", json_number(cost.floor)},
+            {"enough_frames", json_number(cost.enough_frames)}};
+}
+
 Json write_capture(const CaptureReport& capture) {
     Json json = {{"frame_depth_mm", json_number(capture.frame_depth)},
-                 {"step_mm", json_number(capture.step)},
-                 {"frames", json_number(capture.frames)},
-                 {"duration_s", json_number(capture.duration)},
-                 {"data_mb", json_number(capture.data_mb)},
+                 {"step_mm", json_number(capture.by_rule.step)},
+                 {"frames", json_number(capture.by_rule.frames)},
+                 {"duration_s", json_number(capture.by_rule.duration)},
+                 {"data_mb", json_number(capture.by_rule.data_mb)},
+                 {"made_step_mm", json_number(capture.step)},
+                 {"made_frames", json_number(capture.frames)},
+                 {"made_data_mb", json_number(capture.data_mb)},
                  {"paced_duration_s", json_number(capture.paced_duration)},
                  {"recycle_s", json_number(capture.recycle)},
                  {"viewpoint_change_share", json_number(capture.viewpoint_change)},
@@ -97,6 +163,8 @@ Json write_capture(const CaptureReport& capture) {
                                {"last_ring", json_number(travel->last_ring)},
                                {"scale_change", json_number(travel->scale_change)},
                                {"crop_share", json_number(travel->crop)}};
+    json["stack"] = capture.stack ? write_stack(*capture.stack) : Json(nullptr);
+    json["cost"] = write_cost(capture.cost);
     return json;
 }
 

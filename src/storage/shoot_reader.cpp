@@ -22,6 +22,8 @@ constexpr NumberRule exposure_value{.least = -30, .greatest = 40};  // starlight
 
 PowerSet read_power_set(const Node& node);
 Shot read_shot(const Node& node, const Kit& kit);
+Workday read_workday(const Node& node);
+void check_relations(const Node& shots, const Shoot& shoot);
 
 Shoot read_document(const Json& document) {
     const Node root(document);
@@ -38,6 +40,8 @@ Shoot read_document(const Json& document) {
     const Node shots = object.member("shots", "a list");
     for (const Node& shot : shots.items()) shoot.shots.push_back(read_shot(shot, shoot.kit));
     check_ids_distinct(shots);
+    check_relations(shots, shoot);
+    if (const auto day = object.find("workday")) shoot.workday = read_workday(*day);
     shoot.unknown = object.unknown();
     return shoot;
 }
@@ -307,8 +311,26 @@ Capture read_capture(const Node& node) {
     capture.overlap = needed("overlap", below_one, capture.overlap);
     capture.lead = needed("lead_mm", zero_or_more, 0);
     capture.tail = needed("tail_mm", zero_or_more, 0);
-    const auto mover = stack ? std::optional(object.member("mover", "\"ring\" or \"rail\"")) : object.find("mover");
-    if (mover) capture.mover = mover->one_of<Mover>({{"ring", Mover::ring}, {"rail", Mover::rail}});
+    const auto mover =
+        stack ? std::optional(object.member("mover", "\"ring\", \"rail\" or \"hand\"")) : object.find("mover");
+    if (mover)
+        capture.mover = mover->one_of<Mover>({{"ring", Mover::ring}, {"rail", Mover::rail}, {"hand", Mover::hand}});
+    if (const auto slice = object.find("slice")) {
+        ObjectReader ends(*slice);
+        capture.slice = Slice{.from = ends.number("from_mm", zero_or_more)};
+        capture.slice->to = ends.number("to_mm", NumberRule{.least = capture.slice->from});
+        capture.slice->unknown = ends.unknown();
+    }
+    capture.composite = object.flag_or("composite", capture.composite);
+    capture.settle = object.number_if_any("settle_s", zero_or_more);
+    if (const auto hand = object.find("hand")) {
+        ObjectReader held(*hand);
+        capture.hand = {.frames_per_second = held.number("frames_per_second", above_zero),
+                        .burst = held.number("burst_s", above_zero),
+                        .speed = held.number("speed_mm_s", above_zero),
+                        .range = held.number("range_mm", above_zero)};
+        capture.hand.unknown = held.unknown();
+    }
     if (const auto approach = object.find("approach")) capture.approach = approach->text();
     capture.interval = object.number_if_any("interval_s", above_zero);
     capture.unknown = object.unknown();
@@ -429,6 +451,84 @@ ProofEntry read_proof_entry(const Node& node) {
     return entry;
 }
 
+ExposedFrame read_exposed_frame(const Node& node) {
+    ObjectReader object(node);
+    ExposedFrame frame{.index = object.member("index", "a whole number").whole_number(0),
+                       .file = object.text("file"),
+                       .plane = object.number("plane_mm", any_number),
+                       .f_number = object.number("f_number", above_zero),
+                       .shutter = object.number("shutter_s", above_zero),
+                       .iso = object.number("iso", above_zero),
+                       .flash = object.number_or("flash_share", zero_or_more, 1),
+                       .time = object.text("time"),
+                       .remark = object.text_or("remark", "")};
+    frame.unknown = object.unknown();
+    return frame;
+}
+
+RunRecord read_run(const Node& node) {
+    ObjectReader object(node);
+    RunRecord run{
+        .id = object.text("id"),
+        .time = object.text("time"),
+        .folder = object.text_or("folder", ""),
+        .planned = object.member("planned_frames", "a whole number").whole_number(0),
+        .end = object.member("end", "\"complete\", \"stopped\" or \"broken\"")
+                   .one_of<RunEnd>(
+                       {{"complete", RunEnd::complete}, {"stopped", RunEnd::stopped}, {"broken", RunEnd::broken}}),
+        .remark = object.text_or("remark", "")};
+    const Node frames = object.member("frames", "a list");
+    for (const Node& frame : frames.items()) run.frames.push_back(read_exposed_frame(frame));
+    run.unknown = object.unknown();
+    return run;
+}
+
+/// The shots it names are checked when all are read.
+Timing read_timing(const Node& node) {
+    ObjectReader object(node);
+    Timing timing;
+    if (object.find("after")) timing.after = object.texts("after");
+    timing.not_before = object.number_if_any("not_before_s", zero_or_more);
+    timing.done_by = object.number_if_any("done_by_s", zero_or_more);
+    timing.handling = object.number_if_any("handling_s", zero_or_more);
+    timing.unknown = object.unknown();
+    return timing;
+}
+
+Workday read_workday(const Node& node) {
+    ObjectReader object(node);
+    Workday day;
+    day.begin = object.number_or("begin_s", zero_or_more, day.begin);
+    if (const auto node_of_prices = object.find("prices_s")) {
+        ObjectReader prices(*node_of_prices);
+        day.prices.camera = prices.number_or("camera", zero_or_more, day.prices.camera);
+        day.prices.lens = prices.number_or("lens", zero_or_more, day.prices.lens);
+        day.prices.tubes = prices.number_or("tubes", zero_or_more, day.prices.tubes);
+        day.prices.light = prices.number_or("light", zero_or_more, day.prices.light);
+        day.prices.background = prices.number_or("background", zero_or_more, day.prices.background);
+        day.prices.subject = prices.number_or("subject", zero_or_more, day.prices.subject);
+        day.prices.unknown = prices.unknown();
+    }
+    day.sorting = object.number_or("sorting_s_per_frame", zero_or_more, day.sorting);
+    day.combining = object.number_or("combining_s_per_frame", zero_or_more, day.combining);
+    day.unknown = object.unknown();
+    return day;
+}
+
+/// "after" names other shots of the shoot.
+void check_relations(const Node& shots, const Shoot& shoot) {
+    const auto nodes = shots.items();
+    for (std::size_t i = 0; i < nodes.size(); ++i)
+        for (std::size_t j = 0; j < shoot.shots[i].timing.after.size(); ++j) {
+            const auto& id = shoot.shots[i].timing.after[j];
+            const bool known =
+                std::any_of(shoot.shots.begin(), shoot.shots.end(), [&](const Shot& shot) { return shot.id == id; });
+            if (known && id != shoot.shots[i].id) continue;
+            throw ReadError{.place = fmt::format("{}.timing.after[{}]", nodes[i].place(), j),
+                            .problem = fmt::format("got \"{}\", expected the id of another shot", Node::shortened(id))};
+        }
+}
+
 Shot read_shot(const Node& node, const Kit& kit) {
     ObjectReader object(node);
     Shot shot;
@@ -448,6 +548,9 @@ Shot read_shot(const Node& node, const Kit& kit) {
     if (object.find("checked")) shot.checked = object.texts("checked");
     if (const auto proof = object.find("proof"))
         for (const Node& entry : proof->items()) shot.proof.push_back(read_proof_entry(entry));
+    if (const auto runs = object.find("runs"))
+        for (const Node& run : runs->items()) shot.runs.push_back(read_run(run));
+    if (const auto timing = object.find("timing")) shot.timing = read_timing(*timing);
     shot.unknown = object.unknown();
     return shot;
 }

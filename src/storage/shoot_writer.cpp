@@ -132,7 +132,20 @@ Json write_capture(const Capture& capture) {
     json["overlap"] = json_number(capture.overlap);
     json["lead_mm"] = json_number(capture.lead);
     json["tail_mm"] = json_number(capture.tail);
-    json["mover"] = capture.mover == Mover::ring ? "ring" : "rail";
+    constexpr const char* movers[] = {"ring", "rail", "hand"};
+    json["mover"] = movers[static_cast<int>(capture.mover)];
+    if (capture.slice)
+        json["slice"] =
+            with_unknown({{"from_mm", json_number(capture.slice->from)}, {"to_mm", json_number(capture.slice->to)}},
+                         capture.slice->unknown);
+    if (capture.composite) json["composite"] = true;
+    if (capture.settle) json["settle_s"] = json_number(*capture.settle);
+    if (capture.mover == Mover::hand || capture.hand != plain.hand)
+        json["hand"] = with_unknown({{"frames_per_second", json_number(capture.hand.frames_per_second)},
+                                     {"burst_s", json_number(capture.hand.burst)},
+                                     {"speed_mm_s", json_number(capture.hand.speed)},
+                                     {"range_mm", json_number(capture.hand.range)}},
+                                    capture.hand.unknown);
     if (capture.approach) json["approach"] = *capture.approach;
     if (capture.interval) json["interval_s"] = json_number(*capture.interval);
     return with_unknown(std::move(json), capture.unknown);
@@ -224,6 +237,53 @@ Json write_proof_entry(const ProofEntry& entry) {
     return with_unknown(std::move(json), entry.unknown);
 }
 
+Json write_exposed_frame(const ExposedFrame& frame) {
+    Json json = {{"index", frame.index},
+                 {"file", frame.file},
+                 {"plane_mm", json_number(frame.plane)},
+                 {"f_number", json_number(frame.f_number)},
+                 {"shutter_s", json_number(frame.shutter)},
+                 {"iso", json_number(frame.iso)},
+                 {"time", frame.time}};
+    if (frame.flash != 1) json["flash_share"] = json_number(frame.flash);
+    if (!frame.remark.empty()) json["remark"] = frame.remark;
+    return with_unknown(std::move(json), frame.unknown);
+}
+
+Json write_run(const RunRecord& run) {
+    constexpr const char* ends[] = {"complete", "stopped", "broken"};
+    Json json = {
+        {"id", run.id}, {"time", run.time}, {"planned_frames", run.planned}, {"end", ends[static_cast<int>(run.end)]}};
+    if (!run.folder.empty()) json["folder"] = run.folder;
+    if (!run.remark.empty()) json["remark"] = run.remark;
+    json["frames"] = write_list(run.frames, write_exposed_frame);
+    return with_unknown(std::move(json), run.unknown);
+}
+
+Json write_timing(const Timing& timing) {
+    Json json = Json::object();
+    if (!timing.after.empty()) json["after"] = timing.after;
+    if (timing.not_before) json["not_before_s"] = json_number(*timing.not_before);
+    if (timing.done_by) json["done_by_s"] = json_number(*timing.done_by);
+    if (timing.handling) json["handling_s"] = json_number(*timing.handling);
+    return with_unknown(std::move(json), timing.unknown);
+}
+
+Json write_workday(const Workday& day) {
+    const auto& prices = day.prices;
+    return with_unknown({{"begin_s", json_number(day.begin)},
+                         {"prices_s", with_unknown({{"camera", json_number(prices.camera)},
+                                                    {"lens", json_number(prices.lens)},
+                                                    {"tubes", json_number(prices.tubes)},
+                                                    {"light", json_number(prices.light)},
+                                                    {"background", json_number(prices.background)},
+                                                    {"subject", json_number(prices.subject)}},
+                                                   prices.unknown)},
+                         {"sorting_s_per_frame", json_number(day.sorting)},
+                         {"combining_s_per_frame", json_number(day.combining)}},
+                        day.unknown);
+}
+
 Json write_shot(const Shot& shot) {
     Json json = {{"id", shot.id},
                  {"name", shot.name},
@@ -238,6 +298,8 @@ Json write_shot(const Shot& shot) {
     if (shot.freeze) json["freeze"] = write_freeze(*shot.freeze);
     if (!shot.checked.empty()) json["checked"] = shot.checked;
     if (!shot.proof.empty()) json["proof"] = write_list(shot.proof, write_proof_entry);
+    if (!shot.runs.empty()) json["runs"] = write_list(shot.runs, write_run);
+    if (shot.timing != Timing{}) json["timing"] = write_timing(shot.timing);
     return with_unknown(std::move(json), shot.unknown);
 }
 
@@ -249,6 +311,7 @@ std::string write_shoot(const Shoot& shoot) {
                  {"title", shoot.title},
                  {"kit", write_kit(shoot.kit)},
                  {"shots", write_list(shoot.shots, write_shot)}};
+    if (shoot.workday != Workday{}) json["workday"] = write_workday(shoot.workday);
     if (!shoot.power_sets.empty()) json["power_sets"] = write_list(shoot.power_sets, write_power_set);
     const Json document = with_unknown(std::move(json), shoot.unknown);
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";

@@ -84,6 +84,76 @@ const std::vector<RuleCase>& cases() {
              shot.rig.rail = "rail";
              shoot.kit.rails[0].step = 1;
          }},
+        {"lens-meets-subject", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.subject.depth = 90;
+             const auto report = evaluate(shoot.kit, shot);
+             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance + 5;
+         }},
+        {"lens-comes-near", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.subject.depth = 90;
+             const auto report = evaluate(shoot.kit, shot);
+             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance - 5;
+         }},
+        {"steps-unmeasured", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shoot.kit.cameras[0].bracket.step_settings = 10;
+         }},
+        {"steps-too-coarse", true,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shoot.kit.cameras[0].bracket.step_settings = 10;
+             shoot.kit.cameras[0].step_readings = {{.lens = "macro", .setting = 1, .ring_step = 0.2}};
+         }},
+        {"steps-of-other-stop", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shoot.kit.cameras[0].bracket.step_settings = 10;
+             shoot.kit.cameras[0].step_readings = {{.lens = "macro", .setting = 1, .f_number = 4, .ring_step = 1e-4}};
+         }},
+        {"composite-too-many", true,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .composite = true};
+             shot.subject.depth = 5;
+             shoot.kit.cameras[0].bracket.composite_max_frames = 3;
+         }},
+        {"too-many-by-hand", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::hand};
+             shot.subject.depth = 20;
+         }},
+        {"slice-outside-subject", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.capture.slice = Slice{.from = 1, .to = 3};
+         }},
+        {"card-too-small", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shoot.kit.cameras[0].card_space = 40;
+         }},
+        {"camera-battery", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shoot.kit.cameras[0].charge = 1;
+         }},
+        {"buffer-fills", true,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shot.subject.depth = 20;
+             shoot.kit.cameras[0].buffer_frames = 3;
+             shoot.kit.cameras[0].write_speed = 15;
+         }},
+        {"more-frames-than-help", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.capture.overlap = 0.9;
+             shot.exposure.f_number = 16;
+         }},
         {"tubes-keep-focal-length", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"t20"}; }},
         {"front-lens-corners", false, [](Shoot&, Shot& shot) { shot.rig.front_lens = FrontLens{.lens = "macro"}; }},
         {"measured-lens", false,
@@ -285,7 +355,8 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
 TEST_CASE("every rule of the table is provoked above", "[shoot][advice]") {
     std::set<std::string> provoked;
     for (const auto& rule : cases()) provoked.insert(rule.code);
-    for (const auto rules : {reach_rules(), depth_rules(), light_rules(), freeze_rules(), safety_rules()})
+    for (const auto rules :
+         {reach_rules(), depth_rules(), stack_rules(), light_rules(), freeze_rules(), safety_rules()})
         for (const Rule& rule : rules) {
             INFO(rule.code);
             CHECK(provoked.erase(rule.code) == 1);

@@ -32,7 +32,7 @@ TEST_CASE("a symmetric 100 mm lens at half life size, by head", "[shoot][evaluat
     CHECK_THAT(report.sharpness.depth_of_field.value(), WithinRel(0.768, 1e-3));
     CHECK(report.capture.frames == 1);
     CHECK_FALSE(report.capture.step.has_value());
-    CHECK_THAT(report.capture.duration, same(0.125));
+    CHECK_THAT(report.capture.by_rule.duration, same(0.125));
     CHECK_THAT(report.capture.data_mb, same(30));
 }
 
@@ -70,7 +70,8 @@ TEST_CASE("a stack covers subject, lead and tail and waits for the flash", "[sho
     const double frame = report.capture.frame_depth.value();
     CHECK_THAT(report.capture.step.value(), same(frame * 0.75));
     CHECK(report.capture.frames == std::ceil((3 - frame) / (frame * 0.75)) + 1);
-    CHECK_THAT(report.capture.duration, same(report.capture.frames * 0.125 + (report.capture.frames - 1) * 4 * 0.25));
+    CHECK_THAT(report.capture.by_rule.duration,
+               same(report.capture.frames * 0.125 + (report.capture.frames - 1) * 4 * 0.25));
     CHECK_THAT(report.capture.travel->last - report.capture.travel->first,
                same((report.capture.frames - 1) * *report.capture.step));
 }
@@ -190,7 +191,7 @@ TEST_CASE("evaluation is pure and never makes a number that is none", "[shoot][e
             CHECK(once.notes.size() == twice.notes.size());
             for (const double value :
                  {once.optics.magnification, once.optics.working_f_number, once.optics.exposure_loss,
-                  once.sharpness.airy_diameter, once.capture.frames, once.capture.duration, once.motion.blur,
+                  once.sharpness.airy_diameter, once.capture.frames, once.capture.by_rule.duration, once.motion.blur,
                   once.sharpness.depth_of_field.value_or(1), once.capture.step.value_or(1),
                   once.light.background.value_or(1)})
                 CHECK(std::isfinite(value));

@@ -89,6 +89,8 @@ class Calculator {
             {"log2", [](double a, double) { return std::log2(a); }},
             {"sqrt", [](double a, double) { return std::sqrt(a); }},
             {"sin", [](double a, double) { return std::sin(a); }},
+            {"abs", [](double a, double) { return std::abs(a); }},
+            {"floor", [](double a, double) { return std::floor(a); }},
             {"ceil", [](double a, double) { return std::ceil(a); }},
             {"min", [](double a, double b) { return std::min(a, b); }},
             {"max", [](double a, double b) { return std::max(a, b); }}};

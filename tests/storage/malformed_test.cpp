@@ -165,10 +165,11 @@ TEST_CASE("a member that must be there is missed", "[storage][errors]") {
     collect(document, "", pointers);
     // May be absent by the contract, or belongs to this version's extensions.
     const std::vector<std::string> optional = {
-        "/ambient",   "/background",      "/depth_rule",     "/pixels",          "/power_step_stops",
-        "/bellows",   "/reversing_rings", "/coupling_rings", "/step_rings",      "/rails",
-        "/lamps",     "/heads",           "/face_mm",        "/front_thread_mm", "/grid_deg",
-        "/min_power", "/flicker_hz",      "/lux_distance_mm"};
+        "/ambient",      "/background",      "/depth_rule",      "/pixels",          "/power_step_stops",
+        "/bellows",      "/reversing_rings", "/coupling_rings",  "/step_rings",      "/rails",
+        "/lamps",        "/heads",           "/face_mm",         "/front_thread_mm", "/grid_deg",
+        "/min_power",    "/flicker_hz",      "/lux_distance_mm", "/backlash_mm",     "/speed_mm_s",
+        "/step_settings"};
     for (const auto& pointer : pointers) {
         const auto slash = pointer.rfind('/');
         const auto key = pointer.substr(slash + 1);
@@ -193,6 +194,41 @@ TEST_CASE("bytes changed at random never crash and never load by halves", "[stor
         const auto result = storage::read_shoot(changed);
         if (const auto* shoot = std::get_if<shoot::Shoot>(&result)) CHECK(shoot->shots.size() == 1);
     }
+}
+
+TEST_CASE("runs, timing, slices and the day are refused at their place", "[storage][errors]") {
+    const Json frame = {{"index", 0},
+                        {"file", "a.jpg"},
+                        {"plane_mm", -0.2},
+                        {"f_number", 8},
+                        {"shutter_s", 1},
+                        {"iso", 100},
+                        {"time", "2026-11-25T10:00:00"}};
+    const Json run = {{"id", "one-1"},
+                      {"time", "2026-11-25T10:00:00"},
+                      {"planned_frames", 3},
+                      {"end", "complete"},
+                      {"frames", Json::array({frame})}};
+    CHECK(broken("/shots/0/runs", Json::array({run})).empty());
+    auto other = run;
+    other["end"] = "lost";
+    CHECK(broken("/shots/0/runs", Json::array({run, other})) ==
+          "shots[0].runs[1].end: got \"lost\", expected \"complete\" or \"stopped\" or \"broken\"");
+    other = run;
+    other["frames"][0]["iso"] = 0;
+    CHECK(broken("/shots/0/runs", Json::array({other})) == "shots[0].runs[0].frames[0].iso: got 0, expected above 0");
+    CHECK(broken("/shots/0/capture/slice", {{"from_mm", 3}, {"to_mm", 2}}) ==
+          "shots[0].capture.slice.to_mm: got 2, expected 3 or more");
+    CHECK(broken("/shots/0/capture/slice", {{"from_mm", -1}, {"to_mm", 2}})
+              .starts_with("shots[0].capture.slice.from_mm: "));
+    CHECK(broken("/shots/0/capture/hand", {{"frames_per_second", 0}})
+              .starts_with("shots[0].capture.hand.frames_per_second: "));
+    CHECK(broken("/shots/0/timing", {{"after", Json::array({"two"})}}) ==
+          "shots[0].timing.after[0]: got \"two\", expected the id of another shot");
+    CHECK(broken("/shots/0/timing", {{"after", Json::array({"one"})}}).starts_with("shots[0].timing.after[0]: "));
+    CHECK(broken("/shots/0/timing", {{"done_by_s", -1}}).starts_with("shots[0].timing.done_by_s: "));
+    CHECK(broken("/workday", {{"prices_s", {{"lens", -3}}}}).starts_with("workday.prices_s.lens: "));
+    CHECK(broken("/workday", Json::array()).starts_with("workday: "));
 }
 
 TEST_CASE("rigs that cannot be screwed together are refused, at their place", "[storage][errors]") {

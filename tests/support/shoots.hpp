@@ -121,6 +121,45 @@ inline void random_light(Random& random, const shoot::Kit& kit, shoot::Shot& sho
     shot.freeze = freeze;
 }
 
+/// How it is stacked, when, and what was exposed.
+inline void random_run(Random& random, shoot::Shot& shot) {
+    using namespace shoot;
+    if (random.coin(0.3)) {
+        const double from = random.between(0, shot.subject.depth);
+        shot.capture.slice = Slice{.from = from, .to = from + random.between(0, shot.subject.depth)};
+    }
+    if (random.coin(0.2)) shot.capture.mover = Mover::hand;
+    shot.capture.composite = random.coin(0.2);
+    if (random.coin(0.3)) shot.capture.settle = random.between(0, 4);
+    if (random.coin(0.3))
+        shot.capture.hand = {.frames_per_second = random.between(1, 30),
+                             .burst = random.between(0.1, 5),
+                             .speed = random.log_between(0.5, 40),
+                             .range = random.log_between(0.5, 40)};
+    if (random.coin(0.3))
+        shot.timing = {.not_before = random.between(0, 80000),
+                       .done_by = random.between(0, 86400),
+                       .handling = random.between(0, 900)};
+    if (!random.coin(0.3)) return;
+    RunRecord run{.id = "shot-1",
+                  .time = "2026-11-25T10:00:00",
+                  .folder = "/tmp/\u00fcber",
+                  .planned = 12,
+                  .end = static_cast<RunEnd>(random.whole(0, 2)),
+                  .remark = "the \"flash\" died"};
+    for (int i = random.whole(0, 4); i > 0; --i)
+        run.frames.push_back({.index = i,
+                              .file = "shot-1-0001.jpg",
+                              .plane = random.between(-2, 5),
+                              .f_number = 5.6,
+                              .shutter = 0.005,
+                              .iso = 200,
+                              .flash = random.coin() ? 1 : random.between(0, 1),
+                              .time = "2026-11-25T10:00:01",
+                              .remark = random.coin() ? "dim" : ""});
+    shot.runs = {run};
+}
+
 /// Every member of the document at random, optional ones there or not.
 inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     using namespace shoot;
@@ -204,6 +243,7 @@ inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
     if (shot.background && extra.coin()) shot.background->kind = BackgroundKind::scene;
     if (shot.background && extra.coin()) shot.background->colour = Colour{1, 2, 250};
     random_light(extra, kit, shot);
+    random_run(extra, shot);
     return shot;
 }
 
@@ -238,6 +278,33 @@ inline shoot::Shoot random_shoot(unsigned seed) {
     for (int i = 0; i < 3; ++i) {
         shoot.shots.push_back(random_shot(random, shoot.kit));
         shoot.shots.back().id += std::to_string(i);
+    }
+    if (random.coin(0.3)) shoot.shots[2].timing.after = {shoot.shots[0].id, shoot.shots[1].id};
+    if (random.coin(0.3))
+        shoot.workday = {.begin = random.between(0, 80000),
+                         .prices = {.camera = random.between(0, 900), .subject = 0},
+                         .sorting = random.between(0, 10),
+                         .combining = random.between(0, 10)};
+    if (random.coin(0.3)) {
+        auto& body = shoot.kit.cameras.front();
+        body.bracket.step_settings = 10;
+        body.buffer_frames = random.between(1, 100);
+        body.write_speed = random.log_between(5, 300);
+        body.card_space = random.log_between(100, 100000);
+        body.charge = random.log_between(100, 1000);
+        body.step_readings = {{.lens = "macro",
+                               .setting = 5,
+                               .f_number = 8,
+                               .magnification = 0.5,
+                               .frames = 20,
+                               .travel = random.between(1, 10),
+                               .ring_step = random.log_between(1e-4, 1e-2),
+                               .time = "2026-11-25T10:00:00"}};
+        auto& rail = shoot.kit.rails.front();
+        rail.pitch = random.between(0.5, 2);
+        rail.steps_per_turn = random.between(100, 6400);
+        rail.backlash = random.between(0, 0.1);
+        rail.speed = random.between(0.1, 10);
     }
     return shoot;
 }

@@ -1,0 +1,70 @@
+#include "bench/run_plan.hpp"
+
+#include "shoot/evaluate.hpp"
+#include "shoot/plan.hpp"
+#include "shoot/stack_plan.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace poquito::bench {
+
+std::string RunPlan::file_of(std::size_t frame) const { return fmt::format("{}-{:04}.jpg", id, frame + 1); }
+
+RunPlan make_run_plan(const shoot::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder) {
+    const auto report = shoot::evaluate(kit, shot);
+    const auto plan = shoot::plan_of(kit, shot);
+    const auto& cost = report.capture.cost;
+    RunPlan run{
+        .id = std::move(id),
+        .shot = shot.id,
+        .shot_name = shot.name,
+        .folder = std::move(folder),
+        .settings = {.f_number = shot.exposure.f_number, .shutter = shot.exposure.shutter, .iso = shot.exposure.iso},
+        .settle = cost.cadence.settle,
+        .interval = shot.capture.interval.value_or(0),
+        .frame_time = cost.cadence.frame};
+    const double planned = plan.extent.depth / 2 + shot.sharpness.focus_offset;  // plane behind the nearest point
+    for (const auto& frame : shoot::stack_frames(plan, report)) {
+        RunFrame made{.plane = frame.plane, .rail = std::nullopt, .ring = frame.ring};
+        if (frame.rail) made.rail = frame.plane - planned;
+        run.frames.push_back(made);
+    }
+    if (report.capture.stack && report.capture.stack->rail) run.take_up = report.capture.stack->rail->take_up;
+    for (std::size_t i = 0; i < shot.lights.size(); ++i)
+        if (!shot.lights[i].lamp)
+            run.powers.push_back(report.light.sources[i].suggested_power.value_or(report.light.sources[i].power));
+    // Three times what the slowest needs; a weak battery takes about twice (common practice).
+    run.flash_timeout = std::max(5.0, 3 * report.capture.recycle);
+    return run;
+}
+
+RunPlan test_plan(const RunPlan& plan) {
+    RunPlan test = plan;
+    test.id += "-test";
+    const auto last = plan.frames.size() - 1;
+    std::vector<std::size_t> places = {0, last / 2, last};
+    places.erase(std::unique(places.begin(), places.end()), places.end());
+    test.frames.clear();
+    for (const auto place : places) test.frames.push_back(plan.frames[place]);
+    return test;
+}
+
+double rail_reference(const RunPlan& plan, double travel) {
+    if (plan.frames.empty() || !plan.frames.front().rail) return travel / 2;
+    const double low = *plan.frames.front().rail - plan.take_up, high = *plan.frames.back().rail;
+    return travel / 2 - (low + high) / 2;
+}
+
+std::string next_run_id(const std::filesystem::path& journals, const std::string& shot) {
+    std::string safe;
+    for (const char c : shot) safe += std::isalnum(static_cast<unsigned char>(c)) || c == '-' ? c : '-';
+    for (int number = 1;; ++number) {
+        auto id = fmt::format("{}-{}", safe, number);
+        const auto taken = [&](const char* end) { return std::filesystem::exists(journals / (id + end)); };
+        if (!taken(".journal") && !taken("-test.journal")) return id;
+    }
+}
+
+}  // namespace poquito::bench

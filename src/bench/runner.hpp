@@ -1,0 +1,120 @@
+#pragma once
+
+#include "bench/clock.hpp"
+#include "bench/journal.hpp"
+#include "bench/ports.hpp"
+#include "bench/run_plan.hpp"
+
+#include <atomic>
+#include <condition_variable>
+#include <functional>
+#include <map>
+#include <mutex>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// Takes the frames of a plan, one after the other, and can be told to stop at any time. mm, s.
+namespace poquito::bench {
+
+enum class Phase {
+    starting,  // connecting, homing
+    moving,
+    settling,
+    charging,  // waiting for the flash
+    waiting,   // for the interval
+    exposing,
+    saving,  // what is still in the buffer
+    paused,
+    complete,
+    stopped,
+    broken,  // gave up; the journal can be gone on with
+};
+
+/// What a person sees while it runs.
+struct RunStatus {
+    Phase phase = Phase::starting;
+    std::size_t frame = 0;  // being taken, or next
+    std::vector<FrameState> frames;
+    double plane = 0;           // where the plane of focus is now or on its way to
+    double flash_ready_in = 0;  // s
+    double seconds_left = 0;    // of what is still missing
+    std::string problem;        // why it holds; empty: because someone asked
+    std::string last_file;      // path of the latest frame on the card
+    std::size_t dim = 0;        // frames that are still too dark
+    std::string event;          // the latest that a device told
+};
+
+struct RunOptions {
+    bool hold_on_fault = true;  // waits for a person; else it gives up
+    int reconnects = 2;         // tried by itself before that
+    bool retake_dim = true;     // frames that the flash missed, once, behind the others
+    double dim_stops = 0.4;     // darker than the median by so much counts as missed
+    double save_timeout = 30;   // s without a frame reaching the card
+};
+
+class Runner {
+  public:
+    /// The bench, the clock and the journal outlive it.
+    Runner(Bench bench, Clock& clock, Journal& journal, RunState state, RunOptions options = {});
+
+    /// Returns when it is complete, stopped or broken. `changed` is called on this thread whenever the status is new.
+    Phase run(const std::function<void()>& changed = {});
+
+    // From any thread.
+    void pause();
+    void resume();
+    void stop();  // keeps what was taken
+    void skip();  // the frame that is next
+    void redo_from(std::size_t frame);
+    RunStatus status() const;
+    RunState state() const;
+
+  private:
+    enum class Wait { done, stopped };
+
+    Done take(std::size_t frame);
+    Done approach(const RunFrame& frame);
+    Done connect();
+    Done prepare();
+    Done check_settings();
+    Done collect();
+    Done wait_for_flashes();
+    std::optional<std::size_t> next();
+    bool hold(const std::string& problem);  // false: to be stopped
+    void settle_requests();
+    void wait(double seconds, Phase phase);
+    bool stopping() const { return stop_; }
+    void set_phase(Phase phase);
+    void mark(std::size_t frame, FrameState state);
+    void judge_brightness();
+    Phase finish(Phase phase);
+    template <typename Change>
+    void update(Change change);
+
+    Bench bench_;
+    Clock& clock_;
+    Journal& journal_;
+    RunOptions options_;
+
+    mutable std::mutex mutex_;  // of all below
+    std::condition_variable wake_;
+    RunState state_;
+    RunStatus status_;
+    std::optional<std::size_t> redo_;
+    bool skip_ = false;
+
+    std::atomic<bool> pause_ = false;
+    std::atomic<bool> stop_ = false;
+    std::function<void()> changed_;
+    std::optional<double> rail_at_;  // where it was last sent; empty: not known
+    double reference_ = 0;
+    double last_exposure_ = -1e9;
+    double last_saved_ = 0;
+    std::map<std::string, std::size_t> waiting_;  // names of frames in the buffer
+    std::map<std::size_t, double> brightness_;    // of frames on the card
+    std::vector<bool> retaken_;
+    bool journal_failed_ = false;
+};
+
+}  // namespace poquito::bench

@@ -1,0 +1,42 @@
+#pragma once
+
+#include "bench/motion_controller.hpp"
+#include "bench/run_plan.hpp"
+#include "bench/serial_rail.hpp"
+#include "bench/simulated.hpp"
+#include "bench/simulated_camera.hpp"
+
+#include <memory>
+#include <vector>
+
+namespace poquito::bench {
+
+/// The bench that ships with the application: all devices for one plan, with one world behind them.
+class SimulatedBench {
+  public:
+    struct Options {
+        std::vector<Trouble> troubles;
+        int picture_width = 960;  // px
+        bool serial = false;      // the rail behind a serial line, through a pseudo-terminal
+        std::string device;       // or a real one's line; empty: simulated
+        MotionDialect dialect;
+    };
+    /// The clock outlives it.
+    SimulatedBench(Clock& clock, const shoot::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, Options options);
+    ~SimulatedBench();
+
+    Bench bench();
+    World& world() { return world_; }
+    MotionController* controller() { return controller_.get(); }
+
+  private:
+    World world_;
+    std::unique_ptr<RailPort> rail_;
+    std::unique_ptr<MotionController> controller_;
+    std::unique_ptr<RailPort> serial_;  // in front of it
+    std::vector<std::unique_ptr<SimulatedFlash>> flashes_;
+    std::unique_ptr<SimulatedCamera> camera_;
+    std::unique_ptr<SimulatedTrigger> trigger_;
+};
+
+}  // namespace poquito::bench

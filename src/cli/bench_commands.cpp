@@ -1,0 +1,211 @@
+#include "bench_commands.hpp"
+
+#include "bench/runner.hpp"
+#include "bench/simulated_bench.hpp"
+#include "shoot/evaluate.hpp"
+#include "shoot/order.hpp"
+#include "shoot/plan.hpp"
+#include "shoot/text.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/shoot_file.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <csignal>
+#include <cstdio>
+#include <optional>
+
+namespace poquito::cli {
+namespace {
+
+int complain(const storage::ReadError& error) {
+    fmt::print(stderr, "{}\n", storage::message(error));
+    return bad_input;
+}
+
+const shoot::Shot* find_shot(const shoot::Shoot& shoot, const std::string& id) {
+    const auto found = std::ranges::find(shoot.shots, id, &shoot::Shot::id);
+    if (found != shoot.shots.end()) return &*found;
+    std::string known;
+    for (const auto& shot : shoot.shots) known += (known.empty() ? "" : ", ") + shot.id;
+    fmt::print(stderr, "got shot \"{}\", expected one of {}\n", id, known);
+    return nullptr;
+}
+
+bench::Runner* running = nullptr;
+extern "C" void stop_running(int) {
+    if (running) running->stop();
+}
+
+/// The last run of that shot that broke off, in the folder.
+std::optional<std::filesystem::path> broken_run(const std::filesystem::path& folder, const std::string& shot,
+                                                bool tests) {
+    for (const auto& path : bench::unfinished_runs(folder)) {
+        const auto state = bench::read_journal(path);
+        const auto* run = std::get_if<bench::RunState>(&state);
+        if (run && run->plan.shot == shot && run->plan.id.ends_with("-test") == tests) return path;
+    }
+    return std::nullopt;
+}
+
+std::string clock_text(double seconds) {
+    const int minutes = static_cast<int>(seconds / 60 + 0.5);
+    return fmt::format("{:02}:{:02}", minutes / 60, minutes % 60);
+}
+
+}  // namespace
+
+int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
+    const auto* shot = find_shot(shoot, request.shot);
+    if (!shot) return bad_input;
+    bench::SimulatedBench::Options options{.troubles = {},
+                                           .picture_width = request.width,
+                                           .serial = request.serial,
+                                           .device = request.device,
+                                           .dialect = {}};
+    for (const auto& text : request.troubles) {
+        const auto trouble = bench::parse_trouble(text);
+        if (!trouble) {
+            fmt::print(stderr, "got trouble \"{}\", expected such as camera-drops@5 or subject-moves@5:0.4\n", text);
+            return bad_usage;
+        }
+        options.troubles.push_back(*trouble);
+    }
+    if (!request.dialect.empty()) {
+        const auto text = storage::read_file(request.dialect);
+        if (const auto* error = std::get_if<storage::ReadError>(&text)) return complain(*error);
+        auto dialect = bench::read_dialect(std::get<std::string>(text));
+        if (const auto* error = std::get_if<storage::ReadError>(&dialect))
+            return complain({request.dialect + ": " + error->place, error->problem});
+        options.dialect = std::get<bench::MotionDialect>(std::move(dialect));
+    }
+    std::error_code failed;
+    std::filesystem::create_directories(request.folder, failed);
+    if (failed) return complain({request.folder.string(), failed.message()});
+
+    bench::RunState state;
+    std::optional<std::variant<bench::Journal, storage::ReadError>> journal;
+    if (const auto path = broken_run(request.folder, shot->id, request.tests_only)) {
+        state = std::get<bench::RunState>(bench::read_journal(*path));
+        state.plan.folder = request.folder;
+        fmt::print("goes on with {}: {} of {} frames are there\n", state.plan.id, state.done(), state.frames.size());
+        journal.emplace(bench::Journal::resume(*path));
+    } else {
+        auto plan =
+            bench::make_run_plan(shoot.kit, *shot, bench::next_run_id(request.folder, shot->id), request.folder);
+        if (request.tests_only) plan = bench::test_plan(plan);
+        const auto file = request.folder / (plan.id + ".journal");
+        state = {
+            .plan = plan, .time = bench::local_time(), .frames = std::vector<bench::JournalFrame>(plan.frames.size())};
+        fmt::print("{}: {} frames\n", plan.id, plan.frames.size());
+        journal.emplace(bench::Journal::create(file, plan));
+    }
+    if (const auto* error = std::get_if<storage::ReadError>(&*journal)) return complain(*error);
+
+    bench::WallClock clock(request.speed);
+    bench::SimulatedBench simulated(clock, shoot.kit, *shot, state.plan, std::move(options));
+    bench::Runner runner(simulated.bench(), clock, std::get<bench::Journal>(*journal), state, {.hold_on_fault = false});
+    running = &runner;
+    std::signal(SIGINT, stop_running);
+    std::signal(SIGTERM, stop_running);
+    std::size_t shown = state.done();
+    std::string event;
+    const auto phase = runner.run([&] {
+        const auto status = runner.status();
+        const auto done = static_cast<std::size_t>(
+            std::ranges::count_if(status.frames, [](auto s) { return s >= bench::FrameState::saved; }));
+        if (status.event != event) fmt::print("  {}\n", event = status.event);
+        if (done != shown) fmt::print("  {} of {}\n", shown = done, status.frames.size());
+        std::fflush(stdout);
+    });
+    running = nullptr;
+    const auto status = runner.status();
+    if (phase == bench::Phase::broken) {
+        fmt::print(stderr, "{} Run it again to go on.\n", status.problem);
+        return broke_off;
+    }
+    fmt::print("{}: {} frames on the card{}\n", phase == bench::Phase::complete ? "complete" : "stopped",
+               runner.state().taken.size(), status.dim > 0 ? fmt::format(", {} too dark", status.dim) : "");
+    return done;
+}
+
+int show_log(const std::filesystem::path& journal) {
+    const auto read = bench::read_journal(journal);
+    if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
+    const auto record = bench::record_of(std::get<bench::RunState>(read));
+    constexpr const char* ends[] = {"complete", "stopped", "broken off"};
+    fmt::print("{}, {}: {} of {} frames, {}\n", record.id, record.time, record.frames.size(), record.planned,
+               ends[static_cast<int>(record.end)]);
+    for (const auto& frame : record.frames)
+        fmt::print("{:5}  {:9.4f} mm  f/{:g}  {:g} s  ISO {:g}  {}{}{}\n", frame.index + 1, frame.plane, frame.f_number,
+                   frame.shutter, frame.iso, frame.file, frame.remark.empty() ? "" : "  ", frame.remark);
+    return done;
+}
+
+int order_shots(const shoot::Shoot& shoot, const std::string& out) {
+    std::vector<shoot::Report> reports;
+    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
+    std::vector<const shoot::Report*> pointers;
+    for (const auto& report : reports) pointers.push_back(&report);
+    const auto problem = shoot::order_problem(shoot, pointers);
+    if (const auto circle = shoot::circle_of(problem); !circle.empty()) {
+        std::string names;
+        for (const auto job : circle) names += (names.empty() ? "" : ", ") + shoot.shots[job].id;
+        return complain({"shots", fmt::format("{} wait for each other, expected an order among them", names)});
+    }
+    std::vector<std::size_t> given(shoot.shots.size());
+    for (std::size_t i = 0; i < given.size(); ++i) given[i] = i;
+    const auto before = shoot::day_of(problem, given);
+    const auto after = shoot::best_order(problem);
+    for (std::size_t k = 0; k < after.order.size(); ++k) {
+        const auto& shot = shoot.shots[after.order[k]];
+        const auto change = k > 0 ? shoot::change_between(shoot.shots[after.order[k - 1]], shot) : shoot::Change{};
+        fmt::print("{}  {}  ({})\n", clock_text(after.start[k]), shot.name,
+                   k > 0 ? "changes " + shoot::change_text(change) : std::string("first"));
+    }
+    fmt::print("changes take {} instead of {}, over at {}{}\n", shoot::time_text(after.work),
+               shoot::time_text(before.work), clock_text(after.finish),
+               after.late > 0 ? ", " + shoot::time_text(after.late) + " late" : "");
+    if (out.empty()) return done;
+    if (const auto error = storage::save_shoot(shoot::in_order(shoot, after.order), out)) return complain(*error);
+    return done;
+}
+
+int print_stack(const shoot::Shoot& shoot, const std::string& id) {
+    const auto* shot = find_shot(shoot, id);
+    if (!shot) return bad_input;
+    const auto report = shoot::evaluate(shoot.kit, *shot);
+    const auto plan = shoot::plan_of(shoot.kit, *shot);
+    const auto frames = shoot::stack_frames(plan, report);
+    fmt::print("frame  plane_mm{}{}\n", frames.front().rail ? "  rail_mm" : "", frames.front().ring ? "  ring" : "");
+    for (std::size_t i = 0; i < frames.size(); ++i) {
+        fmt::print("{:5}  {:.4f}", i + 1, frames[i].plane);
+        if (frames[i].rail) fmt::print("  {:.4f}", *frames[i].rail);
+        if (frames[i].ring) fmt::print("  {:.6f}", *frames[i].ring);
+        fmt::print("\n");
+    }
+    return done;
+}
+
+namespace {
+volatile std::sig_atomic_t ended = 0;
+extern "C" void end_serving(int) { ended = 1; }
+}  // namespace
+
+int serve_rail(double travel, double speed) {
+    bench::WallClock clock(speed);
+    bench::World world{.clock = clock};
+    bench::SimulatedRail rail(world, {.travel = travel, .step = 0.001, .backlash = 0.02});
+    bench::MotionController controller(rail);
+    if (controller.device().empty()) return complain({"pseudo-terminal", "cannot be had on this system"});
+    fmt::print("{}\n", controller.device());
+    std::fflush(stdout);
+    std::signal(SIGINT, end_serving);
+    std::signal(SIGTERM, end_serving);
+    bench::WallClock wall;
+    while (!ended) wall.sleep(0.1);
+    return done;
+}
+
+}  // namespace poquito::cli

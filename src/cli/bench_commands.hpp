@@ -1,0 +1,40 @@
+#pragma once
+
+#include "shoot/shoot.hpp"
+
+#include <filesystem>
+#include <string>
+#include <vector>
+
+/// The subcommands that need a bench or a day. They return the program's exit status.
+namespace poquito::cli {
+
+enum ExitCode { done = 0, bad_input = 1, bad_usage = 2, broke_off = 3 };
+
+struct RunRequest {
+    std::string shot;  // id
+    std::filesystem::path folder;
+    double speed = 1;
+    bool tests_only = false;
+    bool serial = false;
+    std::string device;
+    std::string dialect;  // path
+    std::vector<std::string> troubles;
+    int width = 960;
+};
+/// Takes a shot on the simulated bench, or goes on with it where its last run broke off.
+int run_shot(const shoot::Shoot& shoot, const RunRequest& request);
+
+/// Prints the journal in a folder as the log will have it.
+int show_log(const std::filesystem::path& journal);
+
+/// Prints the order that costs least work; with `out`, writes the shoot in that order.
+int order_shots(const shoot::Shoot& shoot, const std::string& out);
+
+/// Prints the frames of a shot's stack, one a line.
+int print_stack(const shoot::Shoot& shoot, const std::string& shot);
+
+/// A simulated motion controller behind a pseudo-terminal, until it is ended.
+int serve_rail(double travel, double speed);
+
+}  // namespace poquito::cli

@@ -1,0 +1,75 @@
+#pragma once
+
+#include "shoot/report.hpp"
+
+#include <cstddef>
+#include <functional>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// The order of a day's shots that costs least work. Times in s, of day in s after midnight.
+namespace poquito::shoot {
+
+/// What has to be ordered, without gear and light: `n` jobs.
+struct OrderProblem {
+    std::vector<double> duration;                 // of each, its own handling included
+    std::vector<std::vector<double>> change;      // from the first index to the second
+    std::vector<std::vector<std::size_t>> after;  // of each: the jobs that have to be done before it
+    std::vector<std::optional<double>> not_before;
+    std::vector<std::optional<double>> done_by;
+    double begin = 0;
+};
+
+struct OrderedDay {
+    std::vector<std::size_t> order;
+    std::vector<double> start;  // of each in that order, after its change and any wait
+    double work = 0;            // all changes
+    double waiting = 0;
+    double finish = 0;
+    double late = 0;         // s past all `done_by` together
+    std::size_t broken = 0;  // "after" relations that do not hold
+    bool feasible() const { return late <= 0 && broken == 0; }
+};
+/// The day in that order.
+OrderedDay day_of(const OrderProblem& problem, std::vector<std::size_t> order);
+
+/// Whether `one` is the better day: keeps more relations, is less late, takes less work, ends earlier.
+bool better(const OrderedDay& one, const OrderedDay& other);
+
+/// Of the orders that keep everything, the one of least work, and of those the one that ends first. Dynamic programming
+/// over sets of jobs and the last of them (Held and Karp 1962), with all pairs of time and work that no other pair
+/// beats. Empty where no order keeps everything. For up to `most_exact` jobs.
+std::optional<OrderedDay> exact_order(const OrderProblem& problem);
+inline constexpr std::size_t most_exact = 14;
+
+/// A good order for any number: cheapest insertion, then moves of up to three neighbours and turned-round stretches
+/// until none helps, from many starts. Never worse than the order given. `go_on` false: the best so far.
+OrderedDay searched_order(const OrderProblem& problem, const std::function<bool()>& go_on = {});
+
+/// exact_order where it can, else searched_order.
+OrderedDay best_order(const OrderProblem& problem, const std::function<bool()>& go_on = {});
+
+/// A circle among the "after" relations, as jobs one after the other; empty: there is none.
+std::vector<std::size_t> circle_of(const OrderProblem& problem);
+
+/// What changes from one shot to the next.
+struct Change {
+    bool camera = false;
+    bool lens = false;
+    bool tubes = false;
+    bool light = false;
+    bool background = false;
+    bool any() const { return camera || lens || tubes || light || background; }
+};
+Change change_between(const Shot& from, const Shot& to);
+double price_of(const Change& change, const ChangePrices& prices);
+std::string change_text(const Change& change);  // "lens and light"; "nothing"
+
+/// The shots of the shoot as jobs, in their order. `reports` one a shot.
+OrderProblem order_problem(const Shoot& shoot, const std::vector<const Report*>& reports);
+
+/// The shoot with its shots in that order.
+Shoot in_order(const Shoot& shoot, const std::vector<std::size_t>& order);
+
+}  // namespace poquito::shoot

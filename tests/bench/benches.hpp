@@ -1,0 +1,69 @@
+#pragma once
+
+#include "bench/runner.hpp"
+#include "bench/simulated_bench.hpp"
+#include "support/shoots.hpp"
+
+#include <filesystem>
+#include <memory>
+#include <string>
+
+namespace poquito::test {
+
+/// A folder that is gone afterwards.
+class Folder {
+  public:
+    Folder() {
+        std::string name = (std::filesystem::temp_directory_path() / "poquito-bench-XXXXXX").string();
+        if (mkdtemp(name.data())) path_ = name;
+    }
+    ~Folder() {
+        std::error_code ignored;
+        std::filesystem::remove_all(path_, ignored);
+    }
+    Folder(const Folder&) = delete;
+    Folder& operator=(const Folder&) = delete;
+    const std::filesystem::path& path() const { return path_; }
+
+  private:
+    std::filesystem::path path_;
+};
+
+/// Twelve frames of a ball by rail, lit by one flash.
+inline shoot::Shoot twelve_frames() {
+    using namespace shoot;
+    Shoot shoot = plain_shoot();
+    shoot.kit.cameras[0].write_speed = 60;  // half a second a frame
+    shoot.kit.cameras[0].buffer_frames = 4;
+    shoot.kit.cameras[0].card_space = 5000;
+    shoot.kit.rails[0].backlash = 0.05;
+    Shot& shot = shoot.shots[0];
+    shot.rig.rail = "rail";
+    shot.subject = {.width = 20, .height = 14, .depth = 11.2, .reflectance = 0.4};
+    shot.capture = {.mode = CaptureMode::stack, .depth_rule = DepthRule::quarter_wave, .mover = Mover::rail};
+    shot.lights = {plain_light()};
+    shot.lights[0].position.distance = 1500;
+    shot.lights[0].power = 0.25;
+    shot.background = Background{.distance = 200, .reflectance = 0.05};
+    return shoot;
+}
+
+/// A run of the first shot on the simulated bench, nobody waiting, with small pictures.
+struct BenchRun {
+    Folder folder;
+    bench::InstantClock clock;
+    shoot::Shoot shoot;
+    bench::RunPlan plan;
+    std::unique_ptr<bench::SimulatedBench> devices;
+
+    explicit BenchRun(shoot::Shoot of = twelve_frames(), bench::SimulatedBench::Options options = {.picture_width = 48})
+        : shoot(std::move(of)), plan(bench::make_run_plan(shoot.kit, shoot.shots[0], "one-1", folder.path())) {
+        devices = std::make_unique<bench::SimulatedBench>(clock, shoot.kit, shoot.shots[0], plan, std::move(options));
+    }
+    std::filesystem::path journal_path() const { return folder.path() / (plan.id + ".journal"); }
+    bench::RunState fresh() const {
+        return {.plan = plan, .time = {}, .frames = std::vector<bench::JournalFrame>(plan.frames.size())};
+    }
+};
+
+}  // namespace poquito::test

@@ -1,0 +1,110 @@
+// The text protocol over a real pseudo-terminal.
+#include "bench/benches.hpp"
+#include "bench/motion_controller.hpp"
+#include "bench/serial_rail.hpp"
+#include "support/matchers.hpp"
+
+using namespace poquito;
+using namespace poquito::bench;
+using test::WithinAbs;
+
+namespace {
+
+struct Line {
+    InstantClock clock;
+    World world{.clock = clock};
+    SimulatedRail rail{world, {.travel = 40, .step = 0.001, .backlash = 0.05, .speed = 2}};
+    MotionController controller{rail};
+    MotionDialect dialect{.timeout = 2, .travel = 40};
+};
+
+}  // namespace
+
+TEST_CASE("a rail behind a serial line goes where it is told", "[bench][serial]") {
+    Line line;
+    REQUIRE_FALSE(line.controller.device().empty());
+    SerialRail rail(line.controller.device(), line.dialect);
+    CHECK(rail.move_to(1)->kind == FaultKind::not_connected);
+    REQUIRE_FALSE(rail.connect());
+    REQUIRE_FALSE(rail.home());
+    CHECK_THAT(std::get<double>(rail.position()), WithinAbs(0, 1e-9));
+    for (const double to : {12.3456, 0.001, 40.0, 39.9995}) {
+        REQUIRE_FALSE(rail.move_to(to));
+        CHECK_THAT(std::get<double>(rail.position()), WithinAbs(to, 0.0006));
+    }
+    CHECK(rail.move_to(41)->kind == FaultKind::out_of_travel);
+    rail.disconnect();
+    CHECK(rail.home()->kind == FaultKind::not_connected);
+    REQUIRE_FALSE(rail.connect());
+    CHECK_THAT(std::get<double>(rail.position()), WithinAbs(39.9995, 0.0006));
+}
+
+TEST_CASE("refusals, silence and a pulled plug are told apart", "[bench][serial]") {
+    Line line;
+    line.dialect.timeout = 0.2;
+    line.dialect.travel = 60;  // believed longer than it is
+    {
+        SerialRail rail(line.controller.device(), line.dialect);
+        REQUIRE_FALSE(rail.connect());
+        REQUIRE_FALSE(rail.home());
+        const auto refused = rail.move_to(50);
+        REQUIRE(refused);
+        CHECK(refused->kind == FaultKind::refused);
+        CHECK(refused->text.find("0 to 40") != std::string::npos);
+        REQUIRE_FALSE(rail.move_to(10));  // and goes on
+        auto strange = line.dialect;
+        strange.setup = {"G999"};
+        SerialRail other(line.controller.device(), strange);
+        CHECK(other.connect()->kind == FaultKind::refused);
+    }
+    SerialRail rail(line.controller.device(), line.dialect);
+    REQUIRE_FALSE(rail.connect());
+    line.controller.fall_silent();
+    CHECK(std::get<Fault>(rail.position()).kind == FaultKind::timed_out);
+    line.controller.unplug();
+    CHECK(std::get<Fault>(rail.position()).kind == FaultKind::not_connected);
+    CHECK(SerialRail("/dev/no-such-line", {}).connect()->kind == FaultKind::not_connected);
+}
+
+TEST_CASE("a whole run over the serial line", "[bench][serial][run]") {
+    test::BenchRun run(test::twelve_frames(), {.picture_width = 48, .serial = true});
+    auto journal = std::get<Journal>(Journal::create(run.journal_path(), run.plan));
+    Runner runner(run.devices->bench(), run.clock, journal, run.fresh(), {.hold_on_fault = false});
+    std::vector<double> stood;
+    auto before = Phase::starting;
+    CHECK(runner.run([&] {
+        const auto phase = runner.status().phase;
+        if (phase == Phase::exposing && before != phase) stood.push_back(run.devices->world().carriage);
+        before = phase;
+    }) == Phase::complete);
+    REQUIRE(stood.size() == 12);
+    for (std::size_t i = 1; i < 12; ++i)
+        CHECK_THAT(stood[i] - stood[i - 1], WithinAbs(*run.plan.frames[i].rail - *run.plan.frames[i - 1].rail, 0.011));
+}
+
+TEST_CASE("dialects are read with a place for what is wrong", "[bench][serial]") {
+    const auto problem = [](const char* json) {
+        const auto read = read_dialect(json);
+        return std::holds_alternative<storage::ReadError>(read) ? storage::message(std::get<storage::ReadError>(read))
+                                                                : std::string();
+    };
+    CHECK(std::get<MotionDialect>(read_dialect("{}")) == MotionDialect{});
+    const MotionDialect other{.setup = {"UNITS MM"},
+                              .move = "MOVE {position} AT {feed}",
+                              .finish = "",
+                              .home = "",
+                              .where = "POS?",
+                              .position_after = "P=",
+                              .ok = "DONE",
+                              .baud = 9600,
+                              .travel = 33};
+    CHECK(std::get<MotionDialect>(read_dialect(write_dialect(other))) == other);
+    CHECK(filled(other.move, 1.25, 60) == "MOVE 1.2500 AT 60.0000");
+    CHECK(problem("{\"move\": \"G1\"}").find("move") == 0);
+    CHECK(problem("{\"ok\": \"\"}").find("ok") == 0);
+    CHECK(problem("{\"speed_mm_s\": 0}").find("speed_mm_s") == 0);
+    CHECK(problem("{\"setup\": [\"G21\", 3]}").find("setup[1]") == 0);
+    CHECK(problem("{\"sped\": 3}").find("sped") != std::string::npos);
+    CHECK(problem("{\"home\": \"a\\nb\"}").find("one line") != std::string::npos);
+    CHECK(problem("{").find("line 1") != std::string::npos);
+}

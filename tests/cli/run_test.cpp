@@ -1,0 +1,184 @@
+// The bench from the command line: killed at any moment, nothing is lost and nothing is taken twice.
+#include "bench/benches.hpp"
+#include "bench/journal.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/frame_file.hpp"
+#include "storage/shoot_file.hpp"
+
+#include <csignal>
+#include <cstdlib>
+#include <set>
+#include <thread>
+
+#include <fcntl.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+using namespace poquito;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// The program with its output thrown away; the child's id.
+pid_t started(std::vector<std::string> arguments) {
+    const char* program = std::getenv("POQUITO_CLI");  // set by ctest
+    REQUIRE(program);
+    arguments.insert(arguments.begin(), program);
+    std::vector<char*> pointers;
+    for (auto& argument : arguments) pointers.push_back(argument.data());
+    pointers.push_back(nullptr);
+    const pid_t child = ::fork();
+    if (child != 0) return child;
+    const int nowhere = ::open("/dev/null", O_WRONLY);
+    ::dup2(nowhere, STDOUT_FILENO);
+    ::dup2(nowhere, STDERR_FILENO);
+    ::execv(pointers[0], pointers.data());
+    ::_exit(127);
+}
+
+int waited(pid_t child) {
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+}
+
+struct Place {
+    test::Folder folder;
+    std::string shoot = (folder.path() / "twelve.poquito").string();
+    std::string frames = (folder.path() / "frames").string();
+    fs::path journal = folder.path() / "frames" / "one-1.journal";
+
+    Place() { REQUIRE_FALSE(storage::save_shoot(test::twelve_frames(), shoot)); }
+    std::vector<std::string> run(std::vector<std::string> more = {}) const {
+        std::vector<std::string> arguments = {"run", shoot, "one", frames, "--width", "48", "--speed", "1500"};
+        arguments.insert(arguments.end(), more.begin(), more.end());
+        return arguments;
+    }
+    bench::RunState state() const {
+        auto read = bench::read_journal(journal);
+        if (const auto* error = std::get_if<storage::ReadError>(&read)) FAIL(storage::message(*error));
+        return std::get<bench::RunState>(std::move(read));
+    }
+};
+
+/// What the record says is on the disk, whole, and each frame is there once.
+void check_record(const Place& place, const bench::RunState& state) {
+    std::set<int> seen;
+    for (const auto& frame : state.taken) {
+        CHECK(seen.insert(frame.index).second);
+        const auto bytes = storage::read_file(fs::path(place.frames) / frame.file);
+        REQUIRE(std::holds_alternative<std::string>(bytes));
+        CHECK(std::holds_alternative<storage::FrameExif>(storage::exif_of(std::get<std::string>(bytes))));
+        CHECK(std::get<std::string>(bytes).ends_with("\xFF\xD9"));
+    }
+    CHECK(state.missing().size() + seen.size() == state.frames.size());
+}
+
+}  // namespace
+
+TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cli][run]") {
+    test::Random random(11);
+    int kills = 0, completed = 0;
+    std::size_t kept_by_kills = 0;
+    while (kills < 50) {
+        const Place place;
+        std::size_t before = 0;
+        for (int attempt = 0; attempt < 200; ++attempt) {
+            const pid_t child = started(place.run());
+            std::this_thread::sleep_for(std::chrono::microseconds(static_cast<int>(random.between(1000, 110000))));
+            const bool alive = ::waitpid(child, nullptr, WNOHANG) == 0;
+            if (alive) {
+                ::kill(child, SIGKILL);
+                waited(child);
+                ++kills;
+            }
+            if (!fs::exists(place.journal)) continue;
+            const auto text = std::get<std::string>(storage::read_file(place.journal));
+            if (text.find('\n') == std::string::npos) {  // killed before its first line stood
+                fs::remove(place.journal);
+                continue;
+            }
+            const auto state = place.state();
+            check_record(place, state);
+            CHECK(state.taken.size() >= before);  // nothing that was kept is lost
+            kept_by_kills += state.taken.size() - before;
+            before = state.taken.size();
+            if (state.end) break;
+        }
+        REQUIRE(place.state().end == shoot::RunEnd::complete);
+        CHECK(place.state().taken.size() == 12);
+        CHECK_FALSE(fs::exists(fs::path(place.frames) / "one-2.journal"));
+        ++completed;
+    }
+    CHECK(completed >= 1);
+    CHECK(kept_by_kills == 12u * static_cast<unsigned>(completed));
+}
+
+TEST_CASE("a run that broke off ends with 3, and is gone on with by the same command", "[cli][run]") {
+    const Place place;
+    // Six troubles of connection in a row are more than it mends by itself.
+    std::vector<std::string> drops;
+    for (int i = 0; i < 4; ++i) drops.insert(drops.end(), {"--trouble", "camera-drops@5"});
+    CHECK(waited(started(place.run(drops))) == 3);
+    CHECK_FALSE(place.state().end);
+    check_record(place, place.state());
+    CHECK(waited(started(place.run())) == 0);
+    CHECK(place.state().end == shoot::RunEnd::complete);
+    check_record(place, place.state());
+    // The next one is a run of its own.
+    CHECK(waited(started(place.run({"--tests"}))) == 0);
+    CHECK(fs::exists(fs::path(place.frames) / "one-2-test.journal"));
+}
+
+TEST_CASE("an interrupt stops a run and keeps what was taken", "[cli][run]") {
+    const Place place;
+    auto arguments = place.run();
+    arguments.back() = "20";
+    const pid_t child = started(arguments);
+    std::this_thread::sleep_for(std::chrono::milliseconds(350));
+    ::kill(child, SIGINT);
+    CHECK(waited(child) == 0);
+    const auto state = place.state();
+    CHECK(state.end == shoot::RunEnd::stopped);
+    CHECK(state.taken.size() < 12);
+    check_record(place, state);
+}
+
+TEST_CASE("what cannot be run is refused", "[cli][run]") {
+    const Place place;
+    CHECK(waited(started({"run", place.shoot, "two", place.frames})) == 1);
+    CHECK(waited(started(place.run({"--trouble", "earthquake@3"}))) == 2);
+    CHECK(waited(started(place.run({"--dialect", "/no/such/file"}))) == 1);
+    CHECK(waited(started({"log", place.shoot})) == 1);
+    CHECK(waited(started({"order", place.shoot})) == 0);
+    CHECK(waited(started({"stack", place.shoot, "one"})) == 0);
+    CHECK(waited(started({"stack", place.shoot, "none"})) == 1);
+}
+
+TEST_CASE("a rail simulated by one program is driven by another", "[cli][serial]") {
+    const Place place;
+    const char* program = std::getenv("POQUITO_CLI");
+    REQUIRE(program);
+    const auto line = place.folder.path() / "line";
+    const pid_t server = ::fork();
+    if (server == 0) {
+        const int out = ::open(line.c_str(), O_WRONLY | O_CREAT, 0644);
+        ::dup2(out, STDOUT_FILENO);
+        ::execl(program, program, "rail", "--travel", "60", "--speed", "400", nullptr);
+        ::_exit(127);
+    }
+    std::string device;
+    for (int i = 0; i < 200 && device.find('\n') == std::string::npos; ++i) {
+        std::this_thread::sleep_for(std::chrono::milliseconds(20));
+        if (const auto text = storage::read_file(line); std::holds_alternative<std::string>(text))
+            device = std::get<std::string>(text);
+    }
+    REQUIRE(device.starts_with("/dev/"));
+    device.pop_back();
+    CHECK(waited(started(place.run({"--rail", device}))) == 0);
+    CHECK(place.state().end == shoot::RunEnd::complete);
+    ::kill(server, SIGTERM);
+    CHECK(waited(server) == 0);
+    // Nobody at the other end any more.
+    CHECK(waited(started(place.run({"--rail", device}))) == 3);
+}
