@@ -13,7 +13,7 @@
 
 namespace poquito::desk {
 
-using namespace bench;
+using namespace bench_sizes;
 
 namespace {
 QPolygonF sampledProfile(const shoot::Subject& subject, Elevation elevation);

@@ -46,10 +46,10 @@ double subjectHalf(const shoot::Extent& extent, Elevation elevation);
 /// The subject's section as this elevation shows it, mm from its middle: x away from the camera, y as in BenchLayout.
 QPolygonF subjectProfile(const shoot::Subject& subject, Elevation elevation);
 
-namespace bench {
+namespace bench_sizes {
 inline constexpr double aim_grip_share = 0.45;
 inline constexpr double body_behind = 26, body_half = 38;  // a camera body about the sensor, mm, common practice
 inline constexpr double ruler_height = 62;                 // for dimension lines and ruler, pixels
-}  // namespace bench
+}  // namespace bench_sizes
 
 }  // namespace poquito::desk

@@ -19,7 +19,7 @@
 namespace poquito::desk {
 namespace {
 
-using namespace bench;
+using namespace bench_sizes;
 
 QString mm(double length) { return QString::fromStdString(shoot::length_text(length)); }
 

@@ -21,7 +21,7 @@ namespace poquito::desk {
 
 namespace {
 
-using namespace bench;
+using namespace bench_sizes;
 
 }  // namespace
 

@@ -92,9 +92,16 @@ void FinderView::setOverlays(const FinderOverlays& overlays) {
 }
 
 void FinderView::takePlane(bool take) {
-    takesPlane_ = take;
-    planePoints_.clear();
+    takes_ = take ? Takes::plane : Takes::nothing;
+    points_.clear();
+    depths_.clear();
     setToolTip({});
+    update();
+}
+
+void FinderView::takeSlice() {
+    takePlane(false);
+    takes_ = Takes::slice;
     update();
 }
 
@@ -222,7 +229,10 @@ void FinderView::paintEvent(QPaintEvent*) {
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(theme().ink);
     const QString heading =
-        takesPlane_ ? tr("Click %1 of 3 points of a plane").arg(planePoints_.size() + 1) : tr("Finder");
+        takes_ == Takes::plane ? tr("Click %1 of 3 points of a plane").arg(points_.size() + 1)
+        : takes_ == Takes::slice
+            ? tr("Click the %1 point that has to be sharp").arg(points_.empty() ? tr("nearest") : tr("farthest"))
+            : tr("Finder");
     painter.drawText(QPointF(0, 15), heading);
     if (!document_.shot()) return;
     const QRectF frame = frameRect();
@@ -300,8 +310,8 @@ void FinderView::paintOverlays(QPainter& painter, const QRectF& frame) const {
     QRectF window(0, 0, across, across * LoupeView::rows / LoupeView::columns);
     window.moveCenter(pointOf(loupe_));
     twice([&] { painter.drawRect(window); });
-    for (std::size_t i = 0; i < planePoints_.size(); ++i) {
-        const QPointF at = pointOf({planePoints_[i].x(), planePoints_[i].y()});
+    for (std::size_t i = 0; i < points_.size(); ++i) {
+        const QPointF at = pointOf({points_[i].x(), points_[i].y()});
         twice([&] { painter.drawEllipse(at, 5, 5); });
     }
 }
@@ -326,19 +336,38 @@ void FinderView::mouseReleaseEvent(QMouseEvent* event) {
     pressed_.reset();
     if (dragged_) return;
     const auto place = placeOf(event->position());
-    if (!takesPlane_) {
+    if (takes_ == Takes::nothing) {
         setLoupe(place);
         focusAt(place);
         return;
     }
-    if (!depthAt(event->position())) return;
-    planePoints_.emplace_back(place.x, place.y);
-    if (planePoints_.size() == 3) {
-        const auto points = planePoints_;
+    if (const auto depth = depthAt(event->position())) takePoint(place, *depth);
+}
+
+void FinderView::takePoint(imaging::Place place, double depth) {
+    points_.emplace_back(place.x, place.y);
+    depths_.push_back(depth);
+    if (takes_ == Takes::plane && points_.size() == 3) {
+        const auto points = points_;
         takePlane(false);
         Q_EMIT planeTaken(points);
     }
+    if (takes_ == Takes::slice && points_.size() == 2) chooseSlice();
     update();
+}
+
+void FinderView::chooseSlice() {
+    const auto depths = depths_;
+    takePlane(false);
+    const double nearest = document_.shot()->sharpness.focus_offset + document_.report()->extent.depth / 2;
+    const auto behind = [&](double depth) {
+        return std::clamp(std::round((depth + nearest) * 1000) / 1000, 0.0, document_.report()->extent.depth);
+    };
+    const auto [from, to] = std::minmax(behind(depths[0]), behind(depths[1]));
+    document_.editShot({tr("Choose the slice")}, [&](shoot::Shot& shot) {
+        shot.capture.mode = shoot::CaptureMode::stack;
+        shot.capture.slice = shoot::Slice{.from = from, .to = to};
+    });
 }
 
 void FinderView::focusAt(imaging::Place place) {
@@ -367,7 +396,7 @@ void FinderView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Enter:
             return focusAt(loupe_);
         case Qt::Key_Escape:
-            if (takesPlane_) return takePlane(false);
+            if (takes_ != Takes::nothing) return takePlane(false);
             break;
         default:
             break;

@@ -37,7 +37,10 @@ class FinderView : public QWidget {
 
     /// Begins to take three points of the subject, or gives it up.
     void takePlane(bool take);
-    bool takesPlane() const { return takesPlane_; }
+    bool takesPlane() const { return takes_ == Takes::plane; }
+
+    /// Begins to take two points of the subject: the chosen slice reaches from the nearer to the farther.
+    void takeSlice();
 
     /// The middle of the loupe on the sensor, mm; x right, y up.
     imaging::Place loupe() const { return loupe_; }
@@ -76,6 +79,8 @@ class FinderView : public QWidget {
     PictureQueue::Work work(double scale, std::shared_ptr<imaging::Finder> finder);
     void show(Picture picture);
     void focusAt(imaging::Place place);
+    void takePoint(imaging::Place place, double depth);
+    void chooseSlice();
     void paintOverlays(QPainter& painter, const QRectF& frame) const;
     QString title() const;
 
@@ -90,8 +95,10 @@ class FinderView : public QWidget {
     imaging::Place loupe_;
     std::optional<QPointF> pressed_;
     bool dragged_ = false;
-    bool takesPlane_ = false;
-    std::vector<QPointF> planePoints_;
+    enum class Takes { nothing, plane, slice };
+    Takes takes_ = Takes::nothing;
+    std::vector<QPointF> points_;  // taken so far, on the sensor, mm
+    std::vector<double> depths_;   // of them, mm behind the plane of focus
     PictureQueue queue_;
 };
 

@@ -2,6 +2,7 @@
 
 #include "desk/document.hpp"
 #include "desk/theme.hpp"
+#include "shoot/order.hpp"
 #include "shoot/text.hpp"
 
 #include <QPainter>
@@ -37,7 +38,7 @@ QString FootLine::shotText() const {
                             QString::fromStdString(shoot::data_text(capture.data_mb)));
     double flashes = 0;
     for (const auto& source : report->light.sources)
-        if (source.fires && !source.continuous) flashes += capture.frames;
+        if (source.fires && !source.continuous) flashes += capture.cost.exposures;
     if (flashes > 0) text += tr(" · %1").arg(QString::fromStdString(shoot::count_text(flashes, "flash", "flashes")));
     return text;
 }
@@ -50,10 +51,15 @@ QString FootLine::shootText() const {
         seconds += capture.paced_duration;
         megabytes += capture.data_mb;
     }
-    return tr("Whole shoot: %1 · %2 · %3 of frames · %4")
+    std::vector<const shoot::Report*> reports;
+    for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
+    const auto day = shoot::given_day(document_.shoot(), reports);
+    return tr("Whole shoot: %1 · %2 · %3 of frames · %4 · %5 to %6")
         .arg(QString::fromStdString(shoot::count_text(document_.count(), "shot", "shots")),
              QString::fromStdString(shoot::count_text(frames, "frame", "frames")),
-             QString::fromStdString(shoot::time_text(seconds)), QString::fromStdString(shoot::data_text(megabytes)));
+             QString::fromStdString(shoot::time_text(seconds)), QString::fromStdString(shoot::data_text(megabytes)),
+             QString::fromStdString(shoot::day_time_text(document_.shoot().workday.begin)),
+             QString::fromStdString(shoot::day_time_text(day.finish)));
 }
 
 void FootLine::paintEvent(QPaintEvent*) {

@@ -15,7 +15,9 @@
 #include "desk/notes_panel.hpp"
 #include "desk/proof_page.hpp"
 #include "desk/reach_page.hpp"
-#include "desk/run_page.hpp"
+#include "desk/run/run_desk.hpp"
+#include "desk/run/run_page.hpp"
+#include "desk/run/running_view.hpp"
 #include "desk/shot_cards.hpp"
 #include "desk/station_rail.hpp"
 #include "desk/subject_page.hpp"
@@ -86,6 +88,8 @@ shoot::Shoot genericShoot() {
 MainWindow::MainWindow(shoot::Shoot shoot, QWidget* parent) : QMainWindow(parent) {
     gear_ = new GearWindows(document_, this);
     connect(gear_, &GearWindows::problemFound, this, &MainWindow::say);
+    runs_ = new RunDesk(document_, this);
+    connect(runs_, &RunDesk::problemFound, this, &MainWindow::say);
     document_.open(std::move(shoot), {});
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
@@ -393,7 +397,7 @@ StationPage* MainWindow::pageOf(shoot::Station station) {
             case shoot::Station::light:
                 return new LightPage(document_, chosenLight_);
             case shoot::Station::run:
-                return new RunPage(document_);
+                return buildRun();
             case shoot::Station::proof:
                 break;
         }
@@ -418,6 +422,7 @@ StationPage* MainWindow::pageOf(shoot::Station station) {
 }
 
 void MainWindow::goTo(shoot::Station station) {
+    if (runShown_) showRun(false);
     rail_->setCurrent(station);
     auto* page = pageOf(station);
     auto* scroll = page->parentWidget()->parentWidget()->parentWidget();
@@ -491,12 +496,45 @@ void MainWindow::buildFinder() {
     connect(finder_->finder(), &FinderView::planeTaken, page, &DepthPage::showPlane);
 }
 
+StationPage* MainWindow::buildRun() {
+    auto* page = new RunPage(document_, *runs_);
+    connect(page, &RunPage::problemFound, this, &MainWindow::say);
+    connect(page, &RunPage::runShown, this, [this] { showRun(true); });
+    connect(page, &RunPage::slicePointsWanted, this, [this] {
+        benchInstead_.erase(shoot::Station::run);
+        showAbove();
+        finder_->finder()->takeSlice();
+        finder_->finder()->setFocus();
+    });
+    return page;
+}
+
+/// The run fills the window but for the stations: it is read from further away than anything else.
+void MainWindow::showRun(bool show) {
+    if (show && !running_) {
+        running_ = new RunningView(document_, *runs_, this);
+        body_->addWidget(running_);
+        connect(running_, &RunningView::leaveWanted, this, [this] { showRun(false); });
+    }
+    runShown_ = show;
+    if (show) {
+        body_->setCurrentWidget(running_);
+        cardsColumn_->hide();
+        marginColumn_->hide();
+        running_->setFocus();
+    } else {
+        refresh();
+    }
+}
+
 /// Above the station's sheet: the bench, or the drawing that the station has of its own.
 void MainWindow::showAbove() {
     const auto station = rail_->current();
     const bool bench = benchInstead_.contains(station);
     const bool train = station == shoot::Station::reach && !bench;
-    const bool finder = (station == shoot::Station::depth || station == shoot::Station::light) && !bench;
+    const bool finder =
+        (station == shoot::Station::depth || station == shoot::Station::light || station == shoot::Station::run) &&
+        !bench;
     if (train && !train_) buildTrain();
     if (finder && !finder_) buildFinder();
     trainButton_->setText(station == shoot::Station::reach ? tr("see the train") : tr("see the finder"));
@@ -530,9 +568,11 @@ void MainWindow::showInLedger() {
 void MainWindow::refresh() {
     const bool empty = document_.count() == 0;
     if (empty && !welcome_) buildWelcome();
-    body_->setCurrentIndex(empty ? 1 : 0);
-    cardsColumn_->setVisible(!empty);
-    marginColumn_->setVisible(!empty);
+    if (!runShown_ || empty) {
+        body_->setCurrentWidget(empty ? static_cast<QWidget*>(welcome_) : body_->widget(0));
+        cardsColumn_->setVisible(!empty);
+        marginColumn_->setVisible(!empty);
+    }
     rail_->setEnabled(!empty);
     pageOf(rail_->current())->refresh();
     if (train_ && train_->isVisible()) train_->refresh();

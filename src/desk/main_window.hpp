@@ -29,6 +29,8 @@ class FootLine;
 class GearWindows;
 class LedgerView;
 class NotesPanel;
+class RunDesk;
+class RunningView;
 class ShotCards;
 class StationPage;
 class StationRail;
@@ -49,6 +51,7 @@ class MainWindow : public QMainWindow {
 
     Document& document() { return document_; }
     Bag& bag();
+    RunDesk& runs() { return *runs_; }
     void goTo(shoot::Station station);
 
     /// Without questions; what goes wrong is said in the strip above the bench. True: it is done.
@@ -78,7 +81,9 @@ class MainWindow : public QMainWindow {
                     const std::function<void()>& run);
     void buildTrain();
     void buildFinder();
+    StationPage* buildRun();
     void showAbove();
+    void showRun(bool show);
     bool restorePicture(const QString& path);
     StationPage* pageOf(shoot::Station station);
 
@@ -118,11 +123,15 @@ class MainWindow : public QMainWindow {
     TrainDrawing* train_ = nullptr;
     QToolButton* trainButton_ = nullptr;
     FinderPanel* finder_ = nullptr;
-    /// Stations where the bench was asked for in place of their own drawing; at Light it is until the finder is.
-    std::set<shoot::Station> benchInstead_ = {shoot::Station::light};
+    /// Stations where the bench was asked for in place of their own drawing; at Light and Run it is until the finder
+    /// is.
+    std::set<shoot::Station> benchInstead_ = {shoot::Station::light, shoot::Station::run};
     QByteArray splitWithFinder_, splitElsewhere_;
     bool finderShown_ = false;
     GearWindows* gear_ = nullptr;
+    RunDesk* runs_ = nullptr;
+    RunningView* running_ = nullptr;
+    bool runShown_ = false;
     QStackedWidget* sheets_ = nullptr;
     QStackedWidget* body_ = nullptr;
     WelcomeSheet* welcome_ = nullptr;

@@ -165,6 +165,22 @@ Quantity secondsQuantity() {
             .expected = QStringLiteral("seconds such as 2 or 0.5")};
 }
 
+Quantity durationQuantity() {
+    return {.parse = parse_with(parse_duration),
+            .print = [](double value) { return time_text(value); },
+            .step = step_by(30),
+            .greatest = 86400,
+            .expected = QStringLiteral("a time such as 90 s or 2 min 30 s")};
+}
+
+Quantity dayTimeQuantity() {
+    return {.parse = parse_with(parse_day_time),
+            .print = [](double value) { return day_time_text(value); },
+            .step = step_by(300),
+            .greatest = 86400,
+            .expected = QStringLiteral("a time of day such as 9:30")};
+}
+
 Quantity countQuantity() {
     return {.parse = [](const std::string& text) -> std::optional<double> {
                 const auto value = parse_number(text);

@@ -38,6 +38,8 @@ Quantity frequencyQuantity();
 Quantity angleQuantity();
 Quantity attitudeQuantity();  // degrees a subject may be tilted or turned
 Quantity secondsQuantity();
+Quantity durationQuantity();  // s, shown as 2 min 30 s
+Quantity dayTimeQuantity();   // s after midnight, shown as 9:05
 Quantity countQuantity();
 Quantity wavelengthQuantity();  // mm, shown as nm
 

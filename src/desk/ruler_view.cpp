@@ -152,7 +152,7 @@ void RulerView::setMark(QPointF at) {
             active_ = i;
             return update();
         }
-    for (std::size_t i = 0; i < 2; ++i)
+    for (std::size_t i = 0; i < wanted_; ++i)
         if (!marks_[i]) {
             active_ = i;
             break;
@@ -162,6 +162,13 @@ void RulerView::setMark(QPointF at) {
     if (snapping_) mark.tick = imaging::find_tick(grey_, mark.place, std::clamp(reach / zoom_, 8.0, 60.0));
     if (mark.tick) mark.place = mark.tick->place;
     marks_[active_] = mark;
+    update();
+    Q_EMIT marksChanged();
+}
+
+void RulerView::setFirstMark(imaging::Place place) {
+    marks_[0] = Mark{.place = place, .tick = std::nullopt};
+    active_ = 0;
     update();
     Q_EMIT marksChanged();
 }

@@ -26,11 +26,16 @@ class RulerView : public QWidget {
     /// Whether a click looks for the tick near it.
     void setSnapping(bool on) { snapping_ = on; }
 
+    /// How many marks there are to set, 1 or 2.
+    void setMarksWanted(std::size_t count) { wanted_ = count; }
+
     struct Mark {
         imaging::Place place;
         std::optional<imaging::Tick> tick;  // where it was set to one and not moved since
     };
     const std::array<std::optional<Mark>, 2>& marks() const { return marks_; }
+
+    void setFirstMark(imaging::Place place);
 
     /// Pixels of the picture to places in the widget and back; the middle of the top left pixel is (0, 0).
     QPointF toView(imaging::Place place) const;
@@ -63,7 +68,7 @@ class RulerView : public QWidget {
     bool fitted_ = true;
     bool snapping_ = true;
     std::array<std::optional<Mark>, 2> marks_;
-    std::size_t active_ = 0;
+    std::size_t active_ = 0, wanted_ = 2;
     std::optional<QPointF> panning_;
 };
 

@@ -12,8 +12,8 @@ std::vector<ChargeUse> charge_use(const Shoot& shoot, const std::vector<const Re
             for (std::size_t i = 0; i < shoot.shots[s].lights.size(); ++i) {
                 const auto& source = reports[s]->light.sources[i];
                 if (shoot.shots[s].lights[i].flash != flash.id || !source.fires) continue;
-                use.flashes += reports[s]->capture.frames;
-                use.full_flashes += reports[s]->capture.frames * std::min(source.power, 1.0);
+                use.flashes += reports[s]->capture.cost.exposures;
+                use.full_flashes += reports[s]->capture.cost.exposures * std::min(source.power, 1.0);
             }
         if (flash.charge) use.share = use.full_flashes / *flash.charge;
         if (use.flashes > 0) uses.push_back(use);

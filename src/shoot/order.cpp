@@ -21,14 +21,16 @@ constexpr double hair = 1e-6;  // s: sums of the same changes in another order d
 struct Score {
     std::size_t broken = 0;
     double late = 0;
-    double work = 0;
+    double cost = 0;  // work, or the finish where waiting counts
     double finish = 0;
+    double work = 0;
 
     bool beats(const Score& other) const {
         if (broken != other.broken) return broken < other.broken;
         if (std::abs(late - other.late) > hair) return late < other.late;
-        if (std::abs(work - other.work) > hair) return work < other.work;
-        return finish < other.finish - hair;
+        if (std::abs(cost - other.cost) > hair) return cost < other.cost;
+        if (std::abs(finish - other.finish) > hair) return finish < other.finish;
+        return work < other.work - hair;
     }
 };
 
@@ -50,6 +52,7 @@ class Scorer {
             if (problem_.done_by[job]) score.late += std::max(0.0, time - *problem_.done_by[job]);
         }
         score.finish = time;
+        score.cost = problem_.waiting_counts ? time : score.work;
         return score;
     }
 
@@ -79,9 +82,13 @@ OrderedDay day_of(const OrderProblem& problem, std::vector<std::size_t> order) {
     return day;
 }
 
-bool better(const OrderedDay& one, const OrderedDay& other) {
-    const auto score = [](const OrderedDay& day) {
-        return Score{.broken = day.broken, .late = day.late, .work = day.work, .finish = day.finish};
+bool better(const OrderProblem& problem, const OrderedDay& one, const OrderedDay& other) {
+    const auto score = [&](const OrderedDay& day) {
+        return Score{.broken = day.broken,
+                     .late = day.late,
+                     .cost = problem.waiting_counts ? day.finish : day.work,
+                     .finish = day.finish,
+                     .work = day.work};
     };
     return score(one).beats(score(other));
 }
@@ -172,9 +179,10 @@ std::optional<OrderedDay> exact_order(const OrderProblem& problem) {
     std::size_t best_last = 0;
     for (std::size_t last = 0; last < n; ++last)
         for (const Label& label : labels[(sets - 1) * n + last]) {
-            const bool less = !best || label.work < best->work - hair ||
-                              (label.work < best->work + hair && label.time < best->time - hair);
-            if (less) best = &label, best_last = last;
+            const auto score = [&](const Label& l) {
+                return Score{.cost = problem.waiting_counts ? l.time : l.work, .finish = l.time, .work = l.work};
+            };
+            if (!best || score(label).beats(score(*best))) best = &label, best_last = last;
         }
     if (!best) return std::nullopt;
     std::vector<std::size_t> order = {best_last};
@@ -370,7 +378,8 @@ OrderProblem order_problem(const Shoot& shoot, const std::vector<const Report*>&
     const std::size_t n = shoot.shots.size();
     OrderProblem problem{.change = std::vector(n, std::vector<double>(n, 0)),
                          .after = std::vector<std::vector<std::size_t>>(n),
-                         .begin = shoot.workday.begin};
+                         .begin = shoot.workday.begin,
+                         .waiting_counts = shoot.workday.waiting_counts};
     for (std::size_t i = 0; i < n; ++i) {
         const Shot& shot = shoot.shots[i];
         const auto& timing = shot.timing;
@@ -384,6 +393,22 @@ OrderProblem order_problem(const Shoot& shoot, const std::vector<const Report*>&
         }
     }
     return problem;
+}
+
+OrderedDay given_day(const Shoot& shoot, const std::vector<const Report*>& reports) {
+    const auto& day = shoot.workday;
+    OrderedDay made{.finish = day.begin};
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
+        const auto& timing = shoot.shots[i].timing;
+        const double change = i > 0 ? price_of(change_between(shoot.shots[i - 1], shoot.shots[i]), day.prices) : 0;
+        made.work += change;
+        const double ready = made.finish + change, start = std::max(ready, timing.not_before.value_or(0));
+        made.waiting += start - ready;
+        made.start.push_back(start);
+        made.finish = start + timing.handling.value_or(day.prices.subject) + reports[i]->capture.paced_duration;
+        if (timing.done_by) made.late += std::max(0.0, made.finish - *timing.done_by);
+    }
+    return made;
 }
 
 Shoot in_order(const Shoot& shoot, const std::vector<std::size_t>& order) {

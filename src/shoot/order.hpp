@@ -19,6 +19,7 @@ struct OrderProblem {
     std::vector<std::optional<double>> not_before;
     std::vector<std::optional<double>> done_by;
     double begin = 0;
+    bool waiting_counts = false;  // idle time is no better than work: the day that ends first is the best
 };
 
 struct OrderedDay {
@@ -34,10 +35,11 @@ struct OrderedDay {
 /// The day in that order.
 OrderedDay day_of(const OrderProblem& problem, std::vector<std::size_t> order);
 
-/// Whether `one` is the better day: keeps more relations, is less late, takes less work, ends earlier.
-bool better(const OrderedDay& one, const OrderedDay& other);
+/// Whether `one` is the better day of the problem: keeps more relations, is less late, takes less work (with the
+/// waiting where that counts), ends earlier, takes less work.
+bool better(const OrderProblem& problem, const OrderedDay& one, const OrderedDay& other);
 
-/// Of the orders that keep everything, the one of least work, and of those the one that ends first. Dynamic programming
+/// The best of the orders that keep everything, as `better` has it. Dynamic programming
 /// over sets of jobs and the last of them (Held and Karp 1962), with all pairs of time and work that no other pair
 /// beats. Empty where no order keeps everything. For up to `most_exact` jobs.
 std::optional<OrderedDay> exact_order(const OrderProblem& problem);
@@ -68,6 +70,9 @@ std::string change_text(const Change& change);  // "lens and light"; "nothing"
 
 /// The shots of the shoot as jobs, in their order. `reports` one a shot.
 OrderProblem order_problem(const Shoot& shoot, const std::vector<const Report*>& reports);
+
+/// The day in the order the shots stand in; `order` is empty.
+OrderedDay given_day(const Shoot& shoot, const std::vector<const Report*>& reports);
 
 /// The shoot with its shots in that order.
 Shoot in_order(const Shoot& shoot, const std::vector<std::size_t>& order);

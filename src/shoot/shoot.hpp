@@ -363,8 +363,9 @@ struct ChangePrices {
 struct Workday {
     double begin = 9 * 3600;  // s after midnight
     ChangePrices prices;
-    double sorting = 2;    // s a frame, as this user measured it
-    double combining = 5;  // s a frame of a stack
+    double sorting = 2;          // s a frame, as this user measured it
+    double combining = 5;        // s a frame of a stack
+    bool waiting_counts = true;  // for the order of shots: idle time is no better than work
     std::string unknown;
 
     bool operator==(const Workday&) const = default;

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <array>
 #include <cctype>
 #include <charconv>
@@ -81,9 +82,18 @@ std::string time_text(double seconds) {
     const double whole = std::round(seconds);
     if (whole < 60) return fmt::format("{:.0f} s", whole);
     const double minutes = std::floor(whole / 60);
-    if (minutes < 60) return fmt::format("{:.0f} min {:.0f} s", minutes, whole - minutes * 60);
+    const double rest = whole - minutes * 60;
+    if (minutes < 60)
+        return rest > 0 ? fmt::format("{:.0f} min {:.0f} s", minutes, rest) : fmt::format("{:.0f} min", minutes);
     const double hours = std::floor(minutes / 60);
+    if (minutes == hours * 60) return number_text(hours, 6) + " h";
     return fmt::format("{} h {:.0f} min", number_text(hours, 6), minutes - hours * 60);
+}
+
+std::string day_time_text(double seconds) {
+    const double minutes = std::round(seconds / 60);
+    const double hours = std::floor(minutes / 60);
+    return fmt::format("{:.0f}:{:02.0f}", hours, minutes - hours * 60);
 }
 
 std::string colour_text(const Colour& colour) {
@@ -270,6 +280,48 @@ std::optional<Colour> parse_colour(std::string_view text) {
 std::optional<double> parse_angle(std::string_view text) {
     static constexpr std::array<Unit, 2> units = {{{"\u00b0", 1}, {"deg", 1}}};
     return parse_with_unit(text, units);
+}
+
+std::optional<double> parse_duration(std::string_view text) {
+    constexpr std::pair<std::string_view, double> units[] = {{"min", 60}, {"h", 3600}, {"s", 1}};
+    double sum = 0;
+    bool any = false;
+    while (!text.empty()) {
+        const auto begin = text.find_first_not_of(' ');
+        if (begin == std::string_view::npos) break;
+        text.remove_prefix(begin);
+        const auto digits = std::min(text.find_first_not_of("0123456789.,"), text.size());
+        const auto value = parse_number(text.substr(0, digits));
+        if (!value) return std::nullopt;
+        text.remove_prefix(digits);
+        text.remove_prefix(std::min(text.find_first_not_of(' '), text.size()));
+        if (text.empty()) {
+            if (any) return std::nullopt;  // "2 min 30" of what?
+            return *value;
+        }
+        const auto unit = std::find_if(std::begin(units), std::end(units),
+                                       [&](const auto& entry) { return text.starts_with(entry.first); });
+        if (unit == std::end(units)) return std::nullopt;
+        sum += *value * unit->second;
+        text.remove_prefix(unit->first.size());
+        any = true;
+    }
+    return any ? std::optional(sum) : std::nullopt;
+}
+
+std::optional<double> parse_day_time(std::string_view text) {
+    const auto colon = text.find_first_of(":.");
+    const auto whole = [](std::string_view digits) -> std::optional<double> {
+        while (!digits.empty() && digits.front() == ' ') digits.remove_prefix(1);
+        while (!digits.empty() && digits.back() == ' ') digits.remove_suffix(1);
+        if (digits.empty() || digits.size() > 2 || digits.find_first_not_of("0123456789") != std::string_view::npos)
+            return std::nullopt;
+        return parse_number(digits);
+    };
+    const auto hours = whole(text.substr(0, colon));
+    const auto minutes = colon == std::string_view::npos ? std::optional(0.0) : whole(text.substr(colon + 1));
+    if (!hours || !minutes || *hours > 24 || *minutes > 59) return std::nullopt;
+    return (*hours * 60 + *minutes) * 60;
 }
 
 }  // namespace poquito::shoot

@@ -22,6 +22,7 @@ std::string stops_text(double stops);           // +0.1, -7.2 (true minus sign),
 std::string length_text(double mm);             // 12 µm, 3.4 mm, 65 cm, 2.3 m
 std::string magnification_text(double m);       // 0.82×
 std::string time_text(double seconds);          // 0.4 s, 22 s, 1 min 12 s, 2 h 5 min
+std::string day_time_text(double seconds);      // 9:05, of s after midnight; past it 25:10
 std::string colour_text(const Colour& colour);  // #7f9c8a
 std::string data_text(double megabytes);        // 480 MB, 0.7 GB
 std::string count_text(double count, const char* one, const char* many);  // 1 frame, 22 frames
@@ -45,5 +46,11 @@ std::optional<double> parse_percent(std::string_view text);        // 25, 25 %: 
 std::optional<double> parse_speed(std::string_view text);          // 5 (mm/s), 2 cm/s, 1 m/s, 3 km/h
 std::optional<Colour> parse_colour(std::string_view text);         // #7f9c8a
 std::optional<double> parse_angle(std::string_view text);          // 30, 30°, 30 deg
+
+/// "90", "90 s", "2 min", "1 h 5 min", "2.5 min"; s.
+std::optional<double> parse_duration(std::string_view text);
+
+/// "9:05", "9.05" or "9"; s after midnight.
+std::optional<double> parse_day_time(std::string_view text);
 
 }  // namespace poquito::shoot

@@ -1,6 +1,7 @@
 #include "storage/run_sheet.hpp"
 
 #include "shoot/lighting.hpp"
+#include "shoot/order.hpp"
 #include "shoot/reach_search.hpp"
 #include "shoot/text.hpp"
 
@@ -8,6 +9,7 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace poquito::storage {
 namespace {
@@ -75,21 +77,29 @@ std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& 
 
 std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
     double frames = 0, seconds = 0, megabytes = 0;
+    std::vector<const Report*> pointers;
+    for (const Report& report : reports) pointers.push_back(&report);
+    const auto day = given_day(shoot, pointers);
     std::string rows;
     for (std::size_t i = 0; i < reports.size(); ++i) {
         const auto& capture = reports[i].capture;
         frames += capture.frames;
         seconds += capture.paced_duration;
         megabytes += capture.data_mb;
-        rows += fmt::format("<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td></tr>\n", i + 1,
-                            escaped(shoot.shots[i].name), magnification_text(reports[i].optics.magnification),
-                            count_text(capture.frames, "frame", "frames"), time_text(capture.paced_duration));
+        const auto change =
+            i > 0 ? "change " + change_text(change_between(shoot.shots[i - 1], shoot.shots[i])) : std::string();
+        rows += fmt::format(
+            "<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td class=\"quiet\">{}</td></tr>\n",
+            i + 1, day_time_text(day.start[i]), escaped(shoot.shots[i].name),
+            magnification_text(reports[i].optics.magnification), count_text(capture.frames, "frame", "frames"),
+            time_text(capture.paced_duration), change);
     }
     return fmt::format(
-        "<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of exposures and recycling, {}</p>\n"
+        "<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of frames, {}; changes {}, over at {}</p>\n"
         "<table cellspacing=\"0\" cellpadding=\"4\">\n{}</table>\n",
         escaped(shoot.title), count_text(static_cast<double>(shoot.shots.size()), "shot", "shots"),
-        count_text(frames, "frame", "frames"), time_text(seconds), data_text(megabytes), rows);
+        count_text(frames, "frame", "frames"), time_text(seconds), data_text(megabytes), time_text(day.work),
+        day_time_text(day.finish), rows);
 }
 
 /// `width` of the first column in pixels: a rich-text printer lays columns out by it.
@@ -167,11 +177,43 @@ std::string frame_rows(const Shot& shot, const Report& report) {
     const auto& capture = report.capture;
     std::string rows;
     rows += row("Frames", number_text(capture.frames, 9));
-    if (capture.step) {
-        rows += row("Step", length_text(*capture.step) +
-                                (shot.capture.mover == Mover::rail ? " of rail" : " at the subject, by the ring"));
-        rows += row("Begin", fmt::format("{} in front of the nearest point, end {} behind the farthest",
-                                         length_text(shot.capture.lead), length_text(shot.capture.tail)));
+    if (capture.frames > 1) {
+        const auto& stack = *capture.stack;
+        const auto place = [](double plane) {
+            return fmt::format("{} {} the nearest point", length_text(std::abs(plane)),
+                               plane < 0 ? "in front of" : "behind");
+        };
+        std::string step = length_text(*capture.step);
+        if (stack.rail) {
+            step += " of rail";
+            if (stack.rail->motor)
+                step += fmt::format(", {} motor steps", number_text(stack.rail->units, 6));
+            else if (stack.rail->turns)
+                step += fmt::format(", {} turns", number_text(*stack.rail->turns, 3));
+        }
+        if (stack.ring)
+            step += fmt::format(" at the subject, {:.3g} % of the ring's travel", stack.ring->ring_step * 100);
+        if (stack.bracket && stack.bracket->choice)
+            step += fmt::format(", step setting {}", number_text(stack.bracket->choice->setting));
+        rows += row("Step", step);
+        rows += row("Planes", fmt::format("first {}, last {}", place(stack.first), place(stack.last)));
+        if (shot.capture.slice)
+            rows +=
+                row("Slice", fmt::format("from {} to {} behind the nearest point",
+                                         length_text(shot.capture.slice->from), length_text(shot.capture.slice->to)));
+        if (stack.hand && std::isfinite(stack.hand->bursts))
+            rows += row("By hand", fmt::format("{} of {}", count_text(stack.hand->bursts, "burst", "bursts"),
+                                               count_text(stack.hand->burst_frames, "frame", "frames")));
+        if (stack.bracket && stack.bracket->passes.size() > 1)
+            for (std::size_t i = 0; i < stack.bracket->passes.size(); ++i)
+                rows +=
+                    row(fmt::format("Pass {}", i + 1),
+                        fmt::format("{}, focus {}",
+                                    count_text(static_cast<double>(stack.bracket->passes[i].frames), "frame", "frames"),
+                                    place(stack.bracket->passes[i].focus)));
+        if (stack.rail && stack.rail->take_up > 0)
+            rows += row("Backlash",
+                        fmt::format("go back {} too far, then forwards only", length_text(stack.rail->take_up)));
     }
     rows += row("Time, data", fmt::format("{}, {}", time_text(capture.paced_duration), data_text(capture.data_mb)));
     return rows;

@@ -511,6 +511,7 @@ Workday read_workday(const Node& node) {
     }
     day.sorting = object.number_or("sorting_s_per_frame", zero_or_more, day.sorting);
     day.combining = object.number_or("combining_s_per_frame", zero_or_more, day.combining);
+    day.waiting_counts = object.flag_or("waiting_counts", day.waiting_counts);
     day.unknown = object.unknown();
     return day;
 }

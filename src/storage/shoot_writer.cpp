@@ -280,7 +280,8 @@ Json write_workday(const Workday& day) {
                                                     {"subject", json_number(prices.subject)}},
                                                    prices.unknown)},
                          {"sorting_s_per_frame", json_number(day.sorting)},
-                         {"combining_s_per_frame", json_number(day.combining)}},
+                         {"combining_s_per_frame", json_number(day.combining)},
+                         {"waiting_counts", day.waiting_counts}},
                         day.unknown);
 }
 

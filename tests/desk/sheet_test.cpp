@@ -1,6 +1,6 @@
 #include "person.hpp"
 
-#include "desk/run_page.hpp"
+#include "desk/run/run_page.hpp"
 #include "desk/sheet_printer.hpp"
 
 using namespace poquito;

@@ -284,7 +284,8 @@ inline shoot::Shoot random_shoot(unsigned seed) {
         shoot.workday = {.begin = random.between(0, 80000),
                          .prices = {.camera = random.between(0, 900), .subject = 0},
                          .sorting = random.between(0, 10),
-                         .combining = random.between(0, 10)};
+                         .combining = random.between(0, 10),
+                         .waiting_counts = random.coin()};
     if (random.coin(0.3)) {
         auto& body = shoot.kit.cameras.front();
         body.bracket.step_settings = 10;

@@ -1,6 +1,5 @@
-#include "desk/run_page.hpp"
+#include "desk/run/sheet_leaf.hpp"
 
-#include "desk/checklist_model.hpp"
 #include "desk/file_dialogs.hpp"
 #include "desk/sheet_printer.hpp"
 #include "desk/theme.hpp"
@@ -9,8 +8,6 @@
 
 #include <QFileInfo>
 #include <QHBoxLayout>
-#include <QLabel>
-#include <QListView>
 #include <QMessageBox>
 #include <QPrintDialog>
 #include <QPrinter>
@@ -21,27 +18,8 @@
 
 namespace poquito::desk {
 
-RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* left = addColumn(5);
-    auto* head = addHeading(left, tr("Before the first frame"));
-    progress_ = new QLabel(this);
-    progress_->setObjectName(QStringLiteral("checklistProgress"));
-    progress_->setProperty("quiet", true);
-    head->addWidget(progress_);
-    model_ = new ChecklistModel(document, this);
-    list_ = new QListView(this);
-    list_->setObjectName(QStringLiteral("checklistView"));
-    list_->setAccessibleName(tr("Checklist"));
-    list_->setToolTip(tr("Space or a click ticks an item off"));
-    list_->setModel(model_);
-    list_->setWordWrap(true);
-    list_->setSpacing(2);
-    list_->setUniformItemSizes(false);
-    list_->setResizeMode(QListView::Adjust);
-    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    left->addWidget(list_, 1);
-
-    auto* right = addColumn(6);
+SheetLeaf::SheetLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+    auto* right = addColumn(1);
     auto* bar = addHeading(right, tr("Run sheet"));
     const auto button = [&](const char* name, const QString& text, const QString& tip) {
         auto* made = new QPushButton(text, this);
@@ -56,7 +34,7 @@ RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, pa
     connect(button("exportHtmlButton", tr("HTML…"), tr("Export the run sheet of the whole shoot as one HTML page")),
             &QPushButton::clicked, this, [this] { askAndExport(QStringLiteral("html")); });
     connect(button("printButton", tr("Print…"), tr("Print the run sheet of the whole shoot")), &QPushButton::clicked,
-            this, &RunPage::askAndPrint);
+            this, &SheetLeaf::askAndPrint);
     preview_ = new QTextBrowser(this);
     preview_->setObjectName(QStringLiteral("sheetPreview"));
     preview_->setAccessibleName(tr("Run sheet of this shot"));
@@ -66,21 +44,17 @@ RunPage::RunPage(Document& document, QWidget* parent) : StationPage(document, pa
     laidOut_ = new QTimer(this);
     laidOut_->setSingleShot(true);
     laidOut_->setInterval(120);
-    connect(laidOut_, &QTimer::timeout, this, &RunPage::showSheet);
+    connect(laidOut_, &QTimer::timeout, this, &SheetLeaf::showSheet);
 }
 
-void RunPage::showShot(const Shot& shot, const shoot::Report& report) {
-    model_->refresh();
-    const auto ticked =
-        std::ranges::count_if(report.checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
-    progress_->setText(tr("%1 of %2").arg(ticked).arg(report.checklist.size()));
+void SheetLeaf::showShot(const Shot&, const shoot::Report&) {
     if (preview_->document()->isEmpty())
         showSheet();
     else
         laidOut_->start();
 }
 
-void RunPage::showSheet() {
+void SheetLeaf::showSheet() {
     if (!document().shot()) return preview_->clear();
     const int scrolled = preview_->verticalScrollBar()->value();
     const auto css = [](const QColor& colour) { return colour.name().toStdString(); };
@@ -96,7 +70,7 @@ void RunPage::showSheet() {
     preview_->verticalScrollBar()->setValue(scrolled);
 }
 
-bool RunPage::exportSheet(const QString& path) {
+bool SheetLeaf::exportSheet(const QString& path) {
     const auto reports = document().reports();
     const auto error =
         path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
@@ -109,7 +83,7 @@ bool RunPage::exportSheet(const QString& path) {
     return !error;
 }
 
-void RunPage::askAndExport(const QString& ending) {
+void SheetLeaf::askAndExport(const QString& ending) {
     const QFileInfo file(document().path());
     const QString suggested = document().path().isEmpty() ? QStringLiteral("run-sheet.") + ending
                                                           : file.path() + QLatin1Char('/') + file.completeBaseName() +
@@ -118,7 +92,7 @@ void RunPage::askAndExport(const QString& ending) {
     if (!path.isEmpty()) exportSheet(path);
 }
 
-void RunPage::askAndPrint() {
+void SheetLeaf::askAndPrint() {
     QPrinter printer(QPrinter::HighResolution);
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() == QDialog::Accepted) printSheet(document().shoot(), document().reports(), printer);

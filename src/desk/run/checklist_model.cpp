@@ -1,4 +1,4 @@
-#include "desk/checklist_model.hpp"
+#include "desk/run/checklist_model.hpp"
 
 #include "shoot/checklist.hpp"
 
@@ -14,6 +14,7 @@ QVariant ChecklistModel::data(const QModelIndex& index, int role) const {
     const auto row = static_cast<std::size_t>(index.row());
     if (!index.isValid() || row >= items_.size()) return {};
     if (role == Qt::DisplayRole) return QString::fromStdString(items_[row].text);
+    if (role == Qt::ToolTipRole) return QString::fromStdString(items_[row].why);
     if (role == Qt::CheckStateRole) return ticked_[row] ? Qt::Checked : Qt::Unchecked;
     return {};
 }

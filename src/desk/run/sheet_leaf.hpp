@@ -2,19 +2,16 @@
 
 #include "desk/station_page.hpp"
 
-class QListView;
 class QTextBrowser;
 class QTimer;
 
 namespace poquito::desk {
 
-class ChecklistModel;
-
-/// The checklist of the shot and its run sheet, to be printed or exported with the whole shoot.
-class RunPage : public StationPage {
+/// The run sheet of the shot, to be printed or exported with the whole shoot.
+class SheetLeaf : public StationPage {
     Q_OBJECT
   public:
-    explicit RunPage(Document& document, QWidget* parent = nullptr);
+    explicit SheetLeaf(Document& document, QWidget* parent = nullptr);
 
     /// Writes by the name's ending, .pdf or .html; says what went wrong.
     bool exportSheet(const QString& path);
@@ -27,9 +24,6 @@ class RunPage : public StationPage {
     void askAndPrint();
     void showSheet();
 
-    ChecklistModel* model_;
-    QListView* list_;
-    QLabel* progress_;
     QTextBrowser* preview_;
     QTimer* laidOut_;
 };

@@ -1,0 +1,254 @@
+#include "desk/run/checklist_leaf.hpp"
+
+#include "desk/run/checklist_model.hpp"
+#include "desk/run/facts_view.hpp"
+#include "desk/run/run_desk.hpp"
+#include "desk/theme.hpp"
+#include "shoot/checklist.hpp"
+#include "shoot/text.hpp"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListView>
+#include <QPainter>
+#include <QPushButton>
+#include <QStyledItemDelegate>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace poquito::desk {
+namespace {
+
+constexpr double speeds[] = {1, 5, 20, 100};
+
+/// What to look at, and below it in quiet letters why.
+class WithReason : public QStyledItemDelegate {
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        return {option.rect.width(), heightOf(option, index)};
+    }
+
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        QStyleOptionViewItem bare = option;
+        initStyleOption(&bare, index);
+        bare.text.clear();
+        bare.rect.setHeight(22);
+        bare.widget->style()->drawControl(QStyle::CE_ItemViewItem, &bare, painter, bare.widget);
+        const QRect area = option.rect.adjusted(indent, 3, -4, -3);
+        painter->save();
+        painter->setFont(textFont(12));
+        painter->setPen(theme().ink);
+        QRect used;
+        painter->drawText(area, Qt::TextWordWrap, index.data().toString(), &used);
+        painter->setFont(textFont(11));
+        painter->setPen(theme().quiet);
+        painter->drawText(area.adjusted(0, used.height(), 0, 0), Qt::TextWordWrap,
+                          index.data(Qt::ToolTipRole).toString());
+        painter->restore();
+    }
+
+  private:
+    static constexpr int indent = 26;
+    static int heightOf(const QStyleOptionViewItem& option, const QModelIndex& index) {
+        const auto* view = qobject_cast<const QListView*>(option.widget);
+        const int width = (view ? view->viewport()->width() : 400) - indent - 8;
+        const auto height = [&](const QFont& font, const QString& text) {
+            return QFontMetrics(font).boundingRect(0, 0, width, 1000, Qt::TextWordWrap, text).height();
+        };
+        return height(textFont(12), index.data().toString()) +
+               height(textFont(11), index.data(Qt::ToolTipRole).toString()) + 7;
+    }
+};
+
+}  // namespace
+
+ChecklistLeaf::ChecklistLeaf(Document& document, RunDesk& runs, QWidget* parent)
+    : StationPage(document, parent), runs_(runs) {
+    auto* left = addColumn(6);
+    auto* head = addHeading(left, tr("Before the first frame"));
+    progress_ = new QLabel(this);
+    progress_->setObjectName(QStringLiteral("checklistProgress"));
+    progress_->setProperty("quiet", true);
+    head->addWidget(progress_);
+    model_ = new ChecklistModel(document, this);
+    list_ = new QListView(this);
+    list_->setObjectName(QStringLiteral("checklistView"));
+    list_->setAccessibleName(tr("Checklist"));
+    list_->setToolTip(tr("Space or a click ticks an item off"));
+    list_->setModel(model_);
+    list_->setItemDelegate(new WithReason(list_));
+    list_->setSpacing(1);
+    list_->setUniformItemSizes(false);
+    list_->setResizeMode(QListView::Adjust);
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    left->addWidget(list_, 1);
+    auto* right = addColumn(5);
+    addBench(right);
+    log_ = new FactsView("runLog", tr("What was exposed"), this);
+    right->addWidget(log_, 1);
+    connect(&runs_, &RunDesk::begun, this, &ChecklistLeaf::showRuns);
+    connect(&runs_, &RunDesk::ended, this, &ChecklistLeaf::showRuns);
+}
+
+void ChecklistLeaf::addBench(QVBoxLayout* column) {
+    addHeading(column, tr("On the bench"));
+    auto* buttons = new QHBoxLayout;
+    buttons->setSpacing(5);
+    const auto button = [&](QHBoxLayout* row, const Caption& caption, const auto& run) {
+        auto* made = captionedButton(caption, this);
+        connect(made, &QPushButton::clicked, this, run);
+        row->addWidget(made);
+        return made;
+    };
+    test_ = button(buttons, {"testFramesButton", tr("Test frames"), tr("First, middle and last frame alone")},
+                   [this] { begin(true, false); });
+    run_ = button(buttons, {"startRunButton", tr("Run this shot"), tr("All its frames, recorded one by one")},
+                  [this] { begin(false, false); });
+    all_ =
+        button(buttons, {"runAllButton", tr("From here on"), tr("This shot and all below it, with a pause for gear")},
+               [this] { begin(false, true); });
+    see_ = button(buttons, {"seeRunButton", tr("See the run"), tr("The run that is on, or was last")},
+                  [this] { Q_EMIT runShown(); });
+    buttons->addStretch();
+    column->addLayout(buttons);
+
+    broken_ = new QWidget(this);
+    auto* strip = new QVBoxLayout(broken_);
+    strip->setContentsMargins(0, 2, 0, 2);
+    strip->setSpacing(3);
+    brokenText_ = new QLabel(broken_);
+    brokenText_->setObjectName(QStringLiteral("brokenRunText"));
+    brokenText_->setProperty("problem", true);
+    brokenText_->setWordWrap(true);
+    strip->addWidget(brokenText_);
+    auto* ways = new QHBoxLayout;
+    button(ways, {"goOnButton", tr("Go on"), tr("At the next frame; what was taken stays")}, [this] {
+        runs_.goOn(brokenJournal_);
+        if (runs_.isRunning()) Q_EMIT runShown();
+    });
+    button(ways, {"logBrokenButton", tr("Only log it"), tr("It stays as it is, and is entered as broken off")},
+           [this] { runs_.enterInLog(brokenJournal_), showRuns(); });
+    ways->addStretch();
+    strip->addLayout(ways);
+    column->addWidget(broken_);
+
+    auto* group = addGroup(column, {});
+    const auto row = [&](const Caption& caption, QWidget* control) {
+        const int at = group->rowCount();
+        auto* label = new QLabel(caption.label, this);
+        label->setBuddy(control);
+        label->setToolTip(caption.tip);
+        nameControl(control, caption);
+        group->addWidget(label, at, 0);
+        group->addWidget(control, at, 1);
+    };
+    auto* speed = new QComboBox(this);
+    for (const double s : speeds) speed->addItem(s == 1 ? tr("as the clock goes") : tr("%1 times as fast").arg(s), s);
+    speed->setCurrentIndex(std::max(0, speed->findData(runs_.settings().speed)));
+    row({"benchSpeedChoice", tr("Simulated time"), tr("The bench here is simulated; real rails keep their own time")},
+        speed);
+    connect(speed, &QComboBox::activated, this, [this, speed] {
+        auto settings = runs_.settings();
+        settings.speed = speed->currentData().toDouble();
+        runs_.setSettings(settings);
+    });
+    auto* rehearse = new QComboBox(this);
+    rehearse->addItem(tr("nothing goes wrong"), QString());
+    rehearse->addItem(tr("the camera drops its connection"), QStringLiteral("camera-drops"));
+    rehearse->addItem(tr("the flash misses a frame"), QStringLiteral("flash-not-ready"));
+    rehearse->addItem(tr("the flash dies"), QStringLiteral("flash-dies"));
+    rehearse->addItem(tr("the card is full"), QStringLiteral("card-full"));
+    rehearse->addItem(tr("the stop is turned"), QStringLiteral("wrong-aperture"));
+    rehearse->addItem(tr("the subject moves"), QStringLiteral("subject-moves"));
+    row({"rehearseChoice", tr("Rehearse"), tr("Something goes wrong in the middle of the next run, to practise it")},
+        rehearse);
+    connect(rehearse, &QComboBox::activated, this, [this, rehearse] {
+        auto settings = runs_.settings();
+        settings.rehearsed.clear();
+        const auto* report = this->document().report();
+        const auto middle = static_cast<std::size_t>(report ? report->capture.frames / 2 : 0);
+        const auto id = rehearse->currentData().toString().toStdString();
+        if (auto trouble = bench::parse_trouble(id + "@" + std::to_string(middle))) settings.rehearsed = {*trouble};
+        runs_.setSettings(settings);
+    });
+    connect(&runs_, &RunDesk::begun, rehearse, [rehearse] { rehearse->setCurrentIndex(0); });
+    auto* line = new QLineEdit(runs_.settings().railLine, this);
+    line->setPlaceholderText(tr("simulated"));
+    row({"railLineField", tr("Rail"),
+         tr("A serial line such as /dev/ttyACM0 with a motion controller; empty: simulated. "
+            "docs/motion-protocol.md says what it has to understand")},
+        line);
+    connect(line, &QLineEdit::editingFinished, this, [this, line] {
+        auto settings = runs_.settings();
+        settings.railLine = line->text().trimmed();
+        runs_.setSettings(settings);
+    });
+    auto* dialect = new QLineEdit(runs_.settings().dialectFile, this);
+    dialect->setPlaceholderText(tr("the usual codes"));
+    row({"railDialectField", tr("\u2026 speaks"), tr("A JSON file with its commands; empty: the usual codes")},
+        dialect);
+    connect(dialect, &QLineEdit::editingFinished, this, [this, dialect] {
+        auto settings = runs_.settings();
+        settings.dialectFile = dialect->text().trimmed();
+        runs_.setSettings(settings);
+    });
+}
+
+void ChecklistLeaf::begin(bool tests, bool all) {
+    const auto& shots = document().shoot().shots;
+    std::vector<std::string> ids;
+    for (std::size_t i = static_cast<std::size_t>(document().current()); i < shots.size(); ++i) {
+        ids.push_back(shots[i].id);
+        if (!all) break;
+    }
+    runs_.start(std::move(ids), tests);
+    if (runs_.isRunning()) Q_EMIT runShown();
+}
+
+void ChecklistLeaf::showRuns() {
+    const auto broken = runs_.brokenRuns();
+    broken_->setVisible(!broken.empty());
+    if (!broken.empty()) {
+        const auto& run = broken.front();
+        brokenJournal_ = run.journal;
+        brokenText_->setText(tr("A run of \u201c%1\u201d broke off after %2 of %3 frames. Nothing is lost.")
+                                 .arg(run.name)
+                                 .arg(run.done)
+                                 .arg(run.planned));
+    }
+    const bool free = !runs_.isRunning() && !runs_.waitsForGear();
+    for (auto* start : {test_, run_, all_}) start->setEnabled(free);
+    see_->setEnabled(runs_.status().has_value());
+}
+
+void ChecklistLeaf::showShot(const Shot& shot, const shoot::Report& report) {
+    model_->refresh();
+    const auto ticked =
+        std::ranges::count_if(report.checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
+    progress_->setText(tr("%1 of %2").arg(ticked).arg(report.checklist.size()));
+    showRuns();
+    std::vector<Fact> facts;
+    for (auto run = shot.runs.rbegin(); run != shot.runs.rend(); ++run) {
+        const QString end = run->end == shoot::RunEnd::complete  ? tr("complete")
+                            : run->end == shoot::RunEnd::stopped ? tr("stopped")
+                                                                 : tr("broken off");
+        const auto odd = std::ranges::count_if(run->frames, [](const auto& f) { return !f.remark.empty(); });
+        QString remark = QString::fromStdString(run->folder);
+        if (odd > 0) remark = tr("%1 odd; ").arg(odd) + remark;
+        if (!run->remark.empty()) remark = QString::fromStdString(run->remark) + QStringLiteral("; ") + remark;
+        facts.push_back({QString::fromStdString(run->time).replace(QLatin1Char('T'), QLatin1Char(' ')),
+                         tr("%1 of %2 frames, %3").arg(run->frames.size()).arg(run->planned).arg(end), remark,
+                         run->end == shoot::RunEnd::complete ? theme().focus : theme().caution});
+    }
+    if (facts.empty()) facts.push_back({tr("Nothing yet"), QString()});
+    log_->setFacts(std::move(facts));
+}
+
+}  // namespace poquito::desk

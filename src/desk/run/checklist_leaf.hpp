@@ -1,0 +1,44 @@
+#pragma once
+
+#include "desk/station_page.hpp"
+
+class QListView;
+
+namespace poquito::desk {
+
+class ChecklistModel;
+class FactsView;
+class RunDesk;
+
+/// Before the first frame: what to look at and why; then the bench, and the buttons that begin.
+class ChecklistLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    ChecklistLeaf(Document& document, RunDesk& runs, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    void runShown();  // the running view is wanted
+
+  protected:
+    void showShot(const Shot& shot, const shoot::Report& report) override;
+
+  private:
+    void addBench(QVBoxLayout* column);
+    void showRuns();
+    void begin(bool tests, bool all);
+
+    RunDesk& runs_;
+    ChecklistModel* model_;
+    QListView* list_;
+    QLabel* progress_ = nullptr;
+    QWidget* broken_ = nullptr;
+    QLabel* brokenText_ = nullptr;
+    QString brokenJournal_;
+    QPushButton* test_ = nullptr;
+    QPushButton* run_ = nullptr;
+    QPushButton* all_ = nullptr;
+    QPushButton* see_ = nullptr;
+    FactsView* log_ = nullptr;
+};
+
+}  // namespace poquito::desk

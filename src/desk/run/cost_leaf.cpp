@@ -1,0 +1,115 @@
+#include "desk/run/cost_leaf.hpp"
+
+#include "desk/run/cost_drawing.hpp"
+#include "desk/run/facts_view.hpp"
+#include "desk/theme.hpp"
+#include "shoot/text.hpp"
+
+#include <QGridLayout>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+
+using namespace shoot;
+
+namespace {
+
+QString text(const std::string& words) { return QString::fromStdString(words); }
+QString percent(double share) { return QObject::tr("%1 %").arg(text(number_text(share * 100, 3))); }
+
+}  // namespace
+
+CostLeaf::CostLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+    auto* column = addColumn(5);
+    auto* work = addGroup(column, tr("Work on the frames, as you measured it"));
+    const auto day = [this](const QString& label, const char* key, const std::function<void(Workday&)>& change) {
+        this->document().edit({label, QLatin1String(key)}, [&](Shoot& shoot) { change(shoot.workday); });
+    };
+    sorting_ = addField(work, {"sortingField", tr("Sorting, a frame"), tr("Looking at it, keeping or throwing away")},
+                        secondsQuantity());
+    connect(sorting_, &QuantityField::valueEdited, this,
+            [day](double v) { day(tr("Change the time for sorting"), "sorting", [v](Workday& d) { d.sorting = v; }); });
+    combining_ =
+        addField(work, {"combiningField", tr("Combining, a frame"), tr("Of a stack; machine time you wait for")},
+                 secondsQuantity());
+    connect(combining_, &QuantityField::valueEdited, this, [day](double v) {
+        day(tr("Change the time for combining"), "combining", [v](Workday& d) { d.combining = v; });
+    });
+    auto* measure = addGroup(column, tr("Measured on a stack"));
+    frames_ = addField(measure, {"measuredFramesField", tr("Frames"), tr("Of a stack you sorted and combined")},
+                       countQuantity());
+    frames_->setValue(50);
+    minutes_ = addField(measure, {"measuredTimeField", tr("took in all"), tr("Both together; shared as they are now")},
+                        secondsQuantity());
+    minutes_->setValue(360);
+    auto* learn = captionedButton(
+        {"learnWorkButton", tr("Learn from it"), tr("Both times are set so that together they come to this")}, this);
+    connect(learn, &QPushButton::clicked, this, [this, day] {
+        const double each = minutes_->value() / std::max(1.0, frames_->value());
+        day(tr("Learn the time a frame takes"), "", [each](Workday& d) {
+            const double both = d.sorting + d.combining;
+            const double share = both > 0 ? d.sorting / both : 0.3;
+            d.sorting = each * share;
+            d.combining = each * (1 - share);
+        });
+    });
+    auto* row = new QHBoxLayout;
+    row->addWidget(learn);
+    row->addStretch();
+    column->addLayout(row);
+    column->addStretch();
+    drawing_ = new CostDrawing(document, this);
+    addDrawing(drawing_, 9);
+    facts_ = new FactsView("costFacts", tr("What it costs"), this);
+    addDrawing(facts_, 5);
+}
+
+void CostLeaf::showShot(const Shot& shot, const Report& report) {
+    const auto& day = document().shoot().workday;
+    sorting_->setValue(day.sorting);
+    combining_->setValue(day.combining);
+    const auto& capture = report.capture;
+    const auto& cost = capture.cost;
+    std::vector<Fact> facts;
+    facts.push_back({tr("Exposures"), text(number_text(cost.exposures, 6)),
+                     cost.exposures > capture.frames
+                         ? tr("in bursts, for %1").arg(text(count_text(capture.frames, "plane", "planes")))
+                         : QString()});
+    facts.push_back({tr("At the bench"), text(time_text(cost.seconds)),
+                     cost.stalls > 0 ? tr("%1 of it waiting for the card, from frame %2")
+                                           .arg(text(time_text(cost.stalls)))
+                                           .arg(text(number_text(cost.frames_to_stall.value_or(0), 6)))
+                                     : QString(),
+                     cost.stalls > 0 ? theme().caution : QColor()});
+    facts.push_back({tr("Data"), text(data_text(capture.data_mb)),
+                     cost.card_share ? tr("%1 of the room on the card").arg(percent(*cost.card_share))
+                                     : tr("room on the card is not in the kit"),
+                     cost.card_share.value_or(0) > 1 ? theme().stop : QColor()});
+    double flashes = 0, full = 0;
+    for (const auto& source : report.light.sources)
+        if (source.fires && !source.continuous) {
+            flashes += cost.exposures;
+            full += cost.exposures * std::min(source.power, 1.0);
+        }
+    if (flashes > 0)
+        facts.push_back({tr("Flashes"), text(number_text(flashes, 6)),
+                         tr("as much charge as %1 at full power").arg(text(number_text(full, 3)))});
+    facts.push_back({tr("Camera battery"), cost.charge_share ? percent(*cost.charge_share) : tr("not in the kit"),
+                     QString(), cost.charge_share.value_or(0) > 1 ? theme().stop : QColor()});
+    const double work = cost.exposures * (day.sorting + (capture.frames > 1 ? day.combining : 0));
+    facts.push_back(
+        {tr("Work afterwards"), text(time_text(work)),
+         tr("sorting %1%2")
+             .arg(text(time_text(cost.exposures * day.sorting)),
+                  capture.frames > 1 ? tr(", combining %1").arg(text(time_text(cost.exposures * day.combining)))
+                                     : QString())});
+    if (capture.stack && capture.frames > 1)
+        facts.push_back({tr("Has to hold still"), text(time_text(cost.seconds)),
+                         tr("to %1").arg(text(length_text(capture.stack->hold_still))),
+                         shot.subject.speed > 0 || shot.subject.sway_amplitude > 0 ? theme().caution : QColor()});
+    facts_->setFacts(std::move(facts));
+    drawing_->update();
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,29 @@
+#pragma once
+
+#include "desk/station_page.hpp"
+
+namespace poquito::desk {
+
+class CostDrawing;
+class FactsView;
+
+/// What a shot costs: where its time goes, card, batteries and flashes, the work afterwards, and the point from which
+/// more frames do not help.
+class CostLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit CostLeaf(Document& document, QWidget* parent = nullptr);
+
+  protected:
+    void showShot(const Shot& shot, const shoot::Report& report) override;
+
+  private:
+    CostDrawing* drawing_;
+    FactsView* facts_;
+    QuantityField* sorting_;
+    QuantityField* combining_;
+    QuantityField* frames_;
+    QuantityField* minutes_;
+};
+
+}  // namespace poquito::desk

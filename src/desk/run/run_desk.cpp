@@ -1,0 +1,243 @@
+#include "desk/run/run_desk.hpp"
+
+#include "shoot/order.hpp"
+#include "storage/atomic_file.hpp"
+
+#include <QSettings>
+#include <QStandardPaths>
+
+#include <algorithm>
+
+namespace poquito::desk {
+
+BenchSettings BenchSettings::stored() {
+    const QSettings store;
+    BenchSettings settings;
+    settings.speed = std::clamp(store.value(QStringLiteral("bench/speed"), 1.0).toDouble(), 0.1, 1000.0);
+    settings.railLine = store.value(QStringLiteral("bench/railLine")).toString();
+    settings.dialectFile = store.value(QStringLiteral("bench/dialect")).toString();
+    return settings;
+}
+
+void BenchSettings::store() const {
+    QSettings store;
+    store.setValue(QStringLiteral("bench/speed"), speed);
+    store.setValue(QStringLiteral("bench/railLine"), railLine);
+    store.setValue(QStringLiteral("bench/dialect"), dialectFile);
+}
+
+RunDesk::RunDesk(Document& document, QObject* parent)
+    : QObject(parent), document_(document), folder_(defaultFolder()), settings_(BenchSettings::stored()) {}
+
+RunDesk::~RunDesk() {
+    queue_.clear();
+    if (!runner_) return;
+    runner_->stop();
+    if (thread_.joinable()) thread_.join();
+    log(runner_->state());
+}
+
+QDir RunDesk::defaultFolder() {
+    return {QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/runs")};
+}
+
+void RunDesk::setSettings(const BenchSettings& settings) {
+    settings_ = settings;
+    settings_.store();
+}
+
+const shoot::Shot* RunDesk::find(const std::string& id) const {
+    const auto& shots = document_.shoot().shots;
+    const auto found = std::ranges::find(shots, id, &shoot::Shot::id);
+    return found == shots.end() ? nullptr : &*found;
+}
+
+QString RunDesk::nextShot() const {
+    const auto* shot = queue_.empty() ? nullptr : find(queue_.front());
+    return shot ? QString::fromStdString(shot->name) : QString();
+}
+
+// ---- beginning ---------------------------------------------------------------------------------------------------
+
+void RunDesk::start(std::vector<std::string> shots, bool tests) {
+    if (runner_) return;
+    queue_ = std::move(shots);
+    tests_ = tests;
+    startNext();
+}
+
+void RunDesk::startNext() {
+    change_.clear();
+    while (!queue_.empty() && !find(queue_.front())) queue_.erase(queue_.begin());  // removed meanwhile
+    if (queue_.empty()) return;
+    const shoot::Shot shot = *find(queue_.front());
+    queue_.erase(queue_.begin());
+    const auto journals = std::filesystem::path(folder_.path().toStdString());
+    const auto id = bench::next_run_id(journals, shot.id);
+    auto plan = bench::make_run_plan(document_.kit(), shot, id, journals / id);
+    if (tests_) plan = bench::test_plan(plan);
+    std::error_code failed;
+    std::filesystem::create_directories(plan.folder, failed);
+    if (failed)
+        return Q_EMIT problemFound(
+            tr("The frames' folder %1 cannot be made: %2")
+                .arg(QString::fromStdString(plan.folder.string()), QString::fromStdString(failed.message())));
+    auto journal = bench::Journal::create(journals / (plan.id + ".journal"), plan);
+    bench::RunState state{
+        .plan = plan, .time = bench::local_time(), .frames = std::vector<bench::JournalFrame>(plan.frames.size())};
+    launch(std::move(state), shot, std::move(journal));
+}
+
+void RunDesk::goOn(const QString& path) {
+    if (runner_) return;
+    auto read = bench::read_journal(path.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&read))
+        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+    auto& state = std::get<bench::RunState>(read);
+    const auto* shot = find(state.plan.shot);
+    if (!shot) return Q_EMIT problemFound(tr("The shot of this run is not in the shoot."));
+    queue_.clear();
+    tests_ = state.plan.id.ends_with("-test");
+    const shoot::Shot copy = *shot;
+    launch(std::move(state), copy, bench::Journal::resume(path.toStdString()));
+}
+
+void RunDesk::enterInLog(const QString& path) {
+    auto read = bench::read_journal(path.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&read))
+        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+    auto journal = bench::Journal::resume(path.toStdString());
+    if (auto* open = std::get_if<bench::Journal>(&journal)) open->ended(shoot::RunEnd::broken);
+    log(std::get<bench::RunState>(read));
+    Q_EMIT changed();
+}
+
+bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot,
+                     std::variant<bench::Journal, storage::ReadError> journal) {
+    if (const auto* error = std::get_if<storage::ReadError>(&journal)) {
+        Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+        return false;
+    }
+    bench::SimulatedBench::Options options{.troubles = settings_.rehearsed,
+                                           .picture_width = settings_.pictureWidth,
+                                           .device = settings_.railLine.toStdString()};
+    if (!settings_.dialectFile.isEmpty()) {
+        const auto text = storage::read_file(settings_.dialectFile.toStdString());
+        auto dialect = std::holds_alternative<std::string>(text)
+                           ? bench::read_dialect(std::get<std::string>(text))
+                           : storage::ReadResult<bench::MotionDialect>(std::get<storage::ReadError>(text));
+        if (const auto* error = std::get_if<storage::ReadError>(&dialect)) {
+            Q_EMIT problemFound(tr("The rail's dialect: %1").arg(QString::fromStdString(storage::message(*error))));
+            return false;
+        }
+        options.dialect = std::get<bench::MotionDialect>(std::move(dialect));
+    }
+    settings_.rehearsed.clear();  // once
+    plan_ = state.plan;
+    clock_ = std::make_unique<bench::WallClock>(settings_.speed);
+    devices_ = std::make_unique<bench::SimulatedBench>(*clock_, document_.kit(), shot, plan_, std::move(options));
+    journal_ = std::make_unique<bench::Journal>(std::get<bench::Journal>(std::move(journal)));
+    runner_ = std::make_unique<bench::Runner>(devices_->bench(), *clock_, *journal_, std::move(state));
+    last_ = runner_->status();
+    thread_ = std::thread([this] {
+        runner_->run([this] {
+            // Many changes between two paintings are told once.
+            if (!told_.exchange(true))
+                QMetaObject::invokeMethod(
+                    this,
+                    [this] {
+                        told_ = false;
+                        if (!runner_) return;
+                        last_ = runner_->status();
+                        Q_EMIT changed();
+                    },
+                    Qt::QueuedConnection);
+        });
+        QMetaObject::invokeMethod(this, &RunDesk::finished, Qt::QueuedConnection);
+    });
+    Q_EMIT begun();
+    return true;
+}
+
+// ---- ending ------------------------------------------------------------------------------------------------------
+
+void RunDesk::finished() {
+    if (!runner_) return;
+    thread_.join();
+    last_ = runner_->status();
+    const auto state = runner_->state();
+    runner_.reset();
+    journal_.reset();
+    devices_.reset();
+    clock_.reset();
+    log(state);
+    if (last_->phase != bench::Phase::complete) queue_.clear();
+    if (!queue_.empty())
+        if (const auto* done = find(state.plan.shot), *next = find(queue_.front()); done && next)
+            change_ = QString::fromStdString(shoot::change_text(shoot::change_between(*done, *next)));
+    Q_EMIT ended();
+    Q_EMIT changed();
+}
+
+/// What was really exposed, in the shot's record; a run that was gone on with takes the place of its first part.
+void RunDesk::log(const bench::RunState& state) {
+    auto record = bench::record_of(state);
+    if (state.plan.id.ends_with("-test"))
+        record.remark = "test frames" + (record.remark.empty() ? "" : "; " + record.remark);
+    if (record.frames.empty() && record.end != shoot::RunEnd::complete) return;
+    if (!find(state.plan.shot)) return;
+    document_.edit({tr("Log the run")}, [&](shoot::Shoot& shoot) {
+        auto& shot = *std::ranges::find(shoot.shots, state.plan.shot, &shoot::Shot::id);
+        const auto same = std::ranges::find(shot.runs, record.id, &shoot::RunRecord::id);
+        if (same != shot.runs.end())
+            *same = record;
+        else
+            shot.runs.push_back(record);
+    });
+}
+
+// ---- while it runs -----------------------------------------------------------------------------------------------
+
+void RunDesk::pause() {
+    if (runner_) runner_->pause();
+}
+
+void RunDesk::resume() {
+    if (runner_) return runner_->resume();
+    startNext();
+}
+
+void RunDesk::stop() {
+    queue_.clear();
+    if (runner_) return runner_->stop();
+    change_.clear();
+    Q_EMIT changed();
+}
+
+void RunDesk::skip() {
+    if (runner_) runner_->skip();
+}
+
+void RunDesk::redoFrom(std::size_t frame) {
+    if (runner_) runner_->redo_from(frame);
+}
+
+std::optional<bench::RunStatus> RunDesk::status() const { return last_; }
+
+std::vector<BrokenRun> RunDesk::brokenRuns() const {
+    std::vector<BrokenRun> runs;
+    if (runner_) return runs;
+    for (const auto& path : bench::unfinished_runs(folder_.path().toStdString())) {
+        const auto read = bench::read_journal(path);
+        const auto* state = std::get_if<bench::RunState>(&read);
+        if (!state || !find(state->plan.shot)) continue;
+        runs.push_back({.journal = QString::fromStdString(path.string()),
+                        .shot = state->plan.shot,
+                        .name = QString::fromStdString(state->plan.shot_name),
+                        .done = state->done(),
+                        .planned = state->frames.size()});
+    }
+    return runs;
+}
+
+}  // namespace poquito::desk

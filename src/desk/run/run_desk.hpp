@@ -1,0 +1,107 @@
+#pragma once
+
+#include "bench/runner.hpp"
+#include "bench/simulated_bench.hpp"
+#include "desk/document.hpp"
+
+#include <QDir>
+
+#include <atomic>
+#include <memory>
+#include <optional>
+#include <thread>
+#include <vector>
+
+namespace poquito::desk {
+
+/// What the bench is made of, and how fast its clock goes.
+struct BenchSettings {
+    double speed = 1;                       // of the simulated bench
+    QString railLine;                       // a serial line with a motion controller; empty: the simulated rail
+    QString dialectFile;                    // what that understands; empty: the usual codes
+    std::vector<bench::Trouble> rehearsed;  // what is to go wrong
+    int pictureWidth = 960;
+
+    static BenchSettings stored();
+    void store() const;
+};
+
+/// A run that broke off.
+struct BrokenRun {
+    QString journal;
+    std::string shot;  // id
+    QString name;
+    std::size_t done = 0;
+    std::size_t planned = 0;
+};
+
+/// Runs shots on the bench, away from the interface thread, one after the other with a pause for changing gear, and
+/// enters what was exposed in the shoot's log.
+class RunDesk : public QObject {
+    Q_OBJECT
+  public:
+    explicit RunDesk(Document& document, QObject* parent = nullptr);
+    ~RunDesk() override;  // stops what runs and keeps what was taken
+
+    static QDir defaultFolder();
+    void setFolder(const QDir& folder) { folder_ = folder; }
+    QDir folder() const { return folder_; }
+    const BenchSettings& settings() const { return settings_; }
+    void setSettings(const BenchSettings& settings);
+
+    /// The shots by their ids, in that order; `tests`: first, middle and last frame of each alone.
+    void start(std::vector<std::string> shots, bool tests);
+    void goOn(const QString& journal);
+    void enterInLog(const QString& journal);  // without going on: it counts as broken off
+
+    void pause();
+    void resume();  // also on to the next shot when it waits for other gear
+    void stop();
+    void skip();
+    void redoFrom(std::size_t frame);
+
+    bool isRunning() const { return runner_ != nullptr; }
+    bool waitsForGear() const { return !runner_ && !queue_.empty(); }
+    QString gearToChange() const { return change_; }
+    QString nextShot() const;
+
+    /// Of the run that is on or was last; empty before the first.
+    std::optional<bench::RunStatus> status() const;
+    const bench::RunPlan& plan() const { return plan_; }
+    const std::string& shot() const { return plan_.shot; }
+    bool isTest() const { return tests_; }
+
+    /// Runs of this shoot's shots that broke off, newest first.
+    std::vector<BrokenRun> brokenRuns() const;
+
+  Q_SIGNALS:
+    void changed();
+    void begun();
+    void ended();  // a run; what was exposed is in the log
+    void problemFound(const QString& problem);
+
+  private:
+    void startNext();
+    bool launch(bench::RunState state, const shoot::Shot& shot,
+                std::variant<bench::Journal, storage::ReadError> journal);
+    void finished();
+    void log(const bench::RunState& state);
+    const shoot::Shot* find(const std::string& id) const;
+
+    Document& document_;
+    QDir folder_;
+    BenchSettings settings_;
+    std::vector<std::string> queue_;
+    QString change_;
+    bool tests_ = false;
+    bench::RunPlan plan_;
+    std::unique_ptr<bench::WallClock> clock_;
+    std::unique_ptr<bench::SimulatedBench> devices_;
+    std::unique_ptr<bench::Journal> journal_;
+    std::unique_ptr<bench::Runner> runner_;
+    std::optional<bench::RunStatus> last_;
+    std::thread thread_;
+    std::atomic<bool> told_ = false;  // a change is on its way to the interface thread
+};
+
+}  // namespace poquito::desk

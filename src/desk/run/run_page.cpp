@@ -1,0 +1,44 @@
+#include "desk/run/run_page.hpp"
+
+#include "desk/leaves.hpp"
+#include "desk/run/checklist_leaf.hpp"
+#include "desk/run/cost_leaf.hpp"
+#include "desk/run/order_leaf.hpp"
+#include "desk/run/sheet_leaf.hpp"
+#include "desk/run/stack_leaf.hpp"
+#include "desk/run/steps_leaf.hpp"
+
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+
+RunPage::RunPage(Document& document, RunDesk& runs, QWidget* parent) : StationPage(document, parent) {
+    auto* column = addColumn(1);
+    leaves_ = new Leaves(this);
+    column->addWidget(leaves_, 1);
+    auto* checklist = new ChecklistLeaf(document, runs, this);
+    leaves_->addLeaf({"checklistTab", tr("Checklist"), tr("What to look at before the first frame; then run it")},
+                     checklist);
+    connect(checklist, &ChecklistLeaf::runShown, this, &RunPage::runShown);
+    auto* stack = new StackLeaf(document, this);
+    leaves_->addLeaf({"stackTab", tr("Stack"), tr("Its frames on the subject, and what moves")}, stack);
+    connect(stack, &StackLeaf::slicePointsWanted, this, &RunPage::slicePointsWanted);
+    leaves_->addLeaf({"costTab", tr("Cost"), tr("Minutes, card, batteries, and the work afterwards")},
+                     new CostLeaf(document, this));
+    auto* steps = new StepsLeaf(document, this);
+    leaves_->addLeaf({"stepsTab", tr("Step sizes"), tr("How wide the steps of the camera's own bracket are")}, steps);
+    connect(steps, &StepsLeaf::problemFound, this, &RunPage::problemFound);
+    leaves_->addLeaf({"orderTab", tr("Order"), tr("The order of the shots that costs least work")},
+                     new OrderLeaf(document, this));
+    sheet_ = new SheetLeaf(document, this);
+    leaves_->addLeaf({"sheetTab", tr("Run sheet"), tr("To print, or to take along")}, sheet_);
+    connect(leaves_, &Leaves::turned, this, &RunPage::refresh);
+}
+
+bool RunPage::exportSheet(const QString& path) { return sheet_->exportSheet(path); }
+
+void RunPage::showShot(const Shot&, const shoot::Report&) {
+    static_cast<StationPage*>(leaves_->currentLeaf())->refresh();
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,69 @@
+#pragma once
+
+#include "bench/runner.hpp"
+
+#include <QHash>
+#include <QImage>
+#include <QWidget>
+
+#include <optional>
+
+class QPushButton;
+class QToolButton;
+class QCheckBox;
+
+namespace poquito::desk {
+
+class Document;
+class RunDesk;
+
+/// A run as one follows it from two metres away: which shot, frame k of n, where the plane of focus stands on the
+/// subject, when the flash is ready, how long it still takes, and the frames so far as a strip.
+class RunningView : public QWidget {
+    Q_OBJECT
+  public:
+    RunningView(Document& document, RunDesk& runs, QWidget* parent = nullptr);
+
+    QString frameText() const;                 // "7 of 20"
+    QString phaseText() const;                 // "exposing"
+    QString problemText() const;               // empty: none
+    QRectF cellRect(std::size_t frame) const;  // of the strip
+
+  Q_SIGNALS:
+    void leaveWanted();
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    struct Strip {
+        QRectF area;
+        std::size_t first = 0, count = 0;  // frames that are shown
+        double width = 1;                  // of a cell
+    };
+    Strip strip() const;
+    void refresh();
+    void paintSubject(QPainter& painter, const QRectF& area, const bench::RunStatus& status) const;
+    void paintStrip(QPainter& painter, const bench::RunStatus& status);
+    void paintNumbers(QPainter& painter, const QRectF& area, const bench::RunStatus& status) const;
+    const QImage* thumbnail(const bench::RunStatus& status, std::size_t frame);
+    void sound(const bench::RunStatus& status);
+
+    Document& document_;
+    RunDesk& runs_;
+    std::size_t chosen_ = 0;  // where redo begins
+    bool chosenByHand_ = false;
+    std::string shownRun_;
+    QHash<qulonglong, QImage> thumbnails_;
+    std::optional<bench::Phase> heard_;
+    QPushButton* pause_ = nullptr;
+    QPushButton* stop_ = nullptr;
+    QPushButton* skip_ = nullptr;
+    QPushButton* redo_ = nullptr;
+    QPushButton* leave_ = nullptr;
+    QCheckBox* sounds_ = nullptr;
+};
+
+}  // namespace poquito::desk

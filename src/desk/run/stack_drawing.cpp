@@ -1,0 +1,202 @@
+#include "desk/run/stack_drawing.hpp"
+
+#include "desk/document.hpp"
+#include "desk/drafting.hpp"
+#include "desk/run/stack_bands.hpp"
+#include "desk/theme.hpp"
+#include "shoot/text.hpp"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+namespace {
+
+QString mm(double length) { return QString::fromStdString(shoot::length_text(length)); }
+constexpr double grip = 8;  // pixels about an end that take hold of it
+
+}  // namespace
+
+StackDrawing::StackDrawing(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("stackDrawing"));
+    setAccessibleName(tr(
+        "The frames of the stack on the subject; left and right move an end of the slice, up and down choose which"));
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+}
+
+QRectF StackDrawing::field() const { return QRectF(rect()).adjusted(6, 40, -6, -34); }
+
+StackDrawing::Range StackDrawing::range() const {
+    if (held_) return *held_;
+    const auto* report = document_.report();
+    if (!report) return {};
+    double low = 0, high = std::max(report->extent.depth, 1e-3);
+    if (const auto& stack = report->capture.stack) {
+        low = std::min(low, std::min(stack->span.from, stack->first));
+        high = std::max(high, std::max(stack->span.to, stack->last));
+    }
+    const double margin = (high - low) * 0.06;
+    return {.low = low - margin, .high = high + margin};
+}
+
+double StackDrawing::xOf(double depth) const {
+    const auto [low, high] = range();
+    return field().left() + (depth - low) / (high - low) * field().width();
+}
+
+double StackDrawing::depthAt(double x) const {
+    const auto [low, high] = range();
+    return low + (x - field().left()) / field().width() * (high - low);
+}
+
+void StackDrawing::paintEvent(QPaintEvent*) {
+    const auto* shot = document_.shot();
+    const auto* report = document_.report();
+    if (!shot || !report) return;
+    const Theme& t = theme();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto area = field();
+    const auto [low, high] = range();
+    const bool stack = shot->capture.mode == shoot::CaptureMode::stack && report->capture.stack;
+
+    const auto bands = report->capture.frame_depth ? bandsOf(document_.kit(), *shot, *report) : std::vector<Band>{};
+    painter.setPen(Qt::NoPen);
+    for (std::size_t i = 0; i < bands.size(); ++i) {
+        QColor wash = t.focusWash;
+        if (i % 2 == 1) wash = wash.darker(themeKind() == ThemeKind::light ? 108 : 82);
+        painter.fillRect(QRectF(QPointF(xOf(bands[i].from), area.top()), QPointF(xOf(bands[i].to), area.bottom())),
+                         wash);
+    }
+    // What lies between two frames and is sharp in none.
+    if (report->capture.frames <= static_cast<double>(bands.size()))
+        for (std::size_t i = 1; i < bands.size(); ++i)
+            if (bands[i].from > bands[i - 1].to * (1 + 1e-6) + 1e-9)
+                painter.fillRect(
+                    QRectF(QPointF(xOf(bands[i - 1].to), area.top()), QPointF(xOf(bands[i].from), area.bottom())),
+                    t.stopWash);
+    painter.setOpacity(0.55);
+    const double stretched = drawSection(painter, area, *shot, *report, low, high);
+    painter.setOpacity(1);
+    if (bands.size() <= 150) {
+        painter.setPen(QPen(t.focus, 1));
+        for (const auto& band : bands)
+            painter.drawLine(QPointF(xOf(band.plane), area.top()), QPointF(xOf(band.plane), area.bottom()));
+    }
+
+    painter.setFont(textFont(12, QFont::DemiBold));
+    painter.setPen(t.ink);
+    QString title = tr("Side, camera on the left");
+    if (stretched > 1.02)
+        title += tr("; depth %1 \u00d7").arg(QString::fromStdString(shoot::number_text(stretched, 2)));
+    drawLine(painter, QRectF(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
+             elided(textFont(12, QFont::DemiBold), title, width()));
+    if (stack) {
+        const auto& span = report->capture.stack->span;
+        const double from = span.from + shot->capture.lead, to = span.to - shot->capture.tail;
+        const auto end = [&](double depth, End which) {
+            painter.setPen(QPen(t.link, hasFocus() && active_ == which ? 3 : 2));
+            const double x = xOf(depth);
+            painter.drawLine(QPointF(x, area.top() - 4), QPointF(x, area.bottom() + 4));
+            painter.setBrush(t.link);
+            painter.drawEllipse(QPointF(x, area.top() - 6), 4, 4);
+        };
+        end(from, End::from);
+        end(to, End::to);
+        painter.setPen(t.link);
+        painter.setFont(textFont(11));
+        drawDimension(painter, {xOf(from), area.top() - 14}, {xOf(to), area.top() - 14}, mm(to - from));
+    }
+    // Ruler in depth behind the nearest point.
+    painter.setFont(textFont(11));
+    const double step = rulerStep(high - low, std::max(2, width() / 60));
+    painter.setPen(QPen(t.hairline, 1));
+    painter.drawLine(QPointF(area.left(), area.bottom() + 8), QPointF(area.right(), area.bottom() + 8));
+    for (double mark = std::ceil(low / step) * step; mark <= high; mark += step) {
+        painter.setPen(QPen(t.quiet, 1));
+        painter.drawLine(QPointF(xOf(mark), area.bottom() + 5), QPointF(xOf(mark), area.bottom() + 11));
+        const QString words =
+            std::abs(mark) < step / 2 ? tr("nearest") : QString::fromStdString(shoot::number_text(mark, 4));
+        drawLine(painter, QRectF(xOf(mark) - 40, area.bottom() + 12, 80, 14), Qt::AlignHCenter | Qt::AlignVCenter,
+                 words);
+    }
+    painter.setPen(t.quiet);
+    drawLine(painter, QRectF(area.left(), area.bottom() + 20, area.width(), 14), Qt::AlignRight | Qt::AlignVCenter,
+             tr("mm"));
+}
+
+std::optional<StackDrawing::End> StackDrawing::endAt(double x) const {
+    const auto* report = document_.report();
+    const auto* shot = document_.shot();
+    if (!report || !shot || !report->capture.stack) return std::nullopt;
+    const auto& span = report->capture.stack->span;
+    const double from = std::abs(x - xOf(span.from + shot->capture.lead));
+    const double to = std::abs(x - xOf(span.to - shot->capture.tail));
+    if (std::min(from, to) > grip) return std::nullopt;
+    return from <= to ? End::from : End::to;
+}
+
+void StackDrawing::moveEnd(End end, double depth) {
+    const auto* report = document_.report();
+    if (!report) return;
+    const double all = report->extent.depth;
+    document_.editShot({tr("Choose the slice"), QStringLiteral("slice-%1").arg(drag_)}, [&](shoot::Shot& shot) {
+        auto slice = shot.capture.slice.value_or(shoot::Slice{.from = 0, .to = all});
+        slice.to = std::min(slice.to, all);
+        slice.from = std::min(slice.from, slice.to);
+        if (end == End::from)
+            slice.from = std::clamp(depth, 0.0, slice.to);
+        else
+            slice.to = std::clamp(depth, slice.from, all);
+        shot.capture.slice = slice;
+        if (slice.from <= 0 && slice.to >= all) shot.capture.slice.reset();
+    });
+}
+
+void StackDrawing::mousePressEvent(QMouseEvent* event) {
+    if (event->button() != Qt::LeftButton) return;
+    dragged_ = endAt(event->position().x());
+    if (!dragged_) return;
+    active_ = *dragged_;
+    held_ = range();
+    ++drag_;
+}
+
+void StackDrawing::mouseMoveEvent(QMouseEvent* event) {
+    if (dragged_)
+        moveEnd(*dragged_, depthAt(event->position().x()));
+    else
+        setCursor(endAt(event->position().x()) ? Qt::SplitHCursor : Qt::ArrowCursor);
+}
+
+void StackDrawing::mouseReleaseEvent(QMouseEvent*) {
+    dragged_.reset();
+    held_.reset();
+    ++drag_;
+    update();
+}
+
+void StackDrawing::keyPressEvent(QKeyEvent* event) {
+    const auto* shot = document_.shot();
+    const auto* report = document_.report();
+    const int key = event->key();
+    if (!shot || !report || !report->capture.stack ||
+        (key != Qt::Key_Left && key != Qt::Key_Right && key != Qt::Key_Up && key != Qt::Key_Down))
+        return QWidget::keyPressEvent(event);
+    if (key == Qt::Key_Up || key == Qt::Key_Down) {
+        active_ = active_ == End::from ? End::to : End::from;
+        return update();
+    }
+    const auto& span = report->capture.stack->span;
+    const double now = active_ == End::from ? span.from + shot->capture.lead : span.to - shot->capture.tail;
+    const double step = report->extent.depth / 100 * (event->modifiers() & Qt::ShiftModifier ? 0.1 : 1);
+    moveEnd(active_, now + (key == Qt::Key_Left ? -step : step));
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,43 @@
+#pragma once
+
+#include "desk/station_page.hpp"
+
+class QTableWidget;
+
+namespace poquito::desk {
+
+class Sentence;
+class StepsChart;
+
+/// What the camera's numbered steps really are, with the shot's lens: readings of photographed rules, and the fit
+/// through them.
+class StepsLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit StepsLeaf(Document& document, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    void problemFound(const QString& problem);
+
+  protected:
+    void showShot(const Shot& shot, const shoot::Report& report) override;
+
+  private:
+    void enter();
+    void remove();
+    void fromPictures();
+    void editCamera(const QString& label, const std::function<void(shoot::Camera&)>& change);
+
+    QuantityField* settings_ = nullptr;
+    QuantityField* setting_ = nullptr;
+    QuantityField* stop_ = nullptr;
+    QuantityField* frames_ = nullptr;
+    QuantityField* travel_ = nullptr;
+    QPushButton* remove_ = nullptr;
+    QTableWidget* table_ = nullptr;
+    StepsChart* chart_ = nullptr;
+    Sentence* verdict_ = nullptr;
+    std::string shotShown_;
+};
+
+}  // namespace poquito::desk
