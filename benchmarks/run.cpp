@@ -1,5 +1,5 @@
-// Time to plan 1000 stacks, frames and all, and to order a day of 14 shots (exactly) and of 60, against a 16 ms frame and
-// against each other.
+// Time to plan 1000 stacks, frames and all, and to order a day of 14 shots (exactly) and of 60, against a 16 ms frame
+// and against each other.
 #include "shoot/evaluate.hpp"
 #include "shoot/order.hpp"
 #include "shoot/plan.hpp"
@@ -39,7 +39,8 @@ shoot::OrderProblem day(std::size_t n, unsigned seed) {
         problem.duration.push_back(whole(120, 900));
         if (whole(0, 9) == 0) problem.not_before[i] = 32400 + whole(0, 7200);
         if (whole(0, 9) == 0) problem.done_by[i] = 32400 + 600.0 * static_cast<double>(n) + whole(0, 7200);
-        if (i > 0 && whole(0, 9) == 0) problem.after[i].push_back(static_cast<std::size_t>(whole(0, static_cast<int>(i) - 1)));
+        if (i > 0 && whole(0, 9) == 0)
+            problem.after[i].push_back(static_cast<std::size_t>(whole(0, static_cast<int>(i) - 1)));
         for (std::size_t j = 0; j < n; ++j)
             for (std::size_t p = 0; p < 5; ++p) problem.change[i][j] += setups[i][p] != setups[j][p] ? prices[p] : 0;
     }
@@ -72,7 +73,8 @@ int main() {
     std::iota(given.begin(), given.end(), std::size_t{0});
     const auto before = shoot::day_of(large, given);
     std::printf(
-        "order: 14 shots exactly in %.1f frames of 16 ms, searched in %.2f of that time (finish %.3f of the exact one); 60 "
+        "order: 14 shots exactly in %.1f frames of 16 ms, searched in %.2f of that time (finish %.3f of the exact "
+        "one); 60 "
         "shots in %.1f frames, changes %.2f of the order given\n",
         exactly / 0.016, searching / exactly, exact.order.empty() ? 0 : searched.finish / exact.finish, sixty / 0.016,
         best.work / before.work);

@@ -137,7 +137,8 @@ bool dominated(const std::vector<Label>& labels, double time, double work) {
 
 void keep(std::vector<Label>& labels, const Label& made) {
     if (dominated(labels, made.time, made.work)) return;
-    // What is dominated stays: other labels may have come from it. It is only never the best.
+    // Nothing has come from these yet: a set is gone on from only when all ways into it are known.
+    std::erase_if(labels, [&](const Label& label) { return label.time >= made.time && label.work >= made.work; });
     labels.push_back(made);
 }
 
@@ -146,6 +147,21 @@ void keep(std::vector<Label>& labels, const Label& made) {
 std::optional<OrderedDay> exact_order(const OrderProblem& problem) {
     const std::size_t n = problem.duration.size();
     if (n == 0) return OrderedDay{.finish = problem.begin};
+    // A good day bounds all others: what is still to do takes its durations and, whatever comes before each job, its
+    // cheapest change.
+    const auto good = searched_order(problem);
+    std::vector<double> cheapest(n, std::numeric_limits<double>::infinity());
+    for (std::size_t job = 0; job < n; ++job)
+        for (std::size_t before = 0; before < n; ++before)
+            if (before != job) cheapest[job] = std::min(cheapest[job], problem.change[before][job]);
+    const auto hopeless = [&](const Label& label, std::uint32_t set) {
+        if (!good.feasible()) return false;
+        double changes = 0, durations = 0;
+        for (std::size_t job = 0; job < n; ++job)
+            if (!(set >> job & 1u)) changes += cheapest[job], durations += problem.duration[job];
+        return problem.waiting_counts ? label.time + durations + changes > good.finish + hair
+                                      : label.work + changes > good.work + hair;
+    };
     std::vector<std::uint32_t> needs(n, 0);
     for (std::size_t job = 0; job < n; ++job)
         for (const auto first : problem.after[job]) needs[job] |= 1u << first;
@@ -166,6 +182,7 @@ std::optional<OrderedDay> exact_order(const OrderProblem& problem) {
             const auto state = set * n + last;
             for (std::uint32_t k = 0; k < labels[state].size(); ++k) {
                 const Label label = labels[state][k];
+                if (hopeless(label, set)) continue;
                 for (std::size_t job = 0; job < n; ++job) {
                     if (set >> job & 1u || (needs[job] & ~set)) continue;
                     const double change = problem.change[last][job];

@@ -41,7 +41,7 @@ bool better(const OrderProblem& problem, const OrderedDay& one, const OrderedDay
 
 /// The best of the orders that keep everything, as `better` has it. Dynamic programming
 /// over sets of jobs and the last of them (Held and Karp 1962), with all pairs of time and work that no other pair
-/// beats. Empty where no order keeps everything. For up to `most_exact` jobs.
+/// beats, bounded by a searched order. Empty where no order keeps everything. For up to `most_exact` jobs.
 std::optional<OrderedDay> exact_order(const OrderProblem& problem);
 inline constexpr std::size_t most_exact = 14;
 

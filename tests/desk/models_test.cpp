@@ -1,7 +1,7 @@
 #include "person.hpp"
 
-#include "desk/checklist_model.hpp"
 #include "desk/proof_model.hpp"
+#include "desk/run/checklist_model.hpp"
 #include "desk/shot_list_model.hpp"
 
 using namespace poquito;

@@ -174,6 +174,7 @@ TEST_CASE("Run ticks the checklist off, and the station settles", "[desk][pages]
     CHECK(person.text(QStringLiteral("checklistProgress")) == QStringLiteral("%1 of %1").arg(items));
     CHECK(standing(person.shot(), person.report(), Station::run) == Standing::settled);
     CHECK(person.find(QStringLiteral("station-Run"))->accessibleName() == QStringLiteral("Run, settled"));
+    person.click(QStringLiteral("sheetTab"));
     auto* preview = person.find<QTextBrowser>(QStringLiteral("sheetPreview"));
     CHECK(QTest::qWaitFor([&] { return preview->toPlainText().contains(QStringLiteral("[x]")); }, 10000));
     CHECK(preview->toPlainText().contains(QStringLiteral("90 mm macro 1:1")));

@@ -1,7 +1,8 @@
-// The Run station in the real window: stack, cost, step sizes and order edited by hand; a run taken, paused, stopped, gone
-// on with.
+// The Run station in the real window: stack, cost, step sizes and order edited by hand; a run taken, paused, stopped,
+// gone on with.
 #include "person.hpp"
 
+#include "desk/finder_view.hpp"
 #include "desk/run/band_desk.hpp"
 #include "desk/run/day_drawing.hpp"
 #include "desk/run/facts_view.hpp"
@@ -10,7 +11,6 @@
 #include "desk/run/running_view.hpp"
 #include "desk/run/stack_bands.hpp"
 #include "desk/run/stack_drawing.hpp"
-#include "desk/finder_view.hpp"
 #include "storage/shoot_file.hpp"
 
 using namespace poquito;
@@ -105,7 +105,8 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     CHECK_FALSE(view->isVisible());
     CHECK(person.find(QStringLiteral("shotCards"))->isVisible());
     person.goTo(5);
-    CHECK(person.find<desk::FactsView>(QStringLiteral("runLog"))->facts()[0].value.contains(QStringLiteral("12 of 12")));
+    CHECK(
+        person.find<desk::FactsView>(QStringLiteral("runLog"))->facts()[0].value.contains(QStringLiteral("12 of 12")));
     // It is an edit like any other, and the file holds it.
     const auto text = storage::write_shoot(person.document().shoot());
     const auto back = storage::read_shoot(text);
@@ -136,12 +137,13 @@ TEST_CASE("a run that a crash broke off is offered and gone on with", "[desk][ru
     auto plan = bench::make_run_plan(person.document().kit(), person.shot(), "tide-brooch-1",
                                      (person.folder.path() + "/tide-brooch-1").toStdString());
     {
-        auto journal = std::get<bench::Journal>(
-            bench::Journal::create(person.folder.filePath(QStringLiteral("tide-brooch-1.journal")).toStdString(), plan));
+        auto journal = std::get<bench::Journal>(bench::Journal::create(
+            person.folder.filePath(QStringLiteral("tide-brooch-1.journal")).toStdString(), plan));
         for (int i = 0; i < 3; ++i) {
             const auto frame = static_cast<std::size_t>(i);
             journal.begun(frame);
-            journal.exposed(frame, {.index = i, .file = plan.file_of(frame), .plane = plan.frames[frame].plane, .time = "t"});
+            journal.exposed(frame,
+                            {.index = i, .file = plan.file_of(frame), .plane = plan.frames[frame].plane, .time = "t"});
             journal.saved(frame);
         }
         journal.begun(3);
@@ -237,19 +239,20 @@ TEST_CASE("the slice is dragged on the drawing, typed, clicked in the finder, an
     CHECK(person.report().capture.frames == frames);
 
     person.click(QStringLiteral("slicePointsButton"));
-    auto* finder = person.find<desk::FinderView>(QStringLiteral("finderView"));
+    auto* finder = person.find<desk::FinderView>(QStringLiteral("finder"));
     REQUIRE(QTest::qWaitFor([&] { return finder->isSettled() && finder->frame(); }, 20000));
     const auto middle = finder->frameRect().center();
     // The middle of a dome is nearest; towards its rim it falls away.
     QPointF rim = middle;
     while (finder->depthAt(rim + QPointF(4, 0))) rim.rx() += 4;
+    rim = (middle + rim) / 2;  // clear of the edge, where a pixel is deep
     const double near = *finder->depthAt(middle), far = *finder->depthAt(rim);
     QTest::mouseClick(finder, Qt::LeftButton, {}, rim.toPoint());
     QTest::mouseClick(finder, Qt::LeftButton, {}, middle.toPoint());
     REQUIRE(person.shot().capture.slice);
     const double nearest = person.shot().sharpness.focus_offset + person.report().extent.depth / 2;
     CHECK(std::abs(person.shot().capture.slice->from - (near + nearest)) < 0.05);
-    CHECK(std::abs(person.shot().capture.slice->to - (far + nearest)) < 0.3);
+    CHECK(std::abs(person.shot().capture.slice->to - (far + nearest)) < 0.1);
 }
 
 TEST_CASE("the drawing's bands touch each other, and gap where the rail is too coarse", "[desk][run]") {
@@ -289,8 +292,7 @@ TEST_CASE("what moves decides what is asked and told", "[desk][run]") {
     person.choose(QStringLiteral("braceChoice"), QStringLiteral("elbows or a bean bag on the ground"));
     CHECK(person.shot().capture.hand.range == shoot::braces().back().range);
     CHECK(fact(person, "stackFacts", QStringLiteral("Sensible by hand")) ==
-          QString::fromStdString(
-              shoot::count_text(person.report().capture.stack->hand->largest, "frame", "frames")));
+          QString::fromStdString(shoot::count_text(person.report().capture.stack->hand->largest, "frame", "frames")));
     person.click(QStringLiteral("costTab"));
     CHECK(fact(person, "costFacts", QStringLiteral("Exposures")) ==
           QString::fromStdString(shoot::number_text(person.report().capture.cost.exposures, 6)));

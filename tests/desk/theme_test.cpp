@@ -68,6 +68,31 @@ TEST_CASE("the theme is turned by a key and remembered", "[desk][theme]") {
     CHECK(desk::theme().paper == paper);
 }
 
+namespace {
+
+void nothingCutOff(Person& person, int station) {
+    for (auto* area : person.window().findChildren<QScrollArea*>())
+        if (area->isVisible() && !area->inherits("QAbstractItemView"))
+            CHECK(area->horizontalScrollBar()->maximum() == 0);
+    for (auto* label : person.window().findChildren<QLabel*>()) {
+        if (!label->isVisible() || label->wordWrap()) continue;
+        INFO("station " << station << ": " << label->text().toStdString());
+        CHECK(label->width() >= label->sizeHint().width());
+    }
+    for (auto* field : person.window().findChildren<QAbstractSpinBox*>()) {
+        if (!field->isVisible()) continue;
+        INFO("station " << station << ": " << field->objectName().toStdString() << " " << field->text().toStdString());
+        CHECK(field->width() >= field->fontMetrics().horizontalAdvance(field->text()) + 14);
+    }
+    for (auto* button : person.window().findChildren<QAbstractButton*>()) {
+        if (!button->isVisible() || button->text().isEmpty()) continue;
+        INFO("station " << station << ": " << button->text().toStdString());
+        CHECK(button->width() >= button->fontMetrics().horizontalAdvance(button->text()));
+    }
+}
+
+}  // namespace
+
 TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
     Person person({1024, 700});
     person.window().openDemo();
@@ -76,25 +101,14 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
         person.document().select(shot);
         for (int station = 1; station <= 6; ++station) {
             person.goTo(station);
-            for (auto* area : person.window().findChildren<QScrollArea*>())
-                if (area->isVisible() && !area->inherits("QAbstractItemView"))
-                    CHECK(area->horizontalScrollBar()->maximum() == 0);
-            for (auto* label : person.window().findChildren<QLabel*>()) {
-                if (!label->isVisible() || label->wordWrap()) continue;
-                INFO("station " << station << ": " << label->text().toStdString());
-                CHECK(label->width() >= label->sizeHint().width());
-            }
-            for (auto* field : person.window().findChildren<QAbstractSpinBox*>()) {
-                if (!field->isVisible()) continue;
-                INFO("station " << station << ": " << field->objectName().toStdString() << " "
-                                << field->text().toStdString());
-                CHECK(field->width() >= field->fontMetrics().horizontalAdvance(field->text()) + 14);
-            }
-            for (auto* button : person.window().findChildren<QAbstractButton*>()) {
-                if (!button->isVisible() || button->text().isEmpty()) continue;
-                INFO("station " << station << ": " << button->text().toStdString());
-                CHECK(button->width() >= button->fontMetrics().horizontalAdvance(button->text()));
-            }
+            nothingCutOff(person, station);
+        }
+        person.goTo(5);
+        for (const char* tab : {"stackTab", "costTab", "stepsTab", "orderTab", "checklistTab"}) {
+            if (shot > 2) break;
+            INFO(tab);
+            person.click(QLatin1String(tab));
+            nothingCutOff(person, 5);
         }
     }
 }

@@ -109,12 +109,11 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
     };
     test_ = button(buttons, {"testFramesButton", tr("Test frames"), tr("First, middle and last frame alone")},
                    [this] { begin(true, false); });
-    run_ = button(buttons, {"startRunButton", tr("Run this shot"), tr("All its frames, recorded one by one")},
+    run_ = button(buttons, {"startRunButton", tr("Run"), tr("All frames of this shot, recorded one by one")},
                   [this] { begin(false, false); });
-    all_ =
-        button(buttons, {"runAllButton", tr("From here on"), tr("This shot and all below it, with a pause for gear")},
-               [this] { begin(false, true); });
-    see_ = button(buttons, {"seeRunButton", tr("See the run"), tr("The run that is on, or was last")},
+    all_ = button(buttons, {"runAllButton", tr("Run on"), tr("This shot and all below it, with a pause for gear")},
+                  [this] { begin(false, true); });
+    see_ = button(buttons, {"seeRunButton", tr("See it"), tr("The run that is on, or was last")},
                   [this] { Q_EMIT runShown(); });
     buttons->addStretch();
     column->addLayout(buttons);

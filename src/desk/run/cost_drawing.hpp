@@ -11,7 +11,7 @@ class CostDrawing : public QWidget {
     Q_OBJECT
   public:
     explicit CostDrawing(const Document& document, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {260, 160}; }
+    QSize minimumSizeHint() const override { return {190, 160}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -21,18 +21,17 @@ QString percent(double share) { return QObject::tr("%1 %").arg(text(number_text(
 }  // namespace
 
 CostLeaf::CostLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* column = addColumn(5);
-    auto* work = addGroup(column, tr("Work on the frames, as you measured it"));
+    auto* column = addColumn(4);
+    auto* work = addGroup(column, tr("Work on the frames"));
     const auto day = [this](const QString& label, const char* key, const std::function<void(Workday&)>& change) {
         this->document().edit({label, QLatin1String(key)}, [&](Shoot& shoot) { change(shoot.workday); });
     };
-    sorting_ = addField(work, {"sortingField", tr("Sorting, a frame"), tr("Looking at it, keeping or throwing away")},
+    sorting_ = addField(work, {"sortingField", tr("Sort one"), tr("Looking at it, keeping or throwing away")},
                         secondsQuantity());
     connect(sorting_, &QuantityField::valueEdited, this,
             [day](double v) { day(tr("Change the time for sorting"), "sorting", [v](Workday& d) { d.sorting = v; }); });
-    combining_ =
-        addField(work, {"combiningField", tr("Combining, a frame"), tr("Of a stack; machine time you wait for")},
-                 secondsQuantity());
+    combining_ = addField(work, {"combiningField", tr("Combine one"), tr("Of a stack; machine time you wait for")},
+                          secondsQuantity());
     connect(combining_, &QuantityField::valueEdited, this, [day](double v) {
         day(tr("Change the time for combining"), "combining", [v](Workday& d) { d.combining = v; });
     });

@@ -15,7 +15,7 @@ class DayDrawing : public QWidget {
     /// Lives as long as it is shown; null: nothing.
     void setPlan(const DayPlan* plan, int selected);
     QSize sizeHint() const override;
-    QSize minimumSizeHint() const override { return {280, 120}; }
+    QSize minimumSizeHint() const override { return {160, 120}; }
 
   Q_SIGNALS:
     void shotClicked(int index);  // in the order given

@@ -25,7 +25,7 @@ class FactsView : public QWidget {
 
     void setFacts(std::vector<Fact> facts);
     const std::vector<Fact>& facts() const { return facts_; }
-    QSize minimumSizeHint() const override { return {210, 60}; }
+    QSize minimumSizeHint() const override { return {160, 60}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

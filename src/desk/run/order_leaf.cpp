@@ -58,6 +58,7 @@ OrderLeaf::OrderLeaf(Document& document, QWidget* parent) : StationPage(document
     addDay(left);
     addTiming(left);
     left->addStretch();
+    fields->setMinimumWidth(inner->minimumSizeHint().width() + 14);  // the scroll bar beside them
     auto* right = addColumn(9);
     auto* bar = new QHBoxLayout;
     verdict_ = new QLabel(this);
@@ -99,13 +100,12 @@ OrderLeaf::~OrderLeaf() {
 
 void OrderLeaf::addDay(QVBoxLayout* column) {
     auto* group = addGroup(column, tr("What a change takes"));
-    begin_ =
-        addField(group, {"dayBeginField", tr("The day begins"), tr("The first shot may be set up")}, dayTimeQuantity());
+    begin_ = addField(group, {"dayBeginField", tr("Begins"), tr("The first shot may be set up")}, dayTimeQuantity());
     connect(begin_, &QuantityField::valueEdited, this, [this](double v) {
         this->document().edit({tr("Change the day's begin"), QStringLiteral("dayBegin")},
                               [v](Shoot& shoot) { shoot.workday.begin = v; });
     });
-    waiting_ = new QCheckBox(tr("Waiting counts as work"), this);
+    waiting_ = new QCheckBox(tr("Waiting counts"), this);
     nameControl(waiting_, {"waitingCheck", tr("Waiting counts as work"),
                            tr("On: the day that ends first. Off: the fewest changes, however long one waits")});
     connect(waiting_, &QCheckBox::clicked, this, [this](bool on) {
@@ -124,7 +124,7 @@ void OrderLeaf::addDay(QVBoxLayout* column) {
     price({"lensPriceField", tr("Lens"), tr("Changed, focused")}, &ChangePrices::lens);
     price({"tubesPriceField", tr("Tubes"), tr("All that is screwed between or in front")}, &ChangePrices::tubes);
     price({"lightPriceField", tr("Light"), tr("Set up anew, test frame included")}, &ChangePrices::light);
-    price({"backgroundPriceField", tr("Background"), tr("Another card or place")}, &ChangePrices::background);
+    price({"backgroundPriceField", tr("Card"), tr("Another card or place")}, &ChangePrices::background);
     price({"subjectPriceField", tr("Subject"), tr("Placed and dressed, for every shot")}, &ChangePrices::subject);
 }
 

@@ -118,6 +118,14 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot,
         Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
         return false;
     }
+    std::error_code failed;
+    std::filesystem::create_directories(state.plan.folder, failed);
+    if (failed) {
+        Q_EMIT problemFound(
+            tr("The frames' folder %1 cannot be made: %2")
+                .arg(QString::fromStdString(state.plan.folder.string()), QString::fromStdString(failed.message())));
+        return false;
+    }
     bench::SimulatedBench::Options options{.troubles = settings_.rehearsed,
                                            .picture_width = settings_.pictureWidth,
                                            .device = settings_.railLine.toStdString()};

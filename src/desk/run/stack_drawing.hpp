@@ -19,7 +19,7 @@ class StackDrawing : public QWidget {
     /// Where a depth behind the nearest point is drawn, and back.
     double xOf(double depth) const;
     double depthAt(double x) const;
-    QSize minimumSizeHint() const override { return {240, 150}; }
+    QSize minimumSizeHint() const override { return {170, 150}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -206,12 +206,11 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
     stackOnly_.push_back(settle_);
     addHand(group);
     composite_ = addCheck(
-        group,
-        {"compositeCheck", tr("Combined by the camera"), tr("Its own composite of few frames; else all are kept")},
+        group, {"compositeCheck", tr("Camera combines"), tr("Its own composite of few frames; else all are kept")},
         [](const Shot& s) { return s.capture.composite; }, [](Shot& s, bool on) { s.capture.composite = on; });
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
-    auto* click = captionedButton({"slicePointsButton", tr("Click two points\u2026"),
+    auto* click = captionedButton({"slicePointsButton", tr("Two points\u2026"),
                                    tr("The nearest and the farthest point that have to be sharp, in the finder")},
                                   this);
     connect(click, &QPushButton::clicked, this, [this] { Q_EMIT slicePointsWanted(); });

@@ -12,7 +12,7 @@ class StepsChart : public QWidget {
     Q_OBJECT
   public:
     explicit StepsChart(const Document& document, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {260, 160}; }
+    QSize minimumSizeHint() const override { return {190, 160}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -57,7 +57,7 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
         row->addWidget(made);
         return made;
     };
-    button({"bandPicturesButton", tr("From two pictures\u2026"), tr("Marks where the first and the last are sharp")},
+    button({"bandPicturesButton", tr("Two pictures\u2026"), tr("Marks where the first and the last are sharp")},
            &StepsLeaf::fromPictures);
     button({"enterReadingButton", tr("Enter it"), tr("Adds the reading to the camera in the kit")}, &StepsLeaf::enter);
     row->addStretch();
@@ -65,7 +65,7 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     left->addStretch();
 
     auto* middle = addColumn(4);
-    auto* head = addHeading(middle, tr("Readings with this lens"));
+    auto* head = addHeading(middle, tr("Readings"));
     remove_ = captionedButton({"removeReadingButton", tr("Remove"), tr("The chosen reading")}, this);
     connect(remove_, &QPushButton::clicked, this, &StepsLeaf::remove);
     head->addWidget(remove_);
@@ -80,7 +80,7 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setShowGrid(false);
-    table_->setMinimumWidth(150);
+    table_->setMinimumWidth(110);
     middle->addWidget(table_, 1);
     verdict_ = new Sentence(4, this);
     verdict_->setObjectName(QStringLiteral("stepsVerdict"));
