@@ -73,6 +73,21 @@ int main(int argc, char** argv) {
                             [&](shoot::Shot& one) { one.lights[0].position.distance = 150 + i; });
                     });
         }
+    window.goTo(shoot::Station::run);
+    for (const char* tab : {"checklistTab", "stackTab", "costTab", "stepsTab", "orderTab", "sheetTab"})
+        for (const int shot : {0, 1, 2}) {  // by ring and bracket; by rail; by rail, more than a hundred frames
+            window.document().select(shot);
+            window.findChild<QToolButton*>(QLatin1String(tab))->click();
+            QCoreApplication::processEvents();
+            measure(("a slice dragged, " + std::string(tab) + ", " + window.document().shot()->name).c_str(), window,
+                    [&](int i) {
+                        const double depth = window.document().report()->extent.depth;
+                        window.document().editShot(
+                            {QStringLiteral("drag"), QStringLiteral("slice")}, [&](shoot::Shot& one) {
+                                one.capture.slice = shoot::Slice{.from = 0, .to = depth * (0.5 + 0.002 * i)};
+                            });
+                    });
+        }
     window.document().select(0);
     window.goTo(shoot::Station::depth);
     measure("edit of the kit, all 50 shots", window, [&](int i) {

@@ -9,6 +9,7 @@
 #include "desk/measure_desk.hpp"
 #include "desk/quantity_field.hpp"
 #include "desk/ruler_view.hpp"
+#include "desk/run/run_desk.hpp"
 #include "desk/theme.hpp"
 
 #include <QAction>
@@ -66,6 +67,28 @@ void log_something(desk::Document& document) {
                        .verdict = shoot::Verdict::keep,
                        .remark = "sharp at both ends"}};
     });
+}
+
+/// The seventh frame of a run on the simulated bench, many times as fast as the clock goes.
+void grab_run(desk::MainWindow& window, const QString& file) {
+    QTemporaryDir frames;
+    window.runs().setFolder(QDir(frames.path()));
+    auto settings = window.runs().settings();
+    settings.speed = 25;
+    window.runs().setSettings(settings);
+    window.findChild<QToolButton*>(QStringLiteral("checklistTab"))->click();
+    window.findChild<QPushButton*>(QStringLiteral("startRunButton"))->click();
+    for (int i = 0; i < 2000; ++i) {
+        QEventLoop loop;
+        QTimer::singleShot(5, &loop, &QEventLoop::quit);
+        loop.exec();
+        const auto status = window.runs().status();
+        if (status && status->frame >= 7 && status->phase == bench::Phase::settling) break;
+    }
+    window.grab().save(file);
+    window.runs().stop();
+    while (window.runs().isRunning()) settle();
+    window.findChild<QPushButton*>(QStringLiteral("leaveRunButton"))->click();
 }
 
 /// A made-up photograph of a rule, half a millimetre wide ticks every millimetre, held a little askew.
@@ -173,6 +196,16 @@ int main(int argc, char** argv) {
         settle();
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
+    window.goTo(shoot::Station::run);
+    for (const auto& [tab, shot, file] : {Leaf{"stackTab", 1, "5-stack"}, Leaf{"costTab", 1, "5-cost"},
+                                          Leaf{"stepsTab", 0, "5-steps"}, Leaf{"orderTab", 1, "5-order"}}) {
+        window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
+        window.findChild<QToolButton*>(QLatin1String(tab))->click();
+        for (int i = 0; i < 20; ++i) settle();
+        window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
+    }
+    window.document().select(1);
+    grab_run(window, folder.filePath(QStringLiteral("5-running") + suffix + QStringLiteral(".png")));
     window.document().select(1);
     window.goTo(shoot::Station::reach);
     const auto grab_window = [&](const char* action, const char* name, const QString& file) {

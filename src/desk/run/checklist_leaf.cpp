@@ -10,6 +10,7 @@
 #include <QComboBox>
 #include <QFileDialog>
 #include <QGridLayout>
+#include <QHash>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
@@ -58,12 +59,18 @@ class WithReason : public QStyledItemDelegate {
     static constexpr int indent = 26;
     static int heightOf(const QStyleOptionViewItem& option, const QModelIndex& index) {
         const auto* view = qobject_cast<const QListView*>(option.widget);
-        const int width = (view ? view->viewport()->width() : 400) - indent - 8;
-        const auto height = [&](const QFont& font, const QString& text) {
-            return QFontMetrics(font).boundingRect(0, 0, width, 1000, Qt::TextWordWrap, text).height();
+        constexpr int scroll_bar = 16;  // room for it, there or not: it may come when the rows are laid out
+        const int width = (view ? view->width() - scroll_bar : 400) - indent - 8;
+        // Each text is wrapped once a width: the list asks for all rows with every edit.
+        static QHash<QString, int> known;
+        const auto height = [&](int letters, const QString& text) {
+            const QString key = QString::number(width) + QLatin1Char(' ') + QString::number(letters) + text;
+            if (const auto found = known.constFind(key); found != known.cend()) return *found;
+            if (known.size() > 2000) known.clear();
+            const QFontMetrics metrics(textFont(letters));
+            return *known.insert(key, metrics.boundingRect(0, 0, width, 1000, Qt::TextWordWrap, text).height());
         };
-        return height(textFont(12), index.data().toString()) +
-               height(textFont(11), index.data(Qt::ToolTipRole).toString()) + 7;
+        return height(12, index.data().toString()) + height(11, index.data(Qt::ToolTipRole).toString()) + 7;
     }
 };
 

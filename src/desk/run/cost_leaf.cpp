@@ -93,7 +93,7 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
         }
     if (flashes > 0)
         facts.push_back({tr("Flashes"), text(number_text(flashes, 6)),
-                         tr("as much charge as %1 at full power").arg(text(number_text(full, 3)))});
+                         tr("charge of %1 at full power").arg(text(number_text(full, 3)))});
     facts.push_back({tr("Camera battery"), cost.charge_share ? percent(*cost.charge_share) : tr("not in the kit"),
                      QString(), cost.charge_share.value_or(0) > 1 ? theme().stop : QColor()});
     const double work = cost.exposures * (day.sorting + (capture.frames > 1 ? day.combining : 0));

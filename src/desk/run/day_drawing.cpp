@@ -54,7 +54,7 @@ void DayDrawing::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     const auto& day = plan_->best;
     const auto& problem = plan_->problem;
-    const double names = std::min(170.0, width() * 0.28), changes = std::min(170.0, width() * 0.27);
+    const double names = std::min(150.0, width() * 0.27), changes = std::min(196.0, width() * 0.34);
     const QRectF field(names + 44, head, width() - names - 44 - changes - 8,
                        rowHeight() * static_cast<double>(day.order.size()));
     const double begin = problem.begin, end = std::max(day.finish, begin + 60);

@@ -1,11 +1,11 @@
 #include "desk/run/order_leaf.hpp"
 
 #include "desk/run/day_drawing.hpp"
+#include "desk/sentence.hpp"
 #include "shoot/text.hpp"
 
 #include <QCheckBox>
 #include <QGridLayout>
-#include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QtConcurrentRun>
@@ -61,17 +61,15 @@ OrderLeaf::OrderLeaf(Document& document, QWidget* parent) : StationPage(document
     fields->setMinimumWidth(inner->minimumSizeHint().width() + 14);  // the scroll bar beside them
     auto* right = addColumn(9);
     auto* bar = new QHBoxLayout;
-    verdict_ = new QLabel(this);
+    verdict_ = new Sentence(3, this);
     verdict_->setObjectName(QStringLiteral("orderVerdict"));
-    verdict_->setWordWrap(true);
     bar->addWidget(verdict_, 1);
     cancel_ = captionedButton({"cancelOrderButton", tr("Enough"), tr("Take the best order found so far")}, this);
     connect(cancel_, &QPushButton::clicked, this, [this] {
         if (enough_) *enough_ = true;
     });
     bar->addWidget(cancel_);
-    apply_ = captionedButton({"applyOrderButton", tr("Put them in this order"), tr("Cards, run sheet and runs follow")},
-                             this);
+    apply_ = captionedButton({"applyOrderButton", tr("Take this order"), tr("Cards, run sheet and runs follow")}, this);
     connect(apply_, &QPushButton::clicked, this, &OrderLeaf::apply);
     bar->addWidget(apply_);
     right->addLayout(bar);
@@ -126,6 +124,7 @@ void OrderLeaf::addDay(QVBoxLayout* column) {
     price({"lightPriceField", tr("Light"), tr("Set up anew, test frame included")}, &ChangePrices::light);
     price({"backgroundPriceField", tr("Card"), tr("Another card or place")}, &ChangePrices::background);
     price({"subjectPriceField", tr("Subject"), tr("Placed and dressed, for every shot")}, &ChangePrices::subject);
+    column->addWidget(waiting_);
 }
 
 void OrderLeaf::addTiming(QVBoxLayout* column) {

@@ -15,6 +15,7 @@ class QCheckBox;
 namespace poquito::desk {
 
 class DayDrawing;
+class Sentence;
 
 /// What an order comes to, beside the order given.
 struct DayPlan {
@@ -53,7 +54,7 @@ class OrderLeaf : public StationPage {
     QuantityField* notBefore_ = nullptr;
     QuantityField* doneBy_ = nullptr;
     ChoiceChips* after_ = nullptr;
-    QLabel* verdict_ = nullptr;
+    Sentence* verdict_ = nullptr;
     QPushButton* apply_ = nullptr;
     QPushButton* cancel_ = nullptr;
     std::optional<DayPlan> plan_;

@@ -32,6 +32,8 @@ QString text(const std::string& words) { return QString::fromStdString(words); }
 
 constexpr double edge = 18;  // pixels
 constexpr double strip_height = 96;
+constexpr double tall_strip = 250;  // of few frames: test frames are there to be looked at
+constexpr std::size_t few_frames = 4;
 constexpr double buttons_height = 64;
 constexpr int far_text = 42;  // the smallest that is read from two metres
 
@@ -168,8 +170,10 @@ void RunningView::sound(const bench::RunStatus& status) {
 // ---- painting ----------------------------------------------------------------------------------------------------
 
 RunningView::Strip RunningView::strip() const {
-    Strip made{.area = QRectF(edge, height() - buttons_height - strip_height - 8, width() - 2 * edge, strip_height)};
     const auto status = runs_.status();
+    const bool few = status && status->frames.size() <= few_frames && height() > 560;
+    const double high = few ? tall_strip : strip_height;
+    Strip made{.area = QRectF(edge, height() - buttons_height - high - 8, width() - 2 * edge, high)};
     if (!status || status->frames.empty()) return made;
     // As many as stay apart from each other, about the one that is being taken.
     constexpr double least = 34;
@@ -177,7 +181,7 @@ RunningView::Strip RunningView::strip() const {
     made.count = std::min(status->frames.size(), room);
     const auto half = made.count / 2;
     made.first = std::min(status->frame > half ? status->frame - half : 0, status->frames.size() - made.count);
-    made.width = std::min(made.area.width() / static_cast<double>(made.count), 132.0);
+    made.width = std::min(made.area.width() / static_cast<double>(made.count), high * 1.4);
     return made;
 }
 
@@ -197,7 +201,8 @@ const QImage* RunningView::thumbnail(const bench::RunStatus& status, std::size_t
     QImageReader reader(text((plan.folder / plan.file_of(frame)).string()));
     const QSize size = reader.size();
     if (!size.isValid()) return nullptr;
-    reader.setScaledSize(size.scaled(192, 192, Qt::KeepAspectRatio));
+    const int wanted = status.frames.size() <= few_frames ? 640 : 192;
+    reader.setScaledSize(size.scaled(wanted, wanted, Qt::KeepAspectRatio));
     return &*thumbnails_.insert(frame, reader.read());
 }
 
@@ -281,8 +286,9 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const benc
     };
     const bool over = status.phase == Phase::complete || status.phase == Phase::stopped;
     if (over) {
-        line(tr("kept"), frames, t.focus);
-        if (status.dim > 0) line(tr("too dark"), QString::number(status.dim), t.stop);
+        line(tr("too dark"), status.dim > 0 ? QString::number(status.dim) : tr("none"),
+             status.dim > 0 ? t.stop : t.focus);
+        line(tr("in the log"), tr("yes"), t.focus);
         return;
     }
     line(tr("left"), status.seconds_left > 0 ? text(shoot::time_text(std::ceil(status.seconds_left))) : tr("none"),

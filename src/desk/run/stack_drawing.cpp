@@ -92,7 +92,7 @@ void StackDrawing::paintEvent(QPaintEvent*) {
 
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
-    QString title = tr("Side, camera on the left");
+    QString title = tr("From the side");
     if (stretched > 1.02)
         title += tr("; depth %1 \u00d7").arg(QString::fromStdString(shoot::number_text(stretched, 2)));
     drawLine(painter, QRectF(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,

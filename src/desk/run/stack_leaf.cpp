@@ -63,21 +63,20 @@ void add_rail(std::vector<Fact>& facts, const StackReport& stack, const CaptureR
         if (rail.motor) remark = QObject::tr("%1 motor steps").arg(number(rail.units, 6));
         if (rail.turns) {
             remark += *rail.turns >= 1 ? QObject::tr(", %1 turns").arg(number(*rail.turns))
-                                       : QObject::tr(", 1/%1 turn").arg(number(1 / *rail.turns));
+                                       : QObject::tr(", %1\u00b0 of a turn").arg(number(*rail.turns * 360));
         }
         facts.push_back({QObject::tr("Rail moves"), mm(*capture.step), remark});
         facts.push_back({QObject::tr("Travel"), mm(rail.travel),
                          rail.spare >= 0 ? QObject::tr("%1 of the rail to spare").arg(mm(rail.spare))
                                          : QObject::tr("%1 too short").arg(mm(-rail.spare)),
                          rail.spare >= 0 ? QColor() : theme().stop});
-        facts.push_back(
-            {QObject::tr("Backlash"), mm(rail.take_up), QObject::tr("go back so much too far, then forwards only")});
+        facts.push_back({QObject::tr("Backlash"), mm(rail.take_up), QObject::tr("go back too far, then forwards")});
     } else {
         facts.push_back({QObject::tr("Rail moves"), mm(*capture.step), QObject::tr("choose a rail to see its steps")});
     }
     if (rail.clearance)
-        facts.push_back({QObject::tr("Lens comes as near as"), mm(*rail.clearance),
-                         QObject::tr("lens front to nearest point, last frame"),
+        facts.push_back({QObject::tr("Lens comes to"), mm(*rail.clearance),
+                         QObject::tr("front to nearest point, at the end"),
                          *rail.clearance < 0 ? theme().stop : QColor()});
     if (capture.viewpoint_change)
         facts.push_back({QObject::tr("Viewpoint moves by"), percent(*capture.viewpoint_change),
@@ -287,7 +286,7 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
     } else {
         facts.push_back({tr("Frames"), number(capture.frames, 6),
                          tr("for %1, each holds %2").arg(mm(capture.stack->span.length()), mm(*capture.frame_depth))});
-        facts.push_back({tr("Step at the subject"), mm(*capture.step),
+        facts.push_back({tr("Step"), mm(*capture.step),
                          *capture.step < *capture.by_rule.step * (1 - 1e-6)
                              ? tr("the rule would allow %1").arg(mm(*capture.by_rule.step))
                              : QString()});

@@ -72,15 +72,16 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     table_ = new QTableWidget(0, 4, this);
     table_->setObjectName(QStringLiteral("readingsTable"));
     table_->setAccessibleName(tr("Readings with this lens"));
-    table_->setHorizontalHeaderLabels({tr("Setting"), tr("Stop"), tr("Frames"), tr("mm")});
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->setHorizontalHeaderLabels({tr("Set"), tr("Stop"), tr("Frames"), tr("mm")});
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->horizontalHeader()->setStretchLastSection(true);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(21);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setShowGrid(false);
-    table_->setMinimumWidth(110);
+    table_->setMinimumWidth(150);
     middle->addWidget(table_, 1);
     verdict_ = new Sentence(4, this);
     verdict_->setObjectName(QStringLiteral("stepsVerdict"));
@@ -145,19 +146,12 @@ void StepsLeaf::fromPictures() {
     desk->open();
 }
 
-void StepsLeaf::showShot(const Shot& shot, const Report& report) {
-    const auto plan = plan_of(document().kit(), shot);
-    settings_->setValue(plan.camera.bracket.step_settings);
-    if (shotShown_ != shot.id) {
-        shotShown_ = shot.id;
-        stop_->setValue(shot.exposure.f_number);
-    }
-    std::vector<const StepReading*> readings;
-    for (const auto& reading : plan.camera.step_readings)
-        if (reading.lens == plan.lens.id) readings.push_back(&reading);
-    table_->setRowCount(static_cast<int>(readings.size()));
+void StepsLeaf::showReadings(std::vector<StepReading> readings) {
+    listed_ = true;
+    shown_ = std::move(readings);
+    table_->setRowCount(static_cast<int>(shown_.size()));
     for (int row = 0; row < table_->rowCount(); ++row) {
-        const auto& reading = *readings[static_cast<std::size_t>(row)];
+        const auto& reading = shown_[static_cast<std::size_t>(row)];
         const QString cells[] = {text(number_text(reading.setting)), text(f_number_text(reading.f_number)),
                                  text(number_text(reading.frames, 5)), text(number_text(reading.travel, 3))};
         for (int column = 0; column < 4; ++column) {
@@ -167,7 +161,20 @@ void StepsLeaf::showShot(const Shot& shot, const Report& report) {
             table_->setItem(row, column, item);
         }
     }
-    remove_->setEnabled(!readings.empty());
+    remove_->setEnabled(!shown_.empty());
+}
+
+void StepsLeaf::showShot(const Shot& shot, const Report& report) {
+    const auto plan = plan_of(document().kit(), shot);
+    settings_->setValue(plan.camera.bracket.step_settings);
+    if (shotShown_ != shot.id) {
+        shotShown_ = shot.id;
+        stop_->setValue(shot.exposure.f_number);
+    }
+    std::vector<StepReading> readings;
+    for (const auto& reading : plan.camera.step_readings)
+        if (reading.lens == plan.lens.id) readings.push_back(reading);
+    if (readings != shown_ || !listed_) showReadings(std::move(readings));
     const auto fit = fit_steps(plan.camera.step_readings, plan.lens.id);
     QString words;
     if (!fit) {

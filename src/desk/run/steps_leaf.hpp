@@ -26,6 +26,7 @@ class StepsLeaf : public StationPage {
     void enter();
     void remove();
     void fromPictures();
+    void showReadings(std::vector<shoot::StepReading> readings);
     void editCamera(const QString& label, const std::function<void(shoot::Camera&)>& change);
 
     QuantityField* settings_ = nullptr;
@@ -38,6 +39,8 @@ class StepsLeaf : public StationPage {
     StepsChart* chart_ = nullptr;
     Sentence* verdict_ = nullptr;
     std::string shotShown_;
+    std::vector<shoot::StepReading> shown_;  // in the table
+    bool listed_ = false;
 };
 
 }  // namespace poquito::desk
