@@ -319,6 +319,7 @@ Done Runner::wait_for_flashes() {
 }
 
 Done Runner::check_settings() {
+    if (!bench_.camera->capabilities().sets_exposure) return std::nullopt;  // it does not tell either
     const auto found = bench_.camera->settings();
     if (const auto* fault = std::get_if<Fault>(&found)) return *fault;
     const auto& now = std::get<CameraPort::Settings>(found);

@@ -94,6 +94,7 @@ Done SimulatedCamera::released() {
                       .settings = settings_,
                       .displayed_f_number = marked * report_.optics.displayed_f_number / setup_.shot.exposure.f_number,
                       .carriage = world_.carriage,
+                      .sway = sway(),
                       .ring = world_.ring,
                       .moved = moved_};
     world_.shares.clear();
@@ -106,6 +107,15 @@ Done SimulatedCamera::released() {
     exposure.written_at = card_free_at_;
     buffer_.push_back(std::move(exposure));
     return std::nullopt;
+}
+
+/// Hands that go to and fro, evenly; in the middle when the clock starts.
+double SimulatedCamera::sway() const {
+    const auto& capture = setup_.shot.capture;
+    if (capture.mover != shoot::Mover::hand || capture.mode != shoot::CaptureMode::stack) return 0;
+    const double range = capture.hand.range;
+    const double way = std::fmod(range / 2 + world_.clock.now() * capture.hand.speed, 2 * range);
+    return (way < range ? way : 2 * range - way) - range / 2;
 }
 
 std::vector<CameraPort::Saved> SimulatedCamera::saved() {
@@ -134,6 +144,7 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
     shot.exposure.shutter = exposure.settings.shutter;
     shot.exposure.iso = exposure.settings.iso;
     if (setup_.rail_reference) shot.sharpness.focus_offset += exposure.carriage - *setup_.rail_reference;
+    shot.sharpness.focus_offset += exposure.sway;
     if (exposure.ring) {
         // The sensor stays: the plane moves by as much as its distance from the sensor changes.
         const auto plan = shoot::plan_of(setup_.kit, setup_.shot);

@@ -48,6 +48,7 @@ class SimulatedCamera final : public CameraPort {
         Settings settings;
         double displayed_f_number = 8;
         double carriage = 0;
+        double sway = 0;  // mm towards the subject, by hand
         std::optional<double> ring;
         std::vector<double> shares;
         double moved = 0;  // mm the subject stood to the side
@@ -55,6 +56,7 @@ class SimulatedCamera final : public CameraPort {
     };
     std::optional<Saved> write(const Exposure& exposure);
     shoot::Shot true_shot(const Exposure& exposure) const;
+    double sway() const;
 
     World& world_;
     Setup setup_;

@@ -122,12 +122,40 @@ std::optional<RingBounds> ring_bounds(const Plan& plan, const StackSpan& span, d
     return RingBounds{.first = *first, .last = *last, .step = step};
 }
 
-/// What is out of the ring's reach, by the distances at its two ends.
+/// How far the plane of focus can go on from a ring position, mm, either way; empty: to infinity. Towards closest focus
+/// it comes nearer, but beyond 1:1 it goes away again: what counts is the way until it turns.
+struct RingRoom {
+    double in_front = 0;
+    std::optional<double> behind = 0;
+};
+RingRoom room_from(const Plan& plan, double ring) {
+    const double here = optics::focus_at_ring(plan.train, ring).subject_to_sensor.value_or(infinite);
+    const bool nearer_up = travel_per_ring(plan.train, ring) < 0;
+    RingRoom room;
+    constexpr int samples = 64;
+    for (const bool nearer : {true, false}) {
+        const double end = nearer == nearer_up ? 1 : 0;
+        double before = here;
+        for (int i = 1; i <= samples; ++i) {
+            const auto at = optics::focus_at_ring(plan.train, ring + (end - ring) * i / samples).subject_to_sensor;
+            if (!at && !nearer) room.behind.reset();
+            if (!at || (nearer ? *at > before : *at < before)) break;
+            before = *at;
+            if (nearer)
+                room.in_front = here - *at;
+            else
+                room.behind = *at - here;
+        }
+    }
+    return room;
+}
+
+/// What is out of the ring's reach.
 RingShort ring_short(const Plan& plan, const StackReport& stack) {
-    const auto closest = optics::focus_at_ring(plan.train, 1), infinity = optics::focus_at_ring(plan.train, 0);
-    RingShort missing;
-    if (closest.subject_to_sensor) missing.in_front = std::max(0.0, plane_at(plan, closest) - stack.first);
-    if (infinity.subject_to_sensor) missing.behind = std::max(0.0, stack.last - plane_at(plan, infinity));
+    const double planned = -nearest_from_focus(plan);
+    const auto room = room_from(plan, plan.at.ring);
+    RingShort missing{.in_front = std::max(0.0, planned - stack.first - room.in_front)};
+    if (room.behind) missing.behind = std::max(0.0, stack.last - planned - *room.behind);
     return missing;
 }
 
@@ -152,14 +180,13 @@ bool steps_by_camera(const Plan& plan) {
 RingStack ring_stack(const Plan& plan, const RingBounds& bounds, double ring_step) {
     const auto first = optics::focus_at_ring(plan.train, bounds.first);
     const auto last = optics::focus_at_ring(plan.train, bounds.last);
-    const auto closest = optics::focus_at_ring(plan.train, 1), infinity = optics::focus_at_ring(plan.train, 0);
     RingStack ring{.first_ring = bounds.first, .last_ring = bounds.last, .ring_step = ring_step};
     ring.least_step = std::abs(travel_per_ring(plan.train, bounds.first)) * ring_step;
     ring.greatest_step = std::abs(travel_per_ring(plan.train, bounds.last)) * ring_step;
     if (ring.least_step > ring.greatest_step) std::swap(ring.least_step, ring.greatest_step);
     ring.image_travel = std::abs(last.image_distance - first.image_distance);
-    if (closest.subject_to_sensor) ring.room_in_front = *first.subject_to_sensor - *closest.subject_to_sensor;
-    if (infinity.subject_to_sensor) ring.room_behind = *infinity.subject_to_sensor - *last.subject_to_sensor;
+    ring.room_in_front = room_from(plan, bounds.first).in_front;
+    ring.room_behind = room_from(plan, bounds.last).behind;
     return ring;
 }
 

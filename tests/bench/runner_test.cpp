@@ -353,3 +353,110 @@ TEST_CASE("a plan comes back from its journal as it was", "[bench][journal]") {
         CHECK_FALSE(plan.frames[i].ring);
     }
 }
+
+TEST_CASE("a run by ring turns the ring from near to far and leaves no rail to wait for", "[bench][run]") {
+    auto shoot = test::twelve_frames();
+    shoot.shots[0].rig.rail.reset();
+    shoot.shots[0].capture.mover = shoot::Mover::ring;
+    test::BenchRun run(shoot);
+    auto journal = created(run);
+    Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
+    std::vector<double> rings;
+    CHECK(runner.run(at_exposures(runner, [&](std::size_t) { rings.push_back(*run.devices->world().ring); })) ==
+          Phase::complete);
+    REQUIRE(rings.size() == run.plan.frames.size());
+    for (std::size_t i = 0; i < rings.size(); ++i) CHECK_THAT(rings[i], same(*run.plan.frames[i].ring));
+    CHECK(std::is_sorted(rings.rbegin(), rings.rend()));
+    const auto state = read(run);
+    CHECK(state.missing().empty());
+    CHECK(state.plan.frames[3].ring == run.plan.frames[3].ring);
+}
+
+TEST_CASE("a single frame is a run of one", "[bench][run]") {
+    auto shoot = test::twelve_frames();
+    shoot.shots[0].capture.mode = shoot::CaptureMode::single;
+    test::BenchRun run(shoot);
+    REQUIRE(run.plan.frames.size() == 1);
+    auto journal = created(run);
+    Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
+    CHECK(runner.run() == Phase::complete);
+    CHECK(read(run).taken.size() == 1);
+}
+
+TEST_CASE("time left and frames done are told while it runs", "[bench][run]") {
+    test::BenchRun run;
+    auto journal = created(run);
+    Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
+    CHECK_THAT(runner.status().seconds_left, same(12 * run.plan.frame_time));
+    double before = 1e9;
+    bool charged = false;
+    runner.run([&] {
+        const auto status = runner.status();
+        CHECK(status.seconds_left <= before + 1e-9);
+        before = status.seconds_left;
+        charged |= status.flash_ready_in > 0;
+        CHECK(status.frames.size() == 12);
+        CHECK(status.frame < 12);
+    });
+    CHECK(before == 0);
+    // A quarter of power recycles in a second; moving and settling take longer, so nobody waits for it.
+    CHECK_FALSE(charged);
+
+    auto shoot = test::twelve_frames();
+    shoot.shots[0].lights[0].power = 1;
+    shoot.shots[0].exposure.iso = 25;
+    test::BenchRun slow(shoot);
+    auto other = created(slow);
+    Runner waits(slow.devices->bench(), slow.clock, other, slow.fresh());
+    double longest = 0;
+    waits.run([&] { longest = std::max(longest, waits.status().flash_ready_in); });
+    // Four seconds after full power, less the move of half a second and the rest of one.
+    CHECK(longest > 1.5);
+    CHECK(longest < 3.5);
+    for (const auto& frame : read(slow).taken) CHECK(frame.flash == 1);
+}
+
+TEST_CASE("stop in the middle of a move halts the rail at once", "[bench][run]") {
+    test::BenchRun run;
+    auto journal = created(run);
+    auto bench = run.devices->bench();
+    Runner runner(bench, run.clock, journal, run.fresh());
+    bool asked = false;
+    const auto phase = runner.run([&] {
+        if (runner.status().phase == Phase::settling && runner.status().frame == 2 && !asked) {
+            asked = true;
+            runner.stop();
+        }
+    });
+    CHECK(phase == Phase::stopped);
+    const auto state = read(run);
+    CHECK(state.taken.size() == 2);
+    CHECK(state.frames[2].state == FrameState::begun);  // begun, not exposed: taken again when it goes on
+    CHECK(state.missing().front() == 2);
+}
+
+TEST_CASE("requests in the middle of a fault are taken up when it goes on", "[bench][run]") {
+    test::BenchRun run(test::twelve_frames(),
+                       {.troubles = {{.kind = TroubleKind::flash_dies, .frame = 4}}, .picture_width = 48});
+    auto journal = created(run);
+    Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
+    std::thread person;
+    bool answered = false;
+    runner.run([&] {
+        if (runner.status().phase != Phase::paused || answered) return;
+        answered = true;
+        person = std::thread([&] {
+            runner.skip();
+            runner.redo_from(2);
+            runner.resume();
+        });
+    });
+    person.join();
+    const auto state = read(run);
+    CHECK(state.missing().empty());
+    CHECK(state.end == shoot::RunEnd::complete);
+    const auto skipped =
+        std::ranges::count_if(state.frames, [](const auto& f) { return f.state == FrameState::skipped; });
+    CHECK(skipped <= 1);
+    CHECK(state.taken.size() + static_cast<std::size_t>(skipped) == 12);
+}

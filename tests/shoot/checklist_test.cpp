@@ -126,3 +126,47 @@ TEST_CASE("the list of gear names crop modes and what was measured", "[shoot][ch
     rig.crop_mode = "small";
     CHECK(mounting_order(shoot.kit, rig).front() == "APS-C body, small");
 }
+
+TEST_CASE("every item says what goes wrong without it", "[shoot][checklist]") {
+    for (unsigned seed = 0; seed < 200; ++seed) {
+        const auto shoot = test::random_shoot(seed);
+        for (const auto& shot : shoot.shots)
+            for (const auto& one : evaluate(shoot.kit, shot).checklist) {
+                INFO("seed " << seed << ", " << one.id);
+                CHECK(one.why.size() > 20);
+                CHECK(one.why.back() == '.');
+                CHECK(one.text.back() != '.');
+            }
+    }
+}
+
+TEST_CASE("what is checked before a run is what the plan calls for", "[shoot][checklist]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.depth = 12;
+    CHECK(item(shoot, "backlash").empty());
+    CHECK(item(shoot, "charge").empty());
+    CHECK(says(item(shoot, "stabiliser"), "off"));
+    CHECK(says(item(shoot, "release"), "hands off"));
+    CHECK(says(item(shoot, "test-frame"), "exposure and focus"));
+    shot.capture = {.mode = CaptureMode::stack, .mover = Mover::rail};
+    shot.rig.rail = "rail";
+    CHECK(says(item(shoot, "backlash"), "forwards again"));
+    CHECK(says(item(shoot, "test-frame"), "both ends"));
+    shot.lights = {test::plain_light()};
+    const auto frames = evaluate(shoot.kit, shot).capture.frames;
+    CHECK(item(shoot, "charge") == "Flash charged for " + std::to_string(static_cast<int>(frames)) + " flashes");
+    shoot.kit.cameras[0].card_space = frames * 30 * 4;
+    CHECK(says(item(shoot, "card"), "25 % of what was free"));
+    shot.capture.mover = Mover::hand;
+    shot.rig.support = Support::hand;
+    CHECK(item(shoot, "backlash").empty());
+    CHECK(item(shoot, "stabiliser").empty());
+    CHECK(says(item(shoot, "release"), "Continuous drive"));
+    CHECK(says(item(shoot, "bracketing"), "Bursts of 15"));
+    // A camera whose steps were measured: the setting is named.
+    shot.capture.mover = Mover::ring;
+    shoot.kit.cameras[0].bracket.step_settings = 10;
+    shoot.kit.cameras[0].step_readings = {{.lens = "macro", .setting = 5, .f_number = 8, .ring_step = 0.0012}};
+    CHECK(says(item(shoot, "bracketing"), "step setting "));
+}

@@ -53,3 +53,26 @@ TEST_CASE("gear is listed from the camera forwards", "[shoot][gear]") {
     CHECK(mounting_order(shoot.kit, rig) ==
           std::vector<std::string>{"APS-C body", "Converter 2x", "Tube 20 mm", "100 mm macro 1:1", "Achromat +4"});
 }
+
+TEST_CASE("what waits for a shot that is removed waits no longer", "[shoot][edit]") {
+    auto shoot = test::plain_shoot();
+    shoot.shots.resize(3, shoot.shots[0]);
+    shoot.shots[1].id = "two";
+    shoot.shots[2].id = "three";
+    shoot.shots[2].timing.after = {"one", "two"};
+    remove_shot(shoot, 0);
+    CHECK(shoot.shots[1].timing.after == std::vector<std::string>{"two"});
+    // A shot by itself names no others; taken over again it keeps what it waited for.
+    const auto one = alone(shoot, 1);
+    CHECK(one.shots[0].timing.after.empty());
+    auto changed = one;
+    changed.shots[0].name = "Changed";
+    adopt(shoot, changed, 0);
+    CHECK(shoot.shots[1].name == "Changed");
+    CHECK(shoot.shots[1].timing.after == std::vector<std::string>{"two"});
+    // A copy begins without a log.
+    shoot.shots[0].runs = {{.id = "two-1"}};
+    const auto copy = duplicate_shot(shoot, 0);
+    CHECK(shoot.shots[copy].runs.empty());
+    CHECK(shoot.shots[0].runs.size() == 1);
+}

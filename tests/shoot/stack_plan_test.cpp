@@ -427,3 +427,122 @@ TEST_CASE("more frames stop helping where a twentieth is all that is left", "[sh
         CHECK(cost.blur >= cost.floor);
     }
 }
+
+TEST_CASE("ring positions, rail positions and planes of a stack agree with its report", "[shoot][stack]") {
+    for (unsigned seed = 0; seed < 400; ++seed) {
+        test::Random random(seed);
+        Shoot shoot = test::plain_shoot();
+        const Shot shot = random_stack(random, shoot);
+        const auto plan = plan_of(shoot.kit, shot);
+        const auto report = evaluate(shoot.kit, shot);
+        const auto& capture = report.capture;
+        if (!capture.stack || capture.frames > 2000) continue;
+        const auto frames = stack_frames(plan, report);
+        INFO("seed " << seed);
+        REQUIRE(frames.size() == static_cast<std::size_t>(capture.frames));
+        const double hair = 1e-6 * (1 + std::abs(capture.stack->last));
+        CHECK(std::abs(frames.front().plane - capture.stack->first) < hair);
+        if (!capture.stack->bracket || !capture.stack->bracket->choice)
+            CHECK(std::abs(frames.back().plane - capture.stack->last) < hair);
+        for (std::size_t i = 1; i < frames.size(); ++i) {
+            CHECK(frames[i].plane > frames[i - 1].plane);
+            if (capture.stack->rail) {
+                CHECK_THAT(*frames[i].rail - *frames[i - 1].rail, WithinRel(*capture.step, 1e-6));
+                CHECK_THAT(frames[i].plane - frames[i - 1].plane, WithinRel(*capture.step, 1e-6));
+            }
+            if (capture.stack->ring) {
+                CHECK_THAT(std::abs(*frames[i].ring - *frames[i - 1].ring),
+                           WithinRel(capture.stack->ring->ring_step, 1e-6));
+                const double step = frames[i].plane - frames[i - 1].plane;
+                CHECK(step > capture.stack->ring->least_step * 0.9);
+                CHECK(step < capture.stack->ring->greatest_step * 1.1);
+            }
+        }
+        if (capture.stack->ring) {
+            const auto& ring = *capture.stack->ring;
+            // What room is left in front is there: the ring can put a plane where it ends, and none much nearer.
+            const double first = *optics::focus_at_ring(plan.train, ring.first_ring).subject_to_sensor;
+            CHECK(ring.room_in_front >= 0);
+            const double least = first - ring.room_in_front;
+            if (ring.room_in_front > 1e-6)
+                CHECK(optics::ring_for_distance(plan.train, least + 1e-6 * least, ring.first_ring));
+            double nearest = least;
+            for (int k = 0; k <= 400; ++k)
+                nearest =
+                    std::min(nearest, optics::focus_at_ring(plan.train, k / 400.0).subject_to_sensor.value_or(nearest));
+            CHECK(least - nearest < 0.01 * least);
+            if (ring.room_behind) CHECK(*ring.room_behind >= 0);
+        }
+        if (capture.stack->rail && capture.stack->rail->clearance)
+            CHECK_THAT(*capture.stack->rail->clearance,
+                       WithinRel(*report.optics.working_distance - frames.back().plane, 1e-6));
+    }
+}
+
+TEST_CASE("a unit-focusing lens moves by f times its change of magnification", "[shoot][stack]") {
+    Shoot shoot = test::plain_shoot();
+    Shot& shot = shoot.shots[0];
+    shot.subject.depth = 15;
+    shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+    const auto report = evaluate(shoot.kit, shot);
+    const auto& ring = *report.capture.stack->ring;
+    // m_s = ring * M with M = 1, v = f (1 + m_s): 100 mm a whole travel.
+    CHECK_THAT(ring.image_travel, WithinRel(100 * std::abs(ring.last_ring - ring.first_ring), 1e-9));
+    // To first order m^2 step/|1 - m^2| a step (MODEL 2): 0.25/0.75 of it at half life size.
+    CHECK_THAT(ring.ring_step * 100, WithinRel(*report.capture.step * 0.25 / 0.75, 0.01));
+}
+
+TEST_CASE("a frame that holds everything is one frame, whoever moves", "[shoot][stack]") {
+    for (const auto mover : {Mover::ring, Mover::rail, Mover::hand}) {
+        Shoot shoot = test::plain_shoot();
+        Shot& shot = shoot.shots[0];
+        shot.subject.depth = 0.2;
+        shot.capture = {.mode = CaptureMode::stack, .mover = mover};
+        const auto report = evaluate(shoot.kit, shot);
+        CHECK(report.capture.frames == 1);
+        CHECK(report.capture.cost.exposures == 1);
+        const auto plan = plan_of(shoot.kit, shot);
+        const auto ranges = sharp_ranges(plan, report);
+        REQUIRE(ranges.size() == 1);
+        CHECK(ranges[0].first <= 1e-9);
+        CHECK(ranges[0].second >= 0.2 - 1e-9);
+        CHECK(report.capture.paced_duration == shot.exposure.shutter);
+    }
+}
+
+TEST_CASE("a slice beyond the subject is taken as far as the subject goes", "[shoot][stack]") {
+    Shoot shoot = test::plain_shoot();
+    Shot& shot = shoot.shots[0];
+    shot.subject.depth = 4;
+    shot.capture.mode = CaptureMode::stack;
+    shot.capture.slice = Slice{.from = 1, .to = 90};
+    CHECK(span_of(plan_of(shoot.kit, shot)).to == 4);
+    shot.capture.slice = Slice{.from = 6, .to = 9};
+    const auto span = span_of(plan_of(shoot.kit, shot));
+    CHECK(span.from == 4);
+    CHECK(span.length() == 0);
+    CHECK(evaluate(shoot.kit, shot).capture.frames == 1);
+}
+
+TEST_CASE("a thousand absurd stacks are planned without an absurd answer", "[shoot][stack]") {
+    for (unsigned seed = 0; seed < 1000; ++seed) {
+        const auto shoot = test::random_shoot(seed);
+        for (Shot shot : shoot.shots) {
+            shot.capture.mode = CaptureMode::stack;
+            const auto report = evaluate(shoot.kit, shot);
+            const auto& capture = report.capture;
+            INFO("seed " << seed);
+            CHECK(capture.frames >= 1);
+            CHECK(capture.frames == std::floor(capture.frames));
+            CHECK(std::isfinite(capture.paced_duration));
+            CHECK(capture.paced_duration > 0);
+            CHECK(capture.cost.exposures >= 1);
+            if (capture.step) CHECK(*capture.step > 0);
+            if (!capture.stack || capture.frames > 3000) continue;
+            for (const auto& frame : stack_frames(plan_of(shoot.kit, shot), report)) {
+                CHECK_FALSE(std::isnan(frame.plane));
+                if (frame.ring) CHECK((*frame.ring >= 0 && *frame.ring <= 1));
+            }
+        }
+    }
+}

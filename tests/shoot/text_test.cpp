@@ -111,3 +111,49 @@ TEST_CASE("scales step in thirds of a stop along the engraved marks", "[shoot][s
         CHECK_THAT(std::pow(step_f_number(f, 3) / f, 2), WithinRel(2, 0.13));
     for (double t = 1.0 / 4000; t < 8; t = step_shutter(t, 1)) CHECK_THAT(step_shutter(t, 3) / t, WithinRel(2, 0.13));
 }
+
+TEST_CASE("times a change takes, as people write them", "[shoot][text]") {
+    for (const auto& [text, seconds] : {std::pair{"90", 90.0},
+                                        {"90 s", 90.0},
+                                        {"2 min", 120.0},
+                                        {"2min", 120.0},
+                                        {"1.5 min", 90.0},
+                                        {"2 min 30 s", 150.0},
+                                        {"1 h 5 min", 3900.0},
+                                        {"1 h", 3600.0},
+                                        {"0", 0.0}}) {
+        INFO(text);
+        REQUIRE(parse_duration(text));
+        CHECK(*parse_duration(text) == seconds);
+    }
+    for (const char* bad : {"", "min", "2 min 30", "2 x", "-3 s", "a while"}) {
+        INFO(bad);
+        CHECK_FALSE(parse_duration(bad));
+    }
+    // What is shown is read back as it was, to the second.
+    for (int seconds = 0; seconds < 36000; seconds += 37) {
+        const auto text = time_text(seconds);
+        if (seconds >= 3600) continue;  // hours show no seconds
+        INFO(text);
+        REQUIRE(parse_duration(text));
+        CHECK(std::abs(*parse_duration(text) - seconds) < 0.5);
+    }
+    CHECK(time_text(180) == "3 min");
+    CHECK(time_text(7200) == "2 h");
+    CHECK(time_text(7260) == "2 h 1 min");
+}
+
+TEST_CASE("times of day", "[shoot][text]") {
+    CHECK(day_time_text(9 * 3600) == "9:00");
+    CHECK(day_time_text(9 * 3600 + 65) == "9:01");
+    CHECK(day_time_text(25 * 3600 + 600) == "25:10");
+    CHECK(parse_day_time("9:05") == 9 * 3600 + 300);
+    CHECK(parse_day_time(" 14.30 ") == 14.5 * 3600);
+    CHECK(parse_day_time("7") == 7 * 3600);
+    for (const char* bad : {"", "9:", ":30", "25:00", "9:60", "9:5:1", "nine", "-1:00", "9:1x"}) {
+        INFO(bad);
+        CHECK_FALSE(parse_day_time(bad));
+    }
+    for (int minutes = 0; minutes < 24 * 60; ++minutes)
+        CHECK(parse_day_time(day_time_text(minutes * 60)) == minutes * 60);
+}

@@ -81,3 +81,63 @@ TEST_CASE("names cannot break the page", "[storage][sheet]") {
     CHECK(html.find("&lt;script&gt;") != std::string::npos);
     CHECK(html.find("&quot;A&quot; &lt; B") != std::string::npos);
 }
+
+TEST_CASE("the run sheet follows the day: clock times, changes, the end", "[storage][sheet]") {
+    auto shoot = test::plain_shoot();
+    shoot.workday = {.begin = 9 * 3600,
+                     .prices = {.camera = 0, .lens = 0, .tubes = 300, .light = 600, .background = 0, .subject = 60}};
+    auto second = shoot.shots[0];
+    second.id = "two";
+    second.name = "Two";
+    second.rig.tubes = {"t20"};
+    second.timing.not_before = 9 * 3600 + 1200;
+    auto third = second;
+    third.id = "three";
+    third.name = "Three";
+    third.timing = {.handling = 240};
+    third.lights = {test::plain_light()};
+    shoot.shots.push_back(second);
+    shoot.shots.push_back(third);
+    const auto html = sheet_of(shoot);
+    const auto overview = html.substr(0, html.find("<h2"));
+    const auto has = [&](const char* text) {
+        INFO(text);
+        CHECK(overview.find(text) != std::string::npos);
+    };
+    has("<td>9:00</td><td>One</td>");
+    has("<td>9:20</td><td>Two</td>");  // not before, whatever is ready
+    has("change tubes");
+    // 9:20, a minute and an eighth of a second, ten minutes of light: 9:31.
+    has("<td>9:31</td><td>Three</td>");
+    has("change light");
+    has("changes 15 min, over at 9:35");
+}
+
+TEST_CASE("the run sheet says how a stack is moved", "[storage][sheet]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.depth = 12;
+    shot.capture = {.mode = shoot::CaptureMode::stack, .mover = shoot::Mover::rail};
+    shot.rig.rail = "rail";
+    shoot.kit.rails[0] = {
+        .id = "rail", .name = "Rail", .step = 0.005, .pitch = 1, .steps_per_turn = 200, .backlash = 0.04};
+    const auto has = [&](const char* text) {
+        const auto html = sheet_of(shoot);
+        INFO(text);
+        CHECK(html.find(text) != std::string::npos);
+    };
+    has("motor steps");
+    has("go back 80 \u00b5m too far, then forwards only");
+    has("behind the nearest point");
+    shoot.kit.rails[0].steps_per_turn.reset();
+    has("of rail, ");
+    has(" turns");
+    shot.capture.slice = shoot::Slice{.from = 2, .to = 7};
+    has("from 2 mm to 7 mm behind the nearest point");
+    shot.capture.mover = shoot::Mover::ring;
+    shoot.kit.cameras[0].bracket.max_frames = 5;
+    has("% of the ring's travel");
+    has("Pass 2");
+    shot.capture.mover = shoot::Mover::hand;
+    has("bursts of 15 frames");
+}

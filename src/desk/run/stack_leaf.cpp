@@ -203,6 +203,11 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         [this](const Shot& s) { return s.capture.settle.value_or(default_settle(plan_of(this->document().kit(), s))); },
         [](Shot& s, double v) { s.capture.settle = v; });
     stackOnly_.push_back(settle_);
+    add(
+        {"stackIntervalField", tr("Frame every"),
+         tr("Interval set on camera or remote, so that the flash keeps up; 0.5 s is about as fast as brackets go")},
+        secondsQuantity(), [](const Shot& s) { return s.capture.interval.value_or(0.5); },
+        [](Shot& s, double v) { s.capture.interval = v; });
     addHand(group);
     composite_ = addCheck(
         group, {"compositeCheck", tr("Camera combines"), tr("Its own composite of few frames; else all are kept")},
