@@ -524,8 +524,8 @@ TEST_CASE("a slice beyond the subject is taken as far as the subject goes", "[sh
     CHECK(evaluate(shoot.kit, shot).capture.frames == 1);
 }
 
-TEST_CASE("a thousand absurd stacks are planned without an absurd answer", "[shoot][stack]") {
-    for (unsigned seed = 0; seed < 1000; ++seed) {
+TEST_CASE("absurd stacks are planned without an absurd answer", "[shoot][stack]") {
+    for (unsigned seed = 0; seed < 300; ++seed) {
         const auto shoot = test::random_shoot(seed);
         for (Shot shot : shoot.shots) {
             shot.capture.mode = CaptureMode::stack;

@@ -17,6 +17,7 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QStyledItemDelegate>
+#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -236,6 +237,10 @@ void ChecklistLeaf::showRuns() {
 
 void ChecklistLeaf::showShot(const Shot& shot, const shoot::Report& report) {
     model_->refresh();
+    if (list_->width() != wrappedAt_) {  // rows are as high as their text is wrapped
+        wrappedAt_ = list_->width();
+        QTimer::singleShot(0, list_, [this] { list_->doItemsLayout(); });
+    }
     const auto ticked =
         std::ranges::count_if(report.checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
     progress_->setText(tr("%1 of %2").arg(ticked).arg(report.checklist.size()));

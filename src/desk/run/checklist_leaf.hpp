@@ -39,6 +39,7 @@ class ChecklistLeaf : public StationPage {
     QPushButton* all_ = nullptr;
     QPushButton* see_ = nullptr;
     FactsView* log_ = nullptr;
+    int wrappedAt_ = 0;
 };
 
 }  // namespace poquito::desk
