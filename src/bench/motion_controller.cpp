@@ -7,7 +7,9 @@
 #include <termios.h>
 #include <unistd.h>
 
+#include <chrono>
 #include <cstdlib>
+#include <future>
 #include <optional>
 
 namespace poquito::bench {
@@ -58,21 +60,25 @@ void MotionController::unplug() {
     master_ = -1;
 }
 
+bool MotionController::read_more() {
+    pollfd waiting{.fd = master_, .events = POLLIN, .revents = 0};
+    if (::poll(&waiting, 1, 20) <= 0) return false;
+    char bytes[256];
+    const auto count = ::read(master_, bytes, sizeof bytes);
+    if (count <= 0) {  // nobody has it open just now
+        ::usleep(2000);
+        return false;
+    }
+    received_.append(bytes, static_cast<std::size_t>(count));
+    return true;
+}
+
 void MotionController::serve() {
-    std::string received;
     while (!quit_) {
-        pollfd waiting{.fd = master_, .events = POLLIN, .revents = 0};
-        if (::poll(&waiting, 1, 20) <= 0) continue;
-        char bytes[256];
-        const auto count = ::read(master_, bytes, sizeof bytes);
-        if (count <= 0) {  // nobody has it open just now
-            ::usleep(2000);
-            continue;
-        }
-        received.append(bytes, static_cast<std::size_t>(count));
-        for (auto end = received.find('\n'); end != std::string::npos; end = received.find('\n')) {
-            auto command = received.substr(0, end);
-            received.erase(0, end + 1);
+        read_more();
+        for (auto end = received_.find('\n'); end != std::string::npos; end = received_.find('\n')) {
+            auto command = received_.substr(0, end);
+            received_.erase(0, end + 1);
             while (!command.empty() && (command.back() == '\r' || command.back() == ' ')) command.pop_back();
             if (command.empty()) continue;
             const auto reply = answer(command);
@@ -82,19 +88,28 @@ void MotionController::serve() {
     }
 }
 
+std::string MotionController::moved(const std::function<Done()>& move) {
+    auto done = std::async(std::launch::async, move);
+    while (done.wait_for(std::chrono::seconds(0)) != std::future_status::ready) {
+        read_more();
+        if (const auto halt = received_.find("M410\n"); halt != std::string::npos) {
+            received_.erase(halt, 5);
+            rail_.halt();
+        }
+    }
+    if (const auto fault = done.get()) return "error: " + fault->text + "\n";
+    return "ok\n";
+}
+
 std::string MotionController::answer(const std::string& command) {
     const auto refused = [](const Fault& fault) { return "error: " + fault.text + "\n"; };
     const auto code = command.substr(0, command.find(' '));
     if (code == "G21" || code == "G90" || code == "M400" || code == "M410") return "ok\n";
-    if (code == "G28") {
-        if (const auto fault = rail_.home()) return refused(*fault);
-        return "ok\n";
-    }
+    if (code == "G28") return moved([this] { return rail_.home(); });
     if (code == "G0" || code == "G1") {
         const auto to = word(command, 'X');
         if (!to) return "error: no X in " + command + "\n";
-        if (const auto fault = rail_.move_to(*to)) return refused(*fault);
-        return "ok\n";
+        return moved([this, to = *to] { return rail_.move_to(to); });
     }
     if (code == "M114") {
         const auto at = rail_.position();

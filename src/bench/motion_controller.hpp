@@ -4,6 +4,7 @@
 #include "bench/ports.hpp"
 
 #include <atomic>
+#include <functional>
 #include <string>
 #include <thread>
 
@@ -27,11 +28,15 @@ class MotionController {
   private:
     void serve();
     std::string answer(const std::string& command);
+    /// Moves while it goes on hearing: a halt ends it.
+    std::string moved(const std::function<Done()>& move);
+    bool read_more();
 
     RailPort& rail_;
     int master_ = -1;
     std::string device_;
     std::atomic<bool> silent_ = false, quit_ = false;
+    std::string received_;
     std::thread thread_;
 };
 

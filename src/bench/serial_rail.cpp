@@ -5,10 +5,10 @@
 #include <fmt/format.h>
 #include <boost/asio.hpp>
 
+#include <termios.h>
 #include <unistd.h>
 
 #include <algorithm>
-#include <atomic>
 #include <charconv>
 #include <chrono>
 #include <cmath>
@@ -24,7 +24,6 @@ struct SerialRail::Line {
     asio::io_context context;
     asio::serial_port port{context};
     std::string received;
-    std::atomic<int> handle = -1;  // for a halt from another thread
 
     enum class End { line, timeout, closed };
 
@@ -65,14 +64,17 @@ Done SerialRail::connect() {
     if (error)
         return Fault{.kind = FaultKind::not_connected,
                      .text = fmt::format("The rail at {} cannot be opened: {}.", device_, error.message())};
-    line->handle = line->port.native_handle();
+    handle_ = line->port.native_handle();
     line_ = std::move(line);
     for (const auto& command : dialect_.setup)
         if (auto fault = tell_it(command, dialect_.timeout)) return fault;
     return std::nullopt;
 }
 
-void SerialRail::disconnect() { line_.reset(); }
+void SerialRail::disconnect() {
+    handle_ = -1;
+    line_.reset();
+}
 
 RailPort::Capabilities SerialRail::capabilities() const {
     return {.travel = dialect_.travel,
@@ -87,6 +89,9 @@ Outcome<std::string> SerialRail::ask(const std::string& command, double timeout)
         return Fault{.kind = FaultKind::not_connected, .text = fmt::format("The rail at {} does not answer.", device_)};
     };
     if (!line_) return lost();
+    // What came unasked, such as the answer to a halt, belongs to no command.
+    ::tcflush(line_->port.native_handle(), TCIFLUSH);
+    line_->received.clear();
     boost::system::error_code error;
     asio::write(line_->port, asio::buffer(command + "\n"), error);
     if (error) return lost();
@@ -149,7 +154,7 @@ Outcome<double> SerialRail::position() {
 
 void SerialRail::halt() {
     // The reading thread owns the port; a line this short is written whole.
-    const int handle = line_ ? line_->handle.load() : -1;
+    const int handle = handle_;
     if (handle < 0 || dialect_.halt.empty()) return;
     const auto line = dialect_.halt + "\n";
     [[maybe_unused]] const auto written = ::write(handle, line.data(), line.size());

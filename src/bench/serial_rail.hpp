@@ -3,6 +3,7 @@
 #include "bench/motion_dialect.hpp"
 #include "bench/ports.hpp"
 
+#include <atomic>
 #include <memory>
 #include <string>
 
@@ -31,7 +32,8 @@ class SerialRail final : public RailPort {
     std::string device_;
     MotionDialect dialect_;
     std::unique_ptr<Line> line_;
-    double at_ = 0;  // where it was last sent
+    double at_ = 0;                 // where it was last sent
+    std::atomic<int> handle_ = -1;  // of the line, for a halt from another thread
 };
 
 }  // namespace poquito::bench

@@ -12,9 +12,13 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <atomic>
+#include <chrono>
 #include <csignal>
 #include <cstdio>
+#include <functional>
 #include <optional>
+#include <thread>
 
 namespace poquito::cli {
 namespace {
@@ -33,10 +37,31 @@ const shoot::Shot* find_shot(const shoot::Shoot& shoot, const std::string& id) {
     return nullptr;
 }
 
-bench::Runner* running = nullptr;
-extern "C" void stop_running(int) {
-    if (running) running->stop();
-}
+volatile std::sig_atomic_t interrupted = 0;
+extern "C" void interrupt(int) { interrupted = 1; }
+
+/// Calls back once when the program is asked to end; a handler itself may do next to nothing.
+class OnInterrupt {
+  public:
+    explicit OnInterrupt(std::function<void()> then)
+        : thread_([this, then = std::move(then)] {
+              while (!over_ && !interrupted) std::this_thread::sleep_for(std::chrono::milliseconds(20));
+              if (interrupted) then();
+          }) {
+        std::signal(SIGINT, interrupt);
+        std::signal(SIGTERM, interrupt);
+    }
+    ~OnInterrupt() {
+        over_ = true;
+        thread_.join();
+    }
+    OnInterrupt(const OnInterrupt&) = delete;
+    OnInterrupt& operator=(const OnInterrupt&) = delete;
+
+  private:
+    std::atomic<bool> over_ = false;
+    std::thread thread_;
+};
 
 /// The last run of that shot that broke off, in the folder.
 std::optional<std::filesystem::path> broken_run(const std::filesystem::path& folder, const std::string& shot,
@@ -106,9 +131,7 @@ int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
     bench::WallClock clock(request.speed);
     bench::SimulatedBench simulated(clock, shoot.kit, *shot, state.plan, std::move(options));
     bench::Runner runner(simulated.bench(), clock, std::get<bench::Journal>(*journal), state, {.hold_on_fault = false});
-    running = &runner;
-    std::signal(SIGINT, stop_running);
-    std::signal(SIGTERM, stop_running);
+    const OnInterrupt stops([&] { runner.stop(); });
     std::size_t shown = state.done();
     std::string event;
     const auto phase = runner.run([&] {
@@ -119,7 +142,6 @@ int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
         if (done != shown) fmt::print("  {} of {}\n", shown = done, status.frames.size());
         std::fflush(stdout);
     });
-    running = nullptr;
     const auto status = runner.status();
     if (phase == bench::Phase::broken) {
         fmt::print(stderr, "{} Run it again to go on.\n", status.problem);
@@ -188,11 +210,6 @@ int print_stack(const shoot::Shoot& shoot, const std::string& id) {
     return done;
 }
 
-namespace {
-volatile std::sig_atomic_t ended = 0;
-extern "C" void end_serving(int) { ended = 1; }
-}  // namespace
-
 int serve_rail(double travel, double speed) {
     bench::WallClock clock(speed);
     bench::World world{.clock = clock};
@@ -201,10 +218,9 @@ int serve_rail(double travel, double speed) {
     if (controller.device().empty()) return complain({"pseudo-terminal", "cannot be had on this system"});
     fmt::print("{}\n", controller.device());
     std::fflush(stdout);
-    std::signal(SIGINT, end_serving);
-    std::signal(SIGTERM, end_serving);
-    bench::WallClock wall;
-    while (!ended) wall.sleep(0.1);
+    std::signal(SIGINT, interrupt);
+    std::signal(SIGTERM, interrupt);
+    while (!interrupted) std::this_thread::sleep_for(std::chrono::milliseconds(50));
     return done;
 }
 

@@ -267,7 +267,7 @@ void DepthPage::addCapture(QLayout* column) {
             capture,
             {"moverChoice", tr("Moved by"),
              tr("Ring: perspective stays, scale changes. Rail: scale stays, perspective changes")},
-            enumerated({"focus ring", "rail"}), [](const Shot& s) { return idOf(s.capture.mover); },
+            enumerated({"focus ring", "rail", "hand, in bursts"}), [](const Shot& s) { return idOf(s.capture.mover); },
             [](Shot& s, const std::string& id) { s.capture.mover = valueOf<Mover>(id); }),
         addQuantity(
             capture,

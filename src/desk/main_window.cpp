@@ -128,7 +128,10 @@ MainWindow::MainWindow(shoot::Shoot shoot, QWidget* parent) : QMainWindow(parent
     cards_->setFocus();  // digits are stations until one enters a field
 }
 
-MainWindow::~MainWindow() { document_.disconnect(this); }
+MainWindow::~MainWindow() {
+    document_.disconnect(this);
+    runs_->shutDown();
+}
 
 // ---- what stands where -------------------------------------------------------------------------------------------
 
@@ -707,7 +710,23 @@ void MainWindow::askOpen() {
     if (!path.isEmpty()) openFile(path);
 }
 
+/// A run that is on belongs to this shoot: it is stopped, and logged, before the shoot goes.
+bool MainWindow::mayEndRun() {
+    if (!runs_->isRunning()) return true;
+    QMessageBox box(QMessageBox::Question, tr("A run is on"),
+                    tr("Stop the run of \u201c%1\u201d? What was taken is kept and logged.")
+                        .arg(QString::fromStdString(runs_->plan().shot_name)),
+                    QMessageBox::Cancel, this);
+    box.setObjectName(QStringLiteral("runQuestion"));
+    auto* stop = box.addButton(tr("Stop it"), QMessageBox::AcceptRole);
+    box.exec();
+    if (box.clickedButton() != stop) return false;
+    runs_->shutDown();
+    return true;
+}
+
 bool MainWindow::mayDropChanges() {
+    if (!mayEndRun()) return false;
     if (!document_.isUnsaved()) return true;
     QMessageBox box(QMessageBox::Question, tr("Unsaved changes"),
                     tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
@@ -725,7 +744,7 @@ bool MainWindow::mayDropChanges() {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (mayDropChanges())
+    if (mayEndRun() && mayDropChanges())
         event->accept();
     else
         event->ignore();

@@ -97,6 +97,7 @@ class MainWindow : public QMainWindow {
     std::optional<Leftover> recoverOrDiscard(const QDir& folder);
 
     bool mayDropChanges();
+    bool mayEndRun();
     void askOpen();
     bool save();
     bool askSaveAs();

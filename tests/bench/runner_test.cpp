@@ -231,8 +231,11 @@ TEST_CASE("redo from here takes it and all behind it again; skip leaves one out"
     Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
     bool redone = false, skipped = false;
     std::vector<std::size_t> exposed;
+    const double reference = rail_reference(run.plan, 100);
     runner.run(at_exposures(runner, [&](std::size_t frame) {
         exposed.push_back(frame);
+        // Also after going back: from behind, so that the play of the screw does not show.
+        CHECK_THAT(run.devices->world().carriage, WithinAbs(reference + *run.plan.frames[frame].rail, 0.0051));
         if (frame == 6 && !redone) redone = true, runner.redo_from(4);
         if (frame == 9 && !skipped) skipped = true, runner.skip();
     }));

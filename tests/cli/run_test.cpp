@@ -5,6 +5,7 @@
 #include "storage/frame_file.hpp"
 #include "storage/shoot_file.hpp"
 
+#include <chrono>
 #include <csignal>
 #include <cstdlib>
 #include <set>
@@ -78,6 +79,13 @@ void check_record(const Place& place, const bench::RunState& state) {
 
 TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cli][run]") {
     test::Random random(11);
+    // How long a run takes here decides when to kill it.
+    const auto begin = std::chrono::steady_clock::now();
+    {
+        const Place undisturbed;
+        REQUIRE(waited(started(undisturbed.run())) == 0);
+    }
+    const auto whole = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin);
     int kills = 0, completed = 0;
     std::size_t kept_by_kills = 0;
     while (kills < 50) {
@@ -85,7 +93,7 @@ TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cl
         std::size_t before = 0;
         for (int attempt = 0; attempt < 200; ++attempt) {
             const pid_t child = started(place.run());
-            std::this_thread::sleep_for(std::chrono::microseconds(static_cast<int>(random.between(1000, 110000))));
+            std::this_thread::sleep_for(whole * random.between(0.01, 1.1));
             const bool alive = ::waitpid(child, nullptr, WNOHANG) == 0;
             if (alive) {
                 ::kill(child, SIGKILL);
@@ -135,7 +143,9 @@ TEST_CASE("an interrupt stops a run and keeps what was taken", "[cli][run]") {
     auto arguments = place.run();
     arguments.back() = "20";
     const pid_t child = started(arguments);
-    std::this_thread::sleep_for(std::chrono::milliseconds(350));
+    for (int i = 0; i < 500 && !fs::exists(place.journal); ++i)
+        std::this_thread::sleep_for(std::chrono::milliseconds(20));
+    std::this_thread::sleep_for(std::chrono::milliseconds(200));
     ::kill(child, SIGINT);
     CHECK(waited(child) == 0);
     const auto state = place.state();

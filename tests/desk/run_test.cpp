@@ -191,6 +191,122 @@ TEST_CASE("test frames are logged as such; several shots wait for gear between t
     CHECK(person.document().shoot().shots[1].runs.size() == 2);
 }
 
+TEST_CASE("a run that is on is not lost when the window or the shoot goes", "[desk][run]") {
+    RunPerson person(30);
+    person.click(QStringLiteral("startRunButton"));
+    auto* view = person.view();
+    REQUIRE(person.waitFor([&] { return view->frameText() == QStringLiteral("3 of 12"); }));
+    // Another shoot is asked for: cancel, and it goes on.
+    const auto answer = [&](const QString& button) {
+        QTimer::singleShot(0, [button] {
+            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+            if (!box) return;
+            for (auto* one : box->buttons())
+                if (one->text().remove(QLatin1Char('&')) == button) one->click();
+        });
+    };
+    answer(QStringLiteral("Cancel"));
+    person.trigger(QStringLiteral("newAction"));
+    CHECK(person.runs().isRunning());
+    CHECK(person.document().count() > 1);
+    // The window goes: what was taken is in the log, and the journal ends.
+    person.runs().shutDown();
+    CHECK_FALSE(person.runs().isRunning());
+    REQUIRE(person.shot().runs.size() == 1);
+    CHECK(person.shot().runs[0].end == shoot::RunEnd::stopped);
+    CHECK(person.shot().runs[0].frames.size() >= 2);
+    CHECK(person.runs().brokenRuns().empty());
+}
+
+TEST_CASE("a bench that cannot be had is said, not waited for", "[desk][run]") {
+    RunPerson person;
+    auto settings = person.runs().settings();
+    settings.dialectFile = QStringLiteral("/no/such/dialect.json");
+    person.runs().setSettings(settings);
+    person.click(QStringLiteral("startRunButton"));
+    CHECK_FALSE(person.runs().isRunning());
+    CHECK(person.text(QStringLiteral("problemText")).contains(QStringLiteral("dialect")));
+    settings.dialectFile.clear();
+    settings.railLine = QStringLiteral("/dev/no-such-line");
+    person.runs().setSettings(settings);
+    person.click(QStringLiteral("startRunButton"));
+    REQUIRE(person.runs().isRunning());
+    auto* view = person.view();
+    REQUIRE(person.waitFor([&] { return view->phaseText() == QStringLiteral("needs you"); }));
+    CHECK(view->problemText().contains(QStringLiteral("no-such-line")));
+    person.click(QStringLiteral("stopRunButton"));
+    REQUIRE(person.waitForEnd());
+    settings.railLine.clear();
+    person.runs().setSettings(settings);
+    // Frames nowhere to be put: said as well.
+    person.click(QStringLiteral("leaveRunButton"));
+    person.runs().setFolder(QDir(QStringLiteral("/proc/no-such-folder")));
+    person.click(QStringLiteral("startRunButton"));
+    CHECK_FALSE(person.runs().isRunning());
+    CHECK_FALSE(person.text(QStringLiteral("problemText")).isEmpty());
+}
+
+TEST_CASE("whatever is typed at Run, the file is read back", "[desk][run]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(5);
+    const auto read_back = [&](const char* what) {
+        const auto back = storage::read_shoot(storage::write_shoot(person.document().shoot()));
+        INFO(what);
+        REQUIRE(std::holds_alternative<shoot::Shoot>(back));
+        CHECK(std::get<shoot::Shoot>(back) == person.document().shoot());
+    };
+    person.click(QStringLiteral("stackTab"));
+    for (const char* mover : {"focus ring", "rail", "hand, in bursts"}) {
+        person.choose(QStringLiteral("stackMoverChoice"), QLatin1String(mover));
+        for (const auto& [field, text] : {std::pair{"sliceFromField", "12"},
+                                          {"sliceToField", "3"},
+                                          {"sliceToField", "900"},
+                                          {"stackLeadField", "0"},
+                                          {"stackOverlapField", "95 %"},
+                                          {"settleField", "7"},
+                                          {"stackIntervalField", "0.1"},
+                                          {"burstLengthField", "0.01"},
+                                          {"swaySpeedField", "0.1"},
+                                          {"swayRangeField", "0.01"},
+                                          {"burstRateField", "200"}}) {
+            if (!person.find(QLatin1String(field))->isVisible()) continue;
+            person.type(QLatin1String(field), QLatin1String(text));
+            read_back(field);
+        }
+    }
+    person.click(QStringLiteral("costTab"));
+    person.type(QStringLiteral("sortingField"), QStringLiteral("0.1"));
+    read_back("sorting");
+    person.click(QStringLiteral("stepsTab"));
+    person.type(QStringLiteral("stepSettingsField"), QStringLiteral("0"));
+    read_back("settings");
+    person.click(QStringLiteral("orderTab"));
+    for (const char* field : {"cameraPriceField", "lensPriceField", "lightPriceField", "subjectPriceField"}) {
+        person.type(QLatin1String(field), QStringLiteral("0"));
+        read_back(field);
+    }
+    person.type(QStringLiteral("dayBeginField"), QStringLiteral("0:00"));
+    person.click(QStringLiteral("notBeforeCheck"));
+    person.type(QStringLiteral("notBeforeField"), QStringLiteral("23:59"));
+    read_back("not before");
+    auto* chips = person.find<desk::ChoiceChips>(QStringLiteral("afterChips"));
+    for (auto* chip : chips->findChildren<QToolButton*>()) {
+        if (chip->text() != QStringLiteral("Tide brooch")) continue;
+        chip->click();
+        Person::settle();
+    }
+    CHECK(person.shot().timing.after == std::vector<std::string>{"tide-brooch"});
+    read_back("after");
+    // What it waits for is removed: it waits no longer, and undo brings both back.
+    person.selectShot(QStringLiteral("Tide brooch"));
+    person.trigger(QStringLiteral("removeShotAction"));
+    read_back("removed");
+    CHECK(person.document().shoot().shots[0].timing.after.empty());
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.document().shoot().shots[0].timing.after == std::vector<std::string>{"tide-brooch"});
+}
+
 TEST_CASE("the checklist says why", "[desk][run]") {
     Person person;
     person.window().openDemo();

@@ -146,3 +146,39 @@ TEST_CASE("the setting that is named never steps wider than the plan", "[shoot][
     CHECK(named > 150);
     CHECK(finest < named / 2);
 }
+
+TEST_CASE("the next wider setting would be too wide for the plan", "[shoot][steps]") {
+    int compared = 0;
+    for (unsigned seed = 0; seed < 200; ++seed) {
+        test::Random random(seed);
+        auto shoot = test::plain_shoot();
+        auto& camera = shoot.kit.cameras[0];
+        camera.bracket.step_settings = 10;
+        const Secret secret{.scale = 2e-4, .by_setting = random.between(0.8, 1.2), .by_stop = random.between(0, 1)};
+        camera.step_readings = read_rules(random, secret, 0.08, 9);
+        const auto fit = fit_steps(camera.step_readings, "macro").value();
+        const double stop = random.between(2.8, 11), wanted = random.log_between(1e-4, 5e-3);
+        const auto plan = plan_of(shoot.kit, shoot.shots[0]);
+        const auto choice = choose_step(plan, stop, wanted);
+        const auto widest = [&](double setting) {
+            return fit.ring_step(setting, stop) * std::exp(2 * fit.uncertainty(setting, stop));
+        };
+        INFO("seed " << seed);
+        if (!choice) {
+            CHECK(widest(1) > wanted);
+            continue;
+        }
+        CHECK(widest(choice->setting) <= wanted);
+        if (choice->setting < 10) {
+            CHECK(widest(choice->setting + 1) > wanted);
+            ++compared;
+        }
+        // What is said of it at the subject is that share of the ring, at the rate it has there.
+        const double rate = std::abs(travel_per_ring(plan.train, plan.at.ring));
+        CHECK_THAT(choice->step, WithinRel(choice->ring_step * rate, 1e-9));
+        CHECK_THAT(choice->greatest, WithinRel(widest(choice->setting) * rate, 1e-9));
+        CHECK_THAT(choice->least * choice->greatest, WithinRel(choice->step * choice->step, 1e-9));
+        CHECK_THAT(choice->least_ring_step * rate, WithinRel(choice->least, 1e-9));
+    }
+    CHECK(compared > 60);
+}

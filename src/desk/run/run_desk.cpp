@@ -30,11 +30,21 @@ RunDesk::RunDesk(Document& document, QObject* parent)
     : QObject(parent), document_(document), folder_(defaultFolder()), settings_(BenchSettings::stored()) {}
 
 RunDesk::~RunDesk() {
+    if (runner_) runner_->stop();
+    if (thread_.joinable()) thread_.join();
+}
+
+void RunDesk::shutDown() {
     queue_.clear();
     if (!runner_) return;
     runner_->stop();
-    if (thread_.joinable()) thread_.join();
-    log(runner_->state());
+    ++run_;
+    finished();
+}
+
+void RunDesk::setFolder(const QDir& folder) {
+    folder_ = folder;
+    brokenRead_ = {};
 }
 
 QDir RunDesk::defaultFolder() {
@@ -76,16 +86,9 @@ void RunDesk::startNext() {
     const auto id = bench::next_run_id(journals, shot.id);
     auto plan = bench::make_run_plan(document_.kit(), shot, id, journals / id);
     if (tests_) plan = bench::test_plan(plan);
-    std::error_code failed;
-    std::filesystem::create_directories(plan.folder, failed);
-    if (failed)
-        return Q_EMIT problemFound(
-            tr("The frames' folder %1 cannot be made: %2")
-                .arg(QString::fromStdString(plan.folder.string()), QString::fromStdString(failed.message())));
-    auto journal = bench::Journal::create(journals / (plan.id + ".journal"), plan);
     bench::RunState state{
         .plan = plan, .time = bench::local_time(), .frames = std::vector<bench::JournalFrame>(plan.frames.size())};
-    launch(std::move(state), shot, std::move(journal));
+    launch(std::move(state), shot, journals / (plan.id + ".journal"), false);
 }
 
 void RunDesk::goOn(const QString& path) {
@@ -99,7 +102,7 @@ void RunDesk::goOn(const QString& path) {
     queue_.clear();
     tests_ = state.plan.id.ends_with("-test");
     const shoot::Shot copy = *shot;
-    launch(std::move(state), copy, bench::Journal::resume(path.toStdString()));
+    launch(std::move(state), copy, path.toStdString(), true);
 }
 
 void RunDesk::enterInLog(const QString& path) {
@@ -108,16 +111,12 @@ void RunDesk::enterInLog(const QString& path) {
         return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
     auto journal = bench::Journal::resume(path.toStdString());
     if (auto* open = std::get_if<bench::Journal>(&journal)) open->ended(shoot::RunEnd::broken);
+    brokenRead_ = {};
     log(std::get<bench::RunState>(read));
     Q_EMIT changed();
 }
 
-bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot,
-                     std::variant<bench::Journal, storage::ReadError> journal) {
-    if (const auto* error = std::get_if<storage::ReadError>(&journal)) {
-        Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-        return false;
-    }
+bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, const std::filesystem::path& path, bool resumed) {
     std::error_code failed;
     std::filesystem::create_directories(state.plan.folder, failed);
     if (failed) {
@@ -140,14 +139,21 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot,
         }
         options.dialect = std::get<bench::MotionDialect>(std::move(dialect));
     }
+    // Last, so that nothing that could not begin leaves a journal behind.
+    auto journal = resumed ? bench::Journal::resume(path) : bench::Journal::create(path, state.plan);
+    if (const auto* error = std::get_if<storage::ReadError>(&journal)) {
+        Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+        return false;
+    }
     settings_.rehearsed.clear();  // once
+    brokenRead_ = {};
     plan_ = state.plan;
     clock_ = std::make_unique<bench::WallClock>(settings_.speed);
     devices_ = std::make_unique<bench::SimulatedBench>(*clock_, document_.kit(), shot, plan_, std::move(options));
     journal_ = std::make_unique<bench::Journal>(std::get<bench::Journal>(std::move(journal)));
     runner_ = std::make_unique<bench::Runner>(devices_->bench(), *clock_, *journal_, std::move(state));
     last_ = runner_->status();
-    thread_ = std::thread([this] {
+    thread_ = std::thread([this, run = ++run_] {
         runner_->run([this] {
             // Many changes between two paintings are told once.
             if (!told_.exchange(true))
@@ -161,7 +167,12 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot,
                     },
                     Qt::QueuedConnection);
         });
-        QMetaObject::invokeMethod(this, &RunDesk::finished, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this,
+            [this, run] {
+                if (run == run_) finished();  // else it was shut down, and another may be on
+            },
+            Qt::QueuedConnection);
     });
     Q_EMIT begun();
     return true;
@@ -170,8 +181,8 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot,
 // ---- ending ------------------------------------------------------------------------------------------------------
 
 void RunDesk::finished() {
-    if (!runner_) return;
     thread_.join();
+    brokenRead_ = {};
     last_ = runner_->status();
     const auto state = runner_->state();
     runner_.reset();
@@ -235,16 +246,22 @@ std::optional<bench::RunStatus> RunDesk::status() const { return last_; }
 std::vector<BrokenRun> RunDesk::brokenRuns() const {
     std::vector<BrokenRun> runs;
     if (runner_) return runs;
-    for (const auto& path : bench::unfinished_runs(folder_.path().toStdString())) {
-        const auto read = bench::read_journal(path);
-        const auto* state = std::get_if<bench::RunState>(&read);
-        if (!state || !find(state->plan.shot)) continue;
-        runs.push_back({.journal = QString::fromStdString(path.string()),
-                        .shot = state->plan.shot,
-                        .name = QString::fromStdString(state->plan.shot_name),
-                        .done = state->done(),
-                        .planned = state->frames.size()});
+    // Asked with every edit; journals are read when one came or went.
+    const auto changed = QFileInfo(folder_.path()).lastModified();
+    if (!brokenRead_.isValid() || changed != brokenRead_) {
+        brokenRead_ = changed;
+        broken_.clear();
+        for (const auto& path : bench::unfinished_runs(folder_.path().toStdString())) {
+            const auto read = bench::read_journal(path);
+            if (const auto* state = std::get_if<bench::RunState>(&read))
+                broken_.push_back({.journal = QString::fromStdString(path.string()),
+                                   .shot = state->plan.shot,
+                                   .name = QString::fromStdString(state->plan.shot_name),
+                                   .done = state->done(),
+                                   .planned = state->frames.size()});
+        }
     }
+    std::ranges::copy_if(broken_, std::back_inserter(runs), [this](const auto& run) { return find(run.shot); });
     return runs;
 }
 

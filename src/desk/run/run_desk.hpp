@@ -4,6 +4,7 @@
 #include "bench/simulated_bench.hpp"
 #include "desk/document.hpp"
 
+#include <QDateTime>
 #include <QDir>
 
 #include <atomic>
@@ -41,10 +42,10 @@ class RunDesk : public QObject {
     Q_OBJECT
   public:
     explicit RunDesk(Document& document, QObject* parent = nullptr);
-    ~RunDesk() override;  // stops what runs and keeps what was taken
+    ~RunDesk() override;
 
     static QDir defaultFolder();
-    void setFolder(const QDir& folder) { folder_ = folder; }
+    void setFolder(const QDir& folder);
     QDir folder() const { return folder_; }
     const BenchSettings& settings() const { return settings_; }
     void setSettings(const BenchSettings& settings);
@@ -59,6 +60,9 @@ class RunDesk : public QObject {
     void stop();
     void skip();
     void redoFrom(std::size_t frame);
+
+    /// Stops what runs, waits for it and enters it in the log: before the document goes.
+    void shutDown();
 
     bool isRunning() const { return runner_ != nullptr; }
     bool waitsForGear() const { return !runner_ && !queue_.empty(); }
@@ -82,8 +86,7 @@ class RunDesk : public QObject {
 
   private:
     void startNext();
-    bool launch(bench::RunState state, const shoot::Shot& shot,
-                std::variant<bench::Journal, storage::ReadError> journal);
+    bool launch(bench::RunState state, const shoot::Shot& shot, const std::filesystem::path& journal, bool resumed);
     void finished();
     void log(const bench::RunState& state);
     const shoot::Shot* find(const std::string& id) const;
@@ -94,6 +97,7 @@ class RunDesk : public QObject {
     std::vector<std::string> queue_;
     QString change_;
     bool tests_ = false;
+    int run_ = 0;  // counts them: what a run tells after it was shut down is not about the next
     bench::RunPlan plan_;
     std::unique_ptr<bench::WallClock> clock_;
     std::unique_ptr<bench::SimulatedBench> devices_;
@@ -101,7 +105,9 @@ class RunDesk : public QObject {
     std::unique_ptr<bench::Runner> runner_;
     std::optional<bench::RunStatus> last_;
     std::thread thread_;
-    std::atomic<bool> told_ = false;  // a change is on its way to the interface thread
+    mutable std::vector<BrokenRun> broken_;  // of any shoot, as the folder was last read
+    mutable QDateTime brokenRead_;           // when the folder had last changed then; invalid: read it again
+    std::atomic<bool> told_ = false;         // a change is on its way to the interface thread
 };
 
 }  // namespace poquito::desk
