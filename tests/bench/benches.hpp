@@ -2,32 +2,13 @@
 
 #include "bench/runner.hpp"
 #include "bench/simulated_bench.hpp"
+#include "support/folder.hpp"
 #include "support/shoots.hpp"
 
-#include <filesystem>
 #include <memory>
 #include <string>
 
 namespace poquito::test {
-
-/// A folder that is gone afterwards.
-class Folder {
-  public:
-    Folder() {
-        std::string name = (std::filesystem::temp_directory_path() / "poquito-bench-XXXXXX").string();
-        if (mkdtemp(name.data())) path_ = name;
-    }
-    ~Folder() {
-        std::error_code ignored;
-        std::filesystem::remove_all(path_, ignored);
-    }
-    Folder(const Folder&) = delete;
-    Folder& operator=(const Folder&) = delete;
-    const std::filesystem::path& path() const { return path_; }
-
-  private:
-    std::filesystem::path path_;
-};
 
 /// Twelve frames of a ball by rail, lit by one flash.
 inline shoot::Shoot twelve_frames() {

@@ -1,5 +1,6 @@
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
+#include "support/folder.hpp"
 #include "support/shoots.hpp"
 
 #include <catch2/catch.hpp>
@@ -11,28 +12,10 @@
 #include <cstdlib>
 
 using namespace poquito;
+using test::Folder;
 namespace fs = std::filesystem;
 
 namespace {
-
-/// A folder that goes with the test.
-class Folder {
-  public:
-    Folder() {
-        std::string name = (fs::temp_directory_path() / "poquito-test-XXXXXX").string();
-        path_ = ::mkdtemp(name.data());
-    }
-    ~Folder() { fs::remove_all(path_); }
-    Folder(const Folder&) = delete;
-    Folder& operator=(const Folder&) = delete;
-    fs::path operator/(const char* name) const { return path_ / name; }
-    std::size_t files() const {
-        return static_cast<std::size_t>(std::distance(fs::directory_iterator(path_), fs::directory_iterator()));
-    }
-
-  private:
-    fs::path path_;
-};
 
 std::string content(const fs::path& path) { return std::get<std::string>(storage::read_file(path)); }
 

@@ -52,7 +52,7 @@ Json record(Json required, Json properties, const Specs& specs) {
         } else {
             auto& [needed, members] = parts[key.substr(0, dot)];
             members[key.substr(dot + 1)] = schema_of(spec);
-            needed.push_back(key.substr(dot + 1));
+            if (!spec.optional) needed.push_back(key.substr(dot + 1));
         }
     }
     for (const auto& [key, part] : parts) {

@@ -156,6 +156,8 @@ void RunningView::refresh() {
     redo_->setText(tr("Redo from %1").arg(chosen_ + 1));
     redo_->setEnabled(on);
     if (status) sound(*status);
+    setAccessibleDescription(
+        QStringList{text(runs_.plan().shot_name), frameText(), phaseText(), problemText()}.join(QStringLiteral(", ")));
     update();
 }
 
