@@ -87,17 +87,23 @@ std::optional<double> ring_for_distance(const Train& train, double subject_to_se
                                                                boost::math::tools::eps_tolerance<double>(), iterations);
         return (bracket.first + bracket.second) / 2;
     };
-    double low = 0;
-    double at_low = excess(low);
-    for (int i = 1; i <= intervals; ++i) {
-        const double high = static_cast<double>(i) / intervals;
-        const double at_high = excess(high);
+    const auto look_into = [&](int interval) {
+        if (interval < 0 || interval >= intervals) return;
+        const double low = static_cast<double>(interval) / intervals;
+        const double high = static_cast<double>(interval + 1) / intervals;
+        const double at_low = excess(low), at_high = excess(high);
         if (at_low == 0) offer(low);
+        if (at_high == 0) offer(high);
         if (at_low * at_high < 0) offer(root_between(low, high));
-        low = high;
-        at_low = at_high;
+    };
+    // From where the ring is to either side, until nothing that is left can be nearer than what was found.
+    const int start = std::clamp(static_cast<int>(near_ring * intervals), 0, intervals - 1);
+    for (int away = 0; away < intervals; ++away) {
+        const double next = static_cast<double>(away - 1) / intervals;
+        if (best && std::abs(*best - near_ring) <= next) break;
+        look_into(start + away);
+        if (away > 0) look_into(start - away);
     }
-    if (at_low == 0) offer(low);
     return best;
 }
 

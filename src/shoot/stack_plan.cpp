@@ -132,7 +132,7 @@ RingRoom room_from(const Plan& plan, double ring) {
     const double here = optics::focus_at_ring(plan.train, ring).subject_to_sensor.value_or(infinite);
     const bool nearer_up = travel_per_ring(plan.train, ring) < 0;
     RingRoom room;
-    constexpr int samples = 64;
+    constexpr int samples = 32;
     for (const bool nearer : {true, false}) {
         const double end = nearer == nearer_up ? 1 : 0;
         double before = here;

@@ -20,6 +20,7 @@ FactsView::FactsView(const char* name, const QString& heading, QWidget* parent) 
 }
 
 void FactsView::setFacts(std::vector<Fact> facts) {
+    if (facts == facts_) return;
     facts_ = std::move(facts);
     QStringList lines;
     for (const auto& fact : facts_) lines += fact.name + QLatin1Char(' ') + fact.value;

@@ -14,6 +14,8 @@ struct Fact {
     QString value;
     QString remark = {};  // what it means, on a line of its own
     QColor colour = {};   // of the value; invalid: ink
+
+    bool operator==(const Fact&) const = default;
 };
 
 /// Facts under a heading, one below the other, as they stand on a drawing's legend. Never lays its surroundings out

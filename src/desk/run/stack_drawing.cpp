@@ -68,6 +68,7 @@ void StackDrawing::paintEvent(QPaintEvent*) {
 
     const auto bands = report->capture.frame_depth ? bandsOf(document_.kit(), *shot, *report) : std::vector<Band>{};
     painter.setPen(Qt::NoPen);
+    painter.setRenderHint(QPainter::Antialiasing, false);  // upright edges need none, and there may be hundreds
     for (std::size_t i = 0; i < bands.size(); ++i) {
         QColor wash = t.focusWash;
         if (i % 2 == 1) wash = wash.darker(themeKind() == ThemeKind::light ? 108 : 82);
@@ -81,13 +82,17 @@ void StackDrawing::paintEvent(QPaintEvent*) {
                 painter.fillRect(
                     QRectF(QPointF(xOf(bands[i - 1].to), area.top()), QPointF(xOf(bands[i].from), area.bottom())),
                     t.stopWash);
+    painter.setRenderHint(QPainter::Antialiasing);
     painter.setOpacity(0.55);
     const double stretched = drawSection(painter, area, *shot, *report, low, high);
     painter.setOpacity(1);
     if (bands.size() <= 150) {
+        painter.setRenderHint(QPainter::Antialiasing, false);
         painter.setPen(QPen(t.focus, 1));
-        for (const auto& band : bands)
-            painter.drawLine(QPointF(xOf(band.plane), area.top()), QPointF(xOf(band.plane), area.bottom()));
+        std::vector<QLineF> planes;
+        for (const auto& band : bands) planes.emplace_back(xOf(band.plane), area.top(), xOf(band.plane), area.bottom());
+        painter.drawLines(planes.data(), static_cast<int>(planes.size()));
+        painter.setRenderHint(QPainter::Antialiasing);
     }
 
     painter.setFont(textFont(12, QFont::DemiBold));
