@@ -162,7 +162,6 @@ Phase Runner::run(const std::function<void()>& changed) {
         }
         if (stopping()) break;
         // From the beginning, whatever it was: connected, homed, set.
-        rail_at_.reset();
         ready = false;
         if (fault->kind == FaultKind::not_connected) {
             // What was in the buffer of a camera that dropped may be lost: it is taken again unless it turns up.

@@ -236,7 +236,7 @@ void plan_by_ring(const Plan& plan, CaptureReport& report) {
     bracket.before = frames - 1 - bracket.behind;
     const double per_frame = report.frames > 1 ? (stack.last - stack.first) / (report.frames - 1) : 0;
     for (auto& pass : bracket.passes) {
-        const double start = static_cast<double>(pass.first + (centre ? (pass.frames - 1) - pass.frames / 2 : 0));
+        const auto start = static_cast<double>(pass.first + (centre ? (pass.frames - 1) - pass.frames / 2 : 0));
         pass.focus = stack.first + start * per_frame;
         if (!stack.ring || report.frames < 2) continue;
         const double share = start / (report.frames - 1);

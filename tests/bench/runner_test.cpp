@@ -314,6 +314,23 @@ TEST_CASE("a torn last line is as if it had not been begun", "[bench][journal]")
     CHECK(taken_before == 12);
 }
 
+TEST_CASE("what is to be taken again counts as missing from the moment it is asked for", "[bench][journal]") {
+    test::BenchRun run;
+    {
+        auto journal = created(run);
+        Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
+        runner.run();
+    }
+    // Asked for, and the power goes before the first of them is begun.
+    auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+    REQUIRE(journal.redone(9));
+    const auto state = read(run);
+    CHECK(state.missing() == std::vector<std::size_t>{9, 10, 11});
+    CHECK(state.taken.size() == 9);
+    CHECK_FALSE(state.end);
+    CHECK(unfinished_runs(run.folder.path()).size() == 1);
+}
+
 TEST_CASE("a journal that is none is refused with its line", "[bench][journal]") {
     test::Folder folder;
     const auto path = folder.path() / "x.journal";
