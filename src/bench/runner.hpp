@@ -71,8 +71,6 @@ class Runner {
     RunState state() const;
 
   private:
-    enum class Wait { done, stopped };
-
     Done take(std::size_t frame);
     Done approach(const RunFrame& frame);
     Done connect();

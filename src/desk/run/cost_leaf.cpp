@@ -76,10 +76,7 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
                          ? tr("in bursts, for %1").arg(text(count_text(capture.frames, "plane", "planes")))
                          : QString()});
     facts.push_back({tr("At the bench"), text(time_text(cost.seconds)),
-                     cost.stalls > 0 ? tr("%1 of it waiting for the card, from frame %2")
-                                           .arg(text(time_text(cost.stalls)))
-                                           .arg(text(number_text(cost.frames_to_stall.value_or(0), 6)))
-                                     : QString(),
+                     cost.stalls > 0 ? tr("%1 waiting for the card").arg(text(time_text(cost.stalls))) : QString(),
                      cost.stalls > 0 ? theme().caution : QColor()});
     facts.push_back({tr("Data"), text(data_text(capture.data_mb)),
                      cost.card_share ? tr("%1 of the room on the card").arg(percent(*cost.card_share))

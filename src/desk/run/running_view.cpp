@@ -290,7 +290,11 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const benc
     if (over) {
         line(tr("too dark"), status.dim > 0 ? QString::number(status.dim) : tr("none"),
              status.dim > 0 ? t.stop : t.focus);
-        line(tr("in the log"), tr("yes"), t.focus);
+        const auto& shots = document_.shoot().shots;
+        const bool logged = std::ranges::any_of(shots, [&](const shoot::Shot& shot) {
+            return std::ranges::count(shot.runs, runs_.plan().id, &shoot::RunRecord::id) > 0;
+        });
+        line(tr("in the log"), logged ? tr("yes") : tr("no"), logged ? t.focus : t.stop);
         return;
     }
     line(tr("left"), status.seconds_left > 0 ? text(shoot::time_text(std::ceil(status.seconds_left))) : tr("none"),

@@ -92,12 +92,15 @@ void add_hand(std::vector<Fact>& facts, const HandStack& hand, double frames) {
                      hopeful ? QColor() : theme().stop});
     facts.push_back({QObject::tr("Sensible by hand"), text(count_text(hand.largest, "frame", "frames")), QString(),
                      frames > hand.largest ? theme().caution : QColor()});
-    for (std::size_t i = 0; i < hand.braced.size(); ++i)
+    for (std::size_t i = 0; i < hand.braced.size(); ++i) {
+        const auto& odds = hand.braced[i];
         facts.push_back(
-            {QString::fromUtf8(braces()[i].name),
-             std::isfinite(hand.braced[i].bursts)
-                 ? QObject::tr("%1, %2 bursts").arg(percent(hand.braced[i].chance), number(hand.braced[i].bursts))
-                 : QObject::tr("no chance")});
+            {i == 0 ? QObject::tr("One plane, held") : QObject::tr("\u2026 held"),
+             std::isfinite(odds.bursts)
+                 ? QObject::tr("%1, %2").arg(percent(odds.chance), text(count_text(odds.bursts, "burst", "bursts")))
+                 : QObject::tr("no chance"),
+             QString::fromUtf8(braces()[i].name)});
+    }
 }
 
 void add_bracket(std::vector<Fact>& facts, const BracketStack& bracket, const Camera& camera) {
@@ -203,11 +206,13 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         [this](const Shot& s) { return s.capture.settle.value_or(default_settle(plan_of(this->document().kit(), s))); },
         [](Shot& s, double v) { s.capture.settle = v; });
     stackOnly_.push_back(settle_);
-    add(
+    interval_ = addQuantity(
+        group,
         {"stackIntervalField", tr("Frame every"),
          tr("Interval set on camera or remote, so that the flash keeps up; 0.5 s is about as fast as brackets go")},
         secondsQuantity(), [](const Shot& s) { return s.capture.interval.value_or(0.5); },
         [](Shot& s, double v) { s.capture.interval = v; });
+    stackOnly_.push_back(interval_);
     addHand(group);
     composite_ = addCheck(
         group, {"compositeCheck", tr("Camera combines"), tr("Its own composite of few frames; else all are kept")},
@@ -281,6 +286,7 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
     for (QWidget* control : handOnly_) setRowVisible(control, stack && mover == Mover::hand);
     setRowVisible(rail_, stack && mover == Mover::rail);
     setRowVisible(settle_, mover != Mover::hand);
+    setRowVisible(interval_, mover != Mover::hand);  // the drive's own rate there
     setRowVisible(composite_, stack && mover == Mover::ring);
     all_->setEnabled(stack && shot.capture.slice.has_value());
     std::vector<Fact> facts;

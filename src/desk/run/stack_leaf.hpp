@@ -30,6 +30,7 @@ class StackLeaf : public StationPage {
     QComboBox* rail_ = nullptr;
     QWidget* composite_ = nullptr;
     QWidget* settle_ = nullptr;
+    QWidget* interval_ = nullptr;
     std::vector<QWidget*> stackOnly_, handOnly_;
 };
 

@@ -72,9 +72,9 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     table_ = new QTableWidget(0, 4, this);
     table_->setObjectName(QStringLiteral("readingsTable"));
     table_->setAccessibleName(tr("Readings with this lens"));
-    table_->setHorizontalHeaderLabels({tr("Set"), tr("Stop"), tr("Frames"), tr("mm")});
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table_->horizontalHeader()->setStretchLastSection(true);
+    table_->setHorizontalHeaderLabels({tr("Set"), tr("Stop"), tr("n"), tr("mm")});
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->horizontalHeader()->setToolTip(tr("Setting, marked stop, frames in the bracket, how far focus went"));
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(21);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
