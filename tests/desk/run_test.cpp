@@ -51,6 +51,10 @@ struct RunPerson : Person {
     bool waitFor(const std::function<bool()>& done, int milliseconds = 20000) {
         return QTest::qWaitFor([&] { return done(); }, milliseconds);
     }
+    /// Until that frame, counted from 1, is being taken or was: a busy machine may not show each.
+    bool waitForFrame(std::size_t frame) {
+        return waitFor([&] { return runs().status() && runs().status()->frame + 1 >= frame; });
+    }
     bool waitForEnd() {
         return waitFor([&] { return !runs().isRunning(); });
     }
@@ -59,13 +63,13 @@ struct RunPerson : Person {
 }  // namespace
 
 TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[desk][run]") {
-    RunPerson person(60);
+    RunPerson person(20);
     person.click(QStringLiteral("startRunButton"));
     REQUIRE(person.runs().isRunning());
     auto* view = person.view();
     CHECK(view->isVisible());
     CHECK_FALSE(person.find(QStringLiteral("shotCards"))->isVisible());
-    REQUIRE(person.waitFor([&] { return view->frameText() == QStringLiteral("3 of 12"); }));
+    REQUIRE(person.waitForFrame(3));
     person.click(QStringLiteral("pauseRunButton"));
     REQUIRE(person.waitFor([&] { return view->phaseText() == QStringLiteral("paused"); }));
     CHECK(person.text(QStringLiteral("pauseRunButton")) == QStringLiteral("Go on"));
@@ -78,7 +82,7 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     CHECK(person.text(QStringLiteral("redoFrameButton")) == QStringLiteral("Redo from 2"));
     QTest::keyClick(view, Qt::Key_Space);
     REQUIRE(person.waitFor([&] { return view->phaseText() != QStringLiteral("paused"); }));
-    REQUIRE(person.waitFor([&] { return view->frameText() == QStringLiteral("6 of 12"); }));
+    REQUIRE(person.waitForFrame(6));
     person.click(QStringLiteral("stopRunButton"));
     REQUIRE(person.waitForEnd());
     person.settle();
@@ -192,10 +196,9 @@ TEST_CASE("test frames are logged as such; several shots wait for gear between t
 }
 
 TEST_CASE("a run that is on is not lost when the window or the shoot goes", "[desk][run]") {
-    RunPerson person(30);
+    RunPerson person(20);
     person.click(QStringLiteral("startRunButton"));
-    auto* view = person.view();
-    REQUIRE(person.waitFor([&] { return view->frameText() == QStringLiteral("3 of 12"); }));
+    REQUIRE(person.waitForFrame(3));
     // Another shoot is asked for: cancel, and it goes on.
     const auto answer = [&](const QString& button) {
         QTimer::singleShot(0, [button] {
