@@ -1,25 +1,42 @@
 #include "bench/clock.hpp"
 
+#include <algorithm>
 #include <ctime>
-#include <thread>
 
 namespace poquito::bench {
 
 WallClock::WallClock(double speed) : speed_(speed), start_(std::chrono::steady_clock::now()) {}
 
 double WallClock::now() const {
-    return std::chrono::duration<double>(std::chrono::steady_clock::now() - start_).count() * speed_;
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - start_).count() * speed_ + ahead_;
 }
 
+namespace {
+
+void add(std::atomic<double>& sum, double seconds) {
+    double before = sum;
+    while (!sum.compare_exchange_weak(before, before + seconds)) {
+    }
+}
+
+}  // namespace
+
 void WallClock::sleep(double seconds) {
-    if (seconds > 0) std::this_thread::sleep_for(std::chrono::duration<double>(seconds / speed_));
+    if (!(seconds > 0)) return;
+    std::unique_lock lock(mutex_);
+    const double begun = now();
+    if (!wake_.wait_for(lock, std::chrono::duration<double>(seconds / speed_), [this] { return hurried_; })) return;
+    add(ahead_, std::max(0.0, begun + seconds - now()));
+}
+
+void WallClock::hurry() {
+    const std::lock_guard lock(mutex_);
+    hurried_ = true;
+    wake_.notify_all();
 }
 
 void InstantClock::sleep(double seconds) {
-    if (seconds <= 0) return;
-    double before = now_;
-    while (!now_.compare_exchange_weak(before, before + seconds)) {
-    }
+    if (seconds > 0) add(now_, seconds);
 }
 
 std::string local_time() {

@@ -2,6 +2,8 @@
 
 #include <atomic>
 #include <chrono>
+#include <condition_variable>
+#include <mutex>
 #include <string>
 
 /// Time at the bench, s. What waits asks a clock, so that a simulated bench can run faster than the wall clock.
@@ -12,6 +14,8 @@ class Clock {
     virtual ~Clock() = default;
     virtual double now() const = 0;  // s since some moment
     virtual void sleep(double seconds) = 0;
+    /// From now on nobody waits, who sleeps wakes: what is still to do is to be over. From any thread.
+    virtual void hurry() = 0;
 };
 
 /// The wall clock, `speed` times as fast.
@@ -20,10 +24,15 @@ class WallClock final : public Clock {
     explicit WallClock(double speed = 1);
     double now() const override;
     void sleep(double seconds) override;
+    void hurry() override;
 
   private:
     double speed_;
     std::chrono::steady_clock::time_point start_;
+    std::mutex mutex_;
+    std::condition_variable wake_;
+    bool hurried_ = false;
+    std::atomic<double> ahead_ = 0;  // s slept through in a hurry
 };
 
 /// Nobody waits: sleeping moves the time on.
@@ -31,6 +40,7 @@ class InstantClock final : public Clock {
   public:
     double now() const override { return now_; }
     void sleep(double seconds) override;
+    void hurry() override {}
 
   private:
     std::atomic<double> now_{0};

@@ -2,16 +2,19 @@
 
 #include "bench/clock.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/path_text.hpp"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 #include <fcntl.h>
+#include <sys/file.h>
 #include <unistd.h>
 
 #include <algorithm>
 #include <cerrno>
 #include <cstring>
+#include <limits>
 
 namespace poquito::bench {
 namespace {
@@ -22,6 +25,11 @@ Json write_optional(const std::optional<double>& value) { return value ? Json(*v
 std::optional<double> read_optional(const Json& json) {
     return json.is_null() ? std::nullopt : std::optional(json.get<double>());
 }
+/// A plane of focus; JSON has no infinity, it stands there as null.
+double read_plane(const Json& json) { return read_optional(json).value_or(std::numeric_limits<double>::infinity()); }
+
+/// One line; whatever bytes a device or a file system gave are no reason not to write it.
+std::string line_of(const Json& json) { return json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n"; }
 
 Json write_plan(const RunPlan& plan) {
     Json frames = Json::array();
@@ -33,7 +41,7 @@ Json write_plan(const RunPlan& plan) {
             {"time", local_time()},
             {"shot", plan.shot},
             {"name", plan.shot_name},
-            {"folder", plan.folder.string()},
+            {"folder", storage::path_text(plan.folder)},
             {"f_number", plan.settings.f_number},
             {"shutter_s", plan.settings.shutter},
             {"iso", plan.settings.iso},
@@ -55,7 +63,7 @@ RunState read_head(const Json& json) {
     state.time = json.at("time").get<std::string>();
     plan.shot = json.at("shot").get<std::string>();
     plan.shot_name = json.at("name").get<std::string>();
-    plan.folder = json.at("folder").get<std::string>();
+    plan.folder = storage::path_of(json.at("folder").get<std::string>());
     plan.settings = {.f_number = json.at("f_number").get<double>(),
                      .shutter = json.at("shutter_s").get<double>(),
                      .iso = json.at("iso").get<double>()};
@@ -66,9 +74,9 @@ RunState read_head(const Json& json) {
     plan.flash_timeout = json.at("flash_timeout_s").get<double>();
     plan.frame_time = json.at("frame_s").get<double>();
     for (const auto& frame : json.at("frames"))
-        plan.frames.push_back({.plane = frame.at(0).get<double>(),
-                               .rail = read_optional(frame.at(1)),
-                               .ring = read_optional(frame.at(2))});
+        plan.frames.push_back(
+            {.plane = read_plane(frame.at(0)), .rail = read_optional(frame.at(1)), .ring = read_optional(frame.at(2))});
+    if (plan.frames.empty()) throw storage::ReadError{.place = {}, .problem = "no frames, expected one or more"};
     state.frames.resize(plan.frames.size());
     return state;
 }
@@ -76,7 +84,7 @@ RunState read_head(const Json& json) {
 shoot::ExposedFrame read_exposed(const Json& json) {
     return {.index = json.at("frame").get<int>(),
             .file = json.at("file").get<std::string>(),
-            .plane = json.at("plane_mm").get<double>(),
+            .plane = read_plane(json.at("plane_mm")),
             .f_number = json.at("f_number").get<double>(),
             .shutter = json.at("shutter_s").get<double>(),
             .iso = json.at("iso").get<double>(),
@@ -141,31 +149,58 @@ std::size_t RunState::done() const { return frames.size() - missing().size(); }
 
 // ---- writing -----------------------------------------------------------------------------------------------------
 
+namespace {
+
+storage::ReadError system_error(const std::filesystem::path& path) { return {path.string(), std::strerror(errno)}; }
+
+/// The lock goes with the descriptor, however its program ends. Empty: it is ours.
+std::optional<storage::ReadError> lock(int file, const std::filesystem::path& path) {
+    if (::flock(file, LOCK_EX | LOCK_NB) == 0) return std::nullopt;
+    if (errno != EWOULDBLOCK) return system_error(path);
+    return storage::ReadError{.place = path.string(), .problem = "this run is on already, here or in another program"};
+}
+
+}  // namespace
+
 std::variant<Journal, storage::ReadError> Journal::create(const std::filesystem::path& path, const RunPlan& plan) {
+    if (plan.frames.empty())
+        return storage::ReadError{.place = path.string(), .problem = "no frames, expected one or more"};
+    const auto head = line_of(write_plan(plan));
     std::error_code ignored;
     std::filesystem::create_directories(path.parent_path(), ignored);
     const int file = ::open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0644);
-    if (file < 0) return storage::ReadError{.place = path.string(), .problem = std::strerror(errno)};
+    if (file < 0) return system_error(path);
     Journal journal(file);
-    if (!journal.add(write_plan(plan).dump()))
-        return storage::ReadError{.place = path.string(), .problem = "cannot be written"};
-    return journal;
+    const auto locked = lock(file, path);
+    if (!locked && journal.add(head)) {
+        storage::flush_folder(path.parent_path());
+        return journal;
+    }
+    const auto error = locked ? *locked : storage::ReadError{.place = path.string(), .problem = "cannot be written"};
+    ::unlink(path.c_str());
+    return error;
 }
 
 std::variant<Journal, storage::ReadError> Journal::resume(const std::filesystem::path& path) {
+    const int file = ::open(path.c_str(), O_WRONLY | O_APPEND | O_CLOEXEC);
+    if (file < 0) return system_error(path);
+    Journal journal(file);
+    if (auto error = lock(file, path)) return *std::move(error);
     const auto text = storage::read_file(path);
     if (const auto* error = std::get_if<storage::ReadError>(&text)) return *error;
-    const int file = ::open(path.c_str(), O_WRONLY | O_APPEND | O_CLOEXEC);
-    if (file < 0) return storage::ReadError{.place = path.string(), .problem = std::strerror(errno)};
     // A line torn by a crash is cut off, so that the next one stands by itself.
     const auto& bytes = std::get<std::string>(text);
-    const auto whole = bytes.rfind('\n');
-    if (whole + 1 != bytes.size() &&
-        ::ftruncate(file, whole == std::string::npos ? 0 : static_cast<off_t>(whole + 1)) != 0) {
-        ::close(file);
-        return storage::ReadError{.place = path.string(), .problem = std::strerror(errno)};
-    }
-    return Journal(file);
+    const auto whole = bytes.rfind('\n') + 1;  // 0 where there is none
+    if (whole != bytes.size() && ::ftruncate(file, static_cast<off_t>(whole)) != 0) return system_error(path);
+    return journal;
+}
+
+bool run_is_on(const std::filesystem::path& journal) {
+    const int file = ::open(journal.c_str(), O_RDONLY | O_CLOEXEC);
+    if (file < 0) return false;
+    const bool on = ::flock(file, LOCK_SH | LOCK_NB) != 0 && errno == EWOULDBLOCK;
+    ::close(file);
+    return on;
 }
 
 Journal::Journal(Journal&& other) noexcept : file_(std::exchange(other.file_, -1)) {}
@@ -174,8 +209,7 @@ Journal::~Journal() {
     if (file_ >= 0) ::close(file_);
 }
 
-bool Journal::add(const std::string& line) {
-    const auto text = line + "\n";
+bool Journal::add(const std::string& text) {
     for (std::size_t written = 0; written < text.size();) {
         const auto count = ::write(file_, text.data() + written, text.size() - written);
         if (count < 0 && errno == EINTR) continue;
@@ -185,7 +219,7 @@ bool Journal::add(const std::string& line) {
     return ::fdatasync(file_) == 0;
 }
 
-bool Journal::begun(std::size_t frame) { return add(Json{{"event", "begun"}, {"frame", frame}}.dump()); }
+bool Journal::begun(std::size_t frame) { return add(line_of({{"event", "begun"}, {"frame", frame}})); }
 
 bool Journal::exposed(std::size_t frame, const shoot::ExposedFrame& what) {
     Json json = {{"event", "exposed"},        {"frame", frame},
@@ -194,21 +228,19 @@ bool Journal::exposed(std::size_t frame, const shoot::ExposedFrame& what) {
                  {"iso", what.iso},           {"flash_share", what.flash},
                  {"time", what.time}};
     if (!what.remark.empty()) json["remark"] = what.remark;
-    return add(json.dump(-1, ' ', false, Json::error_handler_t::replace));
+    return add(line_of(json));
 }
 
-bool Journal::saved(std::size_t frame) { return add(Json{{"event", "saved"}, {"frame", frame}}.dump()); }
+bool Journal::saved(std::size_t frame) { return add(line_of({{"event", "saved"}, {"frame", frame}})); }
 bool Journal::dim(std::size_t frame, double stops) {
-    return add(Json{{"event", "dim"}, {"frame", frame}, {"stops", stops}}.dump());
+    return add(line_of({{"event", "dim"}, {"frame", frame}, {"stops", stops}}));
 }
-bool Journal::skipped(std::size_t frame) { return add(Json{{"event", "skipped"}, {"frame", frame}}.dump()); }
-bool Journal::redone(std::size_t from) { return add(Json{{"event", "redone"}, {"frame", from}}.dump()); }
-bool Journal::fault(const std::string& text) {
-    return add(Json{{"event", "fault"}, {"text", text}}.dump(-1, ' ', false, Json::error_handler_t::replace));
-}
+bool Journal::skipped(std::size_t frame) { return add(line_of({{"event", "skipped"}, {"frame", frame}})); }
+bool Journal::redone(std::size_t from) { return add(line_of({{"event", "redone"}, {"frame", from}})); }
+bool Journal::fault(const std::string& text) { return add(line_of({{"event", "fault"}, {"text", text}})); }
 bool Journal::ended(shoot::RunEnd end) {
     constexpr const char* ends[] = {"complete", "stopped", "broken"};
-    return add(Json{{"event", "ended"}, {"how", ends[static_cast<int>(end)]}, {"time", local_time()}}.dump());
+    return add(line_of({{"event", "ended"}, {"how", ends[static_cast<int>(end)]}, {"time", local_time()}}));
 }
 
 // ---- reading -----------------------------------------------------------------------------------------------------
@@ -245,7 +277,7 @@ storage::ReadResult<RunState> read_journal(const std::filesystem::path& path) {
 shoot::RunRecord record_of(const RunState& state) {
     return {.id = state.plan.id,
             .time = state.time,
-            .folder = state.plan.folder.string(),
+            .folder = storage::path_text(state.plan.folder),
             .planned = static_cast<int>(state.plan.frames.size()),
             .end = state.end.value_or(shoot::RunEnd::broken),
             .remark = state.remark,

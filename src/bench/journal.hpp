@@ -34,12 +34,14 @@ struct RunState {
     std::size_t done() const;  // saved, dim or skipped on purpose
 };
 
-/// Writes one; every call returns when the line is on the disk.
+/// Writes one; every call returns when the line is on the disk. It is locked for as long as this lives: no other
+/// program, and no other Journal of this one, can go on with it meanwhile.
 class Journal {
   public:
-    /// Begins a new one; an existing file is not touched and is an error.
+    /// Begins a new one, and leaves no file behind where that fails; an existing file is not touched and is an error.
     static std::variant<Journal, storage::ReadError> create(const std::filesystem::path& path, const RunPlan& plan);
-    /// Goes on with one; a line that a crash tore is closed first.
+    /// Goes on with one; a line that a crash tore is cut off first. Read what it says after that, not before: whoever
+    /// had it may have written until then.
     static std::variant<Journal, storage::ReadError> resume(const std::filesystem::path& path);
 
     Journal(Journal&& other) noexcept;
@@ -57,7 +59,7 @@ class Journal {
 
   private:
     explicit Journal(int file) : file_(file) {}
-    bool add(const std::string& line);
+    bool add(const std::string& text);
 
     int file_ = -1;
 };
@@ -68,7 +70,8 @@ storage::ReadResult<RunState> read_journal(const std::filesystem::path& path);
 /// For the log in the shoot file.
 shoot::RunRecord record_of(const RunState& state);
 
-/// Journals in the folder of runs that did not end, newest first.
+/// Journals in the folder of runs that did not end, newest first; `run_is_on` tells those that someone is at.
 std::vector<std::filesystem::path> unfinished_runs(const std::filesystem::path& folder);
+bool run_is_on(const std::filesystem::path& journal);
 
 }  // namespace poquito::bench

@@ -97,8 +97,9 @@ std::string MotionController::moved(const std::function<Done()>& move) {
             rail_.halt();
         }
     }
-    if (const auto fault = done.get()) return "error: " + fault->text + "\n";
-    return "ok\n";
+    const auto fault = done.get();
+    rail_.connect();  // a controller that was halted takes the next command; that nobody sends one, the port sees to
+    return fault ? "error: " + fault->text + "\n" : "ok\n";
 }
 
 std::string MotionController::answer(const std::string& command) {

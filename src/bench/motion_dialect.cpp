@@ -7,7 +7,8 @@
 namespace poquito::bench {
 namespace {
 
-using storage::above_zero;
+using shoot::NumberRule;
+namespace range = shoot::range;
 using storage::Json;
 using storage::Node;
 using storage::ObjectReader;
@@ -51,11 +52,11 @@ storage::ReadResult<MotionDialect> read_dialect(std::string_view text) {
         if (dialect.ok.empty()) object.member("ok", "text").fail_expecting("the word that ends an answer");
         dialect.error = one_line(object, "error", dialect.error);
         dialect.baud = static_cast<int>(object.number_or("baud", {.least = 50, .greatest = 4e6}, dialect.baud));
-        dialect.timeout = object.number_or("timeout_s", above_zero, dialect.timeout);
-        dialect.speed = object.number_or("speed_mm_s", above_zero, dialect.speed);
-        dialect.travel = object.number_or("travel_mm", above_zero, dialect.travel);
-        dialect.least_step = object.number_or("least_step_mm", above_zero, dialect.least_step);
-        dialect.backlash = object.number_or("backlash_mm", storage::zero_or_more, dialect.backlash);
+        dialect.timeout = object.number_or("timeout_s", NumberRule{.least = 0.01, .greatest = 3600}, dialect.timeout);
+        dialect.speed = object.number_or("speed_mm_s", range::some_speed, dialect.speed);
+        dialect.travel = object.number_or("travel_mm", range::size, dialect.travel);
+        dialect.least_step = object.number_or("least_step_mm", range::size, dialect.least_step);
+        dialect.backlash = object.number_or("backlash_mm", range::length, dialect.backlash);
         if (const auto strange = object.unknown(); !strange.empty())
             root.fail(fmt::format("got {}, which no dialect has", Node::shortened(strange)));
         return dialect;

@@ -56,12 +56,15 @@ class RailPort : public Device {
         double least_step = 0.001;
         double backlash = 0;
         bool has_home = true;
+        double speed = 2;  // mm/s
     };
     virtual Capabilities capabilities() const = 0;
     virtual Done home() = 0;                    // to its switch: position 0
     virtual Done move_to(double position) = 0;  // back when it stands still
     virtual Outcome<double> position() = 0;     // as the device counts, backlash not known to it
-    virtual void halt() = 0;                    // at once; from any thread
+    /// At once, from any thread. It holds: until the next connect() every movement is refused, so that one that was
+    /// about to begin does not.
+    virtual void halt() = 0;
 };
 
 class CameraPort : public Device {
@@ -94,8 +97,9 @@ class CameraPort : public Device {
 
 class FlashPort : public Device {
   public:
-    virtual Done set_power(double power) = 0;        // fraction of full
-    virtual Outcome<double> ready_in() = 0;          // s until it is charged for that power; 0: ready
+    virtual Done set_power(double power) = 0;  // fraction of full
+    /// s until it is charged for that power; 0: ready; empty: it does not say, or does not charge.
+    virtual Outcome<std::optional<double>> ready_in() = 0;
     virtual std::optional<double> last_share() = 0;  // of its light that the last flash gave; empty: it cannot say
 };
 

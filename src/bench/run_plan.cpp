@@ -3,6 +3,7 @@
 #include "shoot/evaluate.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/stack_plan.hpp"
+#include "shoot/text.hpp"
 
 #include <fmt/format.h>
 
@@ -11,6 +12,15 @@
 namespace poquito::bench {
 
 std::string RunPlan::file_of(std::size_t frame) const { return fmt::format("{}-{:04}.jpg", id, frame + 1); }
+
+std::optional<std::string> run_refusal(const shoot::Report& report) {
+    const double frames = std::max(report.capture.frames, report.capture.cost.exposures);
+    if (frames <= shoot::most_frames) return std::nullopt;
+    return fmt::format(
+        "The stack has {} frames, more than the {} that a run takes: choose a wider step, a smaller stop "
+        "or a slice of the depth.",
+        shoot::number_text(frames, 9), shoot::number_text(shoot::most_frames, 9));
+}
 
 RunPlan make_run_plan(const shoot::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder) {
     const auto report = shoot::evaluate(kit, shot);
@@ -49,6 +59,7 @@ RunPlan make_run_plan(const shoot::Kit& kit, const shoot::Shot& shot, std::strin
 RunPlan test_plan(const RunPlan& plan) {
     RunPlan test = plan;
     test.id += "-test";
+    if (plan.frames.empty()) return test;
     const auto last = plan.frames.size() - 1;
     std::vector<std::size_t> places = {0, last / 2, last};
     places.erase(std::unique(places.begin(), places.end()), places.end());

@@ -35,7 +35,10 @@ struct RunPlan {
     std::string file_of(std::size_t frame) const;  // "urchin-1-0007.jpg"
 };
 
-/// What is planned for that shot. `id` as in RunPlan.
+/// Why no run can be made of what is planned: more frames than `most_frames`, or not a single one. Empty: it can.
+std::optional<std::string> run_refusal(const shoot::Report& report);
+
+/// What is planned for that shot; `id` as in RunPlan. Of a stack that is refused only the first frames.
 RunPlan make_run_plan(const shoot::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder);
 
 /// Its first, middle and last frame alone, as a run of its own: what to look at before the run.

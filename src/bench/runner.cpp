@@ -28,9 +28,35 @@ Runner::Runner(Bench bench, Clock& clock, Journal& journal, RunState state, RunO
     if (const auto missing = state_.missing(); !missing.empty()) {
         status_.frame = missing.front();
         status_.plane = state_.plan.frames[missing.front()].plane;
-        status_.seconds_left = static_cast<double>(missing.size()) * state_.plan.frame_time;
+        if (bench_.rail && state_.plan.frames.front().rail) {
+            const auto rail = bench_.rail->capabilities();
+            reference_ = rail_reference(state_.plan, rail.travel);
+            // Where it stands nobody knows before it was at its switch.
+            if (rail.has_home) home_way_ = rail.travel / rail.speed;
+        }
     }
+    status_.seconds_left = seconds_left();
 }
+
+/// s of rail travel before the next exposure, beyond the one step that a frame's own time holds.
+double Runner::way_ahead() const {
+    if (!bench_.rail || stop_) return 0;
+    if (const double on = moving_until_ - clock_.now(); on > 0) return on;
+    const auto next =
+        std::ranges::find_if(state_.frames, [](const auto& frame) { return frame.state < FrameState::exposed; });
+    if (next == state_.frames.end()) return 0;
+    const auto& frame = state_.plan.frames[static_cast<std::size_t>(next - state_.frames.begin())];
+    if (!frame.rail || !goes_back(frame)) return home_way_;
+    return home_way_ + std::abs(rail_at_.value_or(0) - behind(frame)) / bench_.rail->capabilities().speed;
+}
+
+/// Whether the rail first goes behind the frame's place: always from there, so that the play of the screw is used up
+/// the same way for every frame.
+bool Runner::goes_back(const RunFrame& frame) const {
+    return !taken_up_ || !rail_at_ || *rail_at_ > reference_ + *frame.rail + hair;
+}
+
+double Runner::behind(const RunFrame& frame) const { return reference_ + *frame.rail - state_.plan.take_up; }
 
 template <typename Change>
 void Runner::update(Change change) {
@@ -38,7 +64,7 @@ void Runner::update(Change change) {
         const std::lock_guard lock(mutex_);
         change();
         status_.frames = states_of(state_);
-        status_.seconds_left = static_cast<double>(state_.missing().size()) * state_.plan.frame_time;
+        status_.seconds_left = seconds_left();
         status_.dim = static_cast<std::size_t>(std::ranges::count(status_.frames, FrameState::dim));
     }
     if (changed_) changed_();
@@ -46,7 +72,14 @@ void Runner::update(Change change) {
 
 RunStatus Runner::status() const {
     const std::lock_guard lock(mutex_);
-    return status_;
+    auto status = status_;
+    status.seconds_left = seconds_left();  // time passes on a long way, and nothing else changes
+    return status;
+}
+
+double Runner::seconds_left() const {
+    const auto missing = state_.missing().size();
+    return missing == 0 ? 0 : static_cast<double>(missing) * state_.plan.frame_time + way_ahead();
 }
 
 RunState Runner::state() const {
@@ -69,6 +102,12 @@ void Runner::stop() {
     if (bench_.rail) bench_.rail->halt();
     const std::lock_guard lock(mutex_);
     wake_.notify_all();
+}
+
+void Runner::abandon() {
+    abandoned_ = true;
+    stop();
+    clock_.hurry();
 }
 
 void Runner::skip() {
@@ -183,7 +222,7 @@ Phase Runner::run(const std::function<void()>& changed) {
     }
     // What was exposed is kept: the buffer still reaches the card.
     set_phase(Phase::saving);
-    for (const double begun = clock_.now(); !collect() && !waiting_.empty();) {
+    for (const double begun = clock_.now(); !abandoned_ && !collect() && !waiting_.empty();) {
         if (clock_.now() - begun > options_.save_timeout) break;
         clock_.sleep(look_every);
     }
@@ -250,17 +289,27 @@ Done Runner::connect() {
 
 Done Runner::prepare() {
     if (auto fault = connect()) return fault;
+    // A stop that came before the connection was made is a halt that the connection has lifted.
+    if (stopping()) return std::nullopt;
     const auto& plan = state_.plan;
-    if (bench_.rail && plan.frames.front().rail) {
+    if (bench_.rail && !plan.frames.empty() && plan.frames.front().rail) {
         const auto capabilities = bench_.rail->capabilities();
-        reference_ = rail_reference(plan, capabilities.travel);
         if (reference_ + *plan.frames.front().rail - plan.take_up < -hair ||
             reference_ + *plan.frames.back().rail > capabilities.travel + hair)
             return Fault{.kind = FaultKind::out_of_travel,
                          .text = fmt::format("The stack is longer than the {:g} mm of the rail.", capabilities.travel)};
-        if (capabilities.has_home)
+        {
+            const std::lock_guard lock(mutex_);
+            rail_at_.reset();
+            taken_up_ = false;
+        }
+        if (capabilities.has_home) {
             if (auto fault = bench_.rail->home()) return fault;
-        rail_at_.reset();
+            update([&] {
+                home_way_ = 0;
+                rail_at_ = 0;
+            });
+        }
     }
     if (bench_.camera->capabilities().sets_exposure)
         if (auto fault = bench_.camera->set(plan.settings)) return fault;
@@ -277,15 +326,30 @@ Done Runner::prepare() {
     return std::nullopt;
 }
 
+/// Not at all when it is to be stopped.
+Done Runner::move_rail(double position) {
+    if (stopping()) return std::nullopt;
+    auto fault = bench_.rail->move_to(position);
+    const std::lock_guard lock(mutex_);
+    rail_at_ = fault ? std::nullopt : std::optional(position);
+    return fault;
+}
+
 Done Runner::approach(const RunFrame& frame) {
     if (frame.rail && bench_.rail) {
-        const double target = reference_ + *frame.rail;
-        // Always from behind, so that the play of the screw is used up the same way for every frame.
-        if (!rail_at_ || *rail_at_ > target + hair)
-            if (auto fault = bench_.rail->move_to(target - state_.plan.take_up)) return fault;
-        if (auto fault = bench_.rail->move_to(target)) return fault;
-        rail_at_ = target;
+        if (goes_back(frame)) {
+            const double way = std::abs(rail_at_.value_or(0) - behind(frame));
+            update([&] { moving_until_ = clock_.now() + way / bench_.rail->capabilities().speed; });
+            auto fault = move_rail(behind(frame));
+            update([&] {
+                moving_until_ = 0;
+                taken_up_ = true;
+            });
+            if (fault) return fault;
+        }
+        if (auto fault = move_rail(reference_ + *frame.rail)) return fault;
     }
+    if (stopping()) return std::nullopt;
     if (frame.ring)
         if (auto fault = bench_.camera->focus_to(*frame.ring)) return fault;
     if (!frame.rail && !frame.ring) return std::nullopt;
@@ -296,13 +360,14 @@ Done Runner::approach(const RunFrame& frame) {
 Done Runner::wait_for_flashes() {
     const double begun = clock_.now();
     while (!stopping()) {
-        double longest = 0;
+        std::optional<double> longest = 0;  // empty: one of them does not say
         for (auto* flash : bench_.flashes) {
             const auto ready = flash->ready_in();
             if (const auto* fault = std::get_if<Fault>(&ready)) return *fault;
-            longest = std::max(longest, std::get<double>(ready));
+            const auto& seconds = std::get<std::optional<double>>(ready);
+            longest = longest && seconds ? std::optional(std::max(*longest, *seconds)) : std::nullopt;
         }
-        if (longest <= 0) break;
+        if (longest && *longest <= 0) break;
         if (clock_.now() - begun > state_.plan.flash_timeout)
             return Fault{
                 .kind = FaultKind::not_ready,
@@ -311,9 +376,9 @@ Done Runner::wait_for_flashes() {
             status_.flash_ready_in = longest;
             status_.phase = Phase::charging;
         });
-        clock_.sleep(std::min(longest, look_every));
+        clock_.sleep(std::min(longest.value_or(look_every), look_every));
     }
-    if (status_.flash_ready_in > 0) update([&] { status_.flash_ready_in = 0; });
+    if (status_.flash_ready_in != 0.0) update([&] { status_.flash_ready_in = 0; });
     return std::nullopt;
 }
 

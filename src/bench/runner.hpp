@@ -36,13 +36,13 @@ struct RunStatus {
     Phase phase = Phase::starting;
     std::size_t frame = 0;  // being taken, or next
     std::vector<FrameState> frames;
-    double plane = 0;           // where the plane of focus is now or on its way to
-    double flash_ready_in = 0;  // s
-    double seconds_left = 0;    // of what is still missing
-    std::string problem;        // why it holds; empty: because someone asked
-    std::string last_file;      // path of the latest frame on the card
-    std::size_t dim = 0;        // frames that are still too dark
-    std::string event;          // the latest that a device told
+    double plane = 0;                          // where the plane of focus is now or on its way to
+    std::optional<double> flash_ready_in = 0;  // s; empty: it does not say when, or never will be
+    double seconds_left = 0;                   // of what is still missing, the way to the first frame included
+    std::string problem;                       // why it holds; empty: because someone asked
+    std::string last_file;                     // path of the latest frame on the card
+    std::size_t dim = 0;                       // frames that are still too dark
+    std::string event;                         // the latest that a device told
 };
 
 struct RunOptions {
@@ -64,8 +64,9 @@ class Runner {
     // From any thread.
     void pause();
     void resume();
-    void stop();  // keeps what was taken
-    void skip();  // the frame that is next
+    void stop();     // keeps what was taken; what is in the camera's buffer still reaches the card
+    void abandon();  // stop, and do not wait for that either: such frames count as missing
+    void skip();     // the frame that is next
     void redo_from(std::size_t frame);
     RunStatus status() const;
     RunState state() const;
@@ -73,6 +74,11 @@ class Runner {
   private:
     Done take(std::size_t frame);
     Done approach(const RunFrame& frame);
+    Done move_rail(double position);
+    double way_ahead() const;
+    double seconds_left() const;
+    bool goes_back(const RunFrame& frame) const;
+    double behind(const RunFrame& frame) const;
     Done connect();
     Done prepare();
     Done check_settings();
@@ -104,9 +110,13 @@ class Runner {
 
     std::atomic<bool> pause_ = false;
     std::atomic<bool> stop_ = false;
+    std::atomic<bool> abandoned_ = false;
     std::function<void()> changed_;
     std::optional<double> rail_at_;  // where it was last sent; empty: not known
+    bool taken_up_ = false;          // the rail came from behind since it was connected
     double reference_ = 0;
+    double home_way_ = 0;      // s at most to the home switch; 0 once it is there
+    double moving_until_ = 0;  // when the movement that is on ends
     double last_exposure_ = -1e9;
     double last_saved_ = 0;
     std::map<std::string, std::size_t> waiting_;  // names of frames in the buffer

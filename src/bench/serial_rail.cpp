@@ -5,18 +5,23 @@
 #include <fmt/format.h>
 #include <boost/asio.hpp>
 
+#include <fcntl.h>
 #include <termios.h>
 #include <unistd.h>
 
 #include <algorithm>
+#include <cerrno>
 #include <charconv>
 #include <chrono>
 #include <cmath>
+#include <thread>
 
 namespace poquito::bench {
 namespace {
 
 namespace asio = boost::asio;
+
+constexpr auto halted_text = "The rail was halted.";
 
 }  // namespace
 
@@ -54,9 +59,10 @@ struct SerialRail::Line {
 SerialRail::SerialRail(std::string device, MotionDialect dialect)
     : device_(std::move(device)), dialect_(std::move(dialect)) {}
 
-SerialRail::~SerialRail() = default;
+SerialRail::~SerialRail() { close(); }
 
 Done SerialRail::connect() {
+    close();
     auto line = std::make_unique<Line>();
     boost::system::error_code error;
     line->port.open(device_, error);
@@ -64,37 +70,66 @@ Done SerialRail::connect() {
     if (error)
         return Fault{.kind = FaultKind::not_connected,
                      .text = fmt::format("The rail at {} cannot be opened: {}.", device_, error.message())};
-    handle_ = line->port.native_handle();
+    ::fcntl(line->port.native_handle(), F_SETFD, FD_CLOEXEC);
     line_ = std::move(line);
+    {
+        const std::lock_guard lock(mutex_);
+        handle_ = line_->port.native_handle();
+        halted_ = false;
+    }
     for (const auto& command : dialect_.setup)
         if (auto fault = tell_it(command, dialect_.timeout)) return fault;
     return std::nullopt;
 }
 
-void SerialRail::disconnect() {
-    handle_ = -1;
+void SerialRail::disconnect() { close(); }
+
+void SerialRail::close() {
+    {
+        const std::lock_guard lock(mutex_);
+        handle_ = -1;
+    }
     line_.reset();
+}
+
+Fault SerialRail::lost() {
+    close();
+    return {.kind = FaultKind::not_connected, .text = fmt::format("The rail at {} does not answer.", device_)};
 }
 
 RailPort::Capabilities SerialRail::capabilities() const {
     return {.travel = dialect_.travel,
             .least_step = dialect_.least_step,
             .backlash = dialect_.backlash,
-            .has_home = !dialect_.home.empty()};
+            .has_home = !dialect_.home.empty(),
+            .speed = dialect_.speed};
 }
 
-Outcome<std::string> SerialRail::ask(const std::string& command, double timeout) {
-    const auto lost = [&] {
-        line_.reset();
-        return Fault{.kind = FaultKind::not_connected, .text = fmt::format("The rail at {} does not answer.", device_)};
-    };
+/// A whole line, or nothing of it.
+Done SerialRail::send(const std::string& command, double timeout, Moves moves) {
+    const auto text = command + "\n";
+    const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(timeout);
+    for (;;) {
+        {
+            const std::lock_guard lock(mutex_);
+            if (moves == Moves::yes && halted_) return Fault{.kind = FaultKind::refused, .text = halted_text};
+            // The line does not block (Boost.Asio opens it so); a command is far shorter than its buffer.
+            const auto written = ::write(handle_, text.data(), text.size());
+            if (written == static_cast<ssize_t>(text.size())) return std::nullopt;
+            if (written >= 0 || (errno != EAGAIN && errno != EINTR)) break;
+        }
+        if (std::chrono::steady_clock::now() > until) break;
+        std::this_thread::sleep_for(std::chrono::milliseconds(2));
+    }
+    return lost();
+}
+
+Outcome<std::string> SerialRail::ask(const std::string& command, double timeout, Moves moves) {
     if (!line_) return lost();
     // What came unasked, such as the answer to a halt, belongs to no command.
     ::tcflush(line_->port.native_handle(), TCIFLUSH);
     line_->received.clear();
-    boost::system::error_code error;
-    asio::write(line_->port, asio::buffer(command + "\n"), error);
-    if (error) return lost();
+    if (auto fault = send(command, timeout, moves)) return *fault;
     std::string answer;
     const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(timeout);
     for (;;) {
@@ -114,14 +149,15 @@ Outcome<std::string> SerialRail::ask(const std::string& command, double timeout)
     }
 }
 
-Done SerialRail::tell_it(const std::string& command, double timeout) {
-    const auto answer = ask(command, timeout);
+Done SerialRail::tell_it(const std::string& command, double timeout, Moves moves) {
+    const auto answer = ask(command, timeout, moves);
     if (const auto* fault = std::get_if<Fault>(&answer)) return *fault;
     return std::nullopt;
 }
 
 Done SerialRail::home() {
-    if (auto fault = tell_it(dialect_.home, dialect_.timeout + dialect_.travel / dialect_.speed * 2)) return fault;
+    if (auto fault = tell_it(dialect_.home, dialect_.timeout + dialect_.travel / dialect_.speed * 2, Moves::yes))
+        return fault;
     at_ = 0;
     return std::nullopt;
 }
@@ -132,10 +168,14 @@ Done SerialRail::move_to(double position) {
                      .text = fmt::format("The rail goes from 0 to {:g} mm, not to {:.3f}.", dialect_.travel, position)};
     constexpr double per_minute = 60;
     const double time = dialect_.timeout + std::abs(position - at_) / dialect_.speed * 2;
-    if (auto fault = tell_it(filled(dialect_.move, position, dialect_.speed * per_minute), time)) return fault;
+    if (auto fault = tell_it(filled(dialect_.move, position, dialect_.speed * per_minute), time, Moves::yes))
+        return fault;
     at_ = position;
-    if (dialect_.finish.empty()) return std::nullopt;
-    return tell_it(dialect_.finish, time);
+    if (!dialect_.finish.empty())
+        if (auto fault = tell_it(dialect_.finish, time)) return fault;
+    // Some controllers answer a movement that was cut short as one that is done.
+    const std::lock_guard lock(mutex_);
+    return halted_ ? Done(Fault{.kind = FaultKind::refused, .text = halted_text}) : std::nullopt;
 }
 
 Outcome<double> SerialRail::position() {
@@ -153,11 +193,11 @@ Outcome<double> SerialRail::position() {
 }
 
 void SerialRail::halt() {
-    // The reading thread owns the port; a line this short is written whole.
-    const int handle = handle_;
-    if (handle < 0 || dialect_.halt.empty()) return;
+    const std::lock_guard lock(mutex_);
+    halted_ = true;
+    if (handle_ < 0 || dialect_.halt.empty()) return;
     const auto line = dialect_.halt + "\n";
-    [[maybe_unused]] const auto written = ::write(handle, line.data(), line.size());
+    [[maybe_unused]] const auto written = ::write(handle_, line.data(), line.size());
 }
 
 }  // namespace poquito::bench

@@ -3,8 +3,8 @@
 #include "bench/motion_dialect.hpp"
 #include "bench/ports.hpp"
 
-#include <atomic>
 #include <memory>
+#include <mutex>
 #include <string>
 
 namespace poquito::bench {
@@ -25,15 +25,24 @@ class SerialRail final : public RailPort {
 
   private:
     struct Line;
-    /// Sends a command; the answer's lines but for the last.
-    Outcome<std::string> ask(const std::string& command, double timeout);
-    Done tell_it(const std::string& command, double timeout);
+    enum class Moves { no, yes };
+    /// Sends a command; the answer's lines but for the last. One that moves is not sent after a halt.
+    Outcome<std::string> ask(const std::string& command, double timeout, Moves moves = Moves::no);
+    Done tell_it(const std::string& command, double timeout, Moves moves = Moves::no);
+    Done send(const std::string& command, double timeout, Moves moves);
+    Fault lost();
+    void close();
 
     std::string device_;
     MotionDialect dialect_;
     std::unique_ptr<Line> line_;
-    double at_ = 0;                 // where it was last sent
-    std::atomic<int> handle_ = -1;  // of the line, for a halt from another thread
+    double at_ = 0;  // where it was last sent
+
+    // Of the two below: a halt falls before a command, which then is not sent, or behind it, never in between; and
+    // never on a line that is gone, whose descriptor may be another file's by then.
+    std::mutex mutex_;
+    int handle_ = -1;  // of the line
+    bool halted_ = false;
 };
 
 }  // namespace poquito::bench

@@ -69,11 +69,16 @@ SimulatedRail::SimulatedRail(World& world, const shoot::Rail& rail)
 
 Done SimulatedRail::connect() {
     connected_ = true;
+    halted_ = false;
     return std::nullopt;
 }
 
 RailPort::Capabilities SimulatedRail::capabilities() const {
-    return {.travel = rail_.travel, .least_step = unit_, .backlash = rail_.backlash, .has_home = true};
+    return {.travel = rail_.travel,
+            .least_step = unit_,
+            .backlash = rail_.backlash,
+            .has_home = true,
+            .speed = rail_.speed};
 }
 
 Done SimulatedRail::home() {
@@ -98,8 +103,9 @@ Done SimulatedRail::move_to(double position) {
 
 /// Turns the screw; the carriage follows when the play between them is used up.
 Done SimulatedRail::go(double screw) {
-    halted_ = false;
     constexpr double look_every = 0.05;  // s, for a halt
+    const Fault halted{.kind = FaultKind::refused, .text = "The rail was halted."};
+    if (halted_) return halted;
     const double way = screw - screw_;
     double left = std::abs(way) / rail_.speed;
     const double rate = way < 0 ? -rail_.speed : rail_.speed;
@@ -109,7 +115,7 @@ Done SimulatedRail::go(double screw) {
         left -= slice;
         screw_ = left > 0 ? screw_ + rate * slice : screw;
         world_.carriage = std::clamp(world_.carriage, screw_, screw_ + rail_.backlash);
-        if (halted_) return Fault{.kind = FaultKind::refused, .text = "The rail was halted on its way."};
+        if (halted_) return halted;
     }
     return std::nullopt;
 }
@@ -136,11 +142,11 @@ Done SimulatedFlash::set_power(double power) {
     return std::nullopt;
 }
 
-Outcome<double> SimulatedFlash::ready_in() {
+Outcome<std::optional<double>> SimulatedFlash::ready_in() {
     if (!connected_) return not_connected(flash_.name);
     if (world_.due(TroubleKind::flash_dies)) dead_ = true;
-    if (dead_) return 1e6;
-    return std::max(0.0, charged_at_ - world_.clock.now());
+    if (dead_) return std::optional<double>();
+    return std::optional(std::max(0.0, charged_at_ - world_.clock.now()));
 }
 
 double SimulatedFlash::flash() {

@@ -65,7 +65,7 @@ class SimulatedRail final : public RailPort {
     double unit_;
     double screw_ = 0;  // what the motor has turned, as mm
     bool connected_ = false;
-    std::atomic<bool> halted_ = false;
+    std::atomic<bool> halted_ = false;  // until the next connect
 };
 
 class SimulatedFlash final : public FlashPort {
@@ -75,7 +75,7 @@ class SimulatedFlash final : public FlashPort {
     void disconnect() override { connected_ = false; }
     std::string name() const override { return flash_.name; }
     Done set_power(double power) override;
-    Outcome<double> ready_in() override;
+    Outcome<std::optional<double>> ready_in() override;
     std::optional<double> last_share() override { return share_; }
 
     /// The camera's contact closes: gives what light it has. Share of what was set.

@@ -14,6 +14,7 @@
 #include <algorithm>
 #include <atomic>
 #include <chrono>
+#include <cmath>
 #include <csignal>
 #include <cstdio>
 #include <functional>
@@ -112,11 +113,16 @@ int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
     bench::RunState state;
     std::optional<std::variant<bench::Journal, storage::ReadError>> journal;
     if (const auto path = broken_run(request.folder, shot->id, request.tests_only)) {
-        state = std::get<bench::RunState>(bench::read_journal(*path));
+        journal.emplace(bench::Journal::resume(*path));
+        if (const auto* error = std::get_if<storage::ReadError>(&*journal)) return complain(*error);
+        const auto read = bench::read_journal(*path);
+        if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
+        state = std::get<bench::RunState>(read);
         state.plan.folder = request.folder;
         fmt::print("goes on with {}: {} of {} frames are there\n", state.plan.id, state.done(), state.frames.size());
-        journal.emplace(bench::Journal::resume(*path));
     } else {
+        if (const auto refusal = bench::run_refusal(shoot::evaluate(shoot.kit, *shot)))
+            return complain({"shot " + shot->id, *refusal});
         auto plan =
             bench::make_run_plan(shoot.kit, *shot, bench::next_run_id(request.folder, shot->id), request.folder);
         if (request.tests_only) plan = bench::test_plan(plan);
@@ -165,7 +171,37 @@ int show_log(const std::filesystem::path& journal) {
     return done;
 }
 
-int order_shots(const shoot::Shoot& shoot, const std::string& out) {
+namespace {
+
+/// Lets a search go on for so many seconds, and says on standard error that it is at it when that takes noticeably
+/// long.
+class BudgetedProgress {
+  public:
+    explicit BudgetedProgress(double seconds) : seconds_(seconds) {}
+
+    bool go_on() const {
+        const double passed = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();
+        if (passed >= told_ + tell_every) {
+            told_ = passed;
+            fmt::print(stderr, "looking for a better order, {} of at most {}\n", shoot::time_text(std::floor(passed)),
+                       shoot::time_text(seconds_));
+        }
+        over_ |= passed > seconds_;
+        return !over_ && !interrupted;
+    }
+    bool over() const { return over_; }
+
+  private:
+    static constexpr double tell_every = 2;  // s
+    double seconds_;
+    std::chrono::steady_clock::time_point begun_ = std::chrono::steady_clock::now();
+    mutable double told_ = 0;
+    mutable bool over_ = false;
+};
+
+}  // namespace
+
+int order_shots(const shoot::Shoot& shoot, const std::string& out, double seconds) {
     std::vector<shoot::Report> reports;
     for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
     std::vector<const shoot::Report*> pointers;
@@ -179,7 +215,12 @@ int order_shots(const shoot::Shoot& shoot, const std::string& out) {
     std::vector<std::size_t> given(shoot.shots.size());
     for (std::size_t i = 0; i < given.size(); ++i) given[i] = i;
     const auto before = shoot::day_of(problem, given);
-    const auto after = shoot::best_order(problem);
+    std::signal(SIGINT, interrupt);  // what was found until then is printed
+    const BudgetedProgress progress(seconds);
+    const auto after = shoot::best_order(problem, [&] { return progress.go_on(); });
+    if (progress.over())
+        fmt::print(stderr, "stopped after {}: the best order found so far; --seconds gives it longer\n",
+                   shoot::time_text(seconds));
     for (std::size_t k = 0; k < after.order.size(); ++k) {
         const auto& shot = shoot.shots[after.order[k]];
         const auto change = k > 0 ? shoot::change_between(shoot.shots[after.order[k - 1]], shot) : shoot::Change{};
@@ -200,6 +241,8 @@ int print_stack(const shoot::Shoot& shoot, const std::string& id) {
     const auto report = shoot::evaluate(shoot.kit, *shot);
     const auto plan = shoot::plan_of(shoot.kit, *shot);
     const auto frames = shoot::stack_frames(plan, report);
+    if (static_cast<double>(frames.size()) < report.capture.frames)
+        fmt::print(stderr, "the first {} of {} frames\n", frames.size(), shoot::number_text(report.capture.frames, 9));
     fmt::print("frame  plane_mm{}{}\n", frames.front().rail ? "  rail_mm" : "", frames.front().ring ? "  ring" : "");
     for (std::size_t i = 0; i < frames.size(); ++i) {
         fmt::print("{:5}  {:.4f}", i + 1, frames[i].plane);

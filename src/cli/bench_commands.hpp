@@ -28,8 +28,9 @@ int run_shot(const shoot::Shoot& shoot, const RunRequest& request);
 /// Prints the journal in a folder as the log will have it.
 int show_log(const std::filesystem::path& journal);
 
-/// Prints the order that costs least work; with `out`, writes the shoot in that order.
-int order_shots(const shoot::Shoot& shoot, const std::string& out);
+/// Prints the order that costs least work, or the best found within `seconds`; with `out`, writes the shoot in that
+/// order.
+int order_shots(const shoot::Shoot& shoot, const std::string& out, double seconds);
 
 /// Prints the frames of a shot's stack, one a line.
 int print_stack(const shoot::Shoot& shoot, const std::string& shot);

@@ -70,6 +70,9 @@ int main(int argc, char** argv) {
     auto* order_command = app.add_subcommand("order", "Print the order of the shots that costs least work");
     order_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
     order_command->add_option("--out", out, "Write the shoot in that order to this file");
+    double seconds = 20;
+    order_command->add_option("--seconds", seconds, "Look no longer than that, and give the best found; 20 if not said")
+        ->check(CLI::Range(0.1, 86400.0));
     RunRequest run;
     auto* run_command = app.add_subcommand(
         "run", "Take a shot on the simulated bench; goes on where its last run in the folder broke off");
@@ -104,7 +107,7 @@ int main(int argc, char** argv) {
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
     const auto& shoot = std::get<shoot::Shoot>(loaded);
     if (stack_command->parsed()) return print_stack(shoot, shot);
-    if (order_command->parsed()) return order_shots(shoot, out);
+    if (order_command->parsed()) return order_shots(shoot, out, seconds);
     if (run_command->parsed()) return run_shot(shoot, run);
     return report_command->parsed() ? report(shoot) : sheet(shoot, out);
 }

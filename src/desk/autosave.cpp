@@ -33,7 +33,6 @@ Autosave::Autosave(Document& document, const QDir& folder, QObject* parent)
     lock_ = std::make_unique<QLockFile>(lock_file(copyPath()));
     lock_->setStaleLockTime(0);  // a lock dies with its process, not with the clock
     lock_->tryLock(0);
-    writer_.setMaxThreadCount(1);
     timer_.setSingleShot(true);
     timer_.setInterval(1500);
     connect(&timer_, &QTimer::timeout, this, &Autosave::write);
@@ -43,19 +42,19 @@ Autosave::Autosave(Document& document, const QDir& folder, QObject* parent)
 
 /// An orderly end leaves nothing: the window has asked about unsaved work before.
 Autosave::~Autosave() {
-    writer_.waitForDone();
+    writer_.wait();
     remove_copy(copyPath());
 }
 
 void Autosave::schedule() {
     if (document_.isUnsaved()) return timer_.start();
     timer_.stop();
-    writer_.start([copy = copyPath()] { remove_copy(copy); });
+    writer_.add([copy = copyPath()] { remove_copy(copy); });
 }
 
 void Autosave::write() {
     if (!document_.isUnsaved()) return;
-    writer_.start([shoot = document_.snapshot(), copy = copyPath(), original = document_.path()] {
+    writer_.add([shoot = document_.snapshot(), copy = copyPath(), original = document_.path()] {
         // A full disk must not stop the work; the next edit tries again.
         (void)storage::replace_file(origin_file(copy).toStdString(), original.toStdString());
         (void)storage::save_shoot(*shoot, copy.toStdString());
@@ -65,7 +64,7 @@ void Autosave::write() {
 void Autosave::flush() {
     timer_.stop();
     write();
-    writer_.waitForDone();
+    writer_.wait();
 }
 
 std::vector<Leftover> Autosave::leftovers(const QDir& folder) {

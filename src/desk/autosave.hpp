@@ -1,9 +1,9 @@
 #pragma once
 
 #include "desk/document.hpp"
+#include "desk/worker.hpp"
 
 #include <QDir>
-#include <QThreadPool>
 #include <QTimer>
 
 #include <memory>
@@ -48,7 +48,7 @@ class Autosave : public QObject {
     QString name_;
     std::unique_ptr<QLockFile> lock_;
     QTimer timer_;
-    QThreadPool writer_;  // one thread: copies land in order
+    Worker writer_;  // copies land in order
 };
 
 }  // namespace poquito::desk

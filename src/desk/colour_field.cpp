@@ -27,7 +27,10 @@ ColourField::ColourField(QWidget* parent) : QLineEdit(parent), patch_(new QActio
         setColour(colour);
         Q_EMIT colourEdited(colour);
     });
-    connect(this, &QLineEdit::editingFinished, this, [this] { setColour(colour_); });  // what was left half typed goes
+    connect(this, &QLineEdit::editingFinished, this, [this] {
+        ++visit_;
+        setColour(colour_);  // what was left half typed goes
+    });
 }
 
 void ColourField::setColour(const std::optional<shoot::Colour>& colour) {
@@ -52,7 +55,9 @@ void ColourField::choose() {
     const shoot::Colour colour{static_cast<std::uint8_t>(chosen.red()), static_cast<std::uint8_t>(chosen.green()),
                                static_cast<std::uint8_t>(chosen.blue())};
     setColour(colour);
+    ++visit_;
     Q_EMIT colourEdited(colour);
+    ++visit_;
 }
 
 }  // namespace poquito::desk

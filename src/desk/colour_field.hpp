@@ -15,6 +15,9 @@ class ColourField : public QLineEdit {
     explicit ColourField(QWidget* parent = nullptr);
     void setColour(const std::optional<shoot::Colour>& colour);
 
+    /// Counts the visits, and the colours chosen in the dialog: what is typed in one visit is one step of the history.
+    int visit() const { return visit_; }
+
   Q_SIGNALS:
     void colourEdited(std::optional<poquito::shoot::Colour> colour);
 
@@ -22,6 +25,7 @@ class ColourField : public QLineEdit {
     void choose();
     std::optional<shoot::Colour> colour_;
     QAction* patch_;
+    int visit_ = 0;
 };
 
 /// For painting.

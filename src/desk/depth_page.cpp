@@ -151,7 +151,7 @@ QWidget* DepthPage::backgroundLeaf() {
             }),
         addQuantity(
             group, {"discDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")},
-            lengthQuantity(false), [](const Shot& s) { return s.background ? s.background->detail : 10; },
+            lengthQuantity(shoot::range::size), [](const Shot& s) { return s.background ? s.background->detail : 10; },
             [behind](Shot& s, double v) { behind(s, [&](Background& b) { b.detail = v; }); }),
     };
     backgroundColour_ = addColour(
@@ -209,10 +209,11 @@ void DepthPage::addSharpness(QLayout* column) {
                 s.sharpness.stated = this->document().report()->sharpness.blur_limit;  // start from what held so far
         });
     pixels_ = addQuantity(
-        aperture, {"pixelsField", tr("Pixels"), tr("How many pixel pitches may blur together")}, ratioQuantity(0.1, 20),
-        [](const Shot& s) { return s.sharpness.pixels; }, [](Shot& s, double v) { s.sharpness.pixels = v; });
+        aperture, {"pixelsField", tr("Pixels"), tr("How many pixel pitches may blur together")},
+        ratioQuantity(shoot::range::pixels), [](const Shot& s) { return s.sharpness.pixels; },
+        [](Shot& s, double v) { s.sharpness.pixels = v; });
     stated_ = addQuantity(
-        aperture, {"statedField", tr("Disc"), tr("Diameter at the sensor")}, lengthQuantity(false),
+        aperture, {"statedField", tr("Disc"), tr("Diameter at the sensor")}, lengthQuantity(shoot::range::disc),
         [](const Shot& s) { return s.sharpness.stated.value_or(0); },
         [](Shot& s, double v) { s.sharpness.stated = v; });
     output_ = addChoice(
@@ -220,19 +221,20 @@ void DepthPage::addSharpness(QLayout* column) {
         enumerated({"print", "file"}), [](const Shot& s) { return idOf(s.sharpness.output); },
         [](Shot& s, const std::string& id) { s.sharpness.output = valueOf<OutputKind>(id); });
     printWidth_ = addQuantity(
-        aperture, {"printWidthField", tr("Print width"), tr("Of the whole picture")}, lengthQuantity(false),
-        [](const Shot& s) { return s.sharpness.print.width; }, [](Shot& s, double v) { s.sharpness.print.width = v; });
+        aperture, {"printWidthField", tr("Print width"), tr("Of the whole picture")},
+        lengthQuantity(shoot::range::size), [](const Shot& s) { return s.sharpness.print.width; },
+        [](Shot& s, double v) { s.sharpness.print.width = v; });
     viewingDistance_ = addQuantity(
-        aperture, {"viewingDistanceField", tr("Seen from"), tr("Eye to print")}, lengthQuantity(false),
+        aperture, {"viewingDistanceField", tr("Seen from"), tr("Eye to print")}, lengthQuantity(shoot::range::size),
         [](const Shot& s) { return s.sharpness.print.viewing_distance; },
         [](Shot& s, double v) { s.sharpness.print.viewing_distance = v; });
     deliveredWidth_ = addQuantity(
-        aperture, {"deliveredWidthField", tr("File width"), tr("Pixels of the delivered picture")}, countQuantity(),
-        [](const Shot& s) { return s.sharpness.delivery.width_px; },
+        aperture, {"deliveredWidthField", tr("File width"), tr("Pixels of the delivered picture")},
+        countQuantity(shoot::range::sensor_pixels), [](const Shot& s) { return s.sharpness.delivery.width_px; },
         [](Shot& s, double v) { s.sharpness.delivery.width_px = std::max(1.0, v); });
     crop_ = addQuantity(
         aperture, {"cropField", tr("Crop keeps"), tr("Share of the frame's width that the picture keeps")},
-        shareQuantity(0.01, 1), [](const Shot& s) { return s.sharpness.print.crop; },
+        shareQuantity(shoot::range::crop), [](const Shot& s) { return s.sharpness.print.crop; },
         [](Shot& s, double v) { s.sharpness.print.crop = s.sharpness.delivery.crop = v; });
 }
 
@@ -250,12 +252,12 @@ void DepthPage::addCapture(QLayout* column) {
     kept_ = addQuantity(
         capture,
         {"contrastField", tr("Contrast kept"), tr("Share of the in-focus contrast at the edge of a frame's depth")},
-        shareQuantity(0.01, 0.99), [](const Shot& s) { return s.capture.contrast_kept; },
+        shareQuantity(shoot::range::kept), [](const Shot& s) { return s.capture.contrast_kept; },
         [](Shot& s, double v) { s.capture.contrast_kept = v; });
     stackOnly_ = {
         addQuantity(
             capture, {"overlapField", tr("Overlap"), tr("Share of a frame's depth that the next one repeats")},
-            shareQuantity(0, 0.95), [](const Shot& s) { return s.capture.overlap; },
+            shareQuantity(shoot::range::overlap), [](const Shot& s) { return s.capture.overlap; },
             [](Shot& s, double v) { s.capture.overlap = v; }),
         addQuantity(
             capture, {"leadField", tr("Lead"), tr("Begin this far in front of the nearest point")}, lengthQuantity(),

@@ -3,43 +3,110 @@
 #include "shoot/evaluate.hpp"
 
 #include <algorithm>
+#include <optional>
+#include <utility>
 
 namespace poquito::desk {
 
-/// One step of the history. Shoots are shared, never copied on undo.
+namespace {
+
+using ShootPointer = std::shared_ptr<const shoot::Shoot>;
+
+/// What one step turns into what. Only that is kept: fifty shots for each keystroke would fill the memory of a long
+/// day.
+class Difference {
+  public:
+    Difference(const ShootPointer& before, const ShootPointer& after) {
+        if (before->shots.size() != after->shots.size()) {
+            whole_ = {before, after};
+            return;
+        }
+        for (std::size_t i = 0; i < before->shots.size(); ++i)
+            if (!(before->shots[i] == after->shots[i])) shots_.push_back({i, before->shots[i], after->shots[i]});
+        auto one = without_shots(*before), other = without_shots(*after);
+        if (!(one == other)) rest_ = {std::move(one), std::move(other)};
+    }
+    ShootPointer before(const ShootPointer& after) const {
+        if (whole_.first) return whole_.first;
+        return changed(*after, &Pair::before, rest_ ? &rest_->first : nullptr);
+    }
+    ShootPointer after(const ShootPointer& before) const {
+        if (whole_.second) return whole_.second;
+        return changed(*before, &Pair::after, rest_ ? &rest_->second : nullptr);
+    }
+
+  private:
+    struct Pair {
+        std::size_t index;
+        shoot::Shot before, after;
+    };
+    static shoot::Shoot without_shots(const shoot::Shoot& shoot) {
+        return {.title = shoot.title,
+                .kit = shoot.kit,
+                .workday = shoot.workday,
+                .power_sets = shoot.power_sets,
+                .unknown = shoot.unknown};
+    }
+    ShootPointer changed(const shoot::Shoot& from, shoot::Shot Pair::*which, const shoot::Shoot* rest) const {
+        auto made = std::make_shared<shoot::Shoot>(rest ? *rest : from);
+        made->shots = from.shots;
+        for (const auto& pair : shots_) made->shots[pair.index] = pair.*which;
+        return made;
+    }
+
+    std::pair<ShootPointer, ShootPointer> whole_;  // where shots came or went
+    std::vector<Pair> shots_;
+    std::optional<std::pair<shoot::Shoot, shoot::Shoot>> rest_;  // without shots
+};
+
+}  // namespace
+
+/// One step of the history.
 class ShootEdit : public QUndoCommand {
   public:
     struct State {
-        std::shared_ptr<const shoot::Shoot> shoot;
+        ShootPointer shoot;
         int selection = -1;
     };
 
-    ShootEdit(Document& document, const EditLabel& label, State before, State after)
+    ShootEdit(Document& document, const EditLabel& label, const State& before, const State& after)
         : QUndoCommand(label.text),
           document_(document),
           mergeKey_(label.mergeKey),
-          before_(std::move(before)),
-          after_(std::move(after)) {}
+          difference_(before.shoot, after.shoot),
+          fresh_(after.shoot),
+          selectionBefore_(before.selection),
+          selectionAfter_(after.selection) {}
 
-    void undo() override { document_.show(before_.shoot, before_.selection); }
-    void redo() override { document_.show(after_.shoot, after_.selection); }
+    void undo() override { document_.show(difference_.before(document_.shoot_), selectionBefore_); }
+    void redo() override {
+        const auto made = std::exchange(fresh_, nullptr);
+        document_.show(made ? made : difference_.after(document_.shoot_), selectionAfter_);
+    }
     int id() const override { return mergeKey_.isEmpty() ? -1 : 1; }
+    /// `other` was done last: what is shown is the shoot after it.
     bool mergeWith(const QUndoCommand* other) override {
         const auto* next = static_cast<const ShootEdit*>(other);
         if (next->mergeKey_ != mergeKey_) return false;
-        after_ = next->after_;
-        if (*after_.shoot == *before_.shoot) setObsolete(true);  // typed back to where it was
+        const auto after = document_.shoot_;
+        const auto before = difference_.before(next->difference_.before(after));
+        difference_ = Difference(before, after);
+        selectionAfter_ = next->selectionAfter_;
+        if (*after == *before) setObsolete(true);  // typed back to where it was
         return true;
     }
 
   private:
     Document& document_;
     QString mergeKey_;
-    State before_;
-    State after_;
+    Difference difference_;
+    ShootPointer fresh_;  // as the edit made it, for the first time it is done
+    int selectionBefore_;
+    int selectionAfter_;
 };
 
 Document::Document(QObject* parent) : QObject(parent), shoot_(std::make_shared<const shoot::Shoot>()) {
+    undo_.setUndoLimit(most_steps);
     connect(&undo_, &QUndoStack::cleanChanged, this, &Document::unsavedChanged);
 }
 

@@ -52,7 +52,9 @@ class Document : public QObject {
     void edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change);
     void editShot(const EditLabel& label, const std::function<void(shoot::Shot&)>& change);
 
+    /// The last `most_steps` steps; each holds what it changed and nothing else, the records of runs shared.
     QUndoStack& undoStack() { return undo_; }
+    static constexpr int most_steps = 1000;
     QString path() const { return path_; }
     bool isUnsaved() const { return recovered_ || !undo_.isClean(); }
     void setSaved(const QString& path);

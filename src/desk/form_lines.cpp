@@ -122,8 +122,8 @@ QByteArray formKey(const shoot::Subject& subject) {
          {static_cast<double>(subject.form), subject.width, subject.height, subject.depth, subject.tilt, subject.turn})
         key += QByteArray::number(number, 'g', 17) + ' ';
     if (subject.form == shoot::Form::height_map && subject.height_map) {
-        const auto& heights = subject.height_map->heights;
-        key += QByteArray::number(subject.height_map->width) + ' ';
+        const auto& heights = (*subject.height_map)->heights;
+        key += QByteArray::number((*subject.height_map)->width) + ' ';
         key.append(reinterpret_cast<const char*>(heights.data()), static_cast<qsizetype>(heights.size()));
     }
     return key;

@@ -33,6 +33,7 @@
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QDropEvent>
+#include <QEventLoop>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -149,8 +150,9 @@ QWidget* MainWindow::buildHeader() {
     title_->setToolTip(tr("Title of the shoot"));
     title_->setFont(textFont(14, QFont::DemiBold));
     title_->setProperty("bare", true);
+    connect(title_, &QLineEdit::editingFinished, this, [this] { ++titleVisit_; });
     connect(title_, &QLineEdit::textEdited, this, [this](const QString& text) {
-        document_.edit({tr("Rename shoot"), QStringLiteral("title")},
+        document_.edit({tr("Rename shoot"), QStringLiteral("title#%1").arg(titleVisit_)},
                        [&](shoot::Shoot& shoot) { shoot.title = text.toStdString(); });
     });
     titles->addWidget(title_);
@@ -710,9 +712,8 @@ void MainWindow::askOpen() {
     if (!path.isEmpty()) openFile(path);
 }
 
-/// A run that is on belongs to this shoot: it is stopped, and logged, before the shoot goes.
+/// Asks only: nothing is stopped while something else may still be cancelled.
 bool MainWindow::mayEndRun() {
-    if (!runs_->isRunning()) return true;
     QMessageBox box(QMessageBox::Question, tr("A run is on"),
                     tr("Stop the run of \u201c%1\u201d? What was taken is kept and logged.")
                         .arg(QString::fromStdString(runs_->plan().shot_name)),
@@ -720,31 +721,51 @@ bool MainWindow::mayEndRun() {
     box.setObjectName(QStringLiteral("runQuestion"));
     auto* stop = box.addButton(tr("Stop it"), QMessageBox::AcceptRole);
     box.exec();
-    if (box.clickedButton() != stop) return false;
-    runs_->shutDown();
-    return true;
+    return box.clickedButton() == stop;
 }
 
+/// Stops the run and lets what is in the camera's buffer reach the card, while the window goes on answering.
+void MainWindow::endRun() {
+    QEventLoop loop;
+    connect(runs_, &RunDesk::ended, &loop, &QEventLoop::quit);
+    runs_->stop();
+    if (!runs_->isRunning()) return;
+    // Nearly always it takes a moment only; a window that comes and goes would be noise.
+    QTimer::singleShot(250, &loop, &QEventLoop::quit);
+    loop.exec(QEventLoop::ExcludeUserInputEvents);
+    if (!runs_->isRunning()) return;
+    QMessageBox box(QMessageBox::NoIcon, tr("Stopping the run"),
+                    tr("Stopping. Frames in the camera's buffer still reach the card."), QMessageBox::NoButton, this);
+    box.setObjectName(QStringLiteral("stoppingRun"));
+    auto* leave = box.addButton(tr("Do not wait"), QMessageBox::RejectRole);
+    leave->setToolTip(tr("Frames that have not reached the card count as missing"));
+    connect(runs_, &RunDesk::ended, &box, &QDialog::accept);
+    box.exec();
+    if (runs_->isRunning()) runs_->shutDown();
+}
+
+/// What is on belongs to this shoot: a run is stopped and logged before the shoot goes, which is a change to save.
 bool MainWindow::mayDropChanges() {
-    if (!mayEndRun()) return false;
-    if (!document_.isUnsaved()) return true;
+    const bool running = runs_->isRunning();
+    if (running && !mayEndRun()) return false;
+    const auto answer = running || document_.isUnsaved() ? askToSave() : QMessageBox::Discard;
+    if (answer == QMessageBox::Cancel) return false;
+    if (running) endRun();
+    return answer == QMessageBox::Discard || save();
+}
+
+int MainWindow::askToSave() {
     QMessageBox box(QMessageBox::Question, tr("Unsaved changes"),
                     tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box.setObjectName(QStringLiteral("unsavedQuestion"));
     box.setDefaultButton(QMessageBox::Save);
-    switch (box.exec()) {
-        case QMessageBox::Save:
-            return save();
-        case QMessageBox::Discard:
-            return true;
-        default:
-            return false;
-    }
+    const int answer = box.exec();
+    return answer == QMessageBox::Save || answer == QMessageBox::Discard ? answer : QMessageBox::Cancel;
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (mayEndRun() && mayDropChanges())
+    if (mayDropChanges())
         event->accept();
     else
         event->ignore();

@@ -98,6 +98,8 @@ class MainWindow : public QMainWindow {
 
     bool mayDropChanges();
     bool mayEndRun();
+    int askToSave();  // QMessageBox::Save, Discard or Cancel
+    void endRun();
     void askOpen();
     bool save();
     bool askSaveAs();
@@ -112,6 +114,7 @@ class MainWindow : public QMainWindow {
     std::unique_ptr<Autosave> autosave_;
     std::array<StationPage*, shoot::stations.size()> pages_{};
     QLineEdit* title_ = nullptr;
+    int titleVisit_ = 0;  // typing of one visit is one step of the history
     QLabel* state_ = nullptr;
     QWidget* cardsColumn_ = nullptr;
     QWidget* marginColumn_ = nullptr;

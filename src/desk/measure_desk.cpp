@@ -156,9 +156,10 @@ QWidget* MeasureDesk::buildRule() {
     pictureText_ = addText(column, "pictureText");
     pictureText_->setProperty("quiet", true);
     distance_ = addField(column, "ruleDistanceField", tr("Between the marks"), tr("On the rule, from tick to tick"),
-                         lengthQuantity(false), 10);
+                         lengthQuantity(shoot::range::size), 10);
     ring_ = addField(column, "ruleRingField", tr("Ring when taken"),
-                     tr("0 infinity, 1 closest; the rig is that of the shot"), ratioQuantity(0.01, 1), 1);
+                     tr("0 infinity, 1 closest; the rig is that of the shot"),
+                     ratioQuantity({.least = 0.01, .greatest = 1}), 1);
     snap_ = new QCheckBox(tr("set marks to the nearest tick"), page);
     nameControl(snap_, {"snapCheck", snap_->text()});
     snap_->setChecked(true);
@@ -197,13 +198,14 @@ QWidget* MeasureDesk::buildDistances() {
         tr("Ring at closest focus both times, from the sensor mark to what is sharp: once with the bare lens, once "
            "with a tube behind it. Focal length and principal planes follow."));
     how->setProperty("quiet", true);
-    bare_ = addField(column, "bareDistanceField", tr("Bare lens"), tr("Sensor to subject"), lengthQuantity(false), 290);
-    extension_ =
-        addField(column, "sharpExtensionField", tr("Extension"), tr("Length of the tube"), lengthQuantity(false), 12);
+    bare_ = addField(column, "bareDistanceField", tr("Bare lens"), tr("Sensor to subject"),
+                     lengthQuantity(shoot::range::size), 290);
+    extension_ = addField(column, "sharpExtensionField", tr("Extension"), tr("Length of the tube"),
+                          lengthQuantity(shoot::range::size), 12);
     extended_ = addField(column, "extendedDistanceField", tr("With the tube"), tr("Sensor to subject"),
-                         lengthQuantity(false), 280);
-    distanceOff_ =
-        addField(column, "distanceOffField", tr("Good to"), tr("Of either distance"), lengthQuantity(false), 1);
+                         lengthQuantity(shoot::range::size), 280);
+    distanceOff_ = addField(column, "distanceOffField", tr("Good to"), tr("Of either distance"),
+                            lengthQuantity(shoot::range::size), 1);
     distancesText_ = addText(column, "distancesText");
     storeDistances_ = addStore(column, "storeDistancesButton", &MeasureDesk::storeDistances);
     return page;

@@ -1,35 +1,20 @@
 #include "desk/picture_queue.hpp"
 
-#include <QtConcurrentRun>
-#include <QThreadPool>
-
 #include <sys/resource.h>
 
 #include <utility>
 
 namespace poquito::desk {
-namespace {
-
-QThreadPool& pictureThreads() {
-    static QThreadPool pool;
-    return pool;
-}
-
-}  // namespace
 
 PictureQueue::PictureQueue(QObject* parent) : QObject(parent) {
     constexpr int breath = 80;  // ms
     pause_.setSingleShot(true);
     pause_.setInterval(breath);
     connect(&pause_, &QTimer::timeout, this, [this] { begin(std::exchange(fine_, Work()), true); });
-    connect(&watcher_, &QFutureWatcher<Show>::finished, this, &PictureQueue::finished);
+    connect(this, &PictureQueue::done, this, &PictureQueue::finished, Qt::QueuedConnection);
 }
 
-PictureQueue::~PictureQueue() {
-    watcher_.disconnect(this);
-    stop_ = true;
-    watcher_.waitForFinished();
-}
+PictureQueue::~PictureQueue() { stop_ = true; }
 
 void PictureQueue::render(Work draft, Work fine) {
     if (running_) {
@@ -45,17 +30,26 @@ void PictureQueue::render(Work draft, Work fine) {
 void PictureQueue::begin(const Work& work, bool givesWay) {
     running_ = true;
     stop_ = false;
-    watcher_.setFuture(QtConcurrent::run(&pictureThreads(), [work, givesWay, this] {
+    worker_.add([work, givesWay, this] {
         // On Linux this is the calling thread's alone: fields and drawings come first where cores are few.
         constexpr int yielding = 10;
         setpriority(PRIO_PROCESS, 0, yielding);
-        return work([this, givesWay] { return !givesWay || !stop_; });
-    }));
+        auto show = work([this, givesWay] { return !givesWay || !stop_; });
+        {
+            const std::lock_guard lock(mutex_);
+            show_ = std::move(show);
+        }
+        Q_EMIT done();
+    });
 }
 
 void PictureQueue::finished() {
     running_ = false;
-    const auto show = watcher_.result();
+    Show show;
+    {
+        const std::lock_guard lock(mutex_);
+        show.swap(show_);
+    }
     if (auto next = std::exchange(next_, std::nullopt)) {
         fine_ = std::move(next->fine);
         begin(next->draft, false);

@@ -1,11 +1,13 @@
 #pragma once
 
-#include <QFutureWatcher>
+#include "desk/worker.hpp"
+
 #include <QObject>
 #include <QTimer>
 
 #include <atomic>
 #include <functional>
+#include <mutex>
 #include <optional>
 
 namespace poquito::desk {
@@ -28,6 +30,7 @@ class PictureQueue : public QObject {
 
   Q_SIGNALS:
     void idle();  // everything asked for is shown
+    void done();  // by the worker; for this class alone
 
   private:
     struct Pair {
@@ -36,12 +39,14 @@ class PictureQueue : public QObject {
     void begin(const Work& work, bool givesWay);
     void finished();
 
-    QFutureWatcher<Show> watcher_;
     std::optional<Pair> next_;
     Work fine_;
     QTimer pause_;  // before the fine picture, so that a run of edits has the machine to itself
     std::atomic<bool> stop_ = false;
     bool running_ = false;
+    std::mutex mutex_;  // of show_, which the worker hands over
+    Show show_;
+    Worker worker_;  // last: its job uses the rest
 };
 
 }  // namespace poquito::desk

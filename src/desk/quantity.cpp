@@ -30,11 +30,11 @@ auto parse_with(std::optional<double> (*parse)(std::string_view)) {
 
 }  // namespace
 
-Quantity lengthQuantity(bool mayBeZero) {
+Quantity lengthQuantity(const NumberRule& rule) {
     return {.parse = parse_with(parse_length),
             .print = length_text,
             .step = step_decimal,
-            .withoutLeast = !mayBeZero,
+            .rule = rule,
             .expected = QStringLiteral("a length such as 12, 250 um, 3.5 cm or 3/4\"")};
 }
 
@@ -42,35 +42,31 @@ Quantity magnificationQuantity() {
     return {.parse = parse_with(parse_magnification),
             .print = magnification_text,
             .step = step_decimal,
-            .greatest = 1000,
-            .withoutLeast = true,
+            .rule = range::magnification_of_lens,
             .expected = QStringLiteral("a magnification such as 0.5, 1:2 or 2.5x")};
 }
 
-Quantity shareQuantity(double least, double greatest) {
+Quantity shareQuantity(const NumberRule& rule) {
     return {.parse = parse_with(parse_percent),
             .print = [](double value) { return number_text(value * 100) + " %"; },
             .step = step_by(0.01),
-            .least = least,
-            .greatest = greatest,
-            .expected = QStringLiteral("a share from %1 to %2 %").arg(least * 100).arg(greatest * 100)};
+            .rule = rule,
+            .expected = QStringLiteral("a share from %1 to %2 %").arg(rule.least * 100).arg(rule.greatest * 100)};
 }
 
-Quantity ratioQuantity(double least, double greatest) {
+Quantity ratioQuantity(const NumberRule& rule) {
     return {.parse = parse_with(parse_number),
             .print = [](double value) { return number_text(value); },
             .step = step_by(0.01),
-            .least = least,
-            .greatest = greatest,
-            .expected = QStringLiteral("a number from %1 to %2").arg(least).arg(greatest)};
+            .rule = rule,
+            .expected = QStringLiteral("a number from %1 to %2").arg(rule.least).arg(rule.greatest)};
 }
 
 Quantity fNumberQuantity() {
     return {.parse = parse_with(parse_f_number),
             .print = f_number_text,
             .step = step_f_number,
-            .greatest = 1000,
-            .withoutLeast = true,
+            .rule = range::f_number,
             .expected = QStringLiteral("an f-number such as 5.6 or f/5.6")};
 }
 
@@ -78,8 +74,7 @@ Quantity shutterQuantity() {
     return {.parse = parse_with(parse_shutter),
             .print = shutter_text,
             .step = step_shutter,
-            .greatest = 36000,
-            .withoutLeast = true,
+            .rule = range::shutter,
             .expected = QStringLiteral("a time such as 1/200, 0.5 or 2\"")};
 }
 
@@ -87,8 +82,7 @@ Quantity isoQuantity() {
     return {.parse = parse_with(parse_number),
             .print = [](double value) { return number_text(value, 7); },
             .step = step_iso,
-            .greatest = 1e7,
-            .withoutLeast = true,
+            .rule = range::iso,
             .expected = QStringLiteral("a sensitivity such as 100 or 640")};
 }
 
@@ -96,8 +90,7 @@ Quantity powerQuantity() {
     return {.parse = parse_with(parse_power),
             .print = power_text,
             .step = step_power,
-            .greatest = 1,
-            .withoutLeast = true,
+            .rule = range::part,
             .expected = QStringLiteral("a power such as 1/8, 1/8 +0.3 or 12 %")};
 }
 
@@ -105,8 +98,7 @@ Quantity exposureValueQuantity() {
     return {.parse = parse_with(parse_stops),
             .print = [](double value) { return "EV " + number_text(value); },
             .step = step_by(1.0 / 3),
-            .least = -30,
-            .greatest = 40,
+            .rule = range::exposure_value,
             .expected = QStringLiteral("an exposure value such as 8 or 10 1/3")};
 }
 
@@ -114,20 +106,20 @@ Quantity stopsQuantity() {
     return {.parse = parse_with(parse_stops),
             .print = [](double value) { return stops_text(value) + " stops"; },
             .step = step_by(1.0 / 3),
-            .least = -30,
-            .greatest = 30,
+            .rule = range::stops,
             .expected = QStringLiteral("stops such as +0.3 or -1 1/3")};
 }
 
-Quantity speedQuantity() {
+Quantity speedQuantity(const NumberRule& rule) {
     return {
         .parse = parse_with(parse_speed),
         .print = [](double value) { return number_text(value) + " mm/s"; },
         .step = [](double value, int steps) { return std::max(0.0, value == 0 ? steps : step_decimal(value, steps)); },
+        .rule = rule,
         .expected = QStringLiteral("a speed such as 5, 2 cm/s, 1 m/s or 3 km/h")};
 }
 
-Quantity frequencyQuantity() {
+Quantity frequencyQuantity(const NumberRule& rule) {
     return {.parse =
                 [](const std::string& text) {
                     const auto unit = text.rfind("Hz");
@@ -135,7 +127,7 @@ Quantity frequencyQuantity() {
                 },
             .print = [](double value) { return number_text(value) + " Hz"; },
             .step = step_by(0.1),
-            .greatest = 1e4,
+            .rule = rule,
             .expected = QStringLiteral("a frequency such as 1.5")};
 }
 
@@ -143,25 +135,22 @@ Quantity angleQuantity() {
     return {.parse = parse_with(parse_angle),
             .print = [](double value) { return number_text(value) + "\u00b0"; },
             .step = step_by(5),
-            .least = -180,
-            .greatest = 180,
-            .expected = QStringLiteral("an angle from -180 to 180 degrees")};
+            .rule = range::full_turn,
+            .expected = QStringLiteral("an angle from -360 to 360 degrees")};
 }
 
 Quantity attitudeQuantity() {
     Quantity quantity = angleQuantity();
-    quantity.least = -shoot::greatest_view_angle;
-    quantity.greatest = shoot::greatest_view_angle;
+    quantity.rule = {.least = -shoot::greatest_view_angle, .greatest = shoot::greatest_view_angle};
     quantity.expected = QStringLiteral("an angle from -85 to 85 degrees");
     return quantity;
 }
 
-Quantity secondsQuantity() {
+Quantity secondsQuantity(const NumberRule& rule) {
     return {.parse = parse_with(parse_shutter),
             .print = [](double value) { return number_text(value) + " s"; },
             .step = step_by(0.5),
-            .greatest = 36000,
-            .withoutLeast = true,
+            .rule = rule,
             .expected = QStringLiteral("seconds such as 2 or 0.5")};
 }
 
@@ -169,7 +158,7 @@ Quantity durationQuantity() {
     return {.parse = parse_with(parse_duration),
             .print = [](double value) { return time_text(value); },
             .step = step_by(30),
-            .greatest = 86400,
+            .rule = range::seconds,
             .expected = QStringLiteral("a time such as 90 s or 2 min 30 s")};
 }
 
@@ -177,18 +166,18 @@ Quantity dayTimeQuantity() {
     return {.parse = parse_with(parse_day_time),
             .print = [](double value) { return day_time_text(value); },
             .step = step_by(300),
-            .greatest = 86400,
+            .rule = range::seconds,
             .expected = QStringLiteral("a time of day such as 9:30")};
 }
 
-Quantity countQuantity() {
+Quantity countQuantity(const NumberRule& rule) {
     return {.parse = [](const std::string& text) -> std::optional<double> {
                 const auto value = parse_number(text);
                 return value && *value == std::floor(*value) ? value : std::nullopt;
             },
             .print = [](double value) { return number_text(value, 9); },
             .step = [](double value, int steps) { return std::max(0.0, value + steps); },
-            .greatest = 1e6,
+            .rule = rule,
             .expected = QStringLiteral("a whole number")};
 }
 
@@ -202,8 +191,8 @@ Quantity wavelengthQuantity() {
         },
         .print = [](double value) { return number_text(value / mm_per_nm, 4) + " nm"; },
         .step = [](double value, int steps) { return (std::round(value / mm_per_nm / 10) + steps) * 10 * mm_per_nm; },
-        .least = 100e-6,
-        .greatest = 2000e-6,
+        .rule = {.least = range::wavelength_nm.least * mm_per_nm,
+                 .greatest = range::wavelength_nm.greatest * mm_per_nm},
         .expected = QStringLiteral("a wavelength from 100 to 2000 nm")};
 }
 
@@ -218,6 +207,7 @@ Quantity plainQuantity(const std::string& unit, const QString& expected) {
                 },
             .print = [unit](double value) { return number_text(value, 6) + (unit.empty() ? "" : " " + unit); },
             .step = step_decimal,
+            .rule = range::reading,
             .expected = expected};
 }
 
@@ -256,9 +246,7 @@ Quantity quantityOf(Measure measure) {
 
 Quantity quantityOf(const FieldSpec& spec) {
     Quantity quantity = quantityOf(spec.measure);
-    quantity.least = spec.rule.least;
-    quantity.withoutLeast = spec.rule.without_least;
-    quantity.greatest = std::min(quantity.greatest, spec.rule.greatest);
+    quantity.rule = spec.rule;
     if (spec.type == FieldType::whole_number)
         quantity.parse = [parse = quantity.parse](const std::string& text) {
             const auto value = parse(text);

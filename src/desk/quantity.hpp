@@ -15,32 +15,31 @@ struct Quantity {
     std::function<std::optional<double>(const std::string&)> parse;
     std::function<std::string(double)> print;
     std::function<double(double, int)> step;
-    double least = 0;
-    double greatest = 1e9;
-    bool withoutLeast = false;  // least itself is not allowed
-    QString expected;           // what one may type: "a length such as 250 um or 3/4\""
+    shoot::NumberRule rule;  // as the file's, in the same unit
+    QString expected;        // what one may type: "a length such as 250 um or 3/4\""
 
-    bool allows(double value) const { return (withoutLeast ? value > least : value >= least) && value <= greatest; }
+    bool allows(double value) const { return rule.allows(value); }
 };
 
-Quantity lengthQuantity(bool mayBeZero = true);  // mm
+// Where a kind of quantity has several ranges in the file, the field says which.
+Quantity lengthQuantity(const shoot::NumberRule& rule = shoot::range::length);  // mm
 Quantity magnificationQuantity();
-Quantity shareQuantity(double least, double greatest);  // 0.25 shown as 25 %
-Quantity ratioQuantity(double least, double greatest);  // plain number
+Quantity shareQuantity(const shoot::NumberRule& rule);  // 0.25 shown as 25 %
+Quantity ratioQuantity(const shoot::NumberRule& rule);  // plain number
 Quantity fNumberQuantity();
 Quantity shutterQuantity();
 Quantity isoQuantity();
 Quantity powerQuantity();
 Quantity exposureValueQuantity();
 Quantity stopsQuantity();
-Quantity speedQuantity();
-Quantity frequencyQuantity();
+Quantity speedQuantity(const shoot::NumberRule& rule = shoot::range::speed);          // mm/s
+Quantity frequencyQuantity(const shoot::NumberRule& rule = shoot::range::frequency);  // Hz
 Quantity angleQuantity();
 Quantity attitudeQuantity();  // degrees a subject may be tilted or turned
-Quantity secondsQuantity();
+Quantity secondsQuantity(const shoot::NumberRule& rule = shoot::range::some_seconds);
 Quantity durationQuantity();  // s, shown as 2 min 30 s
 Quantity dayTimeQuantity();   // s after midnight, shown as 9:05
-Quantity countQuantity();
+Quantity countQuantity(const shoot::NumberRule& rule = shoot::range::count);
 Quantity wavelengthQuantity();  // mm, shown as nm
 
 /// For a member of a gear record, within its rule.

@@ -15,6 +15,7 @@ class QuantityField : public QAbstractSpinBox {
     explicit QuantityField(Quantity quantity, QWidget* parent = nullptr);
 
     double value() const { return value_; }
+    const Quantity& quantity() const { return quantity_; }
     /// Shows a value without telling anyone. While valueEdited is being answered the text stays as it is typed.
     void setValue(double value);
     /// A new one for every visit of the cursor: edits of one visit are one step of the history.

@@ -74,7 +74,7 @@ QWidget* ReachFinder::buildWishes() {
     nameControl(by_, {"wishKind", tr("What is wanted"),
                       tr("What the frame shows across its long side, or image over subject")});
     addField(tr("Given as"), by_);
-    size_ = new QuantityField(lengthQuantity(false), side);
+    size_ = new QuantityField(lengthQuantity(shoot::range::size), side);
     nameControl(size_, {"wishField", tr("Field width"), tr("What the frame shows across its long side")});
     addField(tr("Field width"), size_);
     magnification_ = new QuantityField(magnificationQuantity(), side);
@@ -221,6 +221,19 @@ void ReachFinder::begin() {
     search();
 }
 
+/// What nobody waits for any more is not looked for.
+void ReachFinder::hideEvent(QHideEvent* event) {
+    again_ = false;
+    watcher_.cancel();
+    QDialog::hideEvent(event);
+}
+
+ReachFinder::~ReachFinder() {
+    watcher_.disconnect(this);
+    watcher_.cancel();
+    watcher_.waitForFinished();
+}
+
 const shoot::Kit& ReachFinder::kit() const { return source_->currentIndex() == 0 ? document_.kit() : bag_.kit(); }
 
 shoot::ReachWish ReachFinder::wish() const {
@@ -278,10 +291,14 @@ void ReachFinder::showResult() {
     }
     auto [result, greatest] = watcher_.result();
     const bool none = result.found.empty();
-    summary_->setText(result.too_many ? tr("Too much gear to try every combination: take some tubes out.")
-                                      : tr("%1 of %L2 combinations.")
-                                            .arg(none ? tr("None") : QString::number(result.found.size()))
-                                            .arg(result.tried));
+    summary_->setText(result.too_many
+                          ? tr("Too much gear to try every combination: take some tubes out.")
+                          : tr("%1 of %L2 combinations%3.")
+                                .arg(none ? tr("None") : QStringLiteral("%L1").arg(result.reached))
+                                .arg(result.tried)
+                                .arg(result.found.size() < result.reached
+                                         ? tr("; the best by each order, %L1, are listed").arg(result.found.size())
+                                         : QString()));
     orderLabel_->setText(tr("%1 %2").arg(text(shoot::left_out_text(result.left_out)), orderText()));
     orderLabel_->setWordWrap(true);
     chart_->show(result.found, distance_->value());

@@ -26,10 +26,14 @@ class ReachFinder : public QDialog {
     Q_OBJECT
   public:
     ReachFinder(Document& document, Bag& bag, QWidget* parent = nullptr);
+    ~ReachFinder() override;
 
     /// What the shot is about becomes the wish.
     void begin();
     bool isSearching() const { return searching_; }
+
+  protected:
+    void hideEvent(QHideEvent* event) override;
 
   private:
     QWidget* buildWishes();

@@ -135,7 +135,7 @@ void ReachPage::addGear(QLayout* column) {
         [this](Shot& s, const std::string& id) { (void)put_on(this->document().kit(), s.rig, "lenses", id, 0); });
     zoomField_ = addQuantity(
         gear, {"zoomField", tr("Zoomed to"), tr("Focal length the zoom is set to; its record is interpolated")},
-        lengthQuantity(false),
+        lengthQuantity(shoot::range::size),
         [this](const Shot& s) {
             return zoom_position(lens_of(this->document().kit(), s), s.rig.focal_length).value_or(0);
         },
@@ -186,7 +186,7 @@ void ReachPage::addFocus(QLayout* column) {
         focus,
         {"ringField", tr("Ring"),
          tr("0 is infinity, 1 the closest focus; set by hand it stays where it is when gear changes")},
-        ratioQuantity(0, 1), [this](const Shot&) { return this->document().report()->optics.ring; },
+        ratioQuantity(shoot::range::share), [this](const Shot&) { return this->document().report()->optics.ring; },
         [](Shot& s, double v) { s.rig.focus = {.by = FocusBy::ring, .value = v}; });
     slider_ = new QSlider(Qt::Horizontal, this);
     slider_->setObjectName(QStringLiteral("ringSlider"));
@@ -223,7 +223,7 @@ void ReachPage::addFrontAndBellows(QLayout* column) {
         });
     frontRingField_ = addQuantity(
         group, {"frontRingField", tr("Front ring"), tr("Focus ring of the lens in front; usually at infinity, 0")},
-        ratioQuantity(0, 1), [](const Shot& s) { return s.rig.front_lens ? s.rig.front_lens->ring : 0; },
+        ratioQuantity(shoot::range::share), [](const Shot& s) { return s.rig.front_lens ? s.rig.front_lens->ring : 0; },
         [](Shot& s, double v) {
             if (s.rig.front_lens) s.rig.front_lens->ring = v;
         });

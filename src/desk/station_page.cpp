@@ -177,7 +177,8 @@ ColourField* StationPage::addColour(QGridLayout* group, const Caption& caption,
     bindings_.emplace_back([field, get = std::move(get)](const Shot& shot) { field->setColour(get(shot)); });
     connect(field, &ColourField::colourEdited, this,
             [this, field, label = caption.label, set = std::move(set)](const std::optional<shoot::Colour>& colour) {
-                document_.editShot({tr("Change %1").arg(label.toLower()), field->objectName()},
+                document_.editShot({tr("Change %1").arg(label.toLower()),
+                                    QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())},
                                    [&](Shot& shot) { set(shot, colour); });
             });
     return field;

@@ -28,15 +28,16 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
     name_->setObjectName(QStringLiteral("nameField"));
     name_->setAccessibleName(tr("Name of the shot"));
     size->addWidget(name_, 1, 0, 1, 2);
+    connect(name_, &QLineEdit::editingFinished, this, [this] { ++nameVisit_; });
     connect(name_, &QLineEdit::textEdited, this, [this](const QString& text) {
-        this->document().editShot({tr("Rename shot"), QStringLiteral("name")},
+        this->document().editShot({tr("Rename shot"), QStringLiteral("name#%1").arg(nameVisit_)},
                                   [&](Shot& shot) { shot.name = text.toStdString(); });
     });
     addQuantity(
-        size, {"widthField", tr("Width"), tr("Across the frame's long side")}, lengthQuantity(false),
+        size, {"widthField", tr("Width"), tr("Across the frame's long side")}, lengthQuantity(shoot::range::size),
         [](const Shot& s) { return s.subject.width; }, [](Shot& s, double v) { s.subject.width = v; });
     addQuantity(
-        size, {"heightField", tr("Height"), tr("Across the frame's short side")}, lengthQuantity(false),
+        size, {"heightField", tr("Height"), tr("Across the frame's short side")}, lengthQuantity(shoot::range::size),
         [](const Shot& s) { return s.subject.height; }, [](Shot& s, double v) { s.subject.height = v; });
     addQuantity(
         size,
@@ -46,7 +47,7 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
         [](Shot& s, double v) { s.subject.depth = v; });
     addQuantity(
         size, {"reflectanceField", tr("Reflectance"), tr("Mid grey is 18 %, white paper about 90 %, black card 4 %")},
-        shareQuantity(0, 1), [](const Shot& s) { return s.subject.reflectance; },
+        shareQuantity(shoot::range::share), [](const Shot& s) { return s.subject.reflectance; },
         [](Shot& s, double v) { s.subject.reflectance = v; });
 
     auto* frame = addGroup(fields, tr("In the frame"));
@@ -54,7 +55,8 @@ SubjectPage::SubjectPage(Document& document, QWidget* parent) : StationPage(docu
         frame,
         {"fillField", tr("Fill"),
          tr("Share of the frame the subject takes in its tighter direction; sets the magnification")},
-        shareQuantity(0.001, 10), [this](const Shot&) { return this->document().report()->optics.fill.value_or(0); },
+        shareQuantity({.least = 0.001, .greatest = 10}),
+        [this](const Shot&) { return this->document().report()->optics.fill.value_or(0); },
         [this](Shot& s, double v) {
             const double m = magnification_for_fill(sensor_of(this->document().kit(), s.rig), s.subject, v);
             s.rig.focus = {.by = FocusBy::magnification, .value = m};

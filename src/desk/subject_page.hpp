@@ -28,6 +28,7 @@ class SubjectPage : public StationPage {
     void askHeightMap();
 
     QLineEdit* name_;
+    int nameVisit_ = 0;
     QuantityField* swayFrequency_;
     FrameDrawing* frame_;
 };

@@ -109,9 +109,9 @@ void place_subject(Scene& scene, const Plan& plan) {
         for (const int part : {subject.colour->red, subject.colour->green, subject.colour->blue})
             scene.subject_key.push_back(part);
     if (subject.height_map) {
-        scene.subject_key.push_back(subject.height_map->width);
-        scene.subject_key.insert(scene.subject_key.end(), subject.height_map->heights.begin(),
-                                 subject.height_map->heights.end());
+        const auto& map = **subject.height_map;
+        scene.subject_key.push_back(map.width);
+        scene.subject_key.insert(scene.subject_key.end(), map.heights.begin(), map.heights.end());
     }
 }
 

@@ -39,6 +39,9 @@ double modulation_transfer(const Defocus& defocus) {
     const double s = overlap.s;
     if (s >= 1) return 0;
     if (defocus.image_defocus == 0) return 2 / pi * (std::acos(s) - s * std::sqrt(1 - s * s));
+    // Past so many half turns the halvings below run out; panels of half a turn each do not.
+    constexpr double many_half_turns = 256;
+    if (overlap.a * (1 - s) > many_half_turns * pi) return std::min(1.0, std::abs(optical_transfer(defocus)));
     using Quadrature = boost::math::quadrature::gauss_kronrod<double, 31>;
     constexpr unsigned halvings = 12;
     constexpr double tolerance = 1e-12;
@@ -51,7 +54,11 @@ double optical_transfer(const Defocus& defocus) {
     // Ten nodes follow a cosine of one turn to 1e-9; the phase turns by at most a (1 - s) over the whole range.
     using Quadrature = boost::math::quadrature::gauss<double, 10>;
     const double end = std::acos(overlap.s);
-    const int panels = 1 + static_cast<int>(overlap.a * (1 - overlap.s) / pi);
+    // So many half turns leave nothing that could be seen: the transfer falls off as their number to the power of 1.5.
+    constexpr double most_half_turns = 4096;
+    const double half_turns = overlap.a * (1 - overlap.s) / pi;
+    if (!(half_turns < most_half_turns)) return 0;
+    const int panels = 1 + static_cast<int>(half_turns);
     double sum = 0;
     for (int i = 0; i < panels; ++i) sum += Quadrature::integrate(overlap, end * i / panels, end * (i + 1) / panels);
     return 4 / pi * sum;

@@ -23,17 +23,22 @@ std::optional<double> contrast_depth(const Imaging& imaging, const ContrastRule&
     constexpr double nothing_to_keep = 0.1;  // MODEL 2
     if (in_focus < nothing_to_keep) return std::nullopt;
 
+    // Up to its first zero the signed transfer is the modulation; it goes on below, so that however little is kept the
+    // crossing is a change of sign and is not stepped over.
     const auto excess = [&](double image_defocus) {
         defocus.image_defocus = image_defocus;
-        return modulation_transfer(defocus) - rule.kept * in_focus;
+        return optical_transfer(defocus) - rule.kept * in_focus;
     };
-    // Steps well inside one swing of the integrand's cosine (half a turn over its whole range) pass no crossing.
+    // Steps well inside one swing of the integrand's cosine (half a turn over its whole range) pass no crossing. After
+    // a whole turn the transfer is below 0 for any s: the integrand falls ever steeper, so of each swing the second
+    // half weighs more. The search therefore ends within sixteen steps.
     const double s = defocus.frequency * rule.wavelength * imaging.working_f_number;
     const double n = imaging.working_f_number;
     const double half_turn = rule.wavelength * n * n / (s * (1 - s));
-    const double stride = half_turn / 8;
+    constexpr int steps_of_half_turn = 8, most_steps = 2 * steps_of_half_turn;
+    const double stride = half_turn / steps_of_half_turn;
     double low = 0;
-    while (excess(low + stride) > 0) low += stride;
+    for (int i = 1; i < most_steps && excess(low + stride) > 0; ++i) low += stride;
     std::uintmax_t iterations = 100;
     const auto bracket = boost::math::tools::toms748_solve(excess, low, low + stride,
                                                            boost::math::tools::eps_tolerance<double>(44), iterations);

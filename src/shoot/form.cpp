@@ -149,7 +149,7 @@ Surface::Surface(const Subject& subject)
       rotated_(subject.tilt != 0 || subject.turn != 0) {
     if (form_ == Form::height_map && subject.height_map) {
         map_ = subject.height_map;
-        const auto [low, high] = std::ranges::minmax(map_->heights);
+        const auto [low, high] = std::ranges::minmax((*map_)->heights);
         map_low_ = low;
         map_range_ = std::max(1, high - low);
     }
@@ -247,13 +247,13 @@ std::optional<double> Surface::heap(double u, double v) const {
 }
 
 double Surface::mapped(double u, double v) const {
-    const double x = (u + 1) / 2 * (map_->width - 1), y = (1 - v) / 2 * (map_->height - 1);
-    const int left = std::min(static_cast<int>(x), map_->width - 2),
-              top = std::min(static_cast<int>(y), map_->height - 2);
+    const HeightMap& map = **map_;
+    const double x = (u + 1) / 2 * (map.width - 1), y = (1 - v) / 2 * (map.height - 1);
+    const int left = std::min(static_cast<int>(x), map.width - 2), top = std::min(static_cast<int>(y), map.height - 2);
     const double fx = x - left, fy = y - top;
     const auto at = [&](int column, int row) {
-        return double(map_->heights[static_cast<std::size_t>(row) * static_cast<std::size_t>(map_->width) +
-                                    static_cast<std::size_t>(column)]);
+        return double(map.heights[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.width) +
+                                  static_cast<std::size_t>(column)]);
     };
     const double upper = at(left, top) * (1 - fx) + at(left + 1, top) * fx;
     const double lower = at(left, top + 1) * (1 - fx) + at(left + 1, top + 1) * fx;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "shoot/shared.hpp"
+
 #include <cstdint>
 #include <optional>
 #include <string>
@@ -101,7 +103,7 @@ class Surface {
     double half_width_, half_height_, depth_;
     double rows_[3][3];  // own axes to camera axes
     bool rotated_;
-    std::optional<HeightMap> map_;
+    std::optional<Shared<HeightMap>> map_;
     double map_low_ = 0, map_range_ = 1;
     static constexpr int heap_cells = 12;
     double heap_low_ = 0, heap_range_ = 1;

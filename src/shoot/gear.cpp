@@ -68,13 +68,13 @@ class Builder {
     }
     template <typename Access>
     Builder& whole(const char* key, const char* label, int least, const char* hint, Access access,
-                   Measure measure = Measure::count) {
+                   Measure measure = Measure::count, double greatest = range::most) {
         return add({.key = key,
                     .label = label,
                     .hint = hint,
                     .type = FieldType::whole_number,
                     .measure = measure,
-                    .rule = {.least = static_cast<double>(least)}},
+                    .rule = {.least = static_cast<double>(least), .greatest = greatest}},
                    access);
     }
     template <typename Access>
@@ -167,7 +167,7 @@ FieldSpec pixels_column(const char* key, const char* label) {
             .hint = "",
             .type = FieldType::whole_number,
             .measure = Measure::pixels,
-            .rule = {.least = 1}};
+            .rule = range::sensor_pixels};
 }
 FieldSpec text_column(const char* key, const char* label) {
     return {.key = key, .label = label, .hint = "", .type = FieldType::text};
@@ -181,10 +181,8 @@ Cell cell_of(const std::optional<double>& value) { return to_cell(value); }
 
 const std::vector<const char*> measured_kinds = {"magnification", "displayed-aperture", "sharp-distances"};
 
-constexpr NumberRule grid_range{.greatest = 180, .without_least = true};
-
 std::vector<FieldSpec> correction_columns() {
-    return {column("stops", "Stops", Measure::stops, stop_range), text_column("time", "When")};
+    return {column("stops", "Stops", Measure::stops, range::stops), text_column("time", "When")};
 }
 light::Correction read_correction(const std::vector<Cell>& row) {
     return {.stops = number(row[0]), .time = std::get<std::string>(row[1])};
@@ -202,21 +200,21 @@ std::optional<GearProblem> check_lamp(const Lamp& lamp);
 
 GearKind cameras() {
     return Builder<Camera, &Kit::cameras>("cameras", "camera", "Cameras", false)
-        .number("sensor_width_mm", "Sensor width", Measure::length, above_zero, "The long side of the picture area",
+        .number("sensor_width_mm", "Sensor width", Measure::length, range::sensor, "The long side of the picture area",
                 MEMBER(sensor.width))
-        .number("sensor_height_mm", "Sensor height", Measure::length, above_zero, "The short side",
+        .number("sensor_height_mm", "Sensor height", Measure::length, range::sensor, "The short side",
                 MEMBER(sensor.height))
         .whole("image_width_px", "Picture width", 1, "Pixels along the long side", MEMBER(sensor.width_px),
-               Measure::pixels)
+               Measure::pixels, range::sensor_pixels.greatest)
         .whole("image_height_px", "Picture height", 1, "Pixels along the short side", MEMBER(sensor.height_px),
-               Measure::pixels)
-        .number("flange_mm", "Flange distance", Measure::length, zero_or_more,
+               Measure::pixels, range::sensor_pixels.greatest)
+        .number("flange_mm", "Flange distance", Measure::length, range::length,
                 "From the lens mount's face to the sensor", MEMBER(flange))
-        .number("sync_s", "Flash sync", Measure::shutter, above_zero, "Fastest shutter time that a flash fills whole",
-                MEMBER(sync))
+        .number("sync_s", "Flash sync", Measure::shutter, range::shutter,
+                "Fastest shutter time that a flash fills whole", MEMBER(sync))
         .choice("aperture_display", "Shows the stop as", {"marked", "working"},
                 "Marked: goes on showing f/2.8 close up. Working: shows what is left of it.", MEMBER(aperture_display))
-        .number("frame_mb", "Data of a frame", Measure::megabytes, zero_or_more, "Size of one file on the card",
+        .number("frame_mb", "Data of a frame", Measure::megabytes, range::megabytes, "Size of one file on the card",
                 MEMBER(frame_mb))
         .whole("bracket.max_frames", "Focus bracket", 0, "Most frames that its own focus bracketing takes in one go",
                MEMBER(bracket.max_frames))
@@ -229,18 +227,18 @@ GearKind cameras() {
                MEMBER(bracket.step_settings))
         .may_be_absent()
         .part("bracket", MEMBER(bracket.unknown))
-        .number("buffer_frames", "Buffer", Measure::count, above_zero,
+        .number("buffer_frames", "Buffer", Measure::count, range::some,
                 "Frames it takes at full pace before it waits for the card; empty: never fills", MEMBER(buffer_frames))
-        .number("write_mb_s", "Writes", Measure::plain, above_zero,
+        .number("write_mb_s", "Writes", Measure::plain, range::some,
                 "Megabytes a second, of camera and card together; empty: not known", MEMBER(write_speed))
-        .number("card_space_mb", "Card space", Measure::megabytes, above_zero, "Free on the card; empty: not known",
+        .number("card_space_mb", "Card space", Measure::megabytes, range::some, "Free on the card; empty: not known",
                 MEMBER(card_space))
-        .number("frames_per_charge", "Frames a charge", Measure::count, above_zero,
+        .number("frames_per_charge", "Frames a charge", Measure::count, range::some,
                 "That its battery lasts; empty: not known", MEMBER(charge))
         .table(
             "crop_modes", "Crop modes", "Parts of the sensor, or coarser pictures, that it can be set to",
-            {text_column("name", "Name"), column("sensor_width_mm", "Width", Measure::length, above_zero),
-             column("sensor_height_mm", "Height", Measure::length, above_zero),
+            {text_column("name", "Name"), column("sensor_width_mm", "Width", Measure::length, range::sensor),
+             column("sensor_height_mm", "Height", Measure::length, range::sensor),
              pixels_column("image_width_px", "Pixels across"), pixels_column("image_height_px", "Pixels down")},
             true, MEMBER(crop_modes),
             [](const std::vector<Cell>& row) {
@@ -257,12 +255,12 @@ GearKind cameras() {
             })
         .table(
             "step_readings", "Steps measured", "How far focus went in brackets of a photographed rule",
-            {text_column("lens", "Lens"), column("setting", "Setting", Measure::plain, above_zero),
-             column("f_number", "Stop", Measure::f_number, above_zero),
-             column("magnification", "Size", Measure::magnification, above_zero),
-             column("frames", "Frames", Measure::count, {.least = 2}),
-             column("travel_mm", "Travel", Measure::length, above_zero),
-             column("ring_step", "Ring", Measure::plain, above_zero_share), text_column("time", "When")},
+            {text_column("lens", "Lens"), column("setting", "Setting", Measure::plain, range::some_reading),
+             column("f_number", "Stop", Measure::f_number, range::f_number),
+             column("magnification", "Size", Measure::magnification, range::magnification_of_lens),
+             column("frames", "Frames", Measure::count, {.least = 2, .greatest = range::most}),
+             column("travel_mm", "Travel", Measure::length, range::size),
+             column("ring_step", "Ring", Measure::plain, range::part), text_column("time", "When")},
             true, MEMBER(step_readings),
             [](const std::vector<Cell>& row) {
                 return StepReading{.lens = std::get<std::string>(row[0]),
@@ -283,35 +281,35 @@ GearKind cameras() {
 
 GearKind lenses() {
     return Builder<Lens, &Kit::lenses>("lenses", "lens", "Lenses", false)
-        .number("focal_length_mm", "Focal length", Measure::length, above_zero, "As engraved, focused at infinity",
-                MEMBER(optics.focal_length))
-        .number("max_aperture", "Widest stop", Measure::f_number, above_zero, "Smallest f-number on the scale",
+        .number("focal_length_mm", "Focal length", Measure::length, range::focal_length,
+                "As engraved, focused at infinity", MEMBER(optics.focal_length))
+        .number("max_aperture", "Widest stop", Measure::f_number, range::f_number, "Smallest f-number on the scale",
                 MEMBER(optics.max_aperture))
-        .number("min_aperture", "Smallest stop", Measure::f_number, above_zero, "Largest f-number on the scale",
+        .number("min_aperture", "Smallest stop", Measure::f_number, range::f_number, "Largest f-number on the scale",
                 MEMBER(optics.min_aperture))
-        .number("closest_focus_mm", "Closest focus", Measure::length, above_zero,
+        .number("closest_focus_mm", "Closest focus", Measure::length, range::size,
                 "From the sensor mark on the body to the subject", MEMBER(optics.closest_focus))
-        .number("max_magnification", "Magnification there", Measure::magnification, above_zero,
+        .number("max_magnification", "Magnification there", Measure::magnification, range::magnification_of_lens,
                 "Of the bare lens at its closest focus", MEMBER(optics.max_magnification))
         .choice("focusing", "Focusing", {"unit", "internal"},
                 "Unit: the whole lens moves out. Internal: the length stays, the focal length shrinks.",
                 MEMBER(optics.focusing))
-        .number("hiatus_mm", "Hiatus", Measure::length, any_number,
+        .number("hiatus_mm", "Hiatus", Measure::length, range::offset,
                 "Between the principal planes; internal focusing only, 0 if not known", MEMBER(optics.hiatus))
         .may_be_absent()
-        .number("pupil_magnification", "Pupil magnification", Measure::plain, above_zero,
+        .number("pupil_magnification", "Pupil magnification", Measure::plain, range::pupil_magnification,
                 "Aperture as seen from behind over as seen from the front; below 1 for long lenses, above for wide",
                 MEMBER(optics.pupil_magnification))
-        .number("length_mm", "Length", Measure::length, zero_or_more, "Mount face to front rim, focused at infinity",
+        .number("length_mm", "Length", Measure::length, range::length, "Mount face to front rim, focused at infinity",
                 MEMBER(optics.length))
-        .number("front_diameter_mm", "Front diameter", Measure::length, above_zero,
+        .number("front_diameter_mm", "Front diameter", Measure::length, range::size,
                 "Of the barrel or hood at the front", MEMBER(optics.front_diameter))
-        .number("filter_thread_mm", "Filter thread", Measure::length, zero_or_more, "0 where there is none",
+        .number("filter_thread_mm", "Filter thread", Measure::length, range::thread, "0 where there is none",
                 MEMBER(filter_thread))
-        .number("closest_working_f_number", "Shown at closest focus", Measure::f_number, above_zero,
+        .number("closest_working_f_number", "Shown at closest focus", Measure::f_number, range::f_number,
                 "Working f-number of the widest stop at closest focus; empty if not known",
                 MEMBER(optics.closest_working_f_number))
-        .number("flange_mm", "Flange of its mount", Measure::length, zero_or_more,
+        .number("flange_mm", "Flange of its mount", Measure::length, range::length,
                 "Only for a lens of another mount than the camera's; empty: the camera's", MEMBER(optics.flange))
         .flag("contacts", "Contacts", "Speaks to the camera", MEMBER(contacts))
         .may_be_absent()
@@ -321,11 +319,11 @@ GearKind lenses() {
         .may_be_absent()
         .table(
             "zoom", "Zoom", "Its data at two or more focal lengths, by rising focal length; linear in between",
-            {column("focal_length_mm", "Focal", Measure::length, above_zero),
-             column("max_aperture", "Widest", Measure::f_number, above_zero),
-             column("closest_focus_mm", "Closest", Measure::length, above_zero),
-             column("max_magnification", "Largest", Measure::magnification, above_zero),
-             column("length_mm", "Length", Measure::length, zero_or_more)},
+            {column("focal_length_mm", "Focal", Measure::length, range::focal_length),
+             column("max_aperture", "Widest", Measure::f_number, range::f_number),
+             column("closest_focus_mm", "Closest", Measure::length, range::size),
+             column("max_magnification", "Largest", Measure::magnification, range::magnification_of_lens),
+             column("length_mm", "Length", Measure::length, range::length)},
             true, MEMBER(zoom),
             [](const std::vector<Cell>& row) {
                 return ZoomSetting{.focal_length = number(row[0]),
@@ -341,13 +339,13 @@ GearKind lenses() {
         .table(
             "calibrations", "Measured", "What was measured, and what the record said before",
             {{.key = "what", .label = "What", .hint = "", .type = FieldType::choice, .choices = measured_kinds},
-             column("ring", "Ring", Measure::plain, above_zero_share),
-             column("value", "Value", Measure::plain, above_zero),
-             column("uncertainty", "\u00b1", Measure::plain, zero_or_more),
-             optional_column("believed", "Before", Measure::plain, any_number),
-             optional_column("second_value", "Second", Measure::plain, any_number),
-             optional_column("second_believed", "Before", Measure::plain, any_number),
-             optional_column("focal_length_mm", "At", Measure::length, above_zero),
+             column("ring", "Ring", Measure::plain, range::part),
+             column("value", "Value", Measure::plain, range::some_reading),
+             column("uncertainty", "\u00b1", Measure::plain, range::count),
+             optional_column("believed", "Before", Measure::plain, range::reading),
+             optional_column("second_value", "Second", Measure::plain, range::reading),
+             optional_column("second_believed", "Before", Measure::plain, range::reading),
+             optional_column("focal_length_mm", "At", Measure::length, range::focal_length),
              text_column("time", "When")},
             true, MEMBER(calibrations),
             [](const std::vector<Cell>& row) {
@@ -379,24 +377,24 @@ GearKind lenses() {
 
 GearKind tubes() {
     return Builder<Tube, &Kit::tubes>("tubes", "tube", "Tubes", false)
-        .number("length_mm", "Length", Measure::length, above_zero, "Mount face to mount face", MEMBER(length))
+        .number("length_mm", "Length", Measure::length, range::size, "Mount face to mount face", MEMBER(length))
         .flag("contacts", "Contacts", "Carries the signals of autofocus and aperture", MEMBER(contacts));
 }
 
 GearKind closeup_lenses() {
     return Builder<CloseupLens, &Kit::closeup_lenses>("closeup_lenses", "close-up lens", "Close-up lenses", false)
-        .number("power_dpt", "Power", Measure::dioptres, above_zero, "Dioptres; +4 works at a quarter of a metre",
+        .number("power_dpt", "Power", Measure::dioptres, range::dioptres, "Dioptres; +4 works at a quarter of a metre",
                 MEMBER(power_dpt))
-        .number("thread_mm", "Thread", Measure::length, zero_or_more, "What it screws into", MEMBER(thread))
+        .number("thread_mm", "Thread", Measure::length, range::thread, "What it screws into", MEMBER(thread))
         .flag("achromat", "Achromat", "Two elements or more: keeps the corners sharp", MEMBER(achromat))
         .may_be_absent();
 }
 
 GearKind teleconverters() {
     return Builder<Teleconverter, &Kit::teleconverters>("teleconverters", "converter", "Converters", false)
-        .number("factor", "Factor", Measure::plain, above_zero, "Multiplies focal length and f-number",
+        .number("factor", "Factor", Measure::plain, range::factor, "Multiplies focal length and f-number",
                 MEMBER(optics.factor))
-        .number("length_mm", "Length", Measure::length, zero_or_more, "What it adds between lens and camera",
+        .number("length_mm", "Length", Measure::length, range::length, "What it adds between lens and camera",
                 MEMBER(optics.length))
         .flag("contacts", "Contacts", "Carries the signals of autofocus and aperture", MEMBER(contacts))
         .may_be_absent();
@@ -404,9 +402,9 @@ GearKind teleconverters() {
 
 GearKind bellows() {
     return Builder<Bellows, &Kit::bellows>("bellows", "bellows or helicoid", "Bellows, helicoids", true)
-        .number("min_length_mm", "Racked in", Measure::length, zero_or_more, "Shortest extension, mount to mount",
+        .number("min_length_mm", "Racked in", Measure::length, range::length, "Shortest extension, mount to mount",
                 MEMBER(least))
-        .number("max_length_mm", "Racked out", Measure::length, above_zero, "Longest extension", MEMBER(greatest))
+        .number("max_length_mm", "Racked out", Measure::length, range::size, "Longest extension", MEMBER(greatest))
         .flag("contacts", "Contacts", "Carries the signals of autofocus and aperture", MEMBER(contacts))
         .may_be_absent()
         .check(check_bellows);
@@ -414,9 +412,9 @@ GearKind bellows() {
 
 GearKind reversing_rings() {
     return Builder<ReversingRing, &Kit::reversing_rings>("reversing_rings", "reversing ring", "Reversing rings", true)
-        .number("length_mm", "Thickness", Measure::length, zero_or_more, "What it adds between lens and camera",
+        .number("length_mm", "Thickness", Measure::length, range::length, "What it adds between lens and camera",
                 MEMBER(length))
-        .number("thread_mm", "Thread", Measure::length, above_zero, "Screws into the lens's filter thread",
+        .number("thread_mm", "Thread", Measure::length, range::size, "Screws into the lens's filter thread",
                 MEMBER(thread))
         .flag("contacts", "Contacts", "Leads the signals round to the lens's rear", MEMBER(contacts))
         .may_be_absent();
@@ -424,53 +422,53 @@ GearKind reversing_rings() {
 
 GearKind coupling_rings() {
     return Builder<CouplingRing, &Kit::coupling_rings>("coupling_rings", "coupling ring", "Coupling rings", true)
-        .number("length_mm", "Thickness", Measure::length, zero_or_more, "Between the two rims", MEMBER(length))
-        .number("thread_mm", "Rear thread", Measure::length, above_zero, "Into the lens on the camera", MEMBER(thread))
-        .number("front_thread_mm", "Front thread", Measure::length, above_zero, "Into the reversed lens",
+        .number("length_mm", "Thickness", Measure::length, range::length, "Between the two rims", MEMBER(length))
+        .number("thread_mm", "Rear thread", Measure::length, range::size, "Into the lens on the camera", MEMBER(thread))
+        .number("front_thread_mm", "Front thread", Measure::length, range::size, "Into the reversed lens",
                 MEMBER(front_thread));
 }
 
 GearKind step_rings() {
     return Builder<StepRing, &Kit::step_rings>("step_rings", "step ring", "Step rings", true)
-        .number("from_mm", "From", Measure::length, above_zero, "Thread of what it is screwed into", MEMBER(from))
-        .number("to_mm", "To", Measure::length, above_zero, "Thread it offers in front", MEMBER(to));
+        .number("from_mm", "From", Measure::length, range::size, "Thread of what it is screwed into", MEMBER(from))
+        .number("to_mm", "To", Measure::length, range::size, "Thread it offers in front", MEMBER(to));
 }
 
 GearKind rails() {
     return Builder<Rail, &Kit::rails>("rails", "rail", "Rails", true)
-        .number("travel_mm", "Travel", Measure::length, above_zero, "From end to end", MEMBER(travel))
-        .number("step_mm", "Least step", Measure::length, above_zero, "Smallest step that can be set", MEMBER(step))
-        .number("pitch_mm", "Pitch", Measure::length, above_zero, "What a turn of its screw moves; empty: not known",
+        .number("travel_mm", "Travel", Measure::length, range::size, "From end to end", MEMBER(travel))
+        .number("step_mm", "Least step", Measure::length, range::size, "Smallest step that can be set", MEMBER(step))
+        .number("pitch_mm", "Pitch", Measure::length, range::size, "What a turn of its screw moves; empty: not known",
                 MEMBER(pitch))
-        .number("steps_per_turn", "Steps a turn", Measure::count, above_zero,
+        .number("steps_per_turn", "Steps a turn", Measure::count, range::some,
                 "Of its motor, microsteps counted; empty: turned by hand", MEMBER(steps_per_turn))
-        .number("backlash_mm", "Backlash", Measure::length, zero_or_more, "What it loses when it turns round",
+        .number("backlash_mm", "Backlash", Measure::length, range::length, "What it loses when it turns round",
                 MEMBER(backlash))
         .may_be_absent()
-        .number("speed_mm_s", "Speed", Measure::plain, above_zero, "Millimetres a second", MEMBER(speed))
+        .number("speed_mm_s", "Speed", Measure::plain, range::some_speed, "Millimetres a second", MEMBER(speed))
         .may_be_absent();
 }
 
 GearKind flashes() {
     return Builder<Flash, &Kit::flashes>("flashes", "flash", "Flashes", false)
-        .number("guide_number_m", "Guide number", Measure::plain, above_zero, "Metres at ISO 100, full power, bare",
-                MEMBER(guide_number))
-        .number("min_power", "Least power", Measure::power, above_zero_share, "Fraction of full", MEMBER(scale.least))
-        .number("power_step_stops", "Power steps", Measure::stops, above_zero, "From one setting to the next",
+        .number("guide_number_m", "Guide number", Measure::plain, range::guide_number,
+                "Metres at ISO 100, full power, bare", MEMBER(guide_number))
+        .number("min_power", "Least power", Measure::power, range::part, "Fraction of full", MEMBER(scale.least))
+        .number("power_step_stops", "Power steps", Measure::stops, range::stop_steps, "From one setting to the next",
                 MEMBER(scale.step))
         .may_be_absent()
         .choice(
             "discharge", "Discharge", {"cut", "decay"},
             "Cut: shorter at less power (most on-camera units). Decay: a tube left to burn out (many studio heads).",
             MEMBER(discharge))
-        .number("recycle_full_s", "Recycles in", Measure::shutter, zero_or_more, "After full power",
+        .number("recycle_full_s", "Recycles in", Measure::shutter, range::seconds, "After full power",
                 MEMBER(recycle_full))
-        .number("front_thread_mm", "Hangs on thread", Measure::length, above_zero,
+        .number("front_thread_mm", "Hangs on thread", Measure::length, range::size,
                 "Ring and twin lights only: the filter thread that carries them", MEMBER(front_thread))
         .table(
             "durations", "Flash durations", "t0.5 at some powers, from the maker's table or a measurement",
-            {column("power", "Power", Measure::power, above_zero),
-             column("t05_s", "t0.5", Measure::shutter, above_zero)},
+            {column("power", "Power", Measure::power, range::power),
+             column("t05_s", "t0.5", Measure::shutter, range::flash_duration)},
             false, MEMBER(durations),
             [](const std::vector<Cell>& row) {
                 return light::Duration{.power = number(row[0]), .t05 = number(row[1])};
@@ -481,22 +479,22 @@ GearKind flashes() {
         .choice("heads", "Tubes", {"one", "twin", "ring"}, "Twin and ring lights stand on the lens's front",
                 MEMBER(heads))
         .may_be_absent()
-        .number("spread_mm", "Tubes apart", Measure::length, above_zero,
+        .number("spread_mm", "Tubes apart", Measure::length, range::size,
                 "Of a twin, middle to middle; of a ring, across its tube; empty: at the lens's rim", MEMBER(spread))
-        .number("face_mm", "Bare face", Measure::length, above_zero, "Diameter of a tube's window, bare", MEMBER(face))
+        .number("face_mm", "Bare face", Measure::length, range::size, "Diameter of a tube's window, bare", MEMBER(face))
         .may_be_absent()
-        .number("energy_ws", "Energy", Measure::plain, above_zero, "Watt-seconds at full power", MEMBER(energy))
+        .number("energy_ws", "Energy", Measure::plain, range::light, "Watt-seconds at full power", MEMBER(energy))
         .choice("power_shown", "Power shown in", {"fraction", "stops", "watt-seconds"},
                 "How the unit states its power: 1/8, three stops under full, 50 Ws", MEMBER(power_shown))
         .may_be_absent()
         .flag("high_speed_sync", "High-speed sync", "Lasts for shutter times faster than sync", MEMBER(high_speed_sync))
         .may_be_absent()
-        .number("high_speed_loss_stops", "High speed costs", Measure::stops, zero_or_more,
+        .number("high_speed_loss_stops", "High speed costs", Measure::stops, range::lost_stops,
                 "At the sync speed, against one flash at that power; 2 by common practice", MEMBER(high_speed_loss))
         .may_be_absent()
-        .number("flashes_per_charge", "Flashes a charge", Measure::plain, above_zero,
+        .number("flashes_per_charge", "Flashes a charge", Measure::plain, range::some,
                 "At full power, with fresh batteries; empty: fed from the mains", MEMBER(charge))
-        .number("flashes_per_minute", "Flashes a minute", Measure::plain, above_zero,
+        .number("flashes_per_minute", "Flashes a minute", Measure::plain, range::some,
                 "At full power, before it must cool; empty: not known", MEMBER(per_minute))
         .table("corrections", "Test frames", "Stops brighter than the guide number says, one a test frame",
                correction_columns(), true, MEMBER(corrections), read_correction, write_correction)
@@ -505,24 +503,24 @@ GearKind flashes() {
 
 GearKind lamps() {
     return Builder<Lamp, &Kit::lamps>("lamps", "lamp", "Lamps", true)
-        .number("lux", "Illuminance", Measure::plain, above_zero, "Lux on its axis at full, bare; empty for a screen",
+        .number("lux", "Illuminance", Measure::plain, range::light, "Lux on its axis at full, bare; empty for a screen",
                 MEMBER(lux))
-        .number("lux_distance_mm", "\u2026 measured at", Measure::length, above_zero, "From its face",
+        .number("lux_distance_mm", "\u2026 measured at", Measure::length, range::size, "From its face",
                 MEMBER(lux_distance))
         .may_be_absent()
-        .number("luminance_cd_m2", "Luminance", Measure::plain, above_zero,
+        .number("luminance_cd_m2", "Luminance", Measure::plain, range::light,
                 "Of a screen, candela a square metre; empty for a lamp", MEMBER(luminance))
-        .number("face_mm", "Face", Measure::length, above_zero, "Diameter of what shines", MEMBER(face))
+        .number("face_mm", "Face", Measure::length, range::size, "Diameter of what shines", MEMBER(face))
         .may_be_absent()
-        .number("min_power", "Dims to", Measure::power, above_zero_share,
-                "Fraction of full; 1 where it cannot be dimmed", MEMBER(scale.least))
+        .number("min_power", "Dims to", Measure::power, range::part, "Fraction of full; 1 where it cannot be dimmed",
+                MEMBER(scale.least))
         .may_be_absent()
-        .number("power_step_stops", "Steps", Measure::stops, above_zero, "From one setting to the next",
+        .number("power_step_stops", "Steps", Measure::stops, range::stop_steps, "From one setting to the next",
                 MEMBER(scale.step))
         .may_be_absent()
-        .number("flicker_hz", "Flickers", Measure::plain, above_zero,
+        .number("flicker_hz", "Flickers", Measure::plain, range::some_frequency,
                 "Times a second, twice the mains frequency; empty: steady", MEMBER(flicker))
-        .number("flicker_depth", "\u2026 by", Measure::plain, share, "Swing over the mean, 0 to 1",
+        .number("flicker_depth", "\u2026 by", Measure::plain, range::share, "Swing over the mean, 0 to 1",
                 MEMBER(flicker_depth))
         .may_be_absent()
         .flag("hot", "Hot", "Burns what touches it", MEMBER(hot))
@@ -536,12 +534,13 @@ GearKind lamps() {
 
 GearKind modifiers() {
     return Builder<Modifier, &Kit::modifiers>("modifiers", "modifier", "Modifiers", false)
-        .number("loss_stops", "Takes", Measure::stops, stop_range, "Light lost in it; negative where it gathers light",
-                MEMBER(loss))
-        .number("diameter_mm", "Face", Measure::length, zero_or_more, "Diameter of the luminous face", MEMBER(diameter))
-        .number("grid_deg", "Grid", Measure::plain, grid_range,
+        .number("loss_stops", "Takes", Measure::stops, range::stops,
+                "Light lost in it; negative where it gathers light", MEMBER(loss))
+        .number("diameter_mm", "Face", Measure::length, range::length, "Diameter of the luminous face",
+                MEMBER(diameter))
+        .number("grid_deg", "Grid", Measure::plain, range::source_angle,
                 "Degrees, the full angle where half of the light is left; empty: none", MEMBER(grid))
-        .number("layer_loss_stops", "Second layer", Measure::stops, zero_or_more,
+        .number("layer_loss_stops", "Second layer", Measure::stops, range::lost_stops,
                 "What another layer of its diffuser takes; 1 by common practice", MEMBER(layer_loss))
         .may_be_absent()
         .table("corrections", "Test frames", "Stops brighter than the record says, one a test frame",
@@ -661,7 +660,6 @@ std::optional<std::string> mismatch(const FieldSpec& spec, const Cell& cell) {
         case FieldType::whole_number: {
             const double* number = std::get_if<double>(&cell);
             if (!number) return "a number, " + spec.rule.words();
-            if (*number > NumberRule::no_limit) return fmt::format("at most {}", NumberRule::no_limit);
             if (!spec.rule.allows(*number)) return spec.rule.words();
             if (spec.type == FieldType::whole_number && *number != std::floor(*number)) return "a whole number";
             return std::nullopt;

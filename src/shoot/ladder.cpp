@@ -70,7 +70,7 @@ std::vector<double> ladder_values(const Kit& kit, const Shot& shot, LadderOf of)
             for (int i = -3; i <= 3; ++i) values.push_back(step_iso(shot.exposure.iso, 3 * i));
             break;
     }
-    values.erase(std::ranges::unique(values).begin(), values.end());  // the ends of a scale repeat
+    values.erase(std::unique(values.begin(), values.end()), values.end());  // the ends of a scale repeat
     return values;
 }
 

@@ -10,8 +10,6 @@ bool NumberRule::allows(double value) const {
 }
 
 std::string NumberRule::words() const {
-    if (greatest >= no_limit && least > -no_limit)
-        return without_least ? fmt::format("above {}", least) : fmt::format("{} or more", least);
     return fmt::format("{}{} to {}{}", without_least ? "above " : "", least, without_greatest ? "below " : "",
                        greatest);
 }

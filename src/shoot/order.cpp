@@ -144,12 +144,12 @@ void keep(std::vector<Label>& labels, const Label& made) {
 
 }  // namespace
 
-std::optional<OrderedDay> exact_order(const OrderProblem& problem) {
+std::optional<OrderedDay> exact_order(const OrderProblem& problem, const std::function<bool()>& go_on) {
     const std::size_t n = problem.duration.size();
     if (n == 0) return OrderedDay{.finish = problem.begin};
     // A good day bounds all others: what is still to do takes its durations and, whatever comes before each job, its
     // cheapest change.
-    const auto good = searched_order(problem);
+    const auto good = searched_order(problem, go_on);
     std::vector<double> cheapest(n, std::numeric_limits<double>::infinity());
     for (std::size_t job = 0; job < n; ++job)
         for (std::size_t before = 0; before < n; ++before)
@@ -177,7 +177,8 @@ std::optional<OrderedDay> exact_order(const OrderProblem& problem) {
         if (const auto end = finish_of(job, problem.begin); end && needs[job] == 0)
             labels[(std::size_t{1} << job) * n + job].push_back({*end, 0, none, none});
     // All ways into a set come from smaller ones, which have smaller numbers.
-    for (std::uint32_t set = 1; set < sets; ++set)
+    for (std::uint32_t set = 1; set < sets; ++set) {
+        if (go_on && !go_on()) return std::nullopt;
         for (std::size_t last = 0; last < n; ++last) {
             const auto state = set * n + last;
             for (std::uint32_t k = 0; k < labels[state].size(); ++k) {
@@ -192,6 +193,7 @@ std::optional<OrderedDay> exact_order(const OrderProblem& problem) {
                 }
             }
         }
+    }
     const Label* best = nullptr;
     std::size_t best_last = 0;
     for (std::size_t last = 0; last < n; ++last)
@@ -250,16 +252,15 @@ class Search {
             helped = false;
             for (std::size_t length = 1; length <= 3 && length < n_; ++length)
                 for (std::size_t from = 0; from + length <= n_; ++from) {
-                    for (std::size_t to = 0; to + length <= n_; ++to)
+                    for (std::size_t to = 0; to + length <= n_ && going(); ++to)
                         for (const bool turned : {false, true}) {
                             if (to == from || (turned && length == 1)) continue;
                             moved(order, from, length, to, turned);
                             helped |= taken(order, score);
                         }
-                    if (!going()) return;
                 }
             for (std::size_t from = 0; from + 1 < n_; ++from)
-                for (std::size_t to = from + 2; to <= n_; ++to) {
+                for (std::size_t to = from + 2; to <= n_ && going(); ++to) {
                     trial_ = order;
                     std::reverse(at(trial_, from), at(trial_, to));
                     helped |= taken(order, score);
@@ -281,7 +282,11 @@ class Search {
     }
 
     Score score(const std::vector<std::size_t>& order) { return scorer_(order); }
-    bool going() const { return !go_on_ || go_on_(); }
+    /// Not asked again once it said no.
+    bool going() {
+        stopped_ = stopped_ || (go_on_ && !go_on_());
+        return !stopped_;
+    }
 
   private:
     void moved(const std::vector<std::size_t>& order, std::size_t from, std::size_t length, std::size_t to,
@@ -307,6 +312,7 @@ class Search {
     Scorer scorer_;
     std::size_t n_;
     std::vector<std::size_t> trial_;
+    bool stopped_ = false;
 };
 
 }  // namespace
@@ -319,7 +325,10 @@ OrderedDay searched_order(const OrderProblem& problem, const std::function<bool(
     Search search(problem, go_on);
     std::mt19937 random(1);  // the same shoot gives the same order
 
+    // Inserted one after the other they are often far better than as given, and that takes next to no time.
     auto best = given;
+    if (auto quick = search.inserted(given, problem); search.score(quick).beats(search.score(best)))
+        best = std::move(quick);
     search.improve(best);
     auto best_score = search.score(best);
     constexpr int starts = 8, kicks = 12;
@@ -341,7 +350,7 @@ OrderedDay searched_order(const OrderProblem& problem, const std::function<bool(
 
 OrderedDay best_order(const OrderProblem& problem, const std::function<bool()>& go_on) {
     if (problem.duration.size() <= most_exact)
-        if (const auto exact = exact_order(problem)) return *exact;
+        if (const auto exact = exact_order(problem, go_on)) return *exact;
     return searched_order(problem, go_on);
 }
 

@@ -41,12 +41,14 @@ bool better(const OrderProblem& problem, const OrderedDay& one, const OrderedDay
 
 /// The best of the orders that keep everything, as `better` has it. Dynamic programming
 /// over sets of jobs and the last of them (Held and Karp 1962), with all pairs of time and work that no other pair
-/// beats, bounded by a searched order. Empty where no order keeps everything. For up to `most_exact` jobs.
-std::optional<OrderedDay> exact_order(const OrderProblem& problem);
+/// beats, bounded by a searched order. Empty where no order keeps everything, and where `go_on` said to stop. For up to
+/// `most_exact` jobs.
+std::optional<OrderedDay> exact_order(const OrderProblem& problem, const std::function<bool()>& go_on = {});
 inline constexpr std::size_t most_exact = 14;
 
 /// A good order for any number: cheapest insertion, then moves of up to three neighbours and turned-round stretches
-/// until none helps, from many starts. Never worse than the order given. `go_on` false: the best so far.
+/// until none helps, from many starts. Never worse than the order given. `go_on` false: the best so far; it is asked at
+/// least every few milliseconds, whatever the number of jobs up to some thousands.
 OrderedDay searched_order(const OrderProblem& problem, const std::function<bool()>& go_on = {});
 
 /// exact_order where it can, else searched_order.

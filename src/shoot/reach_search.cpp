@@ -9,8 +9,10 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
+#include <span>
 #include <tuple>
 
 namespace poquito::shoot {
@@ -117,8 +119,10 @@ class Parts {
         return parts;
     }
 
-    std::vector<RearPart> rears() const {
-        std::vector<RearPart> parts;
+    /// Every rear part once, made when it is asked for: there are twice as many with each tube. False from `take` ends
+    /// it, and is what comes back.
+    template <typename Take>
+    bool each_rear(const Take& take) const {
         for (int converter = -1; converter < static_cast<int>(kit_.teleconverters.size()); ++converter) {
             RearPart part;
             if (converter >= 0) {
@@ -128,11 +132,9 @@ class Parts {
                 part.count = 1;
                 part.contacts = gear.contacts;
             }
-            add_tubes(parts, part, 0);
+            if (!with_tubes(part, 0, take)) return false;
         }
-        for (RearPart& part : parts)
-            part.matrix = optics::behind_extension(converter_of(part), part.tubes, part.rear_tubes);
-        return parts;
+        return true;
     }
 
   private:
@@ -195,9 +197,10 @@ class Parts {
     }
 
     /// Every tube stays in the bag, or goes in front of the converter, or behind it.
-    void add_tubes(std::vector<RearPart>& parts, const RearPart& part, Index tube) const {
-        if (tube == count(kit_.tubes)) return add_bellows(parts, part);
-        add_tubes(parts, part, static_cast<Index>(tube + 1));
+    template <typename Take>
+    bool with_tubes(const RearPart& part, Index tube, const Take& take) const {
+        if (tube == count(kit_.tubes)) return with_bellows(part, take);
+        if (!with_tubes(part, static_cast<Index>(tube + 1), take)) return false;
         const Tube& gear = kit_.tubes[tube];
         RearPart with = part;
         with.contacts = part.contacts && gear.contacts;
@@ -205,26 +208,29 @@ class Parts {
         RearPart behind = with;
         with.tubes += gear.length;
         with.pieces.tubes |= std::uint64_t{1} << tube;
-        add_tubes(parts, with, static_cast<Index>(tube + 1));
+        if (!with_tubes(with, static_cast<Index>(tube + 1), take)) return false;
         // Behind a converter without length nothing can be computed: see docs/file-format.md.
         if (wish_.simple || !part.pieces.converter || !(kit_.teleconverters[*part.pieces.converter].optics.length > 0))
-            return;
+            return true;
         behind.rear_tubes += gear.length;
         behind.pieces.tubes_behind |= std::uint64_t{1} << tube;
-        add_tubes(parts, behind, static_cast<Index>(tube + 1));
+        return with_tubes(behind, static_cast<Index>(tube + 1), take);
     }
 
-    void add_bellows(std::vector<RearPart>& parts, const RearPart& part) const {
-        parts.push_back(part);
+    template <typename Take>
+    bool with_bellows(const RearPart& part, const Take& take) const {
+        RearPart made = part;
+        made.matrix = optics::behind_extension(converter_of(part), part.tubes, part.rear_tubes);
+        if (!take(made)) return false;
+        ++made.count;
         for (Index i = 0; i < count(kit_.bellows); ++i) {
-            RearPart with = part;
-            with.pieces.bellows = i;
-            with.least_extension = kit_.bellows[i].least;
-            with.greatest_extension = kit_.bellows[i].greatest;
-            with.contacts = part.contacts && kit_.bellows[i].contacts;
-            ++with.count;
-            parts.push_back(with);
+            made.pieces.bellows = i;
+            made.least_extension = kit_.bellows[i].least;
+            made.greatest_extension = kit_.bellows[i].greatest;
+            made.contacts = part.contacts && kit_.bellows[i].contacts;
+            if (!take(made)) return false;
         }
+        return true;
     }
 };
 
@@ -433,75 +439,160 @@ double combination_count(const Kit& kit, const ReachWish& wish) {
     return fronts * rears * static_cast<double>(Parts(kit, wish).bodies().size());
 }
 
-ReachResult search_reach(const Kit& kit, const ReachWish& wish, const std::function<bool(double)>& go_on) {
-    if (combination_count(kit, wish) > most_combinations) return {.too_many = true};
-    const Parts parts(kit, wish);
-    const auto bodies = parts.bodies();
-    const auto rears = parts.rears();
-    ReachResult result;
-    for (std::size_t b = 0; b < bodies.size() && !result.cancelled; ++b) {
-        const auto fronts = parts.fronts(bodies[b].flange);
-        for (std::size_t f = 0; f < fronts.size(); ++f) {
-            if (go_on && !go_on((static_cast<double>(b) + static_cast<double>(f) / static_cast<double>(fronts.size())) /
-                                static_cast<double>(bodies.size()))) {
-                result.cancelled = true;
-                break;
-            }
-            for (const RearPart& rear : rears) {
-                ++result.tried;
-                const auto behind = rear.matrix * optics::gap(fronts[f].to_mount);
-                const auto setting = setting_for(fronts[f], rear, behind, bodies[b].wanted);
-                if (!setting) {
-                    ++result.left_out.out_of_reach;
-                    continue;
-                }
-                const Pair pair{kit, bodies[b], fronts[f], rear};
-                const auto train = pair.train(setting->extension);
-                auto found = assemble(pair, *setting, optics::focus_at_ring(train, setting->ring), wish.f_number);
-                found.infinity = optics::has_infinity(train);
-                if (within(found, wish, fronts[f].glass_in_front, result.left_out)) result.found.push_back(found);
-            }
-        }
+namespace {
+
+double measure_of(const ReachFound& one, ReachMeasure measure) {
+    switch (measure) {
+        case ReachMeasure::working_distance:
+            return -one.working_distance;
+        case ReachMeasure::loss:
+            return one.loss;
+        case ReachMeasure::pieces:
+            return one.pieces;
+        case ReachMeasure::optical_cost:
+            break;
     }
-    rank(result.found, {ReachMeasure::working_distance, ReachMeasure::loss});
-    mark_best_trades(result.found);
+    return one.optical_cost;
+}
+
+using MeasureOrder = std::array<ReachMeasure, 4>;
+
+/// Those that are equal by all measures stand as the gear does, so that an order is always the same.
+bool before(const ReachFound& a, const ReachFound& b, std::span<const ReachMeasure> order) {
+    for (const ReachMeasure measure : order) {
+        const double left = measure_of(a, measure), right = measure_of(b, measure);
+        if (left != right) return left < right;
+    }
+    const auto pieces = [](const ReachFound& f) {
+        return std::tie(f.camera, f.crop_mode, f.lens, f.zoom, f.reversing_ring, f.front_lens, f.front_zoom,
+                        f.coupling_ring, f.closeups[0], f.closeups[1], f.converter, f.tubes, f.tubes_behind, f.bellows);
+    };
+    return pieces(a) < pieces(b);
+}
+
+/// See ReachKept.
+class Keeper {
+  public:
+    explicit Keeper(const ReachKept& kept) : kept_(kept) {}
+
+    void add(const ReachFound& found) {
+        ++reached_;
+        found_.push_back(found);
+        if (found_.size() >= 2 * std::max<std::size_t>(kept_.all, 1)) thin_out();
+    }
+    ReachResult result() && {
+        if (found_.size() > kept_.all) thin_out();
+        rank(found_, {ReachMeasure::working_distance, ReachMeasure::loss});
+        mark_best_trades(found_);
+        return {.found = std::move(found_), .reached = reached_};
+    }
+
+  private:
+    void thin_out() {
+        // By working distance, what nothing beats in both is marked on the way.
+        rank(found_, {ReachMeasure::working_distance, ReachMeasure::loss});
+        mark_best_trades(found_);
+        std::vector<bool> stays(found_.size());
+        std::vector<std::size_t> places(found_.size());
+        for (std::size_t i = 0; i < found_.size(); ++i) {
+            stays[i] = found_[i].best_trade;
+            places[i] = i;
+        }
+        const auto best = static_cast<std::ptrdiff_t>(std::min(kept_.best, places.size()));
+        MeasureOrder order = {ReachMeasure::working_distance, ReachMeasure::loss, ReachMeasure::pieces,
+                              ReachMeasure::optical_cost};
+        do {
+            std::ranges::nth_element(places, places.begin() + best,
+                                     [&](std::size_t a, std::size_t b) { return before(found_[a], found_[b], order); });
+            for (auto place = places.begin(); place != places.begin() + best; ++place) stays[*place] = true;
+        } while (std::ranges::next_permutation(order).found);
+        std::size_t to = 0;
+        for (std::size_t i = 0; i < found_.size(); ++i)
+            if (stays[i]) found_[to++] = found_[i];
+        found_.resize(to);
+    }
+
+    ReachKept kept_;
+    std::vector<ReachFound> found_;
+    std::size_t reached_ = 0;
+};
+
+/// Asks now and then whether to go on, with the share of `all` that is done.
+class Asking {
+  public:
+    Asking(const std::function<bool(double)>& go_on, double all) : go_on_(go_on), all_(all) {}
+    bool on() {
+        constexpr std::size_t every = 32;
+        if (done_++ % every != 0 || !go_on_) return true;
+        return go_on_(std::min(1.0, static_cast<double>(done_) / all_));
+    }
+
+  private:
+    const std::function<bool(double)>& go_on_;
+    double all_;
+    std::size_t done_ = 0;
+};
+
+}  // namespace
+
+ReachResult search_reach(const Kit& kit, const ReachWish& wish, const std::function<bool(double)>& go_on,
+                         const ReachKept& kept) {
+    const double all = combination_count(kit, wish);
+    if (all > most_combinations) return {.too_many = true};
+    const Parts parts(kit, wish);
+    Keeper keeper(kept);
+    ReachLeftOut left_out;
+    std::size_t tried = 0;
+    Asking ask(go_on, all);
+    const auto tries = [&](const Body& body, const FrontPart& front, const RearPart& rear) {
+        ++tried;
+        const auto setting = setting_for(front, rear, rear.matrix * optics::gap(front.to_mount), body.wanted);
+        if (!setting) return void(++left_out.out_of_reach);
+        const Pair pair{kit, body, front, rear};
+        const auto train = pair.train(setting->extension);
+        auto found = assemble(pair, *setting, optics::focus_at_ring(train, setting->ring), wish.f_number);
+        found.infinity = optics::has_infinity(train);
+        if (within(found, wish, front.glass_in_front, left_out)) keeper.add(found);
+    };
+    bool on = true;
+    for (const Body& body : parts.bodies()) {
+        const auto fronts = parts.fronts(body.flange);
+        on = on && parts.each_rear([&](const RearPart& rear) {
+            for (const FrontPart& front : fronts) {
+                if (!ask.on()) return false;
+                tries(body, front, rear);
+            }
+            return true;
+        });
+    }
+    auto result = std::move(keeper).result();
+    result.tried = tried;
+    result.left_out = left_out;
+    result.cancelled = !on;
     return result;
 }
 
 void rank(std::vector<ReachFound>& found, const std::vector<ReachMeasure>& order) {
-    const auto cost = [](const ReachFound& one, ReachMeasure measure) -> double {
-        switch (measure) {
-            case ReachMeasure::working_distance:
-                return -one.working_distance;
-            case ReachMeasure::loss:
-                return one.loss;
-            case ReachMeasure::pieces:
-                return one.pieces;
-            case ReachMeasure::optical_cost:
-                break;
-        }
-        return one.optical_cost;
-    };
-    std::ranges::stable_sort(found, [&](const ReachFound& a, const ReachFound& b) {
-        for (const ReachMeasure measure : order) {
-            const double left = cost(a, measure), right = cost(b, measure);
-            if (left != right) return left < right;
-        }
-        return false;
-    });
+    std::ranges::sort(found, [&](const ReachFound& a, const ReachFound& b) { return before(a, b, order); });
 }
 
 std::optional<ReachFound> greatest_reach(const Kit& kit, const ReachWish& wish,
                                          const std::function<bool(double)>& go_on) {
     if (combination_count(kit, wish) > most_combinations) return std::nullopt;
     const Parts parts(kit, wish);
-    const auto rears = parts.rears();
     std::optional<ReachFound> best;
-    for (const Body& body : parts.bodies())
-        for (const FrontPart& front : parts.fronts(body.flange)) {
-            if (go_on && !go_on(1)) return std::nullopt;
-            for (const RearPart& rear : rears) Greatest({kit, body, front, rear}, wish.f_number, best).look();
-        }
+    Asking ask(go_on, combination_count(kit, wish));
+    for (const Body& body : parts.bodies()) {
+        const auto fronts = parts.fronts(body.flange);
+        const bool on = parts.each_rear([&](const RearPart& rear) {
+            for (const FrontPart& front : fronts) {
+                if (!ask.on()) return false;
+                Greatest({kit, body, front, rear}, wish.f_number, best).look();
+            }
+            return true;
+        });
+        if (!on) return std::nullopt;
+    }
     return best;
 }
 

@@ -74,7 +74,8 @@ struct ReachLeftOut {
 };
 
 struct ReachResult {
-    std::vector<ReachFound> found;  // by working distance, the longest first
+    std::vector<ReachFound> found;  // by working distance, the longest first; see ReachKept for what is not in it
+    std::size_t reached = 0;        // how many there are in all
     std::size_t tried = 0;
     ReachLeftOut left_out;
     bool cancelled = false;
@@ -84,11 +85,20 @@ struct ReachResult {
 /// A minute's work; past it the bag has to be made smaller first.
 inline constexpr double most_combinations = 2e8;
 
+/// What is remembered of the combinations that are found, so that memory does not grow with their number: all as long
+/// as there are no more than `all`; past that the best `best` by every order of the four measures, so that the first
+/// rows of whatever ranking are the true ones, and those that nothing else beats in both working distance and loss.
+struct ReachKept {
+    std::size_t all = 12000;
+    std::size_t best = 300;
+};
+
 /// How many combinations there are. Doubles with every tube and close to triples where there are converters.
 double combination_count(const Kit& kit, const ReachWish& wish);
 
-/// `go_on` is asked now and then with the share done; false ends the search. Empty: to the end.
-ReachResult search_reach(const Kit& kit, const ReachWish& wish, const std::function<bool(double)>& go_on = {});
+/// `go_on` is asked every few combinations with the share done; false ends the search. Empty: to the end.
+ReachResult search_reach(const Kit& kit, const ReachWish& wish, const std::function<bool(double)>& go_on = {},
+                         const ReachKept& kept = {});
 
 /// By the measures in their order: more working distance, less loss, fewer pieces, less optical cost.
 void rank(std::vector<ReachFound>& found, const std::vector<ReachMeasure>& order);

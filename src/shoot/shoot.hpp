@@ -8,6 +8,7 @@
 #include "shoot/colour.hpp"
 #include "shoot/form.hpp"
 #include "shoot/kit.hpp"
+#include "shoot/shared.hpp"
 
 #include <optional>
 #include <string>
@@ -27,11 +28,11 @@ struct Subject {
     double sway_amplitude = 0;  // mm, middle to extreme, of a swing in the wind or on a hand
     double sway_frequency = 1;  // Hz
     Form form = Form::ball;
-    double tilt = 0;                      // degrees, the top away from the camera
-    double turn = 0;                      // degrees, the right side away from the camera
-    std::optional<Colour> colour;         // hue and strength; how bright it is, reflectance says
-    std::optional<HeightMap> height_map;  // for Form::height_map
-    std::vector<std::string> traits;      // what calls for care: see subject_traits()
+    double tilt = 0;                              // degrees, the top away from the camera
+    double turn = 0;                              // degrees, the right side away from the camera
+    std::optional<Colour> colour;                 // hue and strength; how bright it is, reflectance says
+    std::optional<Shared<HeightMap>> height_map;  // for Form::height_map
+    std::vector<std::string> traits;              // what calls for care: see subject_traits()
     std::string unknown;
 
     bool operator==(const Subject&) const = default;
@@ -327,9 +328,9 @@ struct Shot {
     std::vector<Light> lights;
     std::optional<Background> background;
     std::optional<Freeze> freeze;
-    std::vector<std::string> checked;  // ids of ticked checklist items
-    std::vector<ProofEntry> proof;     // oldest first
-    std::vector<RunRecord> runs;       // oldest first
+    std::vector<std::string> checked;     // ids of ticked checklist items
+    std::vector<ProofEntry> proof;        // oldest first
+    std::vector<Shared<RunRecord>> runs;  // oldest first
     Timing timing;
     std::string unknown;
 

@@ -291,7 +291,8 @@ HandStack hand_stack(const Plan& plan, const CaptureReport& report) {
     const auto outermost = [&](double frames) { return sway_odds(hand, depth, (frames - 1) * step / 2); };
     HandStack made{.burst_frames = burst_frames(hand), .plane = sway_odds(hand, depth)};
     made.bursts = bursts_for_all(outermost(report.frames), report.frames);
-    while (made.largest < report.frames + 200 &&
+    constexpr double most_told = 1000;  // more than anyone takes by hand
+    while (made.largest < std::min(report.frames + 200, most_told) &&
            bursts_for_all(outermost(made.largest + 1), made.largest + 1) <= most_bursts)
         ++made.largest;
     for (const Brace& brace : braces()) {
@@ -335,7 +336,7 @@ std::vector<StackFrame> stack_frames(const Plan& plan, const Report& report) {
     std::vector<StackFrame> list(frames);
     for (std::size_t i = 0; i < frames; ++i) {
         auto& frame = list[i];
-        const double share = frames > 1 ? static_cast<double>(i) / static_cast<double>(frames - 1) : 0;
+        const double share = capture.frames > 1 ? static_cast<double>(i) / (capture.frames - 1) : 0;
         frame.plane = stack.first + (stack.last - stack.first) * share;
         if (stack.ring) {
             const double sign = stack.ring->last_ring < stack.ring->first_ring ? -1 : 1;
@@ -377,13 +378,14 @@ constexpr double miss = 0.05;
 }  // namespace
 
 SwayOdds sway_odds(const HandHeld& sway, double depth, double offset) {
+    constexpr double most_of_burst = 2000;  // frames: no buffer takes more
     const double half = sway.range / 2, circle = 2 * sway.range;
     // On the way there the depth is passed between `low` and `high`, on the way back the other way round.
     const double low = std::max(-half, offset - depth / 2), high = std::min(half, offset + depth / 2);
     if (low >= high) return {.chance = 0, .bursts = infinite};
     const double length = high - low;
     const std::array starts = {half + low, 3 * half - high};
-    const auto frames = static_cast<std::size_t>(std::min(burst_frames(sway), 1e4));
+    const auto frames = static_cast<std::size_t>(std::min(burst_frames(sway), most_of_burst));
     const double stride = sway.speed / sway.frames_per_second;
     // A beginning is a hit where some frame then falls into the depth: each frame's hits, moved back by its way.
     std::vector<double> arcs;

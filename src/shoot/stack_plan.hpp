@@ -145,7 +145,8 @@ struct StackFrame {
     std::optional<double> ring;  // by ring
     std::optional<double> rail;  // mm from the first frame, towards the subject; by rail
 };
-/// Nearest first. At most `most_frames`: a longer stack is nothing anyone takes.
+/// Nearest first, as far apart as planned. The first `most_frames` alone: a longer stack is nothing anyone takes, and
+/// no run is made of it (see run_refusal of bench/run_plan.hpp).
 std::vector<StackFrame> stack_frames(const Plan& plan, const Report& report);
 inline constexpr double most_frames = 10000;
 

@@ -6,13 +6,19 @@
 
 #include <cerrno>
 #include <cstring>
-#include <fstream>
-#include <sstream>
 
 namespace poquito::storage {
 namespace {
 
 namespace fs = std::filesystem;
+
+/// What the user does not want others to do with new files. It can only be read by setting it, which is for all
+/// threads: done once, before there are any.
+const mode_t file_mask = [] {
+    const mode_t mask = ::umask(0);
+    ::umask(mask);
+    return mask;
+}();
 
 ReadError system_error(const fs::path& path, const char* doing, int code) {
     return {path.string(), std::string("cannot ") + doing + ", " + std::strerror(code)};
@@ -23,7 +29,7 @@ class TemporaryFile {
   public:
     explicit TemporaryFile(const fs::path& target)
         : name_((target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string()) {
-        descriptor_ = ::mkstemp(name_.data());
+        descriptor_ = ::mkostemp(name_.data(), O_CLOEXEC);
     }
     ~TemporaryFile() {
         if (descriptor_ >= 0) ::close(descriptor_);
@@ -47,9 +53,7 @@ class TemporaryFile {
     bool take_mode_of(const fs::path& target) const {
         struct stat old {};
         if (::stat(target.c_str(), &old) == 0) return ::fchmod(descriptor_, old.st_mode & 07777) == 0;
-        const mode_t mask = ::umask(0);
-        ::umask(mask);
-        return ::fchmod(descriptor_, 0666 & ~mask) == 0;
+        return ::fchmod(descriptor_, 0666 & ~file_mask) == 0;
     }
     bool rename_to(const fs::path& target) {
         renamed_ = ::rename(name_.c_str(), target.c_str()) == 0;
@@ -62,26 +66,25 @@ class TemporaryFile {
     bool renamed_ = false;
 };
 
-/// The rename itself reaches the disk with its folder; where a file system cannot, the rename still is atomic.
-void flush_folder(const fs::path& folder) {
-    const int descriptor = ::open(folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
-    if (descriptor < 0) return;
-    ::fsync(descriptor);
-    ::close(descriptor);
-}
-
 }  // namespace
 
 ReadResult<std::string> read_file(const fs::path& path) {
-    std::error_code code;
-    if (fs::is_directory(path, code)) return ReadError{path.string(), "cannot read, it is a folder"};
-    errno = 0;
-    std::ifstream stream(path, std::ios::binary);
-    if (!stream) return system_error(path, "read", errno == 0 ? EIO : errno);
-    std::ostringstream content;
-    content << stream.rdbuf();
-    if (stream.bad()) return ReadError{path.string(), "cannot read to its end"};
-    return std::move(content).str();
+    const int descriptor = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
+    if (descriptor < 0) return system_error(path, "read", errno);
+    std::string content;
+    ssize_t count = 1;
+    while (count != 0) {
+        char bytes[65536];
+        count = ::read(descriptor, bytes, sizeof bytes);
+        if (count < 0 && errno == EINTR) continue;
+        if (count < 0) break;
+        content.append(bytes, static_cast<std::size_t>(count));
+    }
+    const int code = errno;
+    ::close(descriptor);
+    if (count == 0) return content;
+    if (code == EISDIR) return ReadError{path.string(), "cannot read, it is a folder"};
+    return system_error(path, "read to its end", code);
 }
 
 std::optional<ReadError> replace_file(const fs::path& path, std::string_view content) {
@@ -94,6 +97,13 @@ std::optional<ReadError> replace_file(const fs::path& path, std::string_view con
     if (!file.rename_to(target)) return system_error(path, "replace", errno);
     flush_folder(target.parent_path());
     return std::nullopt;
+}
+
+void flush_folder(const fs::path& folder) {
+    const int descriptor = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (descriptor < 0) return;
+    ::fsync(descriptor);
+    ::close(descriptor);
 }
 
 }  // namespace poquito::storage

@@ -17,4 +17,7 @@ ReadResult<std::string> read_file(const std::filesystem::path& path);
 /// is atomic); a link is followed, permissions stay. Empty: it is done.
 std::optional<ReadError> replace_file(const std::filesystem::path& path, std::string_view content);
 
+/// What was made, renamed or removed in the folder reaches the disk, where its file system can do that.
+void flush_folder(const std::filesystem::path& folder);
+
 }  // namespace poquito::storage

@@ -51,14 +51,12 @@ Node::Node(const Node& parent, const Json& value, std::string step)
 double Node::number(const NumberRule& rule) const {
     if (!value_->is_number()) fail_expecting("a number, " + rule.words());
     const double number = value_->get<double>();
-    if (!rule.allows(number))
-        fail_expecting(number > NumberRule::no_limit ? "at most " + fmt::format("{}", NumberRule::no_limit)
-                                                     : rule.words());
+    if (!rule.allows(number)) fail_expecting(rule.words());
     return number;
 }
 
 int Node::whole_number(int least) const {
-    const double number = this->number({.least = static_cast<double>(least)});
+    const double number = this->number({.least = static_cast<double>(least), .greatest = range::most});
     if (number != std::floor(number)) fail_expecting("a whole number");
     return static_cast<int>(number);
 }

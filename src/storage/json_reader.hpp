@@ -21,13 +21,8 @@ using Json = nlohmann::ordered_json;
 /// The text as JSON; throws ReadError with line and column, first line and first column being 1.
 Json parse_json(std::string_view text);
 
-using shoot::above_zero;
-using shoot::above_zero_share;
-using shoot::any_number;
 using shoot::NumberRule;
-using shoot::share;
-using shoot::stop_range;
-using shoot::zero_or_more;
+namespace range = shoot::range;
 
 /// One value in the document, knowing where it stands. The document and the parent outlive it.
 class Node {

@@ -7,18 +7,14 @@
 
 #include <algorithm>
 #include <charconv>
+#include <limits>
 
 namespace poquito::storage {
 namespace {
 
 using namespace shoot;
 
-constexpr NumberRule open_share{.greatest = 1, .without_least = true, .without_greatest = true};
-constexpr NumberRule below_one{.greatest = 1, .without_greatest = true};
 constexpr NumberRule view_angle{.least = -greatest_view_angle, .greatest = greatest_view_angle};
-constexpr NumberRule full_turn{.least = -360, .greatest = 360};
-constexpr NumberRule source_size{.greatest = 180, .without_least = true};
-constexpr NumberRule exposure_value{.least = -30, .greatest = 40};  // starlight is -8, the sun's own disc 33
 
 PowerSet read_power_set(const Node& node);
 Shot read_shot(const Node& node, const Kit& kit);
@@ -57,7 +53,7 @@ PowerSet read_power_set(const Node& node) {
     const Node powers = object.member("powers", "an object");
     ObjectReader groups(powers);
     for (const char* group : {"A", "B", "C"})
-        if (const auto power = groups.find(group)) set.powers.emplace_back(group, power->number(above_zero_share));
+        if (const auto power = groups.find(group)) set.powers.emplace_back(group, power->number(range::part));
     if (const auto strange = groups.unknown(); !strange.empty())
         powers.fail(fmt::format("got {}, expected the groups A, B and C alone", Node::shortened(strange)));
     set.unknown = object.unknown();
@@ -138,18 +134,18 @@ Form read_form(const Node& node) {
 
 Subject read_subject(const Node& node) {
     ObjectReader object(node);
-    Subject subject{.width = object.number("width_mm", above_zero),
-                    .height = object.number("height_mm", above_zero),
-                    .depth = object.number("depth_mm", zero_or_more),
-                    .reflectance = object.number("reflectance", share),
-                    .speed = object.number("speed_mm_s", zero_or_more),
-                    .sway_amplitude = object.number_or("sway_amplitude_mm", zero_or_more, 0),
-                    .sway_frequency = object.number_or("sway_hz", zero_or_more, 1),
+    Subject subject{.width = object.number("width_mm", range::size),
+                    .height = object.number("height_mm", range::size),
+                    .depth = object.number("depth_mm", range::length),
+                    .reflectance = object.number("reflectance", range::share),
+                    .speed = object.number("speed_mm_s", range::speed),
+                    .sway_amplitude = object.number_or("sway_amplitude_mm", range::length, 0),
+                    .sway_frequency = object.number_or("sway_hz", range::frequency, 1),
                     .tilt = object.number_or("tilt_deg", view_angle, 0),
                     .turn = object.number_or("turn_deg", view_angle, 0)};
     if (const auto form = object.find("form")) subject.form = read_form(*form);
     if (const auto colour = object.find("colour")) subject.colour = read_colour(*colour);
-    if (const auto map = object.find("height_map")) subject.height_map = read_height_map(*map);
+    if (const auto map = object.find("height_map")) subject.height_map.emplace(read_height_map(*map));
     if (subject.form == Form::height_map && !subject.height_map)
         object.member("height_map", "an object, as the form is a height map");
     if (object.find("traits")) subject.traits = object.texts("traits");
@@ -161,8 +157,8 @@ Focus read_focus(ObjectReader& rig) {
     const auto ring = rig.find("ring");
     const auto magnification = rig.find("magnification");
     if (ring && magnification) ring->fail("both ring and magnification given, expected one of them");
-    if (ring) return {.by = FocusBy::ring, .value = ring->number(share)};
-    if (magnification) return {.by = FocusBy::magnification, .value = magnification->number(zero_or_more)};
+    if (ring) return {.by = FocusBy::ring, .value = ring->number(range::share)};
+    if (magnification) return {.by = FocusBy::magnification, .value = magnification->number(range::magnification)};
     rig.node().fail("neither ring nor magnification given, expected one of them");
 }
 
@@ -193,8 +189,8 @@ std::optional<FrontLens> read_front_lens(ObjectReader& rig, const Kit& kit) {
     FrontLens front{.lens = read_reference(object.member("lens", "the id of a lens"), kit.lenses, "lens")};
     if (const auto ring = object.find("coupling_ring"))
         front.coupling_ring = read_reference(*ring, kit.coupling_rings, "coupling ring");
-    front.ring = object.number_or("ring", share, 0);
-    front.f_number = object.number("f_number", above_zero);
+    front.ring = object.number_or("ring", range::share, 0);
+    front.f_number = object.number("f_number", range::f_number);
     front.focal_length = read_zoom_position(object, *find_gear(kit.lenses, front.lens));
     front.unknown = object.unknown();
     return front;
@@ -252,9 +248,9 @@ Rig read_rig(const Node& node, const Kit& kit) {
 
 Exposure read_exposure(const Node& node) {
     ObjectReader object(node);
-    Exposure exposure{.f_number = object.number("f_number", above_zero),
-                      .shutter = object.number("shutter_s", above_zero),
-                      .iso = object.number("iso", above_zero),
+    Exposure exposure{.f_number = object.number("f_number", range::f_number),
+                      .shutter = object.number("shutter_s", range::shutter),
+                      .iso = object.number("iso", range::iso),
                       .high_speed_sync = object.flag_or("high_speed_sync", false)};
     if (const auto lever = object.find("correct_by"))
         exposure.lever = lever->one_of<Lever>(
@@ -267,11 +263,12 @@ void read_output(const Node& node, Sharpness& sharpness) {
     ObjectReader object(node);
     sharpness.output = object.member("kind", "\"print\" or \"delivery\"")
                            .one_of<OutputKind>({{"print", OutputKind::print}, {"delivery", OutputKind::delivery}});
-    sharpness.print.width = object.number_or("print_width_mm", above_zero, sharpness.print.width);
+    sharpness.print.width = object.number_or("print_width_mm", range::size, sharpness.print.width);
     sharpness.print.viewing_distance =
-        object.number_or("viewing_distance_mm", above_zero, sharpness.print.viewing_distance);
-    sharpness.delivery.width_px = object.number_or("delivered_width_px", above_zero, sharpness.delivery.width_px);
-    sharpness.print.crop = sharpness.delivery.crop = object.number_or("crop", above_zero_share, 1);
+        object.number_or("viewing_distance_mm", range::size, sharpness.print.viewing_distance);
+    sharpness.delivery.width_px =
+        object.number_or("delivered_width_px", range::sensor_pixels, sharpness.delivery.width_px);
+    sharpness.print.crop = sharpness.delivery.crop = object.number_or("crop", range::crop, 1);
 }
 
 Sharpness read_sharpness(const Node& node) {
@@ -283,12 +280,12 @@ Sharpness read_sharpness(const Node& node) {
                                             {"diagonal", BlurRule::diagonal},
                                             {"output", BlurRule::output},
                                             {"stated", BlurRule::stated}});
-    sharpness.pixels = object.number_or("pixels", above_zero, sharpness.pixels);
-    sharpness.stated = sharpness.rule == BlurRule::stated ? object.number("blur_limit_mm", above_zero)
-                                                          : object.number_if_any("blur_limit_mm", above_zero);
-    if (const auto wavelength = object.number_if_any("wavelength_nm", above_zero))
+    sharpness.pixels = object.number_or("pixels", range::pixels, sharpness.pixels);
+    sharpness.stated = sharpness.rule == BlurRule::stated ? object.number("blur_limit_mm", range::disc)
+                                                          : object.number_if_any("blur_limit_mm", range::disc);
+    if (const auto wavelength = object.number_if_any("wavelength_nm", range::wavelength_nm))
         sharpness.wavelength = *wavelength * mm_per_nm;
-    sharpness.focus_offset = object.number_or("focus_offset_mm", any_number, 0);
+    sharpness.focus_offset = object.number_or("focus_offset_mm", range::offset, 0);
     if (const auto output = object.find("output")) read_output(*output, sharpness);
     sharpness.unknown = object.unknown();
     return sharpness;
@@ -303,86 +300,87 @@ Capture read_capture(const Node& node) {
     if (const auto rule = object.find("depth_rule"))
         capture.depth_rule = rule->one_of<DepthRule>(
             {{"blur", DepthRule::blur}, {"quarter-wave", DepthRule::quarter_wave}, {"contrast", DepthRule::contrast}});
-    capture.contrast_kept = object.number_or("contrast_kept", open_share, capture.contrast_kept);
+    capture.contrast_kept = object.number_or("contrast_kept", range::kept, capture.contrast_kept);
     const bool stack = capture.mode == CaptureMode::stack;
     const auto needed = [&](const char* key, const NumberRule& rule, double otherwise) {
         return stack ? object.number(key, rule) : object.number_or(key, rule, otherwise);
     };
-    capture.overlap = needed("overlap", below_one, capture.overlap);
-    capture.lead = needed("lead_mm", zero_or_more, 0);
-    capture.tail = needed("tail_mm", zero_or_more, 0);
+    capture.overlap = needed("overlap", range::overlap, capture.overlap);
+    capture.lead = needed("lead_mm", range::length, 0);
+    capture.tail = needed("tail_mm", range::length, 0);
     const auto mover =
         stack ? std::optional(object.member("mover", "\"ring\", \"rail\" or \"hand\"")) : object.find("mover");
     if (mover)
         capture.mover = mover->one_of<Mover>({{"ring", Mover::ring}, {"rail", Mover::rail}, {"hand", Mover::hand}});
     if (const auto slice = object.find("slice")) {
         ObjectReader ends(*slice);
-        capture.slice = Slice{.from = ends.number("from_mm", zero_or_more)};
-        capture.slice->to = ends.number("to_mm", NumberRule{.least = capture.slice->from});
+        capture.slice = Slice{.from = ends.number("from_mm", range::length)};
+        capture.slice->to =
+            ends.number("to_mm", NumberRule{.least = capture.slice->from, .greatest = range::length.greatest});
         capture.slice->unknown = ends.unknown();
     }
     capture.composite = object.flag_or("composite", capture.composite);
-    capture.settle = object.number_if_any("settle_s", zero_or_more);
+    capture.settle = object.number_if_any("settle_s", range::seconds);
     if (const auto hand = object.find("hand")) {
         ObjectReader held(*hand);
-        capture.hand = {.frames_per_second = held.number("frames_per_second", above_zero),
-                        .burst = held.number("burst_s", above_zero),
-                        .speed = held.number("speed_mm_s", above_zero),
-                        .range = held.number("range_mm", above_zero)};
+        capture.hand = {.frames_per_second = held.number("frames_per_second", range::some_frequency),
+                        .burst = held.number("burst_s", range::some_seconds),
+                        .speed = held.number("speed_mm_s", range::some_speed),
+                        .range = held.number("range_mm", range::size)};
         capture.hand.unknown = held.unknown();
     }
     if (const auto approach = object.find("approach")) capture.approach = approach->text();
-    capture.interval = object.number_if_any("interval_s", above_zero);
+    capture.interval = object.number_if_any("interval_s", range::some_seconds);
     capture.unknown = object.unknown();
     return capture;
 }
 
 Ambient read_ambient(const Node& node) {
     ObjectReader object(node);
-    Ambient ambient{.ev100 = object.number("ev100", exposure_value)};
+    Ambient ambient{.ev100 = object.number("ev100", range::exposure_value)};
     if (const auto kind = object.find("kind"))
         ambient.kind = kind->one_of<AmbientKind>(
             {{"even", AmbientKind::even}, {"window", AmbientKind::window}, {"sky", AmbientKind::sky}});
     auto& position = ambient.position;
-    position.azimuth = object.number_or("azimuth_deg", full_turn, position.azimuth);
-    position.elevation = object.number_or("elevation_deg", full_turn, position.elevation);
-    ambient.size = object.number_or("size_deg", source_size, ambient.size);
+    position.azimuth = object.number_or("azimuth_deg", range::full_turn, position.azimuth);
+    position.elevation = object.number_or("elevation_deg", range::full_turn, position.elevation);
+    ambient.size = object.number_or("size_deg", range::source_angle, ambient.size);
     ambient.unknown = object.unknown();
     return ambient;
 }
 
 std::optional<double> read_power(const Node& node) {
-    if (!node.value().is_string()) return node.number(above_zero);
+    if (!node.value().is_string()) return node.number(range::power);
     node.one_of<int>({{"auto", 0}});
     return std::nullopt;
 }
 
 Bounce read_bounce(const Node& node) {
     ObjectReader object(node);
-    Bounce bounce{.from_lamp = object.number("from_lamp_mm", above_zero),
-                  .reflectance = object.number("reflectance", above_zero_share),
-                  .diameter = object.number("diameter_mm", above_zero)};
+    Bounce bounce{.from_lamp = object.number("from_lamp_mm", range::size),
+                  .reflectance = object.number("reflectance", range::reflecting),
+                  .diameter = object.number("diameter_mm", range::size)};
     bounce.unknown = object.unknown();
     return bounce;
 }
 
 Light read_light(const Node& node, const Kit& kit) {
     ObjectReader object(node);
-    Light light{
-        .lamp = read_reference_if_any(object, "lamp", kit.lamps, "lamp"),
-        .modifier = read_optional_reference(object, "modifier", kit.modifiers, "modifier"),
-        .position = {.distance = object.number("distance_mm", above_zero),
-                     .azimuth = object.number("azimuth_deg", full_turn),
-                     .elevation = object.number("elevation_deg", full_turn)},
-        .aim = {.turn = object.number_or("turn_deg", full_turn, 0), .tip = object.number_or("tip_deg", full_turn, 0)},
-        .on_lens = object.flag_or("on_lens", false),
-        .ratio = object.number_or("ratio_stops", stop_range, 0),
-        .second_layer = object.flag_or("second_layer", false),
-        .metered = object.number_if_any("metered_compensation_stops", stop_range)};
+    Light light{.lamp = read_reference_if_any(object, "lamp", kit.lamps, "lamp"),
+                .modifier = read_optional_reference(object, "modifier", kit.modifiers, "modifier"),
+                .position = {.distance = object.number("distance_mm", range::size),
+                             .azimuth = object.number("azimuth_deg", range::full_turn),
+                             .elevation = object.number("elevation_deg", range::full_turn)},
+                .aim = {.turn = object.number_or("turn_deg", range::full_turn, 0),
+                        .tip = object.number_or("tip_deg", range::full_turn, 0)},
+                .on_lens = object.flag_or("on_lens", false),
+                .ratio = object.number_or("ratio_stops", range::stops, 0),
+                .second_layer = object.flag_or("second_layer", false),
+                .metered = object.number_if_any("metered_compensation_stops", range::stops)};
     const Node power = object.member("power", light.lamp ? "a fraction" : "a fraction or \"auto\"");
     if (light.lamp) {
         if (const auto flash = object.find("flash")) flash->fail("got a flash beside a lamp, expected one of the two");
-        light.power = power.number(above_zero_share);  // a lamp gives what it gives; it is not metered
+        light.power = power.number(range::part);  // a lamp gives what it gives; it is not metered
     } else {
         light.flash = read_reference(object.member("flash", "the id of a flash"), kit.flashes, "flash");
         light.power = read_power(power);
@@ -397,9 +395,9 @@ Light read_light(const Node& node, const Kit& kit) {
 
 Background read_background(const Node& node) {
     ObjectReader object(node);
-    Background background{.distance = object.number("distance_mm", zero_or_more),
-                          .reflectance = object.number("reflectance", share),
-                          .detail = object.number_or("detail_mm", above_zero, Background{}.detail)};
+    Background background{.distance = object.number("distance_mm", range::length),
+                          .reflectance = object.number("reflectance", range::share),
+                          .detail = object.number_or("detail_mm", range::size, Background{}.detail)};
     if (const auto kind = object.find("kind"))
         background.kind =
             kind->one_of<BackgroundKind>({{"card", BackgroundKind::card}, {"scene", BackgroundKind::scene}});
@@ -412,19 +410,19 @@ Freeze read_freeze(const Node& node) {
     ObjectReader object(node);
     Freeze freeze{.act = object.member("act", "\"fall\", \"thrown\" or \"splash\"")
                              .one_of<Act>({{"fall", Act::fall}, {"thrown", Act::thrown}, {"splash", Act::splash}})};
-    freeze.drop = object.number("drop_mm", freeze.act == Act::thrown ? any_number : zero_or_more);
-    freeze.speed = object.number_or("speed_mm_s", zero_or_more, freeze.speed);
-    freeze.wanted_blur = object.number_or("wanted_blur_px", above_zero, freeze.wanted_blur);
+    freeze.drop = object.number("drop_mm", freeze.act == Act::thrown ? range::offset : range::length);
+    freeze.speed = object.number_or("speed_mm_s", range::speed, freeze.speed);
+    freeze.wanted_blur = object.number_or("wanted_blur_px", range::pixels, freeze.wanted_blur);
     if (const auto trigger = object.find("trigger"))
         freeze.trigger =
             trigger->one_of<Trigger>({{"beam", Trigger::beam}, {"sound", Trigger::sound}, {"hand", Trigger::hand}});
-    freeze.beam_above = object.number_or("beam_above_mm", zero_or_more, freeze.beam_above);
-    freeze.sound_distance = object.number_or("sound_distance_mm", zero_or_more, freeze.sound_distance);
-    freeze.lag = object.number_or("lag_s", zero_or_more, freeze.lag);
-    freeze.scatter = object.number_or("scatter_mm", zero_or_more, freeze.scatter);
+    freeze.beam_above = object.number_or("beam_above_mm", range::length, freeze.beam_above);
+    freeze.sound_distance = object.number_or("sound_distance_mm", range::length, freeze.sound_distance);
+    freeze.lag = object.number_or("lag_s", range::seconds, freeze.lag);
+    freeze.scatter = object.number_or("scatter_mm", range::length, freeze.scatter);
     if (const auto second = object.find("second_drop")) {
         ObjectReader drop(*second);
-        freeze.second = TwoDrops{.rise = drop.number("rise_s", zero_or_more),
+        freeze.second = TwoDrops{.rise = drop.number("rise_s", range::seconds),
                                  .column = drop.number("column_mm", NumberRule{.greatest = freeze.drop})};
         freeze.second->unknown = drop.unknown();
     }
@@ -432,7 +430,7 @@ Freeze read_freeze(const Node& node) {
         ObjectReader flashes(*burst);
         freeze.repeating =
             RepeatingFlash{.burst = {.flashes = flashes.member("flashes", "a whole number").whole_number(1),
-                                     .frequency = flashes.number("frequency_hz", above_zero)}};
+                                     .frequency = flashes.number("frequency_hz", range::some_frequency)}};
         freeze.repeating->unknown = flashes.unknown();
     }
     freeze.unknown = object.unknown();
@@ -443,7 +441,7 @@ ProofEntry read_proof_entry(const Node& node) {
     ObjectReader object(node);
     ProofEntry entry{.time = object.text("time"),
                      .frames = object.member("frames", "a whole number").whole_number(0),
-                     .correction = object.number("correction_stops", stop_range),
+                     .correction = object.number("correction_stops", range::stops),
                      .verdict = object.member("verdict", "\"keep\" or \"redo\"")
                                     .one_of<Verdict>({{"keep", Verdict::keep}, {"redo", Verdict::redo}}),
                      .remark = object.text_or("remark", "")};
@@ -451,15 +449,20 @@ ProofEntry read_proof_entry(const Node& node) {
     return entry;
 }
 
+/// Null: at infinity.
+double read_plane(const Node& node) {
+    return node.is_null() ? std::numeric_limits<double>::infinity() : node.number(range::offset);
+}
+
 ExposedFrame read_exposed_frame(const Node& node) {
     ObjectReader object(node);
     ExposedFrame frame{.index = object.member("index", "a whole number").whole_number(0),
                        .file = object.text("file"),
-                       .plane = object.number("plane_mm", any_number),
-                       .f_number = object.number("f_number", above_zero),
-                       .shutter = object.number("shutter_s", above_zero),
-                       .iso = object.number("iso", above_zero),
-                       .flash = object.number_or("flash_share", zero_or_more, 1),
+                       .plane = read_plane(object.member("plane_mm", "a number or null")),
+                       .f_number = object.number("f_number", range::f_number),
+                       .shutter = object.number("shutter_s", range::shutter),
+                       .iso = object.number("iso", range::iso),
+                       .flash = object.number_or("flash_share", range::count, 1),
                        .time = object.text("time"),
                        .remark = object.text_or("remark", "")};
     frame.unknown = object.unknown();
@@ -488,9 +491,9 @@ Timing read_timing(const Node& node) {
     ObjectReader object(node);
     Timing timing;
     if (object.find("after")) timing.after = object.texts("after");
-    timing.not_before = object.number_if_any("not_before_s", zero_or_more);
-    timing.done_by = object.number_if_any("done_by_s", zero_or_more);
-    timing.handling = object.number_if_any("handling_s", zero_or_more);
+    timing.not_before = object.number_if_any("not_before_s", range::seconds);
+    timing.done_by = object.number_if_any("done_by_s", range::seconds);
+    timing.handling = object.number_if_any("handling_s", range::seconds);
     timing.unknown = object.unknown();
     return timing;
 }
@@ -498,19 +501,19 @@ Timing read_timing(const Node& node) {
 Workday read_workday(const Node& node) {
     ObjectReader object(node);
     Workday day;
-    day.begin = object.number_or("begin_s", zero_or_more, day.begin);
+    day.begin = object.number_or("begin_s", range::seconds, day.begin);
     if (const auto node_of_prices = object.find("prices_s")) {
         ObjectReader prices(*node_of_prices);
-        day.prices.camera = prices.number_or("camera", zero_or_more, day.prices.camera);
-        day.prices.lens = prices.number_or("lens", zero_or_more, day.prices.lens);
-        day.prices.tubes = prices.number_or("tubes", zero_or_more, day.prices.tubes);
-        day.prices.light = prices.number_or("light", zero_or_more, day.prices.light);
-        day.prices.background = prices.number_or("background", zero_or_more, day.prices.background);
-        day.prices.subject = prices.number_or("subject", zero_or_more, day.prices.subject);
+        day.prices.camera = prices.number_or("camera", range::seconds, day.prices.camera);
+        day.prices.lens = prices.number_or("lens", range::seconds, day.prices.lens);
+        day.prices.tubes = prices.number_or("tubes", range::seconds, day.prices.tubes);
+        day.prices.light = prices.number_or("light", range::seconds, day.prices.light);
+        day.prices.background = prices.number_or("background", range::seconds, day.prices.background);
+        day.prices.subject = prices.number_or("subject", range::seconds, day.prices.subject);
         day.prices.unknown = prices.unknown();
     }
-    day.sorting = object.number_or("sorting_s_per_frame", zero_or_more, day.sorting);
-    day.combining = object.number_or("combining_s_per_frame", zero_or_more, day.combining);
+    day.sorting = object.number_or("sorting_s_per_frame", range::seconds, day.sorting);
+    day.combining = object.number_or("combining_s_per_frame", range::seconds, day.combining);
     day.waiting_counts = object.flag_or("waiting_counts", day.waiting_counts);
     day.unknown = object.unknown();
     return day;
@@ -550,7 +553,7 @@ Shot read_shot(const Node& node, const Kit& kit) {
     if (const auto proof = object.find("proof"))
         for (const Node& entry : proof->items()) shot.proof.push_back(read_proof_entry(entry));
     if (const auto runs = object.find("runs"))
-        for (const Node& run : runs->items()) shot.runs.push_back(read_run(run));
+        for (const Node& run : runs->items()) shot.runs.emplace_back(read_run(run));
     if (const auto timing = object.find("timing")) shot.timing = read_timing(*timing);
     shot.unknown = object.unknown();
     return shot;

@@ -46,7 +46,7 @@ Json write_subject(const Subject& subject) {
     if (subject.tilt != 0) json["tilt_deg"] = json_number(subject.tilt);
     if (subject.turn != 0) json["turn_deg"] = json_number(subject.turn);
     if (subject.colour) json["colour"] = colour_text(*subject.colour);
-    if (subject.height_map) json["height_map"] = write_height_map(*subject.height_map);
+    if (subject.height_map) json["height_map"] = write_height_map(**subject.height_map);
     if (!subject.traits.empty()) json["traits"] = subject.traits;
     return with_unknown(std::move(json), subject.unknown);
 }
@@ -250,7 +250,8 @@ Json write_exposed_frame(const ExposedFrame& frame) {
     return with_unknown(std::move(json), frame.unknown);
 }
 
-Json write_run(const RunRecord& run) {
+Json write_run(const Shared<RunRecord>& shared) {
+    const RunRecord& run = *shared;
     constexpr const char* ends[] = {"complete", "stopped", "broken"};
     Json json = {
         {"id", run.id}, {"time", run.time}, {"planned_frames", run.planned}, {"end", ends[static_cast<int>(run.end)]}};

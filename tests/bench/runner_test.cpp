@@ -2,10 +2,21 @@
 #include "bench/runner.hpp"
 #include "bench/benches.hpp"
 #include "shoot/evaluate.hpp"
+#include "shoot/plan.hpp"
+#include "shoot/stack_plan.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/path_text.hpp"
+#include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 
+#include <nlohmann/json.hpp>
+
+#include <sys/wait.h>
+#include <unistd.h>
+
 #include <algorithm>
+#include <functional>
+#include <limits>
 #include <set>
 #include <thread>
 
@@ -322,8 +333,10 @@ TEST_CASE("what is to be taken again counts as missing from the moment it is ask
         runner.run();
     }
     // Asked for, and the power goes before the first of them is begun.
-    auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
-    REQUIRE(journal.redone(9));
+    {
+        auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+        REQUIRE(journal.redone(9));
+    }
     const auto state = read(run);
     CHECK(state.missing() == std::vector<std::size_t>{9, 10, 11});
     CHECK(state.taken.size() == 9);
@@ -407,14 +420,16 @@ TEST_CASE("time left and frames done are told while it runs", "[bench][run]") {
     test::BenchRun run;
     auto journal = created(run);
     Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
-    CHECK_THAT(runner.status().seconds_left, same(12 * run.plan.frame_time));
+    // The way to the switch, which may be the whole rail, and from there behind the first frame are in it.
+    const double way = rail_reference(run.plan, 100) + *run.plan.frames[0].rail - run.plan.take_up;
+    CHECK_THAT(runner.status().seconds_left, same(12 * run.plan.frame_time + (100 + way) / 2));
     double before = 1e9;
     bool charged = false;
     runner.run([&] {
         const auto status = runner.status();
         CHECK(status.seconds_left <= before + 1e-9);
         before = status.seconds_left;
-        charged |= status.flash_ready_in > 0;
+        charged |= status.flash_ready_in > 0.0;
         CHECK(status.frames.size() == 12);
         CHECK(status.frame < 12);
     });
@@ -429,7 +444,7 @@ TEST_CASE("time left and frames done are told while it runs", "[bench][run]") {
     auto other = created(slow);
     Runner waits(slow.devices->bench(), slow.clock, other, slow.fresh());
     double longest = 0;
-    waits.run([&] { longest = std::max(longest, waits.status().flash_ready_in); });
+    waits.run([&] { longest = std::max(longest, waits.status().flash_ready_in.value()); });
     // Four seconds after full power, less the move of half a second and the rest of one.
     CHECK(longest > 1.5);
     CHECK(longest < 3.5);
@@ -479,4 +494,196 @@ TEST_CASE("requests in the middle of a fault are taken up when it goes on", "[be
         std::ranges::count_if(state.frames, [](const auto& f) { return f.state == FrameState::skipped; });
     CHECK(skipped <= 1);
     CHECK(state.taken.size() + static_cast<std::size_t>(skipped) == 12);
+}
+
+// ---- stopping ----------------------------------------------------------------------------------------------------
+
+namespace {
+
+/// Between runner and rail: does something after so many movements, as another thread might just then.
+class Interrupted final : public RailPort {
+  public:
+    Interrupted(RailPort& rail, int after, std::function<void()> then)
+        : rail_(rail), after_(after), then_(std::move(then)) {}
+    Done connect() override {
+        auto done = rail_.connect();
+        if (after_ == 0 && !over_) over_ = true, then_();
+        return done;
+    }
+    void disconnect() override { rail_.disconnect(); }
+    std::string name() const override { return rail_.name(); }
+    Capabilities capabilities() const override { return rail_.capabilities(); }
+    Done home() override { return moved(rail_.home()); }
+    Done move_to(double position) override { return moved(rail_.move_to(position)); }
+    Outcome<double> position() override { return rail_.position(); }
+    void halt() override { rail_.halt(); }
+
+  private:
+    Done moved(Done done) {
+        if (++moves_ == after_) over_ = true, then_();
+        return done;
+    }
+    RailPort& rail_;
+    int after_, moves_ = 0;
+    bool over_ = false;
+    std::function<void()> then_;
+};
+
+}  // namespace
+
+TEST_CASE("a stop between two movements of the rail is the last of them", "[bench][run]") {
+    for (const bool serial : {false, true})
+        // While it connects, after homing, between going behind the first frame and to it, and there.
+        for (const int after : {0, 1, 2, 3}) {
+            INFO((serial ? "serial" : "simulated") << ", after " << after);
+            test::BenchRun run(test::twelve_frames(), {.picture_width = 48, .serial = serial});
+            auto journal = created(run);
+            auto bench = run.devices->bench();
+            Runner* runner = nullptr;
+            double stood = -1;
+            Interrupted rail(*bench.rail, after, [&] {
+                runner->stop();
+                stood = run.devices->world().carriage;
+            });
+            bench.rail = &rail;
+            Runner made(bench, run.clock, journal, run.fresh());
+            runner = &made;
+            CHECK(made.run() == Phase::stopped);
+            CHECK(run.devices->world().carriage == stood);
+            CHECK(read(run).taken.empty());
+            // The latch is the port's: it holds for whoever asks, until it is connected anew.
+            REQUIRE(bench.rail->move_to(50));
+            CHECK(run.devices->world().carriage == stood);
+            REQUIRE_FALSE(bench.rail->connect());
+            CHECK_FALSE(bench.rail->move_to(50));
+        }
+}
+
+TEST_CASE("a run that is abandoned is over at once, and what had not reached the card is missing", "[bench][run]") {
+    test::BenchRun run;
+    run.shoot.kit.cameras[0].write_speed = 0.01;  // hours
+    run.devices = std::make_unique<SimulatedBench>(run.clock, run.shoot.kit, run.shoot.shots[0], run.plan,
+                                                   SimulatedBench::Options{.picture_width = 48});
+    WallClock clock(1000);
+    SimulatedBench slow(clock, run.shoot.kit, run.shoot.shots[0], run.plan, {.picture_width = 48});
+    auto journal = created(run);
+    Runner runner(slow.bench(), clock, journal, run.fresh());
+    std::thread person;
+    runner.run(at_exposures(runner, [&](std::size_t frame) {
+        if (frame == 2) person = std::thread([&] { runner.abandon(); });
+    }));
+    person.join();
+    const auto state = read(run);
+    CHECK(state.end == shoot::RunEnd::stopped);
+    CHECK(state.missing().size() >= 9);
+    CHECK(state.missing().size() + state.taken.size() == 12);
+}
+
+TEST_CASE("while a flash does not charge nobody is told when it will be ready", "[bench][run]") {
+    test::BenchRun run(test::twelve_frames(),
+                       {.troubles = {{.kind = TroubleKind::flash_dies, .frame = 3}}, .picture_width = 48});
+    auto journal = created(run);
+    Runner runner(run.devices->bench(), run.clock, journal, run.fresh(), {.hold_on_fault = false, .reconnects = 0});
+    bool unsaid = false;
+    runner.run([&] {
+        const auto ready = runner.status().flash_ready_in;
+        unsaid |= !ready;
+        if (ready) CHECK(*ready < 60);
+    });
+    CHECK(unsaid);
+    CHECK(runner.status().phase == Phase::broken);
+}
+
+// ---- names, places, locks ----------------------------------------------------------------------------------------
+
+TEST_CASE("a folder whose name is not UTF-8 holds a run and gives it back", "[bench][journal]") {
+    test::BenchRun run;
+    const std::filesystem::path folder = run.folder.path() / "r\xe9sultats \xff";
+    run.plan.folder = folder;
+    const auto path = folder / "one-1.journal";
+    { REQUIRE(std::holds_alternative<Journal>(Journal::create(path, run.plan))); }
+    const auto state = read_journal(path);
+    REQUIRE(std::holds_alternative<RunState>(state));
+    CHECK(std::get<RunState>(state).plan.folder == folder);
+    CHECK(storage::path_of(record_of(std::get<RunState>(state)).folder) == folder);
+    for (const char* name : {"plain", "/a b/\xc3\xa9", "file:///odd", "\x80%41"}) {
+        CHECK(storage::path_of(storage::path_text(name)) == std::filesystem::path(name));
+        CHECK_NOTHROW(nlohmann::json(storage::path_text(name)).dump());
+    }
+    CHECK(storage::path_text("/a b/\xc3\xa9") == "/a b/\xc3\xa9");
+}
+
+TEST_CASE("a plane at infinity comes back from journal and log", "[bench][journal]") {
+    test::BenchRun run;
+    const double infinite = std::numeric_limits<double>::infinity();
+    run.plan.frames[11].plane = infinite;
+    {
+        auto journal = created(run);
+        REQUIRE(journal.exposed(11, {.index = 11, .file = "x.jpg", .plane = infinite, .time = "t"}));
+        REQUIRE(journal.saved(11));
+    }
+    const auto state = read(run);
+    CHECK(state.plan.frames[11].plane == infinite);
+    REQUIRE(state.taken.size() == 1);
+    CHECK(state.taken[0].plane == infinite);
+    auto shoot = run.shoot;
+    shoot.shots[0].runs = {record_of(state)};
+    const auto back = storage::read_shoot(storage::write_shoot(shoot));
+    REQUIRE(std::holds_alternative<shoot::Shoot>(back));
+    CHECK(std::get<shoot::Shoot>(back).shots[0].runs == shoot.shots[0].runs);
+}
+
+TEST_CASE("a journal without frames is refused, and none is begun", "[bench][journal]") {
+    test::BenchRun run;
+    { auto journal = created(run); }
+    auto text = std::get<std::string>(storage::read_file(run.journal_path()));
+    const auto frames = text.find("\"frames\":[");
+    REQUIRE_FALSE(storage::replace_file(run.journal_path(), text.substr(0, frames) + "\"frames\":[]}\n"));
+    const auto state = read_journal(run.journal_path());
+    REQUIRE(std::holds_alternative<storage::ReadError>(state));
+    CHECK(storage::message(std::get<storage::ReadError>(state)).find("line 1: no frames") != std::string::npos);
+    auto plan = run.plan;
+    plan.frames.clear();
+    CHECK(test_plan(plan).frames.empty());
+    const auto path = run.folder.path() / "none.journal";
+    CHECK(std::holds_alternative<storage::ReadError>(Journal::create(path, plan)));
+    CHECK_FALSE(std::filesystem::exists(path));
+}
+
+TEST_CASE("a journal is one program's at a time", "[bench][journal]") {
+    test::BenchRun run;
+    {
+        auto journal = created(run);
+        CHECK(run_is_on(run.journal_path()));
+        const auto second = Journal::resume(run.journal_path());
+        REQUIRE(std::holds_alternative<storage::ReadError>(second));
+        CHECK(std::get<storage::ReadError>(second).problem.find("is on already") != std::string::npos);
+        // In another program just the same.
+        const auto child = ::fork();
+        if (child == 0) ::_exit(std::holds_alternative<Journal>(Journal::resume(run.journal_path())) ? 1 : 0);
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        CHECK((WIFEXITED(status) && WEXITSTATUS(status) == 0));
+    }
+    CHECK_FALSE(run_is_on(run.journal_path()));
+    CHECK(std::holds_alternative<Journal>(Journal::resume(run.journal_path())));
+    CHECK_FALSE(run_is_on(run.folder.path() / "no.journal"));
+}
+
+TEST_CASE("a stack of more frames than a run takes is refused, and its frames are not spread", "[bench][run]") {
+    auto shoot = test::twelve_frames();
+    shoot.shots[0].subject.depth = 900000;
+    shoot.shots[0].rig.rail.reset();
+    const auto report = shoot::evaluate(shoot.kit, shoot.shots[0]);
+    REQUIRE(report.capture.frames > shoot::most_frames);
+    const auto refusal = run_refusal(report);
+    REQUIRE(refusal);
+    CHECK(refusal->find("10000") != std::string::npos);
+    const auto frames = shoot::stack_frames(shoot::plan_of(shoot.kit, shoot.shots[0]), report);
+    REQUIRE(frames.size() == 10000);
+    for (const std::size_t i : {std::size_t{1}, std::size_t{5000}, std::size_t{9999}}) {
+        CHECK_THAT(frames[i].plane - frames[i - 1].plane, WithinAbs(*report.capture.step, 1e-6 * *report.capture.step));
+        CHECK_THAT(*frames[i].rail, WithinAbs(static_cast<double>(i) * *report.capture.step, 1e-6));
+    }
+    CHECK_FALSE(run_refusal(shoot::evaluate(test::twelve_frames().kit, test::twelve_frames().shots[0])));
 }

@@ -4,7 +4,11 @@
 #include "bench/serial_rail.hpp"
 #include "support/matchers.hpp"
 
+#include <fcntl.h>
+#include <unistd.h>
+
 #include <chrono>
+#include <filesystem>
 #include <thread>
 
 using namespace poquito;
@@ -88,9 +92,69 @@ TEST_CASE("a halt from another thread ends a movement over the line", "[bench][s
     CHECK(fault->text.find("halted") != std::string::npos);
     CHECK(world.carriage > 1);
     CHECK(world.carriage < 35);
-    // And it goes on where it is told next.
+    // It holds until the line is connected again, however often it is told to go on.
+    const double stood = world.carriage;
+    CHECK(rail.move_to(5)->text.find("halted") != std::string::npos);
+    CHECK(rail.home()->text.find("halted") != std::string::npos);
+    CHECK(world.carriage == stood);
+    REQUIRE_FALSE(rail.connect());
     REQUIRE_FALSE(rail.move_to(5));
     CHECK_THAT(std::get<double>(rail.position()), WithinAbs(5, 1e-6));
+}
+
+TEST_CASE("a halt that comes before the movement keeps the rail where it is", "[bench][serial]") {
+    Line line;
+    SerialRail rail(line.controller.device(), line.dialect);
+    REQUIRE_FALSE(rail.connect());
+    REQUIRE_FALSE(rail.home());
+    REQUIRE_FALSE(rail.move_to(3));
+    rail.halt();
+    CHECK(rail.move_to(20)->kind == FaultKind::refused);
+    CHECK_THAT(line.world.carriage, WithinAbs(3, 0.06));
+    // The simulated rail keeps to the same.
+    SimulatedRail direct(line.world, {.travel = 40, .step = 0.001});
+    REQUIRE_FALSE(direct.connect());
+    REQUIRE_FALSE(direct.home());
+    direct.halt();
+    CHECK(direct.move_to(20)->kind == FaultKind::refused);
+    CHECK(direct.home()->kind == FaultKind::refused);
+    CHECK(line.world.carriage == 0);
+    REQUIRE_FALSE(direct.connect());
+    REQUIRE_FALSE(direct.move_to(2));
+}
+
+TEST_CASE("a stop after a lost line writes into no other file", "[bench][serial]") {
+    Line line;
+    line.dialect.timeout = 0.2;
+    SerialRail rail(line.controller.device(), line.dialect);
+    REQUIRE_FALSE(rail.connect());
+    line.controller.unplug();
+    CHECK(std::get<Fault>(rail.position()).kind == FaultKind::not_connected);
+    // Files opened now take the first numbers that are free, the line's among them.
+    test::Folder folder;
+    std::vector<int> files;
+    for (int i = 0; i < 8; ++i)
+        files.push_back(
+            ::open((folder.path() / ("f" + std::to_string(i))).c_str(), O_WRONLY | O_CREAT | O_CLOEXEC, 0600));
+    rail.halt();
+    rail.disconnect();
+    rail.halt();
+    for (const int file : files) ::close(file);
+    for (int i = 0; i < 8; ++i) CHECK(std::filesystem::file_size(folder.path() / ("f" + std::to_string(i))) == 0);
+}
+
+TEST_CASE("the line is not handed on to other programs", "[bench][serial]") {
+    Line line;
+    SerialRail rail(line.controller.device(), line.dialect);
+    REQUIRE_FALSE(rail.connect());
+    int found = 0;
+    for (const auto& entry : std::filesystem::directory_iterator("/proc/self/fd")) {
+        std::error_code gone;
+        if (std::filesystem::read_symlink(entry.path(), gone) != line.controller.device()) continue;
+        ++found;
+        CHECK((::fcntl(std::stoi(entry.path().filename()), F_GETFD) & FD_CLOEXEC) != 0);
+    }
+    CHECK(found >= 1);
 }
 
 TEST_CASE("a whole run over the serial line", "[bench][serial][run]") {

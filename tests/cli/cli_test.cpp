@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include <sys/wait.h>
+#include <algorithm>
 #include <cstdlib>
 #include <filesystem>
 
@@ -53,10 +54,10 @@ TEST_CASE("bad input: status 1, one line on standard error, nothing on standard 
     auto shoot = test::plain_shoot();
     shoot.shots[0].exposure.iso = -100;
     REQUIRE_FALSE(storage::save_shoot(shoot, path));
-    for (const auto& [file, message] :
-         {std::pair<std::string, std::string>{path.string(), "shots[0].exposure.iso: got -100, expected above 0\n"},
-          {"/no/such/file", "/no/such/file: cannot read, No such file or directory\n"},
-          {"/", "/: cannot read, it is a folder\n"}}) {
+    for (const auto& [file, message] : {std::pair<std::string, std::string>{
+                                            path.string(), "shots[0].exposure.iso: got -100, expected 1 to 10000000\n"},
+                                        {"/no/such/file", "/no/such/file: cannot read, No such file or directory\n"},
+                                        {"/", "/: cannot read, it is a folder\n"}}) {
         const auto outcome = run("report " + file);
         CHECK(outcome.status == 1);
         CHECK(outcome.out.empty());
@@ -90,4 +91,23 @@ TEST_CASE("sheet writes the run sheet as HTML", "[cli]") {
     CHECK(std::get<std::string>(storage::read_file(path)).starts_with("<!DOCTYPE html>"));
     fs::remove(path);
     CHECK(run("sheet " + demo + " /no/such/folder/a.html").status == 1);
+}
+
+TEST_CASE("the order of many shots ends when its time is over, with the best so far and word of it", "[cli]") {
+    const auto path = fs::temp_directory_path() / ("poquito-many-" + std::to_string(::getpid()));
+    auto shoot = test::plain_shoot();
+    const auto one = shoot.shots[0];
+    for (int i = 0; i < 150; ++i) {
+        shoot.shots.push_back(one);
+        shoot.shots.back().id = "s" + std::to_string(i);
+        if (i % 3 == 0) shoot.shots.back().rig.tubes = {"t20"};
+        if (i % 5 == 0) shoot.shots.back().background = shoot::Background{.reflectance = 0.1 + 0.01 * (i % 7)};
+    }
+    REQUIRE_FALSE(storage::save_shoot(shoot, path));
+    const auto outcome = run("order " + path.string() + " --seconds 0.2");
+    CHECK(outcome.status == 0);
+    CHECK(outcome.err.find("the best order found so far") != std::string::npos);
+    CHECK(std::ranges::count(outcome.out, '\n') == 152);
+    CHECK(run("order " + path.string() + " --seconds -1").status == 2);
+    fs::remove(path);
 }

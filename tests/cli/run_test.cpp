@@ -192,3 +192,31 @@ TEST_CASE("a rail simulated by one program is driven by another", "[cli][serial]
     // Nobody at the other end any more.
     CHECK(waited(started(place.run({"--rail", device}))) == 3);
 }
+
+TEST_CASE("a folder whose name is not UTF-8 takes the frames and the journal", "[cli][run]") {
+    Place place;
+    place.frames = (place.folder.path() / "r\xe9sultats").string();
+    place.journal = fs::path(place.frames) / "one-1.journal";
+    CHECK(waited(started(place.run())) == 0);
+    const auto state = place.state();
+    CHECK(state.plan.folder == fs::path(place.frames));
+    check_record(place, state);
+    CHECK(state.missing().empty());
+}
+
+TEST_CASE("a run that is on in one program is not gone on with in another", "[cli][run]") {
+    Place place;
+    auto slow = place.run();
+    slow[slow.size() - 1] = "2";  // times as fast as the wall clock
+    const auto first = started(slow);
+    while (!fs::exists(place.journal) || fs::file_size(place.journal) < 500)
+        std::this_thread::sleep_for(std::chrono::milliseconds(5));
+    CHECK(waited(started(place.run())) == 1);
+    CHECK_FALSE(fs::exists(fs::path(place.frames) / "one-2.journal"));
+    ::kill(first, SIGKILL);
+    waited(first);
+    // Its lock died with it.
+    CHECK(waited(started(place.run())) == 0);
+    check_record(place, place.state());
+    CHECK(place.state().missing().empty());
+}

@@ -1,5 +1,6 @@
 #include "person.hpp"
 
+#include "support/random.hpp"
 #include "support/shoots.hpp"
 
 using namespace poquito;
@@ -109,4 +110,50 @@ TEST_CASE("a snapshot does not change under whoever holds it", "[desk][document]
     CHECK(before->shots[0].rig.tubes.empty());
     CHECK(report->optics.ring == ring);
     CHECK(document.report()->optics.ring < ring);  // the tube does part of the work
+}
+
+TEST_CASE("the history is bounded, and undo gives back every shoot on the way as it was", "[desk][document][undo]") {
+    Document document;
+    document.open(three_shots(), {});
+    test::Random random(3);
+    std::vector<shoot::Shoot> seen = {document.shoot()};
+    for (int i = 0; i < 60; ++i) {
+        const int kind = random.whole(0, 4);
+        document.edit({QStringLiteral("x"), kind == 4 ? QStringLiteral("same") : QString()}, [&](shoot::Shoot& shoot) {
+            if (kind == 0) shoot.title += "x";
+            if (kind == 1) shoot.kit.lenses[0].name += "y";
+            if (kind == 2) shoot.shots.insert(shoot.shots.begin(), shoot.shots.front());
+            if (kind == 2) shoot.shots.front().id += "z" + std::to_string(i);
+            if (kind == 3 && shoot.shots.size() > 2) shoot.shots.pop_back();
+            if (kind == 4) shoot.shots[0].exposure.iso += 1, shoot.shots.back().name += "w";
+        });
+        const auto steps = static_cast<std::size_t>(document.undoStack().count());
+        seen.resize(steps);  // melted into the step before
+        seen.push_back(document.shoot());
+    }
+    REQUIRE(seen.size() > 40);
+    for (std::size_t i = seen.size(); i-- > 1;) {
+        CHECK(document.shoot() == seen[i]);
+        document.undoStack().undo();
+    }
+    CHECK(document.shoot() == seen[0]);
+    for (std::size_t i = 1; i < seen.size(); ++i) {
+        document.undoStack().redo();
+        CHECK(document.shoot() == seen[i]);
+    }
+    for (int i = 0; i < Document::most_steps + 50; ++i) rename(document, std::to_string(i).c_str());
+    CHECK(document.undoStack().count() == Document::most_steps);
+}
+
+TEST_CASE("an edit copies no record of a run", "[desk][document]") {
+    Document document;
+    auto shoot = three_shots();
+    shoot.shots[0].runs = {shoot::RunRecord{.id = "one-1", .frames = std::vector<shoot::ExposedFrame>(10000)}};
+    document.open(shoot, {});
+    const auto* before = &*document.shoot().shots[0].runs[0];
+    rename(document, "a");
+    rename(document, "b");
+    CHECK(&*document.shoot().shots[0].runs[0] == before);
+    document.undoStack().undo();
+    CHECK(&*document.shoot().shots[0].runs[0] == before);
 }

@@ -1,7 +1,11 @@
 #include "person.hpp"
 
+#include "desk/colour_field.hpp"
 #include "desk/quantity_field.hpp"
+#include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
+
+#include <set>
 
 using namespace poquito;
 using test::Person;
@@ -150,4 +154,65 @@ TEST_CASE("what is typed in one view shows in all others", "[desk][fields]") {
     person.goTo(2);
     CHECK(person.text(QStringLiteral("magnificationField")) ==
           QString::fromStdString(shoot::magnification_text(person.report().optics.magnification)));
+}
+
+TEST_CASE("colours of different things, and of different visits, are steps of their own", "[desk][fields][undo]") {
+    Person person;
+    person.window().openDemo();
+    person.document().editShot({QStringLiteral("card")},
+                               [](shoot::Shot& shot) { shot.background = shoot::Background{}; });
+    const int before = person.document().undoStack().count();
+    person.goTo(1);
+    person.type(QStringLiteral("subjectColourField"), QStringLiteral("#102030"));
+    person.goTo(3);
+    const auto colour = [&](const char* field, const shoot::Colour& to) {
+        auto* edit = person.window().findChild<desk::ColourField*>(QLatin1String(field));
+        REQUIRE(edit);
+        Q_EMIT edit->colourEdited(to);
+        Q_EMIT edit->editingFinished();
+    };
+    colour("backgroundColourField", {1, 2, 3});
+    colour("backgroundColourField", {4, 5, 6});
+    colour("subjectColourField", {7, 8, 9});
+    CHECK(person.document().undoStack().count() == before + 4);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.shot().subject.colour == shoot::Colour{0x10, 0x20, 0x30});
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.shot().background->colour == shoot::Colour{1, 2, 3});
+}
+
+TEST_CASE("whatever the fields of the stations allow, the file takes back", "[desk][fields]") {
+    Person person;
+    person.window().openDemo();
+    int tried = 0;
+    std::set<QString> refused;
+    for (int station = 1; station <= 6; ++station) person.goTo(station);
+    const auto fields = person.window().findChildren<desk::QuantityField*>();
+    // A stack, and something that falls: between them they have nearly all there is to change.
+    for (const auto* name : {"Fossil urchin", "Salt on caramel"}) {
+        const auto& shots = person.document().shoot().shots;
+        const auto shot =
+            std::ranges::find_if(shots, [&](const auto& one) { return one.name.find(name) != std::string::npos; });
+        REQUIRE(shot != shots.end());
+        person.document().select(static_cast<int>(shot - shots.begin()));
+        // Those of the leaves behind too.
+        for (auto* field : fields)
+            for (const double value : {field->quantity().rule.least, field->quantity().rule.greatest}) {
+                if (!field->isEnabled() || value == field->value()) continue;
+                const auto before = person.document().snapshot();
+                Q_EMIT field->valueEdited(value);
+                if (person.document().shoot() == *before) continue;
+                ++tried;
+                const auto back = storage::read_shoot(storage::write_shoot(person.document().shoot()));
+                if (const auto* error = std::get_if<storage::ReadError>(&back))
+                    refused.insert(QStringLiteral("%1 = %2: %3")
+                                       .arg(field->objectName())
+                                       .arg(value)
+                                       .arg(QString::fromStdString(storage::message(*error))));
+                person.document().undoStack().undo();
+            }
+    }
+    for (const auto& line : refused) UNSCOPED_INFO(line.toStdString());
+    CHECK(refused.empty());
+    CHECK(tried > 120);
 }

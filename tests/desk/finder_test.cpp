@@ -317,8 +317,8 @@ TEST_CASE("forms, attitude and height maps are given at the subject", "[desk][fi
     map.save(folder.filePath(QStringLiteral("map.png")));
     CHECK(page->loadHeightMap(folder.filePath(QStringLiteral("map.png"))));
     CHECK(person.shot().subject.form == shoot::Form::height_map);
-    CHECK(person.shot().subject.height_map->width == 256);
-    CHECK(person.shot().subject.height_map->heights.front() < 3);
+    CHECK((*person.shot().subject.height_map)->width == 256);
+    CHECK((*person.shot().subject.height_map)->heights.front() < 3);
 
     const auto before = person.document().shoot();
     const auto refused = [&](const QString& path, const char* why) {

@@ -18,11 +18,11 @@ struct Sample {
 
 std::vector<Sample> samples() {
     return {
-        {"length", lengthQuantity(false), {0.012, 0.25, 3.5, 42, 1500}, {"0", "-1", "x"}},
+        {"length", lengthQuantity(poquito::shoot::range::size), {0.012, 0.25, 3.5, 42, 1500}, {"0", "-1", "x"}},
         {"length or none", lengthQuantity(), {0, 0.012, 42}, {"-1", ""}},
         {"magnification", magnificationQuantity(), {0.05, 0.62, 1, 3.1}, {"0", "-1", "1:0"}},
-        {"share", shareQuantity(0, 1), {0, 0.18, 1}, {"101", "-1", "%"}},
-        {"ratio", ratioQuantity(0, 1), {0, 0.47, 1}, {"1.2", "-0.1"}},
+        {"share", shareQuantity(poquito::shoot::range::share), {0, 0.18, 1}, {"101", "-1", "%"}},
+        {"ratio", ratioQuantity(poquito::shoot::range::share), {0, 0.47, 1}, {"1.2", "-0.1"}},
         {"f-number", fNumberQuantity(), {1.8, 5.6, 22}, {"0", "f/", "-4"}},
         {"shutter", shutterQuantity(), {1.0 / 4000, 1.0 / 160, 0.5, 30}, {"0", "1/", "1/0"}},
         {"iso", isoQuantity(), {64, 100, 12800}, {"0", "fast"}},
@@ -31,7 +31,7 @@ std::vector<Sample> samples() {
         {"stops", stopsQuantity(), {-1, 0, 1.3}, {"99", "up"}},
         {"speed", speedQuantity(), {0, 5, 1400}, {"-1", "fast"}},
         {"frequency", frequencyQuantity(), {0, 1.5}, {"-1", "Hz"}},
-        {"angle", angleQuantity(), {-180, -35, 0, 90}, {"181", "left"}},
+        {"angle", angleQuantity(), {-180, -35, 0, 90}, {"361", "left"}},
         {"seconds", secondsQuantity(), {0.5, 2}, {"0", "-2"}},
         {"count", countQuantity(), {0, 1, 23}, {"1.5", "-1"}},
         {"wavelength", wavelengthQuantity(), {480e-6, 550e-6}, {"5", "green"}},

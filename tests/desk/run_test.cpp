@@ -88,7 +88,7 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     person.settle();
     CHECK(view->phaseText() == QStringLiteral("stopped"));
     REQUIRE(person.shot().runs.size() == 1);
-    const auto first = person.shot().runs[0];
+    const auto first = *person.shot().runs[0];
     CHECK(first.end == shoot::RunEnd::stopped);
     CHECK(first.frames.size() >= 5);
     CHECK(first.frames.size() < 12);
@@ -102,9 +102,9 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     CHECK(view->phaseText() == QStringLiteral("complete"));
     CHECK(view->frameText() == QStringLiteral("12 of 12"));
     REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0].end == shoot::RunEnd::complete);
-    CHECK(person.shot().runs[0].frames.size() == 12);
-    for (std::size_t i = 0; i < first.frames.size(); ++i) CHECK(person.shot().runs[0].frames[i] == first.frames[i]);
+    CHECK(person.shot().runs[0]->end == shoot::RunEnd::complete);
+    CHECK(person.shot().runs[0]->frames.size() == 12);
+    for (std::size_t i = 0; i < first.frames.size(); ++i) CHECK(person.shot().runs[0]->frames[i] == first.frames[i]);
     person.click(QStringLiteral("leaveRunButton"));
     CHECK_FALSE(view->isVisible());
     CHECK(person.find(QStringLiteral("shotCards"))->isVisible());
@@ -117,7 +117,7 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     REQUIRE(std::holds_alternative<shoot::Shoot>(back));
     CHECK(std::get<shoot::Shoot>(back).shots[1].runs == person.shot().runs);
     person.trigger(QStringLiteral("undoAction"));
-    CHECK(person.shot().runs[0].frames.size() == first.frames.size());
+    CHECK(person.shot().runs[0]->frames.size() == first.frames.size());
 }
 
 TEST_CASE("what goes wrong on the bench is said large, and mended", "[desk][run]") {
@@ -132,7 +132,7 @@ TEST_CASE("what goes wrong on the bench is said large, and mended", "[desk][run]
     REQUIRE(person.waitForEnd());
     person.settle();
     CHECK(view->phaseText() == QStringLiteral("complete"));
-    CHECK(person.shot().runs.back().frames.size() == 12);
+    CHECK(person.shot().runs.back()->frames.size() == 12);
 }
 
 TEST_CASE("a run that a crash broke off is offered and gone on with", "[desk][run]") {
@@ -159,8 +159,8 @@ TEST_CASE("a run that a crash broke off is offered and gone on with", "[desk][ru
     REQUIRE(person.waitForEnd());
     person.settle();
     REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0].frames.size() == 12);
-    CHECK(person.shot().runs[0].frames[0].time == "t");  // what was taken before stays as it was
+    CHECK(person.shot().runs[0]->frames.size() == 12);
+    CHECK(person.shot().runs[0]->frames[0].time == "t");  // what was taken before stays as it was
     person.goTo(5);
     CHECK_FALSE(person.find(QStringLiteral("brokenRunText"))->isVisible());
 }
@@ -171,8 +171,8 @@ TEST_CASE("test frames are logged as such; several shots wait for gear between t
     REQUIRE(person.waitForEnd());
     person.settle();
     REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0].frames.size() == 3);
-    CHECK(person.shot().runs[0].remark == "test frames");
+    CHECK(person.shot().runs[0]->frames.size() == 3);
+    CHECK(person.shot().runs[0]->remark == "test frames");
     person.goTo(5);
     // Only two more shots below, short ones.
     person.document().edit({QStringLiteral("two")}, [](shoot::Shoot& shoot) {
@@ -212,12 +212,27 @@ TEST_CASE("a run that is on is not lost when the window or the shoot goes", "[de
     person.trigger(QStringLiteral("newAction"));
     CHECK(person.runs().isRunning());
     CHECK(person.document().count() > 1);
+    // Stopping is agreed to, saving is not: all is as it was, and it goes on.
+    const auto answers = [&](std::vector<QString> buttons) {
+        for (std::size_t i = 0; i < buttons.size(); ++i)
+            QTimer::singleShot(static_cast<int>(i) * 60, [button = buttons[i]] {
+                auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+                REQUIRE(box);
+                for (auto* one : box->buttons())
+                    if (one->text().remove(QLatin1Char('&')) == button) return one->click();
+            });
+    };
+    answers({QStringLiteral("Stop it"), QStringLiteral("Cancel")});
+    CHECK_FALSE(person.window().close());
+    CHECK(person.runs().isRunning());
+    CHECK(person.runs().status()->phase != bench::Phase::stopped);
+    CHECK(person.shot().runs.empty());
     // The window goes: what was taken is in the log, and the journal ends.
     person.runs().shutDown();
     CHECK_FALSE(person.runs().isRunning());
     REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0].end == shoot::RunEnd::stopped);
-    CHECK(person.shot().runs[0].frames.size() >= 2);
+    CHECK(person.shot().runs[0]->end == shoot::RunEnd::stopped);
+    CHECK(person.shot().runs[0]->frames.size() >= 2);
     CHECK(person.runs().brokenRuns().empty());
 }
 
@@ -547,4 +562,53 @@ TEST_CASE("the run is read from two metres away", "[desk][run]") {
         CHECK(tallest >= 60);
         CHECK(view->cellRect(2).right() <= view->width());
     }
+}
+
+TEST_CASE("stopping a run leaves the window answering, and the log is in what is saved", "[desk][run]") {
+    RunPerson person(20);
+    // A card so slow that the frames stay in the buffer.
+    person.document().edit({QStringLiteral("slow card")}, [](shoot::Shoot& shoot) {
+        for (auto& camera : shoot.kit.cameras) camera.write_speed = 0.5;
+        for (auto& camera : shoot.kit.cameras) camera.buffer_frames = 20;
+    });
+    person.click(QStringLiteral("startRunButton"));
+    REQUIRE(person.waitForFrame(3));
+    const auto file = person.folder.filePath(QStringLiteral("saved.poquito"));
+    REQUIRE(person.window().saveTo(file));
+    int ticks = 0;
+    QTimer ticking;
+    QObject::connect(&ticking, &QTimer::timeout, [&] {
+        ++ticks;
+        if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+            const auto name = box->objectName();
+            const auto wanted = name == QStringLiteral("runQuestion")       ? QStringLiteral("Stop it")
+                                : name == QStringLiteral("unsavedQuestion") ? QStringLiteral("Save")
+                                : ticks > 8                                 ? QStringLiteral("Do not wait")
+                                                                            : QString();
+            for (auto* one : box->buttons())
+                if (one->text().remove(QLatin1Char('&')) == wanted) return one->click();
+        }
+    });
+    ticking.start(50);
+    CHECK(person.window().close());
+    CHECK(ticks > 8);  // meanwhile the interface went on
+    CHECK_FALSE(person.runs().isRunning());
+    const auto saved = storage::load_shoot(file.toStdString());
+    const auto& shots = std::get<shoot::Shoot>(saved).shots;
+    const auto& runs = shots[static_cast<std::size_t>(person.document().current())].runs;
+    CHECK(runs == person.shot().runs);
+    // What had not reached the card is no frame.
+    for (const auto& run : runs)
+        for (const auto& frame : run->frames)
+            CHECK(QFile::exists(QString::fromStdString(run->folder + "/" + frame.file)));
+    CHECK(person.runs().brokenRuns().empty());
+}
+
+TEST_CASE("a flash that does not charge is said so, without a time", "[desk][run]") {
+    RunPerson person;
+    person.choose(QStringLiteral("rehearseChoice"), QStringLiteral("the flash dies"));
+    person.click(QStringLiteral("startRunButton"));
+    REQUIRE(person.waitFor([&] { return !person.runs().status()->flash_ready_in; }));
+    CHECK(person.view()->flashText() == QStringLiteral("not charging"));
+    person.runs().shutDown();
 }

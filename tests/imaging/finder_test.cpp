@@ -273,7 +273,7 @@ TEST_CASE("a finder keeps nothing it should see anew", "[imaging][finder]") {
     shot.subject.form = shoot::Form::height_map;
     shot.subject.height_map = shoot::HeightMap{.width = 2, .height = 2, .heights = {0, 255, 128, 30}};
     CHECK(shows_the_same());
-    shot.subject.height_map->heights[1] = 10;
+    shot.subject.height_map = shoot::HeightMap{.width = 2, .height = 2, .heights = {0, 10, 128, 30}};
     CHECK(shows_the_same());
 }
 

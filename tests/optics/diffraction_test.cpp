@@ -71,3 +71,11 @@ TEST_CASE("the quick transfer function is the contrast with its sign", "[optics]
         }
     CHECK(reversed);  // spurious resolution: past the first zero dark and bright change places
 }
+
+TEST_CASE("a defocus of metres leaves nothing and is reckoned at once", "[optics][diffraction]") {
+    for (const double defocus : {1e3, 1e9, 1e300}) {
+        const poquito::optics::Defocus at{.frequency = 60, .working_f_number = 2.8, .image_defocus = defocus};
+        CHECK(poquito::optics::optical_transfer(at) == 0);
+        CHECK(poquito::optics::modulation_transfer(at) < 1e-3);
+    }
+}

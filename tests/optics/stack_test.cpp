@@ -79,3 +79,29 @@ TEST_CASE("the ring cannot make a stack at 1:1 nor past its closest focus", "[op
     const optics::Train closest{.lens = {.focal_length = 50, .closest_focus = 450, .max_magnification = 0.15}};
     CHECK_FALSE(optics::ring_travel(closest, optics::focus_at_ring(closest, 1), {.first = -1, .last = 1}));
 }
+
+TEST_CASE("however little contrast is to be kept, the rule finds where, at the first zero at the latest",
+          "[optics][stack]") {
+    for (const double limit : {0.004, 0.0078, 0.03})
+        for (const double n : {2.8, 8.0, 12.0}) {
+            const optics::Imaging imaging{.magnification = 0.8, .working_f_number = n};
+            const auto depth = [&](double kept) {
+                return optics::contrast_depth(imaging, {.blur_limit = limit, .kept = kept, .wavelength = wavelength});
+            };
+            if (!depth(0.5)) continue;
+            INFO("f/" << n << ", limit " << limit);
+            double before = 0;
+            for (const double kept : {0.9, 0.5, 0.1, 1e-3, 1e-9, 1e-320}) {
+                REQUIRE(depth(kept));
+                CHECK(std::isfinite(*depth(kept)));
+                CHECK(*depth(kept) >= before);
+                before = *depth(kept);
+            }
+            // There the transfer passes through zero: it is of the other sign a little further out.
+            optics::Defocus at{.frequency = 1 / (2 * limit), .working_f_number = n, .wavelength = wavelength};
+            at.image_defocus = before / 2 * imaging.magnification * imaging.magnification * 1.001;
+            CHECK(optics::optical_transfer(at) < 0);
+            at.image_defocus *= 0.998;
+            CHECK(optics::optical_transfer(at) > 0);
+        }
+}

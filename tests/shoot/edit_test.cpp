@@ -71,7 +71,7 @@ TEST_CASE("what waits for a shot that is removed waits no longer", "[shoot][edit
     CHECK(shoot.shots[1].name == "Changed");
     CHECK(shoot.shots[1].timing.after == std::vector<std::string>{"two"});
     // A copy begins without a log.
-    shoot.shots[0].runs = {{.id = "two-1"}};
+    shoot.shots[0].runs = {RunRecord{.id = "two-1"}};
     const auto copy = duplicate_shot(shoot, 0);
     CHECK(shoot.shots[copy].runs.empty());
     CHECK(shoot.shots[0].runs.size() == 1);

@@ -107,11 +107,11 @@ TEST_CASE("tables give back the rows they were given", "[shoot][gear]") {
 }
 
 TEST_CASE("what does not fit a member is told from what does", "[shoot][gear]") {
-    const FieldSpec length{.key = "length_mm", .label = "Length", .hint = "", .rule = above_zero};
+    const FieldSpec length{.key = "length_mm", .label = "Length", .hint = "", .rule = range::size};
     CHECK_FALSE(mismatch(length, 12.0));
-    CHECK(mismatch(length, 0.0) == "above 0");
-    CHECK(mismatch(length, 1e10) == "at most 1000000000");
-    CHECK(mismatch(length, std::string("long")) == "a number, above 0");
+    CHECK(mismatch(length, 0.0) == "0.0001 to 1000000");
+    CHECK(mismatch(length, 1e10) == "0.0001 to 1000000");
+    CHECK(mismatch(length, std::string("long")) == "a number, 0.0001 to 1000000");
     CHECK(mismatch(length, Cell()) == "a value");
     FieldSpec count = length;
     count.type = FieldType::whole_number;
@@ -131,16 +131,16 @@ TEST_CASE("what does not fit a member is told from what does", "[shoot][gear]") 
 }
 
 TEST_CASE("a number rule says what it checks", "[shoot][gear]") {
-    CHECK(above_zero.words() == "above 0");
-    CHECK(zero_or_more.words() == "0 or more");
-    CHECK(share.words() == "0 to 1");
+    constexpr NumberRule above_zero_share{.greatest = 1, .without_least = true};
+    CHECK(range::share.words() == "0 to 1");
+    CHECK(range::shutter.words() == "1e-07 to 86400");
     CHECK(above_zero_share.words() == "above 0 to 1");
     CHECK(NumberRule{.greatest = 1, .without_greatest = true}.words() == "0 to below 1");
     for (const double value : {-1.0, 0.0, 0.5, 1.0, 2.0}) {
-        CHECK(above_zero.allows(value) == (value > 0));
-        CHECK(zero_or_more.allows(value) == (value >= 0));
-        CHECK(share.allows(value) == (value >= 0 && value <= 1));
-        CHECK(any_number.allows(value));
+        CHECK(above_zero_share.allows(value) == (value > 0 && value <= 1));
+        CHECK(range::share.allows(value) == (value >= 0 && value <= 1));
+        CHECK(range::length.allows(value) == (value >= 0));
+        CHECK(range::offset.allows(value));
     }
 }
 

@@ -218,3 +218,38 @@ TEST_CASE("a shoot's order keeps what was asked and moves nothing else", "[shoot
     CHECK(std::abs(place("b") - place("d")) == 1);
     for (const auto& shot : made.shots) CHECK(std::ranges::count(shoot.shots, shot) == 1);
 }
+
+TEST_CASE("a thousand jobs give the best order found so far as soon as someone has had enough", "[shoot][order]") {
+    test::Random random(5);
+    for (const double strictness : {0.0, 0.3}) {
+        const auto problem = random_problem(random, 1000, strictness);
+        std::vector<std::size_t> given(1000);
+        std::iota(given.begin(), given.end(), std::size_t{0});
+        // Counted, not timed: the search asks often, and ends at once when told to.
+        int asked = 0, left = 200;
+        const auto day = searched_order(problem, [&] {
+            ++asked;
+            return --left > 0;
+        });
+        CHECK(left <= 0);
+        CHECK(asked < 230);
+        auto sorted = day.order;
+        std::ranges::sort(sorted);
+        CHECK(sorted == given);
+        CHECK_FALSE(better(problem, day_of(problem, given), day));
+        if (strictness == 0) CHECK(day.work < day_of(problem, given).work / 3);  // inserted, whatever time is left
+    }
+}
+
+TEST_CASE("the exact order stops when it is told to, and the best of the rest is given", "[shoot][order]") {
+    test::Random random(9);
+    const auto problem = random_problem(random, most_exact, 0.1);
+    int asked = 0;
+    CHECK_FALSE(exact_order(problem, [&] { return ++asked < 40; }));
+    CHECK(asked < 60);
+    asked = 0;
+    const auto day = best_order(problem, [&] { return ++asked < 40; });
+    CHECK(day.order.size() == most_exact);
+    CHECK(asked < 80);
+    REQUIRE(exact_order(problem));
+}

@@ -357,3 +357,51 @@ TEST_CASE("a note offers another lens where the shot's own does not reach", "[sh
     REQUIRE(found);
     CHECK(found->lens == "strong");
 }
+
+TEST_CASE("with many hits the first rows of every ranking and the trade-off front are the true ones",
+          "[shoot][reach]") {
+    Kit kit = rich_bag();
+    for (int i = 0; i < 3; ++i)
+        kit.tubes.push_back({.id = "x" + std::to_string(i), .name = "x", .length = 7.0 + 1.3 * i});
+    const ReachWish wish{.magnification = 0.7};
+    const auto all = search_reach(kit, wish, {}, {.all = 1000000, .best = 1000000});
+    REQUIRE(all.found.size() > 4000);
+    CHECK(all.reached == all.found.size());
+    const ReachKept few{.all = 1500, .best = 40};
+    const auto kept = search_reach(kit, wish, {}, few);
+    CHECK(kept.reached == all.reached);
+    CHECK(kept.tried == all.tried);
+    CHECK(kept.found.size() < 1500);
+    const auto pieces = [](const ReachFound& f) {
+        return std::tuple(f.lens, f.zoom, f.reversing_ring, f.front_lens, f.converter, f.bellows, f.closeups[0],
+                          f.closeups[1], f.tubes, f.tubes_behind, f.camera, f.coupling_ring, f.front_zoom);
+    };
+    std::vector<ReachMeasure> order = {ReachMeasure::working_distance, ReachMeasure::loss, ReachMeasure::pieces,
+                                       ReachMeasure::optical_cost};
+    do {
+        auto one = all.found, other = kept.found;
+        rank(one, order);
+        rank(other, order);
+        for (std::size_t i = 0; i < few.best; ++i) CHECK(pieces(one[i]) == pieces(other[i]));
+    } while (std::ranges::next_permutation(order).found);
+    const auto front = [&](const ReachResult& result) {
+        std::vector<decltype(pieces(ReachFound{}))> list;
+        for (const auto& one : result.found)
+            if (one.best_trade) list.push_back(pieces(one));
+        return list;
+    };
+    CHECK(front(all).size() > 3);
+    CHECK(front(all) == front(kept));
+}
+
+TEST_CASE("the search asks whether to go on however few lenses there are", "[shoot][reach]") {
+    Kit kit = test::plain_shoot().kit;
+    kit.closeup_lenses.clear();
+    kit.reversing_rings.clear();
+    for (int i = 0; i < 20; ++i) kit.tubes.push_back({.id = "x" + std::to_string(i), .name = "x", .length = 3.0 + i});
+    int asked = 0;
+    CHECK(search_reach(kit, {}, [&](double) { return ++asked < 5; }).tried < 1000);
+    asked = 0;
+    CHECK_FALSE(greatest_reach(kit, {}, [&](double) { return ++asked < 5; }));
+    CHECK(asked == 5);
+}

@@ -93,8 +93,8 @@ TEST_CASE("tables that cannot be meant are refused, with line, column and what w
     CHECK(refusal(head + "tubes,t,Tube,\"12,5\",true,\n") ==
           "line 2, length_mm: got \"12,5\", expected a decimal point, 12.5");
     CHECK(refusal(head + "tubes,t,Tube,twelve,true,\n") ==
-          "line 2, length_mm: got \"twelve\", expected a number, above 0");
-    CHECK(refusal(head + "tubes,t,Tube,-3,true,\n") == "line 2, length_mm: got \"-3\", expected above 0");
+          "line 2, length_mm: got \"twelve\", expected a number, 0.0001 to 1000000");
+    CHECK(refusal(head + "tubes,t,Tube,-3,true,\n") == "line 2, length_mm: got \"-3\", expected 0.0001 to 1000000");
     CHECK(refusal(head + "tubes,t,Tube,12,maybe,\n") == "line 2, contacts: got \"maybe\", expected true or false");
     CHECK(refusal(head + "tubes,t,Tube,,true,\n") == "line 2, length_mm: got \"\", expected a value");
     CHECK(refusal(head + "tubes,t,Tube,12,true,58\n") ==

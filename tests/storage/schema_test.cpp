@@ -1,13 +1,19 @@
 // The kit's part of docs/shoot.schema.json says what the rows of shoot/gear.hpp say; so does docs/file-format.md.
 #include "shoot/gear.hpp"
+#include "storage/shoot_file.hpp"
+#include "support/shoots.hpp"
 
 #include <nlohmann/json.hpp>
 
 #include <catch2/catch.hpp>
 
+#include <algorithm>
+#include <cctype>
+#include <cstdint>
 #include <cstdlib>
 #include <fstream>
 #include <map>
+#include <set>
 #include <sstream>
 #include <string_view>
 
@@ -88,7 +94,99 @@ std::string read(const std::string& path) {
 
 const std::string docs = POQUITO_DATA "/../docs/";
 
+/// What the schema says of the value at that place; null where it says nothing.
+const Json* rule_of(const Json& schema, const Json& value, const std::vector<std::string>& path, std::size_t step = 0) {
+    if (schema.contains("oneOf")) {
+        for (const Json& one : schema["oneOf"])
+            if (const auto* found = rule_of(one, value, path, step)) return found;
+    }
+    if (step == path.size())
+        return schema.contains("minimum") || schema.contains("exclusiveMinimum") ? &schema : nullptr;
+    const bool index = std::isdigit(static_cast<unsigned char>(path[step][0]));
+    if (index && schema.contains("items")) return rule_of(schema["items"], value, path, step + 1);
+    if (!schema.contains("properties") || !schema["properties"].contains(path[step])) return nullptr;
+    return rule_of(schema["properties"][path[step]], value, path, step + 1);
+}
+
+void collect_numbers(const Json& json, std::vector<std::string>& here, std::vector<std::vector<std::string>>& found) {
+    if (json.is_number()) found.push_back(here);
+    const auto into = [&](const std::string& step, const Json& value) {
+        here.push_back(step);
+        collect_numbers(value, here, found);
+        here.pop_back();
+    };
+    if (json.is_object())
+        for (const auto& [key, value] : json.items()) into(key, value);
+    if (json.is_array())
+        for (std::size_t i = 0; i < json.size(); ++i) into(std::to_string(i), json[i]);
+}
+
+std::string place_of(const std::vector<std::string>& path) {
+    std::string place;
+    for (const auto& step : path)
+        place +=
+            std::isdigit(static_cast<unsigned char>(step[0])) ? "[" + step + "]" : (place.empty() ? "" : ".") + step;
+    return place;
+}
+
+/// The reader's complaint; empty: it took it.
+std::string refusal(const Json& document) {
+    const auto read = poquito::storage::read_shoot(document.dump());
+    const auto* error = std::get_if<poquito::storage::ReadError>(&read);
+    return error ? poquito::storage::message(*error) : std::string();
+}
+
 }  // namespace
+
+TEST_CASE("every number of a shoot has a range in the schema, and the reader keeps to the same", "[storage][schema]") {
+    const Json schema = Json::parse(read(docs + "shoot.schema.json"));
+    // Numbers that another member bounds more narrowly, within the schema's range.
+    const std::set<std::string> related = {"slice",  "second_drop", "bellows", "focal_length_mm",
+                                           "power",     // of a lamp at most 1
+                                           "drop_mm"};  // below 0 only of what is thrown
+    std::set<std::string> seen;
+    for (unsigned seed = 0; seed < 60; ++seed) {
+        Json document = Json::parse(poquito::storage::write_shoot(poquito::test::random_shoot(seed)));
+        std::vector<std::string> here;
+        std::vector<std::vector<std::string>> numbers;
+        collect_numbers(document, here, numbers);
+        for (const auto& path : numbers) {
+            const auto place = place_of(path);
+            if (place == "version" || !seen.insert(place).second) continue;
+            INFO(place);
+            std::string pointer;
+            for (const auto& step : path) pointer += "/" + step;
+            Json& value = document[Json::json_pointer(pointer)];
+            const Json before = value;
+            const auto* rule = rule_of(schema, value, path);
+            REQUIRE(rule);
+            const auto tried = [&](const Json& number) {
+                value = number;
+                auto line = refusal(document);
+                value = before;
+                return line;
+            };
+            const bool open = rule->contains("exclusiveMinimum");
+            const double least = rule->at(open ? "exclusiveMinimum" : "minimum").get<double>();
+            const double greatest = rule->at("maximum").get<double>();
+            const bool whole = rule->at("type") == "integer";
+            const double below = whole ? least - 1 : least - std::max(1e-12, std::abs(least) * 1e-9);
+            const double above = whole ? greatest + 1 : greatest * (1 + 1e-9);
+            const bool bounded =
+                std::any_of(path.begin(), path.end(), [&](const auto& step) { return related.contains(step); });
+            CHECK(tried(below).starts_with(place));
+            CHECK(tried(above).starts_with(place));
+            // At the bounds themselves only another member can be in the way, and then the error says which.
+            for (const double number : {least, greatest}) {
+                if (open && number == least) continue;
+                const auto line = tried(whole ? Json(static_cast<std::int64_t>(number)) : Json(number));
+                if (!bounded) CHECK((line.empty() || line.find("expected") != std::string::npos));
+                if (!bounded && path[0] == "shots") CHECK(line.empty());
+            }
+        }
+    }
+    CHECK(seen.size() > 130);
+}
 
 TEST_CASE("the schema's kit is that of the program", "[storage][schema]") {
     Json schema = Json::parse(read(docs + "shoot.schema.json"));

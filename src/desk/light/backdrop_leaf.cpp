@@ -49,9 +49,9 @@ void BackdropLeaf::addBackground(QLayout* column) {
            [](Background& b) -> double& { return b.distance; });
     number({"backgroundReflectanceField", tr("Reflectance"),
             tr("Black velvet 1 %, black card 4 %, mid grey 18 %, white 90 %")},
-           shareQuantity(0, 1), [](Background& b) -> double& { return b.reflectance; });
+           shareQuantity(shoot::range::share), [](Background& b) -> double& { return b.reflectance; });
     number({"backgroundDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")},
-           lengthQuantity(false), [](Background& b) -> double& { return b.detail; });
+           lengthQuantity(shoot::range::size), [](Background& b) -> double& { return b.detail; });
 }
 
 void BackdropLeaf::addLooks(QVBoxLayout* column) {

@@ -69,18 +69,16 @@ void FreezeLeaf::addWhat(QLayout* column) {
             s.freeze->drop = s.freeze->act == Act::thrown ? s.freeze->drop : std::max(0.0, s.freeze->drop);
             s.subject.speed = std::round(speed_of(*s.freeze));
         }));
-    auto drop = lengthQuantity();
-    drop.least = -10000;  // what is thrown may rise
     addNumber(
         group,
-        {"dropField", tr("Drop"), tr("From where it starts down to the wanted place; negative: thrown up to it")}, drop,
-        [](Freeze & f) -> auto& { return f.drop; });
+        {"dropField", tr("Drop"), tr("From where it starts down to the wanted place; negative: thrown up to it")},
+        lengthQuantity(shoot::range::offset), [](Freeze & f) -> auto& { return f.drop; });
     thrown_ = addNumber(
         group, {"throwField", tr("Thrown at"), tr("Straight up or down as it leaves")}, speedQuantity(),
         [](Freeze & f) -> auto& { return f.speed; });
     addNumber(
         group, {"wantedBlurField", tr("Blur wanted"), tr("In pixels; 2 is as sharp as the sensor tells")},
-        ratioQuantity(0.1, 1000), [](Freeze & f) -> auto& { return f.wanted_blur; });
+        ratioQuantity(shoot::range::pixels), [](Freeze & f) -> auto& { return f.wanted_blur; });
 }
 
 void FreezeLeaf::addWhen(QLayout* column) {
@@ -99,8 +97,8 @@ void FreezeLeaf::addWhen(QLayout* column) {
         group, {"soundField", tr("Sound from"), tr("From the sound to its trigger")}, lengthQuantity(),
         [](Freeze & f) -> auto& { return f.sound_distance; });
     addNumber(
-        group, {"lagField", tr("Lag"), tr("Of trigger and camera together; 50 to 100 ms is common")}, secondsQuantity(),
-        [](Freeze & f) -> auto& { return f.lag; });
+        group, {"lagField", tr("Lag"), tr("Of trigger and camera together; 50 to 100 ms is common")},
+        secondsQuantity(shoot::range::seconds), [](Freeze & f) -> auto& { return f.lag; });
     addNumber(
         group, {"scatterField", tr("Scatter"), tr("How much nearer or farther than planned it may come down")},
         lengthQuantity(), [](Freeze & f) -> auto& { return f.scatter; });
@@ -117,7 +115,7 @@ void FreezeLeaf::addWhen(QLayout* column) {
     };
     secondOnly_ = {addNumber(
                        group, {"riseField", tr("Column after"), tr("From the first drop's impact until it stands")},
-                       secondsQuantity(), [drop](Freeze & f) -> auto& { return drop(f).rise; }),
+                       secondsQuantity(shoot::range::seconds), [drop](Freeze & f) -> auto& { return drop(f).rise; }),
                    addNumber(
                        group, {"columnField", tr("Column high"), tr("As high as it then stands")},
                        lengthQuantity(), [drop](Freeze & f) -> auto& { return drop(f).column; })};
@@ -133,10 +131,13 @@ void FreezeLeaf::addWhen(QLayout* column) {
     };
     repeatingOnly_ = {addNumber(
                           group, {"burstCountField", tr("Flashes"), tr("In one frame")},
-                          countQuantity(), [burst](Freeze & f) -> auto& { return burst(f).flashes; }),
+                          countQuantity({.least = 1, .greatest = shoot::range::most}),
+                          [burst](Freeze & f) -> auto& { return burst(f).flashes; }),
                       addNumber(
                           group, {"burstFrequencyField", tr("Each second"), tr("Hertz, as set on the unit")},
-                          frequencyQuantity(), [burst](Freeze & f) -> auto& { return burst(f).frequency; })};
+                          frequencyQuantity(shoot::range::some_frequency), [burst](Freeze & f) -> auto& {
+                              return burst(f).frequency;
+                          })};
 }
 
 void FreezeLeaf::showShot(const Shot& shot, const Report&) {

@@ -250,7 +250,7 @@ void LightsLeaf::addPlace(QLayout* column) {
         [this](Shot& s, double v) { with(s, [&](Light& l) { l.ratio = std::clamp(v, -8.0, 8.0); }); });
     place(
         {"lightDistanceField", tr("Distance"), tr("Light to the subject's centre; bounced: from the card")},
-        lengthQuantity(false), [](auto& l) -> auto& { return l.position.distance; });
+        lengthQuantity(shoot::range::size), [](auto& l) -> auto& { return l.position.distance; });
     place(
         {"azimuthField", tr("Azimuth"),
          tr("From the camera's side of the axis, positive to the right; 180\u00b0 is behind the subject")},
@@ -290,14 +290,14 @@ void LightsLeaf::addBounce(QGridLayout* group) {
             }));
     };
     bounce(
-        {"bounceDistanceField", tr("Lamp to it"), tr("From the lamp to the surface")}, lengthQuantity(false),
-        [](auto& b) -> auto& { return b.from_lamp; });
+        {"bounceDistanceField", tr("Lamp to it"), tr("From the lamp to the surface")},
+        lengthQuantity(shoot::range::size), [](auto& b) -> auto& { return b.from_lamp; });
     bounce(
         {"bounceReflectanceField", tr("Reflects"), tr("White card 85 %, white ceiling 70 %, cream wall 50 %")},
-        shareQuantity(0.01, 1), [](auto& b) -> auto& { return b.reflectance; });
+        shareQuantity(shoot::range::reflecting), [](auto& b) -> auto& { return b.reflectance; });
     bounce(
         {"bounceSizeField", tr("Lit patch"), tr("Diameter of the card, or of what the lamp lights of the surface")},
-        lengthQuantity(false), [](auto& b) -> auto& { return b.diameter; });
+        lengthQuantity(shoot::range::size), [](auto& b) -> auto& { return b.diameter; });
 }
 
 void LightsLeaf::addFlash() {

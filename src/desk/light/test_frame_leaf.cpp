@@ -59,7 +59,7 @@ void TestFrameLeaf::addFrame(QVBoxLayout* column) {
     patchReflectance_ = addField(group,
                                  {"patchReflectanceField", tr("Area shows"),
                                   tr("Reflectance of what is in the marked area; a grey card is 18 %")},
-                                 shareQuantity(0.01, 1));
+                                 shareQuantity({.least = 0.01, .greatest = 1}));
     connect(patchReflectance_, &QuantityField::valueEdited, this, [this](double reflectance) {
         reflectance_ = reflectance;
         measure();

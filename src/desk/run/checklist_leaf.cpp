@@ -6,6 +6,7 @@
 #include "desk/theme.hpp"
 #include "shoot/checklist.hpp"
 #include "shoot/text.hpp"
+#include "storage/path_text.hpp"
 
 #include <QComboBox>
 #include <QFileDialog>
@@ -246,12 +247,13 @@ void ChecklistLeaf::showShot(const Shot& shot, const shoot::Report& report) {
     progress_->setText(tr("%1 of %2").arg(ticked).arg(report.checklist.size()));
     showRuns();
     std::vector<Fact> facts;
-    for (auto run = shot.runs.rbegin(); run != shot.runs.rend(); ++run) {
+    for (auto shared = shot.runs.rbegin(); shared != shot.runs.rend(); ++shared) {
+        const auto* run = &**shared;
         const QString end = run->end == shoot::RunEnd::complete  ? tr("complete")
                             : run->end == shoot::RunEnd::stopped ? tr("stopped")
                                                                  : tr("broken off");
         const auto odd = std::ranges::count_if(run->frames, [](const auto& f) { return !f.remark.empty(); });
-        QString remark = QString::fromStdString(run->folder);
+        QString remark = QString::fromStdString(storage::path_of(run->folder).string());
         if (odd > 0) remark = tr("%1 odd; ").arg(odd) + remark;
         if (!run->remark.empty()) remark = QString::fromStdString(run->remark) + QStringLiteral("; ") + remark;
         facts.push_back({QString::fromStdString(run->time).replace(QLatin1Char('T'), QLatin1Char(' ')),

@@ -23,17 +23,21 @@ QString percent(double share) { return QObject::tr("%1 %").arg(text(number_text(
 CostLeaf::CostLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* column = addColumn(4);
     auto* work = addGroup(column, tr("Work on the frames"));
-    const auto day = [this](const QString& label, const char* key, const std::function<void(Workday&)>& change) {
-        this->document().edit({label, QLatin1String(key)}, [&](Shoot& shoot) { change(shoot.workday); });
+    const auto day = [this](const QString& label, const QString& key, const std::function<void(Workday&)>& change) {
+        this->document().edit({label, key}, [&](Shoot& shoot) { change(shoot.workday); });
+    };
+    const auto key = [](const QuantityField* field) {
+        return QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit());
     };
     sorting_ = addField(work, {"sortingField", tr("Sort one"), tr("Looking at it, keeping or throwing away")},
-                        secondsQuantity());
-    connect(sorting_, &QuantityField::valueEdited, this,
-            [day](double v) { day(tr("Change the time for sorting"), "sorting", [v](Workday& d) { d.sorting = v; }); });
+                        secondsQuantity(shoot::range::seconds));
+    connect(sorting_, &QuantityField::valueEdited, this, [this, day, key](double v) {
+        day(tr("Change the time for sorting"), key(sorting_), [v](Workday& d) { d.sorting = v; });
+    });
     combining_ = addField(work, {"combiningField", tr("Combine one"), tr("Of a stack; machine time you wait for")},
-                          secondsQuantity());
-    connect(combining_, &QuantityField::valueEdited, this, [day](double v) {
-        day(tr("Change the time for combining"), "combining", [v](Workday& d) { d.combining = v; });
+                          secondsQuantity(shoot::range::seconds));
+    connect(combining_, &QuantityField::valueEdited, this, [this, day, key](double v) {
+        day(tr("Change the time for combining"), key(combining_), [v](Workday& d) { d.combining = v; });
     });
     auto* measure = addGroup(column, tr("Measured on a stack"));
     frames_ = addField(measure, {"measuredFramesField", tr("Frames"), tr("Of a stack you sorted and combined")},
@@ -46,7 +50,7 @@ CostLeaf::CostLeaf(Document& document, QWidget* parent) : StationPage(document, 
         {"learnWorkButton", tr("Learn from it"), tr("Both times are set so that together they come to this")}, this);
     connect(learn, &QPushButton::clicked, this, [this, day] {
         const double each = minutes_->value() / std::max(1.0, frames_->value());
-        day(tr("Learn the time a frame takes"), "", [each](Workday& d) {
+        day(tr("Learn the time a frame takes"), {}, [each](Workday& d) {
             const double both = d.sorting + d.combining;
             const double share = both > 0 ? d.sorting / both : 0.3;
             d.sorting = each * share;

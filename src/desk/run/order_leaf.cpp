@@ -100,7 +100,7 @@ void OrderLeaf::addDay(QVBoxLayout* column) {
     auto* group = addGroup(column, tr("What a change takes"));
     begin_ = addField(group, {"dayBeginField", tr("Begins"), tr("The first shot may be set up")}, dayTimeQuantity());
     connect(begin_, &QuantityField::valueEdited, this, [this](double v) {
-        this->document().edit({tr("Change the day's begin"), QStringLiteral("dayBegin")},
+        this->document().edit({tr("Change the day's begin"), QStringLiteral("dayBegin#%1").arg(begin_->visit())},
                               [v](Shoot& shoot) { shoot.workday.begin = v; });
     });
     waiting_ = new QCheckBox(tr("Waiting counts"), this);
@@ -112,8 +112,9 @@ void OrderLeaf::addDay(QVBoxLayout* column) {
     const auto price = [&](const Caption& caption, double ChangePrices::*member) {
         auto* field = addField(group, caption, durationQuantity());
         connect(field, &QuantityField::valueEdited, this, [this, member, field](double v) {
-            this->document().edit({tr("Change a price"), field->objectName()},
-                                  [&](Shoot& shoot) { shoot.workday.prices.*member = v; });
+            this->document().edit(
+                {tr("Change a price"), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())},
+                [&](Shoot& shoot) { shoot.workday.prices.*member = v; });
         });
         prices_.emplace_back(field, member);
     };

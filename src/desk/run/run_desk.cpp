@@ -27,19 +27,40 @@ void BenchSettings::store() const {
 }
 
 RunDesk::RunDesk(Document& document, QObject* parent)
-    : QObject(parent), document_(document), folder_(defaultFolder()), settings_(BenchSettings::stored()) {}
+    : QObject(parent), document_(document), folder_(defaultFolder()), settings_(BenchSettings::stored()) {
+    const auto look = [this] {
+        told_ = false;
+        if (!runner_) return;
+        last_ = runner_->status();
+        Q_EMIT changed();
+    };
+    tick_.setInterval(250);
+    connect(&tick_, &QTimer::timeout, this, look);
+    connect(this, &RunDesk::told, this, look, Qt::QueuedConnection);
+    connect(
+        this, &RunDesk::threadEnded, this,
+        [this](int run) {
+            if (run == run_ && runner_) finished();  // else it was shut down, and another may be on
+        },
+        Qt::QueuedConnection);
+}
 
 RunDesk::~RunDesk() {
-    if (runner_) runner_->stop();
+    if (runner_) runner_->abandon();
     if (thread_.joinable()) thread_.join();
 }
 
 void RunDesk::shutDown() {
     queue_.clear();
     if (!runner_) return;
-    runner_->stop();
+    runner_->abandon();
     ++run_;
     finished();
+}
+
+void RunDesk::abandon() {
+    queue_.clear();
+    if (runner_) runner_->abandon();
 }
 
 void RunDesk::setFolder(const QDir& folder) {
@@ -84,15 +105,24 @@ void RunDesk::startNext() {
     queue_.erase(queue_.begin());
     const auto journals = std::filesystem::path(folder_.path().toStdString());
     const auto id = bench::next_run_id(journals, shot.id);
+    const auto index = std::ranges::find(document_.shoot().shots, shot.id, &shoot::Shot::id);
+    if (const auto refusal =
+            bench::run_refusal(document_.report(static_cast<int>(index - document_.shoot().shots.begin())))) {
+        queue_.clear();
+        return Q_EMIT problemFound(QString::fromStdString(*refusal));
+    }
     auto plan = bench::make_run_plan(document_.kit(), shot, id, journals / id);
     if (tests_) plan = bench::test_plan(plan);
     bench::RunState state{
         .plan = plan, .time = bench::local_time(), .frames = std::vector<bench::JournalFrame>(plan.frames.size())};
-    launch(std::move(state), shot, journals / (plan.id + ".journal"), false);
+    launch(std::move(state), shot, journals / (plan.id + ".journal"));
 }
 
 void RunDesk::goOn(const QString& path) {
     if (runner_) return;
+    auto journal = bench::Journal::resume(path.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&journal))
+        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
     auto read = bench::read_journal(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&read))
         return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
@@ -102,21 +132,23 @@ void RunDesk::goOn(const QString& path) {
     queue_.clear();
     tests_ = state.plan.id.ends_with("-test");
     const shoot::Shot copy = *shot;
-    launch(std::move(state), copy, path.toStdString(), true);
+    launch(std::move(state), copy, std::get<bench::Journal>(std::move(journal)));
 }
 
 void RunDesk::enterInLog(const QString& path) {
-    auto read = bench::read_journal(path.toStdString());
+    auto journal = bench::Journal::resume(path.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&journal))
+        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+    const auto read = bench::read_journal(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&read))
         return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-    auto journal = bench::Journal::resume(path.toStdString());
-    if (auto* open = std::get_if<bench::Journal>(&journal)) open->ended(shoot::RunEnd::broken);
+    std::get<bench::Journal>(journal).ended(shoot::RunEnd::broken);
     brokenRead_ = {};
     log(std::get<bench::RunState>(read));
     Q_EMIT changed();
 }
 
-bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, const std::filesystem::path& path, bool resumed) {
+bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, JournalSource source) {
     std::error_code failed;
     std::filesystem::create_directories(state.plan.folder, failed);
     if (failed) {
@@ -140,7 +172,10 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, const std::
         options.dialect = std::get<bench::MotionDialect>(std::move(dialect));
     }
     // Last, so that nothing that could not begin leaves a journal behind.
-    auto journal = resumed ? bench::Journal::resume(path) : bench::Journal::create(path, state.plan);
+    std::variant<bench::Journal, storage::ReadError> journal =
+        std::holds_alternative<bench::Journal>(source)
+            ? std::get<bench::Journal>(std::move(source))
+            : bench::Journal::create(std::get<std::filesystem::path>(source), state.plan);
     if (const auto* error = std::get_if<storage::ReadError>(&journal)) {
         Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
         return false;
@@ -153,27 +188,14 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, const std::
     journal_ = std::make_unique<bench::Journal>(std::get<bench::Journal>(std::move(journal)));
     runner_ = std::make_unique<bench::Runner>(devices_->bench(), *clock_, *journal_, std::move(state));
     last_ = runner_->status();
-    thread_ = std::thread([this, run = ++run_] {
-        runner_->run([this] {
+    thread_ = std::thread([this, runner = runner_.get(), run = ++run_] {
+        runner->run([this] {
             // Many changes between two paintings are told once.
-            if (!told_.exchange(true))
-                QMetaObject::invokeMethod(
-                    this,
-                    [this] {
-                        told_ = false;
-                        if (!runner_) return;
-                        last_ = runner_->status();
-                        Q_EMIT changed();
-                    },
-                    Qt::QueuedConnection);
+            if (!told_.exchange(true)) Q_EMIT told();
         });
-        QMetaObject::invokeMethod(
-            this,
-            [this, run] {
-                if (run == run_) finished();  // else it was shut down, and another may be on
-            },
-            Qt::QueuedConnection);
+        Q_EMIT threadEnded(run);
     });
+    tick_.start();
     Q_EMIT begun();
     return true;
 }
@@ -182,6 +204,7 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, const std::
 
 void RunDesk::finished() {
     thread_.join();
+    tick_.stop();
     brokenRead_ = {};
     last_ = runner_->status();
     const auto state = runner_->state();
@@ -207,7 +230,7 @@ void RunDesk::log(const bench::RunState& state) {
     if (!find(state.plan.shot)) return;
     document_.edit({tr("Log the run")}, [&](shoot::Shoot& shoot) {
         auto& shot = *std::ranges::find(shoot.shots, state.plan.shot, &shoot::Shot::id);
-        const auto same = std::ranges::find(shot.runs, record.id, &shoot::RunRecord::id);
+        const auto same = std::ranges::find_if(shot.runs, [&](const auto& run) { return run->id == record.id; });
         if (same != shot.runs.end())
             *same = record;
         else
@@ -252,6 +275,7 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
         brokenRead_ = changed;
         broken_.clear();
         for (const auto& path : bench::unfinished_runs(folder_.path().toStdString())) {
+            if (bench::run_is_on(path)) continue;  // in another window
             const auto read = bench::read_journal(path);
             if (const auto* state = std::get_if<bench::RunState>(&read))
                 broken_.push_back({.journal = QString::fromStdString(path.string()),

@@ -6,11 +6,13 @@
 
 #include <QDateTime>
 #include <QDir>
+#include <QTimer>
 
 #include <atomic>
 #include <memory>
 #include <optional>
 #include <thread>
+#include <variant>
 #include <vector>
 
 namespace poquito::desk {
@@ -61,8 +63,11 @@ class RunDesk : public QObject {
     void skip();
     void redoFrom(std::size_t frame);
 
-    /// Stops what runs, waits for it and enters it in the log: before the document goes.
+    /// Stops what runs, without waiting for the camera's buffer, and enters it in the log: before the document goes.
+    /// Waits for the thread of the run, which then has next to nothing left to do. Where a person waits, `stop` and
+    /// `ended` leave the interface alive meanwhile, and `abandon` cuts it short.
     void shutDown();
+    void abandon();
 
     bool isRunning() const { return runner_ != nullptr; }
     bool waitsForGear() const { return !runner_ && !queue_.empty(); }
@@ -83,10 +88,15 @@ class RunDesk : public QObject {
     void begun();
     void ended();  // a run; what was exposed is in the log
     void problemFound(const QString& problem);
+    // By the thread of the run; for this class alone.
+    void told();
+    void threadEnded(int run);
 
   private:
     void startNext();
-    bool launch(bench::RunState state, const shoot::Shot& shot, const std::filesystem::path& journal, bool resumed);
+    /// Of a run that is gone on with, or where to begin a new one.
+    using JournalSource = std::variant<bench::Journal, std::filesystem::path>;
+    bool launch(bench::RunState state, const shoot::Shot& shot, JournalSource source);
     void finished();
     void log(const bench::RunState& state);
     const shoot::Shot* find(const std::string& id) const;
@@ -108,6 +118,7 @@ class RunDesk : public QObject {
     mutable std::vector<BrokenRun> broken_;  // of any shoot, as the folder was last read
     mutable QDateTime brokenRead_;           // when the folder had last changed then; invalid: read it again
     std::atomic<bool> told_ = false;         // a change is on its way to the interface thread
+    QTimer tick_;                            // time passes while nothing else changes
 };
 
 }  // namespace poquito::desk

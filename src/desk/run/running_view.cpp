@@ -25,6 +25,8 @@
 namespace poquito::desk {
 namespace {
 
+constexpr double at_once = 0.04;  // s
+
 using bench::FrameState;
 using bench::Phase;
 
@@ -129,6 +131,14 @@ QString RunningView::phaseText() const {
             return tr("broken off");
     }
     return {};
+}
+
+QString RunningView::flashText() const {
+    const auto status = runs_.status();
+    if (!status) return {};
+    const auto& flash = status->flash_ready_in;
+    if (!flash) return tr("not charging");
+    return *flash > at_once ? tr("in %1 s").arg(*flash, 0, 'f', 1) : tr("ready");
 }
 
 QString RunningView::problemText() const {
@@ -292,15 +302,15 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const benc
              status.dim > 0 ? t.stop : t.focus);
         const auto& shots = document_.shoot().shots;
         const bool logged = std::ranges::any_of(shots, [&](const shoot::Shot& shot) {
-            return std::ranges::count(shot.runs, runs_.plan().id, &shoot::RunRecord::id) > 0;
+            return std::ranges::any_of(shot.runs, [&](const auto& run) { return run->id == runs_.plan().id; });
         });
         line(tr("in the log"), logged ? tr("yes") : tr("no"), logged ? t.focus : t.stop);
         return;
     }
     line(tr("left"), status.seconds_left > 0 ? text(shoot::time_text(std::ceil(status.seconds_left))) : tr("none"),
          t.ink);
-    line(tr("flash"), status.flash_ready_in > 0.04 ? tr("in %1 s").arg(status.flash_ready_in, 0, 'f', 1) : tr("ready"),
-         status.flash_ready_in > 0.04 ? t.lightText : t.focus);
+    const auto& flash = status.flash_ready_in;
+    line(tr("flash"), flashText(), !flash ? t.stop : *flash > at_once ? t.lightText : t.focus);
     const double plane = status.plane;
     line(tr("plane"),
          std::abs(plane) < 1e-9 ? tr("nearest")

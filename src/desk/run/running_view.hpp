@@ -27,6 +27,7 @@ class RunningView : public QWidget {
     QString frameText() const;                 // "7 of 20"
     QString phaseText() const;                 // "exposing"
     QString problemText() const;               // empty: none
+    QString flashText() const;                 // "ready", "in 1.5 s", "not charging"
     QRectF cellRect(std::size_t frame) const;  // of the strip
 
   Q_SIGNALS:

@@ -199,10 +199,11 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         [](const Shot& s) { return s.capture.tail; }, [](Shot& s, double v) { s.capture.tail = v; });
     add(
         {"stackOverlapField", tr("Overlap"), tr("Share of a frame's depth that the next one repeats")},
-        shareQuantity(0, 0.95), [](const Shot& s) { return s.capture.overlap; },
+        shareQuantity(shoot::range::overlap), [](const Shot& s) { return s.capture.overlap; },
         [](Shot& s, double v) { s.capture.overlap = v; });
     settle_ = addQuantity(
-        group, {"settleField", tr("Settle"), tr("Rest after each move, before the exposure")}, secondsQuantity(),
+        group, {"settleField", tr("Settle"), tr("Rest after each move, before the exposure")},
+        secondsQuantity(shoot::range::seconds),
         [this](const Shot& s) { return s.capture.settle.value_or(default_settle(plan_of(this->document().kit(), s))); },
         [](Shot& s, double v) { s.capture.settle = v; });
     stackOnly_.push_back(settle_);
@@ -256,8 +257,8 @@ void StackLeaf::addHand(QGridLayout* group) {
                     }
             }),
         addQuantity(
-            group, {"burstRateField", tr("Frames a second"), tr("Of the continuous drive")}, ratioQuantity(0.1, 240),
-            [](const Shot& s) { return s.capture.hand.frames_per_second; },
+            group, {"burstRateField", tr("Frames a second"), tr("Of the continuous drive")},
+            ratioQuantity(shoot::range::some_frequency), [](const Shot& s) { return s.capture.hand.frames_per_second; },
             [](Shot& s, double v) { s.capture.hand.frames_per_second = v; }),
         addQuantity(
             group, {"burstLengthField", tr("A burst lasts"), tr("How long the shutter is held")}, secondsQuantity(),
@@ -266,14 +267,14 @@ void StackLeaf::addHand(QGridLayout* group) {
                 if (v > 0) s.capture.hand.burst = v;
             }),
         addQuantity(
-            group, {"swaySpeedField", tr("Sway"), tr("How fast the camera moves to and fro")}, speedQuantity(),
-            [](const Shot& s) { return s.capture.hand.speed; },
+            group, {"swaySpeedField", tr("Sway"), tr("How fast the camera moves to and fro")},
+            speedQuantity(shoot::range::some_speed), [](const Shot& s) { return s.capture.hand.speed; },
             [](Shot& s, double v) {
                 if (v > 0) s.capture.hand.speed = v;
             }),
         addQuantity(
             group, {"swayRangeField", tr("\u2026 through"), tr("From one end of the sway to the other")},
-            lengthQuantity(false), [](const Shot& s) { return s.capture.hand.range; },
+            lengthQuantity(shoot::range::size), [](const Shot& s) { return s.capture.hand.range; },
             [](Shot& s, double v) { s.capture.hand.range = v; }),
     };
 }

@@ -38,7 +38,7 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     });
     auto* reading = addGroup(left, tr("A photographed rule"));
     setting_ = addField(reading, {"readingSettingField", tr("Setting"), tr("That the bracket was taken with")},
-                        ratioQuantity(0.1, 1000));
+                        ratioQuantity({.least = 0.1, .greatest = 1000}));
     setting_->setValue(5);
     stop_ = addField(reading, {"readingStopField", tr("Marked stop"), tr("That the bracket was taken at")},
                      fNumberQuantity());
@@ -47,7 +47,7 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     frames_->setValue(20);
     travel_ = addField(reading,
                        {"readingTravelField", tr("Focus went"), tr("Along the axis, from the first frame to the last")},
-                       lengthQuantity(false));
+                       lengthQuantity(shoot::range::size));
     travel_->setValue(5);
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
