@@ -22,7 +22,7 @@ class UntilPainted : public QObject {
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
     poquito::desk::applyTheme(application, poquito::desk::ThemeKind::light);
-    poquito::desk::MainWindow window(poquito::desk::demoShoot());
+    poquito::desk::MainWindow window(poquito::desk::demoShoot);
     UntilPainted until;
     window.installEventFilter(&until);
     window.show();

@@ -3,6 +3,8 @@
 #include "optics/focus.hpp"
 #include "shoot/reach_search.hpp"
 
+#include <sys/resource.h>
+
 #include <algorithm>
 #include <chrono>
 #include <cstdio>
@@ -74,4 +76,21 @@ int main() {
         "search: %.0f combinations, %zu kept, %.2f of a 16 ms frame, %.1f million a second, %.3f of focusing each "
         "by itself; greatest magnification %.2f of a frame [%g]\n",
         count, found, search / 0.016, count / search / 1e6, search / (per_rig * count), greatest / 0.016, sum);
+
+    // Every tube doubles what there is to try; what is remembered of it has a bound.
+    const auto peak = [] {
+        rusage usage{};
+        getrusage(RUSAGE_SELF, &usage);
+        return static_cast<double>(usage.ru_maxrss) / 1024;
+    };
+    auto many = kit;
+    for (int i = 0; i < 7; ++i)
+        many.tubes.push_back({.id = "m" + std::to_string(i), .name = "m", .length = 5.0 + 1.7 * i});
+    const double before = peak();
+    const auto large = shoot::search_reach(many, {.magnification = 0.9});
+    std::printf(
+        "search with 7 tubes more: %zu tried, %zu reach it, %zu kept, which takes %.1f MB more than the program did "
+        "(all of them would be %.0f MB)\n",
+        large.tried, large.reached, large.found.size(), peak() - before,
+        static_cast<double>(large.reached * sizeof(shoot::ReachFound)) / 1e6);
 }

@@ -26,4 +26,23 @@ function(poquito_layer name)
     endif()
     target_link_libraries(${target} PUBLIC ${depends} ${LAYER_PUBLIC_PACKAGES} PRIVATE ${LAYER_PACKAGES})
   endforeach()
+
+  # Each header compiles alone (target `headers`): one that leans on whoever includes it is found here.
+  file(GLOB_RECURSE headers RELATIVE ${CMAKE_SOURCE_DIR}/src CONFIGURE_DEPENDS ${CMAKE_SOURCE_DIR}/src/${name}/*.hpp)
+  foreach(header IN LISTS headers)
+    set(stamp ${CMAKE_BINARY_DIR}/headers/${header}.ok)
+    get_filename_component(folder ${stamp} DIRECTORY)
+    file(MAKE_DIRECTORY ${folder})
+    add_custom_command(OUTPUT ${stamp}
+      COMMAND ${CMAKE_CXX_COMPILER} -std=c++20 -fPIC -fsyntax-only -Wall -Wextra
+              "-I$<JOIN:$<TARGET_PROPERTY:poquito_${name},INCLUDE_DIRECTORIES>,;-I>"
+              -include ${header} -MD -MT ${stamp} -MF ${stamp}.d -x c++ /dev/null
+      COMMAND ${CMAKE_COMMAND} -E touch ${stamp}
+      DEPENDS ${CMAKE_SOURCE_DIR}/src/${header}
+      DEPFILE ${stamp}.d
+      COMMENT "Compiling ${header} alone" COMMAND_EXPAND_LISTS VERBATIM)
+    list(APPEND stamps ${stamp})
+  endforeach()
+  add_custom_target(headers_${name} DEPENDS ${stamps})
+  add_dependencies(headers headers_${name})
 endfunction()

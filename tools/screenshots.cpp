@@ -215,6 +215,7 @@ int main(int argc, char** argv) {
         found->grab().save(folder.filePath(file + suffix + QStringLiteral(".png")));
         found->close();
     };
+    grab_window("handbookAction", "handbook", QStringLiteral("0-handbook"));
     grab_window("findSetupAction", "reachFinder", QStringLiteral("7-find"));
     window.findChild<QAction*>(QStringLiteral("measureAction"))->trigger();
     mark_rule(*window.findChild<desk::MeasureDesk*>());

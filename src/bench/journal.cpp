@@ -295,6 +295,7 @@ std::vector<std::filesystem::path> unfinished_runs(const std::filesystem::path& 
     }
     std::ranges::sort(found, std::ranges::greater());
     std::vector<std::filesystem::path> paths;
+    paths.reserve(found.size());
     for (auto& [time, path] : found) paths.push_back(std::move(path));
     return paths;
 }

@@ -464,8 +464,9 @@ void Runner::judge_brightness() {
     for (const auto& [frame, stops] : brightness_) all.push_back(stops);
     const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
     std::nth_element(all.begin(), middle, all.end());
-    for (const auto& [frame, stops] : brightness_) {
-        const double darker = *middle - stops;
+    for (const auto& entry : brightness_) {
+        const std::size_t frame = entry.first;
+        const double darker = *middle - entry.second;
         if (!(darker > options_.dim_stops) || state_.frames[frame].state != FrameState::saved) continue;
         journal_failed_ |= !journal_.dim(frame, -darker);
         const bool again = options_.retake_dim && !retaken_[frame];

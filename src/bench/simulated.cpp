@@ -49,6 +49,7 @@ std::optional<Trouble> parse_trouble(const std::string& text) {
 }
 
 std::optional<Trouble> World::due(TroubleKind kind) {
+    const std::lock_guard lock(mutex);
     const auto found = std::find_if(troubles.begin(), troubles.end(), [&](const Trouble& trouble) {
         return trouble.kind == kind && exposures >= trouble.frame;
     });
@@ -85,7 +86,7 @@ Done SimulatedRail::home() {
     if (!connected_) return not_connected(name());
     // The switch closes where the carriage is; then once more from a little in front of it.
     if (auto fault = go(screw_ - world_.carriage - rail_.backlash)) return fault;
-    world_.carriage = std::max(world_.carriage, 0.0);
+    world_.carriage = std::max(world_.carriage.load(), 0.0);
     screw_ = 0;
     world_.carriage = 0;
     tell("rail at its home switch");
@@ -114,7 +115,7 @@ Done SimulatedRail::go(double screw) {
         world_.clock.sleep(slice);
         left -= slice;
         screw_ = left > 0 ? screw_ + rate * slice : screw;
-        world_.carriage = std::clamp(world_.carriage, screw_, screw_ + rail_.backlash);
+        world_.carriage = std::clamp(world_.carriage.load(), screw_, screw_ + rail_.backlash);
         if (halted_) return halted;
     }
     return std::nullopt;

@@ -5,6 +5,7 @@
 #include "shoot/shoot.hpp"
 
 #include <atomic>
+#include <mutex>
 #include <optional>
 #include <string>
 #include <vector>
@@ -32,17 +33,19 @@ struct Trouble {
 std::optional<Trouble> parse_trouble(const std::string& text);
 const char* trouble_id(TroubleKind kind);
 
-/// What is true on the simulated bench, whatever the devices say: all of them share it.
+/// What is true on the simulated bench, whatever the devices say: all of them share it. A rail behind a serial line
+/// moves on a thread of its own; the rest is the run's.
 struct World {
     Clock& clock;
-    std::vector<Trouble> troubles = {};
-    std::size_t exposures = 0;        // so far
-    double carriage = 0;              // mm from the home switch where the rail's carriage really stands
-    std::optional<double> ring = {};  // of the lens; empty: as the plan has it
-    std::vector<double> shares = {};  // of its light that each flash gave at the last exposure
+    std::vector<Trouble> troubles = {};      // by `due` alone once there are devices
+    std::atomic<std::size_t> exposures = 0;  // so far
+    std::atomic<double> carriage = 0;        // mm from the home switch where the rail's carriage really stands
+    std::optional<double> ring = {};         // of the lens; empty: as the plan has it
+    std::vector<double> shares = {};         // of its light that each flash gave at the last exposure
 
     /// Whether that trouble is due at this exposure; it happens once.
     std::optional<Trouble> due(TroubleKind kind);
+    std::mutex mutex = {};  // of troubles
 };
 
 class SimulatedRail final : public RailPort {

@@ -76,7 +76,7 @@ std::optional<std::filesystem::path> broken_run(const std::filesystem::path& fol
 }
 
 std::string clock_text(double seconds) {
-    const int minutes = static_cast<int>(seconds / 60 + 0.5);
+    const auto minutes = std::lround(seconds / 60);
     return fmt::format("{:02}:{:02}", minutes / 60, minutes % 60);
 }
 
@@ -205,6 +205,7 @@ int order_shots(const shoot::Shoot& shoot, const std::string& out, double second
     std::vector<shoot::Report> reports;
     for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
     std::vector<const shoot::Report*> pointers;
+    pointers.reserve(reports.size());
     for (const auto& report : reports) pointers.push_back(&report);
     const auto problem = shoot::order_problem(shoot, pointers);
     if (const auto circle = shoot::circle_of(problem); !circle.empty()) {

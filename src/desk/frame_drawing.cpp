@@ -48,7 +48,10 @@ void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot
     if (report.optics.field_width) {
         painter.setClipRect(frame);
         const double scale = frame.width() / *report.optics.field_width;
-        const FormLines lines = formLines(shot.subject, shot.sharpness.focus_offset);
+        // Lines of equal depth want room; on a card the outline says enough.
+        constexpr double roomy = 120;
+        const FormLines lines = formLines(shot.subject, shot.sharpness.focus_offset,
+                                          frame.width() > roomy ? FormDetail::drawing : FormDetail::thumbnail);
         painter.translate(frame.center());
         painter.scale(scale, -scale);
         painter.fillPath(lines.area, theme().focusWash);
@@ -58,10 +61,8 @@ void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot
             pen.setCosmetic(true);
             painter.strokePath(path, pen);
         };
-        // Lines of equal depth want room; on a card the outline says enough.
-        constexpr double roomy = 120;
-        if (frame.width() > roomy) stroke(lines.contours, theme().quiet, 1);
-        if (frame.width() > roomy) stroke(lines.focus, theme().focus, 2);
+        stroke(lines.contours, theme().quiet, 1);
+        stroke(lines.focus, theme().focus, 2);
         stroke(lines.outline, theme().focus, 1.4);
     }
     painter.restore();

@@ -45,6 +45,7 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName(QStringLiteral("poquito"));
     QApplication::setApplicationName(QStringLiteral("poquito"));
     QApplication::setApplicationDisplayName(QStringLiteral("Poquito"));
+    QGuiApplication::setDesktopFileName(QStringLiteral("org.poquito.poquito"));
     QApplication::setApplicationVersion(QStringLiteral(POQUITO_VERSION));
 
     QCommandLineParser parser;
@@ -74,12 +75,15 @@ int main(int argc, char** argv) {
     }
 
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/data/poquito.svg")));
-    desk::MainWindow window(parser.isSet(demo) ? desk::demoShoot() : desk::genericShoot());
-    if (!files.isEmpty()) window.openFile(files.front());
+    desk::MainWindow window(parser.isSet(demo) ? desk::demoShoot : desk::genericShoot);
+    // The file and what a crash left behind are read when the window stands.
+    QObject::connect(&window, &desk::MainWindow::furnished, &window, [&] {
+        if (!files.isEmpty()) window.openFile(files.front());
+        window.startAutosave(desk::Autosave::defaultFolder());
+    });
     const QSize screen = application.primaryScreen()->availableSize();
     window.resize(window.size().boundedTo(screen));
     window.show();
     QTimer::singleShot(50, &window, [&] { window.activateWindow(); });  // without a window manager nobody else would
-    window.startAutosave(desk::Autosave::defaultFolder());
     return QApplication::exec();
 }

@@ -9,6 +9,7 @@
 #include "desk/finder_view.hpp"
 #include "desk/foot_line.hpp"
 #include "desk/gear_windows.hpp"
+#include "desk/handbook_window.hpp"
 #include "desk/ledger_model.hpp"
 #include "desk/ledger_view.hpp"
 #include "desk/light/light_page.hpp"
@@ -86,12 +87,12 @@ shoot::Shoot genericShoot() {
     return shoot;
 }
 
-MainWindow::MainWindow(shoot::Shoot shoot, QWidget* parent) : QMainWindow(parent) {
+MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
+    : QMainWindow(parent), first_(std::move(first)) {
     gear_ = new GearWindows(document_, this);
     connect(gear_, &GearWindows::problemFound, this, &MainWindow::say);
     runs_ = new RunDesk(document_, this);
     connect(runs_, &RunDesk::problemFound, this, &MainWindow::say);
-    document_.open(std::move(shoot), {});
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
     setAcceptDrops(true);
@@ -119,14 +120,32 @@ MainWindow::MainWindow(shoot::Shoot shoot, QWidget* parent) : QMainWindow(parent
     foot_ = new FootLine(document_, central);
     column->addWidget(foot_);
     setCentralWidget(central);
-    buildMenus();
+    for (const auto& name : {tr("&Shoot"), tr("&Edit"), tr("Sho&t"), tr("&View"), tr("&Help")})
+        menus_.push_back(menuBar()->addMenu(name));
 
+    cards_->setFocus();  // digits are stations until one enters a field
+}
+
+/// The first picture of the window is its paper: what takes time, the shoot and all that shows it, comes right after,
+/// or before anything is asked of the window.
+void MainWindow::furnish() {
+    if (furnished_) return;
+    furnished_ = true;
+    document_.open(first_(), {});
+    buildMenus();
+    fillMargin();
     connect(&document_, &Document::shootChanged, this, &MainWindow::refresh);
     connect(&document_, &Document::selected, this, &MainWindow::refresh);
     connect(&document_, &Document::unsavedChanged, this, &MainWindow::refreshTitle);
-    goTo(shoot::Station::subject);
+    above_->show();
+    goTo(rail_->current());
     refresh();
-    cards_->setFocus();  // digits are stations until one enters a field
+    Q_EMIT furnished();
+}
+
+void MainWindow::paintEvent(QPaintEvent* event) {
+    QMainWindow::paintEvent(event);
+    if (!furnished_) QTimer::singleShot(0, this, &MainWindow::furnish);
 }
 
 MainWindow::~MainWindow() {
@@ -224,6 +243,7 @@ QWidget* MainWindow::buildCentre() {
     auto* benchLayout = new QVBoxLayout(benchSheet);
     benchLayout->setContentsMargins(1, 1, 1, 1);
     above_ = new QStackedWidget(benchSheet);
+    above_->hide();
     benchLayout->addWidget(above_);
     bench_ = new BenchView(document_, chosenLight_, above_);
     connect(bench_, &BenchView::lightTaken, this, [this] {
@@ -280,13 +300,19 @@ QWidget* MainWindow::buildMargin() {
     auto* layout = new QVBoxLayout(column);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(4);
+    column->setFixedWidth(292);
+    return column;
+}
+
+void MainWindow::fillMargin() {
+    auto* column = marginColumn_;
+    auto* layout = static_cast<QVBoxLayout*>(column->layout());
     notes_ = new NotesPanel(document_, column);
     layout->addWidget(notes_);
     ledger_ = new LedgerView(new LedgerModel(document_, column), column);
     layout->addWidget(ledger_, 1);
     connect(notes_, &NotesPanel::wantedHeightChanged, this, &MainWindow::fitNotes, Qt::QueuedConnection);
-    column->setFixedWidth(292);
-    return column;
+    fitNotes();
 }
 
 void MainWindow::buildWelcome() {
@@ -312,7 +338,7 @@ QAction* MainWindow::action(QMenu* menu, const char* name, const QString& text, 
 }
 
 void MainWindow::buildMenus() {
-    auto* shoot = menuBar()->addMenu(tr("&Shoot"));
+    auto* shoot = menus_[0];
     action(shoot, "newAction", tr("&New"), QKeySequence::New, [this] {
         if (mayDropChanges()) newShoot();
     });
@@ -329,7 +355,7 @@ void MainWindow::buildMenus() {
     shoot->addSeparator();
     action(shoot, "quitAction", tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); });
 
-    auto* edit = menuBar()->addMenu(tr("&Edit"));
+    auto* edit = menus_[1];
     auto* undo = document_.undoStack().createUndoAction(this, tr("&Undo"));
     undo->setObjectName(QStringLiteral("undoAction"));
     undo->setShortcut(QKeySequence::Undo);
@@ -338,7 +364,7 @@ void MainWindow::buildMenus() {
     redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
     edit->addActions({undo, redo});
 
-    auto* shot = menuBar()->addMenu(tr("Sho&t"));
+    auto* shot = menus_[2];
     action(shot, "addShotAction", tr("&Add"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), [this] { addShot(); });
     const auto of_shot = [&](QAction* made) { shotActions_.push_back(made); };
     of_shot(action(shot, "duplicateShotAction", tr("&Duplicate"), QKeySequence(Qt::CTRL | Qt::Key_D),
@@ -355,7 +381,7 @@ void MainWindow::buildMenus() {
                    [this] { document_.select(document_.current() + 1); }));
     cards_->addActions(shot->actions());
 
-    auto* view = menuBar()->addMenu(tr("&View"));
+    auto* view = menus_[3];
     for (std::size_t i = 0; i < shoot::stations.size(); ++i) {
         const auto station = shoot::stations[i];
         const auto name = QByteArray("goTo") + shoot::station_name(station);
@@ -375,7 +401,8 @@ void MainWindow::buildMenus() {
     action(view, "themeAction", tr("&Dim theme on or off"), QKeySequence(Qt::CTRL | Qt::Key_T),
            [this] { toggleTheme(); });
 
-    auto* help = menuBar()->addMenu(tr("&Help"));
+    auto* help = menus_[4];
+    action(help, "handbookAction", tr("&Handbook"), QKeySequence(Qt::SHIFT | Qt::Key_F1), [this] { showHandbook(); });
     action(help, "keysAction", tr("&Keys and typing"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); });
     action(help, "aboutAction", tr("&About Poquito"), {}, [this] {
         QMessageBox::about(this, tr("About Poquito"),
@@ -427,6 +454,7 @@ StationPage* MainWindow::pageOf(shoot::Station station) {
 }
 
 void MainWindow::goTo(shoot::Station station) {
+    furnish();
     if (runShown_) showRun(false);
     rail_->setCurrent(station);
     auto* page = pageOf(station);
@@ -608,7 +636,7 @@ void MainWindow::say(const QString& problem) {
 /// As tall as they need, but the ledger keeps at least half.
 void MainWindow::fitNotes() {
     const int most = std::max(90, marginColumn_->height() * 9 / 20);
-    notes_->setFixedHeight(std::min(most, notes_->wantedHeight()));
+    if (notes_) notes_->setFixedHeight(std::min(most, notes_->wantedHeight()));
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
@@ -622,15 +650,20 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 // ---- files -------------------------------------------------------------------------------------------------------
 
 void MainWindow::newShoot() {
+    furnish();
     shoot::Shoot shoot = genericShoot();
     shoot.kit = bag().kit();
     document_.open(std::move(shoot), {});
 }
 
 Bag& MainWindow::bag() { return gear_->bag(); }
-void MainWindow::openDemo() { document_.open(demoShoot(), {}); }
+void MainWindow::openDemo() {
+    furnish();
+    document_.open(demoShoot(), {});
+}
 
 bool MainWindow::openFile(const QString& path) {
+    furnish();
     if (path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive)) return restorePicture(path);
     auto loaded = storage::load_shoot(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
@@ -682,6 +715,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 bool MainWindow::saveTo(const QString& path) {
+    furnish();
     if (const auto error = storage::save_shoot(document_.shoot(), path.toStdString())) {
         say(tr("The shoot was not saved, and the file is as it was. %1")
                 .arg(QString::fromStdString(storage::message(*error))));
@@ -795,6 +829,7 @@ void MainWindow::fillRecent() {
 }
 
 void MainWindow::startAutosave(const QDir& folder) {
+    furnish();
     const auto recovered = recoverOrDiscard(folder);
     autosave_ = std::make_unique<Autosave>(document_, folder);
     if (document_.isUnsaved()) autosave_->flush();
@@ -871,6 +906,13 @@ void MainWindow::toggleTheme() {
     applyTheme(*qApp, kind);
     QSettings().setValue(QStringLiteral("dim"), kind == ThemeKind::dim);
     refresh();
+}
+
+void MainWindow::showHandbook() {
+    if (!handbook_) handbook_ = new HandbookWindow(this);
+    handbook_->show();
+    handbook_->raise();
+    handbook_->activateWindow();
 }
 
 void MainWindow::showShortcuts() {

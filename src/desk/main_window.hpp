@@ -27,6 +27,7 @@ class BenchView;
 class FinderPanel;
 class FootLine;
 class GearWindows;
+class HandbookWindow;
 class LedgerView;
 class NotesPanel;
 class RunDesk;
@@ -46,12 +47,19 @@ shoot::Shoot genericShoot();
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
-    explicit MainWindow(shoot::Shoot shoot = genericShoot(), QWidget* parent = nullptr);
+    /// Opens what `first` gives once its own first picture is on the screen: see furnish().
+    explicit MainWindow(std::function<shoot::Shoot()> first = genericShoot, QWidget* parent = nullptr);
     ~MainWindow() override;
 
-    Document& document() { return document_; }
+    Document& document() {
+        furnish();
+        return document_;
+    }
     Bag& bag();
-    RunDesk& runs() { return *runs_; }
+    RunDesk& runs() {
+        furnish();
+        return *runs_;
+    }
     void goTo(shoot::Station station);
 
     /// Without questions; what goes wrong is said in the strip above the bench. True: it is done.
@@ -63,9 +71,13 @@ class MainWindow : public QMainWindow {
     /// Offers what a crash left behind; keeps copies of unsaved work from now on.
     void startAutosave(const QDir& folder);
 
+  Q_SIGNALS:
+    void furnished();  // once: everything is there
+
   protected:
     void closeEvent(QCloseEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
@@ -76,6 +88,8 @@ class MainWindow : public QMainWindow {
     QWidget* buildStrip(QWidget* parent);
     QWidget* buildCentre();
     QWidget* buildMargin();
+    void fillMargin();
+    void furnish();
     void buildWelcome();
     QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
                     const std::function<void()>& run);
@@ -109,8 +123,11 @@ class MainWindow : public QMainWindow {
     void moveShot(int by);
     void toggleTheme();
     void showShortcuts();
+    void showHandbook();
 
     Document document_;
+    std::function<shoot::Shoot()> first_;
+    bool furnished_ = false;
     std::unique_ptr<Autosave> autosave_;
     std::array<StationPage*, shoot::stations.size()> pages_{};
     QLineEdit* title_ = nullptr;
@@ -133,6 +150,7 @@ class MainWindow : public QMainWindow {
     QByteArray splitWithFinder_, splitElsewhere_;
     bool finderShown_ = false;
     GearWindows* gear_ = nullptr;
+    HandbookWindow* handbook_ = nullptr;
     RunDesk* runs_ = nullptr;
     RunningView* running_ = nullptr;
     bool runShown_ = false;
@@ -144,6 +162,7 @@ class MainWindow : public QMainWindow {
     FootLine* foot_ = nullptr;
     QWidget* strip_ = nullptr;
     QLabel* stripText_ = nullptr;
+    std::vector<QMenu*> menus_;
     QMenu* recent_ = nullptr;
     std::vector<QAction*> shotActions_;
 };

@@ -38,7 +38,7 @@ class StationButton : public QAbstractButton {
             painter.setPen(QPen(t.link, 1.5));
             painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 3, 3);
         }
-        const QFont font = textFont(13, isChecked() ? QFont::DemiBold : QFont::Medium);
+        const QFont font = textFont(13, isChecked() ? QFont::DemiBold : QFont::Normal);
         const int text_width = QFontMetrics(font).horizontalAdvance(text());
         double x = (width() - (14 + text_width + 22)) / 2.0;
         painter.setFont(textFont(12));

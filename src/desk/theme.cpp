@@ -7,6 +7,8 @@
 #include <QStyle>
 #include <QStyleFactory>
 
+#include <utility>
+
 namespace poquito::desk {
 namespace {
 
@@ -161,12 +163,17 @@ QSlider:focus { border: 1px solid @link; border-radius: 3px; }
     return sheet;
 }
 
+void load_face(const char* face) {
+    QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/PoquitoSans-%1.otf").arg(QLatin1String(face)));
+}
+
+/// The faces nearly everything is lettered in. Reading one takes longer than drawing a drawing: the third comes with
+/// the first font that asks for it.
 void load_fonts() {
     static bool loaded = false;
     if (loaded) return;
     loaded = true;
-    for (const char* face : {"Regular", "Medium", "SemiBold"})
-        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/PoquitoSans-%1.otf").arg(QLatin1String(face)));
+    for (const char* face : {"Regular", "SemiBold"}) load_face(face);
 }
 
 }  // namespace
@@ -189,6 +196,8 @@ QFont textFont(int pixels, QFont::Weight weight) {
     static QHash<std::pair<int, int>, QFont> made;
     const std::pair key(pixels, static_cast<int>(weight));
     if (const auto known = made.constFind(key); known != made.constEnd()) return *known;
+    static bool medium = false;
+    if (weight == QFont::Medium && !std::exchange(medium, true)) load_face("Medium");
     QFont font(QStringLiteral("Poquito Sans"));
     font.setPixelSize(pixels);
     font.setWeight(weight);

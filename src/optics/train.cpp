@@ -26,7 +26,7 @@ double focal_length_at(const Lens& lens, double ring) {
 /// between: gap(k a + T) * lens * gap(-a), a = E/(k - 1), with what would cancel for E = 0 and k = 1 left out.
 RayMatrix converter_matrix(const Converter& converter, double rear_tubes) {
     const double k = converter.factor;
-    const double bend = converter.length > 0 ? (k - 1) * (k - 1) / (k * converter.length) : 0;
+    const double bend = converter.has_length() ? (k - 1) * (k - 1) / (k * converter.length) : 0;
     return {.a = k + rear_tubes * bend, .b = rear_tubes / k, .c = bend, .d = 1 / k};
 }
 

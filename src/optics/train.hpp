@@ -48,6 +48,10 @@ struct Converter {
     double factor = 1;
     double length = 0;
 
+    /// Shorter than any that is built, it is taken for none: the power of what lies behind goes by its reciprocal.
+    static constexpr double least_length = 0.1;  // mm
+    bool has_length() const { return length >= least_length; }
+
     bool operator==(const Converter&) const = default;
 };
 

@@ -44,7 +44,7 @@ void put_tube(const Kit& kit, Rig& rig, const std::string& id, std::size_t place
     const auto at = [](std::vector<std::string>& list, std::size_t index) {
         return list.begin() + static_cast<std::ptrdiff_t>(std::min(index, list.size()));
     };
-    const bool splits = rig.teleconverter && find_gear(kit.teleconverters, *rig.teleconverter)->optics.length > 0;
+    const bool splits = rig.teleconverter && find_gear(kit.teleconverters, *rig.teleconverter)->optics.has_length();
     if (splits && place <= behind + 1) {  // the camera stands at 0, the converter behind the tubes behind it
         rig.tubes_behind_converter.insert(at(rig.tubes_behind_converter, place == 0 ? 0 : place - 1), id);
         return;
@@ -242,7 +242,7 @@ void settle_rig(const Kit& kit, Rig& rig) {
     const auto& modes = find_gear(kit.cameras, rig.camera)->crop_modes;
     if (rig.crop_mode && std::ranges::count(modes, *rig.crop_mode, &CropMode::name) == 0) rig.crop_mode.reset();
     const auto* converter = rig.teleconverter ? find_gear(kit.teleconverters, *rig.teleconverter) : nullptr;
-    if (!converter || converter->optics.length == 0) {
+    if (!converter || !converter->optics.has_length()) {
         rig.tubes.insert(rig.tubes.begin(), rig.tubes_behind_converter.begin(), rig.tubes_behind_converter.end());
         rig.tubes_behind_converter.clear();
     }

@@ -210,7 +210,7 @@ class Parts {
         with.pieces.tubes |= std::uint64_t{1} << tube;
         if (!with_tubes(with, static_cast<Index>(tube + 1), take)) return false;
         // Behind a converter without length nothing can be computed: see docs/file-format.md.
-        if (wish_.simple || !part.pieces.converter || !(kit_.teleconverters[*part.pieces.converter].optics.length > 0))
+        if (wish_.simple || !part.pieces.converter || !kit_.teleconverters[*part.pieces.converter].optics.has_length())
             return true;
         behind.rear_tubes += gear.length;
         behind.pieces.tubes_behind |= std::uint64_t{1} << tube;
@@ -434,7 +434,7 @@ double combination_count(const Kit& kit, const ReachWish& wish) {
     double tubes = std::pow(2.0, static_cast<double>(kit.tubes.size()));
     for (const auto& converter : kit.teleconverters)
         tubes +=
-            std::pow(converter.optics.length > 0 && !wish.simple ? 3.0 : 2.0, static_cast<double>(kit.tubes.size()));
+            std::pow(converter.optics.has_length() && !wish.simple ? 3.0 : 2.0, static_cast<double>(kit.tubes.size()));
     const double rears = tubes * (1 + static_cast<double>(kit.bellows.size()));
     return fronts * rears * static_cast<double>(Parts(kit, wish).bodies().size());
 }

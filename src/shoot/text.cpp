@@ -31,7 +31,7 @@ std::string without_trailing_zeros(std::string text) {
 std::string number_text(double value, int digits) {
     const double size = std::abs(value);
     if (size < 1e-12) return "0";  // what rounding leaves of nothing
-    if (size < 1e-6 || size >= 1e9) return fmt::format("{:.{}g}", value, digits);
+    if (size < 1e-6 || !(size < 1e9)) return fmt::format("{:.{}g}", value, digits);
     const int before_point = static_cast<int>(std::floor(std::log10(size))) + 1;
     std::string text = without_trailing_zeros(fmt::format("{:.{}f}", value, std::max(0, digits - before_point)));
     return text == "-0" ? "0" : text;

@@ -213,8 +213,8 @@ void check_rig(ObjectReader& rig, const Rig& read, const Kit& kit) {
     if (read.tubes_behind_converter.empty()) return;
     const Node behind = rig.member("tubes_behind_converter", "a list");
     if (!read.teleconverter) behind.fail("got tubes behind no converter, expected them in tubes");
-    if (find_gear(kit.teleconverters, *read.teleconverter)->optics.length == 0)
-        behind.fail("got tubes behind a converter without length, expected a converter whose length_mm is above 0");
+    if (!find_gear(kit.teleconverters, *read.teleconverter)->optics.has_length())
+        behind.fail("got tubes behind a converter without length, expected a converter whose length_mm is 0.1 or more");
 }
 
 Rig read_rig(const Node& node, const Kit& kit) {

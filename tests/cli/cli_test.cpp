@@ -111,3 +111,7 @@ TEST_CASE("the order of many shots ends when its time is over, with the best so 
     CHECK(run("order " + path.string() + " --seconds -1").status == 2);
     fs::remove(path);
 }
+
+TEST_CASE("the version is that of the build", "[cli]") {
+    CHECK(run("--version").out == "poquito-cli " POQUITO_VERSION "\n");
+}

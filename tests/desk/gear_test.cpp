@@ -594,3 +594,26 @@ TEST_CASE("the bench draws whatever is mounted", "[desk][bench]") {
     person.click(QStringLiteral("trainButton"));
     CHECK(person.train().isVisible());
 }
+
+TEST_CASE("a search behind a closed window ends", "[desk][search]") {
+    AtReach person;
+    auto& finder = person.finder();
+    // So much gear that it takes a minute, were it waited for.
+    person.document().edit({QStringLiteral("tubes")}, [](Shoot& shoot) {
+        for (int i = 0; i < 4; ++i)
+            shoot.kit.tubes.push_back({.id = "x" + std::to_string(i), .name = "x", .length = 5.0 + i});
+    });
+    QTest::mouseClick(finder.findChild<QCheckBox*>(QStringLiteral("wishThisCamera")), Qt::LeftButton, {}, QPoint(8, 8));
+    REQUIRE(finder.isSearching());
+    finder.close();
+    // Long before it could be done.
+    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 3000));
+    auto* model = static_cast<desk::ReachModel*>(finder.findChild<QTableView*>(QStringLiteral("foundTable"))->model());
+    CHECK(model->kit() != person.document().kit());  // what it did not find is not shown
+    CHECK(finder.findChild<QLabel*>(QStringLiteral("foundText"))->text() == QStringLiteral("Cancelled."));
+    // Opened again it begins anew.
+    person.trigger(QStringLiteral("findSetupAction"));
+    CHECK(finder.isSearching());
+    finder.close();
+    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 3000));
+}

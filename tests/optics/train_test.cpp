@@ -71,3 +71,25 @@ TEST_CASE("a converter multiplies the magnification, keeps the working distance 
         CHECK_THAT(with.subject_to_sensor.value(), same(*bare.subject_to_sensor + 20));
     }
 }
+
+TEST_CASE("a converter as short as nothing counts as thin, and nothing runs out of numbers", "[optics][reach]") {
+    optics::Train thin{.lens = {.focal_length = 100,
+                                .max_aperture = 2.8,
+                                .min_aperture = 32,
+                                .closest_focus = 410,
+                                .max_magnification = 1,
+                                .length = 110,
+                                .front_diameter = 60},
+                       .tubes = 20,
+                       .converter = optics::Converter{.factor = 2, .length = 0}};
+    auto shortest = thin;
+    shortest.converter->length = 5e-324;
+    for (const double ring : {0.0, 0.4, 1.0}) {
+        const auto a = optics::focus_at_ring(thin, ring), b = optics::focus_at_ring(shortest, ring);
+        CHECK(std::isfinite(b.magnification));
+        CHECK(b.magnification == a.magnification);
+        CHECK(b.working_distance == a.working_distance);
+    }
+    CHECK_FALSE(shortest.converter->has_length());
+    CHECK(optics::Converter{.factor = 2, .length = 20}.has_length());
+}

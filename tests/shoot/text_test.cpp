@@ -3,6 +3,9 @@
 #include "support/matchers.hpp"
 #include "support/random.hpp"
 
+#include <cmath>
+#include <limits>
+
 using namespace poquito;
 using namespace poquito::shoot;
 using test::same;
@@ -156,4 +159,9 @@ TEST_CASE("times of day", "[shoot][text]") {
     }
     for (int minutes = 0; minutes < 24 * 60; ++minutes)
         CHECK(parse_day_time(day_time_text(minutes * 60)) == minutes * 60);
+}
+
+TEST_CASE("what is no number is said so, and nothing worse", "[shoot][text]") {
+    CHECK(poquito::shoot::number_text(std::nan("")) == "nan");
+    CHECK(poquito::shoot::number_text(std::numeric_limits<double>::infinity()) == "inf");
 }

@@ -34,9 +34,9 @@ void BackdropLeaf::addBackground(QLayout* column) {
         group, {"backgroundCheck", tr("Background"), tr("A card or wall that faces the camera")},
         [](const Shot& s) { return s.background.has_value(); },
         [](Shot& s, bool on) { s.background = on ? std::optional(Background{}) : std::nullopt; });
-    const auto number = [&](const Caption& caption, Quantity quantity, auto member) {
+    const auto number = [&](const Caption& caption, const Quantity& quantity, auto member) {
         backgroundOnly_.push_back(addQuantity(
-            group, caption, std::move(quantity),
+            group, caption, quantity,
             [member](const Shot& s) {
                 Background shown = s.background.value_or(Background{});
                 return member(shown);

@@ -31,9 +31,10 @@ FreezeLeaf::FreezeLeaf(Document& document, QWidget* parent) : StationPage(docume
 }
 
 template <typename Member>
-QuantityField* FreezeLeaf::addNumber(QGridLayout* group, const Caption& caption, Quantity quantity, Member member) {
+QuantityField* FreezeLeaf::addNumber(QGridLayout* group, const Caption& caption, const Quantity& quantity,
+                                     Member member) {
     auto* field = addQuantity(
-        group, caption, std::move(quantity),
+        group, caption, quantity,
         [member](const Shot& s) {
             Freeze shown = s.freeze.value_or(Freeze{});
             return static_cast<double>(member(shown));

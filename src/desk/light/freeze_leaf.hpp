@@ -21,7 +21,7 @@ class FreezeLeaf : public StationPage {
     void addWhen(QLayout* column);
     /// A field of the freeze plan. A change of what makes it fast carries the subject's speed along.
     template <typename Member>
-    QuantityField* addNumber(QGridLayout* group, const Caption& caption, Quantity quantity, Member member);
+    QuantityField* addNumber(QGridLayout* group, const Caption& caption, const Quantity& quantity, Member member);
 
     std::vector<QWidget*> planOnly_;
     QuantityField* thrown_ = nullptr;

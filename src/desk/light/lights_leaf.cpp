@@ -233,9 +233,9 @@ void LightsLeaf::addReading(QGridLayout* group) {
 
 void LightsLeaf::addPlace(QLayout* column) {
     auto* group = addGroup(column, {});
-    const auto place = [&](const Caption& caption, Quantity quantity, auto member) {
+    const auto place = [&](const Caption& caption, const Quantity& quantity, auto member) {
         standing_.push_back(addQuantity(
-            group, caption, std::move(quantity), [this, member](const Shot& s) { return member(at(s)); },
+            group, caption, quantity, [this, member](const Shot& s) { return member(at(s)); },
             [this, member](Shot& s, double v) { with(s, [&](Light& l) { member(l) = v; }); }));
     };
     onLens_ = addCheck(
@@ -276,9 +276,9 @@ void LightsLeaf::addBounce(QGridLayout* group) {
         [this](Shot& s, bool on) {
             with(s, [&](Light& l) { l.bounce = on ? std::optional(Bounce{}) : std::nullopt; });
         });
-    const auto bounce = [&](const Caption& caption, Quantity quantity, auto member) {
+    const auto bounce = [&](const Caption& caption, const Quantity& quantity, auto member) {
         bounceOnly_.push_back(addQuantity(
-            group, caption, std::move(quantity),
+            group, caption, quantity,
             [this, member](const Shot& s) {
                 Bounce shown = at(s).bounce.value_or(Bounce{});
                 return member(shown);

@@ -1,0 +1,130 @@
+// What the desk hands from one thread to another, without a window: the worker, pictures, copies of unsaved work, runs.
+#include "desk/autosave.hpp"
+#include "desk/picture_queue.hpp"
+#include "desk/run/run_desk.hpp"
+#include "desk/worker.hpp"
+
+#include "bench/benches.hpp"
+#include "storage/shoot_file.hpp"
+#include "support/runner.hpp"
+
+#include <QtTest>
+
+#include <catch2/catch.hpp>
+
+#include <atomic>
+
+using namespace poquito;
+
+int main(int argc, char** argv) {
+    QTemporaryDir home;
+    qputenv("XDG_CONFIG_HOME", home.path().toUtf8());
+    qputenv("XDG_DATA_HOME", home.path().toUtf8());
+    QCoreApplication application(argc, argv);
+    return test::run_tests(argc, argv);
+}
+
+TEST_CASE("a worker does its jobs in their order, and drops what is left at the end", "[threads]") {
+    std::vector<int> done;
+    {
+        desk::Worker worker;
+        for (int i = 0; i < 200; ++i) worker.add([&done, i] { done.push_back(i); });
+        worker.wait();
+        REQUIRE(done.size() == 200);
+        CHECK(std::is_sorted(done.begin(), done.end()));
+        worker.wait();  // nothing to wait for
+    }
+    std::atomic<int> begun = 0;
+    {
+        desk::Worker worker;
+        std::atomic<bool> go = false;
+        worker.add([&] {
+            ++begun;
+            while (!go) std::this_thread::yield();
+        });
+        for (int i = 0; i < 50; ++i) worker.add([&] { ++begun; });
+        while (begun == 0) std::this_thread::yield();
+        std::thread([&] { go = true; }).join();
+    }
+    CHECK(begun < 51);
+}
+
+TEST_CASE("pictures come back on the asking thread, drafts always, the newest last", "[threads]") {
+    desk::PictureQueue queue;
+    std::vector<int> shown;
+    const auto picture = [&](int number) {
+        return [&shown, number](const std::function<bool()>& go_on) -> desk::PictureQueue::Show {
+            auto made = std::make_shared<std::vector<int>>(1000, number);
+            for (int i = 0; i < 20 && go_on(); ++i) std::this_thread::sleep_for(std::chrono::microseconds(50));
+            return [&shown, made] { shown.push_back(made->back()); };
+        };
+    };
+    for (int i = 0; i < 30; ++i) {
+        queue.render(picture(i), picture(1000 + i));
+        QTest::qWait(3);
+    }
+    REQUIRE(QTest::qWaitFor([&] { return queue.isIdle(); }, 10000));
+    REQUIRE(shown.size() >= 2);
+    CHECK(shown.back() == 1029);
+    CHECK(shown[shown.size() - 2] == 29);
+}
+
+TEST_CASE("a queue may go while it is at a picture", "[threads]") {
+    for (int i = 0; i < 10; ++i) {
+        desk::PictureQueue queue;
+        queue.render({[](const auto&) -> desk::PictureQueue::Show {
+                         std::this_thread::sleep_for(std::chrono::milliseconds(2));
+                         return [] {};
+                     }},
+                     {});
+        QTest::qWait(i % 3);
+    }
+}
+
+TEST_CASE("copies of unsaved work are written while editing goes on", "[threads]") {
+    QTemporaryDir folder;
+    desk::Document document;
+    document.open(test::plain_shoot(), {});
+    desk::Autosave autosave(document, QDir(folder.path()));
+    autosave.setDelay(0);
+    for (int i = 0; i < 40; ++i) {
+        document.editShot({QStringLiteral("x")}, [i](shoot::Shot& shot) { shot.name = std::to_string(i); });
+        QCoreApplication::processEvents();
+    }
+    autosave.flush();
+    const auto copy = storage::load_shoot(autosave.copyPath().toStdString());
+    REQUIRE(std::holds_alternative<shoot::Shoot>(copy));
+    CHECK(std::get<shoot::Shoot>(copy) == document.shoot());
+}
+
+TEST_CASE("runs are watched, held, ended and begun again from the interface's thread", "[threads]") {
+    QTemporaryDir folder;
+    desk::Document document;
+    document.open(test::twelve_frames(), {});
+    desk::RunDesk runs(document);
+    runs.setFolder(QDir(folder.path()));
+    auto settings = runs.settings();
+    settings.speed = 500;
+    settings.pictureWidth = 32;
+    runs.setSettings(settings);
+    const auto ended = [&] { return !runs.isRunning(); };
+    runs.start({"one"}, false);
+    REQUIRE(QTest::qWaitFor([&] { return runs.status()->frame >= 2; }, 20000));
+    runs.pause();
+    REQUIRE(QTest::qWaitFor([&] { return runs.status()->phase == bench::Phase::paused; }, 20000));
+    // The document changes meanwhile.
+    document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.iso = 400; });
+    runs.redoFrom(1);
+    runs.resume();
+    REQUIRE(QTest::qWaitFor(ended, 60000));
+    REQUIRE(document.shot()->runs.size() == 1);
+    CHECK(document.shot()->runs[0]->frames.size() == 12);
+    for (int i = 0; i < 3; ++i) {
+        runs.start({"one"}, true);
+        QTest::qWait(20 * i);
+        if (i == 2) runs.stop();
+        if (i == 2) REQUIRE(QTest::qWaitFor(ended, 60000));
+        runs.shutDown();
+        CHECK_FALSE(runs.isRunning());
+    }
+}
