@@ -7,8 +7,11 @@
 #include <QElapsedTimer>
 #include <QToolButton>
 
+#include <unistd.h>
+
 #include <algorithm>
 #include <cstdio>
+#include <fstream>
 #include <vector>
 
 using namespace poquito;
@@ -94,4 +97,22 @@ int main(int argc, char** argv) {
         window.document().edit({QStringLiteral("edit")},
                                [&](shoot::Shoot& shoot) { shoot.kit.cameras[0].frame_mb = 30 + i; });
     });
+
+    // A long day: fifty shots, one of them with a run of ten thousand frames in its log, a thousand edits to take back.
+    desk::Document document;
+    auto day = fifty(desk::demoShoot());
+    day.shots[0].runs = {shoot::RunRecord{.id = "long", .frames = std::vector<shoot::ExposedFrame>(10000)}};
+    document.open(std::move(day), {});
+    const auto memory = [] {
+        std::ifstream file("/proc/self/statm");
+        double whole = 0, resident = 0;
+        file >> whole >> resident;
+        return resident * static_cast<double>(sysconf(_SC_PAGESIZE)) / 1e6;
+    };
+    const double before = memory();
+    constexpr int edits = 1000;
+    for (int i = 0; i < edits; ++i)
+        document.editShot({QStringLiteral("edit")}, [&](shoot::Shot& shot) { shot.exposure.iso = 100 + i; });
+    std::printf("%d edits in the history of fifty shots: %.1f MB, %.1f kB each\n", edits, memory() - before,
+                (memory() - before) * 1e3 / edits);
 }

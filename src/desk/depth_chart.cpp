@@ -93,7 +93,7 @@ void DepthChart::paintEvent(QPaintEvent*) {
     for (const double f : {r.widest, r.smallest}) {
         const auto blurs = blurs_at(*shot, report, f);
         least = std::min(least, blurs.airy * 0.8);
-        greatest = std::max(greatest, blurs.sum() * 1.2);
+        if (const double most = blurs.sum() * 1.2; std::isfinite(most)) greatest = std::max(greatest, most);
     }
     const auto y_of = [&](double mm) {
         return area.bottom() - area.height() * std::clamp(std::log(mm / least) / std::log(greatest / least), 0.0, 1.0);

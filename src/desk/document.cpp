@@ -114,6 +114,7 @@ Document::~Document() { undo_.disconnect(this); }
 
 void Document::open(shoot::Shoot shoot, const QString& path) {
     undo_.clear();
+    open_ = true;
     path_ = path;
     recovered_ = false;
     reports_.clear();

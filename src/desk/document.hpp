@@ -32,6 +32,7 @@ class Document : public QObject {
     /// As open, but counts as unsaved: what came back from a crash.
     void recover(shoot::Shoot shoot, const QString& path);
 
+    bool isOpen() const { return open_; }  // once a shoot was opened
     const shoot::Shoot& shoot() const { return *shoot_; }
     std::shared_ptr<const shoot::Shoot> snapshot() const { return shoot_; }
     const shoot::Kit& kit() const { return shoot_->kit; }
@@ -75,6 +76,7 @@ class Document : public QObject {
     QString path_;
     int current_ = -1;
     bool recovered_ = false;
+    bool open_ = false;
 };
 
 }  // namespace poquito::desk

@@ -126,14 +126,26 @@ void drawStanding(QPainter& painter, QPointF centre, shoot::Standing standing) {
 
 double rulerStep(double length, int most) {
     const double raw = length / most;
+    if (!(raw > 0) || !std::isfinite(raw)) return 1;
     const double decade = std::pow(10.0, std::floor(std::log10(raw)));
     for (const double mark : {1.0, 2.0, 5.0})
         if (mark * decade >= raw) return mark * decade;
     return 10 * decade;
 }
 
+std::vector<double> rulerMarks(double low, double high, int most) {
+    const double step = rulerStep(high - low, most);
+    std::vector<double> marks;
+    if (!std::isfinite(low) || !std::isfinite(high)) return marks;
+    // Counted, not added up: far from 0 a small step may be less than what a double can add.
+    const double first = std::ceil(low / step);
+    for (int i = 0; i <= most + 1 && (first + i) * step <= high; ++i) marks.push_back((first + i) * step);
+    return marks;
+}
+
 std::vector<double> decadeMarks(double least, double greatest) {
     std::vector<double> marks;
+    if (!(least > 0) || !std::isfinite(greatest)) return marks;
     for (double decade = std::pow(10, std::floor(std::log10(least))); decade <= greatest; decade *= 10)
         for (const double step : {1.0, 2.0, 5.0})
             if (decade * step >= least && decade * step <= greatest) marks.push_back(decade * step);

@@ -41,5 +41,7 @@ double rulerStep(double length, int most);
 /// Values 1, 2 and 5 of every decade within the two, for a scale on which each is as far from the next as its
 /// logarithm.
 std::vector<double> decadeMarks(double least, double greatest);
+/// Round numbers from `low` to `high`, `most` of them or so, rulerStep apart; none where one of the two is not finite.
+std::vector<double> rulerMarks(double low, double high, int most);
 
 }  // namespace poquito::desk

@@ -65,6 +65,7 @@ QString FootLine::shootText() const {
 void FootLine::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), theme().foot);
+    if (!document_.isOpen()) return;  // nothing to say of a shoot that is not read yet
     painter.setFont(textFont(12));
     painter.setPen(theme().footText);
     const QRect area = rect().adjusted(16, 0, -16, 0);

@@ -203,6 +203,7 @@ TEST_CASE("whatever the fields of the stations allow, the file takes back", "[de
                 Q_EMIT field->valueEdited(value);
                 if (person.document().shoot() == *before) continue;
                 ++tried;
+                QCoreApplication::processEvents();  // drawn, too
                 const auto back = storage::read_shoot(storage::write_shoot(person.document().shoot()));
                 if (const auto* error = std::get_if<storage::ReadError>(&back))
                     refused.insert(QStringLiteral("%1 = %2: %3")

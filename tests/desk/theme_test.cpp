@@ -1,6 +1,10 @@
 #include "person.hpp"
 
+#include "desk/drafting.hpp"
 #include "desk/theme.hpp"
+
+#include <cmath>
+#include <limits>
 
 using namespace poquito;
 using test::Person;
@@ -111,4 +115,20 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             nothingCutOff(person, 5);
         }
     }
+}
+
+TEST_CASE("marks of scales are few, round and none where there is no scale", "[desk][theme]") {
+    using desk::decadeMarks;
+    using desk::rulerMarks;
+    CHECK(rulerMarks(-3, 11, 7) == std::vector<double>{-2, 0, 2, 4, 6, 8, 10});
+    const double infinite = std::numeric_limits<double>::infinity();
+    CHECK(rulerMarks(0, infinite, 8).empty());
+    CHECK(rulerMarks(0, std::nan(""), 8).empty());
+    CHECK(rulerMarks(5, 5, 8).size() <= 10);
+    CHECK(rulerMarks(1e6, 1e6 + 1e-12, 8).size() <= 10);
+    CHECK(decadeMarks(0.5, 30) == std::vector<double>{0.5, 1, 2, 5, 10, 20});
+    CHECK(decadeMarks(0, 30).empty());
+    CHECK(decadeMarks(1, infinite).empty());
+    CHECK(desk::rulerStep(0, 5) > 0);
+    CHECK(desk::rulerStep(infinite, 5) > 0);
 }

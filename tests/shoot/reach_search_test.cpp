@@ -398,9 +398,13 @@ TEST_CASE("the search asks whether to go on however few lenses there are", "[sho
     Kit kit = test::plain_shoot().kit;
     kit.closeup_lenses.clear();
     kit.reversing_rings.clear();
+    kit.teleconverters.clear();
     for (int i = 0; i < 20; ++i) kit.tubes.push_back({.id = "x" + std::to_string(i), .name = "x", .length = 3.0 + i});
     int asked = 0;
-    CHECK(search_reach(kit, {}, [&](double) { return ++asked < 5; }).tried < 1000);
+    const auto result = search_reach(kit, {}, [&](double) { return ++asked < 5; });
+    CHECK(result.cancelled);
+    CHECK(result.tried > 0);
+    CHECK(result.tried < 1000);
     asked = 0;
     CHECK_FALSE(greatest_reach(kit, {}, [&](double) { return ++asked < 5; }));
     CHECK(asked == 5);

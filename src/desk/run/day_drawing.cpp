@@ -68,6 +68,7 @@ void DayDrawing::paintEvent(QPaintEvent*) {
             step = candidate;
             break;
         }
+    while ((end - begin) / step > field.width() / 26) step *= 2;  // a plan for weeks
     for (double mark = std::ceil(begin / step) * step; mark <= end; mark += step) {
         painter.setPen(QPen(t.hairline, 1));
         painter.drawLine(QPointF(x(mark), head - 3), QPointF(x(mark), field.bottom()));

@@ -120,10 +120,11 @@ void StackDrawing::paintEvent(QPaintEvent*) {
     }
     // Ruler in depth behind the nearest point.
     painter.setFont(textFont(11));
-    const double step = rulerStep(high - low, std::max(2, width() / 60));
+    const int most = std::max(2, width() / 60);
+    const double step = rulerStep(high - low, most);
     painter.setPen(QPen(t.hairline, 1));
     painter.drawLine(QPointF(area.left(), area.bottom() + 8), QPointF(area.right(), area.bottom() + 8));
-    for (double mark = std::ceil(low / step) * step; mark <= high; mark += step) {
+    for (const double mark : rulerMarks(low, high, most)) {
         painter.setPen(QPen(t.quiet, 1));
         painter.drawLine(QPointF(xOf(mark), area.bottom() + 5), QPointF(xOf(mark), area.bottom() + 11));
         const QString words =

@@ -168,8 +168,8 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         if (!s.capture.slice) s.capture.slice = Slice{.from = 0, .to = this->document().report()->extent.depth};
         return *s.capture.slice;
     };
-    const auto add = [&](const Caption& caption, Quantity quantity, auto get, auto set) {
-        stackOnly_.push_back(addQuantity(group, caption, std::move(quantity), get, set));
+    const auto add = [&](const Caption& caption, const Quantity& quantity, auto get, auto set) {
+        stackOnly_.push_back(addQuantity(group, caption, quantity, get, set));
     };
     add(
         {"sliceFromField", tr("Sharp from"), tr("Behind the nearest point; what lies in front may fall off")},
