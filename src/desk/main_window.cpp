@@ -748,7 +748,7 @@ void MainWindow::askOpen() {
 
 /// Asks only: nothing is stopped while something else may still be cancelled.
 bool MainWindow::mayEndRun() {
-    QMessageBox box(QMessageBox::Question, tr("A run is on"),
+    QMessageBox box(QMessageBox::NoIcon, tr("A run is on"),
                     tr("Stop the run of \u201c%1\u201d? What was taken is kept and logged.")
                         .arg(QString::fromStdString(runs_->plan().shot_name)),
                     QMessageBox::Cancel, this);
@@ -789,7 +789,7 @@ bool MainWindow::mayDropChanges() {
 }
 
 int MainWindow::askToSave() {
-    QMessageBox box(QMessageBox::Question, tr("Unsaved changes"),
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
                     tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box.setObjectName(QStringLiteral("unsavedQuestion"));
@@ -842,7 +842,7 @@ std::optional<Leftover> MainWindow::recoverOrDiscard(const QDir& folder) {
         auto loaded = storage::load_shoot(leftover.copy.toStdString());
         if (std::holds_alternative<storage::ReadError>(loaded)) continue;
         auto& shoot = std::get<shoot::Shoot>(loaded);
-        QMessageBox box(QMessageBox::Question, tr("Unsaved work found"),
+        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work found"),
                         tr("Poquito ended unexpectedly with unsaved changes to “%1” (%2).\nRecover them?")
                             .arg(QString::fromStdString(shoot.title),
                                  QFileInfo(leftover.copy).lastModified().toString(QStringLiteral("d MMM yyyy hh:mm"))),

@@ -195,8 +195,7 @@ std::optional<GearProblem> check_bellows(const Bellows& bellows);
 std::optional<GearProblem> check_flash(const Flash& flash);
 std::optional<GearProblem> check_lamp(const Lamp& lamp);
 
-#define MEMBER(path) \
-    [](auto& g) -> auto& { return g.path; }
+#define MEMBER(path) ([](auto& g) -> auto& { return g.path; })
 
 GearKind cameras() {
     return Builder<Camera, &Kit::cameras>("cameras", "camera", "Cameras", false)

@@ -610,5 +610,6 @@ TEST_CASE("a flash that does not charge is said so, without a time", "[desk][run
     person.click(QStringLiteral("startRunButton"));
     REQUIRE(person.waitFor([&] { return !person.runs().status()->flash_ready_in; }));
     CHECK(person.view()->flashText() == QStringLiteral("not charging"));
+    CHECK(person.view()->phaseText() == QStringLiteral("waits for the flash"));
     person.runs().shutDown();
 }

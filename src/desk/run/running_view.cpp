@@ -114,7 +114,7 @@ QString RunningView::phaseText() const {
         case Phase::settling:
             return tr("settling");
         case Phase::charging:
-            return tr("flash charges");
+            return status->flash_ready_in ? tr("flash charges") : tr("waits for the flash");
         case Phase::waiting:
             return tr("waiting");
         case Phase::exposing:
