@@ -252,8 +252,10 @@ Quantity quantityOf(const FieldSpec& spec) {
             const auto value = parse(text);
             return value && *value == std::floor(*value) ? value : std::nullopt;
         };
-    const auto range = spec.rule.words();
-    quantity.expected += QStringLiteral(", ") + QString::fromStdString(range);
+    // As one would type it: "0.1 \u00b5m to 1000 m", not what the file says.
+    quantity.expected += QStringLiteral(", %1 to %2")
+                             .arg(QString::fromStdString(quantity.print(spec.rule.least)),
+                                  QString::fromStdString(quantity.print(spec.rule.greatest)));
     return quantity;
 }
 

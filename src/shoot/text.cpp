@@ -44,6 +44,7 @@ std::string shutter_text(double seconds) {
         const double unit = std::pow(10.0, std::floor(std::log10(value)) + 1 - digits);
         return std::round(value / unit) * unit;
     };
+    if (seconds <= 0) return "0 s";
     if (seconds < 0.3) return fmt::format("1/{} s", number_text(rounded(1 / seconds, 3)));
     return number_text(seconds, 3) + " s";
 }

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include <cmath>
+#include <cstddef>
 
 namespace poquito::storage {
 namespace {
@@ -27,7 +28,7 @@ Json write_reference(const std::optional<std::string>& id) { return id ? Json(*i
 Json write_height_map(const HeightMap& map) {
     Json rows = Json::array();
     for (int y = 0; y < map.height; ++y) {
-        const auto row = map.heights.begin() + y * map.width;
+        const auto row = map.heights.begin() + static_cast<std::ptrdiff_t>(y) * map.width;
         rows.push_back(fmt::format("{:02x}", fmt::join(row, row + map.width, "")));
     }
     return with_unknown({{"rows", std::move(rows)}}, map.unknown);

@@ -164,4 +164,5 @@ TEST_CASE("times of day", "[shoot][text]") {
 TEST_CASE("what is no number is said so, and nothing worse", "[shoot][text]") {
     CHECK(poquito::shoot::number_text(std::nan("")) == "nan");
     CHECK(poquito::shoot::number_text(std::numeric_limits<double>::infinity()) == "inf");
+    CHECK(poquito::shoot::shutter_text(0) == "0 s");
 }

@@ -1,0 +1,26 @@
+// make_shoots FOLDER COUNT: made-up shoots, one file each, the same ones every time: what scripts/compare-reports feeds
+// to two programs.
+#include "storage/shoot_file.hpp"
+#include "support/shoots.hpp"
+
+#include <cstdio>
+#include <cstdlib>
+#include <filesystem>
+#include <string>
+
+int main(int argc, char** argv) {
+    using namespace poquito;
+    if (argc != 3) {
+        std::fprintf(stderr, "usage: make_shoots FOLDER COUNT\n");
+        return 2;
+    }
+    const std::filesystem::path folder = argv[1];
+    const auto count = static_cast<unsigned>(std::strtoul(argv[2], nullptr, 10));
+    for (unsigned seed = 0; seed < count; ++seed)
+        if (const auto error =
+                storage::save_shoot(test::random_shoot(seed), folder / (std::to_string(seed) + ".poquito"))) {
+            std::fprintf(stderr, "%s\n", storage::message(*error).c_str());
+            return 1;
+        }
+    return 0;
+}
