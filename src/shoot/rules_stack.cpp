@@ -165,7 +165,12 @@ Found too_many_by_hand(const Plan& plan, const Report& report) {
     const auto* stack = stack_of(report);
     if (!stack || !stack->hand || report.capture.frames <= stack->hand->largest) return {};
     const auto& braced = stack->hand->braced;
-    const auto best = std::ranges::max_element(braced, {}, &SwayOdds::chance) - braced.begin();
+    // Of those that are as good as each other the one that is least trouble, which stands first.
+    constexpr double as_good = 1e-6;
+    const double most = std::ranges::max(braced, {}, &SwayOdds::chance).chance;
+    const auto best =
+        std::ranges::find_if(braced, [&](const SwayOdds& odds) { return odds.chance >= most - as_good; }) -
+        braced.begin();
     return Finding{
         fmt::format("{} frames by hand have little chance; {} are sensible. Brace ({}), or put it on a tripod.",
                     number_text(report.capture.frames, 9), number_text(stack->hand->largest, 9),
