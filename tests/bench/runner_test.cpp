@@ -11,6 +11,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include <fcntl.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
@@ -686,4 +687,18 @@ TEST_CASE("a stack of more frames than a run takes is refused, and its frames ar
         CHECK_THAT(*frames[i].rail, WithinAbs(static_cast<double>(i) * *report.capture.step, 1e-6));
     }
     CHECK_FALSE(run_refusal(shoot::evaluate(test::twelve_frames().kit, test::twelve_frames().shots[0])));
+}
+
+TEST_CASE("a journal is not handed on to other programs", "[bench][journal]") {
+    test::BenchRun run;
+    auto journal = created(run);
+    int found = 0;
+    for (const auto& entry : std::filesystem::directory_iterator("/proc/self/fd")) {
+        std::error_code gone;
+        if (std::filesystem::read_symlink(entry.path(), gone) != std::filesystem::canonical(run.journal_path()))
+            continue;
+        ++found;
+        CHECK((::fcntl(std::stoi(entry.path().filename()), F_GETFD) & FD_CLOEXEC) != 0);
+    }
+    CHECK(found == 1);
 }

@@ -78,3 +78,14 @@ TEST_CASE("a kill at any moment of saving leaves the old or the new file whole",
         REQUIRE((found == old_text || found == new_text));
     }
 }
+
+TEST_CASE("a new file has the mode that the user wanted when the program began, and saving touches no mask",
+          "[storage][atomic]") {
+    const mode_t begun = ::umask(0);  // as another thread might, in the middle of it
+    Folder folder;
+    REQUIRE_FALSE(storage::replace_file(folder / "new", "x"));
+    struct stat made {};
+    REQUIRE(::stat((folder / "new").c_str(), &made) == 0);
+    CHECK((made.st_mode & 0777) == (0666 & ~begun));
+    CHECK(::umask(begun) == 0);  // still what it was set to
+}
