@@ -89,22 +89,26 @@ void MotionController::serve() {
 }
 
 std::string MotionController::moved(const std::function<Done()>& move) {
+    bool halted = false;
     auto done = std::async(std::launch::async, move);
     while (done.wait_for(std::chrono::seconds(0)) != std::future_status::ready) {
         read_more();
         if (const auto halt = received_.find("M410\n"); halt != std::string::npos) {
             received_.erase(halt, 5);
             rail_.halt();
+            halted = true;
         }
     }
     const auto fault = done.get();
-    rail_.connect();  // a controller that was halted takes the next command; that nobody sends one, the port sees to
+    // A controller that was halted takes the next command; that nobody sends one, the port sees to.
+    if (halted) rail_.connect();
     return fault ? "error: " + fault->text + "\n" : "ok\n";
 }
 
 std::string MotionController::answer(const std::string& command) {
     const auto refused = [](const Fault& fault) { return "error: " + fault.text + "\n"; };
     const auto code = command.substr(0, command.find(' '));
+    if (code == "G21") rail_.connect();  // how a session begins: what had dropped is plugged in again
     if (code == "G21" || code == "G90" || code == "M400" || code == "M410") return "ok\n";
     if (code == "G28") return moved([this] { return rail_.home(); });
     if (code == "G0" || code == "G1") {

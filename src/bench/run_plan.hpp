@@ -35,7 +35,7 @@ struct RunPlan {
     std::string file_of(std::size_t frame) const;  // "urchin-1-0007.jpg"
 };
 
-/// Why no run can be made of what is planned: more frames than `most_frames`, or not a single one. Empty: it can.
+/// Why no run can be made of what is planned: more frames than `most_frames`. Empty: it can.
 std::optional<std::string> run_refusal(const shoot::Report& report);
 
 /// What is planned for that shot; `id` as in RunPlan. Of a stack that is refused only the first frames.

@@ -10,26 +10,27 @@
 namespace poquito::desk {
 namespace {
 
+constexpr int cells = 44;
+
 /// The relief on a grid of rays that run along the depth.
 class Map {
   public:
-    Map(const shoot::Subject& subject, int across) : surface_(subject), cells_(across) {
-        depths_.resize(index(cells_, cells_) + 1);
+    explicit Map(const shoot::Subject& subject) : surface_(subject) {
         const auto& extent = surface_.extent();
         constexpr double room = 1.04;  // so that the outline lies inside the grid
-        step_ = {extent.width * room / cells_, extent.height * room / cells_};
-        for (int j = 0; j <= cells_; ++j)
-            for (int i = 0; i <= cells_; ++i) depths_[index(i, j)] = depth(point(i, j));
+        step_ = {extent.width * room / cells, extent.height * room / cells};
+        for (int j = 0; j <= cells; ++j)
+            for (int i = 0; i <= cells; ++i) depths_[index(i, j)] = depth(point(i, j));
     }
     double halfDepth() const { return surface_.extent().depth / 2; }
 
     QPainterPath area() const {
         QPainterPath path;
-        for (int j = 0; j < cells_; ++j)
-            for (int i = 0; i <= cells_; ++i) {
+        for (int j = 0; j < cells; ++j)
+            for (int i = 0; i <= cells; ++i) {
                 if (!depths_[index(i, j)] || !depths_[index(i, j + 1)]) continue;
                 int end = i;
-                while (end < cells_ && depths_[index(end + 1, j)] && depths_[index(end + 1, j + 1)]) ++end;
+                while (end < cells && depths_[index(end + 1, j)] && depths_[index(end + 1, j + 1)]) ++end;
                 const QPointF from = point(i, j), to = point(end, j + 1);
                 path.addRect(QRectF(from, to).normalized());
                 i = end;
@@ -60,10 +61,10 @@ class Map {
     }
 
   private:
-    std::size_t index(int i, int j) const {
-        return static_cast<std::size_t>(j) * static_cast<std::size_t>(cells_ + 1) + static_cast<std::size_t>(i);
+    static std::size_t index(int i, int j) {
+        return static_cast<std::size_t>(j) * (cells + 1) + static_cast<std::size_t>(i);
     }
-    QPointF point(int i, int j) const { return {(i - cells_ / 2.0) * step_.x(), (j - cells_ / 2.0) * step_.y()}; }
+    QPointF point(int i, int j) const { return {(i - cells / 2.0) * step_.x(), (j - cells / 2.0) * step_.y()}; }
     QPointF place(std::pair<int, int> node) const { return point(node.first, node.second); }
     std::optional<double> at(std::pair<int, int> node) const { return depths_[index(node.first, node.second)]; }
     std::optional<double> depth(QPointF at) const {
@@ -75,8 +76,8 @@ class Map {
     template <typename Crossing>
     QPainterPath segments(const Crossing& crossing) const {
         QPainterPath path;
-        for (int j = 0; j < cells_; ++j)
-            for (int i = 0; i < cells_; ++i) {
+        for (int j = 0; j < cells; ++j)
+            for (int i = 0; i < cells; ++i) {
                 const std::array<std::pair<int, int>, 4> corners = {{{i, j}, {i + 1, j}, {i + 1, j + 1}, {i, j + 1}}};
                 std::vector<QPointF> found;
                 for (std::size_t k = 0; k < 4; ++k)
@@ -91,14 +92,13 @@ class Map {
 
     shoot::Surface surface_;
     QPointF step_;
-    int cells_;
-    std::vector<std::optional<double>> depths_;
+    std::array<std::optional<double>, std::size_t{cells + 1} * (cells + 1)> depths_;
 };
 
-FormLines drawnLines(const shoot::Subject& subject, double focusOffset, FormDetail detail) {
-    const Map map(subject, detail == FormDetail::drawing ? 44 : 14);
+FormLines drawnLines(const shoot::Subject& subject, double focusOffset) {
+    const Map map(subject);
     FormLines lines{.area = map.area(), .outline = map.outline(), .contours = {}, .focus = {}};
-    if (map.halfDepth() <= 0 || detail == FormDetail::thumbnail) return lines;
+    if (map.halfDepth() <= 0) return lines;
     for (const double quarter : {-0.5, 0.0, 0.5}) lines.contours.addPath(map.level(quarter * map.halfDepth()));
     lines.focus = map.level(focusOffset);
     return lines;
@@ -106,12 +106,11 @@ FormLines drawnLines(const shoot::Subject& subject, double focusOffset, FormDeta
 
 }  // namespace
 
-FormLines formLines(const shoot::Subject& subject, double focusOffset, FormDetail detail) {
+FormLines formLines(const shoot::Subject& subject, double focusOffset) {
     static QCache<QByteArray, FormLines> known(200);
-    const QByteArray key = formKey(subject) + (detail == FormDetail::drawing ? QByteArray::number(focusOffset, 'g', 17)
-                                                                             : QByteArrayLiteral("thumbnail"));
+    const QByteArray key = formKey(subject) + QByteArray::number(focusOffset, 'g', 17);
     if (const auto* lines = known.object(key)) return *lines;
-    auto* lines = new FormLines(drawnLines(subject, focusOffset, detail));
+    auto* lines = new FormLines(drawnLines(subject, focusOffset));
     FormLines result = *lines;
     known.insert(key, lines);
     return result;

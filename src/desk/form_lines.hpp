@@ -15,10 +15,8 @@ struct FormLines {
     QPainterPath contours;  // at quarters of the depth
     QPainterPath focus;     // where the plane of focus cuts it
 };
-/// Remembered, as drawings ask for the same subject with every edit of something else. A thumbnail has an outline
-/// alone, as fine as a card is wide.
-enum class FormDetail { thumbnail, drawing };
-FormLines formLines(const shoot::Subject& subject, double focusOffset, FormDetail detail = FormDetail::drawing);
+/// Remembered, as drawings ask for the same subject with every edit of something else.
+FormLines formLines(const shoot::Subject& subject, double focusOffset);
 
 /// Equal where two subjects have the same form, size and attitude.
 QByteArray formKey(const shoot::Subject& subject);

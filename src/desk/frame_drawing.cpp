@@ -48,10 +48,7 @@ void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot
     if (report.optics.field_width) {
         painter.setClipRect(frame);
         const double scale = frame.width() / *report.optics.field_width;
-        // Lines of equal depth want room; on a card the outline says enough.
-        constexpr double roomy = 120;
-        const FormLines lines = formLines(shot.subject, shot.sharpness.focus_offset,
-                                          frame.width() > roomy ? FormDetail::drawing : FormDetail::thumbnail);
+        const FormLines lines = formLines(shot.subject, shot.sharpness.focus_offset);
         painter.translate(frame.center());
         painter.scale(scale, -scale);
         painter.fillPath(lines.area, theme().focusWash);
@@ -61,8 +58,10 @@ void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot
             pen.setCosmetic(true);
             painter.strokePath(path, pen);
         };
-        stroke(lines.contours, theme().quiet, 1);
-        stroke(lines.focus, theme().focus, 2);
+        // Lines of equal depth want room; on a card the outline says enough.
+        constexpr double roomy = 120;
+        if (frame.width() > roomy) stroke(lines.contours, theme().quiet, 1);
+        if (frame.width() > roomy) stroke(lines.focus, theme().focus, 2);
         stroke(lines.outline, theme().focus, 1.4);
     }
     painter.restore();

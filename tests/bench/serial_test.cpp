@@ -143,6 +143,20 @@ TEST_CASE("a stop after a lost line writes into no other file", "[bench][serial]
     for (int i = 0; i < 8; ++i) CHECK(std::filesystem::file_size(folder.path() / ("f" + std::to_string(i))) == 0);
 }
 
+TEST_CASE("a rail that dropped behind its controller stays away until a session begins anew", "[bench][serial]") {
+    Line line;
+    SerialRail rail(line.controller.device(), line.dialect);
+    REQUIRE_FALSE(rail.connect());
+    REQUIRE_FALSE(rail.home());
+    line.world.troubles = {{.kind = TroubleKind::rail_drops}};
+    CHECK(rail.move_to(3));
+    CHECK(rail.move_to(4));  // nobody connected it
+    CHECK(line.world.carriage == 0);
+    REQUIRE_FALSE(rail.connect());
+    REQUIRE_FALSE(rail.move_to(4));
+    CHECK_THAT(line.world.carriage, WithinAbs(4, 0.06));
+}
+
 TEST_CASE("the line is not handed on to other programs", "[bench][serial]") {
     Line line;
     SerialRail rail(line.controller.device(), line.dialect);

@@ -3,6 +3,7 @@
 #include "storage/shoot_file.hpp"
 #include "support/shoots.hpp"
 
+#include <algorithm>
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
@@ -10,17 +11,20 @@
 
 int main(int argc, char** argv) {
     using namespace poquito;
-    if (argc != 3) {
-        std::fprintf(stderr, "usage: make_shoots FOLDER COUNT\n");
+    if (argc < 3) {
+        std::fprintf(stderr, "usage: make_shoots FOLDER COUNT [SHOTS]\n");
         return 2;
     }
     const std::filesystem::path folder = argv[1];
     const auto count = static_cast<unsigned>(std::strtoul(argv[2], nullptr, 10));
-    for (unsigned seed = 0; seed < count; ++seed)
-        if (const auto error =
-                storage::save_shoot(test::random_shoot(seed), folder / (std::to_string(seed) + ".poquito"))) {
+    const std::size_t most = argc > 3 ? std::strtoul(argv[3], nullptr, 10) : 1000;
+    for (unsigned seed = 0; seed < count; ++seed) {
+        auto shoot = test::random_shoot(seed);
+        shoot.shots.resize(std::min(most, shoot.shots.size()));
+        if (const auto error = storage::save_shoot(shoot, folder / (std::to_string(seed) + ".poquito"))) {
             std::fprintf(stderr, "%s\n", storage::message(*error).c_str());
             return 1;
         }
+    }
     return 0;
 }

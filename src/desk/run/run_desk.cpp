@@ -58,11 +58,6 @@ void RunDesk::shutDown() {
     finished();
 }
 
-void RunDesk::abandon() {
-    queue_.clear();
-    if (runner_) runner_->abandon();
-}
-
 void RunDesk::setFolder(const QDir& folder) {
     folder_ = folder;
     brokenRead_ = {};

@@ -64,10 +64,9 @@ class RunDesk : public QObject {
     void redoFrom(std::size_t frame);
 
     /// Stops what runs, without waiting for the camera's buffer, and enters it in the log: before the document goes.
-    /// Waits for the thread of the run, which then has next to nothing left to do. Where a person waits, `stop` and
-    /// `ended` leave the interface alive meanwhile, and `abandon` cuts it short.
+    /// Waits for the thread of the run, which then has next to nothing left to do. `stop` and `ended` leave the
+    /// interface alive while the buffer still reaches the card.
     void shutDown();
-    void abandon();
 
     bool isRunning() const { return runner_ != nullptr; }
     bool waitsForGear() const { return !runner_ && !queue_.empty(); }
