@@ -148,7 +148,10 @@ TEST_CASE("a rail that dropped behind its controller stays away until a session 
     SerialRail rail(line.controller.device(), line.dialect);
     REQUIRE_FALSE(rail.connect());
     REQUIRE_FALSE(rail.home());
-    line.world.troubles = {{.kind = TroubleKind::rail_drops}};
+    {
+        const std::lock_guard lock(line.world.mutex);  // the controller looks at them on its own thread
+        line.world.troubles = {{.kind = TroubleKind::rail_drops}};
+    }
     CHECK(rail.move_to(3));
     CHECK(rail.move_to(4));  // nobody connected it
     CHECK(line.world.carriage == 0);
