@@ -2,7 +2,7 @@
 // dragged, 100 ms for the loupe. Medians, so that a pause of the machine does not count.
 #include "imaging/finder.hpp"
 #include "imaging/loupe.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <algorithm>
@@ -46,7 +46,7 @@ int main() {
             auto dragged = shot;
             dragged.exposure.f_number *= 1 + 0.02 * i;
             if (turn) dragged.subject.turn = 3 * i;
-            return *imaging::scene_of(shoot.kit, dragged, shoot::evaluate(shoot.kit, dragged));
+            return *imaging::scene_of(shoot.kit, dragged, shoot::assess(shoot.kit, dragged));
         };
         imaging::Finder full, draft;
         imaging::Loupe loupe;

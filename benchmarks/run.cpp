@@ -1,6 +1,6 @@
 // Time to plan 1000 stacks, frames and all, and to order a day of 14 shots (exactly) and of 60, against a 16 ms frame
 // and against each other.
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/order.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/stack_plan.hpp"
@@ -57,7 +57,7 @@ int main() {
         while (stacks < 1000)
             for (const auto& shot : demo.shots) {
                 if (shot.capture.mode != shoot::CaptureMode::stack || stacks >= 1000) continue;
-                const auto report = shoot::evaluate(demo.kit, shot);
+                const auto report = shoot::assess(demo.kit, shot);
                 frames += static_cast<double>(shoot::stack_frames(shoot::plan_of(demo.kit, shot), report).size());
                 ++stacks;
             }

@@ -1,6 +1,6 @@
 #include "bench/run_plan.hpp"
 
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/stack_plan.hpp"
 #include "shoot/text.hpp"
@@ -23,7 +23,7 @@ std::optional<std::string> run_refusal(const shoot::Report& report) {
 }
 
 RunPlan make_run_plan(const shoot::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder) {
-    const auto report = shoot::evaluate(kit, shot);
+    const auto report = shoot::assess(kit, shot);
     const auto plan = shoot::plan_of(kit, shot);
     const auto& cost = report.capture.cost;
     RunPlan run{
@@ -68,10 +68,23 @@ RunPlan test_plan(const RunPlan& plan) {
     return test;
 }
 
+namespace {
+
+/// What its rail has to travel; empty: it needs none.
+std::optional<RailWay> rail_way(const RunPlan& plan) {
+    if (plan.frames.empty() || !plan.frames.front().rail) return std::nullopt;
+    return RailWay{.from = *plan.frames.front().rail - plan.take_up, .to = *plan.frames.back().rail};
+}
+
+}  // namespace
+
+BenchSetup bench_setup(const shoot::Kit& kit, const shoot::Shot& shot, const RunPlan& plan) {
+    return {.kit = kit, .shot = shot, .folder = plan.folder, .powers = plan.powers, .way = rail_way(plan)};
+}
+
 double rail_reference(const RunPlan& plan, double travel) {
-    if (plan.frames.empty() || !plan.frames.front().rail) return travel / 2;
-    const double low = *plan.frames.front().rail - plan.take_up, high = *plan.frames.back().rail;
-    return travel / 2 - (low + high) / 2;
+    const auto way = rail_way(plan);
+    return way ? way->reference(travel) : travel / 2;
 }
 
 std::string next_run_id(const std::filesystem::path& journals, const std::string& shot) {

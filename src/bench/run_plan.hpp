@@ -1,5 +1,6 @@
 #pragma once
 
+#include "bench/bench_setup.hpp"
 #include "bench/ports.hpp"
 #include "shoot/report.hpp"
 
@@ -44,8 +45,10 @@ RunPlan make_run_plan(const shoot::Kit& kit, const shoot::Shot& shot, std::strin
 /// Its first, middle and last frame alone, as a run of its own: what to look at before the run.
 RunPlan test_plan(const RunPlan& plan);
 
-/// mm from the home switch where the carriage stands when the planned plane is in focus: the set-up is made there, so
-/// that the whole stack lies in the middle of the rail.
+/// What the bench needs for it. Kit and shot outlive the bench.
+BenchSetup bench_setup(const shoot::Kit& kit, const shoot::Shot& shot, const RunPlan& plan);
+
+/// mm from the home switch where the carriage stands when the planned plane is in focus; see RailWay.
 double rail_reference(const RunPlan& plan, double travel);
 
 /// An id for the next run of a shot: its own id and a number no journal in the folder has.

@@ -28,16 +28,16 @@ class Followed final : public RailPort {
 
 }  // namespace
 
-SimulatedBench::SimulatedBench(Clock& clock, const shoot::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
-                               Options options)
+SimulatedBench::SimulatedBench(Clock& clock, const BenchSetup& setup, Options options)
     : world_{.clock = clock, .troubles = std::move(options.troubles)} {
+    const auto& [kit, shot, folder, powers, way] = setup;
     std::optional<double> reference;
-    if (!plan.frames.empty() && plan.frames.front().rail) {
+    if (way) {
         const auto* found = shot.rig.rail ? shoot::find_gear(kit.rails, *shot.rig.rail) : nullptr;
         shoot::Rail rail = found ? *found : shoot::Rail{.step = 0.001};
         const bool real = !options.device.empty();
         if (real) rail.travel = options.dialect.travel;
-        reference = rail_reference(plan, rail.travel);
+        reference = way->reference(rail.travel);
         if (real) {
             rail_ = std::make_unique<Followed>(world_, std::make_unique<SerialRail>(options.device, options.dialect));
         } else {
@@ -60,14 +60,14 @@ SimulatedBench::SimulatedBench(Clock& clock, const shoot::Kit& kit, const shoot:
             by_light.push_back(nullptr);
             continue;
         }
-        const double power = next_power < plan.powers.size() ? plan.powers[next_power++] : 1;
+        const double power = next_power < powers.size() ? powers[next_power++] : 1;
         flashes_.push_back(std::make_unique<SimulatedFlash>(world_, shoot::flash_of(kit, light), power));
         by_light.push_back(flashes_.back().get());
     }
     camera_ = std::make_unique<SimulatedCamera>(world_, SimulatedCamera::Setup{.kit = kit,
                                                                                .shot = shot,
                                                                                .rail_reference = reference,
-                                                                               .folder = plan.folder,
+                                                                               .folder = folder,
                                                                                .width = options.picture_width,
                                                                                .flashes = by_light});
     trigger_ = std::make_unique<SimulatedTrigger>(*camera_);

@@ -1,7 +1,7 @@
 #pragma once
 
+#include "bench/bench_setup.hpp"
 #include "bench/motion_controller.hpp"
-#include "bench/run_plan.hpp"
 #include "bench/serial_rail.hpp"
 #include "bench/simulated.hpp"
 #include "bench/simulated_camera.hpp"
@@ -22,7 +22,7 @@ class SimulatedBench {
         MotionDialect dialect;
     };
     /// The clock outlives it.
-    SimulatedBench(Clock& clock, const shoot::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, Options options);
+    SimulatedBench(Clock& clock, const BenchSetup& setup, Options options);
     ~SimulatedBench();
 
     Bench bench();

@@ -1,7 +1,7 @@
 #include "bench/simulated_camera.hpp"
 
 #include "imaging/scene.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/plan.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
@@ -24,7 +24,7 @@ constexpr double usual_card = 64000;      // MB
 
 SimulatedCamera::SimulatedCamera(World& world, Setup setup)
     : world_(world), setup_(std::move(setup)), finder_(std::make_unique<imaging::Finder>()) {
-    report_ = shoot::evaluate(setup_.kit, setup_.shot);
+    report_ = shoot::assess(setup_.kit, setup_.shot);
     const auto& exposure = setup_.shot.exposure;
     settings_ = {.f_number = exposure.f_number, .shutter = exposure.shutter, .iso = exposure.iso};
     const auto& camera = shoot::camera_of(setup_.kit, setup_.shot);
@@ -165,7 +165,7 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
 
 std::optional<CameraPort::Saved> SimulatedCamera::write(const Exposure& exposure) {
     const auto shot = true_shot(exposure);
-    const auto report = shoot::evaluate(setup_.kit, shot);
+    const auto report = shoot::assess(setup_.kit, shot);
     auto scene = imaging::scene_of(setup_.kit, shot, report);
     const auto& sensor = shoot::sensor_of(setup_.kit, shot.rig);
     const int height = std::max(1, static_cast<int>(std::lround(setup_.width * sensor.height / sensor.width)));

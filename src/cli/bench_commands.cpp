@@ -2,7 +2,7 @@
 
 #include "bench/runner.hpp"
 #include "bench/simulated_bench.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/order.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/text.hpp"
@@ -121,7 +121,7 @@ int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
         state.plan.folder = request.folder;
         fmt::print("goes on with {}: {} of {} frames are there\n", state.plan.id, state.done(), state.frames.size());
     } else {
-        if (const auto refusal = bench::run_refusal(shoot::evaluate(shoot.kit, *shot)))
+        if (const auto refusal = bench::run_refusal(shoot::assess(shoot.kit, *shot)))
             return complain({"shot " + shot->id, *refusal});
         auto plan =
             bench::make_run_plan(shoot.kit, *shot, bench::next_run_id(request.folder, shot->id), request.folder);
@@ -135,7 +135,7 @@ int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
     if (const auto* error = std::get_if<storage::ReadError>(&*journal)) return complain(*error);
 
     bench::WallClock clock(request.speed);
-    bench::SimulatedBench simulated(clock, shoot.kit, *shot, state.plan, std::move(options));
+    bench::SimulatedBench simulated(clock, bench::bench_setup(shoot.kit, *shot, state.plan), std::move(options));
     bench::Runner runner(simulated.bench(), clock, std::get<bench::Journal>(*journal), state, {.hold_on_fault = false});
     const OnInterrupt stops([&] { runner.stop(); });
     std::size_t shown = state.done();
@@ -203,7 +203,7 @@ class BudgetedProgress {
 
 int order_shots(const shoot::Shoot& shoot, const std::string& out, double seconds) {
     std::vector<shoot::Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) reports.push_back(shoot::assess(shoot.kit, shot));
     std::vector<const shoot::Report*> pointers;
     pointers.reserve(reports.size());
     for (const auto& report : reports) pointers.push_back(&report);
@@ -239,7 +239,7 @@ int order_shots(const shoot::Shoot& shoot, const std::string& out, double second
 int print_stack(const shoot::Shoot& shoot, const std::string& id) {
     const auto* shot = find_shot(shoot, id);
     if (!shot) return bad_input;
-    const auto report = shoot::evaluate(shoot.kit, *shot);
+    const auto report = shoot::assess(shoot.kit, *shot);
     const auto plan = shoot::plan_of(shoot.kit, *shot);
     const auto frames = shoot::stack_frames(plan, report);
     if (static_cast<double>(frames.size()) < report.capture.frames)

@@ -1,5 +1,5 @@
 #include "bench_commands.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/advice.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/report_json.hpp"
 #include "storage/run_sheet.hpp"
@@ -22,20 +22,20 @@ int complain(const storage::ReadError& error) {
     return bad_input;
 }
 
-std::vector<shoot::Report> evaluate_all(const shoot::Shoot& shoot) {
-    std::vector<shoot::Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
-    return reports;
+std::vector<shoot::Assessment> assess_all(const shoot::Shoot& shoot) {
+    std::vector<shoot::Assessment> assessments;
+    for (const auto& shot : shoot.shots) assessments.push_back(shoot::assessment_of(shoot.kit, shot));
+    return assessments;
 }
 
 int report(const shoot::Shoot& shoot) {
-    const std::string text = storage::write_report(evaluate_all(shoot));
+    const std::string text = storage::write_report(assess_all(shoot));
     const bool written = std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
     return written ? done : complain({"standard output", "cannot write the report"});
 }
 
 int sheet(const shoot::Shoot& shoot, const std::string& out) {
-    if (const auto error = storage::replace_file(out, storage::run_sheet_html(shoot, evaluate_all(shoot))))
+    if (const auto error = storage::replace_file(out, storage::run_sheet_html(shoot, assess_all(shoot))))
         return complain(*error);
     return done;
 }

@@ -12,8 +12,8 @@
 #include "desk/rendering.hpp"
 #include "desk/sentence.hpp"
 #include "imaging/scene.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/behind.hpp"
-#include "shoot/evaluate.hpp"
 #include "shoot/text.hpp"
 
 #include <QComboBox>
@@ -361,7 +361,7 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
     if (proposal_) {
         Shot turned = shot;
         turned.subject = faced(shot.subject, *proposal_);
-        const auto then = evaluate(document().kit(), turned);
+        const auto then = assess(document().kit(), turned);
         text += tr(" With the camera %1\u00b0 round it presents %2")
                     .arg(angle_between(now, *proposal_), 0, 'f', 1)
                     .arg(length(then.extent.depth));

@@ -1,7 +1,5 @@
 #include "desk/document.hpp"
 
-#include "shoot/evaluate.hpp"
-
 #include <algorithm>
 #include <optional>
 #include <utility>
@@ -117,7 +115,7 @@ void Document::open(shoot::Shoot shoot, const QString& path) {
     open_ = true;
     path_ = path;
     recovered_ = false;
-    reports_.clear();
+    assessments_.clear();
     current_ = -1;
     const bool empty = shoot.shots.empty();
     shoot_ = std::make_shared<const shoot::Shoot>();
@@ -135,11 +133,13 @@ const shoot::Shot* Document::shot() const {
     return current_ < 0 ? nullptr : &shoot_->shots[static_cast<std::size_t>(current_)];
 }
 
+const shoot::Assessment* Document::assessment() const { return current_ < 0 ? nullptr : &assessment(current_); }
+
 const shoot::Report* Document::report() const { return current_ < 0 ? nullptr : &report(current_); }
 
-std::vector<shoot::Report> Document::reports() const {
-    std::vector<shoot::Report> all;
-    for (const auto& report : reports_) all.push_back(*report);
+std::vector<shoot::Assessment> Document::assessments() const {
+    std::vector<shoot::Assessment> all;
+    for (const auto& one : assessments_) all.push_back(*one);
     return all;
 }
 
@@ -174,30 +174,47 @@ void Document::setSaved(const QString& path) {
 
 void Document::show(std::shared_ptr<const shoot::Shoot> shoot, int selection) {
     const auto before = std::exchange(shoot_, std::move(shoot));
-    evaluateChanged(before.get());
+    assessChanged(before.get());
     const bool other = selection != current_;
     current_ = count() == 0 ? -1 : std::clamp(selection, 0, count() - 1);
     Q_EMIT shootChanged();
     if (other) Q_EMIT selected(current_);
 }
 
-/// A report depends on the kit and its own shot: what kept both keeps its report.
-void Document::evaluateChanged(const shoot::Shoot* before) {
-    const bool same_kit = before && before->kit == shoot_->kit && reports_.size() == before->shots.size();
-    std::vector<std::shared_ptr<const shoot::Report>> reports;
-    reports.reserve(shoot_->shots.size());
+namespace {
+
+/// An assessment with the shoot it refers to.
+struct Kept {
+    Kept(ShootPointer shoot, std::size_t index)
+        : of(std::move(shoot)), assessment(shoot::assessment_of(of->kit, of->shots[index])) {}
+    ShootPointer of;
+    shoot::Assessment assessment;
+};
+
+std::shared_ptr<const shoot::Assessment> assessed(const ShootPointer& shoot, std::size_t index) {
+    const auto kept = std::make_shared<const Kept>(shoot, index);
+    return {kept, &kept->assessment};
+}
+
+}  // namespace
+
+/// An assessment depends on the kit and its own shot: what kept both keeps its assessment.
+void Document::assessChanged(const shoot::Shoot* before) {
+    const bool same_kit = before && before->kit == shoot_->kit && assessments_.size() == before->shots.size();
+    std::vector<std::shared_ptr<const shoot::Assessment>> assessments;
+    assessments.reserve(shoot_->shots.size());
     for (std::size_t i = 0; i < shoot_->shots.size(); ++i) {
         const auto& shot = shoot_->shots[i];
-        std::shared_ptr<const shoot::Report> kept;
+        std::shared_ptr<const shoot::Assessment> kept;
         if (same_kit) {
             // In place in most edits; elsewhere after a move.
-            if (i < before->shots.size() && before->shots[i] == shot) kept = reports_[i];
+            if (i < before->shots.size() && before->shots[i] == shot) kept = assessments_[i];
             for (std::size_t j = 0; !kept && j < before->shots.size(); ++j)
-                if (before->shots[j].id == shot.id && before->shots[j] == shot) kept = reports_[j];
+                if (before->shots[j].id == shot.id && before->shots[j] == shot) kept = assessments_[j];
         }
-        reports.push_back(kept ? kept : std::make_shared<const shoot::Report>(shoot::evaluate(shoot_->kit, shot)));
+        assessments.push_back(kept ? kept : assessed(shoot_, i));
     }
-    reports_ = std::move(reports);
+    assessments_ = std::move(assessments);
 }
 
 }  // namespace poquito::desk

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/report.hpp"
+#include "shoot/advice.hpp"
 
 #include <QObject>
 #include <QString>
@@ -10,8 +10,8 @@
 #include <memory>
 #include <vector>
 
-/// The one place where a shoot changes. An edit makes a new shoot; undo, the unsaved mark, autosave and re-evaluation
-/// all hang on that. Views read the shoot and its reports and ask for edits.
+/// The one place where a shoot changes. An edit makes a new shoot; undo, the unsaved mark, autosave and assessing anew
+/// all hang on that. Views read the shoot and its assessments and ask for edits.
 namespace poquito::desk {
 
 /// What an edit is called in the Edit menu, and with which edit before it melts into one step: equal keys in a row do,
@@ -41,13 +41,15 @@ class Document : public QObject {
     /// The selected shot; -1 and null where the shoot has none.
     int current() const { return current_; }
     const shoot::Shot* shot() const;
-    const shoot::Report* report() const;
-    const shoot::Report& report(int index) const { return *reports_[static_cast<std::size_t>(index)]; }
-    /// The same object as long as neither the shot nor the kit changed.
-    std::shared_ptr<const shoot::Report> sharedReport(int index) const {
-        return reports_[static_cast<std::size_t>(index)];
+    const shoot::Assessment* assessment() const;
+    const shoot::Assessment& assessment(int index) const { return *assessments_[static_cast<std::size_t>(index)]; }
+    /// The same object as long as neither the shot nor the kit changed; it keeps both alive.
+    std::shared_ptr<const shoot::Assessment> sharedAssessment(int index) const {
+        return assessments_[static_cast<std::size_t>(index)];
     }
-    std::vector<shoot::Report> reports() const;
+    std::vector<shoot::Assessment> assessments() const;
+    const shoot::Report* report() const;
+    const shoot::Report& report(int index) const { return assessment(index).report; }
 
     void select(int index);
     void edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change);
@@ -61,17 +63,17 @@ class Document : public QObject {
     void setSaved(const QString& path);
 
   Q_SIGNALS:
-    void shootChanged();       // shoot, reports or both are new
+    void shootChanged();       // shoot, assessments or both are new
     void selected(int index);  // another shot, or none
     void unsavedChanged();
 
   private:
     friend class ShootEdit;
     void show(std::shared_ptr<const shoot::Shoot> shoot, int selection);
-    void evaluateChanged(const shoot::Shoot* before);
+    void assessChanged(const shoot::Shoot* before);
 
     std::shared_ptr<const shoot::Shoot> shoot_;
-    std::vector<std::shared_ptr<const shoot::Report>> reports_;
+    std::vector<std::shared_ptr<const shoot::Assessment>> assessments_;
     QUndoStack undo_;
     QString path_;
     int current_ = -1;

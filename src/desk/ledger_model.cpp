@@ -90,7 +90,7 @@ QModelIndex LedgerModel::indexOfStation(shoot::Station station) const {
 void LedgerModel::refresh() {
     std::vector<Row> rows;
     if (const auto* shot = document_.shot()) {
-        for (auto& figure : shoot::figures(document_.kit(), *shot, *document_.report())) {
+        for (auto& figure : shoot::figures(*document_.assessment())) {
             if (rows.empty() || rows.back().figure.station != figure.station) {
                 Row heading{.heading = true};
                 heading.figure.station = figure.station;

@@ -2,7 +2,7 @@
 #include "desk/main_window.hpp"
 #include "desk/sheet_printer.hpp"
 #include "desk/theme.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/advice.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <QApplication>
@@ -27,9 +27,9 @@ int write_sheet(const QString& file, const QString& out) {
     auto loaded = storage::load_shoot(file.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
     const auto& shoot = std::get<shoot::Shoot>(loaded);
-    std::vector<shoot::Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
-    if (const auto error = desk::writeSheetPdf(shoot, reports, out)) return complain(*error);
+    std::vector<shoot::Assessment> assessments;
+    for (const auto& shot : shoot.shots) assessments.push_back(shoot::assessment_of(shoot.kit, shot));
+    if (const auto error = desk::writeSheetPdf(shoot, assessments, out)) return complain(*error);
     return 0;
 }
 

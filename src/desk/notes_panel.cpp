@@ -115,8 +115,8 @@ void NotesPanel::resizeEvent(QResizeEvent* event) {
 }
 
 void NotesPanel::refresh() {
-    const auto* report = document_.report();
-    const std::size_t count = report ? report->notes.size() : 0;
+    const auto* assessment = document_.assessment();
+    const std::size_t count = assessment ? assessment->advice.notes.size() : 0;
     while (cards_.size() < count) {
         const int place = static_cast<int>(cards_.size());
         auto* card = new NoteCard(sheet_);
@@ -126,7 +126,7 @@ void NotesPanel::refresh() {
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         cards_[i]->setVisible(i < count);
         if (i < count) {
-            cards_[i]->show(report->notes[i]);
+            cards_[i]->show(assessment->advice.notes[i]);
         } else {
             cards_[i]->setObjectName({});
             cards_[i]->remedy()->setObjectName({});
@@ -152,9 +152,9 @@ void NotesPanel::arrange() {
 }
 
 void NotesPanel::apply(int note) {
-    const auto* report = document_.report();
-    if (!report || note >= static_cast<int>(report->notes.size())) return;
-    const auto remedy = report->notes[static_cast<std::size_t>(note)].remedy;
+    const auto* assessment = document_.assessment();
+    if (!assessment || note >= static_cast<int>(assessment->advice.notes.size())) return;
+    const auto remedy = assessment->advice.notes[static_cast<std::size_t>(note)].remedy;
     if (remedy)
         document_.editShot({QString::fromStdString(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
 }

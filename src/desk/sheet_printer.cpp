@@ -18,7 +18,7 @@ namespace {
 const QMarginsF margins_mm(18, 16, 18, 16);
 
 /// Page by page at the device's own resolution: the text document's own printing cuts the first line of a page.
-void print(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, QPagedPaintDevice& device) {
+void print(const shoot::Shoot& shoot, const std::vector<shoot::Assessment>& assessments, QPagedPaintDevice& device) {
     QPainter painter(&device);
     const QRectF page(0, 0, device.width(), device.height());
     QTextDocument document;
@@ -27,7 +27,7 @@ void print(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
     document.setDefaultFont(font);
     document.documentLayout()->setPaintDevice(&device);
     document.setDocumentMargin(0);
-    document.setHtml(QString::fromStdString(storage::run_sheet_html(shoot, reports)));
+    document.setHtml(QString::fromStdString(storage::run_sheet_html(shoot, assessments)));
     document.setPageSize(page.size());
     for (int i = 0; i < document.pageCount(); ++i) {
         if (i > 0) device.newPage();
@@ -40,7 +40,8 @@ void print(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
 
 }  // namespace
 
-std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
+std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot,
+                                                const std::vector<shoot::Assessment>& assessments,
                                                 const QString& path) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
@@ -52,14 +53,14 @@ std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const
         writer.setResolution(300);
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(margins_mm, QPageLayout::Millimeter);
-        print(shoot, reports, writer);
+        print(shoot, assessments, writer);
     }
     return storage::replace_file(path.toStdString(),
                                  std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
 }
 
-void printSheet(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, QPrinter& printer) {
-    print(shoot, reports, printer);
+void printSheet(const shoot::Shoot& shoot, const std::vector<shoot::Assessment>& assessments, QPrinter& printer) {
+    print(shoot, assessments, printer);
 }
 
 }  // namespace poquito::desk

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/report.hpp"
+#include "shoot/advice.hpp"
 #include "storage/read_error.hpp"
 
 #include <QString>
@@ -10,10 +10,10 @@ class QPrinter;
 namespace poquito::desk {
 
 /// The run sheet of the whole shoot as an A4 PDF. Saving is atomic. Empty: it is done.
-std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
-                                                const QString& path);
+std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot,
+                                                const std::vector<shoot::Assessment>& assessments, const QString& path);
 
 /// To a printer that was set up by a person.
-void printSheet(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, QPrinter& printer);
+void printSheet(const shoot::Shoot& shoot, const std::vector<shoot::Assessment>& assessments, QPrinter& printer);
 
 }  // namespace poquito::desk

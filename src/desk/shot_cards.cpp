@@ -24,7 +24,8 @@ class CardDelegate : public QStyledItemDelegate {
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         if (index.row() >= document_.count()) return;
         const auto& shot = document_.shoot().shots[static_cast<std::size_t>(index.row())];
-        const auto& report = document_.report(index.row());
+        const auto& assessment = document_.assessment(index.row());
+        const auto& report = assessment.report;
         const Theme& t = theme();
         const bool chosen = index.row() == document_.current();
         const bool focused = option.state & QStyle::State_HasFocus;
@@ -53,13 +54,13 @@ class CardDelegate : public QStyledItemDelegate {
              report.capture.frames > 1
                  ? tr("stack of %1").arg(QString::fromStdString(shoot::number_text(report.capture.frames, 9)))
                  : tr("one frame"));
-        const auto standing = shoot::standing(shot, report);
+        const auto standing = shoot::standing(assessment);
         drawStanding(*painter, {card.left() + 15, card.bottom() - 11}, standing);
         painter->setFont(textFont(11));
         painter->setPen(standingColour(standing));
         painter->drawText(QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
                           QLatin1String(shoot::standing_name(standing)));
-        const auto warnings = std::ranges::count_if(report.notes, [](const auto& note) {
+        const auto warnings = std::ranges::count_if(assessment.advice.notes, [](const auto& note) {
             return note.level != shoot::Level::info && note.concern == shoot::Concern::plan;
         });
         if (warnings > 0) {

@@ -33,7 +33,7 @@ QVariant ShotListModel::data(const QModelIndex& index, int role) const {
             .arg(QString::fromStdString(shot.name),
                  QString::fromStdString(shoot::magnification_text(report.optics.magnification)),
                  QString::fromStdString(shoot::count_text(report.capture.frames, "frame", "frames")),
-                 QLatin1String(shoot::standing_name(shoot::standing(shot, report))));
+                 QLatin1String(shoot::standing_name(shoot::standing(document_.assessment(index.row())))));
     }
     return {};
 }
@@ -68,20 +68,21 @@ bool ShotListModel::dropMimeData(const QMimeData* data, Qt::DropAction action, i
 
 ShotListModel::Row ShotListModel::rowOf(int index) const {
     const auto& shot = document_.shoot().shots[static_cast<std::size_t>(index)];
-    const auto report = document_.sharedReport(index);
-    const auto notes = std::ranges::count_if(report->notes, [](const shoot::Note& note) {
+    const auto assessment = document_.sharedAssessment(index);
+    const auto& report = assessment->report;
+    const auto notes = std::ranges::count_if(assessment->advice.notes, [](const shoot::Note& note) {
         return note.level != shoot::Level::info && note.concern == shoot::Concern::plan;
     });
     return {.id = shot.id,
-            .report = report,
+            .assessment = assessment,
             .name = shot.name,
             .subject = shot.subject,
-            .drawn = {report->optics.field_width, report->optics.field_height, report->optics.magnification,
-                      report->capture.frames, static_cast<double>(shoot::standing(shot, *report)),
+            .drawn = {report.optics.field_width, report.optics.field_height, report.optics.magnification,
+                      report.capture.frames, static_cast<double>(shoot::standing(*assessment)),
                       static_cast<double>(notes)}};
 }
 
-/// A card shows its shot and its report; the document keeps the report of a shot that did not change.
+/// A card shows its shot and its report; the document keeps the assessment of a shot that did not change.
 void ShotListModel::refresh() {
     std::vector<Row> rows;
     rows.reserve(document_.shoot().shots.size());
@@ -95,7 +96,7 @@ void ShotListModel::refresh() {
     const auto before = std::exchange(rows_, std::move(rows));
     for (int row = 0; row < rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);
-        if (rows_[i].report == before[i].report) continue;
+        if (rows_[i].assessment == before[i].assessment) continue;
         if (rows_[i].name != before[i].name || rows_[i].drawn != before[i].drawn ||
             rows_[i].subject != before[i].subject)
             Q_EMIT dataChanged(index(row), index(row));

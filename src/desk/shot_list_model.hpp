@@ -32,7 +32,7 @@ class ShotListModel final : public QAbstractListModel {
     Document& document_;
     struct Row {
         std::string id;
-        std::shared_ptr<const shoot::Report> report;  // what was shown last
+        std::shared_ptr<const shoot::Assessment> assessment;  // what was shown last
         // All that a card draws of shot and report: a change elsewhere in the kit leaves most cards as they are.
         std::string name;
         shoot::Subject subject;

@@ -81,9 +81,8 @@ void StationRail::setCurrent(shoot::Station station) {
 
 void StationRail::refresh() {
     for (std::size_t i = 0; i < buttons_.size(); ++i)
-        buttons_[i]->setStanding(document_.shot()
-                                     ? shoot::standing(*document_.shot(), *document_.report(), shoot::stations[i])
-                                     : shoot::Standing::open);
+        buttons_[i]->setStanding(document_.shot() ? shoot::standing(*document_.assessment(), shoot::stations[i])
+                                                  : shoot::Standing::open);
 }
 
 void StationRail::resizeEvent(QResizeEvent*) {

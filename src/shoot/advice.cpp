@@ -1,5 +1,7 @@
 #include "shoot/advice.hpp"
 
+#include "shoot/assess.hpp"
+#include "shoot/rules.hpp"
 #include "shoot/scales.hpp"
 
 #include <algorithm>
@@ -13,7 +15,31 @@ double mark_below(double f_number) {
     return step_f_number(above, -1) <= f_number ? step_f_number(above, -1) : step_f_number(f_number, -1);
 }
 
-std::vector<Note> advise(const Plan& plan, const Report& report) {
+namespace {
+
+std::vector<Note> notes_on(const Plan& plan, const Report& report);
+
+}  // namespace
+
+Advice advise(const Plan& plan, const Report& report) {
+    return {.checklist = make_checklist(plan, report), .notes = notes_on(plan, report)};
+}
+
+Advice advise(const Kit& kit, const Shot& shot) {
+    const Plan plan = plan_of(kit, shot);
+    return advise(plan, assess(plan));
+}
+
+Assessment assessment_of(const Kit& kit, const Shot& shot) {
+    Assessment made{.plan = plan_of(kit, shot), .report = {}, .advice = {}};
+    made.report = assess(made.plan);
+    made.advice = advise(made.plan, made.report);
+    return made;
+}
+
+namespace {
+
+std::vector<Note> notes_on(const Plan& plan, const Report& report) {
     std::vector<Note> notes;
     for (const auto rules :
          {reach_rules(), depth_rules(), stack_rules(), light_rules(), freeze_rules(), safety_rules()})
@@ -32,4 +58,5 @@ std::vector<Note> advise(const Plan& plan, const Report& report) {
     return notes;
 }
 
+}  // namespace
 }  // namespace poquito::shoot

@@ -1,51 +1,50 @@
 #pragma once
 
+#include "shoot/checklist.hpp"
 #include "shoot/plan.hpp"
+#include "shoot/report.hpp"
+#include "shoot/stations.hpp"
 
-#include <optional>
-#include <span>
+#include <memory>
 #include <string>
 #include <vector>
 
-/// Advice: one small named rule a row. To add one, write its condition in rules_*.cpp and give it a row there.
+/// What to make of a plan's facts: what to check, what speaks against it, what would mend it.
 namespace poquito::shoot {
 
-/// What a rule has to say when it fires.
-struct Finding {
+enum class Level { info, caution, stop };
+
+/// One change that answers a note: the shot as it would be.
+struct Remedy {
+    std::string label;
+    Shot shot;
+};
+
+/// Safety notes stand apart: they are shown, but never make a station doubtful.
+enum class Concern { plan, safety };
+
+struct Note {
+    std::string code;
+    Station station = Station::subject;
+    Level level = Level::info;
+    Concern concern = Concern::plan;
     std::string text;
-    std::optional<Remedy> remedy = {};
+    std::shared_ptr<const Remedy> remedy;  // null: nothing one click could do
 };
 
-struct Rule {
-    const char* code;  // stable: files and scripts may look for it
-    Station station;
-    Level level;
-    Concern concern;
-    std::optional<Finding> (*check)(const Plan& plan, const Report& report);
+struct Advice {
+    std::vector<ChecklistItem> checklist;
+    std::vector<Note> notes;  // stops first, then cautions, then information, each in the order of work
 };
+Advice advise(const Plan& plan, const Report& report);
+Advice advise(const Kit& kit, const Shot& shot);
 
-std::span<const Rule> reach_rules();
-std::span<const Rule> depth_rules();
-std::span<const Rule> stack_rules();
-std::span<const Rule> light_rules();
-std::span<const Rule> freeze_rules();
-std::span<const Rule> safety_rules();
-
-/// The notes of all rules that fire; stops first, then cautions, then information, each in the order of work.
-/// `report` is complete but for its notes.
-std::vector<Note> advise(const Plan& plan, const Report& report);
-
-bool moves(const Subject& subject);
-
-/// The largest mark of the nominal scale not above `f_number`; sparing the scale's rounding (f/22 is 22.6).
-double mark_below(double f_number);
-
-/// A remedy that is the plan's shot with one change.
-template <typename Change>
-Remedy remedy(const Plan& plan, std::string label, Change change) {
-    Remedy made{.label = std::move(label), .shot = plan.shot};
-    change(made.shot);
-    return made;
-}
+/// A shot with all that is known of it: what every view and export reads. Kit and shot outlive it.
+struct Assessment {
+    Plan plan;
+    Report report;
+    Advice advice;
+};
+Assessment assessment_of(const Kit& kit, const Shot& shot);
 
 }  // namespace poquito::shoot

@@ -134,8 +134,8 @@ std::vector<ChecklistItem> make_checklist(const Plan& plan, const Report& report
 
 bool is_ticked(const Shot& shot, const std::string& item_id) { return std::ranges::count(shot.checked, item_id) > 0; }
 
-bool all_ticked(const Shot& shot, const Report& report) {
-    return std::ranges::all_of(report.checklist, [&](const ChecklistItem& item) { return is_ticked(shot, item.id); });
+bool all_ticked(const Shot& shot, const std::vector<ChecklistItem>& checklist) {
+    return std::ranges::all_of(checklist, [&](const ChecklistItem& item) { return is_ticked(shot, item.id); });
 }
 
 }  // namespace poquito::shoot

@@ -20,6 +20,6 @@ struct ChecklistItem {
 std::vector<ChecklistItem> make_checklist(const Plan& plan, const Report& report);
 
 bool is_ticked(const Shot& shot, const std::string& item_id);
-bool all_ticked(const Shot& shot, const Report& report);
+bool all_ticked(const Shot& shot, const std::vector<ChecklistItem>& checklist);
 
 }  // namespace poquito::shoot

@@ -58,7 +58,8 @@ std::string substituted(std::string_view expression, Bindings bindings) {
 /// Collects figures for one shot.
 class Sheet {
   public:
-    Sheet(const Plan& plan, const Report& report) : plan_(plan), report_(report) {}
+    explicit Sheet(const Assessment& assessment)
+        : plan_(assessment.plan), report_(assessment.report), notes_(assessment.advice.notes) {}
 
     std::vector<Figure> take() && { return std::move(figures_); }
     void reach();
@@ -69,6 +70,7 @@ class Sheet {
   private:
     const Plan& plan_;
     const Report& report_;
+    const std::vector<Note>& notes_;
     std::vector<Figure> figures_;
     Station station_ = Station::reach;
 
@@ -82,7 +84,7 @@ class Sheet {
                 std::move(unit),   std::move(source)};
     }
     void weigh(Figure& figure, const char* code) const {
-        for (const auto& note : report_.notes)
+        for (const auto& note : notes_)
             if (note.code == code) figure.weight = note.level;
     }
     Figure& add_length(const char* key, std::string name, double mm) {
@@ -661,9 +663,8 @@ void Sheet::run() {
 
 }  // namespace
 
-std::vector<Figure> figures(const Kit& kit, const Shot& shot, const Report& report) {
-    const Plan plan = plan_of(kit, shot);
-    Sheet sheet(plan, report);
+std::vector<Figure> figures(const Assessment& assessment) {
+    Sheet sheet(assessment);
     sheet.reach();
     sheet.depth();
     sheet.light();

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/report.hpp"
+#include "shoot/advice.hpp"
 
 #include <optional>
 #include <string>
@@ -35,7 +35,7 @@ struct Figure {
 };
 
 /// In the order of the stations. Values that do not exist are left out.
-std::vector<Figure> figures(const Kit& kit, const Shot& shot, const Report& report);
+std::vector<Figure> figures(const Assessment& assessment);
 
 /// For people: × · − and real exponents in place of * and ^2.
 std::string pretty(const std::string& expression);

@@ -1,6 +1,6 @@
 #include "shoot/judgement.hpp"
 
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/ladder.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/scales.hpp"
@@ -40,7 +40,7 @@ double wandering(const Subject& subject, double seconds) {
 
 Approach approach(const Kit& kit, const char* id, std::string name, Shot shot) {
     Approach made{.id = id, .name = std::move(name), .shot = std::move(shot), .report = {}};
-    made.report = evaluate(kit, made.shot);
+    made.report = assess(kit, made.shot);
     const auto& report = made.report;
     const auto& capture = report.capture;
     const Plan plan = plan_of(kit, made.shot);
@@ -185,7 +185,7 @@ double sharpest_f_number(const Kit& kit, const Shot& shot) {
 }
 
 std::optional<Judgement> judge(const Kit& kit, const Shot& shot) {
-    const Report now = evaluate(kit, shot);
+    const Report now = assess(kit, shot);
     if (!(now.optics.magnification > 0)) return std::nullopt;
     const auto text = [](const char* what, double f) { return fmt::format("{} at {}", what, f_number_text(f)); };
     const auto& wanted = now.sharpness.best_single_f_number;

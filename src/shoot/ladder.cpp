@@ -1,6 +1,6 @@
 #include "shoot/ladder.hpp"
 
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/scales.hpp"
 #include "shoot/text.hpp"
@@ -146,7 +146,7 @@ std::vector<Rung> climb(const Kit& kit, const Shot& shot, LadderOf of, const std
     std::vector<Rung> rungs;
     for (const double value : values) {
         Rung rung{.value = value, .shot = at_rung(shot, of, value), .report = {}, .ends_blur = {}};
-        rung.report = evaluate(kit, rung.shot);
+        rung.report = assess(kit, rung.shot);
         rung.ends_blur = blur_at_ends(rung.report);
         rung.light_needed = exposure_needed(rung.shot) - now;
         rungs.push_back(std::move(rung));

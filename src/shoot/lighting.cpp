@@ -1,6 +1,5 @@
 #include "shoot/lighting.hpp"
 
-#include "shoot/evaluate.hpp"
 #include "shoot/text.hpp"
 
 #include <fmt/format.h>

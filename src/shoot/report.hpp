@@ -3,18 +3,16 @@
 #include "light/background.hpp"
 #include "light/correction.hpp"
 #include "optics/stack.hpp"
-#include "shoot/checklist.hpp"
 #include "shoot/fit.hpp"
 #include "shoot/shoot.hpp"
 #include "shoot/stack_plan.hpp"
-#include "shoot/stations.hpp"
 
-#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
 
-/// What a plan comes to: everything views and exports read. mm, s, stops; an empty value does not exist (see MODEL 5).
+/// What a plan comes to: facts alone; what to make of them is advice.hpp. mm, s, stops; an empty value does not exist
+/// (see MODEL 5).
 namespace poquito::shoot {
 
 struct OpticsReport {
@@ -205,6 +203,9 @@ struct HandShake {
 };
 inline constexpr const char* hand_blur_formula = "(w * f * (1 + m) + v * m) * t";
 
+/// Ambient this far below the total leaves the exposure to the flash (MODEL 2, motion).
+inline constexpr double flash_makes_exposure = 4;  // stops
+
 struct MotionReport {
     double blur = 0;           // steady movement
     double sway_blur = 0;      // swing, at worst
@@ -213,26 +214,6 @@ struct MotionReport {
     double hand_blur = 0;    // hand-held: by turning and shifting of the hands, see HandShake
     double ghost_blur = 0;   // what light that stays on draws during the whole shutter time
     double ghost_share = 0;  // its share of the exposure; 0 where nothing moves or no flash fires
-};
-
-enum class Level { info, caution, stop };
-
-/// One change that answers a note: the shot as it would be.
-struct Remedy {
-    std::string label;
-    Shot shot;
-};
-
-/// Safety notes stand apart: they are shown, but never make a station doubtful.
-enum class Concern { plan, safety };
-
-struct Note {
-    std::string code;
-    Station station = Station::subject;
-    Level level = Level::info;
-    Concern concern = Concern::plan;
-    std::string text;
-    std::shared_ptr<const Remedy> remedy;  // null: nothing one click could do
 };
 
 struct Report {
@@ -245,8 +226,6 @@ struct Report {
     MotionReport motion;
     std::vector<ReflectionReport> reflections;  // one a light where the subject is polished, else none
     std::optional<FreezeReport> freeze;
-    std::vector<ChecklistItem> checklist;
-    std::vector<Note> notes;  // stops first, then cautions, then information
 };
 
 }  // namespace poquito::shoot

@@ -1,4 +1,4 @@
-#include "shoot/advice.hpp"
+#include "shoot/rules.hpp"
 #include "shoot/text.hpp"
 
 #include <fmt/format.h>

@@ -1,7 +1,6 @@
-#include "shoot/advice.hpp"
 #include "shoot/charges.hpp"
-#include "shoot/evaluate.hpp"
 #include "shoot/lighting.hpp"
+#include "shoot/rules.hpp"
 #include "shoot/scales.hpp"
 #include "shoot/text.hpp"
 

@@ -1,6 +1,6 @@
 #include "optics/aperture.hpp"
-#include "shoot/advice.hpp"
 #include "shoot/reach_search.hpp"
+#include "shoot/rules.hpp"
 #include "shoot/text.hpp"
 
 #include <fmt/format.h>

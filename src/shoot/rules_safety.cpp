@@ -1,5 +1,5 @@
-#include "shoot/advice.hpp"
 #include "shoot/lighting.hpp"
+#include "shoot/rules.hpp"
 
 #include <fmt/format.h>
 

@@ -2,7 +2,6 @@
 
 #include "optics/aperture.hpp"
 #include "optics/depth.hpp"
-#include "shoot/evaluate.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/step_sizes.hpp"
 

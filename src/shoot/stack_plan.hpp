@@ -101,6 +101,10 @@ struct BracketStack {
     bool too_coarse = false;           // its narrowest step is wider than the plan's
 };
 
+/// Time between two frames where none is set: brackets of today's cameras go no faster with settling and writing
+/// (common practice).
+inline constexpr double default_frame_interval = 0.5;  // s
+
 /// Where the time goes, one frame after the other.
 struct Cadence {
     double move = 0;

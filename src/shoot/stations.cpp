@@ -1,7 +1,6 @@
 #include "shoot/stations.hpp"
 
-#include "shoot/checklist.hpp"
-#include "shoot/report.hpp"
+#include "shoot/advice.hpp"
 
 #include <algorithm>
 
@@ -17,16 +16,17 @@ const char* standing_name(Standing standing) {
     return names[static_cast<std::size_t>(standing)];
 }
 
-Standing standing(const Shot& shot, const Report& report, Station station) {
+Standing standing(const Assessment& assessment, Station station) {
+    const Shot& shot = assessment.plan.shot;
     const auto speaks_against = [&](const Note& note) {
         return note.station == station && note.level != Level::info && note.concern == Concern::plan;
     };
-    if (std::ranges::any_of(report.notes, speaks_against)) return Standing::doubtful;
+    if (std::ranges::any_of(assessment.advice.notes, speaks_against)) return Standing::doubtful;
     switch (station) {
         case Station::light:
-            return report.light.total ? Standing::settled : Standing::open;
+            return assessment.report.light.total ? Standing::settled : Standing::open;
         case Station::run:
-            return all_ticked(shot, report) ? Standing::settled : Standing::open;
+            return all_ticked(shot, assessment.advice.checklist) ? Standing::settled : Standing::open;
         case Station::proof:
             if (shot.proof.empty()) return Standing::open;
             return shot.proof.back().verdict == Verdict::keep ? Standing::settled : Standing::doubtful;
@@ -35,10 +35,10 @@ Standing standing(const Shot& shot, const Report& report, Station station) {
     }
 }
 
-Standing standing(const Shot& shot, const Report& report) {
+Standing standing(const Assessment& assessment) {
     Standing worst = Standing::settled;
     for (const Station station : stations) {
-        const auto at = standing(shot, report, station);
+        const auto at = standing(assessment, station);
         if (at == Standing::doubtful) return at;
         if (at == Standing::open) worst = at;
     }

@@ -4,8 +4,7 @@
 
 namespace poquito::shoot {
 
-struct Report;
-struct Shot;
+struct Assessment;
 
 /// The order of work.
 enum class Station { subject, reach, depth, light, run, proof };
@@ -20,9 +19,9 @@ const char* standing_name(Standing standing);
 
 /// The first four are doubtful while a caution or stop of theirs stands, Light open without any light; Run is settled
 /// when every item of the checklist is ticked; Proof by the newest entry: keep settles, redo leaves doubt.
-Standing standing(const Shot& shot, const Report& report, Station station);
+Standing standing(const Assessment& assessment, Station station);
 
 /// Of the whole shot: doubtful if any station is, open if any is, else settled.
-Standing standing(const Shot& shot, const Report& report);
+Standing standing(const Assessment& assessment);
 
 }  // namespace poquito::shoot

@@ -271,9 +271,9 @@ Json write_notes(const std::vector<Note>& notes) {
 
 }  // namespace
 
-std::string write_report(const std::vector<Report>& shots) {
+std::string write_report(const std::vector<Assessment>& shots) {
     Json list = Json::array();
-    for (const Report& shot : shots)
+    for (const auto& [plan, shot, advice] : shots)
         list.push_back({{"id", shot.id},
                         {"subject", write_extent(shot.extent)},
                         {"optics", write_optics(shot.optics)},
@@ -283,7 +283,7 @@ std::string write_report(const std::vector<Report>& shots) {
                         {"motion", write_motion(shot.motion)},
                         {"reflections", write_reflections(shot.reflections)},
                         {"freeze", shot.freeze ? write_freeze(*shot.freeze) : Json(nullptr)},
-                        {"notes", write_notes(shot.notes)}});
+                        {"notes", write_notes(advice.notes)}});
     const Json document = {{"format", "poquito-report"}, {"version", 1}, {"shots", std::move(list)}};
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/report.hpp"
+#include "shoot/advice.hpp"
 
 #include <string>
 #include <vector>
@@ -8,6 +8,6 @@
 namespace poquito::storage {
 
 /// The report as JSON text, format poquito-report version 1; keys and units: docs/file-format.md (MODEL 5).
-std::string write_report(const std::vector<shoot::Report>& shots);
+std::string write_report(const std::vector<shoot::Assessment>& shots);
 
 }  // namespace poquito::storage

@@ -17,8 +17,9 @@ namespace {
 using namespace shoot;
 
 std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style);
-std::string overview(const Shoot& shoot, const std::vector<Report>& reports);
-std::string shot_section(const Kit& kit, const Shot& shot, const Report& report, std::size_t number, bool new_page);
+std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments);
+std::string shot_section(const Kit& kit, const Shot& shot, const Assessment& assessment, std::size_t number,
+                         bool new_page);
 
 std::string escaped(std::string_view text) {
     std::string out;
@@ -45,16 +46,16 @@ std::string escaped(std::string_view text) {
 
 }  // namespace
 
-std::string run_sheet_html(const Shoot& shoot, const std::vector<Report>& reports, const SheetStyle& style) {
-    std::string body = overview(shoot, reports);
+std::string run_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, const SheetStyle& style) {
+    std::string body = overview(shoot, assessments);
     for (std::size_t i = 0; i < shoot.shots.size(); ++i)
-        body += shot_section(shoot.kit, shoot.shots[i], reports[i], i + 1, true);
+        body += shot_section(shoot.kit, shoot.shots[i], assessments[i], i + 1, true);
     return page(shoot, body, style);
 }
 
-std::string shot_sheet_html(const Shoot& shoot, const std::vector<Report>& reports, std::size_t only,
+std::string shot_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, std::size_t only,
                             const SheetStyle& style) {
-    return page(shoot, shot_section(shoot.kit, shoot.shots[only], reports[only], only + 1, false), style);
+    return page(shoot, shot_section(shoot.kit, shoot.shots[only], assessments[only], only + 1, false), style);
 }
 
 namespace {
@@ -75,14 +76,14 @@ std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& 
         escaped(shoot.title), css, body);
 }
 
-std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
+std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments) {
     double frames = 0, seconds = 0, megabytes = 0;
     std::vector<const Report*> pointers;
-    for (const Report& report : reports) pointers.push_back(&report);
+    for (const auto& assessment : assessments) pointers.push_back(&assessment.report);
     const auto day = given_day(shoot, pointers);
     std::string rows;
-    for (std::size_t i = 0; i < reports.size(); ++i) {
-        const auto& capture = reports[i].capture;
+    for (std::size_t i = 0; i < assessments.size(); ++i) {
+        const auto& capture = assessments[i].report.capture;
         frames += capture.frames;
         seconds += capture.paced_duration;
         megabytes += capture.data_mb;
@@ -91,8 +92,8 @@ std::string overview(const Shoot& shoot, const std::vector<Report>& reports) {
         rows += fmt::format(
             "<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td class=\"quiet\">{}</td></tr>\n",
             i + 1, day_time_text(day.start[i]), escaped(shoot.shots[i].name),
-            magnification_text(reports[i].optics.magnification), count_text(capture.frames, "frame", "frames"),
-            time_text(capture.paced_duration), change);
+            magnification_text(assessments[i].report.optics.magnification),
+            count_text(capture.frames, "frame", "frames"), time_text(capture.paced_duration), change);
     }
     return fmt::format(
         "<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of frames, {}; changes {}, over at {}</p>\n"
@@ -219,16 +220,16 @@ std::string frame_rows(const Shot& shot, const Report& report) {
     return rows;
 }
 
-std::string checklist_rows(const Shot& shot, const Report& report) {
+std::string checklist_rows(const Shot& shot, const std::vector<ChecklistItem>& checklist) {
     std::string rows;
-    for (const auto& item : report.checklist)
+    for (const auto& item : checklist)
         rows += row(is_ticked(shot, item.id) ? "[x]" : "[&nbsp;&nbsp;]", item.text, number_column);
     return rows;
 }
 
-std::string caution_lines(const Report& report) {
+std::string caution_lines(const std::vector<Note>& notes) {
     std::string lines;
-    for (const Note& note : report.notes) {
+    for (const Note& note : notes) {
         if (note.level == Level::info) continue;
         const bool stop = note.level == Level::stop;
         lines += fmt::format("<p class=\"{}\"><b>{}:</b> {}</p>\n", stop ? "stop" : "caution",
@@ -247,13 +248,15 @@ std::string block(std::string_view title, const std::string& rows) {
                        rows);
 }
 
-std::string shot_section(const Kit& kit, const Shot& shot, const Report& report, std::size_t number, bool new_page) {
+std::string shot_section(const Kit& kit, const Shot& shot, const Assessment& assessment, std::size_t number,
+                         bool new_page) {
+    const auto& [plan, report, advice] = assessment;
     return fmt::format("<h2{}>{}. {}</h2>\n", new_page ? " style=\"page-break-before: always\"" : "", number,
                        escaped(shot.name)) +
            block("Gear, from the camera forwards", gear_rows(kit, shot)) +
            block("Settings", settings_rows(kit, shot, report)) + block("Distances", distance_rows(shot, report)) +
            block("Lights", light_rows(kit, shot, report)) + block("Frames", frame_rows(shot, report)) +
-           block("Checklist", checklist_rows(shot, report)) + block("Cautions", caution_lines(report));
+           block("Checklist", checklist_rows(shot, advice.checklist)) + block("Cautions", caution_lines(advice.notes));
 }
 
 }  // namespace

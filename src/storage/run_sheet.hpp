@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/report.hpp"
+#include "shoot/advice.hpp"
 
 #include <string>
 #include <vector>
@@ -20,11 +20,11 @@ struct SheetStyle {
 
 /// The run sheet as one HTML page that stands alone: per shot the gear in mounting order, settings as the camera shows
 /// them, distances, lights, frames, checklist, cautions. Plain tables and few styles, so that a browser and a rich-text
-/// printer set it alike. `reports[i]` belongs to `shoot.shots[i]`.
-std::string run_sheet_html(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports,
+/// printer set it alike. `assessments[i]` belongs to `shoot.shots[i]`.
+std::string run_sheet_html(const shoot::Shoot& shoot, const std::vector<shoot::Assessment>& assessments,
                            const SheetStyle& style = {});
 /// One shot alone.
-std::string shot_sheet_html(const shoot::Shoot& shoot, const std::vector<shoot::Report>& reports, std::size_t only,
-                            const SheetStyle& style = {});
+std::string shot_sheet_html(const shoot::Shoot& shoot, const std::vector<shoot::Assessment>& assessments,
+                            std::size_t only, const SheetStyle& style = {});
 
 }  // namespace poquito::storage

@@ -39,7 +39,8 @@ struct BenchRun {
 
     explicit BenchRun(shoot::Shoot of = twelve_frames(), bench::SimulatedBench::Options options = {.picture_width = 48})
         : shoot(std::move(of)), plan(bench::make_run_plan(shoot.kit, shoot.shots[0], "one-1", folder.path())) {
-        devices = std::make_unique<bench::SimulatedBench>(clock, shoot.kit, shoot.shots[0], plan, std::move(options));
+        devices = std::make_unique<bench::SimulatedBench>(clock, bench::bench_setup(shoot.kit, shoot.shots[0], plan),
+                                                          std::move(options));
     }
     std::filesystem::path journal_path() const { return folder.path() / (plan.id + ".journal"); }
     bench::RunState fresh() const {

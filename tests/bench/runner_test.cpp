@@ -1,7 +1,7 @@
 // Runs: every frame once and in its place, a right record whatever goes wrong, and going on from there.
 #include "bench/runner.hpp"
 #include "bench/benches.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/plan.hpp"
 #include "shoot/stack_plan.hpp"
 #include "storage/atomic_file.hpp"
@@ -112,7 +112,7 @@ TEST_CASE("a run lasts as long as the plan says", "[bench][run]") {
         if (first < 0) first = run.clock.now();
         last = run.clock.now();
     }));
-    const auto report = shoot::evaluate(run.shoot.kit, run.shoot.shots[0]);
+    const auto report = shoot::assess(run.shoot.kit, run.shoot.shots[0]);
     // The plan counts to the end of the last exposure; the simulation looks every 50 ms.
     CHECK_THAT(last + 0.125 - first, WithinAbs(report.capture.paced_duration, 12 * 0.06));
     CHECK(report.capture.paced_duration > 11 * 1.1);
@@ -563,10 +563,10 @@ TEST_CASE("a stop between two movements of the rail is the last of them", "[benc
 TEST_CASE("a run that is abandoned is over at once, and what had not reached the card is missing", "[bench][run]") {
     test::BenchRun run;
     run.shoot.kit.cameras[0].write_speed = 0.01;  // hours
-    run.devices = std::make_unique<SimulatedBench>(run.clock, run.shoot.kit, run.shoot.shots[0], run.plan,
+    run.devices = std::make_unique<SimulatedBench>(run.clock, bench_setup(run.shoot.kit, run.shoot.shots[0], run.plan),
                                                    SimulatedBench::Options{.picture_width = 48});
     WallClock clock(1000);
-    SimulatedBench slow(clock, run.shoot.kit, run.shoot.shots[0], run.plan, {.picture_width = 48});
+    SimulatedBench slow(clock, bench_setup(run.shoot.kit, run.shoot.shots[0], run.plan), {.picture_width = 48});
     auto journal = created(run);
     Runner runner(slow.bench(), clock, journal, run.fresh());
     std::thread person;
@@ -675,7 +675,7 @@ TEST_CASE("a stack of more frames than a run takes is refused, and its frames ar
     auto shoot = test::twelve_frames();
     shoot.shots[0].subject.depth = 900000;
     shoot.shots[0].rig.rail.reset();
-    const auto report = shoot::evaluate(shoot.kit, shoot.shots[0]);
+    const auto report = shoot::assess(shoot.kit, shoot.shots[0]);
     REQUIRE(report.capture.frames > shoot::most_frames);
     const auto refusal = run_refusal(report);
     REQUIRE(refusal);
@@ -686,7 +686,7 @@ TEST_CASE("a stack of more frames than a run takes is refused, and its frames ar
         CHECK_THAT(frames[i].plane - frames[i - 1].plane, WithinAbs(*report.capture.step, 1e-6 * *report.capture.step));
         CHECK_THAT(*frames[i].rail, WithinAbs(static_cast<double>(i) * *report.capture.step, 1e-6));
     }
-    CHECK_FALSE(run_refusal(shoot::evaluate(test::twelve_frames().kit, test::twelve_frames().shots[0])));
+    CHECK_FALSE(run_refusal(shoot::assess(test::twelve_frames().kit, test::twelve_frames().shots[0])));
 }
 
 TEST_CASE("a journal is not handed on to other programs", "[bench][journal]") {

@@ -2,7 +2,7 @@
 #include "bench/simulated.hpp"
 #include "bench/benches.hpp"
 #include "bench/simulated_camera.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
 #include "support/matchers.hpp"
@@ -241,7 +241,7 @@ TEST_CASE("by hand the camera sways through focus while it fires", "[bench][came
     shot.subject.depth = 2;
     shot.capture.hand = {.frames_per_second = 8, .burst = 1, .speed = 8, .range = 12};
     test::BenchRun run(shoot, {.picture_width = 480});
-    const auto report = shoot::evaluate(shoot.kit, shot);
+    const auto report = shoot::assess(shoot.kit, shot);
     CHECK(run.plan.frames.size() == static_cast<std::size_t>(report.capture.cost.exposures));
     CHECK_THAT(run.plan.interval, same(1.0 / 8));
     connect(run.devices->bench());

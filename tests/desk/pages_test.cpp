@@ -172,7 +172,7 @@ TEST_CASE("Run ticks the checklist off, and the station settles", "[desk][pages]
         person.key(Qt::Key_Space);
     }
     CHECK(person.text(QStringLiteral("checklistProgress")) == QStringLiteral("%1 of %1").arg(items));
-    CHECK(standing(person.shot(), person.report(), Station::run) == Standing::settled);
+    CHECK(standing(*person.document().assessment(), Station::run) == Standing::settled);
     CHECK(person.find(QStringLiteral("station-Run"))->accessibleName() == QStringLiteral("Run, settled"));
     person.click(QStringLiteral("sheetTab"));
     auto* preview = person.find<QTextBrowser>(QStringLiteral("sheetPreview"));
@@ -199,7 +199,7 @@ TEST_CASE("Proof notes what was shot and keeps it with the shot", "[desk][pages]
     CHECK(entry.verdict == Verdict::redo);
     CHECK(entry.remark == "back end soft");
     CHECK(QDateTime::fromString(QString::fromStdString(entry.time), Qt::ISODate).isValid());
-    CHECK(standing(person.shot(), person.report(), Station::proof) == Standing::doubtful);
+    CHECK(standing(*person.document().assessment(), Station::proof) == Standing::doubtful);
     auto* table = person.find<QTableView>(QStringLiteral("proofTable"));
     CHECK(table->model()->index(0, 4).data().toString() == QStringLiteral("back end soft"));
     person.clickRow(table, table->model()->index(0, 0));

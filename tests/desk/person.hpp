@@ -4,7 +4,7 @@
 #include "desk/ledger_model.hpp"
 #include "desk/main_window.hpp"
 #include "desk/sentence.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/text.hpp"
 
 #include <QtTest>

@@ -3,7 +3,7 @@
 #include "imaging/disc_blur.hpp"
 #include "imaging/layers.hpp"
 #include "imaging/scenes.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/plan.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -141,7 +141,7 @@ TEST_CASE("finder and report agree on generated plans", "[imaging][finder]") {
     for (unsigned seed = 0; seed < 60; ++seed) {
         auto shoot = test::random_shoot(seed);
         auto& shot = shoot.shots.front();
-        const auto report = shoot::evaluate(shoot.kit, shot);
+        const auto report = shoot::assess(shoot.kit, shot);
         const auto scene = scene_of(shoot.kit, shot, report);
         INFO("seed " << seed);
         REQUIRE(scene.has_value() == report.optics.field_width.has_value());
@@ -168,7 +168,7 @@ TEST_CASE("the finder shows the subject as large as the report says", "[imaging]
     auto& shot = shoot.shots.front();
     shot.subject = {.width = 30, .height = 20, .depth = 0.01, .form = shoot::Form::slab};
     shot.ambient = shoot::Ambient{.ev100 = 10};
-    const auto report = shoot::evaluate(shoot.kit, shot);
+    const auto report = shoot::assess(shoot.kit, shot);
     const auto frame = Finder().render(*scene_of(shoot.kit, shot, report), {.width = 480, .height = 320}).value();
     int across = 0, down = 0;
     for (int x = 0; x < 480; ++x) across += frame.depth_at(x, 160) != FinderFrame::no_subject;
@@ -198,7 +198,7 @@ TEST_CASE("depths are told from the plane of focus, wherever that lies", "[imagi
         shot.sharpness.focus_offset = offset;
         const auto frame =
             Finder()
-                .render(*scene_of(shoot.kit, shot, shoot::evaluate(shoot.kit, shot)), {.width = 96, .height = 64})
+                .render(*scene_of(shoot.kit, shot, shoot::assess(shoot.kit, shot)), {.width = 96, .height = 64})
                 .value();
         CHECK_THAT(double(frame.depth_at(48, 32)), WithinAbs(-4 - offset, 0.05));  // the middle of a ball is nearest
     }
@@ -213,9 +213,9 @@ TEST_CASE("exposure shows: mid grey at zero stops, twice the light at one, clipp
     shot.background.reset();
     const auto mean = [&](double power_stops) {
         auto lit_shot = shot;
-        const auto automatic = shoot::evaluate(shoot.kit, shot);
+        const auto automatic = shoot::assess(shoot.kit, shot);
         lit_shot.lights.front().power = automatic.light.sources.front().power * std::exp2(power_stops);
-        const auto report = shoot::evaluate(shoot.kit, lit_shot);
+        const auto report = shoot::assess(shoot.kit, lit_shot);
         auto scene = *scene_of(shoot.kit, lit_shot, report);
         const auto plain = scene.subject;
         scene.subject = [plain](Place place, double detail) {
@@ -253,7 +253,7 @@ TEST_CASE("a finder keeps nothing it should see anew", "[imaging][finder]") {
     shot.ambient = shoot::Ambient{.ev100 = 8};
     Finder kept;
     const auto shows_the_same = [&] {
-        const auto report = shoot::evaluate(shoot.kit, shot);
+        const auto report = shoot::assess(shoot.kit, shot);
         const auto scene = *scene_of(shoot.kit, shot, report);
         const auto one = kept.render(scene, {.width = 96, .height = 64}).value();
         const auto other = Finder().render(scene, {.width = 96, .height = 64}).value();
@@ -293,7 +293,7 @@ TEST_CASE("extreme magnifications, sizes and stops still give a frame", "[imagin
                 shot.exposure.f_number = f_number;
                 shot.ambient = shoot::Ambient{.ev100 = 10};
                 shot.background = shoot::Background{.distance = 1e5, .kind = shoot::BackgroundKind::scene};
-                const auto report = shoot::evaluate(shoot.kit, shot);
+                const auto report = shoot::assess(shoot.kit, shot);
                 const auto scene = scene_of(shoot.kit, shot, report);
                 INFO("m " << report.optics.magnification << ", depth " << depth << ", f/" << f_number);
                 REQUIRE(scene);

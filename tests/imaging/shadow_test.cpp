@@ -3,7 +3,7 @@
 #include "imaging/colour.hpp"
 #include "imaging/patch.hpp"
 #include "imaging/scene.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -40,7 +40,7 @@ shoot::Shoot lit(double azimuth, double elevation) {
 }
 
 Scene scene_for(const shoot::Shoot& shoot) {
-    return *scene_of(shoot.kit, shoot.shots[0], shoot::evaluate(shoot.kit, shoot.shots[0]));
+    return *scene_of(shoot.kit, shoot.shots[0], shoot::assess(shoot.kit, shoot.shots[0]));
 }
 
 float brightness(const Scene& scene, Place place) {
@@ -153,7 +153,7 @@ TEST_CASE("the mark of a lamp in polish is where the mirror has it, and larger f
     };
     const auto [small, x, y] = area();
     REQUIRE(small > 0);
-    const auto mark = shoot::evaluate(shoot.kit, shot).reflections[0].marks.at(0);
+    const auto mark = shoot::assess(shoot.kit, shot).reflections[0].marks.at(0);
     CHECK_THAT(x, WithinAbs(mark.x, 2));
     CHECK_THAT(y, WithinAbs(mark.y, 2));
     shot.lights[0].modifier = "box";
@@ -166,8 +166,7 @@ TEST_CASE("the subject's shadow falls on a near card, away from the light", "[im
     const auto scene = scene_for(shoot);
     const auto at = [&](double x) { return scene.background({.x = x, .y = 0})[1]; };
     CHECK(at(6) < 0.3 * at(-11));
-    CHECK_THAT(at(-11),
-               WithinAbs(0.18 * std::exp2(*shoot::evaluate(shoot.kit, shoot.shots[0]).light.background), 1e-3));
+    CHECK_THAT(at(-11), WithinAbs(0.18 * std::exp2(*shoot::assess(shoot.kit, shoot.shots[0]).light.background), 1e-3));
     // Far behind, the shadow falls beside the frame.
     shoot.shots[0].background->distance = 400;
     const auto far = scene_for(shoot);

@@ -1,6 +1,6 @@
 // Every rule is seen to fire where it should, to keep quiet where it should not, and its remedy to settle it.
 #include "shoot/advice.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -14,9 +14,9 @@ using test::same;
 
 namespace {
 
-const Note* find_note(const Report& report, const std::string& code) {
-    const auto found = std::ranges::find(report.notes, code, &Note::code);
-    return found == report.notes.end() ? nullptr : &*found;
+const Note* find_note(const Advice& advice, const std::string& code) {
+    const auto found = std::ranges::find(advice.notes, code, &Note::code);
+    return found == advice.notes.end() ? nullptr : &*found;
 }
 
 /// What makes the rule fire on plain_shoot, and whether one click can settle it.
@@ -88,14 +88,14 @@ const std::vector<RuleCase>& cases() {
          [](Shoot& shoot, Shot& shot) {
              shot.capture.mode = CaptureMode::stack;
              shot.subject.depth = 90;
-             const auto report = evaluate(shoot.kit, shot);
+             const auto report = assess(shoot.kit, shot);
              shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance + 5;
          }},
         {"lens-comes-near", false,
          [](Shoot& shoot, Shot& shot) {
              shot.capture.mode = CaptureMode::stack;
              shot.subject.depth = 90;
-             const auto report = evaluate(shoot.kit, shot);
+             const auto report = assess(shoot.kit, shot);
              shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance - 5;
          }},
         {"steps-unmeasured", false,
@@ -338,8 +338,8 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
         INFO(rule.code);
         auto shoot = test::plain_shoot();
         rule.provoke(shoot, shoot.shots[0]);
-        const auto report = evaluate(shoot.kit, shoot.shots[0]);
-        const Note* note = find_note(report, rule.code);
+        const auto advice = advise(shoot.kit, shoot.shots[0]);
+        const Note* note = find_note(advice, rule.code);
         REQUIRE(note);
         CHECK_FALSE(note->text.empty());
         CHECK(note->text.back() == '.');
@@ -347,7 +347,7 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
         if (!note->remedy) continue;
         CHECK_FALSE(note->remedy->label.empty());
         CHECK(note->remedy->shot != shoot.shots[0]);
-        const auto after = evaluate(shoot.kit, note->remedy->shot);
+        const auto after = advise(shoot.kit, note->remedy->shot);
         CHECK(find_note(after, rule.code) == nullptr);
     }
 }
@@ -372,8 +372,8 @@ TEST_CASE("a sound plan is left in peace", "[shoot][advice]") {
     shot.lights = {test::plain_light()};
     shot.ambient = Ambient{.ev100 = 3};
     shot.exposure.shutter = 0.01;
-    const auto report = evaluate(shoot.kit, shot);
-    for (const auto& note : report.notes) {
+    const auto advice = advise(shoot.kit, shot);
+    for (const auto& note : advice.notes) {
         INFO(note.code << ": " << note.text);
         CHECK(note.level == Level::info);
     }
@@ -382,37 +382,37 @@ TEST_CASE("a sound plan is left in peace", "[shoot][advice]") {
 TEST_CASE("gear that reaches a magnification is found in the kit, fewest pieces first", "[shoot][advice]") {
     auto shoot = test::plain_shoot();
     shoot.shots[0].rig.focus.value = 1.15;
-    const auto report = evaluate(shoot.kit, shoot.shots[0]);
-    const Note* note = find_note(report, "magnification-out-of-reach");
+    const auto advice = advise(shoot.kit, shoot.shots[0]);
+    const Note* note = find_note(advice, "magnification-out-of-reach");
     REQUIRE(note);
     CHECK(note->text.find("Tube 20 mm") != std::string::npos);
-    CHECK_THAT(evaluate(shoot.kit, note->remedy->shot).optics.magnification, same(1.15));
+    CHECK_THAT(assess(shoot.kit, note->remedy->shot).optics.magnification, same(1.15));
     shoot.shots[0].rig.focus.value = 30;
-    const auto hopeless = evaluate(shoot.kit, shoot.shots[0]);
+    const auto hopeless = advise(shoot.kit, shoot.shots[0]);
     CHECK(find_note(hopeless, "magnification-out-of-reach")->remedy == nullptr);
 }
 
 TEST_CASE("notes come worst first", "[shoot][advice]") {
     auto shoot = test::plain_shoot();
     shoot.shots[0].rig.focus.value = 30;
-    const auto report = evaluate(shoot.kit, shoot.shots[0]);
-    REQUIRE(report.notes.size() > 2);
-    CHECK(report.notes.front().level == Level::stop);
-    CHECK(std::ranges::is_sorted(report.notes, std::ranges::greater(), &Note::level));
+    const auto advice = advise(shoot.kit, shoot.shots[0]);
+    REQUIRE(advice.notes.size() > 2);
+    CHECK(advice.notes.front().level == Level::stop);
+    CHECK(std::ranges::is_sorted(advice.notes, std::ranges::greater(), &Note::level));
 }
 
 TEST_CASE("stations stand as the notes, the checklist and the proof leave them", "[shoot][stations]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.subject.depth = 0.1;
-    const auto standing_of = [&](Station station) { return standing(shot, evaluate(shoot.kit, shot), station); };
+    const auto standing_of = [&](Station station) { return standing(assessment_of(shoot.kit, shot), station); };
     CHECK(standing_of(Station::reach) == Standing::settled);
     CHECK(standing_of(Station::light) == Standing::open);
     CHECK(standing_of(Station::run) == Standing::open);
     CHECK(standing_of(Station::proof) == Standing::open);
     shot.subject.depth = 2;  // more than one frame holds
     CHECK(standing_of(Station::depth) == Standing::doubtful);
-    for (const auto& item : evaluate(shoot.kit, shot).checklist) shot.checked.push_back(item.id);
+    for (const auto& item : advise(shoot.kit, shot).checklist) shot.checked.push_back(item.id);
     CHECK(standing_of(Station::run) == Standing::settled);
     shot.proof = {{.verdict = Verdict::redo}};
     CHECK(standing_of(Station::proof) == Standing::doubtful);

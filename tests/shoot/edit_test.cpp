@@ -1,5 +1,5 @@
 #include "shoot/edit.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/reach_search.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -19,7 +19,7 @@ TEST_CASE("shots are added, copied, moved and removed with ids of their own", "[
     CHECK(shoot.shots[1].proof.empty());
     CHECK(add_shot(shoot, 0) == 1);
     CHECK(shoot.shots[1].name == "New shot");
-    CHECK(evaluate(shoot.kit, shoot.shots[1]).optics.reached);
+    CHECK(assess(shoot.kit, shoot.shots[1]).optics.reached);
     const auto id = shoot.shots[0].id;
     move_shot(shoot, 0, 2);
     CHECK(shoot.shots[2].id == id);

@@ -1,4 +1,4 @@
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -12,7 +12,7 @@ using test::WithinRel;
 
 namespace {
 
-Report report_of(const Shoot& shoot) { return evaluate(shoot.kit, shoot.shots.front()); }
+Report report_of(const Shoot& shoot) { return assess(shoot.kit, shoot.shots.front()); }
 
 }  // namespace
 
@@ -133,7 +133,7 @@ TEST_CASE("no light at all has no stops", "[shoot][light]") {
 TEST_CASE("the sum of lights is never less than the brightest", "[shoot][light]") {
     for (unsigned seed = 0; seed < 500; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
-            const auto report = evaluate(shoot.kit, shot);
+            const auto report = assess(shoot.kit, shot);
             INFO("seed " << seed);
             double brightest = report.light.ambient.value_or(-1e9);
             for (const auto& source : report.light.sources)
@@ -184,11 +184,11 @@ TEST_CASE("a longer flash than the shutter counts as the shutter", "[shoot][moti
 TEST_CASE("evaluation is pure and never makes a number that is none", "[shoot][evaluate]") {
     for (unsigned seed = 0; seed < 500; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
-            const auto once = evaluate(shoot.kit, shot);
-            const auto twice = evaluate(shoot.kit, shot);
+            const auto once = assess(shoot.kit, shot);
+            const auto twice = assess(shoot.kit, shot);
             INFO("seed " << seed);
             CHECK(once.optics.magnification == twice.optics.magnification);
-            CHECK(once.notes.size() == twice.notes.size());
+            CHECK(once.light.sources.size() == twice.light.sources.size());
             for (const double value :
                  {once.optics.magnification, once.optics.working_f_number, once.optics.exposure_loss,
                   once.sharpness.airy_diameter, once.capture.frames, once.capture.by_rule.duration, once.motion.blur,

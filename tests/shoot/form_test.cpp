@@ -1,7 +1,7 @@
 #include "shoot/form.hpp"
 
+#include "shoot/assess.hpp"
 #include "shoot/attitude.hpp"
-#include "shoot/evaluate.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -99,12 +99,12 @@ TEST_CASE("the report follows the turned subject", "[shoot][form]") {
     auto& shot = shoot.shots.front();
     shot.subject = {.width = 20, .height = 10, .depth = 0, .form = Form::slab, .turn = 30};
     shot.capture.mode = CaptureMode::stack;
-    const auto report = evaluate(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot);
     CHECK_THAT(report.extent.depth, WithinRel(10.0, 1e-6));  // 20 sin 30
     auto flat = shot;
     flat.subject.turn = 0;
     flat.subject.depth = 10;
-    CHECK(evaluate(shoot.kit, flat).capture.frames == report.capture.frames);
+    CHECK(assess(shoot.kit, flat).capture.frames == report.capture.frames);
     CHECK(report.capture.frames > 1);
 }
 
@@ -116,9 +116,9 @@ TEST_CASE(
     shot.subject.depth = 4;
     shot.background = Background{.distance = 100};
     shot.capture.mode = CaptureMode::stack;
-    const auto middle = evaluate(shoot.kit, shot);
+    const auto middle = assess(shoot.kit, shot);
     shot.sharpness.focus_offset = 1;
-    const auto behind = evaluate(shoot.kit, shot);
+    const auto behind = assess(shoot.kit, shot);
     CHECK_THAT(*behind.sharpness.edge_blur, same(*middle.sharpness.edge_blur * 3 / 2));
     CHECK(*behind.sharpness.background_disc < *middle.sharpness.background_disc);
     CHECK(behind.sharpness.best_single_f_number == middle.sharpness.best_single_f_number);

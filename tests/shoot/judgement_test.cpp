@@ -1,9 +1,9 @@
 #include "shoot/judgement.hpp"
 
 #include "optics/depth.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/behind.hpp"
 #include "shoot/edit.hpp"
-#include "shoot/evaluate.hpp"
 #include "shoot/ladder.hpp"
 #include "shoot/plan.hpp"
 #include "support/matchers.hpp"
@@ -51,7 +51,7 @@ TEST_CASE("ladder values equal single reports", "[shoot][ladder]") {
         REQUIRE(rungs.size() >= 4);
         CHECK(std::ranges::count(rungs, true, &Rung::is_own) == 1);
         for (const auto& rung : rungs) {
-            const auto alone = evaluate(shoot.kit, at_rung(shot, kind.of, rung.value));
+            const auto alone = assess(shoot.kit, at_rung(shot, kind.of, rung.value));
             CHECK(rung.report.sharpness.depth_of_field == alone.sharpness.depth_of_field);
             CHECK(rung.report.sharpness.background_disc_share == alone.sharpness.background_disc_share);
             CHECK(rung.report.capture.frames == alone.capture.frames);
@@ -85,7 +85,7 @@ TEST_CASE("the judgement weighs the schools by the report's own numbers", "[shoo
     const auto judgement = judge(shoot.kit, shot).value();
     REQUIRE(judgement.approaches.size() == 5);
     for (const auto& one : judgement.approaches) {
-        const auto alone = evaluate(shoot.kit, one.shot);
+        const auto alone = assess(shoot.kit, one.shot);
         INFO(one.id);
         CHECK(alone.capture.frames == one.report.capture.frames);
         CHECK(one.shot.capture.approach == one.id);
@@ -175,7 +175,7 @@ TEST_CASE("the background melts from the stop that is said", "[shoot][behind]") 
     auto& shot = shoot.shots.front();
     const double f_number = melting_f_number(shoot.kit, shot).value();
     shot.exposure.f_number = f_number;
-    const auto report = evaluate(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot);
     CHECK_THAT(*report.sharpness.background_blur_over_detail, WithinRel(melts_from, 1e-9));
     CHECK_THAT(*melting_distance(shoot.kit, shot), WithinRel(200.0, 1e-9));
     CHECK(recognition(2.99) == Recognition::soft_shape);
@@ -183,7 +183,7 @@ TEST_CASE("the background melts from the stop that is said", "[shoot][behind]") 
     CHECK(recognition(0.1) == Recognition::sharp);
     for (const double distance : {0.0, 5.0, 200.0, 5000.0}) {
         shot.background->distance = distance;
-        CHECK_FALSE(background_sentence(shoot.kit, shot, evaluate(shoot.kit, shot)).empty());
+        CHECK_FALSE(background_sentence(shoot.kit, shot, assess(shoot.kit, shot)).empty());
     }
     shot.background.reset();
     CHECK_FALSE(melting_f_number(shoot.kit, shot).has_value());
@@ -213,6 +213,6 @@ TEST_CASE("a shot alone takes its gear along, and comes back to its own place", 
     CHECK(shot.rig.lens != other.shots[0].rig.lens);
     CHECK(lens_of(other.kit, shot).optics.focal_length == lens_of(one.kit, one.shots.front()).optics.focal_length);
     CHECK(lens_of(other.kit, other.shots[0]).optics.focal_length == 50);
-    CHECK_THAT(evaluate(other.kit, shot).optics.magnification,
-               same(evaluate(one.kit, one.shots.front()).optics.magnification));
+    CHECK_THAT(assess(other.kit, shot).optics.magnification,
+               same(assess(one.kit, one.shots.front()).optics.magnification));
 }

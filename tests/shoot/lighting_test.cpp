@@ -1,6 +1,6 @@
 #include "shoot/lighting.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/charges.hpp"
-#include "shoot/evaluate.hpp"
 #include "shoot/power_sets.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -21,7 +21,7 @@ struct Set {
         if (shot.lights.empty()) shot.lights = {test::plain_light()};
         return shot.lights[0];
     }
-    Report report() { return evaluate(shoot.kit, shot); }
+    Report report() { return assess(shoot.kit, shot); }
     const SourceReport source(std::size_t i = 0) { return report().light.sources[i]; }
 };
 
@@ -35,7 +35,7 @@ TEST_CASE("the power that is suggested exposes correctly within half a step", "[
         for (Shot& shot : shoot.shots) {
             std::erase_if(shot.lights, [](const Light& light) { return light.power || light.metered; });
             if (shot.lights.empty()) continue;
-            const auto wanted = evaluate(shoot.kit, shot).light;
+            const auto wanted = assess(shoot.kit, shot).light;
             bool within = true;
             double step = 0;
             for (std::size_t i = 0; i < shot.lights.size(); ++i) {
@@ -51,7 +51,7 @@ TEST_CASE("the power that is suggested exposes correctly within half a step", "[
             }
             if (!within) continue;
             ++seen;
-            const auto dialled = evaluate(shoot.kit, shot).light;
+            const auto dialled = assess(shoot.kit, shot).light;
             CHECK(std::abs(*dialled.total) <= step / 2 + 1e-9);
         }
     }
@@ -233,7 +233,7 @@ TEST_CASE("shares add up, the key leads by its ratio, and light falls off from f
     for (unsigned seed = 0; seed < 200; ++seed) {
         const auto shoot = test::random_shoot(seed);
         for (const Shot& shot : shoot.shots) {
-            const auto light = evaluate(shoot.kit, shot).light;
+            const auto light = assess(shoot.kit, shot).light;
             if (!light.total) continue;
             double sum = light.ambient ? std::exp2(*light.ambient - *light.total) : 0;
             for (const auto& source : light.sources) {
@@ -266,7 +266,7 @@ TEST_CASE("each way to a black frame makes it five stops dark", "[shoot][light]"
     const auto darkness = [&](auto change) {
         Set other = set;
         change(other.shoot.shots[0]);
-        return *evaluate(other.shoot.kit, other.shoot.shots[0]).light.continuous;
+        return *assess(other.shoot.kit, other.shoot.shots[0]).light.continuous;
     };
     CHECK_THAT(darkness([&](Shot& shot) { shot.exposure.f_number = black->f_number; }), WithinAbs(-5, 1e-9));
     CHECK_THAT(darkness([&](Shot& shot) { shot.exposure.iso = black->iso; }), WithinAbs(-5, 1e-9));
@@ -373,7 +373,7 @@ TEST_CASE("flashes of a shoot are counted by what they take of a charge", "[shoo
     set.shoot.kit.flashes[0].per_minute = 10;
     set.shot.capture.mode = CaptureMode::stack;
     set.shoot.shots.push_back(set.shoot.shots[0]);
-    const auto report = evaluate(set.shoot.kit, set.shoot.shots[0]);
+    const auto report = assess(set.shoot.kit, set.shoot.shots[0]);
     const auto uses = charge_use(set.shoot, {&report, &report});
     REQUIRE(uses.size() == 1);
     CHECK(uses[0].flashes == 2 * report.capture.frames);

@@ -1,6 +1,6 @@
 // The order of shots: exact against all permutations, searched against exact and against days whose best is known.
 #include "shoot/order.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -196,7 +196,7 @@ TEST_CASE("a shoot's order keeps what was asked and moves nothing else", "[shoot
     shoot.shots[0].timing.after = {"c"};
     shoot.shots[3].timing.handling = 300;
     std::vector<Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(evaluate(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot));
     std::vector<const Report*> pointers;
     for (const auto& report : reports) pointers.push_back(&report);
     const auto problem = order_problem(shoot, pointers);

@@ -1,7 +1,8 @@
 // Plans of stacks: no point of the span outside every frame's depth, whoever moves the focus; what it costs in time.
 #include "shoot/stack_plan.hpp"
 #include "optics/depth.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/advice.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/plan.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -74,7 +75,7 @@ TEST_CASE("every point of the span lies within some frame's depth, by ring and b
         Shoot shoot = test::plain_shoot();
         const Shot shot = random_stack(random, shoot);
         const auto plan = plan_of(shoot.kit, shot);
-        const auto report = evaluate(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot);
         const auto& capture = report.capture;
         if (!capture.step && capture.frames < 2 && !capture.stack) continue;
         if (!capture.stack || capture.frames > 3000) continue;
@@ -119,7 +120,7 @@ TEST_CASE("frames by hand calculation", "[shoot][stack]") {
                     .lead = 0.5,
                     .tail = 0.5,
                     .mover = Mover::rail};
-    auto report = evaluate(shoot.kit, shot);
+    auto report = assess(shoot.kit, shot);
     CHECK_THAT(*report.capture.frame_depth, WithinRel(1.2672, 1e-9));
     CHECK_THAT(*report.capture.step, WithinRel(0.9504, 1e-9));
     CHECK(report.capture.frames == 10);
@@ -136,7 +137,7 @@ TEST_CASE("frames by hand calculation", "[shoot][stack]") {
                               .steps_per_turn = 200,
                               .backlash = 0.03,
                               .speed = 2};
-        report = evaluate(shoot.kit, shot);
+        report = assess(shoot.kit, shot);
         const auto& rail = *report.capture.stack->rail;
         CHECK(rail.units == 190);
         CHECK_THAT(*report.capture.step, WithinRel(0.95, 1e-9));
@@ -151,7 +152,7 @@ TEST_CASE("frames by hand calculation", "[shoot][stack]") {
     SECTION("only the slice from 2 to 5 mm, no lead nor tail: (3 - 1.2672)/0.9504 = 1.82, 3 frames") {
         shot.capture.slice = Slice{.from = 2, .to = 5};
         shot.capture.lead = shot.capture.tail = 0;
-        report = evaluate(shoot.kit, shot);
+        report = assess(shoot.kit, shot);
         CHECK(report.capture.frames == 3);
         CHECK(report.capture.stack->span.from == 2);
         CHECK(report.capture.stack->span.to == 5);
@@ -169,7 +170,7 @@ TEST_CASE("what the rule alone gives stays what MODEL says, whatever the gear ma
         Shoot shoot = test::plain_shoot();
         Shot shot = random_stack(random, shoot);
         shot.capture.slice.reset();
-        const auto report = evaluate(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot);
         const auto& capture = report.capture;
         if (!capture.by_rule.step) continue;
         INFO("seed " << seed);
@@ -189,7 +190,7 @@ TEST_CASE("by ring the planes lie where ray matrices put them", "[shoot][stack]"
         Shot shot = random_stack(random, shoot);
         shot.capture.mover = Mover::ring;
         const auto plan = plan_of(shoot.kit, shot);
-        const auto report = evaluate(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot);
         if (!report.capture.stack || !report.capture.stack->ring || report.capture.frames > 500) continue;
         INFO("seed " << seed);
         const double sensor = *report.optics.subject_to_sensor;
@@ -213,15 +214,16 @@ TEST_CASE("a ring that ends before the stack says what is missing, and going bac
     shot.subject.depth = 10;
     shot.rig.focus = {.by = FocusBy::ring, .value = 1};
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
-    const auto report = evaluate(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot);
     REQUIRE(report.capture.stack->ring_short);
     // The planned plane is 5 mm behind the nearest point and nothing nearer can be had.
     CHECK_THAT(report.capture.stack->ring_short->in_front, WithinRel(5 - report.capture.stack->first, 1e-6));
-    const auto note = std::ranges::find(report.notes, "ring-cannot-step", &Note::code);
-    REQUIRE(note != report.notes.end());
+    const auto notes = advise(shoot.kit, shot).notes;
+    const auto note = std::ranges::find(notes, "ring-cannot-step", &Note::code);
+    REQUIRE(note != notes.end());
     REQUIRE(note->remedy);
     CHECK(note->remedy->label == "Start at closest focus and go back");
-    const auto mended = evaluate(shoot.kit, note->remedy->shot);
+    const auto mended = assess(shoot.kit, note->remedy->shot);
     REQUIRE(mended.capture.stack->ring);
     CHECK(mended.capture.stack->ring->first_ring <= 1);
     CHECK(mended.capture.stack->ring->first_ring > 0.97);
@@ -235,7 +237,7 @@ TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap"
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
     shoot.kit.cameras[0].bracket.max_frames = 8;
     const auto plan = plan_of(shoot.kit, shot);
-    auto report = evaluate(shoot.kit, shot);
+    auto report = assess(shoot.kit, shot);
     REQUIRE(report.capture.frames > 20);
     const auto& nearest = *report.capture.stack->bracket;
     CHECK(nearest.before == 0);
@@ -251,7 +253,7 @@ TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap"
     CHECK(next == frames.size());
 
     shoot.kit.cameras[0].bracket.start = BracketStart::centre;
-    report = evaluate(shoot.kit, shot);
+    report = assess(shoot.kit, shot);
     const auto& centre = *report.capture.stack->bracket;
     CHECK(centre.before == 3);  // of eight: three nearer, the one it starts at, four behind it
     CHECK(centre.behind == 4);
@@ -334,7 +336,7 @@ TEST_CASE("a stack by hand takes bursts, and says how large it may be", "[shoot]
     shot.subject.depth = 4;
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::hand};
     shot.capture.hand = {.frames_per_second = 12, .burst = 1, .speed = 6, .range = 6};
-    const auto report = evaluate(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot);
     const auto& hand = *report.capture.stack->hand;
     CHECK(hand.burst_frames == 12);
     CHECK(report.capture.cost.exposures == hand.bursts * 12);
@@ -382,7 +384,7 @@ TEST_CASE("what a frame takes from one to the next", "[shoot][stack]") {
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::rail, .settle = 1.5};
     shot.rig.rail = "rail";
     shoot.kit.rails[0].speed = 0.5;
-    auto report = evaluate(shoot.kit, shot);
+    auto report = assess(shoot.kit, shot);
     const double n = report.capture.frames;
     REQUIRE(n > 3);
     const double frame = 0.125 + *report.capture.step / 0.5 + 1.5;
@@ -391,7 +393,7 @@ TEST_CASE("what a frame takes from one to the next", "[shoot][stack]") {
     SECTION("a slow flash rules") {
         shot.lights = {test::plain_light()};
         shot.lights[0].power = 1;
-        report = evaluate(shoot.kit, shot);
+        report = assess(shoot.kit, shot);
         CHECK_THAT(report.capture.cost.cadence.frame, same(0.125 + 4));
     }
     SECTION("a slow card, once its buffer is full") {
@@ -400,7 +402,7 @@ TEST_CASE("what a frame takes from one to the next", "[shoot][stack]") {
         body.buffer_frames = 2;
         body.card_space = n * 60;
         body.charge = n * 4;
-        report = evaluate(shoot.kit, shot);
+        report = assess(shoot.kit, shot);
         CHECK_THAT(report.capture.paced_duration, same((n - 1 - 2 + 1) * 6 + 0.125));
         CHECK_THAT(*report.capture.cost.card_share, same(0.5));
         CHECK_THAT(*report.capture.cost.charge_share, same(0.25));
@@ -416,7 +418,7 @@ TEST_CASE("more frames stop helping where a twentieth is all that is left", "[sh
         Shoot shoot = test::plain_shoot();
         Shot shot = random_stack(random, shoot);
         shot.capture.mover = Mover::rail;
-        const auto report = evaluate(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot);
         if (!report.capture.stack) continue;
         const auto plan = plan_of(shoot.kit, shot);
         const auto& cost = report.capture.cost;
@@ -434,7 +436,7 @@ TEST_CASE("ring positions, rail positions and planes of a stack agree with its r
         Shoot shoot = test::plain_shoot();
         const Shot shot = random_stack(random, shoot);
         const auto plan = plan_of(shoot.kit, shot);
-        const auto report = evaluate(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot);
         const auto& capture = report.capture;
         if (!capture.stack || capture.frames > 2000) continue;
         const auto frames = stack_frames(plan, report);
@@ -484,7 +486,7 @@ TEST_CASE("a unit-focusing lens moves by f times its change of magnification", "
     Shot& shot = shoot.shots[0];
     shot.subject.depth = 15;
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
-    const auto report = evaluate(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot);
     const auto& ring = *report.capture.stack->ring;
     // m_s = ring * M with M = 1, v = f (1 + m_s): 100 mm a whole travel.
     CHECK_THAT(ring.image_travel, WithinRel(100 * std::abs(ring.last_ring - ring.first_ring), 1e-9));
@@ -498,7 +500,7 @@ TEST_CASE("a frame that holds everything is one frame, whoever moves", "[shoot][
         Shot& shot = shoot.shots[0];
         shot.subject.depth = 0.2;
         shot.capture = {.mode = CaptureMode::stack, .mover = mover};
-        const auto report = evaluate(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot);
         CHECK(report.capture.frames == 1);
         CHECK(report.capture.cost.exposures == 1);
         const auto plan = plan_of(shoot.kit, shot);
@@ -521,7 +523,7 @@ TEST_CASE("a slice beyond the subject is taken as far as the subject goes", "[sh
     const auto span = span_of(plan_of(shoot.kit, shot));
     CHECK(span.from == 4);
     CHECK(span.length() == 0);
-    CHECK(evaluate(shoot.kit, shot).capture.frames == 1);
+    CHECK(assess(shoot.kit, shot).capture.frames == 1);
 }
 
 TEST_CASE("absurd stacks are planned without an absurd answer", "[shoot][stack]") {
@@ -529,7 +531,7 @@ TEST_CASE("absurd stacks are planned without an absurd answer", "[shoot][stack]"
         const auto shoot = test::random_shoot(seed);
         for (Shot shot : shoot.shots) {
             shot.capture.mode = CaptureMode::stack;
-            const auto report = evaluate(shoot.kit, shot);
+            const auto report = assess(shoot.kit, shot);
             const auto& capture = report.capture;
             INFO("seed " << seed);
             CHECK(capture.frames >= 1);

@@ -1,6 +1,6 @@
 // Step sizes: known ones are found again from noisy rules, and what follows from them is never coarser than the plan.
 #include "shoot/step_sizes.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 #include "shoot/plan.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -112,7 +112,7 @@ TEST_CASE("the setting that is named never steps wider than the plan", "[shoot][
         shot.exposure.f_number = random.between(2.8, 11);
         shot.capture = {.mode = CaptureMode::stack, .overlap = random.between(0, 0.5), .mover = Mover::ring};
         const auto plan = plan_of(shoot.kit, shot);
-        const auto report = evaluate(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot);
         REQUIRE(report.capture.stack->bracket);
         const auto& bracket = *report.capture.stack->bracket;
         CHECK_FALSE(bracket.unmeasured);

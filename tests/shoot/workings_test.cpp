@@ -1,5 +1,5 @@
 // The substitution a person sees is plain arithmetic: recompute it with a small calculator and compare.
-#include "shoot/evaluate.hpp"
+#include "shoot/advice.hpp"
 #include "shoot/figures.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -110,8 +110,8 @@ TEST_CASE("every shown substitution evaluates to the reported value", "[shoot][w
     int compared = 0;
     for (unsigned seed = 0; seed < 300; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
-            const auto report = evaluate(shoot.kit, shot);
-            for (const auto& figure : figures(shoot.kit, shot, report)) {
+            const auto assessment = assessment_of(shoot.kit, shot);
+            for (const auto& figure : figures(assessment)) {
                 if (!figure.working) continue;
                 const auto& working = *figure.working;
                 INFO("seed " << seed << ", " << figure.key << ": " << working.substitution);
@@ -139,7 +139,7 @@ TEST_CASE("every figure of a full plan has its working", "[shoot][workings]") {
     shot.subject.speed = 10;
     shot.subject.sway_amplitude = 1;
     std::set<std::string> keys;
-    for (const auto& figure : figures(shoot.kit, shot, evaluate(shoot.kit, shot))) {
+    for (const auto& figure : figures(assessment_of(shoot.kit, shot))) {
         INFO(figure.key);
         CHECK(figure.working.has_value());
         keys.insert(figure.key);

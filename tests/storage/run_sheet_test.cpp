@@ -1,5 +1,5 @@
 #include "storage/run_sheet.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/advice.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -8,9 +8,9 @@ using namespace poquito;
 namespace {
 
 std::string sheet_of(const shoot::Shoot& shoot) {
-    std::vector<shoot::Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
-    return storage::run_sheet_html(shoot, reports);
+    std::vector<shoot::Assessment> assessments;
+    for (const auto& shot : shoot.shots) assessments.push_back(shoot::assessment_of(shoot.kit, shot));
+    return storage::run_sheet_html(shoot, assessments);
 }
 
 }  // namespace

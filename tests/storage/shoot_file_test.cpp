@@ -1,5 +1,6 @@
 #include "storage/shoot_file.hpp"
-#include "shoot/evaluate.hpp"
+#include "shoot/advice.hpp"
+#include "shoot/assess.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/report_json.hpp"
 #include "support/matchers.hpp"
@@ -18,9 +19,9 @@ shoot::Shoot reread(const shoot::Shoot& shoot) {
 }
 
 std::string report_text(const shoot::Shoot& shoot) {
-    std::vector<shoot::Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(shoot::evaluate(shoot.kit, shot));
-    return storage::write_report(reports);
+    std::vector<shoot::Assessment> assessments;
+    for (const auto& shot : shoot.shots) assessments.push_back(shoot::assessment_of(shoot.kit, shot));
+    return storage::write_report(assessments);
 }
 
 }  // namespace
@@ -83,7 +84,7 @@ TEST_CASE("the demo shoot loads and exercises every way of getting closer", "[st
         one_flash |= shot.lights.size() == 1;
         two_flashes |= shot.lights.size() == 2;
         ambient_only |= shot.lights.empty() && shot.ambient;
-        CHECK(shoot::evaluate(shoot.kit, shot).optics.reached);
+        CHECK(shoot::assess(shoot.kit, shot).optics.reached);
     }
     CHECK((tubes && closeups && stacks && one_flash && two_flashes && ambient_only));
 }

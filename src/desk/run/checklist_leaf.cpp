@@ -236,15 +236,16 @@ void ChecklistLeaf::showRuns() {
     see_->setEnabled(runs_.status().has_value());
 }
 
-void ChecklistLeaf::showShot(const Shot& shot, const shoot::Report& report) {
+void ChecklistLeaf::showShot(const Shot& shot, const shoot::Report&) {
     model_->refresh();
     if (list_->width() != wrappedAt_) {  // rows are as high as their text is wrapped
         wrappedAt_ = list_->width();
         QTimer::singleShot(0, list_, [this] { list_->doItemsLayout(); });
     }
+    const auto& checklist = document().assessment()->advice.checklist;
     const auto ticked =
-        std::ranges::count_if(report.checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
-    progress_->setText(tr("%1 of %2").arg(ticked).arg(report.checklist.size()));
+        std::ranges::count_if(checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
+    progress_->setText(tr("%1 of %2").arg(ticked).arg(checklist.size()));
     showRuns();
     std::vector<Fact> facts;
     for (auto shared = shot.runs.rbegin(); shared != shot.runs.rend(); ++shared) {

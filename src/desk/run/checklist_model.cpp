@@ -38,7 +38,7 @@ Qt::ItemFlags ChecklistModel::flags(const QModelIndex& index) const {
 
 void ChecklistModel::refresh() {
     const auto* shot = document_.shot();
-    auto items = shot ? document_.report()->checklist : std::vector<shoot::ChecklistItem>{};
+    auto items = shot ? document_.assessment()->advice.checklist : std::vector<shoot::ChecklistItem>{};
     std::vector<bool> ticked;
     for (const auto& item : items) ticked.push_back(shot && shoot::is_ticked(*shot, item.id));
     if (items.size() != items_.size()) {

@@ -179,11 +179,11 @@ void OrderLeaf::showShot(const Shot& shot, const Report&) {
 
 void OrderLeaf::search() {
     const auto& shoot = document().shoot();
-    std::vector<std::shared_ptr<const Report>> reports;
+    std::vector<std::shared_ptr<const shoot::Assessment>> assessments;
     std::vector<const Report*> pointers;
     for (int i = 0; i < document().count(); ++i) {
-        reports.push_back(document().sharedReport(i));
-        pointers.push_back(reports.back().get());
+        assessments.push_back(document().sharedAssessment(i));
+        pointers.push_back(&assessments.back()->report);
     }
     DayPlan plan{.problem = order_problem(shoot, pointers), .given = {}, .best = {}};
     const auto key = key_of(plan.problem);

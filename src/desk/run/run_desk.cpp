@@ -179,7 +179,8 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, JournalSour
     brokenRead_ = {};
     plan_ = state.plan;
     clock_ = std::make_unique<bench::WallClock>(settings_.speed);
-    devices_ = std::make_unique<bench::SimulatedBench>(*clock_, document_.kit(), shot, plan_, std::move(options));
+    devices_ = std::make_unique<bench::SimulatedBench>(*clock_, bench::bench_setup(document_.kit(), shot, plan_),
+                                                       std::move(options));
     journal_ = std::make_unique<bench::Journal>(std::get<bench::Journal>(std::move(journal)));
     runner_ = std::make_unique<bench::Runner>(devices_->bench(), *clock_, *journal_, std::move(state));
     last_ = runner_->status();

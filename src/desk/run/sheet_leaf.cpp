@@ -66,16 +66,16 @@ void SheetLeaf::showSheet() {
                                     .text_size = "12px",
                                     .title_size = "15px"};
     preview_->setHtml(QString::fromStdString(storage::shot_sheet_html(
-        document().shoot(), document().reports(), static_cast<std::size_t>(document().current()), style)));
+        document().shoot(), document().assessments(), static_cast<std::size_t>(document().current()), style)));
     preview_->verticalScrollBar()->setValue(scrolled);
 }
 
 bool SheetLeaf::exportSheet(const QString& path) {
-    const auto reports = document().reports();
+    const auto assessments = document().assessments();
     const auto error =
         path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
-            ? writeSheetPdf(document().shoot(), reports, path)
-            : storage::replace_file(path.toStdString(), storage::run_sheet_html(document().shoot(), reports));
+            ? writeSheetPdf(document().shoot(), assessments, path)
+            : storage::replace_file(path.toStdString(), storage::run_sheet_html(document().shoot(), assessments));
     if (error)
         QMessageBox::warning(
             this, tr("Run sheet"),
@@ -95,7 +95,7 @@ void SheetLeaf::askAndExport(const QString& ending) {
 void SheetLeaf::askAndPrint() {
     QPrinter printer(QPrinter::HighResolution);
     QPrintDialog dialog(&printer, this);
-    if (dialog.exec() == QDialog::Accepted) printSheet(document().shoot(), document().reports(), printer);
+    if (dialog.exec() == QDialog::Accepted) printSheet(document().shoot(), document().assessments(), printer);
 }
 
 }  // namespace poquito::desk

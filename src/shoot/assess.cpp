@@ -1,11 +1,9 @@
-#include "shoot/evaluate.hpp"
+#include "shoot/assess.hpp"
 
 #include "optics/aperture.hpp"
 #include "optics/motion.hpp"
-#include "shoot/advice.hpp"
 #include "shoot/freezing.hpp"
 #include "shoot/lighting.hpp"
-#include "shoot/plan.hpp"
 #include "shoot/reflections.hpp"
 
 #include <boost/math/constants/constants.hpp>
@@ -25,10 +23,11 @@ constexpr double per_degree = boost::math::double_constants::degree;
 
 }  // namespace
 
-Report evaluate(const Kit& kit, const Shot& shot) {
-    const Plan plan = plan_of(kit, shot);
+Report assess(const Kit& kit, const Shot& shot) { return assess(plan_of(kit, shot)); }
+
+Report assess(const Plan& plan) {
     Report report;
-    report.id = shot.id;
+    report.id = plan.shot.id;
     report.extent = plan.extent;
     report.optics = report_optics(plan);
     report.sharpness = report_sharpness(plan);
@@ -37,8 +36,6 @@ Report evaluate(const Kit& kit, const Shot& shot) {
     report.motion = report_motion(plan, report.light);
     report.reflections = report_reflections(plan, report.light);
     report.freeze = report_freeze(plan, report);
-    report.checklist = make_checklist(plan, report);
-    report.notes = advise(plan, report);
     return report;
 }
 
