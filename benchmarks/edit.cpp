@@ -1,7 +1,7 @@
 // Time from an edit to all views painted, for a shoot of 50 shots: one shot changed, and the kit changed (all shots are
 // evaluated anew). Run on the station that draws most.
-#include "desk/main_window.hpp"
-#include "desk/theme.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/main_window.hpp"
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -54,16 +54,16 @@ int main(int argc, char** argv) {
     window.document().open(fifty(window.document().shoot()), {});
     window.show();
     QCoreApplication::processEvents();
-    for (const auto station : shoot::stations) {
+    for (const auto station : advice::stations) {
         window.goTo(station);
         QCoreApplication::processEvents();
-        const auto name = std::string("edit of one shot, ") + shoot::station_name(station);
+        const auto name = std::string("edit of one shot, ") + advice::station_name(station);
         measure(name.c_str(), window, [&](int i) {
             window.document().editShot({QStringLiteral("edit")},
                                        [&](shoot::Shot& shot) { shot.exposure.f_number = 4 + i % 20; });
         });
     }
-    window.goTo(shoot::Station::light);
+    window.goTo(advice::Station::light);
     for (const char* tab : {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"})
         for (const int shot : {1, 5, 8}) {  // polished; falling; before a lit card
             window.document().select(shot);
@@ -76,7 +76,7 @@ int main(int argc, char** argv) {
                             [&](shoot::Shot& one) { one.lights[0].position.distance = 150 + i; });
                     });
         }
-    window.goTo(shoot::Station::run);
+    window.goTo(advice::Station::run);
     for (const char* tab : {"checklistTab", "stackTab", "costTab", "stepsTab", "orderTab", "sheetTab"})
         for (const int shot : {0, 1, 2}) {  // by ring and bracket; by rail; by rail, more than a hundred frames
             window.document().select(shot);
@@ -92,7 +92,7 @@ int main(int argc, char** argv) {
                     });
         }
     window.document().select(0);
-    window.goTo(shoot::Station::depth);
+    window.goTo(advice::Station::depth);
     measure("edit of the kit, all 50 shots", window, [&](int i) {
         window.document().edit({QStringLiteral("edit")},
                                [&](shoot::Shoot& shoot) { shoot.kit.cameras[0].frame_mb = 30 + i; });

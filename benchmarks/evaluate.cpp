@@ -1,5 +1,5 @@
 // Time of assess() a shot, over the shots of the demo.
-#include "shoot/assess.hpp"
+#include "plan/assess.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <chrono>
@@ -16,7 +16,7 @@ int main() {
     for (int round = 0; round < rounds; ++round)
         for (const auto& shot : shoot.shots) {
             const auto from = Clock::now();
-            frames += shoot::assess(shoot.kit, shot).capture.frames;
+            frames += plan::assess(shoot.kit, shot).capture.frames;
             slowest = std::max(slowest, std::chrono::duration<double>(Clock::now() - from).count());
         }
     const double each = std::chrono::duration<double>(Clock::now() - begin).count() /

@@ -1,9 +1,9 @@
 // Time to plan 1000 stacks, frames and all, and to order a day of 14 shots (exactly) and of 60, against a 16 ms frame
 // and against each other.
-#include "shoot/assess.hpp"
-#include "shoot/order.hpp"
-#include "shoot/plan.hpp"
-#include "shoot/stack_plan.hpp"
+#include "day/order.hpp"
+#include "plan/assess.hpp"
+#include "plan/plan.hpp"
+#include "plan/stack/stack_plan.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <chrono>
@@ -22,15 +22,15 @@ double seconds_of(const auto& work) {
 }
 
 /// A day of shots that share parts of their set-ups, a fifth of them with fixed times or an order among them.
-shoot::OrderProblem day(std::size_t n, unsigned seed) {
+day::OrderProblem made_up_day(std::size_t n, unsigned seed) {
     std::mt19937 random(seed);
     const auto whole = [&](int low, int high) { return std::uniform_int_distribution(low, high)(random); };
-    shoot::OrderProblem problem{.change = std::vector(n, std::vector<double>(n)),
-                                .after = std::vector<std::vector<std::size_t>>(n),
-                                .not_before = std::vector<std::optional<double>>(n),
-                                .done_by = std::vector<std::optional<double>>(n),
-                                .begin = 32400,
-                                .waiting_counts = true};
+    day::OrderProblem problem{.change = std::vector(n, std::vector<double>(n)),
+                              .after = std::vector<std::vector<std::size_t>>(n),
+                              .not_before = std::vector<std::optional<double>>(n),
+                              .done_by = std::vector<std::optional<double>>(n),
+                              .begin = 32400,
+                              .waiting_counts = true};
     std::vector<std::array<int, 5>> setups(n);
     for (auto& setup : setups)
         for (auto& part : setup) part = whole(0, 2);
@@ -57,21 +57,21 @@ int main() {
         while (stacks < 1000)
             for (const auto& shot : demo.shots) {
                 if (shot.capture.mode != shoot::CaptureMode::stack || stacks >= 1000) continue;
-                const auto report = shoot::assess(demo.kit, shot);
-                frames += static_cast<double>(shoot::stack_frames(shoot::plan_of(demo.kit, shot), report).size());
+                const auto report = plan::assess(demo.kit, shot);
+                frames += static_cast<double>(plan::stack_frames(plan::plan_of(demo.kit, shot), report).size());
                 ++stacks;
             }
     });
     std::printf("plan: 1000 stacks of %.0f frames in all in %.1f frames of 16 ms, %.0f us a stack\n", frames,
                 planning / 0.016, planning / stacks * 1e6);
-    const auto small = day(14, 2), large = day(60, 3);
-    shoot::OrderedDay exact, searched, best;
-    const double exactly = seconds_of([&] { exact = shoot::exact_order(small).value_or(shoot::OrderedDay{}); });
-    const double searching = seconds_of([&] { searched = shoot::searched_order(small); });
-    const double sixty = seconds_of([&] { best = shoot::best_order(large); });
+    const auto small = made_up_day(14, 2), large = made_up_day(60, 3);
+    day::OrderedDay exact, searched, best;
+    const double exactly = seconds_of([&] { exact = day::exact_order(small).value_or(day::OrderedDay{}); });
+    const double searching = seconds_of([&] { searched = day::searched_order(small); });
+    const double sixty = seconds_of([&] { best = day::best_order(large); });
     std::vector<std::size_t> given(60);
     std::iota(given.begin(), given.end(), std::size_t{0});
-    const auto before = shoot::day_of(large, given);
+    const auto before = day::day_of(large, given);
     std::printf(
         "order: 14 shots exactly in %.1f frames of 16 ms, searched in %.2f of that time (finish %.3f of the exact "
         "one); 60 "

@@ -1,7 +1,7 @@
 // Time of the search through a bag of 5 lenses, 3 tubes, 3 close-up lenses, 2 converters, bellows and both rings on one
 // camera: combinations a second, against a frame, and against focusing each of them on its own.
 #include "optics/focus.hpp"
-#include "shoot/reach_search.hpp"
+#include "search/reach_search.hpp"
 
 #include <sys/resource.h>
 
@@ -15,12 +15,12 @@ namespace {
 
 using namespace poquito;
 
-shoot::Kit bag() {
-    shoot::Kit kit;
+gear::Kit bag() {
+    gear::Kit kit;
     kit.cameras = {{.id = "body", .name = "Body", .sensor = {.width = 23.5, .height = 15.6}}};
     for (int i = 0; i < 5; ++i) {
         const double f = 24 + 30.0 * i, m = 0.2 + 0.2 * i;
-        shoot::Lens lens{.id = "lens" + std::to_string(i), .name = "Lens"};
+        gear::Lens lens{.id = "lens" + std::to_string(i), .name = "Lens"};
         lens.optics = {.focal_length = f,
                        .closest_focus = f * (2 + m + 1 / m) * (i % 2 ? 0.8 : 1.0),
                        .max_magnification = m,
@@ -58,19 +58,19 @@ double median_seconds(int rounds, Work work) {
 
 int main() {
     const auto kit = bag();
-    const shoot::ReachWish wish{.field_width = 24, .least_working_distance = 60};
-    const double count = shoot::combination_count(kit, wish);
+    const search::ReachWish wish{.field_width = 24, .least_working_distance = 60};
+    const double count = search::combination_count(kit, wish);
     std::size_t found = 0;
-    const double search = median_seconds(21, [&] { found = shoot::search_reach(kit, wish).found.size(); });
-    const auto result = shoot::search_reach(kit, wish);
+    const double search = median_seconds(21, [&] { found = search::search_reach(kit, wish).found.size(); });
+    const auto result = search::search_reach(kit, wish);
     double sum = 0;
     const double one_by_one = median_seconds(5, [&] {
         for (const auto& one : result.found) {
-            const auto train = shoot::train_of(kit, shoot::rig_of(kit, one, {}));
+            const auto train = shoot::train_of(kit, search::rig_of(kit, one, {}));
             sum += optics::focus_at_ring(train, optics::find_focus(train, one.magnification).ring).magnification;
         }
     });
-    const double greatest = median_seconds(5, [&] { sum += shoot::greatest_reach(kit, wish)->magnification; });
+    const double greatest = median_seconds(5, [&] { sum += search::greatest_reach(kit, wish)->magnification; });
     const double per_rig = one_by_one / static_cast<double>(result.found.size());
     std::printf(
         "search: %.0f combinations, %zu kept, %.2f of a 16 ms frame, %.1f million a second, %.3f of focusing each "
@@ -87,10 +87,10 @@ int main() {
     for (int i = 0; i < 7; ++i)
         many.tubes.push_back({.id = "m" + std::to_string(i), .name = "m", .length = 5.0 + 1.7 * i});
     const double before = peak();
-    const auto large = shoot::search_reach(many, {.magnification = 0.9});
+    const auto large = search::search_reach(many, {.magnification = 0.9});
     std::printf(
         "search with 7 tubes more: %zu tried, %zu reach it, %zu kept, which takes %.1f MB more than the program did "
         "(all of them would be %.0f MB)\n",
         large.tried, large.reached, large.found.size(), peak() - before,
-        static_cast<double>(large.reached * sizeof(shoot::ReachFound)) / 1e6);
+        static_cast<double>(large.reached * sizeof(search::ReachFound)) / 1e6);
 }

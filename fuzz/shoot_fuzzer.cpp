@@ -1,7 +1,7 @@
 // libFuzzer's target: whatever the bytes are, reading a shoot and working it out ends, soon, and with numbers a report
 // can hold. scripts/fuzz builds and runs it.
-#include "shoot/advice.hpp"
-#include "shoot/judgement.hpp"
+#include "advice/advice.hpp"
+#include "advice/judgement.hpp"
 #include "storage/report_json.hpp"
 #include "storage/shoot_file.hpp"
 
@@ -108,10 +108,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const auto read = storage::read_shoot({reinterpret_cast<const char*>(data), size});
     const auto* shoot = std::get_if<shoot::Shoot>(&read);
     if (!shoot) return 0;
-    std::vector<shoot::Assessment> assessments;
+    std::vector<advice::Assessment> assessments;
     for (const auto& shot : shoot->shots) {
-        assessments.push_back(shoot::assessment_of(shoot->kit, shot));
-        if (size % 8 == 0) (void)shoot::judge(shoot->kit, shot);  // a dozen reports each: now and then is enough
+        assessments.push_back(advice::assessment_of(shoot->kit, shot));
+        if (size % 8 == 0) (void)advice::judge(shoot->kit, shot);  // a dozen reports each: now and then is enough
     }
     (void)storage::write_report(assessments);
     // What was read is written, and read again as what it was.

@@ -1,16 +1,16 @@
 // One picture of each main view, made from the demo shoot: poquito-screenshots FOLDER [WIDTHxHEIGHT] [light|dim] [SHOT]
-#include "desk/bench_view.hpp"
-#include "desk/finder_view.hpp"
-#include "desk/ladder_view.hpp"
-#include "desk/ledger_model.hpp"
-#include "desk/ledger_view.hpp"
-#include "desk/loupe_view.hpp"
-#include "desk/main_window.hpp"
-#include "desk/measure_desk.hpp"
-#include "desk/quantity_field.hpp"
-#include "desk/ruler_view.hpp"
+#include "desk/base/quantity_field.hpp"
+#include "desk/base/ruler_view.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/finder/finder_view.hpp"
+#include "desk/finder/ladder_view.hpp"
+#include "desk/finder/loupe_view.hpp"
+#include "desk/kit/measure_desk.hpp"
 #include "desk/run/run_desk.hpp"
-#include "desk/theme.hpp"
+#include "desk/set/bench_view.hpp"
+#include "desk/shell/ledger_model.hpp"
+#include "desk/shell/ledger_view.hpp"
+#include "desk/shell/main_window.hpp"
 
 #include <QAction>
 #include <QApplication>
@@ -50,9 +50,9 @@ void waitForPictures(const desk::MainWindow& window) {
 }
 
 /// Which shot shows a station at its best, by its place in the demo.
-const std::map<shoot::Station, int> best_shot = {{shoot::Station::subject, 0}, {shoot::Station::reach, 3},
-                                                 {shoot::Station::depth, 1},   {shoot::Station::light, 0},
-                                                 {shoot::Station::run, 2},     {shoot::Station::proof, 1}};
+const std::map<advice::Station, int> best_shot = {{advice::Station::subject, 0}, {advice::Station::reach, 3},
+                                                  {advice::Station::depth, 1},   {advice::Station::light, 0},
+                                                  {advice::Station::run, 2},     {advice::Station::proof, 1}};
 
 void log_something(desk::Document& document) {
     document.editShot({QStringLiteral("note")}, [](shoot::Shot& shot) {
@@ -83,7 +83,7 @@ void grab_run(desk::MainWindow& window, const QString& file) {
         QTimer::singleShot(5, &loop, &QEventLoop::quit);
         loop.exec();
         const auto status = window.runs().status();
-        if (status && status->frame >= 7 && status->phase == bench::Phase::settling) break;
+        if (status && status->frame >= 7 && status->phase == run::Phase::settling) break;
     }
     window.grab().save(file);
     window.runs().stop();
@@ -152,26 +152,26 @@ int main(int argc, char** argv) {
         (arguments.value(2, QStringLiteral("1280x800")) == QStringLiteral("1280x800") ? QString()
                                                                                       : QStringLiteral("-small"));
     int number = 0;
-    for (const auto station : shoot::stations) {
+    for (const auto station : advice::stations) {
         ++number;
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : best_shot.at(station));
-        if (station == shoot::Station::proof) log_something(window.document());
+        if (station == advice::Station::proof) log_something(window.document());
         window.goTo(station);
         auto* ledger = window.findChild<desk::LedgerView*>();
         auto* model = static_cast<desk::LedgerModel*>(ledger->model());
-        if (station == shoot::Station::reach) Q_EMIT ledger->clicked(model->indexOf("working_f_number"));
+        if (station == advice::Station::reach) Q_EMIT ledger->clicked(model->indexOf("working_f_number"));
         auto* bench = window.findChild<desk::BenchView*>();
-        bench->setElevation(station == shoot::Station::light ? desk::Elevation::top : desk::Elevation::side);
+        bench->setElevation(station == advice::Station::light ? desk::Elevation::top : desk::Elevation::side);
         waitForPictures(window);
         window.grab().save(
             folder.filePath(QStringLiteral("%1-%2%3.png")
                                 .arg(number)
-                                .arg(QString::fromLatin1(shoot::station_name(station)).toLower(), suffix)));
-        if (station == shoot::Station::reach) model->toggle(model->indexOf("working_f_number"));
+                                .arg(QString::fromLatin1(advice::station_name(station)).toLower(), suffix)));
+        if (station == advice::Station::reach) model->toggle(model->indexOf("working_f_number"));
     }
     window.openDemo();
     window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : 7);
-    window.goTo(shoot::Station::depth);
+    window.goTo(advice::Station::depth);
     auto* finder = window.findChild<desk::FinderView*>();
     finder->setLoupe({.x = -2.5, .y = 1.5});
     for (const auto& [tab, file] : {std::pair("ladderTab", "3-ladder"), std::pair("backgroundTab", "3-background"),
@@ -187,7 +187,7 @@ int main(int argc, char** argv) {
         int shot;  // by its place in the demo
         const char* file;
     };
-    window.goTo(shoot::Station::light);
+    window.goTo(advice::Station::light);
     for (const auto& [tab, shot, file] :
          {Leaf{"lightsTab", 1, "4-lights"}, Leaf{"freezeTab", 5, "4-freeze"}, Leaf{"shineTab", 1, "4-shine"},
           Leaf{"backdropTab", 8, "4-background"}, Leaf{"testFrameTab", 1, "4-test-frame"}}) {
@@ -196,7 +196,7 @@ int main(int argc, char** argv) {
         settle();
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
-    window.goTo(shoot::Station::run);
+    window.goTo(advice::Station::run);
     for (const auto& [tab, shot, file] : {Leaf{"stackTab", 1, "5-stack"}, Leaf{"costTab", 1, "5-cost"},
                                           Leaf{"stepsTab", 0, "5-steps"}, Leaf{"orderTab", 1, "5-order"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
@@ -207,7 +207,7 @@ int main(int argc, char** argv) {
     window.document().select(1);
     grab_run(window, folder.filePath(QStringLiteral("5-running") + suffix + QStringLiteral(".png")));
     window.document().select(1);
-    window.goTo(shoot::Station::reach);
+    window.goTo(advice::Station::reach);
     const auto grab_window = [&](const char* action, const char* name, const QString& file) {
         window.findChild<QAction*>(QLatin1String(action))->trigger();
         settle();

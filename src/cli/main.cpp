@@ -1,5 +1,5 @@
-#include "bench_commands.hpp"
-#include "shoot/advice.hpp"
+#include "advice/advice.hpp"
+#include "cli/commands.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/report_json.hpp"
 #include "storage/run_sheet.hpp"
@@ -22,9 +22,9 @@ int complain(const storage::ReadError& error) {
     return bad_input;
 }
 
-std::vector<shoot::Assessment> assess_all(const shoot::Shoot& shoot) {
-    std::vector<shoot::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(shoot::assessment_of(shoot.kit, shot));
+std::vector<advice::Assessment> assess_all(const shoot::Shoot& shoot) {
+    std::vector<advice::Assessment> assessments;
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot));
     return assessments;
 }
 

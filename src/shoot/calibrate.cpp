@@ -1,7 +1,7 @@
 #include "shoot/calibrate.hpp"
 
 #include "optics/train.hpp"
-#include "shoot/text.hpp"
+#include "text/text.hpp"
 
 #include <fmt/format.h>
 
@@ -32,16 +32,16 @@ double whole_with(optics::Train train, double ring, double own) {
     return optics::focus_at_ring(train, ring).magnification;
 }
 
-void replace(Lens& lens, Calibration made) {
-    std::erase_if(lens.calibrations, [&](const Calibration& old) {
-        return old.what == made.what && (made.what != Measured::magnification || old.ring == made.ring) &&
+void replace(gear::Lens& lens, gear::Calibration made) {
+    std::erase_if(lens.calibrations, [&](const gear::Calibration& old) {
+        return old.what == made.what && (made.what != gear::Measured::magnification || old.ring == made.ring) &&
                old.focal_length == made.focal_length;
     });
     lens.calibrations.push_back(std::move(made));
 }
 
-const Calibration* find_calibration(const Lens& lens, Measured what) {
-    const auto found = std::ranges::find(lens.calibrations, what, &Calibration::what);
+const gear::Calibration* find_calibration(const gear::Lens& lens, gear::Measured what) {
+    const auto found = std::ranges::find(lens.calibrations, what, &gear::Calibration::what);
     return found == lens.calibrations.end() ? nullptr : &*found;
 }
 
@@ -49,7 +49,7 @@ constexpr double least_own = 1e-5, greatest_own = 50;
 
 }  // namespace
 
-std::optional<Measurement> lens_part(const Kit& kit, const Rig& rig, double ring, const Measurement& whole) {
+std::optional<Measurement> lens_part(const gear::Kit& kit, const Rig& rig, double ring, const Measurement& whole) {
     const auto train = train_of(kit, rig);
     const auto excess = [&](double own) { return whole_with(train, ring, own) - whole.value; };
     const auto own = solve(excess, least_own, greatest_own);
@@ -59,16 +59,16 @@ std::optional<Measurement> lens_part(const Kit& kit, const Rig& rig, double ring
     return Measurement{.value = *own, .uncertainty = whole.uncertainty / std::abs(slope)};
 }
 
-double believed_magnification(const Kit& kit, const Rig& rig, double ring) {
+double believed_magnification(const gear::Kit& kit, const Rig& rig, double ring) {
     auto train = train_of(kit, rig);
     train.lens.readings.clear();
     return optics::focus_at_ring(train, ring).magnification;
 }
 
-void store_reading(Lens& lens, const Reading& reading) {
-    auto record = optics_of(lens, reading.focal_length);
+void store_reading(gear::Lens& lens, const Reading& reading) {
+    auto record = gear::optics_of(lens, reading.focal_length);
     record.readings.clear();
-    replace(lens, {.what = Measured::magnification,
+    replace(lens, {.what = gear::Measured::magnification,
                    .ring = reading.ring,
                    .value = reading.magnification.value,
                    .uncertainty = reading.magnification.uncertainty,
@@ -77,10 +77,10 @@ void store_reading(Lens& lens, const Reading& reading) {
                    .time = reading.time});
 }
 
-void store_displayed_aperture(Lens& lens, const Measurement& f_number, const std::string& time) {
-    const auto* before = find_calibration(lens, Measured::displayed_aperture);
+void store_displayed_aperture(gear::Lens& lens, const Measurement& f_number, const std::string& time) {
+    const auto* before = find_calibration(lens, gear::Measured::displayed_aperture);
     const auto believed = before ? before->believed : lens.optics.closest_working_f_number;
-    replace(lens, {.what = Measured::displayed_aperture,
+    replace(lens, {.what = gear::Measured::displayed_aperture,
                    .value = f_number.value,
                    .uncertainty = f_number.uncertainty,
                    .believed = believed,
@@ -116,62 +116,62 @@ std::optional<SharpResult> from_sharp_distances(const optics::Lens& lens, const 
     return result;
 }
 
-void store_sharp_distances(Lens& lens, const SharpDistances& measured, const SharpResult& result,
+void store_sharp_distances(gear::Lens& lens, const SharpDistances& measured, const SharpResult& result,
                            const std::string& time) {
     auto& optics = lens.optics;
     const bool unit = optics.focusing == optics::Focusing::unit;
     double& second = unit ? optics.focal_length : optics.hiatus;
-    const auto* before = find_calibration(lens, Measured::sharp_distances);
-    Calibration made{.what = Measured::sharp_distances,
-                     .value = measured.bare,
-                     .uncertainty = measured.uncertainty,
-                     .believed = before ? before->believed : optics.closest_focus,
-                     .second_value = unit ? result.focal_length.value : result.hiatus.value,
-                     .second_believed = before ? before->second_believed : second,
-                     .time = time};
+    const auto* before = find_calibration(lens, gear::Measured::sharp_distances);
+    gear::Calibration made{.what = gear::Measured::sharp_distances,
+                           .value = measured.bare,
+                           .uncertainty = measured.uncertainty,
+                           .believed = before ? before->believed : optics.closest_focus,
+                           .second_value = unit ? result.focal_length.value : result.hiatus.value,
+                           .second_believed = before ? before->second_believed : second,
+                           .time = time};
     optics.closest_focus = measured.bare;
     second = *made.second_value;
     replace(lens, std::move(made));
 }
 
-void forget_calibration(Lens& lens, std::size_t index) {
-    const Calibration gone = lens.calibrations[index];
+void forget_calibration(gear::Lens& lens, std::size_t index) {
+    const gear::Calibration gone = lens.calibrations[index];
     lens.calibrations.erase(lens.calibrations.begin() + static_cast<std::ptrdiff_t>(index));
     auto& optics = lens.optics;
-    if (gone.what == Measured::displayed_aperture) optics.closest_working_f_number = gone.believed;
-    if (gone.what != Measured::sharp_distances) return;
+    if (gone.what == gear::Measured::displayed_aperture) optics.closest_working_f_number = gone.believed;
+    if (gone.what != gear::Measured::sharp_distances) return;
     if (gone.believed) optics.closest_focus = *gone.believed;
     if (gone.second_believed)
         (optics.focusing == optics::Focusing::unit ? optics.focal_length : optics.hiatus) = *gone.second_believed;
 }
 
-std::string calibration_text(const Lens& lens, const Calibration& calibration) {
+std::string calibration_text(const gear::Lens& lens, const gear::Calibration& calibration) {
     const auto compared = [&](const std::string& unit) {
         if (!calibration.believed) return std::string("not in the record before");
         const double share = calibration.value / *calibration.believed - 1;
-        return fmt::format("record {}{} ({} % {})", number_text(*calibration.believed), unit,
-                           number_text(std::abs(share) * 100, 2), share < 0 ? "less" : "more");
+        return fmt::format("record {}{} ({} % {})", text::number_text(*calibration.believed), unit,
+                           text::number_text(std::abs(share) * 100, 2), share < 0 ? "less" : "more");
     };
     const auto value = [&](const std::string& unit) {
-        return fmt::format("{} \u00b1 {}{}", number_text(calibration.value, 4), number_text(calibration.uncertainty, 2),
-                           unit);
+        return fmt::format("{} \u00b1 {}{}", text::number_text(calibration.value, 4),
+                           text::number_text(calibration.uncertainty, 2), unit);
     };
     switch (calibration.what) {
-        case Measured::magnification: {
+        case gear::Measured::magnification: {
             const auto at =
-                calibration.focal_length ? fmt::format(", {} mm", number_text(*calibration.focal_length)) : "";
-            return fmt::format("Magnification at ring {}{}: {}, {}", number_text(calibration.ring), at, value(""),
+                calibration.focal_length ? fmt::format(", {} mm", text::number_text(*calibration.focal_length)) : "";
+            return fmt::format("Magnification at ring {}{}: {}, {}", text::number_text(calibration.ring), at, value(""),
                                compared(""));
         }
-        case Measured::displayed_aperture:
+        case gear::Measured::displayed_aperture:
             return fmt::format("Working aperture at closest focus: f/{}, {}", value(""), compared(""));
-        case Measured::sharp_distances:
+        case gear::Measured::sharp_distances:
             break;
     }
     const bool unit = lens.optics.focusing == optics::Focusing::unit;
     return fmt::format("Closest focus: {}, {}; {} {} mm, record {} mm", value(" mm"), compared(" mm"),
-                       unit ? "focal length" : "hiatus", number_text(calibration.second_value.value_or(0), 4),
-                       number_text(calibration.second_believed.value_or(0), 4));
+                       unit ? "focal length" : "hiatus", text::number_text(calibration.second_value.value_or(0), 4),
+                       text::number_text(calibration.second_believed.value_or(0), 4));
 }
 
 }  // namespace poquito::shoot

@@ -1,15 +1,15 @@
 #include "shoot/edit.hpp"
 
 #include "shoot/kit_edit.hpp"
-#include "shoot/text.hpp"
+#include "text/text.hpp"
 
 #include <algorithm>
 
 namespace poquito::shoot {
 
 std::string unique_shot_id(const Shoot& shoot, const std::string& name) {
-    return unique_id(name, "shot",
-                     [&](const std::string& id) { return std::ranges::count(shoot.shots, id, &Shot::id) > 0; });
+    return text::unique_id(name, "shot",
+                           [&](const std::string& id) { return std::ranges::count(shoot.shots, id, &Shot::id) > 0; });
 }
 
 std::size_t add_shot(Shoot& shoot, std::size_t after) {
@@ -56,7 +56,7 @@ void move_shot(Shoot& shoot, std::size_t from, std::size_t to) {
 Shoot alone(const Shoot& shoot, std::size_t index) {
     Shoot one{.title = shoot.title, .kit = shoot.kit, .shots = {shoot.shots[index]}};
     one.shots.front().timing.after.clear();
-    for (const GearKind& kind : gear_kinds())
+    for (const gear::GearKind& kind : gear::gear_kinds())
         for (std::size_t i = kind.count(one.kit); i-- > 0;)
             if (users_of(one, kind, kind.id(one.kit, i)).empty()) kind.remove(one.kit, i);
     return one;
@@ -64,10 +64,10 @@ Shoot alone(const Shoot& shoot, std::size_t index) {
 
 Adopted adopt(Shoot& shoot, Shoot one, std::size_t after) {
     Adopted adopted;
-    for (const GearKind& kind : gear_kinds())
+    for (const gear::GearKind& kind : gear::gear_kinds())
         for (std::size_t i = 0; i < kind.count(one.kit); ++i) {
             const auto id = kind.id(one.kit, i);
-            const auto there = find_index(kind, shoot.kit, id);
+            const auto there = gear::find_index(kind, shoot.kit, id);
             if (there && kind.equal(shoot.kit, *there, one.kit, i)) continue;
             const auto free = there ? unique_gear_id(kind, shoot.kit, kind.name(one.kit, i)) : id;
             if (there) {  // the shot follows its piece to the new id

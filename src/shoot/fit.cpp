@@ -12,16 +12,16 @@ const Gear& piece(const std::vector<Gear>& list, const std::string& id) {
 
 std::optional<double> thread_of(double record) { return record > 0 ? std::optional(record) : std::nullopt; }
 
-std::optional<std::string> owned_step_ring(const Kit& kit, double from, double to) {
-    const auto found =
-        std::ranges::find_if(kit.step_rings, [&](const StepRing& ring) { return ring.from == from && ring.to == to; });
+std::optional<std::string> owned_step_ring(const gear::Kit& kit, double from, double to) {
+    const auto found = std::ranges::find_if(
+        kit.step_rings, [&](const gear::StepRing& ring) { return ring.from == from && ring.to == to; });
     return found == kit.step_rings.end() ? std::nullopt : std::optional(found->name);
 }
 
 /// Screws piece after piece on the front.
 class Front {
   public:
-    Front(const Kit& kit, std::vector<Joint>& joints, std::string name, std::optional<double> thread)
+    Front(const gear::Kit& kit, std::vector<Joint>& joints, std::string name, std::optional<double> thread)
         : kit_(kit), joints_(joints), name_(std::move(name)), thread_(thread) {}
 
     void screw_on(const std::string& name, double thread, std::optional<double> offers) {
@@ -33,15 +33,15 @@ class Front {
     }
 
   private:
-    const Kit& kit_;
+    const gear::Kit& kit_;
     std::vector<Joint>& joints_;
     std::string name_;
     std::optional<double> thread_;
 };
 
-std::vector<Joint> joints_of(const Kit& kit, const Shot& shot) {
+std::vector<Joint> joints_of(const gear::Kit& kit, const Shot& shot) {
     const Rig& rig = shot.rig;
-    const Lens& lens = piece(kit.lenses, rig.lens);
+    const gear::Lens& lens = piece(kit.lenses, rig.lens);
     std::vector<Joint> joints;
     if (rig.reversing_ring) {
         const auto& ring = piece(kit.reversing_rings, *rig.reversing_ring);
@@ -54,7 +54,7 @@ std::vector<Joint> joints_of(const Kit& kit, const Shot& shot) {
         front.screw_on(closeup.name, closeup.thread, closeup.thread);
     }
     if (const auto& coupled = rig.front_lens) {
-        const Lens& outer = piece(kit.lenses, coupled->lens);
+        const gear::Lens& outer = piece(kit.lenses, coupled->lens);
         if (coupled->coupling_ring) {
             const auto& ring = piece(kit.coupling_rings, *coupled->coupling_ring);
             front.screw_on(ring.name, ring.thread, ring.front_thread);
@@ -63,13 +63,13 @@ std::vector<Joint> joints_of(const Kit& kit, const Shot& shot) {
     }
     for (const Light& light : shot.lights) {
         if (light.lamp) continue;
-        const Flash& flash = piece(kit.flashes, light.flash);
+        const gear::Flash& flash = piece(kit.flashes, light.flash);
         if (flash.front_thread) front.screw_on(flash.name, *flash.front_thread, flash.front_thread);
     }
     return joints;
 }
 
-std::vector<std::string> without_contacts(const Kit& kit, const Rig& rig) {
+std::vector<std::string> without_contacts(const gear::Kit& kit, const Rig& rig) {
     std::vector<std::string> names;
     const auto look_at = [&](const auto& gear) {
         if (!gear.contacts) names.push_back(gear.name);
@@ -85,8 +85,8 @@ std::vector<std::string> without_contacts(const Kit& kit, const Rig& rig) {
 
 }  // namespace
 
-Fit fit_of(const Kit& kit, const Shot& shot, double length) {
-    const Lens& lens = piece(kit.lenses, shot.rig.lens);
+Fit fit_of(const gear::Kit& kit, const Shot& shot, double length) {
+    const gear::Lens& lens = piece(kit.lenses, shot.rig.lens);
     Fit fit{.joints = joints_of(kit, shot), .without_contacts = without_contacts(kit, shot.rig), .length = length};
     fit.autofocus = fit.contacts() && lens.autofocus;
     if (!fit.contacts()) fit.stop = lens.aperture_ring ? StopControl::lens_ring : StopControl::none;

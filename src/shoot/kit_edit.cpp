@@ -1,7 +1,7 @@
 #include "shoot/kit_edit.hpp"
 
 #include "shoot/mount.hpp"
-#include "shoot/text.hpp"
+#include "text/text.hpp"
 
 #include <algorithm>
 #include <string_view>
@@ -62,11 +62,12 @@ struct Replace {
 
 }  // namespace
 
-std::string unique_gear_id(const GearKind& kind, const Kit& kit, const std::string& name) {
-    return unique_id(name, kind.one, [&](const std::string& id) { return find_index(kind, kit, id).has_value(); });
+std::string unique_gear_id(const gear::GearKind& kind, const gear::Kit& kit, const std::string& name) {
+    return text::unique_id(name, kind.one,
+                           [&](const std::string& id) { return gear::find_index(kind, kit, id).has_value(); });
 }
 
-std::size_t add_gear(const GearKind& kind, Kit& kit) {
+std::size_t add_gear(const gear::GearKind& kind, gear::Kit& kit) {
     const std::size_t index = kind.count(kit);
     const std::string name = std::string("New ") + kind.one;
     const std::string id = unique_gear_id(kind, kit, name);
@@ -76,7 +77,7 @@ std::size_t add_gear(const GearKind& kind, Kit& kit) {
     return index;
 }
 
-std::size_t duplicate_gear(const GearKind& kind, Kit& kit, std::size_t index) {
+std::size_t duplicate_gear(const gear::GearKind& kind, gear::Kit& kit, std::size_t index) {
     const std::string name = kind.name(kit, index) + " copy";
     const std::string id = unique_gear_id(kind, kit, name);
     kind.insert_copy(kit, index + 1, kit, index);
@@ -85,7 +86,7 @@ std::size_t duplicate_gear(const GearKind& kind, Kit& kit, std::size_t index) {
     return index + 1;
 }
 
-std::vector<std::string> users_of(const Shoot& shoot, const GearKind& kind, const std::string& id) {
+std::vector<std::string> users_of(const Shoot& shoot, const gear::GearKind& kind, const std::string& id) {
     std::vector<std::string> names;
     for (const Shot& shot : shoot.shots) {
         bool found = false;
@@ -95,12 +96,12 @@ std::vector<std::string> users_of(const Shoot& shoot, const GearKind& kind, cons
     return names;
 }
 
-bool needs_replacement(const GearKind& kind) {
+bool needs_replacement(const gear::GearKind& kind) {
     const std::string_view list = kind.list;
     return list == "cameras" || list == "lenses";
 }
 
-void remove_gear(Shoot& shoot, const GearKind& kind, std::size_t index, const std::string& replacement) {
+void remove_gear(Shoot& shoot, const gear::GearKind& kind, std::size_t index, const std::string& replacement) {
     const std::string id = kind.id(shoot.kit, index);
     const std::string_view list = kind.list;
     for (Shot& shot : shoot.shots) {
@@ -129,18 +130,18 @@ std::vector<std::string> fit_shots_to_kit(Shoot& shoot) {
     return changed;
 }
 
-void put_gear(const GearKind& kind, Kit& kit, const Kit& from, std::size_t index) {
-    if (const auto there = find_index(kind, kit, kind.id(from, index)))
+void put_gear(const gear::GearKind& kind, gear::Kit& kit, const gear::Kit& from, std::size_t index) {
+    if (const auto there = gear::find_index(kind, kit, kind.id(from, index)))
         kind.replace(kit, *there, from, index);
     else
         kind.insert_copy(kit, kind.count(kit), from, index);
 }
 
-Merged merge_kit(Kit& kit, const Kit& from) {
+Merged merge_kit(gear::Kit& kit, const gear::Kit& from) {
     Merged merged;
-    for (const GearKind& kind : gear_kinds())
+    for (const gear::GearKind& kind : gear::gear_kinds())
         for (std::size_t i = 0; i < kind.count(from); ++i) {
-            const auto there = find_index(kind, kit, kind.id(from, i));
+            const auto there = gear::find_index(kind, kit, kind.id(from, i));
             if (there && kind.equal(kit, *there, from, i)) {
                 ++merged.same;
                 continue;

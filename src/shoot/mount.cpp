@@ -12,7 +12,7 @@ constexpr double camera_diameter = 76;  // height of a body about its mount (com
 
 std::optional<double> thread_of(double record) { return record > 0 ? std::optional(record) : std::nullopt; }
 
-MountedPiece lens_piece(const Lens& lens, const optics::Lens& optics, double ring, double flange, bool reversed) {
+MountedPiece lens_piece(const gear::Lens& lens, const optics::Lens& optics, double ring, double flange, bool reversed) {
     return {.list = "lenses",
             .id = lens.id,
             .name = lens.name,
@@ -39,7 +39,7 @@ Stretch stretch_of(const std::vector<MountedPiece>& pieces, std::string_view lis
 
 std::size_t lens_place(const std::vector<MountedPiece>& pieces) { return stretch_of(pieces, "lenses", 0).begin; }
 
-void put_tube(const Kit& kit, Rig& rig, const std::string& id, std::size_t place) {
+void put_tube(const gear::Kit& kit, Rig& rig, const std::string& id, std::size_t place) {
     const std::size_t behind = rig.tubes_behind_converter.size();
     const auto at = [](std::vector<std::string>& list, std::size_t index) {
         return list.begin() + static_cast<std::ptrdiff_t>(std::min(index, list.size()));
@@ -53,23 +53,24 @@ void put_tube(const Kit& kit, Rig& rig, const std::string& id, std::size_t place
     rig.tubes.insert(at(rig.tubes, place < first ? 0 : place - first), id);
 }
 
-std::optional<std::string> couple(const Kit& kit, Rig& rig, const std::string& id) {
+std::optional<std::string> couple(const gear::Kit& kit, Rig& rig, const std::string& id) {
     if (rig.reversing_ring) return "Nothing screws into the mount of a reversed lens.";
     if (id == rig.lens) return "A lens cannot be coupled to itself.";
-    const Lens& lens = *find_gear(kit.lenses, id);
-    const double inner = find_gear(kit.lenses, rig.lens)->filter_thread;
-    FrontLens front{.lens = id, .f_number = optics_of(lens, std::nullopt).max_aperture};
+    const gear::Lens& lens = *find_gear(kit.lenses, id);
+    const double inner = gear::find_gear(kit.lenses, rig.lens)->filter_thread;
+    FrontLens front{.lens = id, .f_number = gear::optics_of(lens, std::nullopt).max_aperture};
     if (rig.front_lens) front.coupling_ring = rig.front_lens->coupling_ring;
-    for (const CouplingRing& ring : kit.coupling_rings)
+    for (const gear::CouplingRing& ring : kit.coupling_rings)
         if (!front.coupling_ring || (ring.thread == inner && ring.front_thread == lens.filter_thread))
             front.coupling_ring = ring.id;
     rig.front_lens = front;
     return std::nullopt;
 }
 
-std::optional<std::string> put_coupling_ring(const Kit& kit, Rig& rig, const std::string& id) {
+std::optional<std::string> put_coupling_ring(const gear::Kit& kit, Rig& rig, const std::string& id) {
     if (!rig.front_lens) {
-        const auto other = std::ranges::find_if(kit.lenses, [&](const Lens& lens) { return lens.id != rig.lens; });
+        const auto other =
+            std::ranges::find_if(kit.lenses, [&](const gear::Lens& lens) { return lens.id != rig.lens; });
         if (other == kit.lenses.end()) return "A coupling ring needs a second lens in the kit.";
         if (auto problem = couple(kit, rig, other->id)) return problem;
     }
@@ -83,16 +84,16 @@ void reverse_by(Rig& rig, const std::string& ring) {
     rig.front_lens.reset();
 }
 
-void fit_zoom(std::optional<double>& focal_length, const Lens& lens) {
+void fit_zoom(std::optional<double>& focal_length, const gear::Lens& lens) {
     if (lens.zoom.empty())
         focal_length.reset();
     else if (focal_length)
-        focal_length = zoom_position(lens, focal_length);
+        focal_length = gear::zoom_position(lens, focal_length);
 }
 
 }  // namespace
 
-std::vector<MountedPiece> mounted_pieces(const Kit& kit, const Rig& rig, double ring) {
+std::vector<MountedPiece> mounted_pieces(const gear::Kit& kit, const Rig& rig, double ring) {
     std::vector<MountedPiece> pieces;
     const auto add = [&](std::string_view list, const auto& gear, double length, double diameter, bool contacts,
                          std::optional<double> thread = std::nullopt) {
@@ -104,10 +105,10 @@ std::vector<MountedPiece> mounted_pieces(const Kit& kit, const Rig& rig, double 
                           .contacts = contacts,
                           .front_thread = thread});
     };
-    const Camera& camera = *find_gear(kit.cameras, rig.camera);
+    const gear::Camera& camera = *find_gear(kit.cameras, rig.camera);
     add("cameras", camera, camera.flange, camera_diameter, true);
     const auto add_tube = [&](const std::string& id) {
-        const Tube& tube = *find_gear(kit.tubes, id);
+        const gear::Tube& tube = *find_gear(kit.tubes, id);
         add("tubes", tube, tube.length, mount_diameter, tube.contacts);
     };
     std::ranges::for_each(rig.tubes_behind_converter, add_tube);
@@ -124,9 +125,9 @@ std::vector<MountedPiece> mounted_pieces(const Kit& kit, const Rig& rig, double 
         const auto& reversing = *find_gear(kit.reversing_rings, *rig.reversing_ring);
         add("reversing_rings", reversing, reversing.length, mount_diameter, reversing.contacts, reversing.thread);
     }
-    const Lens& lens = *find_gear(kit.lenses, rig.lens);
+    const gear::Lens& lens = *find_gear(kit.lenses, rig.lens);
     pieces.push_back(
-        lens_piece(lens, optics_of(lens, rig.focal_length), ring, camera.flange, rig.reversing_ring.has_value()));
+        lens_piece(lens, gear::optics_of(lens, rig.focal_length), ring, camera.flange, rig.reversing_ring.has_value()));
     for (const auto& id : rig.closeup_lenses) {
         const auto& closeup = *find_gear(kit.closeup_lenses, id);
         add("closeup_lenses", closeup, 0, closeup.thread + 3, true, thread_of(closeup.thread));
@@ -137,13 +138,14 @@ std::vector<MountedPiece> mounted_pieces(const Kit& kit, const Rig& rig, double 
             add("coupling_rings", coupling, coupling.length, std::max(coupling.thread, coupling.front_thread) + 3, true,
                 coupling.front_thread);
         }
-        const Lens& outer = *find_gear(kit.lenses, front->lens);
-        pieces.push_back(lens_piece(outer, optics_of(outer, front->focal_length), front->ring, camera.flange, true));
+        const gear::Lens& outer = *find_gear(kit.lenses, front->lens);
+        pieces.push_back(
+            lens_piece(outer, gear::optics_of(outer, front->focal_length), front->ring, camera.flange, true));
     }
     return pieces;
 }
 
-std::optional<std::string> put_on(const Kit& kit, Rig& rig, std::string_view list, const std::string& id,
+std::optional<std::string> put_on(const gear::Kit& kit, Rig& rig, std::string_view list, const std::string& id,
                                   std::size_t place) {
     const auto pieces = mounted_pieces(kit, rig, 0);
     const auto there =
@@ -164,7 +166,8 @@ std::optional<std::string> put_on(const Kit& kit, Rig& rig, std::string_view lis
     }
     if (list == "tubes") put_tube(kit, rig, id, place);
     if (list == "teleconverters") rig.teleconverter = id;
-    if (list == "bellows") rig.bellows = BellowsSetting{.bellows = id, .extension = find_gear(kit.bellows, id)->least};
+    if (list == "bellows")
+        rig.bellows = BellowsSetting{.bellows = id, .extension = gear::find_gear(kit.bellows, id)->least};
     if (list == "reversing_rings") reverse_by(rig, id);
     if (list == "coupling_rings") problem = put_coupling_ring(kit, rig, id);
     if (list == "rails") rig.rail = id;
@@ -183,7 +186,7 @@ bool can_take_off(const MountedPiece& piece) {
     return piece.list != "cameras" && (piece.list != "lenses" || piece.reversed);
 }
 
-void take_off(const Kit& kit, Rig& rig, std::size_t place) {
+void take_off(const gear::Kit& kit, Rig& rig, std::size_t place) {
     const auto pieces = mounted_pieces(kit, rig, 0);
     const MountedPiece& piece = pieces[place];
     const std::size_t lens = lens_place(pieces);
@@ -208,7 +211,7 @@ void take_off(const Kit& kit, Rig& rig, std::size_t place) {
     settle_rig(kit, rig);
 }
 
-bool move_piece(const Kit& kit, Rig& rig, std::size_t from, std::size_t to) {
+bool move_piece(const gear::Kit& kit, Rig& rig, std::size_t from, std::size_t to) {
     const auto pieces = mounted_pieces(kit, rig, 0);
     const MountedPiece& piece = pieces[from];
     Rig changed = rig;
@@ -232,16 +235,16 @@ bool move_piece(const Kit& kit, Rig& rig, std::size_t from, std::size_t to) {
     return true;
 }
 
-void settle_rig(const Kit& kit, Rig& rig) {
+void settle_rig(const gear::Kit& kit, Rig& rig) {
     if (rig.bellows) {
-        const Bellows& bellows = *find_gear(kit.bellows, rig.bellows->bellows);
+        const gear::Bellows& bellows = *find_gear(kit.bellows, rig.bellows->bellows);
         rig.bellows->extension = std::clamp(rig.bellows->extension, bellows.least, bellows.greatest);
     }
     fit_zoom(rig.focal_length, *find_gear(kit.lenses, rig.lens));
     if (rig.front_lens) fit_zoom(rig.front_lens->focal_length, *find_gear(kit.lenses, rig.front_lens->lens));
-    const auto& modes = find_gear(kit.cameras, rig.camera)->crop_modes;
-    if (rig.crop_mode && std::ranges::count(modes, *rig.crop_mode, &CropMode::name) == 0) rig.crop_mode.reset();
-    const auto* converter = rig.teleconverter ? find_gear(kit.teleconverters, *rig.teleconverter) : nullptr;
+    const auto& modes = gear::find_gear(kit.cameras, rig.camera)->crop_modes;
+    if (rig.crop_mode && std::ranges::count(modes, *rig.crop_mode, &gear::CropMode::name) == 0) rig.crop_mode.reset();
+    const auto* converter = rig.teleconverter ? gear::find_gear(kit.teleconverters, *rig.teleconverter) : nullptr;
     if (!converter || !converter->optics.has_length()) {
         rig.tubes.insert(rig.tubes.begin(), rig.tubes_behind_converter.begin(), rig.tubes_behind_converter.end());
         rig.tubes_behind_converter.clear();
@@ -252,14 +255,14 @@ void settle_rig(const Kit& kit, Rig& rig) {
     }
 }
 
-std::optional<std::string> turn_lens(const Kit& kit, Rig& rig) {
+std::optional<std::string> turn_lens(const gear::Kit& kit, Rig& rig) {
     if (rig.reversing_ring) {
         rig.reversing_ring.reset();
         return std::nullopt;
     }
     if (kit.reversing_rings.empty()) return "There is no reversing ring in the kit.";
-    const double thread = find_gear(kit.lenses, rig.lens)->filter_thread;
-    const auto fitting = std::ranges::find(kit.reversing_rings, thread, &ReversingRing::thread);
+    const double thread = gear::find_gear(kit.lenses, rig.lens)->filter_thread;
+    const auto fitting = std::ranges::find(kit.reversing_rings, thread, &gear::ReversingRing::thread);
     reverse_by(rig, fitting == kit.reversing_rings.end() ? kit.reversing_rings.front().id : fitting->id);
     return std::nullopt;
 }

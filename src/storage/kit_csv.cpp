@@ -1,4 +1,4 @@
-#include "shoot/gear.hpp"
+#include "gear/rows.hpp"
 #include "storage/json_reader.hpp"
 #include "storage/kit_file.hpp"
 #include "storage/kit_json.hpp"
@@ -15,7 +15,7 @@
 namespace poquito::storage {
 namespace {
 
-using namespace shoot;
+using namespace gear;
 
 // ---- the grid of cells -------------------------------------------------------------------------------------------
 

@@ -6,7 +6,7 @@
 namespace poquito::storage {
 namespace {
 
-shoot::Kit read_document(const Json& document) {
+gear::Kit read_document(const Json& document) {
     const Node root(document);
     ObjectReader object(root);
     object.member("format", "\"poquito-kit\"").one_of<int>({{"poquito-kit", 0}});
@@ -20,7 +20,7 @@ bool is_csv(const std::filesystem::path& path) { return path.extension() == ".cs
 
 }  // namespace
 
-ReadResult<shoot::Kit> read_kit_json(std::string_view text) {
+ReadResult<gear::Kit> read_kit_json(std::string_view text) {
     try {
         return read_document(parse_json(text));
     } catch (ReadError& error) {
@@ -28,19 +28,19 @@ ReadResult<shoot::Kit> read_kit_json(std::string_view text) {
     }
 }
 
-std::string write_kit_json(const shoot::Kit& kit) {
+std::string write_kit_json(const gear::Kit& kit) {
     const Json document = {{"format", "poquito-kit"}, {"version", kit_version}, {"kit", write_kit(kit)}};
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-ReadResult<shoot::Kit> load_kit(const std::filesystem::path& path) {
+ReadResult<gear::Kit> load_kit(const std::filesystem::path& path) {
     auto text = read_file(path);
     if (auto* error = std::get_if<ReadError>(&text)) return std::move(*error);
     const auto& content = std::get<std::string>(text);
     return is_csv(path) ? read_kit_csv(content) : read_kit_json(content);
 }
 
-std::optional<ReadError> save_kit(const shoot::Kit& kit, const std::filesystem::path& path) {
+std::optional<ReadError> save_kit(const gear::Kit& kit, const std::filesystem::path& path) {
     return replace_file(path, is_csv(path) ? write_kit_csv(kit) : write_kit_json(kit));
 }
 

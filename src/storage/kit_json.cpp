@@ -1,6 +1,6 @@
 #include "storage/kit_json.hpp"
 
-#include "shoot/gear.hpp"
+#include "gear/rows.hpp"
 #include "storage/json_number.hpp"
 
 #include <fmt/format.h>
@@ -11,7 +11,7 @@
 namespace poquito::storage {
 namespace {
 
-using namespace shoot;
+using namespace gear;
 
 /// Reads one record into its place, member by member.
 class RecordReader {

@@ -7,7 +7,11 @@
 namespace poquito::storage {
 namespace {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
+using namespace advice;
 using Json = nlohmann::ordered_json;
 
 Json write_joint(const Joint& joint) {

@@ -1,9 +1,9 @@
 #include "storage/run_sheet.hpp"
 
-#include "shoot/lighting.hpp"
-#include "shoot/order.hpp"
-#include "shoot/reach_search.hpp"
-#include "shoot/text.hpp"
+#include "day/order.hpp"
+#include "plan/lighting.hpp"
+#include "search/reach_search.hpp"
+#include "text/text.hpp"
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -14,7 +14,13 @@
 namespace poquito::storage {
 namespace {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
+using namespace search;
+using namespace advice;
+using namespace day;
 
 std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style);
 std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments);

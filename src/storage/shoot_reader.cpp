@@ -1,7 +1,7 @@
-#include "shoot/text.hpp"
 #include "storage/json_reader.hpp"
 #include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
+#include "text/text.hpp"
 
 #include <fmt/format.h>
 
@@ -12,6 +12,8 @@
 namespace poquito::storage {
 namespace {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
 
 constexpr NumberRule view_angle{.least = -greatest_view_angle, .greatest = greatest_view_angle};

@@ -1,7 +1,7 @@
-#include "shoot/text.hpp"
 #include "storage/json_number.hpp"
 #include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
+#include "text/text.hpp"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -12,6 +12,7 @@
 namespace poquito::storage {
 namespace {
 
+using namespace text;
 using namespace shoot;
 
 template <typename Item>

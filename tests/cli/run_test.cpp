@@ -1,9 +1,9 @@
 // The bench from the command line: killed at any moment, nothing is lost and nothing is taken twice.
-#include "bench/benches.hpp"
-#include "bench/journal.hpp"
+#include "run/journal.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
 #include "storage/shoot_file.hpp"
+#include "support/benches.hpp"
 
 #include <chrono>
 #include <csignal>
@@ -55,15 +55,15 @@ struct Place {
         arguments.insert(arguments.end(), more.begin(), more.end());
         return arguments;
     }
-    bench::RunState state() const {
-        auto read = bench::read_journal(journal);
+    run::RunState state() const {
+        auto read = run::read_journal(journal);
         if (const auto* error = std::get_if<storage::ReadError>(&read)) FAIL(storage::message(*error));
-        return std::get<bench::RunState>(std::move(read));
+        return std::get<run::RunState>(std::move(read));
     }
 };
 
 /// What the record says is on the disk, whole, and each frame is there once.
-void check_record(const Place& place, const bench::RunState& state) {
+void check_record(const Place& place, const run::RunState& state) {
     std::set<int> seen;
     for (const auto& frame : state.taken) {
         CHECK(seen.insert(frame.index).second);

@@ -1,4 +1,4 @@
-#include "desk/theme.hpp"
+#include "desk/base/theme.hpp"
 #include "support/runner.hpp"
 
 #include <QApplication>
@@ -8,6 +8,7 @@
 
 /// The real application object, with settings and data in a folder of the test's own.
 int main(int argc, char** argv) {
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("poquito-test"));
     QApplication::setApplicationName(QStringLiteral("poquito-test"));

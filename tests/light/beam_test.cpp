@@ -1,6 +1,6 @@
 #include "light/beam.hpp"
-#include "light/balance.hpp"
 #include "light/correction.hpp"
+#include "light/levers.hpp"
 #include "light/metering.hpp"
 #include "light/space.hpp"
 #include "support/matchers.hpp"

@@ -1,6 +1,6 @@
-#include "light/background.hpp"
 #include "light/duration.hpp"
 #include "light/exposure.hpp"
+#include "light/position.hpp"
 #include "light/power.hpp"
 #include "support/matchers.hpp"
 #include "support/random.hpp"

@@ -9,7 +9,7 @@ using namespace poquito;
 using optics::Quartic;
 using test::WithinAbs;
 
-TEST_CASE("every root of a generated polynomial in [0, 1] is found, by rising place", "[optics][roots]") {
+TEST_CASE("every root of a generated polynomial in 0 to 1 is found, by rising place", "[optics][roots]") {
     for (unsigned seed = 0; seed < 3000; ++seed) {
         test::Random random(seed);
         // Linear factors with roots inside and outside, well apart.

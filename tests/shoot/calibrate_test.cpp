@@ -1,12 +1,13 @@
 #include "shoot/calibrate.hpp"
 
+#include "gear/rows.hpp"
 #include "optics/focus.hpp"
-#include "shoot/gear.hpp"
 #include "support/bags.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
 using namespace poquito;
+using namespace poquito::gear;
 using namespace poquito::shoot;
 using test::same;
 using test::WithinRel;

@@ -1,11 +1,13 @@
 #include "shoot/edit.hpp"
-#include "shoot/assess.hpp"
-#include "shoot/reach_search.hpp"
+#include "plan/assess.hpp"
+#include "search/reach_search.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
 using namespace poquito;
 using namespace poquito::shoot;
+using namespace poquito::plan;
+using namespace poquito::search;
 using test::same;
 
 TEST_CASE("shots are added, copied, moved and removed with ids of their own", "[shoot][edit]") {

@@ -1,10 +1,12 @@
 #include "shoot/fit.hpp"
-#include "shoot/assess.hpp"
+#include "plan/assess.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
 using namespace poquito;
+using namespace poquito::text;
 using namespace poquito::shoot;
+using namespace poquito::plan;
 using test::same;
 
 namespace {
@@ -34,7 +36,7 @@ TEST_CASE("close-up lenses and a ring light are joined from the lens outwards", 
     CHECK(joints[2].fits());
 }
 
-TEST_CASE("a reversing ring screws into the lens; the mount in front takes nothing", "[shoot][fit]") {
+TEST_CASE("a reversing ring screws into the lens - the mount in front takes nothing", "[shoot][fit]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.rig.reversing_ring = "rev";
@@ -99,7 +101,7 @@ TEST_CASE("the rig's length is all that stands in front of the camera's mount", 
     CHECK_THAT(fit(shoot).length, same(110 + 20 + 40 + 25 + 50));
 }
 
-TEST_CASE("the far limit is infinity only for the bare lens; tubes bring it near", "[shoot][fit]") {
+TEST_CASE("the far limit is infinity only for the bare lens - tubes bring it near", "[shoot][fit]") {
     auto shoot = test::plain_shoot();
     const auto optics = [&] { return assess(shoot.kit, shoot.shots[0]).optics; };
     CHECK(optics().reaches_infinity);

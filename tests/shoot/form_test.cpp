@@ -1,6 +1,6 @@
 #include "shoot/form.hpp"
 
-#include "shoot/assess.hpp"
+#include "plan/assess.hpp"
 #include "shoot/attitude.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -9,6 +9,7 @@
 
 using namespace poquito;
 using namespace shoot;
+using namespace plan;
 using test::same;
 using test::WithinAbs;
 using test::WithinRel;
@@ -86,7 +87,7 @@ TEST_CASE("a flat subject at an angle presents W sin t", "[shoot][form]") {
     }
 }
 
-TEST_CASE("tilted away, the top lies farther; turned away, the right side", "[shoot][form]") {
+TEST_CASE("tilted away, the top lies farther - turned away, the right side", "[shoot][form]") {
     Subject slab{.width = 30, .height = 20, .depth = 0, .form = Form::slab, .tilt = 30};
     CHECK(Surface(slab).hit({.y = 5})->z > Surface(slab).hit({.y = -5})->z);
     slab.tilt = 0;

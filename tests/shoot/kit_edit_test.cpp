@@ -1,13 +1,15 @@
 #include "shoot/kit_edit.hpp"
 
-#include "shoot/assess.hpp"
+#include "plan/assess.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/bags.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
 using namespace poquito;
+using namespace poquito::gear;
 using namespace poquito::shoot;
+using namespace poquito::plan;
 
 TEST_CASE("new gear and copies have ids of their own and stand as the file reader wants them", "[shoot][kit]") {
     auto shoot = test::plain_shoot();

@@ -8,6 +8,7 @@
 #include <algorithm>
 
 using namespace poquito;
+using namespace poquito::gear;
 using namespace poquito::shoot;
 using test::same;
 using Ids = std::vector<std::string>;

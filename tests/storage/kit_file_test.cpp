@@ -11,11 +11,11 @@ using namespace poquito;
 
 namespace {
 
-shoot::Kit kit_of(const storage::ReadResult<shoot::Kit>& result) {
+gear::Kit kit_of(const storage::ReadResult<gear::Kit>& result) {
     const auto* error = std::get_if<storage::ReadError>(&result);
     INFO((error ? storage::message(*error) : ""));
     REQUIRE_FALSE(error);
-    return std::get<shoot::Kit>(result);
+    return std::get<gear::Kit>(result);
 }
 
 std::string refusal(const std::string& csv) {
@@ -25,10 +25,10 @@ std::string refusal(const std::string& csv) {
 }
 
 /// Every kind of gear, with names no table likes.
-shoot::Kit awkward_kit(unsigned seed) {
+gear::Kit awkward_kit(unsigned seed) {
     test::Random random(seed);
-    shoot::Kit kit = test::random_bag(random);
-    const shoot::Kit other = test::random_shoot(seed).kit;
+    gear::Kit kit = test::random_bag(random);
+    const gear::Kit other = test::random_shoot(seed).kit;
     kit.cameras.push_back(other.cameras[0]);
     kit.lenses.push_back(other.lenses[0]);
     kit.flashes = other.flashes;

@@ -1,5 +1,5 @@
 #include "storage/run_sheet.hpp"
-#include "shoot/advice.hpp"
+#include "advice/advice.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -8,8 +8,8 @@ using namespace poquito;
 namespace {
 
 std::string sheet_of(const shoot::Shoot& shoot) {
-    std::vector<shoot::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(shoot::assessment_of(shoot.kit, shot));
+    std::vector<advice::Assessment> assessments;
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot));
     return storage::run_sheet_html(shoot, assessments);
 }
 
@@ -47,7 +47,7 @@ TEST_CASE("the run sheet says how lamps, bounced and lens-mounted lights are set
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shoot.kit.flashes[0].energy = 400;
-    shoot.kit.flashes[0].power_shown = shoot::PowerShown::watt_seconds;
+    shoot.kit.flashes[0].power_shown = gear::PowerShown::watt_seconds;
     shot.lights = {
         {.lamp = "panel", .position = {.distance = 300}, .power = 0.5},
         {.flash = "flash",
@@ -68,7 +68,7 @@ TEST_CASE("the run sheet says how lamps, bounced and lens-mounted lights are set
 
 TEST_CASE("a camera that shows the working value gets it on the sheet", "[storage][sheet]") {
     auto shoot = test::plain_shoot();
-    shoot.kit.cameras[0].aperture_display = shoot::ApertureDisplay::working;
+    shoot.kit.cameras[0].aperture_display = gear::ApertureDisplay::working;
     CHECK(sheet_of(shoot).find("f/12 (working value)") != std::string::npos);
 }
 

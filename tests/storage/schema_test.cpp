@@ -1,5 +1,5 @@
-// The kit's part of docs/shoot.schema.json says what the rows of shoot/gear.hpp say; so does docs/file-format.md.
-#include "shoot/gear.hpp"
+// The kit's part of docs/shoot.schema.json says what the rows of gear/rows.hpp say; so does docs/file-format.md.
+#include "gear/rows.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/shoots.hpp"
 
@@ -17,7 +17,7 @@
 #include <sstream>
 #include <string_view>
 
-using namespace poquito::shoot;
+using namespace poquito::gear;
 using Json = nlohmann::ordered_json;
 
 namespace {

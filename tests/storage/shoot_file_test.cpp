@@ -1,6 +1,6 @@
 #include "storage/shoot_file.hpp"
-#include "shoot/advice.hpp"
-#include "shoot/assess.hpp"
+#include "advice/advice.hpp"
+#include "plan/assess.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/report_json.hpp"
 #include "support/matchers.hpp"
@@ -19,8 +19,8 @@ shoot::Shoot reread(const shoot::Shoot& shoot) {
 }
 
 std::string report_text(const shoot::Shoot& shoot) {
-    std::vector<shoot::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(shoot::assessment_of(shoot.kit, shot));
+    std::vector<advice::Assessment> assessments;
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot));
     return storage::write_report(assessments);
 }
 
@@ -84,7 +84,7 @@ TEST_CASE("the demo shoot loads and exercises every way of getting closer", "[st
         one_flash |= shot.lights.size() == 1;
         two_flashes |= shot.lights.size() == 2;
         ambient_only |= shot.lights.empty() && shot.ambient;
-        CHECK(shoot::assess(shoot.kit, shot).optics.reached);
+        CHECK(plan::assess(shoot.kit, shot).optics.reached);
     }
     CHECK((tubes && closeups && stacks && one_flash && two_flashes && ambient_only));
 }

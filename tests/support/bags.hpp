@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/kit.hpp"
+#include "gear/kit.hpp"
 #include "support/random.hpp"
 
 #include <string>
@@ -8,8 +8,8 @@
 namespace poquito::test {
 
 /// A bag someone could own: all kinds of gear, few of each.
-inline shoot::Kit random_bag(Random& random) {
-    shoot::Kit kit;
+inline gear::Kit random_bag(Random& random) {
+    gear::Kit kit;
     const auto id = [](const char* stem, int i) { return std::string(stem) + std::to_string(i); };
     for (int i = 0; i < random.whole(1, 2); ++i)
         kit.cameras.push_back({.id = id("body", i),
@@ -17,7 +17,7 @@ inline shoot::Kit random_bag(Random& random) {
                                .sensor = {.width = random.between(13, 44), .height = random.between(9, 33)},
                                .flange = random.between(16, 46)});
     for (int i = 0; i < random.whole(1, 3); ++i) {
-        shoot::Lens lens{.id = id("lens", i), .name = id("Lens ", i), .filter_thread = 49.0 + 3 * random.whole(0, 6)};
+        gear::Lens lens{.id = id("lens", i), .name = id("Lens ", i), .filter_thread = 49.0 + 3 * random.whole(0, 6)};
         auto& o = lens.optics;
         o.focal_length = random.log_between(20, 200);
         o.max_magnification = random.log_between(0.1, 2);

@@ -50,7 +50,7 @@ inline shoot::Shoot plain_shoot() {
                                  .guide_number = 16,
                                  .durations = {{.power = 1, .t05 = 0.001}, {.power = 1.0 / 128, .t05 = 0.00003}},
                                  .front_thread = 62,
-                                 .heads = shoot::Heads::twin,
+                                 .heads = gear::Heads::twin,
                                  .face = 30});
     shoot.kit.lamps = {{.id = "panel",
                         .name = "Panel",
@@ -75,7 +75,9 @@ inline shoot::Light plain_light() {
 }
 
 /// What lights have besides their flash, distance and power; freeze plans.
-inline void random_light(Random& random, const shoot::Kit& kit, shoot::Shot& shot) {
+inline void random_light(Random& random, const gear::Kit& kit, shoot::Shot& shot) {
+    using namespace text;
+    using namespace gear;
     using namespace shoot;
     shot.exposure.high_speed_sync = random.coin(0.3);
     shot.exposure.lever = static_cast<Lever>(random.whole(0, 3));
@@ -123,6 +125,8 @@ inline void random_light(Random& random, const shoot::Kit& kit, shoot::Shot& sho
 
 /// How it is stacked, when, and what was exposed.
 inline void random_run(Random& random, shoot::Shot& shot) {
+    using namespace text;
+    using namespace gear;
     using namespace shoot;
     if (random.coin(0.3)) {
         const double from = random.between(0, shot.subject.depth);
@@ -161,7 +165,9 @@ inline void random_run(Random& random, shoot::Shot& shot) {
 }
 
 /// Every member of the document at random, optional ones there or not.
-inline shoot::Shot random_shot(Random& random, const shoot::Kit& kit) {
+inline shoot::Shot random_shot(Random& random, const gear::Kit& kit) {
+    using namespace text;
+    using namespace gear;
     using namespace shoot;
     Shot shot{.id = "shot", .name = "Shot \"\u00e9\" <1>"};
     shot.subject = {.width = random.log_between(1, 400),
@@ -263,11 +269,11 @@ inline shoot::Shoot random_shoot(unsigned seed) {
             {.focal_length = 60, .max_aperture = 2.8, .closest_focus = 400, .max_magnification = 0.4, .length = 110},
             {.focal_length = 100, .max_aperture = 4, .closest_focus = 500, .max_magnification = 0.5, .length = 130}};
     if (random.coin(0.3)) {
-        shoot::Calibration reading{.ring = random.between(0.3, 1),
-                                   .value = random.between(0.3, 0.5),
-                                   .uncertainty = 0.003,
-                                   .believed = 0.4,
-                                   .time = "2026-11-25T10:00:00"};
+        gear::Calibration reading{.ring = random.between(0.3, 1),
+                                  .value = random.between(0.3, 0.5),
+                                  .uncertainty = 0.003,
+                                  .believed = 0.4,
+                                  .time = "2026-11-25T10:00:00"};
         if (!shoot.kit.lenses.front().zoom.empty()) reading.focal_length = 60;
         shoot.kit.lenses.front().calibrations = {reading};
     }

@@ -1,11 +1,11 @@
 // What the desk hands from one thread to another, without a window: the worker, pictures, copies of unsaved work, runs.
-#include "desk/autosave.hpp"
-#include "desk/picture_queue.hpp"
+#include "desk/base/picture_queue.hpp"
+#include "desk/base/worker.hpp"
 #include "desk/run/run_desk.hpp"
-#include "desk/worker.hpp"
+#include "desk/shell/autosave.hpp"
 
-#include "bench/benches.hpp"
 #include "storage/shoot_file.hpp"
+#include "support/benches.hpp"
 #include "support/runner.hpp"
 
 #include <QtTest>
@@ -111,7 +111,7 @@ TEST_CASE("runs are watched, held, ended and begun again from the interface's th
     runs.start({"one"}, false);
     REQUIRE(QTest::qWaitFor([&] { return runs.status()->frame >= 2; }, 20000));
     runs.pause();
-    REQUIRE(QTest::qWaitFor([&] { return runs.status()->phase == bench::Phase::paused; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return runs.status()->phase == run::Phase::paused; }, 20000));
     // The document changes meanwhile.
     document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.iso = 400; });
     runs.redoFrom(1);

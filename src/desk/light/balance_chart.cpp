@@ -1,9 +1,9 @@
 #include "desk/light/balance_chart.hpp"
 
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
-#include "desk/theme.hpp"
-#include "shoot/text.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "text/text.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -18,7 +18,7 @@ namespace {
 
 constexpr double least = -9, greatest = 3;  // stops shown on both axes
 
-QString stops(double value) { return QString::fromStdString(shoot::stops_text(value)); }
+QString stops(double value) { return QString::fromStdString(text::stops_text(value)); }
 
 }  // namespace
 
@@ -88,7 +88,7 @@ void BalanceChart::paintEvent(QPaintEvent*) {
     painter.save();
     painter.setClipRect(area);
     // ---- black without flash
-    const double black = placeOf({.ambient = shoot::black_frame_limit}).x();
+    const double black = placeOf({.ambient = plan::black_frame_limit}).x();
     painter.fillRect(QRectF(area.topLeft(), QPointF(black, area.bottom())), t.linkWash);
     // ---- where both together are correct
     QPainterPath correct;
@@ -107,7 +107,7 @@ void BalanceChart::paintEvent(QPaintEvent*) {
     painter.setBrush(Qt::NoBrush);
     painter.drawPath(correct);
     // ---- sync wall: the shutter alone cannot pass it
-    const auto now = shoot::balance_of(report);
+    const auto now = plan::balance_of(report);
     if (now && report.shutter_room) {
         const double wall = placeOf({.ambient = now->ambient - *report.shutter_room}).x();
         painter.setPen(QPen(t.stop, 2));
@@ -195,7 +195,7 @@ void BalanceChart::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void BalanceChart::keyPressEvent(QKeyEvent* event) {
-    const auto now = document_.shot() ? shoot::balance_of(document_.report()->light) : std::nullopt;
+    const auto now = document_.shot() ? plan::balance_of(document_.report()->light) : std::nullopt;
     if (!now) return QWidget::keyPressEvent(event);
     light::Balance wanted = *now;
     constexpr double third = 1.0 / 3;
@@ -215,18 +215,18 @@ void BalanceChart::keyPressEvent(QKeyEvent* event) {
         default:
             return QWidget::keyPressEvent(event);
     }
-    if (const auto proposal = shoot::propose_balance(document_.kit(), *document_.shot(), wanted)) take(*proposal);
+    if (const auto proposal = plan::propose_balance(document_.kit(), *document_.shot(), wanted)) take(*proposal);
 }
 
 void BalanceChart::propose(QPointF place) {
     const QRectF area = plot();
     const auto wanted =
         balanceAt({std::clamp(place.x(), area.left(), area.right()), std::clamp(place.y(), area.top(), area.bottom())});
-    proposal_ = shoot::propose_balance(document_.kit(), *document_.shot(), wanted);
+    proposal_ = plan::propose_balance(document_.kit(), *document_.shot(), wanted);
     update();
 }
 
-void BalanceChart::take(const shoot::BalanceProposal& proposal) {
+void BalanceChart::take(const plan::BalanceProposal& proposal) {
     document_.editShot({tr("Change the balance")}, [&](shoot::Shot& shot) { shot = proposal.shot; });
 }
 

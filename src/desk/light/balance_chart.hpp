@@ -1,7 +1,7 @@
 #pragma once
 
-#include "light/balance.hpp"
-#include "shoot/balancing.hpp"
+#include "light/levers.hpp"
+#include "plan/flash_balance.hpp"
 
 #include <QWidget>
 
@@ -26,7 +26,7 @@ class BalanceChart : public QWidget {
     QPointF placeOf(const light::Balance& balance) const;
     light::Balance balanceAt(QPointF place) const;
     /// What is proposed while one drags; empty otherwise.
-    const std::optional<shoot::BalanceProposal>& proposal() const { return proposal_; }
+    const std::optional<plan::BalanceProposal>& proposal() const { return proposal_; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -38,10 +38,10 @@ class BalanceChart : public QWidget {
   private:
     QRectF plot() const;
     void propose(QPointF place);
-    void take(const shoot::BalanceProposal& proposal);
+    void take(const plan::BalanceProposal& proposal);
 
     Document& document_;
-    std::optional<shoot::BalanceProposal> proposal_;
+    std::optional<plan::BalanceProposal> proposal_;
     bool dragging_ = false;
 };
 

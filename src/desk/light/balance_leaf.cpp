@@ -1,10 +1,10 @@
 #include "desk/light/balance_leaf.hpp"
 
+#include "desk/base/options.hpp"
+#include "desk/base/sentence.hpp"
 #include "desk/light/balance_chart.hpp"
-#include "desk/options.hpp"
-#include "desk/sentence.hpp"
 #include "light/continuous.hpp"
-#include "shoot/text.hpp"
+#include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -16,7 +16,10 @@
 
 namespace poquito::desk {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
 
 BalanceLeaf::BalanceLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* column = addColumn(3);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 namespace poquito::desk {
 
@@ -14,7 +14,7 @@ class BalanceLeaf : public StationPage {
     explicit BalanceLeaf(Document& document, QWidget* parent = nullptr);
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     void addExposure(QLayout* column);

@@ -1,9 +1,9 @@
 #include "desk/light/fall_drawing.hpp"
 
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
-#include "desk/theme.hpp"
-#include "shoot/text.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "text/text.hpp"
 
 #include <QPainter>
 
@@ -13,9 +13,9 @@
 namespace poquito::desk {
 namespace {
 
-QString mm(double length) { return QString::fromStdString(shoot::length_text(length)); }
+QString mm(double length) { return QString::fromStdString(text::length_text(length)); }
 QString milliseconds(double seconds) {
-    return QObject::tr("%1 ms").arg(QString::fromStdString(shoot::number_text(seconds * 1000, 3)));
+    return QObject::tr("%1 ms").arg(QString::fromStdString(text::number_text(seconds * 1000, 3)));
 }
 
 }  // namespace
@@ -80,8 +80,8 @@ void FallDrawing::paintEvent(QPaintEvent*) {
         const double from = plan.drop >= 0 ? area.top() : area.bottom(),
                      to = plan.drop >= 0 ? area.bottom() : area.top();
         painter.drawLine(QLineF(area.left(), from, area.left(), to));
-        line(from, tr("thrown, %1 m/s").arg(QString::fromStdString(shoot::number_text(plan.speed / 1000, 2))), t.ink);
-        line(to, tr("place, %1 m/s").arg(QString::fromStdString(shoot::number_text(freeze.speed / 1000, 2))), t.focus);
+        line(from, tr("thrown, %1 m/s").arg(QString::fromStdString(text::number_text(plan.speed / 1000, 2))), t.ink);
+        line(to, tr("place, %1 m/s").arg(QString::fromStdString(text::number_text(freeze.speed / 1000, 2))), t.focus);
     }
     painter.setPen(QPen(t.focus, 2));
     const double place = plan.drop >= 0 ? area.bottom() : area.top();

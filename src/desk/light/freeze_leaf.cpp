@@ -1,10 +1,10 @@
 #include "desk/light/freeze_leaf.hpp"
 
+#include "desk/base/options.hpp"
 #include "desk/light/fall_drawing.hpp"
 #include "desk/light/freeze_table.hpp"
-#include "desk/options.hpp"
-#include "shoot/freezing.hpp"
-#include "shoot/text.hpp"
+#include "plan/freeze.hpp"
+#include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -16,7 +16,9 @@
 
 namespace poquito::desk {
 
+using namespace text;
 using namespace shoot;
+using namespace plan;
 
 FreezeLeaf::FreezeLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* first = addColumn(4);
@@ -73,13 +75,13 @@ void FreezeLeaf::addWhat(QLayout* column) {
     addNumber(
         group,
         {"dropField", tr("Drop"), tr("From where it starts down to the wanted place; negative: thrown up to it")},
-        lengthQuantity(shoot::range::offset), [](Freeze & f) -> auto& { return f.drop; });
+        lengthQuantity(text::range::offset), [](Freeze & f) -> auto& { return f.drop; });
     thrown_ = addNumber(
         group, {"throwField", tr("Thrown at"), tr("Straight up or down as it leaves")}, speedQuantity(),
         [](Freeze & f) -> auto& { return f.speed; });
     addNumber(
         group, {"wantedBlurField", tr("Blur wanted"), tr("In pixels; 2 is as sharp as the sensor tells")},
-        ratioQuantity(shoot::range::pixels), [](Freeze & f) -> auto& { return f.wanted_blur; });
+        ratioQuantity(text::range::pixels), [](Freeze & f) -> auto& { return f.wanted_blur; });
 }
 
 void FreezeLeaf::addWhen(QLayout* column) {
@@ -99,7 +101,7 @@ void FreezeLeaf::addWhen(QLayout* column) {
         [](Freeze & f) -> auto& { return f.sound_distance; });
     addNumber(
         group, {"lagField", tr("Lag"), tr("Of trigger and camera together; 50 to 100 ms is common")},
-        secondsQuantity(shoot::range::seconds), [](Freeze & f) -> auto& { return f.lag; });
+        secondsQuantity(text::range::seconds), [](Freeze & f) -> auto& { return f.lag; });
     addNumber(
         group, {"scatterField", tr("Scatter"), tr("How much nearer or farther than planned it may come down")},
         lengthQuantity(), [](Freeze & f) -> auto& { return f.scatter; });
@@ -116,7 +118,7 @@ void FreezeLeaf::addWhen(QLayout* column) {
     };
     secondOnly_ = {addNumber(
                        group, {"riseField", tr("Column after"), tr("From the first drop's impact until it stands")},
-                       secondsQuantity(shoot::range::seconds), [drop](Freeze & f) -> auto& { return drop(f).rise; }),
+                       secondsQuantity(text::range::seconds), [drop](Freeze & f) -> auto& { return drop(f).rise; }),
                    addNumber(
                        group, {"columnField", tr("Column high"), tr("As high as it then stands")},
                        lengthQuantity(), [drop](Freeze & f) -> auto& { return drop(f).column; })};
@@ -132,11 +134,11 @@ void FreezeLeaf::addWhen(QLayout* column) {
     };
     repeatingOnly_ = {addNumber(
                           group, {"burstCountField", tr("Flashes"), tr("In one frame")},
-                          countQuantity({.least = 1, .greatest = shoot::range::most}),
+                          countQuantity({.least = 1, .greatest = text::range::most}),
                           [burst](Freeze & f) -> auto& { return burst(f).flashes; }),
                       addNumber(
                           group, {"burstFrequencyField", tr("Each second"), tr("Hertz, as set on the unit")},
-                          frequencyQuantity(shoot::range::some_frequency), [burst](Freeze & f) -> auto& {
+                          frequencyQuantity(text::range::some_frequency), [burst](Freeze & f) -> auto& {
                               return burst(f).frequency;
                           })};
 }

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/freezing.hpp"
+#include "plan/freeze.hpp"
 
 #include <QWidget>
 
@@ -20,7 +20,7 @@ class FreezeTable : public QWidget {
 
     void refresh();
     /// The cell that takes a row by aperture or by ISO, in this widget's pixels.
-    QRectF cell(std::size_t row, shoot::ExposedBy by) const;
+    QRectF cell(std::size_t row, plan::ExposedBy by) const;
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -29,8 +29,8 @@ class FreezeTable : public QWidget {
     void keyPressEvent(QKeyEvent* event) override;
 
   private:
-    std::optional<std::pair<std::size_t, shoot::ExposedBy>> cellAt(QPointF place) const;
-    void take(std::size_t row, shoot::ExposedBy by);
+    std::optional<std::pair<std::size_t, plan::ExposedBy>> cellAt(QPointF place) const;
+    void take(std::size_t row, plan::ExposedBy by);
 
     Document& document_;
 };

@@ -1,12 +1,12 @@
 #include "desk/light/light_page.hpp"
 
-#include "desk/leaves.hpp"
-#include "desk/light/backdrop_leaf.hpp"
+#include "desk/base/leaves.hpp"
+#include "desk/light/background_leaf.hpp"
 #include "desk/light/balance_leaf.hpp"
 #include "desk/light/freeze_leaf.hpp"
 #include "desk/light/lights_leaf.hpp"
+#include "desk/light/patch_leaf.hpp"
 #include "desk/light/shine_leaf.hpp"
-#include "desk/light/test_frame_leaf.hpp"
 
 #include <QVBoxLayout>
 
@@ -33,7 +33,7 @@ LightPage::LightPage(Document& document, ChosenLight& chosen, QWidget* parent) :
 
 void LightPage::showLights() { leaves_->turnTo(1); }
 
-void LightPage::showShot(const Shot&, const shoot::Report&) {
+void LightPage::showShot(const Shot&, const plan::Report&) {
     static_cast<StationPage*>(leaves_->currentLeaf())->refresh();
 }
 

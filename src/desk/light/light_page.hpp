@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 namespace poquito::desk {
 
@@ -18,7 +18,7 @@ class LightPage : public StationPage {
     void showLights();
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     Leaves* leaves_ = nullptr;

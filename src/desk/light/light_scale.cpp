@@ -1,10 +1,10 @@
 #include "desk/light/light_scale.hpp"
 
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
-#include "desk/theme.hpp"
-#include "shoot/charges.hpp"
-#include "shoot/text.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "plan/charges.hpp"
+#include "text/text.hpp"
 
 #include <QPainter>
 
@@ -16,7 +16,7 @@ namespace {
 constexpr double darkest = -10, brightest = 4;  // stops shown
 constexpr double left = 64;                     // pixels, room for names
 
-QString stops(double value) { return QString::fromStdString(shoot::stops_text(value)); }
+QString stops(double value) { return QString::fromStdString(text::stops_text(value)); }
 
 /// Rows of bars over one axis of stops.
 class Bars {
@@ -102,7 +102,7 @@ void LightScale::paintSources(QPainter& painter) const {
     bars.heading(tr("At the subject, in stops"));
     const double top = bars.y;
     const auto share_text = [](double share) {
-        return QString::fromStdString(shoot::number_text(share * 100, 2)) + QStringLiteral(" %");
+        return QString::fromStdString(text::number_text(share * 100, 2)) + QStringLiteral(" %");
     };
     if (light.ambient)
         bars.row(tr("ambient"), light.ambient, t.linkWash, t.link,
@@ -127,30 +127,30 @@ void LightScale::paintSources(QPainter& painter) const {
     if (light.key_to_fill)
         line(tr("key %1: %2 stops over the rest, %3 : 1")
                  .arg(QString::fromStdString(light.sources[*light.key].label), stops(*light.key_to_fill),
-                      QString::fromStdString(shoot::number_text(std::exp2(*light.key_to_fill), 2))));
+                      QString::fromStdString(text::number_text(std::exp2(*light.key_to_fill), 2))));
     if (light.front && light.back)
         line(tr("front %1, back %2: falls by %3 stops")
                  .arg(stops(*light.front), stops(*light.back),
-                      QString::fromStdString(shoot::number_text(*light.front - *light.back, 2))));
-    std::vector<const shoot::Report*> reports;
+                      QString::fromStdString(text::number_text(*light.front - *light.back, 2))));
+    std::vector<const plan::Report*> reports;
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
-    for (const auto& use : shoot::charge_use(document_.shoot(), reports)) {
+    for (const auto& use : plan::charge_use(document_.shoot(), reports)) {
         const bool here = std::ranges::any_of(document_.shot()->lights,
                                               [&](const shoot::Light& one) { return one.flash == use.flash; });
         if (!here || !use.share) continue;
         line(tr("whole shoot: %1 flashes, %2 % of a charge")
-                 .arg(QString::fromStdString(shoot::number_text(use.flashes, 5)),
-                      QString::fromStdString(shoot::number_text(*use.share * 100, 2))));
+                 .arg(QString::fromStdString(text::number_text(use.flashes, 5)),
+                      QString::fromStdString(text::number_text(*use.share * 100, 2))));
     }
     for (const auto& source : light.sources) {
         const auto& learned = source.calibration.count ? source.calibration : source.modifier_calibration;
         if (learned.count)
             line(tr("%1 calibrated by %2: %3 stops%4")
                      .arg(QString::fromStdString(source.label),
-                          QString::fromStdString(shoot::count_text(learned.count, "frame", "frames")),
+                          QString::fromStdString(text::count_text(learned.count, "frame", "frames")),
                           stops(learned.stops),
                           learned.spread
-                              ? tr(" \u00b1 %1").arg(QString::fromStdString(shoot::number_text(*learned.spread, 2)))
+                              ? tr(" \u00b1 %1").arg(QString::fromStdString(text::number_text(*learned.spread, 2)))
                               : QString()));
         if (source.facing && source.stops && *source.facing < -0.25)
             line(tr("%1 on a flat face to the camera: %2")

@@ -1,12 +1,12 @@
 #include "desk/light/lights_leaf.hpp"
 
-#include "desk/light/chosen_light.hpp"
+#include "desk/base/theme.hpp"
 #include "desk/light/light_scale.hpp"
-#include "desk/theme.hpp"
-#include "shoot/lighting.hpp"
-#include "shoot/power_sets.hpp"
-#include "shoot/test_frame.hpp"
-#include "shoot/text.hpp"
+#include "desk/set/chosen_light.hpp"
+#include "plan/grey_patch.hpp"
+#include "plan/lighting.hpp"
+#include "plan/power_sets.hpp"
+#include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QDateTime>
@@ -22,7 +22,10 @@
 
 namespace poquito::desk {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
 
 namespace {
 
@@ -250,7 +253,7 @@ void LightsLeaf::addPlace(QLayout* column) {
         [this](Shot& s, double v) { with(s, [&](Light& l) { l.ratio = std::clamp(v, -8.0, 8.0); }); });
     place(
         {"lightDistanceField", tr("Distance"), tr("Light to the subject's centre; bounced: from the card")},
-        lengthQuantity(shoot::range::size), [](auto& l) -> auto& { return l.position.distance; });
+        lengthQuantity(text::range::size), [](auto& l) -> auto& { return l.position.distance; });
     place(
         {"azimuthField", tr("Azimuth"),
          tr("From the camera's side of the axis, positive to the right; 180\u00b0 is behind the subject")},
@@ -291,13 +294,13 @@ void LightsLeaf::addBounce(QGridLayout* group) {
     };
     bounce(
         {"bounceDistanceField", tr("Lamp to it"), tr("From the lamp to the surface")},
-        lengthQuantity(shoot::range::size), [](auto& b) -> auto& { return b.from_lamp; });
+        lengthQuantity(text::range::size), [](auto& b) -> auto& { return b.from_lamp; });
     bounce(
         {"bounceReflectanceField", tr("Reflects"), tr("White card 85 %, white ceiling 70 %, cream wall 50 %")},
-        shareQuantity(shoot::range::reflecting), [](auto& b) -> auto& { return b.reflectance; });
+        shareQuantity(text::range::reflecting), [](auto& b) -> auto& { return b.reflectance; });
     bounce(
         {"bounceSizeField", tr("Lit patch"), tr("Diameter of the card, or of what the lamp lights of the surface")},
-        lengthQuantity(shoot::range::size), [](auto& b) -> auto& { return b.diameter; });
+        lengthQuantity(text::range::size), [](auto& b) -> auto& { return b.diameter; });
 }
 
 void LightsLeaf::addFlash() {

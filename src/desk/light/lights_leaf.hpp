@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 class QToolButton;
 
@@ -17,7 +17,7 @@ class LightsLeaf : public StationPage {
     LightsLeaf(Document& document, ChosenLight& chosen, QWidget* parent = nullptr);
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     void addHeader(QVBoxLayout* column);

@@ -1,8 +1,8 @@
 #include "desk/light/patch_view.hpp"
 
-#include "desk/drafting.hpp"
-#include "desk/theme.hpp"
-#include "imaging/patch.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "imaging/inspect/patch.hpp"
 
 #include <QDragEnterEvent>
 #include <QFileDialog>

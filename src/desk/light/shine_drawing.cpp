@@ -1,11 +1,11 @@
 #include "desk/light/shine_drawing.hpp"
 
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
-#include "desk/light/chosen_light.hpp"
-#include "desk/theme.hpp"
-#include "shoot/reflections.hpp"
-#include "shoot/text.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/set/chosen_light.hpp"
+#include "desk/shell/document.hpp"
+#include "plan/reflections.hpp"
+#include "text/text.hpp"
 
 #include <QPainter>
 
@@ -31,10 +31,10 @@ void ShineDrawing::paintEvent(QPaintEvent*) {
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
     painter.drawText(QPointF(0, 13), tr("The face as the lens sees it"));
-    const auto plan = shoot::plan_of(document_.kit(), *shot);
-    const auto pupil = shoot::pupil_point(plan);
+    const auto plan = plan::plan_of(document_.kit(), *shot);
+    const auto pupil = plan::pupil_point(plan);
     if (report.reflections.empty() || !pupil) return;
-    const auto mirror = shoot::mirror_of(shot->subject);
+    const auto mirror = plan::mirror_of(shot->subject);
     const QRectF area = QRectF(rect()).adjusted(4, 24, -4, -24);
     const double half_width = report.extent.width / 2, half_height = report.extent.height / 2;
     const double scale = std::min(area.width() / (2 * half_width), area.height() / (2 * half_height)) * 0.94;
@@ -99,7 +99,7 @@ void ShineDrawing::paintEvent(QPaintEvent*) {
     drawLine(painter, {0, height() - 18.0, static_cast<double>(width()), 16}, Qt::AlignLeft | Qt::AlignVCenter,
              elided(textFont(11),
                     tr("white: the chosen light; yellow: others; dark: the room. %1 wide")
-                        .arg(QString::fromStdString(shoot::length_text(report.extent.width))),
+                        .arg(QString::fromStdString(text::length_text(report.extent.width))),
                     width()));
 }
 

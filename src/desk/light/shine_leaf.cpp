@@ -1,11 +1,11 @@
 #include "desk/light/shine_leaf.hpp"
 
-#include "desk/light/chosen_light.hpp"
+#include "desk/base/sentence.hpp"
 #include "desk/light/shine_drawing.hpp"
-#include "desk/sentence.hpp"
-#include "shoot/lighting.hpp"
-#include "shoot/reflections.hpp"
-#include "shoot/text.hpp"
+#include "desk/set/chosen_light.hpp"
+#include "plan/lighting.hpp"
+#include "plan/reflections.hpp"
+#include "text/text.hpp"
 
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -15,7 +15,10 @@
 
 namespace poquito::desk {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
 
 namespace {
 

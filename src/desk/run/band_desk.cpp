@@ -1,10 +1,10 @@
 #include "desk/run/band_desk.hpp"
 
-#include "desk/caption.hpp"
-#include "desk/quantity_field.hpp"
-#include "desk/ruler_view.hpp"
-#include "imaging/sharp_band.hpp"
-#include "shoot/text.hpp"
+#include "desk/base/caption.hpp"
+#include "desk/base/quantity_field.hpp"
+#include "desk/base/ruler_view.hpp"
+#include "imaging/inspect/sharp_band.hpp"
+#include "text/text.hpp"
 
 #include <QDialogButtonBox>
 #include <QFileDialog>
@@ -105,7 +105,7 @@ void BandDesk::refresh() {
     take_->setEnabled(found.has_value());
     const bool both = views_[0]->hasImage() && views_[1]->hasImage();
     if (found)
-        result_->setText(tr("Focus went %1 along the axis.").arg(QString::fromStdString(shoot::length_text(*found))));
+        result_->setText(tr("Focus went %1 along the axis.").arg(QString::fromStdString(text::length_text(*found))));
     else if (both && views_[0]->imageSize() != views_[1]->imageSize())
         result_->setText(tr("The two pictures are not of the same size."));
     else

@@ -1,12 +1,12 @@
 #include "desk/run/checklist_leaf.hpp"
 
+#include "advice/checklist.hpp"
+#include "desk/base/facts_view.hpp"
+#include "desk/base/theme.hpp"
 #include "desk/run/checklist_model.hpp"
-#include "desk/run/facts_view.hpp"
 #include "desk/run/run_desk.hpp"
-#include "desk/theme.hpp"
-#include "shoot/checklist.hpp"
-#include "shoot/text.hpp"
 #include "storage/path_text.hpp"
+#include "text/text.hpp"
 
 #include <QComboBox>
 #include <QFileDialog>
@@ -183,7 +183,7 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
         const auto* report = this->document().report();
         const auto middle = static_cast<std::size_t>(report ? report->capture.frames / 2 : 0);
         const auto id = rehearse->currentData().toString().toStdString();
-        if (auto trouble = bench::parse_trouble(id + "@" + std::to_string(middle))) settings.rehearsed = {*trouble};
+        if (auto trouble = devices::parse_trouble(id + "@" + std::to_string(middle))) settings.rehearsed = {*trouble};
         runs_.setSettings(settings);
     });
     connect(&runs_, &RunDesk::begun, rehearse, [rehearse] { rehearse->setCurrentIndex(0); });
@@ -236,7 +236,7 @@ void ChecklistLeaf::showRuns() {
     see_->setEnabled(runs_.status().has_value());
 }
 
-void ChecklistLeaf::showShot(const Shot& shot, const shoot::Report&) {
+void ChecklistLeaf::showShot(const Shot& shot, const plan::Report&) {
     model_->refresh();
     if (list_->width() != wrappedAt_) {  // rows are as high as their text is wrapped
         wrappedAt_ = list_->width();
@@ -244,7 +244,7 @@ void ChecklistLeaf::showShot(const Shot& shot, const shoot::Report&) {
     }
     const auto& checklist = document().assessment()->advice.checklist;
     const auto ticked =
-        std::ranges::count_if(checklist, [&](const auto& item) { return shoot::is_ticked(shot, item.id); });
+        std::ranges::count_if(checklist, [&](const auto& item) { return advice::is_ticked(shot, item.id); });
     progress_->setText(tr("%1 of %2").arg(ticked).arg(checklist.size()));
     showRuns();
     std::vector<Fact> facts;

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 class QListView;
 
@@ -20,7 +20,7 @@ class ChecklistLeaf : public StationPage {
     void runShown();  // the running view is wanted
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     void addBench(QVBoxLayout* column);

@@ -1,6 +1,6 @@
 #include "desk/run/checklist_model.hpp"
 
-#include "shoot/checklist.hpp"
+#include "advice/checklist.hpp"
 
 #include <utility>
 
@@ -38,9 +38,9 @@ Qt::ItemFlags ChecklistModel::flags(const QModelIndex& index) const {
 
 void ChecklistModel::refresh() {
     const auto* shot = document_.shot();
-    auto items = shot ? document_.assessment()->advice.checklist : std::vector<shoot::ChecklistItem>{};
+    auto items = shot ? document_.assessment()->advice.checklist : std::vector<advice::ChecklistItem>{};
     std::vector<bool> ticked;
-    for (const auto& item : items) ticked.push_back(shot && shoot::is_ticked(*shot, item.id));
+    for (const auto& item : items) ticked.push_back(shot && advice::is_ticked(*shot, item.id));
     if (items.size() != items_.size()) {
         beginResetModel();
         items_ = std::move(items);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/document.hpp"
+#include "desk/shell/document.hpp"
 
 #include <QAbstractListModel>
 
@@ -22,7 +22,7 @@ class ChecklistModel final : public QAbstractListModel {
 
   private:
     Document& document_;
-    std::vector<shoot::ChecklistItem> items_;
+    std::vector<advice::ChecklistItem> items_;
     std::vector<bool> ticked_;
 };
 

@@ -1,11 +1,11 @@
 #include "desk/run/cost_drawing.hpp"
 
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
-#include "desk/theme.hpp"
-#include "shoot/plan.hpp"
-#include "shoot/stack_plan.hpp"
-#include "shoot/text.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "plan/plan.hpp"
+#include "plan/stack/stack_plan.hpp"
+#include "text/text.hpp"
 
 #include <QPainter>
 
@@ -15,7 +15,7 @@
 namespace poquito::desk {
 namespace {
 
-QString seconds(double s) { return QString::fromStdString(shoot::time_text(s)); }
+QString seconds(double s) { return QString::fromStdString(text::time_text(s)); }
 
 }  // namespace
 
@@ -115,11 +115,11 @@ void CostDrawing::paintCurve(QPainter& painter, const QRectF& area) const {
              tr("Worst blur between planes, \u00b5m"));
     const QRectF field(area.left() + 38, area.top() + 24, area.width() - 46, area.height() - 24 - 36);
     if (field.height() < 30) return;
-    const auto plan = shoot::plan_of(document_.kit(), shot);
+    const auto plan = plan::plan_of(document_.kit(), shot);
     const double span = capture.stack->span.length();
     const double most = std::max({capture.frames, cost.enough_frames, 4.0}) * 1.6;
     const double least = std::max(1.0, std::floor(std::min(capture.frames, cost.enough_frames) / 4));
-    const double low = cost.floor * 1000, high = shoot::blur_of_frames(plan, span, least) * 1000;
+    const double low = cost.floor * 1000, high = plan::blur_of_frames(plan, span, least) * 1000;
     const double log_least = std::log(least), log_most = std::log(most);
     const double log_low = std::log(low * 0.85), log_high = std::log(high * 1.1);
     const auto x = [&](double frames) {
@@ -134,14 +134,14 @@ void CostDrawing::paintCurve(QPainter& painter, const QRectF& area) const {
         painter.drawLine(QPointF(field.left(), y(mark)), QPointF(field.right(), y(mark)));
         painter.setPen(t.quiet);
         drawLine(painter, QRectF(area.left(), y(mark) - 8, 32, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 QString::fromStdString(shoot::number_text(mark, 3)));
+                 QString::fromStdString(text::number_text(mark, 3)));
     }
     for (const double mark : decadeMarks(least, most)) {
         painter.setPen(QPen(t.hairline, 1));
         painter.drawLine(QPointF(x(mark), field.bottom()), QPointF(x(mark), field.bottom() + 4));
         painter.setPen(t.quiet);
         drawLine(painter, QRectF(x(mark) - 24, field.bottom() + 4, 48, 14), Qt::AlignHCenter | Qt::AlignVCenter,
-                 QString::fromStdString(shoot::number_text(mark, 4)));
+                 QString::fromStdString(text::number_text(mark, 4)));
     }
     drawLine(painter, QRectF(field.left(), field.bottom() + 18, field.width(), 14), Qt::AlignRight | Qt::AlignVCenter,
              tr("frames"));
@@ -152,7 +152,7 @@ void CostDrawing::paintCurve(QPainter& painter, const QRectF& area) const {
     constexpr int points = 60;
     for (int i = 0; i <= points; ++i) {
         const double frames = std::exp(log_least + (log_most - log_least) * i / points);
-        curve << QPointF(x(frames), y(shoot::blur_of_frames(plan, span, frames) * 1000));
+        curve << QPointF(x(frames), y(plan::blur_of_frames(plan, span, frames) * 1000));
     }
     painter.setPen(QPen(t.focus, 2));
     painter.drawPolyline(curve);
@@ -163,16 +163,16 @@ void CostDrawing::paintCurve(QPainter& painter, const QRectF& area) const {
         return wash;
     }());
     painter.setPen(QPen(t.ink, 1.5));
-    const double now = shoot::blur_of_frames(plan, span, capture.frames) * 1000;
+    const double now = plan::blur_of_frames(plan, span, capture.frames) * 1000;
     painter.setBrush(t.focus);
     painter.drawEllipse(QPointF(x(capture.frames), y(now)), 4.5, 4.5);
     drawLabel(painter, {x(capture.frames), y(now) - 14}, Qt::AlignHCenter | Qt::AlignVCenter,
-              tr("planned %1").arg(QString::fromStdString(shoot::number_text(capture.frames, 6))), t.focus);
+              tr("planned %1").arg(QString::fromStdString(text::number_text(capture.frames, 6))), t.focus);
     drawLabel(painter, {std::min(enough_x + 4, field.right() - 130), field.top() + 8}, Qt::AlignLeft | Qt::AlignVCenter,
-              tr("more than %1 hardly help").arg(QString::fromStdString(shoot::number_text(cost.enough_frames, 6))),
+              tr("more than %1 hardly help").arg(QString::fromStdString(text::number_text(cost.enough_frames, 6))),
               t.caution);
     drawLabel(painter, {field.left() + 4, y(low) + 9}, Qt::AlignLeft | Qt::AlignVCenter,
-              tr("Airy disc %1").arg(QString::fromStdString(shoot::number_text(low, 3))), t.caution);
+              tr("Airy disc %1").arg(QString::fromStdString(text::number_text(low, 3))), t.caution);
 }
 
 }  // namespace poquito::desk

@@ -1,9 +1,9 @@
 #include "desk/run/cost_leaf.hpp"
 
+#include "desk/base/facts_view.hpp"
+#include "desk/base/theme.hpp"
 #include "desk/run/cost_drawing.hpp"
-#include "desk/run/facts_view.hpp"
-#include "desk/theme.hpp"
-#include "shoot/text.hpp"
+#include "text/text.hpp"
 
 #include <QGridLayout>
 #include <QPushButton>
@@ -11,7 +11,9 @@
 
 namespace poquito::desk {
 
+using namespace text;
 using namespace shoot;
+using namespace plan;
 
 namespace {
 
@@ -30,12 +32,12 @@ CostLeaf::CostLeaf(Document& document, QWidget* parent) : StationPage(document, 
         return QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit());
     };
     sorting_ = addField(work, {"sortingField", tr("Sort one"), tr("Looking at it, keeping or throwing away")},
-                        secondsQuantity(shoot::range::seconds));
+                        secondsQuantity(text::range::seconds));
     connect(sorting_, &QuantityField::valueEdited, this, [this, day, key](double v) {
         day(tr("Change the time for sorting"), key(sorting_), [v](Workday& d) { d.sorting = v; });
     });
     combining_ = addField(work, {"combiningField", tr("Combine one"), tr("Of a stack; machine time you wait for")},
-                          secondsQuantity(shoot::range::seconds));
+                          secondsQuantity(text::range::seconds));
     connect(combining_, &QuantityField::valueEdited, this, [this, day, key](double v) {
         day(tr("Change the time for combining"), key(combining_), [v](Workday& d) { d.combining = v; });
     });

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 namespace poquito::desk {
 
@@ -15,7 +15,7 @@ class CostLeaf : public StationPage {
     explicit CostLeaf(Document& document, QWidget* parent = nullptr);
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     CostDrawing* drawing_;

@@ -1,9 +1,9 @@
 #include "desk/run/day_drawing.hpp"
 
-#include "desk/drafting.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
 #include "desk/run/order_leaf.hpp"
-#include "desk/theme.hpp"
-#include "shoot/text.hpp"
+#include "text/text.hpp"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -34,7 +34,7 @@ void DayDrawing::setPlan(const DayPlan* plan, int selected) {
     QStringList lines;
     if (plan)
         for (std::size_t k = 0; k < plan->best.order.size(); ++k)
-            lines += QString::fromStdString(shoot::day_time_text(plan->best.start[k])) + QLatin1Char(' ') +
+            lines += QString::fromStdString(text::day_time_text(plan->best.start[k])) + QLatin1Char(' ') +
                      plan->names[plan->best.order[k]];
     setAccessibleDescription(lines.join(QStringLiteral("; ")));
     update();
@@ -74,7 +74,7 @@ void DayDrawing::paintEvent(QPaintEvent*) {
         painter.drawLine(QPointF(x(mark), head - 3), QPointF(x(mark), field.bottom()));
         painter.setPen(t.quiet);
         drawLine(painter, QRectF(x(mark) - 26, 0, 52, 15), Qt::AlignHCenter | Qt::AlignVCenter,
-                 QString::fromStdString(shoot::day_time_text(mark)));
+                 QString::fromStdString(text::day_time_text(mark)));
     }
     for (std::size_t k = 0; k < day.order.size(); ++k) {
         const auto job = day.order[k];
@@ -106,7 +106,7 @@ void DayDrawing::paintEvent(QPaintEvent*) {
         fence(problem.done_by[job], false);
         painter.setPen(t.quiet);
         drawLine(painter, QRectF(0, top, 38, rowHeight()), Qt::AlignRight | Qt::AlignVCenter,
-                 QString::fromStdString(shoot::day_time_text(start)));
+                 QString::fromStdString(text::day_time_text(start)));
         painter.setPen(t.ink);
         painter.setFont(textFont(12));
         drawLine(painter, QRectF(44, top, names - 6, rowHeight()), Qt::AlignLeft | Qt::AlignVCenter,
@@ -114,7 +114,7 @@ void DayDrawing::paintEvent(QPaintEvent*) {
         painter.setFont(textFont(11));
         painter.setPen(late ? t.stop : t.quiet);
         const QString words =
-            late ? tr("%1 late").arg(QString::fromStdString(shoot::time_text(finish - *problem.done_by[job])))
+            late ? tr("%1 late").arg(QString::fromStdString(text::time_text(finish - *problem.done_by[job])))
                  : plan_->changes[k];
         drawLine(painter, QRectF(width() - changes, top, changes, rowHeight()), Qt::AlignLeft | Qt::AlignVCenter,
                  elided(textFont(11), words, changes));

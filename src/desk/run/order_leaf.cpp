@@ -1,8 +1,8 @@
 #include "desk/run/order_leaf.hpp"
 
+#include "desk/base/sentence.hpp"
 #include "desk/run/day_drawing.hpp"
-#include "desk/sentence.hpp"
-#include "shoot/text.hpp"
+#include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QGridLayout>
@@ -15,7 +15,12 @@
 
 namespace poquito::desk {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
+using namespace advice;
+using namespace day;
 
 namespace {
 
@@ -179,7 +184,7 @@ void OrderLeaf::showShot(const Shot& shot, const Report&) {
 
 void OrderLeaf::search() {
     const auto& shoot = document().shoot();
-    std::vector<std::shared_ptr<const shoot::Assessment>> assessments;
+    std::vector<std::shared_ptr<const advice::Assessment>> assessments;
     std::vector<const Report*> pointers;
     for (int i = 0; i < document().count(); ++i) {
         assessments.push_back(document().sharedAssessment(i));

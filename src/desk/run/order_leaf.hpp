@@ -1,7 +1,7 @@
 #pragma once
 
-#include "desk/station_page.hpp"
-#include "shoot/order.hpp"
+#include "day/order.hpp"
+#include "desk/base/station_page.hpp"
 
 #include <QFutureWatcher>
 #include <QTimer>
@@ -19,8 +19,8 @@ class Sentence;
 
 /// What an order comes to, beside the order given.
 struct DayPlan {
-    shoot::OrderProblem problem;
-    shoot::OrderedDay given, best;
+    day::OrderProblem problem;
+    day::OrderedDay given, best;
     std::vector<QString> names;    // of the shots, in the order given
     std::vector<QString> changes;  // before each shot of the best order
     QString impossible;            // why no order keeps everything; empty: one does
@@ -38,7 +38,7 @@ class OrderLeaf : public StationPage {
     bool isSettled() const { return !watcher_.isRunning() && !later_.isActive(); }
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     void addDay(QVBoxLayout* column);

@@ -1,6 +1,6 @@
 #include "desk/run/run_desk.hpp"
 
-#include "shoot/order.hpp"
+#include "day/order.hpp"
 #include "storage/atomic_file.hpp"
 
 #include <QSettings>
@@ -99,51 +99,51 @@ void RunDesk::startNext() {
     const shoot::Shot shot = *find(queue_.front());
     queue_.erase(queue_.begin());
     const auto journals = std::filesystem::path(folder_.path().toStdString());
-    const auto id = bench::next_run_id(journals, shot.id);
+    const auto id = run::next_run_id(journals, shot.id);
     const auto index = std::ranges::find(document_.shoot().shots, shot.id, &shoot::Shot::id);
     if (const auto refusal =
-            bench::run_refusal(document_.report(static_cast<int>(index - document_.shoot().shots.begin())))) {
+            run::run_refusal(document_.report(static_cast<int>(index - document_.shoot().shots.begin())))) {
         queue_.clear();
         return Q_EMIT problemFound(QString::fromStdString(*refusal));
     }
-    auto plan = bench::make_run_plan(document_.kit(), shot, id, journals / id);
-    if (tests_) plan = bench::test_plan(plan);
-    bench::RunState state{
-        .plan = plan, .time = bench::local_time(), .frames = std::vector<bench::JournalFrame>(plan.frames.size())};
+    auto plan = run::make_run_plan(document_.kit(), shot, id, journals / id);
+    if (tests_) plan = run::test_plan(plan);
+    run::RunState state{
+        .plan = plan, .time = devices::local_time(), .frames = std::vector<run::JournalFrame>(plan.frames.size())};
     launch(std::move(state), shot, journals / (plan.id + ".journal"));
 }
 
 void RunDesk::goOn(const QString& path) {
     if (runner_) return;
-    auto journal = bench::Journal::resume(path.toStdString());
+    auto journal = run::Journal::resume(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&journal))
         return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-    auto read = bench::read_journal(path.toStdString());
+    auto read = run::read_journal(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&read))
         return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-    auto& state = std::get<bench::RunState>(read);
+    auto& state = std::get<run::RunState>(read);
     const auto* shot = find(state.plan.shot);
     if (!shot) return Q_EMIT problemFound(tr("The shot of this run is not in the shoot."));
     queue_.clear();
     tests_ = state.plan.id.ends_with("-test");
     const shoot::Shot copy = *shot;
-    launch(std::move(state), copy, std::get<bench::Journal>(std::move(journal)));
+    launch(std::move(state), copy, std::get<run::Journal>(std::move(journal)));
 }
 
 void RunDesk::enterInLog(const QString& path) {
-    auto journal = bench::Journal::resume(path.toStdString());
+    auto journal = run::Journal::resume(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&journal))
         return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-    const auto read = bench::read_journal(path.toStdString());
+    const auto read = run::read_journal(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&read))
         return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-    std::get<bench::Journal>(journal).ended(shoot::RunEnd::broken);
+    std::get<run::Journal>(journal).ended(shoot::RunEnd::broken);
     brokenRead_ = {};
-    log(std::get<bench::RunState>(read));
+    log(std::get<run::RunState>(read));
     Q_EMIT changed();
 }
 
-bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, JournalSource source) {
+bool RunDesk::launch(run::RunState state, const shoot::Shot& shot, JournalSource source) {
     std::error_code failed;
     std::filesystem::create_directories(state.plan.folder, failed);
     if (failed) {
@@ -152,25 +152,25 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, JournalSour
                 .arg(QString::fromStdString(state.plan.folder.string()), QString::fromStdString(failed.message())));
         return false;
     }
-    bench::SimulatedBench::Options options{.troubles = settings_.rehearsed,
-                                           .picture_width = settings_.pictureWidth,
-                                           .device = settings_.railLine.toStdString()};
+    devices::SimulatedBench::Options options{.troubles = settings_.rehearsed,
+                                             .picture_width = settings_.pictureWidth,
+                                             .device = settings_.railLine.toStdString()};
     if (!settings_.dialectFile.isEmpty()) {
         const auto text = storage::read_file(settings_.dialectFile.toStdString());
         auto dialect = std::holds_alternative<std::string>(text)
-                           ? bench::read_dialect(std::get<std::string>(text))
-                           : storage::ReadResult<bench::MotionDialect>(std::get<storage::ReadError>(text));
+                           ? devices::read_dialect(std::get<std::string>(text))
+                           : storage::ReadResult<devices::MotionDialect>(std::get<storage::ReadError>(text));
         if (const auto* error = std::get_if<storage::ReadError>(&dialect)) {
             Q_EMIT problemFound(tr("The rail's dialect: %1").arg(QString::fromStdString(storage::message(*error))));
             return false;
         }
-        options.dialect = std::get<bench::MotionDialect>(std::move(dialect));
+        options.dialect = std::get<devices::MotionDialect>(std::move(dialect));
     }
     // Last, so that nothing that could not begin leaves a journal behind.
-    std::variant<bench::Journal, storage::ReadError> journal =
-        std::holds_alternative<bench::Journal>(source)
-            ? std::get<bench::Journal>(std::move(source))
-            : bench::Journal::create(std::get<std::filesystem::path>(source), state.plan);
+    std::variant<run::Journal, storage::ReadError> journal =
+        std::holds_alternative<run::Journal>(source)
+            ? std::get<run::Journal>(std::move(source))
+            : run::Journal::create(std::get<std::filesystem::path>(source), state.plan);
     if (const auto* error = std::get_if<storage::ReadError>(&journal)) {
         Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
         return false;
@@ -178,11 +178,11 @@ bool RunDesk::launch(bench::RunState state, const shoot::Shot& shot, JournalSour
     settings_.rehearsed.clear();  // once
     brokenRead_ = {};
     plan_ = state.plan;
-    clock_ = std::make_unique<bench::WallClock>(settings_.speed);
-    devices_ = std::make_unique<bench::SimulatedBench>(*clock_, bench::bench_setup(document_.kit(), shot, plan_),
-                                                       std::move(options));
-    journal_ = std::make_unique<bench::Journal>(std::get<bench::Journal>(std::move(journal)));
-    runner_ = std::make_unique<bench::Runner>(devices_->bench(), *clock_, *journal_, std::move(state));
+    clock_ = std::make_unique<devices::WallClock>(settings_.speed);
+    devices_ = std::make_unique<devices::SimulatedBench>(*clock_, run::bench_setup(document_.kit(), shot, plan_),
+                                                         std::move(options));
+    journal_ = std::make_unique<run::Journal>(std::get<run::Journal>(std::move(journal)));
+    runner_ = std::make_unique<run::Runner>(devices_->bench(), *clock_, *journal_, std::move(state));
     last_ = runner_->status();
     thread_ = std::thread([this, runner = runner_.get(), run = ++run_] {
         runner->run([this] {
@@ -209,17 +209,17 @@ void RunDesk::finished() {
     devices_.reset();
     clock_.reset();
     log(state);
-    if (last_->phase != bench::Phase::complete) queue_.clear();
+    if (last_->phase != run::Phase::complete) queue_.clear();
     if (!queue_.empty())
         if (const auto* done = find(state.plan.shot), *next = find(queue_.front()); done && next)
-            change_ = QString::fromStdString(shoot::change_text(shoot::change_between(*done, *next)));
+            change_ = QString::fromStdString(day::change_text(day::change_between(*done, *next)));
     Q_EMIT ended();
     Q_EMIT changed();
 }
 
 /// What was really exposed, in the shot's record; a run that was gone on with takes the place of its first part.
-void RunDesk::log(const bench::RunState& state) {
-    auto record = bench::record_of(state);
+void RunDesk::log(const run::RunState& state) {
+    auto record = run::record_of(state);
     if (state.plan.id.ends_with("-test"))
         record.remark = "test frames" + (record.remark.empty() ? "" : "; " + record.remark);
     if (record.frames.empty() && record.end != shoot::RunEnd::complete) return;
@@ -260,7 +260,7 @@ void RunDesk::redoFrom(std::size_t frame) {
     if (runner_) runner_->redo_from(frame);
 }
 
-std::optional<bench::RunStatus> RunDesk::status() const { return last_; }
+std::optional<run::RunStatus> RunDesk::status() const { return last_; }
 
 std::vector<BrokenRun> RunDesk::brokenRuns() const {
     std::vector<BrokenRun> runs;
@@ -270,10 +270,10 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
     if (!brokenRead_.isValid() || changed != brokenRead_) {
         brokenRead_ = changed;
         broken_.clear();
-        for (const auto& path : bench::unfinished_runs(folder_.path().toStdString())) {
-            if (bench::run_is_on(path)) continue;  // in another window
-            const auto read = bench::read_journal(path);
-            if (const auto* state = std::get_if<bench::RunState>(&read))
+        for (const auto& path : run::unfinished_runs(folder_.path().toStdString())) {
+            if (run::run_is_on(path)) continue;  // in another window
+            const auto read = run::read_journal(path);
+            if (const auto* state = std::get_if<run::RunState>(&read))
                 broken_.push_back({.journal = QString::fromStdString(path.string()),
                                    .shot = state->plan.shot,
                                    .name = QString::fromStdString(state->plan.shot_name),

@@ -1,8 +1,8 @@
 #pragma once
 
-#include "bench/runner.hpp"
-#include "bench/simulated_bench.hpp"
-#include "desk/document.hpp"
+#include "desk/shell/document.hpp"
+#include "devices/sim/simulated_bench.hpp"
+#include "run/runner.hpp"
 
 #include <QDateTime>
 #include <QDir>
@@ -19,10 +19,10 @@ namespace poquito::desk {
 
 /// What the bench is made of, and how fast its clock goes.
 struct BenchSettings {
-    double speed = 1;                       // of the simulated bench
-    QString railLine;                       // a serial line with a motion controller; empty: the simulated rail
-    QString dialectFile;                    // what that understands; empty: the usual codes
-    std::vector<bench::Trouble> rehearsed;  // what is to go wrong
+    double speed = 1;                         // of the simulated bench
+    QString railLine;                         // a serial line with a motion controller; empty: the simulated rail
+    QString dialectFile;                      // what that understands; empty: the usual codes
+    std::vector<devices::Trouble> rehearsed;  // what is to go wrong
     int pictureWidth = 960;
 
     static BenchSettings stored();
@@ -74,8 +74,8 @@ class RunDesk : public QObject {
     QString nextShot() const;
 
     /// Of the run that is on or was last; empty before the first.
-    std::optional<bench::RunStatus> status() const;
-    const bench::RunPlan& plan() const { return plan_; }
+    std::optional<run::RunStatus> status() const;
+    const run::RunPlan& plan() const { return plan_; }
     const std::string& shot() const { return plan_.shot; }
     bool isTest() const { return tests_; }
 
@@ -94,10 +94,10 @@ class RunDesk : public QObject {
   private:
     void startNext();
     /// Of a run that is gone on with, or where to begin a new one.
-    using JournalSource = std::variant<bench::Journal, std::filesystem::path>;
-    bool launch(bench::RunState state, const shoot::Shot& shot, JournalSource source);
+    using JournalSource = std::variant<run::Journal, std::filesystem::path>;
+    bool launch(run::RunState state, const shoot::Shot& shot, JournalSource source);
     void finished();
-    void log(const bench::RunState& state);
+    void log(const run::RunState& state);
     const shoot::Shot* find(const std::string& id) const;
 
     Document& document_;
@@ -107,12 +107,12 @@ class RunDesk : public QObject {
     QString change_;
     bool tests_ = false;
     int run_ = 0;  // counts them: what a run tells after it was shut down is not about the next
-    bench::RunPlan plan_;
-    std::unique_ptr<bench::WallClock> clock_;
-    std::unique_ptr<bench::SimulatedBench> devices_;
-    std::unique_ptr<bench::Journal> journal_;
-    std::unique_ptr<bench::Runner> runner_;
-    std::optional<bench::RunStatus> last_;
+    run::RunPlan plan_;
+    std::unique_ptr<devices::WallClock> clock_;
+    std::unique_ptr<devices::SimulatedBench> devices_;
+    std::unique_ptr<run::Journal> journal_;
+    std::unique_ptr<run::Runner> runner_;
+    std::optional<run::RunStatus> last_;
     std::thread thread_;
     mutable std::vector<BrokenRun> broken_;  // of any shoot, as the folder was last read
     mutable QDateTime brokenRead_;           // when the folder had last changed then; invalid: read it again

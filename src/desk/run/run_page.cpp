@@ -1,6 +1,6 @@
 #include "desk/run/run_page.hpp"
 
-#include "desk/leaves.hpp"
+#include "desk/base/leaves.hpp"
 #include "desk/run/checklist_leaf.hpp"
 #include "desk/run/cost_leaf.hpp"
 #include "desk/run/order_leaf.hpp"
@@ -37,7 +37,7 @@ RunPage::RunPage(Document& document, RunDesk& runs, QWidget* parent) : StationPa
 
 bool RunPage::exportSheet(const QString& path) { return sheet_->exportSheet(path); }
 
-void RunPage::showShot(const Shot&, const shoot::Report&) {
+void RunPage::showShot(const Shot&, const plan::Report&) {
     static_cast<StationPage*>(leaves_->currentLeaf())->refresh();
 }
 

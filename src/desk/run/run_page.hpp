@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 namespace poquito::desk {
 
@@ -24,7 +24,7 @@ class RunPage : public StationPage {
     void problemFound(const QString& problem);
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     Leaves* leaves_ = nullptr;

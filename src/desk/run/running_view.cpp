@@ -1,12 +1,12 @@
 #include "desk/run/running_view.hpp"
 
-#include "desk/caption.hpp"
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
+#include "desk/base/caption.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/run/stack_bands.hpp"
-#include "desk/theme.hpp"
-#include "shoot/text.hpp"
+#include "desk/shell/document.hpp"
+#include "text/text.hpp"
 
 #include <QApplication>
 #include <QCheckBox>
@@ -27,8 +27,8 @@ namespace {
 
 constexpr double at_once = 0.04;  // s
 
-using bench::FrameState;
-using bench::Phase;
+using run::FrameState;
+using run::Phase;
 
 QString text(const std::string& words) { return QString::fromStdString(words); }
 
@@ -171,7 +171,7 @@ void RunningView::refresh() {
     update();
 }
 
-void RunningView::sound(const bench::RunStatus& status) {
+void RunningView::sound(const run::RunStatus& status) {
     if (heard_ == status.phase) return;
     heard_ = status.phase;
     const bool needs = status.phase == Phase::complete || status.phase == Phase::broken ||
@@ -203,7 +203,7 @@ QRectF RunningView::cellRect(std::size_t frame) const {
     return {s.area.left() + static_cast<double>(frame - s.first) * s.width, s.area.top(), s.width - 4, s.area.height()};
 }
 
-const QImage* RunningView::thumbnail(const bench::RunStatus& status, std::size_t frame) {
+const QImage* RunningView::thumbnail(const run::RunStatus& status, std::size_t frame) {
     if (status.frames[frame] != FrameState::saved && status.frames[frame] != FrameState::dim) {
         thumbnails_.remove(frame);  // taken again
         return nullptr;
@@ -250,7 +250,7 @@ void RunningView::paintEvent(QPaintEvent*) {
     paintStrip(painter, *status);
 }
 
-void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const bench::RunStatus& status) const {
+void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const run::RunStatus& status) const {
     const Theme& t = theme();
     const bool good = status.phase == Phase::complete;
     // Frame k of n, as large as there is room.
@@ -307,18 +307,18 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const benc
         line(tr("in the log"), logged ? tr("yes") : tr("no"), logged ? t.focus : t.stop);
         return;
     }
-    line(tr("left"), status.seconds_left > 0 ? text(shoot::time_text(std::ceil(status.seconds_left))) : tr("none"),
+    line(tr("left"), status.seconds_left > 0 ? text(text::time_text(std::ceil(status.seconds_left))) : tr("none"),
          t.ink);
     const auto& flash = status.flash_ready_in;
     line(tr("flash"), flashText(), !flash ? t.stop : *flash > at_once ? t.lightText : t.focus);
     const double plane = status.plane;
     line(tr("plane"),
          std::abs(plane) < 1e-9 ? tr("nearest")
-                                : text(shoot::length_text(std::abs(plane))) + (plane < 0 ? tr(" before") : tr(" deep")),
+                                : text(text::length_text(std::abs(plane))) + (plane < 0 ? tr(" before") : tr(" deep")),
          t.focus);
 }
 
-void RunningView::paintSubject(QPainter& painter, const QRectF& area, const bench::RunStatus& status) const {
+void RunningView::paintSubject(QPainter& painter, const QRectF& area, const run::RunStatus& status) const {
     const auto& shots = document_.shoot().shots;
     const auto found = std::ranges::find(shots, runs_.shot(), &shoot::Shot::id);
     if (found == shots.end()) return;
@@ -366,7 +366,7 @@ void RunningView::paintSubject(QPainter& painter, const QRectF& area, const benc
              Qt::AlignRight | Qt::AlignVCenter, tr("farthest"));
 }
 
-void RunningView::paintStrip(QPainter& painter, const bench::RunStatus& status) {
+void RunningView::paintStrip(QPainter& painter, const run::RunStatus& status) {
     const Theme& t = theme();
     const auto s = strip();
     for (std::size_t i = s.first; i < s.first + s.count; ++i) {

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "bench/runner.hpp"
+#include "run/runner.hpp"
 
 #include <QHash>
 #include <QImage>
@@ -46,11 +46,11 @@ class RunningView : public QWidget {
     };
     Strip strip() const;
     void refresh();
-    void paintSubject(QPainter& painter, const QRectF& area, const bench::RunStatus& status) const;
-    void paintStrip(QPainter& painter, const bench::RunStatus& status);
-    void paintNumbers(QPainter& painter, const QRectF& area, const bench::RunStatus& status) const;
-    const QImage* thumbnail(const bench::RunStatus& status, std::size_t frame);
-    void sound(const bench::RunStatus& status);
+    void paintSubject(QPainter& painter, const QRectF& area, const run::RunStatus& status) const;
+    void paintStrip(QPainter& painter, const run::RunStatus& status);
+    void paintNumbers(QPainter& painter, const QRectF& area, const run::RunStatus& status) const;
+    const QImage* thumbnail(const run::RunStatus& status, std::size_t frame);
+    void sound(const run::RunStatus& status);
 
     Document& document_;
     RunDesk& runs_;
@@ -58,7 +58,7 @@ class RunningView : public QWidget {
     bool chosenByHand_ = false;
     std::string shownRun_;
     QHash<qulonglong, QImage> thumbnails_;
-    std::optional<bench::Phase> heard_;
+    std::optional<run::Phase> heard_;
     QPushButton* pause_ = nullptr;
     QPushButton* stop_ = nullptr;
     QPushButton* skip_ = nullptr;

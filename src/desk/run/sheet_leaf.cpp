@@ -1,8 +1,8 @@
 #include "desk/run/sheet_leaf.hpp"
 
-#include "desk/file_dialogs.hpp"
-#include "desk/sheet_printer.hpp"
-#include "desk/theme.hpp"
+#include "desk/base/file_dialogs.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/sheet_printer.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/run_sheet.hpp"
 
@@ -47,7 +47,7 @@ SheetLeaf::SheetLeaf(Document& document, QWidget* parent) : StationPage(document
     connect(laidOut_, &QTimer::timeout, this, &SheetLeaf::showSheet);
 }
 
-void SheetLeaf::showShot(const Shot&, const shoot::Report&) {
+void SheetLeaf::showShot(const Shot&, const plan::Report&) {
     if (preview_->document()->isEmpty())
         showSheet();
     else

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 class QTextBrowser;
 class QTimer;
@@ -17,7 +17,7 @@ class SheetLeaf : public StationPage {
     bool exportSheet(const QString& path);
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     void askAndExport(const QString& ending);

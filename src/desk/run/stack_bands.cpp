@@ -1,9 +1,9 @@
 #include "desk/run/stack_bands.hpp"
 
-#include "desk/bench_layout.hpp"
-#include "desk/theme.hpp"
-#include "shoot/plan.hpp"
-#include "shoot/stack_plan.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/set/bench_layout.hpp"
+#include "plan/plan.hpp"
+#include "plan/stack/stack_plan.hpp"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -12,15 +12,15 @@
 
 namespace poquito::desk {
 
-std::vector<Band> bandsOf(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report) {
+std::vector<Band> bandsOf(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report) {
     constexpr std::size_t most = 400;
     std::vector<Band> bands;
-    const auto plan = shoot::plan_of(kit, shot);
-    const auto frames = shoot::stack_frames(plan, report);
+    const auto plan = plan::plan_of(kit, shot);
+    const auto frames = plan::stack_frames(plan, report);
     if (frames.empty()) return bands;
-    const auto reach_of = [&](const shoot::StackFrame& frame) {
+    const auto reach_of = [&](const plan::StackFrame& frame) {
         const auto at = frame.ring ? optics::focus_at_ring(plan.train, *frame.ring) : plan.at;
-        return shoot::frame_reach(plan, at, shot.exposure.f_number).value_or(shoot::FrameReach{});
+        return plan::frame_reach(plan, at, shot.exposure.f_number).value_or(plan::FrameReach{});
     };
     // Between the ends the reach changes evenly enough for a drawing.
     const auto first = reach_of(frames.front()), last = reach_of(frames.back());
@@ -34,7 +34,7 @@ std::vector<Band> bandsOf(const shoot::Kit& kit, const shoot::Shot& shot, const 
     return bands;
 }
 
-double drawSection(QPainter& painter, const QRectF& field, const shoot::Shot& shot, const shoot::Report& report,
+double drawSection(QPainter& painter, const QRectF& field, const shoot::Shot& shot, const plan::Report& report,
                    double low, double high) {
     const double across = field.width() / (high - low);
     const double half = subjectHalf(report.extent, Elevation::side);

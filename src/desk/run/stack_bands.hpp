@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/report.hpp"
+#include "plan/report.hpp"
 
 #include <QRectF>
 
@@ -18,11 +18,11 @@ struct Band {
     double to = 0;
 };
 /// Of all frames. At most 400: more are not told apart on a screen.
-std::vector<Band> bandsOf(const shoot::Kit& kit, const shoot::Shot& shot, const shoot::Report& report);
+std::vector<Band> bandsOf(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
 
 /// The subject's section in `field`, `low` to `high` mm of depth across it. Returns how many times as deep as high it
 /// is drawn: 1, to scale.
-double drawSection(QPainter& painter, const QRectF& field, const shoot::Shot& shot, const shoot::Report& report,
+double drawSection(QPainter& painter, const QRectF& field, const shoot::Shot& shot, const plan::Report& report,
                    double low, double high);
 
 }  // namespace poquito::desk

@@ -1,10 +1,10 @@
 #include "desk/run/stack_drawing.hpp"
 
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
 #include "desk/run/stack_bands.hpp"
-#include "desk/theme.hpp"
-#include "shoot/text.hpp"
+#include "desk/shell/document.hpp"
+#include "text/text.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -16,7 +16,7 @@
 namespace poquito::desk {
 namespace {
 
-QString mm(double length) { return QString::fromStdString(shoot::length_text(length)); }
+QString mm(double length) { return QString::fromStdString(text::length_text(length)); }
 constexpr double grip = 8;  // pixels about an end that take hold of it
 
 }  // namespace
@@ -98,8 +98,7 @@ void StackDrawing::paintEvent(QPaintEvent*) {
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
     QString title = tr("From the side");
-    if (stretched > 1.02)
-        title += tr("; depth %1 \u00d7").arg(QString::fromStdString(shoot::number_text(stretched, 2)));
+    if (stretched > 1.02) title += tr("; depth %1 \u00d7").arg(QString::fromStdString(text::number_text(stretched, 2)));
     drawLine(painter, QRectF(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
              elided(textFont(12, QFont::DemiBold), title, width()));
     if (stack) {
@@ -128,7 +127,7 @@ void StackDrawing::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(t.quiet, 1));
         painter.drawLine(QPointF(xOf(mark), area.bottom() + 5), QPointF(xOf(mark), area.bottom() + 11));
         const QString words =
-            std::abs(mark) < step / 2 ? tr("nearest") : QString::fromStdString(shoot::number_text(mark, 4));
+            std::abs(mark) < step / 2 ? tr("nearest") : QString::fromStdString(text::number_text(mark, 4));
         drawLine(painter, QRectF(xOf(mark) - 40, area.bottom() + 12, 80, 14), Qt::AlignHCenter | Qt::AlignVCenter,
                  words);
     }

@@ -1,11 +1,11 @@
 #include "desk/run/stack_leaf.hpp"
 
-#include "desk/options.hpp"
-#include "desk/run/facts_view.hpp"
+#include "desk/base/facts_view.hpp"
+#include "desk/base/options.hpp"
+#include "desk/base/theme.hpp"
 #include "desk/run/stack_drawing.hpp"
-#include "desk/theme.hpp"
-#include "shoot/plan.hpp"
-#include "shoot/text.hpp"
+#include "plan/plan.hpp"
+#include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -17,7 +17,10 @@
 
 namespace poquito::desk {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
 
 namespace {
 
@@ -199,11 +202,11 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         [](const Shot& s) { return s.capture.tail; }, [](Shot& s, double v) { s.capture.tail = v; });
     add(
         {"stackOverlapField", tr("Overlap"), tr("Share of a frame's depth that the next one repeats")},
-        shareQuantity(shoot::range::overlap), [](const Shot& s) { return s.capture.overlap; },
+        shareQuantity(text::range::overlap), [](const Shot& s) { return s.capture.overlap; },
         [](Shot& s, double v) { s.capture.overlap = v; });
     settle_ = addQuantity(
         group, {"settleField", tr("Settle"), tr("Rest after each move, before the exposure")},
-        secondsQuantity(shoot::range::seconds),
+        secondsQuantity(text::range::seconds),
         [this](const Shot& s) { return s.capture.settle.value_or(default_settle(plan_of(this->document().kit(), s))); },
         [](Shot& s, double v) { s.capture.settle = v; });
     stackOnly_.push_back(settle_);
@@ -258,7 +261,7 @@ void StackLeaf::addHand(QGridLayout* group) {
             }),
         addQuantity(
             group, {"burstRateField", tr("Frames a second"), tr("Of the continuous drive")},
-            ratioQuantity(shoot::range::some_frequency), [](const Shot& s) { return s.capture.hand.frames_per_second; },
+            ratioQuantity(text::range::some_frequency), [](const Shot& s) { return s.capture.hand.frames_per_second; },
             [](Shot& s, double v) { s.capture.hand.frames_per_second = v; }),
         addQuantity(
             group, {"burstLengthField", tr("A burst lasts"), tr("How long the shutter is held")}, secondsQuantity(),
@@ -268,13 +271,13 @@ void StackLeaf::addHand(QGridLayout* group) {
             }),
         addQuantity(
             group, {"swaySpeedField", tr("Sway"), tr("How fast the camera moves to and fro")},
-            speedQuantity(shoot::range::some_speed), [](const Shot& s) { return s.capture.hand.speed; },
+            speedQuantity(text::range::some_speed), [](const Shot& s) { return s.capture.hand.speed; },
             [](Shot& s, double v) {
                 if (v > 0) s.capture.hand.speed = v;
             }),
         addQuantity(
             group, {"swayRangeField", tr("\u2026 through"), tr("From one end of the sway to the other")},
-            lengthQuantity(shoot::range::size), [](const Shot& s) { return s.capture.hand.range; },
+            lengthQuantity(text::range::size), [](const Shot& s) { return s.capture.hand.range; },
             [](Shot& s, double v) { s.capture.hand.range = v; }),
     };
 }

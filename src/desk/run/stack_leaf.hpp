@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 namespace poquito::desk {
 
@@ -18,7 +18,7 @@ class StackLeaf : public StationPage {
     void slicePointsWanted();  // to be clicked in the finder
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     void addWhat(QVBoxLayout* column);

@@ -1,11 +1,11 @@
 #include "desk/run/steps_chart.hpp"
 
-#include "desk/document.hpp"
-#include "desk/drafting.hpp"
-#include "desk/theme.hpp"
-#include "shoot/plan.hpp"
-#include "shoot/step_sizes.hpp"
-#include "shoot/text.hpp"
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "plan/plan.hpp"
+#include "plan/stack/step_sizes.hpp"
+#include "text/text.hpp"
 
 #include <QPainter>
 
@@ -24,9 +24,9 @@ void StepsChart::paintEvent(QPaintEvent*) {
     const auto* shot = document_.shot();
     if (!shot) return;
     const Theme& t = theme();
-    const auto plan = shoot::plan_of(document_.kit(), *shot);
+    const auto plan = plan::plan_of(document_.kit(), *shot);
     const auto& report = *document_.report();
-    const double rate = std::abs(shoot::travel_per_ring(plan.train, plan.at.ring));
+    const double rate = std::abs(plan::travel_per_ring(plan.train, plan.at.ring));
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(textFont(12, QFont::DemiBold));
@@ -34,10 +34,10 @@ void StepsChart::paintEvent(QPaintEvent*) {
     drawLine(painter, QRectF(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
              elided(textFont(12, QFont::DemiBold),
                     tr("A step at the subject, at %1 and %2")
-                        .arg(QString::fromStdString(shoot::magnification_text(plan.at.magnification)),
-                             QString::fromStdString(shoot::f_number_text(shot->exposure.f_number))),
+                        .arg(QString::fromStdString(text::magnification_text(plan.at.magnification)),
+                             QString::fromStdString(text::f_number_text(shot->exposure.f_number))),
                     width()));
-    const auto fit = shoot::fit_steps(plan.camera.step_readings, plan.lens.id);
+    const auto fit = plan::fit_steps(plan.camera.step_readings, plan.lens.id);
     painter.setFont(textFont(12));
     if (!fit || !std::isfinite(rate) || rate <= 0) {
         painter.setPen(t.quiet);
@@ -75,7 +75,7 @@ void StepsChart::paintEvent(QPaintEvent*) {
         painter.drawLine(QPointF(field.left(), y(mark)), QPointF(field.right(), y(mark)));
         painter.setPen(t.quiet);
         drawLine(painter, QRectF(0, y(mark) - 8, 52, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 QString::fromStdString(shoot::length_text(mark)));
+                 QString::fromStdString(text::length_text(mark)));
     }
     for (int setting = 1; setting <= greatest; ++setting) {
         painter.setPen(QPen(t.hairline, 1));
@@ -116,7 +116,7 @@ void StepsChart::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(t.focus, 1.5, Qt::DashLine));
         painter.drawLine(QPointF(field.left(), y(*wanted)), QPointF(field.right(), y(*wanted)));
         drawLabel(painter, {field.left() + 6, y(*wanted) - 9}, Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("the plan allows %1").arg(QString::fromStdString(shoot::length_text(*wanted))), t.focus);
+                  tr("the plan allows %1").arg(QString::fromStdString(text::length_text(*wanted))), t.focus);
     }
     const auto& stack = report.capture.stack;
     if (stack && stack->bracket && stack->bracket->choice) {

@@ -1,12 +1,12 @@
 #include "desk/run/steps_leaf.hpp"
 
-#include "bench/clock.hpp"
+#include "desk/base/sentence.hpp"
 #include "desk/run/band_desk.hpp"
 #include "desk/run/steps_chart.hpp"
-#include "desk/sentence.hpp"
-#include "shoot/plan.hpp"
-#include "shoot/step_sizes.hpp"
-#include "shoot/text.hpp"
+#include "devices/clock.hpp"
+#include "plan/plan.hpp"
+#include "plan/stack/step_sizes.hpp"
+#include "text/text.hpp"
 
 #include <QGridLayout>
 #include <QHeaderView>
@@ -18,7 +18,10 @@
 
 namespace poquito::desk {
 
+using namespace text;
+using namespace gear;
 using namespace shoot;
+using namespace plan;
 
 namespace {
 
@@ -47,7 +50,7 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     frames_->setValue(20);
     travel_ = addField(reading,
                        {"readingTravelField", tr("Focus went"), tr("Along the axis, from the first frame to the last")},
-                       lengthQuantity(shoot::range::size));
+                       lengthQuantity(text::range::size));
     travel_->setValue(5);
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
@@ -114,7 +117,7 @@ void StepsLeaf::enter() {
                                         .frames = std::max(2.0, frames_->value()),
                                         .travel = travel_->value(),
                                         .ring_step = *step,
-                                        .time = bench::local_time()});
+                                        .time = devices::local_time()});
         camera.bracket.step_settings = std::max(camera.bracket.step_settings, 10);
     });
 }

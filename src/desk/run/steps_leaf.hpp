@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/station_page.hpp"
+#include "desk/base/station_page.hpp"
 
 class QTableWidget;
 
@@ -20,14 +20,14 @@ class StepsLeaf : public StationPage {
     void problemFound(const QString& problem);
 
   protected:
-    void showShot(const Shot& shot, const shoot::Report& report) override;
+    void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
     void enter();
     void remove();
     void fromPictures();
-    void showReadings(std::vector<shoot::StepReading> readings);
-    void editCamera(const QString& label, const std::function<void(shoot::Camera&)>& change);
+    void showReadings(std::vector<gear::StepReading> readings);
+    void editCamera(const QString& label, const std::function<void(gear::Camera&)>& change);
 
     QuantityField* settings_ = nullptr;
     QuantityField* setting_ = nullptr;
@@ -39,7 +39,7 @@ class StepsLeaf : public StationPage {
     StepsChart* chart_ = nullptr;
     Sentence* verdict_ = nullptr;
     std::string shotShown_;
-    std::vector<shoot::StepReading> shown_;  // in the table
+    std::vector<gear::StepReading> shown_;  // in the table
     bool listed_ = false;
 };
 

@@ -1,0 +1,66 @@
+# What nearly every source of the core includes; compiled once and shared by all rooms that take the same options.
+set(POQUITO_PCH <fmt/format.h> <algorithm> <cmath> <functional> <memory> <optional> <string> <variant> <vector>)
+file(CONFIGURE OUTPUT ${CMAKE_BINARY_DIR}/pch.cpp CONTENT "")
+foreach(variant "" _checked)
+  add_library(poquito_pch${variant} OBJECT EXCLUDE_FROM_ALL ${CMAKE_BINARY_DIR}/pch.cpp)
+  target_link_libraries(poquito_pch${variant} PRIVATE fmt::fmt)
+  target_precompile_headers(poquito_pch${variant} PRIVATE ${POQUITO_PCH})
+endforeach()
+target_compile_options(poquito_pch_checked PRIVATE ${POQUITO_SANITIZERS})
+
+# poquito_room(NAME DEPENDS room... PACKAGES target... PUBLIC_PACKAGES target... OPTIONS option... SOURCES file...
+#              [CHECKED])
+# One folder of src/ as a static library `poquito_NAME`. Its headers stand in its `include/NAME`, so that a room sees
+# its own and those of the rooms it names, and no others: a wrong `#include "desk/..."` does not compile, and a wrong
+# call does not link. CHECKED: built once more under sanitizers as `poquito_NAME_checked`, for tests/CMakeLists.txt to
+# link.
+function(poquito_room name)
+  cmake_parse_arguments(ROOM "CHECKED" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES" ${ARGN})
+  list(TRANSFORM ROOM_DEPENDS PREPEND poquito_)
+  set(variants poquito_${name})
+  add_library(poquito_${name} STATIC ${ROOM_SOURCES})
+  if(ROOM_CHECKED)
+    list(APPEND variants poquito_${name}_checked)
+    add_library(poquito_${name}_checked STATIC EXCLUDE_FROM_ALL ${ROOM_SOURCES})
+  endif()
+  foreach(target ${variants})
+    target_include_directories(${target} PUBLIC ${CMAKE_CURRENT_SOURCE_DIR}/include)
+    set(depends ${ROOM_DEPENDS})
+    set(pch poquito_pch)
+    if(target MATCHES "_checked$")
+      target_compile_options(${target} PRIVATE ${POQUITO_SANITIZERS})
+      list(TRANSFORM depends APPEND _checked)
+      set(pch poquito_pch_checked)
+    endif()
+    target_link_libraries(${target} PUBLIC ${depends} ${ROOM_PUBLIC_PACKAGES} PRIVATE fmt::fmt ${ROOM_PACKAGES})
+    if(ROOM_OPTIONS AND NOT target MATCHES "_checked$")
+      target_compile_options(${target} PRIVATE ${ROOM_OPTIONS})
+      target_precompile_headers(${target} PRIVATE ${POQUITO_PCH})
+    else()
+      target_precompile_headers(${target} REUSE_FROM ${pch})
+    endif()
+  endforeach()
+  poquito_headers(${name} ${CMAKE_CURRENT_SOURCE_DIR}/include)
+endfunction()
+
+# poquito_headers(ROOM ROOT): each header of the room, which stands in ROOT/ROOM, compiles alone (target `headers`): one
+# that leans on whoever includes it is found here.
+function(poquito_headers name root)
+  file(GLOB_RECURSE headers RELATIVE ${root} CONFIGURE_DEPENDS ${root}/${name}/*.hpp)
+  foreach(header IN LISTS headers)
+    set(stamp ${CMAKE_BINARY_DIR}/headers/${header}.ok)
+    get_filename_component(folder ${stamp} DIRECTORY)
+    file(MAKE_DIRECTORY ${folder})
+    add_custom_command(OUTPUT ${stamp}
+      COMMAND ${CMAKE_CXX_COMPILER} -std=c++20 -fPIC -fsyntax-only -Wall -Wextra
+              "-I$<JOIN:$<TARGET_PROPERTY:poquito_${name},INCLUDE_DIRECTORIES>,;-I>"
+              -include ${header} -MD -MT ${stamp} -MF ${stamp}.d -x c++ /dev/null
+      COMMAND ${CMAKE_COMMAND} -E touch ${stamp}
+      DEPENDS ${root}/${header}
+      DEPFILE ${stamp}.d
+      COMMENT "Compiling ${header} alone" COMMAND_EXPAND_LISTS VERBATIM)
+    list(APPEND stamps ${stamp})
+  endforeach()
+  add_custom_target(headers_${name} DEPENDS ${stamps})
+  add_dependencies(headers headers_${name})
+endfunction()

@@ -1,0 +1,50 @@
+#pragma once
+
+#include "advice/checklist.hpp"
+#include "advice/stations.hpp"
+#include "plan/plan.hpp"
+#include "plan/report.hpp"
+
+#include <memory>
+#include <string>
+#include <vector>
+
+/// What to make of a plan's facts: what to check, what speaks against it, what would mend it.
+namespace poquito::advice {
+
+enum class Level { info, caution, stop };
+
+/// One change that answers a note: the shot as it would be.
+struct Remedy {
+    std::string label;
+    shoot::Shot shot;
+};
+
+/// Safety notes stand apart: they are shown, but never make a station doubtful.
+enum class Concern { plan, safety };
+
+struct Note {
+    std::string code;
+    Station station = Station::subject;
+    Level level = Level::info;
+    Concern concern = Concern::plan;
+    std::string text;
+    std::shared_ptr<const Remedy> remedy;  // null: nothing one click could do
+};
+
+struct Advice {
+    std::vector<ChecklistItem> checklist;
+    std::vector<Note> notes;  // stops first, then cautions, then information, each in the order of work
+};
+Advice advise(const plan::Plan& plan, const plan::Report& report);
+Advice advise(const gear::Kit& kit, const shoot::Shot& shot);
+
+/// A shot with all that is known of it: what every view and export reads. Kit and shot outlive it.
+struct Assessment {
+    plan::Plan plan;
+    plan::Report report;
+    Advice advice;
+};
+Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot);
+
+}  // namespace poquito::advice

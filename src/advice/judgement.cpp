@@ -1,0 +1,231 @@
+#include "advice/judgement.hpp"
+
+#include "advice/ladder.hpp"
+#include "plan/assess.hpp"
+#include "plan/plan.hpp"
+#include "text/scales.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+#include <boost/math/constants/constants.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::advice {
+namespace {
+
+/// Frames a steady hand gets through a depth in one burst before it has wandered off (common practice).
+constexpr double most_by_hand = 15;
+
+double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number) {
+    const auto& optics = shoot::lens_of(kit, shot).optics;
+    return std::clamp(f_number, optics.max_aperture, std::max(optics.min_aperture, optics.max_aperture));
+}
+
+shoot::Shot changed(const shoot::Shot& shot, const char* id, shoot::CaptureMode mode, double f_number) {
+    shoot::Shot other = shot;
+    other.capture.mode = mode;
+    other.capture.approach = id;
+    other.exposure.f_number = f_number;
+    return other;
+}
+
+/// How far the subject gets in that time, mm.
+double wandering(const shoot::Subject& subject, double seconds) {
+    const double swing = subject.sway_amplitude * 2 *
+                         std::sin(boost::math::double_constants::pi * std::min(subject.sway_frequency * seconds, 0.5));
+    return subject.speed * seconds + swing;
+}
+
+Approach approach(const gear::Kit& kit, const char* id, std::string name, shoot::Shot shot) {
+    Approach made{.id = id, .name = std::move(name), .shot = std::move(shot), .report = {}};
+    made.report = plan::assess(kit, made.shot);
+    const auto& report = made.report;
+    const auto& capture = report.capture;
+    const plan::Plan plan = plan::plan_of(kit, made.shot);
+    const auto imaging = plan::imaging_of(plan, made.shot.exposure.f_number);
+    const double airy = report.sharpness.airy_diameter;
+    const bool stack = made.shot.capture.mode == shoot::CaptureMode::stack && capture.frames > 1;
+    const double m = report.optics.magnification;
+    if (stack) {
+        // Each point lies within half a step of some frame's plane of focus.
+        const double between = optics::blur_disc(imaging, *capture.step / 2).value_or(0);
+        made.ends_blur = made.middle_blur = std::hypot(between, airy);
+    } else {
+        made.ends_blur = blur_at_ends(report).value_or(airy);
+        const double off = std::abs(made.shot.sharpness.focus_offset) * m * m / imaging.working_f_number;
+        made.middle_blur = std::hypot(off, airy);
+    }
+    made.seconds = capture.paced_duration;
+    for (const auto& source : report.light.sources)
+        if (source.stops) made.flash_energy += capture.frames * source.power;
+    const double sideways = report.sharpness.blur_limit / m;
+    made.tolerance =
+        stack && capture.frame_depth ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth) : sideways;
+    made.lasts = stack ? made.seconds : report.motion.exposure_time;
+    made.background = report.sharpness.background_disc_share;
+    const double moves = wandering(made.shot.subject, made.lasts);
+    if (stack && moves > made.tolerance)
+        made.against = fmt::format("moves {} in {}", text::length_text(moves), text::time_text(made.lasts));
+    else if (stack && made.shot.rig.support == shoot::Support::hand && capture.frames > most_by_hand)
+        made.against = fmt::format("{} frames by hand", text::number_text(capture.frames, 9));
+    return made;
+}
+
+/// The widest stop at which the camera's own composite takes no more frames than it can; the smallest where none does.
+Approach composite(const gear::Kit& kit, const shoot::Shot& shot, int most) {
+    const auto& optics = shoot::lens_of(kit, shot).optics;
+    double f_number = optics.max_aperture;
+    const plan::Plan plan = plan::plan_of(kit, shot);
+    for (;;) {
+        const auto steps = plan::stack_steps(plan, f_number);
+        if (!steps || steps->frames <= most) break;
+        const double next = text::step_f_number(f_number, 1);
+        if (next <= f_number || next > optics.min_aperture * 1.001) break;
+        f_number = next;
+    }
+    Approach made = approach(kit, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
+                             changed(shot, "composite", shoot::CaptureMode::stack, f_number));
+    const auto& capture = made.report.capture;
+    if (capture.frames > most && capture.step) {
+        const double span = made.report.extent.depth + shot.capture.lead + shot.capture.tail;
+        made.covered = std::min(1.0, ((most - 1) * *capture.step + *capture.frame_depth) / span);
+        made.against = fmt::format("{} frames hold {:.0f} % of it", most, made.covered * 100);
+    }
+    return made;
+}
+
+bool holds_all(const Approach& single) {
+    const auto& sharp = single.report.sharpness;
+    return sharp.edge_blur.value_or(0) <= sharp.blur_limit && sharp.airy_diameter <= 2 * sharp.blur_limit;
+}
+
+struct Choice {
+    std::size_t index;
+    std::string why;
+};
+
+std::size_t index_of(const std::vector<Approach>& approaches, const char* id) {
+    return static_cast<std::size_t>(std::ranges::find(approaches, id, &Approach::id) - approaches.begin());
+}
+
+std::string um(double mm) { return text::length_text(mm); }
+
+Choice choose(const std::vector<Approach>& all) {
+    const auto single = index_of(all, "single-best"), sharpest = index_of(all, "stack-sharpest"),
+               safe = index_of(all, "stack-halo-safe"), camera = index_of(all, "composite");
+    const Approach& one = all[single];
+    const auto& shot = one.shot;
+    const double depth = one.report.extent.depth;
+    if (holds_all(one))
+        return {single, fmt::format("One frame at {} holds all {} of the depth within the blur limit.",
+                                    text::f_number_text(one.shot.exposure.f_number), text::length_text(depth))};
+    const bool stacks_fail = !all[sharpest].against.empty() && !all[safe].against.empty();
+    const bool camera_works = camera < all.size() && all[camera].against.empty();
+    if (stacks_fail && camera_works)
+        return {camera, fmt::format("A long stack fails here ({}), but the camera's own composite is through in {}.",
+                                    all[safe].against, text::time_text(all[camera].lasts))};
+    if (stacks_fail) {
+        const bool moves = shot.subject.speed > 0 || shot.subject.sway_amplitude > 0;
+        return {single,
+                fmt::format("A stack fails here ({}{}), so it is one frame at its best stop.", all[safe].against,
+                            moves ? fmt::format(", where {} would do no harm", um(all[safe].tolerance)) : "")};
+    }
+    const bool bright_edges = shoot::has_trait(shot.subject, "polished") || shoot::has_trait(shot.subject, "liquid");
+    const auto& safe_sharp = all[safe].report.sharpness;
+    const bool safe_is_coarse = safe_sharp.airy_diameter > 2 * safe_sharp.blur_limit;
+    const char* still = shot.rig.support == shoot::Support::hand
+                            ? "It holds still and the burst is short"
+                            : "The subject holds still, so a stack costs only time";
+    if (!all[safe].against.empty() || (safe_is_coarse && all[sharpest].against.empty()))
+        return {sharpest,
+                fmt::format("{}; at {} diffraction takes {}, at {} {}.", still,
+                            text::f_number_text(all[safe].shot.exposure.f_number), um(safe_sharp.airy_diameter),
+                            text::f_number_text(all[sharpest].shot.exposure.f_number),
+                            um(all[sharpest].report.sharpness.airy_diameter))};
+    if (bright_edges)
+        return {safe, fmt::format("{}, and at {} its bright edges stay free of halos.", still,
+                                  text::f_number_text(all[safe].shot.exposure.f_number))};
+    if (all[sharpest].against.empty() && all[sharpest].ends_blur < 0.7 * all[safe].ends_blur)
+        return {sharpest, fmt::format("{}, and {} is clearly sharper than {}.", still,
+                                      text::f_number_text(all[sharpest].shot.exposure.f_number),
+                                      text::f_number_text(all[safe].shot.exposure.f_number))};
+    return {safe, fmt::format("{}, and a wider stop would gain little for its many frames.", still)};
+}
+
+std::string cost_sentence(const std::vector<Approach>& all, std::size_t best) {
+    const Approach& taken = all[best];
+    const Approach& one = all[index_of(all, "single-best")];
+    if (taken.report.capture.frames > 1)
+        return fmt::format("{} in {} leave {} of blur at the ends, one frame at {} leaves {}.",
+                           text::count_text(taken.report.capture.frames, "frame", "frames"),
+                           text::time_text(taken.seconds), um(taken.ends_blur),
+                           text::f_number_text(one.shot.exposure.f_number), um(one.ends_blur));
+    const Approach& stack = all[index_of(all, "stack-halo-safe")];
+    if (stack.report.capture.frames > 1)
+        return fmt::format("It leaves {} at the ends; {} at {} would leave {}.", um(taken.ends_blur),
+                           text::count_text(stack.report.capture.frames, "frame", "frames"),
+                           text::f_number_text(stack.shot.exposure.f_number), um(stack.ends_blur));
+    return fmt::format("It leaves {} at the ends and {} in the middle.", um(taken.ends_blur), um(taken.middle_blur));
+}
+
+}  // namespace
+
+double sharpest_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
+    const plan::Plan plan = plan::plan_of(kit, shot);
+    const double widest = plan.lens.optics.max_aperture;
+    double f_number = on_lens(kit, shot, text::step_f_number(widest, 6));
+    const auto airy = [&](double marked) {
+        return optics::airy_diameter(plan::working_f_number(plan, marked), shot.sharpness.wavelength);
+    };
+    while (f_number > widest && airy(f_number) > 2 * blur_limit(plan)) {
+        const double wider = std::max(widest, text::step_f_number(f_number, -1));
+        if (wider >= f_number) break;
+        f_number = wider;
+    }
+    return f_number;
+}
+
+std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot) {
+    const plan::Report now = plan::assess(kit, shot);
+    if (!(now.optics.magnification > 0)) return std::nullopt;
+    const auto text = [](const char* what, double f) { return fmt::format("{} at {}", what, text::f_number_text(f)); };
+    const auto& wanted = now.sharpness.best_single_f_number;
+    const double best = on_lens(kit, shot, wanted ? text::nearest_f_number(*wanted) : shot.exposure.f_number);
+    const double own = shot.exposure.f_number, sharpest = sharpest_f_number(kit, shot),
+                 safe = on_lens(kit, shot, halo_safe_f_number);
+    Judgement judgement;
+    auto& all = judgement.approaches;
+    // The best single stop is the one for a focus in the middle of the depth.
+    shoot::Shot single = changed(shot, "single-best", shoot::CaptureMode::single, best);
+    single.sharpness.focus_offset = 0;
+    all.push_back(approach(kit, "single-best", text("One frame", best), single));
+    all.push_back(approach(kit, "single-own", text("One frame", own),
+                           changed(shot, "single-own", shoot::CaptureMode::single, own)));
+    all.push_back(approach(kit, "stack-sharpest", text("Stack", sharpest),
+                           changed(shot, "stack-sharpest", shoot::CaptureMode::stack, sharpest)));
+    all.push_back(approach(kit, "stack-halo-safe", text("Stack", safe),
+                           changed(shot, "stack-halo-safe", shoot::CaptureMode::stack, safe)));
+    const int most = shoot::camera_of(kit, shot).bracket.composite_max_frames;
+    if (most > 1) all.push_back(composite(kit, shot, most));
+    auto [index, why] = choose(all);
+    judgement.best = index;
+    judgement.reason = why + " " + cost_sentence(all, index);
+    return judgement;
+}
+
+std::string objection(const Judgement& judgement, std::size_t chosen) {
+    const Approach& best = judgement.approaches[judgement.best];
+    const Approach& taken = judgement.approaches[chosen];
+    if (chosen == judgement.best) return {};
+    std::string text =
+        fmt::format("Your choice: {}. Against {} it leaves {} at the ends in place of {}, in {} in place of {}",
+                    taken.name, best.name, um(taken.ends_blur), um(best.ends_blur),
+                    text::count_text(taken.report.capture.frames, "frame", "frames"),
+                    text::number_text(best.report.capture.frames, 9));
+    if (!taken.against.empty()) text += fmt::format("; mind that {}", taken.against);
+    return text + ".";
+}
+
+}  // namespace poquito::advice

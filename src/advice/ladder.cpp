@@ -1,0 +1,167 @@
+#include "advice/ladder.hpp"
+
+#include "plan/assess.hpp"
+#include "plan/plan.hpp"
+#include "text/scales.hpp"
+#include "text/text.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::advice {
+namespace {
+
+/// The engraved full stops a lens has.
+std::vector<double> full_stops(const gear::Kit& kit, const shoot::Shot& shot) {
+    const auto& optics = shoot::lens_of(kit, shot).optics;
+    constexpr double as_engraved = 1.01;  // f/22 is 22.6
+    std::vector<double> stops;
+    for (double f = 1; f <= optics.min_aperture * as_engraved; f = text::step_f_number(f, 3)) {
+        if (f * as_engraved >= optics.max_aperture) stops.push_back(f);
+        if (text::step_f_number(f, 3) <= f) break;
+    }
+    constexpr std::size_t most = 9;
+    if (stops.size() > most) stops.erase(stops.begin(), stops.end() - most);
+    return stops;
+}
+
+std::vector<double> doublings(double middle) {
+    std::vector<double> values;
+    for (int i = -3; i <= 3; ++i) values.push_back(middle * std::exp2(i));
+    return values;
+}
+
+}  // namespace
+
+const std::vector<LadderKind>& ladder_kinds() {
+    static const std::vector<LadderKind> kinds = {{LadderOf::aperture, "aperture", "stop"},
+                                                  {LadderOf::focus, "focus", "focus, near to far"},
+                                                  {LadderOf::magnification, "magnification", "magnification"},
+                                                  {LadderOf::background, "background", "background distance"},
+                                                  {LadderOf::shutter, "shutter", "shutter"},
+                                                  {LadderOf::iso, "iso", "ISO"}};
+    return kinds;
+}
+
+std::vector<double> ladder_values(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of) {
+    std::vector<double> values;
+    switch (of) {
+        case LadderOf::aperture:
+            return full_stops(kit, shot);
+        case LadderOf::focus: {
+            const double half = shoot::presented_extent(shot.subject).depth / 2;
+            if (half > 0)
+                for (int i = -3; i <= 3; ++i) values.push_back(half * i / 3);
+            return values;
+        }
+        case LadderOf::magnification: {
+            const double m = own_value(kit, shot, of);
+            if (m > 0)
+                for (int i = -3; i <= 3; ++i) values.push_back(m * std::exp2(i / 2.0));
+            return values;
+        }
+        case LadderOf::background:
+            if (shot.background && shot.background->distance > 0) return doublings(shot.background->distance);
+            return values;
+        case LadderOf::shutter:
+            for (int i = -3; i <= 3; ++i) values.push_back(text::step_shutter(shot.exposure.shutter, 3 * i));
+            break;
+        case LadderOf::iso:
+            for (int i = -3; i <= 3; ++i) values.push_back(text::step_iso(shot.exposure.iso, 3 * i));
+            break;
+    }
+    values.erase(std::unique(values.begin(), values.end()), values.end());  // the ends of a scale repeat
+    return values;
+}
+
+double own_value(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of) {
+    switch (of) {
+        case LadderOf::aperture:
+            return shot.exposure.f_number;
+        case LadderOf::focus:
+            return shot.sharpness.focus_offset;
+        case LadderOf::magnification:
+            return plan::plan_of(kit, shot).at.magnification;
+        case LadderOf::background:
+            return shot.background ? shot.background->distance : 0;
+        case LadderOf::shutter:
+            return shot.exposure.shutter;
+        case LadderOf::iso:
+            return shot.exposure.iso;
+    }
+    return 0;
+}
+
+shoot::Shot at_rung(const shoot::Shot& shot, LadderOf of, double value) {
+    shoot::Shot changed = shot;
+    switch (of) {
+        case LadderOf::aperture:
+            changed.exposure.f_number = value;
+            break;
+        case LadderOf::focus:
+            changed.sharpness.focus_offset = value;
+            break;
+        case LadderOf::magnification:
+            changed.rig.focus = {.by = shoot::FocusBy::magnification, .value = value};
+            break;
+        case LadderOf::background:
+            if (changed.background) changed.background->distance = value;
+            break;
+        case LadderOf::shutter:
+            changed.exposure.shutter = value;
+            break;
+        case LadderOf::iso:
+            changed.exposure.iso = value;
+            break;
+    }
+    return changed;
+}
+
+std::string rung_text(LadderOf of, double value) {
+    switch (of) {
+        case LadderOf::aperture:
+            return text::f_number_text(value);
+        case LadderOf::focus:
+            if (value == 0) return "middle";
+            return text::length_text(std::abs(value)) + (value < 0 ? " nearer" : " farther");
+        case LadderOf::magnification:
+            return text::magnification_text(value);
+        case LadderOf::background:
+            return text::length_text(value);
+        case LadderOf::shutter:
+            return text::shutter_text(value);
+        case LadderOf::iso:
+            return "ISO " + text::number_text(value, 6);
+    }
+    return {};
+}
+
+std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of, const std::vector<double>& values) {
+    const double own = own_value(kit, shot, of);
+    const auto exposure_needed = [&](const shoot::Shot& one) {
+        const double n = plan::working_f_number(plan::plan_of(kit, one), one.exposure.f_number);
+        return std::log2(n * n / (one.exposure.shutter * one.exposure.iso));
+    };
+    const double now = exposure_needed(shot);
+    std::vector<Rung> rungs;
+    for (const double value : values) {
+        Rung rung{.value = value, .shot = at_rung(shot, of, value), .report = {}, .ends_blur = {}};
+        rung.report = plan::assess(kit, rung.shot);
+        rung.ends_blur = blur_at_ends(rung.report);
+        rung.light_needed = exposure_needed(rung.shot) - now;
+        rungs.push_back(std::move(rung));
+    }
+    const auto apart = [&](const Rung& rung) {
+        return of == LadderOf::focus ? std::abs(rung.value - own) : std::abs(std::log(rung.value / own));
+    };
+    if (!rungs.empty()) std::ranges::min_element(rungs, {}, apart)->is_own = true;
+    return rungs;
+}
+
+std::optional<double> blur_at_ends(const plan::Report& report) {
+    const auto& sharpness = report.sharpness;
+    if (!sharpness.edge_blur) return std::nullopt;
+    return std::hypot(*sharpness.edge_blur, sharpness.airy_diameter);
+}
+
+}  // namespace poquito::advice

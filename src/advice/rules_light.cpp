@@ -1,0 +1,385 @@
+#include "advice/rules.hpp"
+#include "plan/charges.hpp"
+#include "plan/lighting.hpp"
+#include "text/scales.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::advice {
+namespace {
+
+using Found = std::optional<Finding>;
+
+/// A flash whose light counts at the subject.
+bool fires(const plan::SourceReport& source) { return !source.continuous && source.stops; }
+bool flash_fires(const plan::Report& report) { return std::ranges::any_of(report.light.sources, fires); }
+
+Found past_sync(const plan::Plan& plan, const plan::Report&) {
+    const double shutter = plan.shot.exposure.shutter;
+    const auto bands = [&](const shoot::Light& light) {
+        return plan::is_flash(light) && !plan::in_high_speed(plan, light);
+    };
+    if (shutter >= plan.camera.sync * (1 - 1e-9) || std::ranges::none_of(plan.shot.lights, bands)) return {};
+    const bool all_could = std::ranges::all_of(plan.shot.lights, [&](const shoot::Light& light) {
+        return !plan::is_flash(light) || shoot::flash_of(plan.kit, light).high_speed_sync;
+    });
+    if (all_could && !plan.shot.exposure.high_speed_sync) {
+        const auto first = std::ranges::find_if(plan.shot.lights, bands);
+        const double loss = light::high_speed_loss(
+            {.sync = plan.camera.sync, .at_sync = shoot::flash_of(plan.kit, *first).high_speed_loss}, shutter);
+        return Finding{
+            fmt::format("{} is faster than the sync speed of {}: the flash leaves a dark band. High-speed "
+                        "sync avoids it for about {} stops of light, and no longer freezes.",
+                        text::shutter_text(shutter), text::shutter_text(plan.camera.sync), text::number_text(loss, 2)),
+            remedy(plan, "High-speed sync", [&](shoot::Shot& shot) { shot.exposure.high_speed_sync = true; })};
+    }
+    return Finding{fmt::format("{} is faster than the sync speed of {}: the flash leaves a dark band. High-speed sync "
+                               "avoids it and costs light.",
+                               text::shutter_text(shutter), text::shutter_text(plan.camera.sync)),
+                   remedy(plan, fmt::format("Slow to {}", text::shutter_text(plan.camera.sync)),
+                          [&](shoot::Shot& shot) { shot.exposure.shutter = plan.camera.sync; })};
+}
+
+Found power_above_full(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
+        const double power = report.light.sources[i].power;
+        if (power <= 1 + 1e-9) continue;
+        auto text = fmt::format("Light {} would need {} times its full power.", report.light.sources[i].label,
+                                text::number_text(power, 2));
+        if (plan.shot.lights[i].power)
+            return Finding{std::move(text),
+                           remedy(plan, fmt::format("Set light {} to full power", report.light.sources[i].label),
+                                  [&](shoot::Shot& shot) { shot.lights[i].power = 1; })};
+        const double iso = text::step_iso(plan.shot.exposure.iso * power * (1 - 1e-6), 1);
+        return Finding{std::move(text), remedy(plan, fmt::format("Raise ISO to {}", text::number_text(iso, 6)),
+                                               [&](shoot::Shot& shot) { shot.exposure.iso = iso; })};
+    }
+    return {};
+}
+
+Found power_below_least(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
+        const auto& light = plan.shot.lights[i];
+        const double least = plan::power_scale(plan.kit, light).least;
+        const auto& source = report.light.sources[i];
+        if (!source.fires || source.power >= least * (1 - 1e-9)) continue;
+        auto text = fmt::format("Light {} would need {} of its full power; its least is {}.",
+                                report.light.sources[i].label, text::power_text(source.power), text::power_text(least));
+        if (light.power)
+            return Finding{
+                std::move(text),
+                remedy(plan, fmt::format("Set light {} to {}", report.light.sources[i].label, text::power_text(least)),
+                       [&](shoot::Shot& shot) { shot.lights[i].power = least; })};
+        // The same light from further away: d^2 + (w/2)^2 grows by least/power.
+        if (light.on_lens) return Finding{std::move(text)};
+        const auto path = plan::flash_path(plan, light);
+        const double squared =
+            std::pow(std::hypot(path.distance, path.modifier_diameter / 2), 2) * least / source.power;
+        const double bounced = light.bounce ? light.bounce->from_lamp : 0;
+        const double distance = std::ceil(std::sqrt(squared - std::pow(path.modifier_diameter / 2, 2)) - bounced);
+        return Finding{
+            std::move(text),
+            remedy(plan, fmt::format("Move light {} to {}", report.light.sources[i].label, text::length_text(distance)),
+                   [&](shoot::Shot& shot) { shot.lights[i].position.distance = distance; })};
+    }
+    return {};
+}
+
+Found exposure_off(const plan::Plan& plan, const plan::Report& report) {
+    constexpr double worth_saying = 0.5;  // stops
+    const auto& total = report.light.total;
+    if (!total || std::abs(*total) < worth_saying) return {};
+    const auto text = fmt::format("The exposure is {} stops from correct.", text::stops_text(*total));
+    if (!plan.shot.lights.empty()) {
+        const bool ambient_too_bright = report.light.continuous && *report.light.continuous >= 0;
+        const bool automatic = std::ranges::any_of(plan.shot.lights, [](const auto& l) { return !l.power; });
+        const bool any_flash = std::ranges::any_of(plan.shot.lights, plan::is_flash);
+        if (ambient_too_bright || automatic || !any_flash) return Finding{text};
+        return Finding{text, remedy(plan, "Let the flashes find the power", [](shoot::Shot& shot) {
+                           for (shoot::Light& light : shot.lights)
+                               if (plan::is_flash(light)) light.power.reset();
+                       })};
+    }
+    const double wanted = plan.shot.exposure.shutter * std::exp2(-*total);
+    const double shutter = text::step_shutter(wanted * std::exp2(1.0 / 6), -1);
+    if (shutter > 60) return Finding{text};
+    return Finding{text, remedy(plan, fmt::format("Expose {}", text::shutter_text(shutter)),
+                                [&](shoot::Shot& shot) { shot.exposure.shutter = shutter; })};
+}
+
+Found ambient_not_negligible(const plan::Plan& plan, const plan::Report& report) {
+    const auto& subject = plan.shot.subject;
+    if (!flash_fires(report) || report.motion.frozen_by_flash || !report.light.continuous) return {};
+    if (subject.speed == 0 && subject.sway_amplitude == 0) return {};
+    const double below = *report.light.total - *report.light.continuous;
+    if (below >= plan::flash_makes_exposure) return {};
+    Finding finding{
+        fmt::format("Ambient light is only {} stops below the total: the movement shows beside the frozen "
+                    "flash image, {} long with {} % of the light. It takes 4 stops.",
+                    text::number_text(below, 2), text::length_text(report.motion.ghost_blur),
+                    text::number_text(report.motion.ghost_share * 100, 2))};
+    if (plan.shot.exposure.shutter > plan.camera.sync * (1 + 1e-9))
+        finding.remedy = remedy(plan, fmt::format("Shorten to {}", text::shutter_text(plan.camera.sync)),
+                                [&](shoot::Shot& shot) { shot.exposure.shutter = plan.camera.sync; });
+    return finding;
+}
+
+/// The first ISO at which automatic flashes, then needing less power, are `shorter` times as long or less.
+std::optional<double> iso_that_freezes(const plan::Plan& plan, const plan::Report& report, double shorter) {
+    const double iso_now = plan.shot.exposure.iso;
+    constexpr double highest = 6400;  // beyond it most frames are noisy (common practice)
+    for (double iso = text::step_iso(iso_now, 1); iso <= highest; iso = text::step_iso(iso, 1)) {
+        const auto freezes = [&](std::size_t i) {
+            const auto& light = plan.shot.lights[i];
+            if (!plan::is_flash(light)) return true;
+            const auto& flash = shoot::flash_of(plan.kit, light);
+            const double power = report.light.sources[i].power * iso_now / iso;
+            if (light.power || power < flash.scale.least) return false;
+            const auto t05 = light::duration_at(flash.durations, power);
+            return t05 && light::t01_from_t05(flash.discharge, *t05) <= report.motion.exposure_time * shorter;
+        };
+        bool all = true;
+        for (std::size_t i = 0; all && i < plan.shot.lights.size(); ++i) all = freezes(i);
+        if (all) return iso;
+    }
+    return std::nullopt;
+}
+
+Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
+    const double blur = std::max(report.motion.blur, report.motion.sway_blur);
+    const double limit = report.sharpness.blur_limit;
+    if (blur <= limit) return {};
+    Finding finding{fmt::format("Movement smears {} on the sensor in {}; the blur limit is {}.",
+                                text::length_text(blur), text::shutter_text(report.motion.exposure_time),
+                                text::length_text(limit))};
+    if (report.motion.frozen_by_flash) {
+        if (const auto iso = iso_that_freezes(plan, report, limit / blur))
+            finding.remedy = remedy(plan, fmt::format("Less flash power: ISO {}", text::number_text(*iso, 6)),
+                                    [&](shoot::Shot& shot) { shot.exposure.iso = *iso; });
+        return finding;
+    }
+    if (!plan.shot.lights.empty()) return finding;
+    // Small swings blur in proportion to the time, large ones less: proportion is on the safe side.
+    const double shutter = text::step_shutter(plan.shot.exposure.shutter * limit / blur * (1 + 1e-6), -1);
+    const double iso =
+        text::step_iso(plan.shot.exposure.iso * plan.shot.exposure.shutter / shutter * std::exp2(-1.0 / 6), 1);
+    if (iso > 25600) return finding;  // past what most cameras can show (common practice)
+    finding.remedy = remedy(plan, fmt::format("{} at ISO {}", text::shutter_text(shutter), text::number_text(iso, 6)),
+                            [&](shoot::Shot& shot) {
+                                shot.exposure.shutter = shutter;
+                                shot.exposure.iso = iso;
+                            });
+    return finding;
+}
+
+Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
+    const auto& capture = report.capture;
+    if (capture.frames < 2 || capture.recycle <= capture.interval * (1 + 1e-9)) return {};
+    const double interval = std::ceil(capture.recycle * 2) / 2;
+    const auto text = fmt::format("The flash needs {} to recycle, the frames come every {}: it would miss some.",
+                                  text::time_text(capture.recycle), text::time_text(capture.interval));
+    constexpr double highest = 3200;  // beyond it waiting costs less than noise (common practice)
+    if (report.light.recycling_iso && *report.light.recycling_iso <= highest) {
+        const double iso = text::step_iso(*report.light.recycling_iso * (1 - 1e-6), 1);
+        return Finding{text + " Less power and more ISO keeps up.",
+                       remedy(plan, fmt::format("ISO {}", text::number_text(iso, 6)),
+                              [&](shoot::Shot& shot) { shot.exposure.iso = iso; })};
+    }
+    return Finding{text, remedy(plan, fmt::format("A frame every {}", text::time_text(interval)),
+                                [&](shoot::Shot& shot) { shot.capture.interval = interval; })};
+}
+
+Found no_light(const plan::Plan&, const plan::Report& report) {
+    if (report.light.total) return {};
+    return Finding{"No light is planned yet: give the ambient EV or add a flash."};
+}
+
+Found automatic_idle(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < report.light.sources.size(); ++i)
+        if (!plan.shot.lights[i].power && !report.light.sources[i].fires)
+            return Finding{fmt::format("The other light is enough already: automatic light {} stays dark.",
+                                       report.light.sources[i].label)};
+    return {};
+}
+
+Found duration_unknown(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
+        const auto& source = report.light.sources[i];
+        if (!fires(source) || source.t05 || plan::in_high_speed(plan, plan.shot.lights[i])) continue;
+        return Finding{fmt::format("The table of {} gives no duration at {}: whether light {} freezes is not known.",
+                                   shoot::flash_of(plan.kit, plan.shot.lights[i]).name, text::power_text(source.power),
+                                   report.light.sources[i].label)};
+    }
+    return {};
+}
+
+Found background_black(const plan::Plan& plan, const plan::Report& report) {
+    using light::BackgroundLook;
+    const auto& look = report.light.background_look;
+    constexpr double black_card = 0.06;  // reflectance; darker was chosen to be black
+    if (!look || *look > BackgroundLook::dark || plan.shot.background->reflectance <= black_card) return {};
+    return Finding{fmt::format(
+        "The background falls to {} ({} stops): a slower shutter, a light on it or a nearer card "
+        "would keep its colour.",
+        *look == BackgroundLook::black ? "black" : "near black", text::stops_text(*report.light.background))};
+}
+
+Found automatic_misses(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        const auto& light = plan.shot.lights[i];
+        const auto& metering = report.light.sources[i].metering;
+        if (!light.metered || !metering) continue;
+        const double off = metering->error + *light.metered;
+        constexpr double worth_saying = 1.0 / 3;  // stops
+        if (std::abs(off) < worth_saying) continue;
+        const double compensation = std::round(-metering->error * 3) / 3;
+        return Finding{
+            fmt::format("The camera's metering will come out {} stops {}: it takes {} % of the frame for the "
+                        "subject and meters an average of {} %.",
+                        text::number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
+                        text::number_text(metering->fill * 100, 2), text::number_text(metering->reflectance * 100, 2)),
+            remedy(plan, fmt::format("Compensation {}", text::stops_text(compensation)),
+                   [&](shoot::Shot& shot) { shot.lights[i].metered = compensation; })};
+    }
+    return {};
+}
+
+Found automatic_hides_stop(const plan::Plan& plan, const plan::Report&) {
+    if (std::ranges::none_of(plan.shot.lights, [](const shoot::Light& light) { return light.metered.has_value(); }))
+        return {};
+    return Finding{
+        "Automatic flash hides a changed stop: the exposure looks right and the depth is another. Look at the f-number "
+        "before each frame; a fixed power would show it."};
+}
+
+Found frames_flicker(const plan::Plan& plan, const plan::Report& report) {
+    constexpr double visible = 0.15;  // stops between frames (common practice)
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        const auto& source = report.light.sources[i];
+        if (!source.flicker || !source.share) continue;
+        const double swing = *source.flicker * *source.share;  // small swings weigh by their share
+        if (swing < visible) continue;
+        const double frequency = *lamp_of(plan.kit, plan.shot.lights[i]).flicker;
+        const double whole = std::ceil(plan.shot.exposure.shutter * frequency - 1e-9) / frequency;
+        return Finding{
+            fmt::format("Light {} follows the mains: frames of {} differ by up to {} stops, and rows of one "
+                        "frame too.",
+                        source.label, text::shutter_text(plan.shot.exposure.shutter), text::number_text(swing, 2)),
+            remedy(plan, fmt::format("Expose {}", text::shutter_text(whole)), [&](shoot::Shot& shot) {
+                shot.exposure.iso *= shot.exposure.shutter / whole;
+                shot.exposure.shutter = whole;
+            })};
+    }
+    return {};
+}
+
+/// How many flashes the unit of a light gives in this shot.
+double flashes_of(const plan::Report& report) { return report.capture.frames; }
+
+Found flash_overheats(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        if (report.light.sources[i].continuous || !report.light.sources[i].fires) continue;
+        const gear::Flash& flash = shoot::flash_of(plan.kit, plan.shot.lights[i]);
+        const auto most = plan::flashes_a_minute(flash, report.light.sources[i].power);
+        const double pace = 60 / std::max(report.capture.interval, report.capture.recycle);
+        if (!most || flashes_of(report) <= *most || pace <= *most * (1 + 1e-9)) continue;
+        const double interval = std::ceil(60 / *most * 2) / 2;
+        return Finding{fmt::format("{} stands {} flashes a minute at this power and would give {}: it cuts out or "
+                                   "bakes its face.",
+                                   flash.name, text::number_text(std::floor(*most), 3), text::number_text(pace, 2)),
+                       remedy(plan, fmt::format("A frame every {}", text::time_text(interval)),
+                              [&](shoot::Shot& shot) { shot.capture.interval = interval; })};
+    }
+    return {};
+}
+
+Found battery_short(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+        if (report.light.sources[i].continuous || !report.light.sources[i].fires) continue;
+        const gear::Flash& flash = shoot::flash_of(plan.kit, plan.shot.lights[i]);
+        const double taken = flashes_of(report) * std::min(report.light.sources[i].power, 1.0);
+        if (!flash.charge || taken <= *flash.charge) continue;
+        return Finding{fmt::format("These frames take {} charges of {}: fresh batteries at hand, or less power.",
+                                   text::number_text(taken / *flash.charge, 2), flash.name)};
+    }
+    return {};
+}
+
+/// Durations that go up and down are a slip; one alone says nothing beside itself.
+Found duration_table(const plan::Plan& plan, const plan::Report&) {
+    for (const shoot::Light& light : plan.shot.lights) {
+        if (!plan::is_flash(light)) continue;
+        const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+        if (flash.durations.size() == 1)
+            return Finding{
+                fmt::format("The duration table of {} has one row: it holds at {} alone. Two powers or more "
+                            "let it be read in between.",
+                            flash.name, text::power_text(flash.durations.front().power))};
+        if (const auto turn = light::turning_point(flash.durations))
+            return Finding{
+                fmt::format("The duration table of {} turns at {}: durations grow or shrink with power, "
+                            "they do not do both. Look at that row in the kit room.",
+                            flash.name, text::power_text(*turn))};
+    }
+    return {};
+}
+
+Found hand_shake(const plan::Plan&, const plan::Report& report) {
+    const double blur = report.motion.hand_blur;
+    if (blur <= report.sharpness.blur_limit) return {};
+    return Finding{
+        fmt::format("By hand the camera smears about {} in {}; the blur limit is {}. Brace, use a support "
+                    "or let the flash make the exposure.",
+                    text::length_text(blur), text::shutter_text(report.motion.exposure_time),
+                    text::length_text(report.sharpness.blur_limit))};
+}
+
+Found reflection_bare(const plan::Plan& plan, const plan::Report& report) {
+    for (std::size_t i = 0; i < report.reflections.size(); ++i) {
+        const auto& reflection = report.reflections[i];
+        const auto& source = report.light.sources[i];
+        if (!source.stops || plan.shot.lights[i].modifier || plan.shot.lights[i].bounce) continue;
+        if (reflection.mirrored <= 0 && reflection.marks.empty()) continue;
+        const auto marks = reflection.marks.size() > 1 ? std::string("two burnt points") : std::string("a burnt point");
+        auto text =
+            fmt::format("Light {} is bare and the polished face shows it: {}. A bigger, nearer source is softer.",
+                        source.label, marks);
+        if (plan.kit.modifiers.empty()) return Finding{std::move(text)};
+        const auto largest = std::ranges::max_element(plan.kit.modifiers, {}, &gear::Modifier::diameter);
+        return Finding{std::move(text), remedy(plan, fmt::format("{} on light {}", largest->name, source.label),
+                                               [&](shoot::Shot& shot) { shot.lights[i].modifier = largest->id; })};
+    }
+    return {};
+}
+
+constexpr Rule rules[] = {
+    {"past-sync", Station::light, Level::stop, Concern::plan, past_sync},
+    {"power-above-full", Station::light, Level::stop, Concern::plan, power_above_full},
+    {"power-below-least", Station::light, Level::stop, Concern::plan, power_below_least},
+    {"exposure-off", Station::light, Level::caution, Concern::plan, exposure_off},
+    {"ambient-not-negligible", Station::light, Level::caution, Concern::plan, ambient_not_negligible},
+    {"motion-blur", Station::light, Level::caution, Concern::plan, motion_blur},
+    {"recycle-slow", Station::light, Level::caution, Concern::plan, recycle_slow},
+    {"hand-shake", Station::light, Level::caution, Concern::plan, hand_shake},
+    {"flash-overheats", Station::light, Level::caution, Concern::plan, flash_overheats},
+    {"battery-short", Station::light, Level::caution, Concern::plan, battery_short},
+    {"frames-flicker", Station::light, Level::caution, Concern::plan, frames_flicker},
+    {"duration-table", Station::light, Level::caution, Concern::plan, duration_table},
+    {"automatic-misses", Station::light, Level::caution, Concern::plan, automatic_misses},
+    {"reflection-bare", Station::light, Level::caution, Concern::plan, reflection_bare},
+    {"automatic-hides-stop", Station::light, Level::info, Concern::plan, automatic_hides_stop},
+    {"no-light", Station::light, Level::info, Concern::plan, no_light},
+    {"automatic-idle", Station::light, Level::info, Concern::plan, automatic_idle},
+    {"duration-unknown", Station::light, Level::info, Concern::plan, duration_unknown},
+    {"background-black", Station::light, Level::info, Concern::plan, background_black},
+};
+
+}  // namespace
+
+std::span<const Rule> light_rules() { return rules; }
+
+}  // namespace poquito::advice

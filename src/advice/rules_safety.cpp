@@ -1,0 +1,138 @@
+#include "advice/rules.hpp"
+#include "plan/lighting.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+/// The usual cautions, each only where the plan makes it matter (BRIEF, safety). They defer to local codes, to licensed
+/// practice and to the house rules of whoever is responsible for the place.
+namespace poquito::advice {
+namespace {
+
+using Found = std::optional<Finding>;
+
+bool has(const plan::Plan& plan, const char* trait) { return shoot::has_trait(plan.shot.subject, trait); }
+bool lit(const plan::Plan& plan) { return !plan.shot.lights.empty(); }
+
+bool any_light(const plan::Plan& plan, bool (*fits)(const gear::Kit&, const shoot::Light&)) {
+    return std::ranges::any_of(plan.shot.lights, [&](const shoot::Light& light) { return fits(plan.kit, light); });
+}
+bool fed_from_mains(const gear::Kit& kit, const shoot::Light& light) {
+    return plan::is_flash(light) ? !shoot::flash_of(kit, light).charge : shoot::lamp_of(kit, light).mains;
+}
+bool is_hot(const gear::Kit& kit, const shoot::Light& light) {
+    return !plan::is_flash(light) && lamp_of(kit, light).hot;
+}
+
+Found flash_at_person(const plan::Plan& plan, const plan::Report&) {
+    if (!has(plan, "person")) return {};
+    return Finding{lit(plan)
+                       ? "Flash close to a person: eyes shut or turned away, and ask about photosensitive epilepsy "
+                         "first. Dental and medical pictures follow the practice's own hygiene and consent rules."
+                       : "Dental and medical pictures follow the practice's own hygiene and consent rules."};
+}
+
+Found flash_at_animal(const plan::Plan& plan, const plan::Report&) {
+    if (!has(plan, "living") || !lit(plan)) return {};
+    return Finding{"Flash close to an animal's eyes: as few flashes and as little power as the picture allows."};
+}
+
+Found liquid_near_mains(const plan::Plan& plan, const plan::Report&) {
+    const bool splashes = plan.shot.freeze && plan.shot.freeze->act == shoot::Act::splash;
+    if ((!has(plan, "liquid") && !splashes) || !any_light(plan, fed_from_mains)) return {};
+    return Finding{
+        "Liquid near mains-fed lights: residual-current protection, cables and sockets above the splash line, "
+        "power off before wiping. Local electrical codes come first."};
+}
+
+Found food_is_eaten(const plan::Plan& plan, const plan::Report&) {
+    if (!has(plan, "food")) return {};
+    return Finding{
+        "Food that is to be eaten: clean glass and props, nothing inedible on it, lamps not left to warm it."};
+}
+
+Found breakable_near(const plan::Plan& plan, const plan::Report&) {
+    if (!has(plan, "breakable")) return {};
+    return Finding{
+        "Breakable subject: support it so that a knocked stand or a slipping rail cannot push it over the "
+        "edge; splinters go into a closed bin."};
+}
+
+Found outdoors(const plan::Plan& plan, const plan::Report&) {
+    if (!has(plan, "outdoors")) return {};
+    constexpr double sunlit = 13;  // EV at ISO 100; full sun is 15 (ISO 2720)
+    if (plan.shot.ambient && plan.shot.ambient->ev100 >= sunlit)
+        return Finding{
+            "In sunlight never aim the lens at or near the sun, by eye or on the sensor. Mind stings, ticks and "
+            "plants where you kneel."};
+    return Finding{"Outdoors: mind stings, ticks and plants where you kneel, and the ground under the tripod."};
+}
+
+Found boom_over_subject(const plan::Plan& plan, const plan::Report&) {
+    for (const shoot::Light& light : plan.shot.lights)
+        if (light.modifier && light.position.elevation >= 50)
+            return Finding{
+                "A lamp hangs over the set: weigh the stand down and secure the head before anything valuable "
+                "or anyone comes under it."};
+    return {};
+}
+
+Found hot_lamp(const plan::Plan& plan, const plan::Report&) {
+    if (!any_light(plan, is_hot)) return {};
+    const bool near_food = has(plan, "food");
+    return Finding{
+        fmt::format("Hot lamp: keep cloth, paper and diffusers clear of it, never leave it on alone, let it "
+                    "cool before it is moved.{}",
+                    near_food ? " Food dries and spoils under it." : "")};
+}
+
+Found lethal_charge(const plan::Plan& plan, const plan::Report&) {
+    const auto big = [](const gear::Kit& kit, const shoot::Light& light) {
+        constexpr double studio = 100;  // watt-seconds, from which a unit is a studio head (common practice)
+        return plan::is_flash(light) && flash_of(kit, light).energy.value_or(0) >= studio;
+    };
+    if (!any_light(plan, big)) return {};
+    return Finding{
+        "Flash heads hold a lethal charge, unplugged too: never open one, change tubes only as its manual says, leave "
+        "repairs to licensed practice."};
+}
+
+Found trigger_beam(const plan::Plan& plan, const plan::Report&) {
+    if (!plan.shot.freeze || plan.shot.freeze->trigger != shoot::Trigger::beam) return {};
+    return Finding{
+        fmt::format("A laser trigger: never at eye height, never towards the lens (it burns sensors), no polished "
+                    "thing in its way; "
+                    "the weakest class that works, switched off while one sets up.{}",
+                    has(plan, "polished") ? " This subject is polished." : "")};
+}
+
+Found flashing_light(const plan::Plan& plan, const plan::Report&) {
+    constexpr double least = 3, greatest = 60;  // Hz that can set off a seizure (common practice)
+    if (!plan.shot.freeze || !plan.shot.freeze->repeating) return {};
+    const double frequency = plan.shot.freeze->repeating->burst.frequency;
+    if (frequency < least || frequency > greatest) return {};
+    return Finding{
+        "Repeating flash can set off photosensitive epilepsy: ask everyone in the room, and warn before "
+        "each burst."};
+}
+
+constexpr Rule rules[] = {
+    {"safety-person", Station::run, Level::caution, Concern::safety, flash_at_person},
+    {"safety-animal", Station::run, Level::caution, Concern::safety, flash_at_animal},
+    {"safety-liquid", Station::run, Level::caution, Concern::safety, liquid_near_mains},
+    {"safety-hot-lamp", Station::run, Level::caution, Concern::safety, hot_lamp},
+    {"safety-charge", Station::run, Level::info, Concern::safety, lethal_charge},
+    {"safety-laser", Station::run, Level::caution, Concern::safety, trigger_beam},
+    {"safety-flashing", Station::run, Level::caution, Concern::safety, flashing_light},
+    {"safety-food", Station::run, Level::caution, Concern::safety, food_is_eaten},
+    {"safety-breakable", Station::run, Level::caution, Concern::safety, breakable_near},
+    {"safety-outdoors", Station::run, Level::caution, Concern::safety, outdoors},
+    {"safety-stand", Station::run, Level::caution, Concern::safety, boom_over_subject},
+};
+
+}  // namespace
+
+std::span<const Rule> safety_rules() { return rules; }
+
+}  // namespace poquito::advice

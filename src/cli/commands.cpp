@@ -1,0 +1,270 @@
+#include "cli/commands.hpp"
+
+#include "day/order.hpp"
+#include "devices/sim/simulated_bench.hpp"
+#include "plan/assess.hpp"
+#include "plan/plan.hpp"
+#include "run/runner.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/shoot_file.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <atomic>
+#include <chrono>
+#include <cmath>
+#include <csignal>
+#include <cstdio>
+#include <functional>
+#include <optional>
+#include <thread>
+
+namespace poquito::cli {
+namespace {
+
+int complain(const storage::ReadError& error) {
+    fmt::print(stderr, "{}\n", storage::message(error));
+    return bad_input;
+}
+
+const shoot::Shot* find_shot(const shoot::Shoot& shoot, const std::string& id) {
+    const auto found = std::ranges::find(shoot.shots, id, &shoot::Shot::id);
+    if (found != shoot.shots.end()) return &*found;
+    std::string known;
+    for (const auto& shot : shoot.shots) known += (known.empty() ? "" : ", ") + shot.id;
+    fmt::print(stderr, "got shot \"{}\", expected one of {}\n", id, known);
+    return nullptr;
+}
+
+volatile std::sig_atomic_t interrupted = 0;
+extern "C" void interrupt(int) { interrupted = 1; }
+
+/// Calls back once when the program is asked to end; a handler itself may do next to nothing.
+class OnInterrupt {
+  public:
+    explicit OnInterrupt(std::function<void()> then)
+        : thread_([this, then = std::move(then)] {
+              while (!over_ && !interrupted) std::this_thread::sleep_for(std::chrono::milliseconds(20));
+              if (interrupted) then();
+          }) {
+        std::signal(SIGINT, interrupt);
+        std::signal(SIGTERM, interrupt);
+    }
+    ~OnInterrupt() {
+        over_ = true;
+        thread_.join();
+    }
+    OnInterrupt(const OnInterrupt&) = delete;
+    OnInterrupt& operator=(const OnInterrupt&) = delete;
+
+  private:
+    std::atomic<bool> over_ = false;
+    std::thread thread_;
+};
+
+/// The last run of that shot that broke off, in the folder.
+std::optional<std::filesystem::path> broken_run(const std::filesystem::path& folder, const std::string& shot,
+                                                bool tests) {
+    for (const auto& path : run::unfinished_runs(folder)) {
+        const auto state = run::read_journal(path);
+        const auto* run = std::get_if<run::RunState>(&state);
+        if (run && run->plan.shot == shot && run->plan.id.ends_with("-test") == tests) return path;
+    }
+    return std::nullopt;
+}
+
+std::string clock_text(double seconds) {
+    const auto minutes = std::lround(seconds / 60);
+    return fmt::format("{:02}:{:02}", minutes / 60, minutes % 60);
+}
+
+}  // namespace
+
+int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
+    const auto* shot = find_shot(shoot, request.shot);
+    if (!shot) return bad_input;
+    devices::SimulatedBench::Options options{.troubles = {},
+                                             .picture_width = request.width,
+                                             .serial = request.serial,
+                                             .device = request.device,
+                                             .dialect = {}};
+    for (const auto& text : request.troubles) {
+        const auto trouble = devices::parse_trouble(text);
+        if (!trouble) {
+            fmt::print(stderr, "got trouble \"{}\", expected such as camera-drops@5 or subject-moves@5:0.4\n", text);
+            return bad_usage;
+        }
+        options.troubles.push_back(*trouble);
+    }
+    if (!request.dialect.empty()) {
+        const auto text = storage::read_file(request.dialect);
+        if (const auto* error = std::get_if<storage::ReadError>(&text)) return complain(*error);
+        auto dialect = devices::read_dialect(std::get<std::string>(text));
+        if (const auto* error = std::get_if<storage::ReadError>(&dialect))
+            return complain({request.dialect + ": " + error->place, error->problem});
+        options.dialect = std::get<devices::MotionDialect>(std::move(dialect));
+    }
+    std::error_code failed;
+    std::filesystem::create_directories(request.folder, failed);
+    if (failed) return complain({request.folder.string(), failed.message()});
+
+    run::RunState state;
+    std::optional<std::variant<run::Journal, storage::ReadError>> journal;
+    if (const auto path = broken_run(request.folder, shot->id, request.tests_only)) {
+        journal.emplace(run::Journal::resume(*path));
+        if (const auto* error = std::get_if<storage::ReadError>(&*journal)) return complain(*error);
+        const auto read = run::read_journal(*path);
+        if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
+        state = std::get<run::RunState>(read);
+        state.plan.folder = request.folder;
+        fmt::print("goes on with {}: {} of {} frames are there\n", state.plan.id, state.done(), state.frames.size());
+    } else {
+        if (const auto refusal = run::run_refusal(plan::assess(shoot.kit, *shot)))
+            return complain({"shot " + shot->id, *refusal});
+        auto plan = run::make_run_plan(shoot.kit, *shot, run::next_run_id(request.folder, shot->id), request.folder);
+        if (request.tests_only) plan = run::test_plan(plan);
+        const auto file = request.folder / (plan.id + ".journal");
+        state = {
+            .plan = plan, .time = devices::local_time(), .frames = std::vector<run::JournalFrame>(plan.frames.size())};
+        fmt::print("{}: {} frames\n", plan.id, plan.frames.size());
+        journal.emplace(run::Journal::create(file, plan));
+    }
+    if (const auto* error = std::get_if<storage::ReadError>(&*journal)) return complain(*error);
+
+    devices::WallClock clock(request.speed);
+    devices::SimulatedBench simulated(clock, run::bench_setup(shoot.kit, *shot, state.plan), std::move(options));
+    run::Runner runner(simulated.bench(), clock, std::get<run::Journal>(*journal), state, {.hold_on_fault = false});
+    const OnInterrupt stops([&] { runner.stop(); });
+    std::size_t shown = state.done();
+    std::string event;
+    const auto phase = runner.run([&] {
+        const auto status = runner.status();
+        const auto done = static_cast<std::size_t>(
+            std::ranges::count_if(status.frames, [](auto s) { return s >= run::FrameState::saved; }));
+        if (status.event != event) fmt::print("  {}\n", event = status.event);
+        if (done != shown) fmt::print("  {} of {}\n", shown = done, status.frames.size());
+        std::fflush(stdout);
+    });
+    const auto status = runner.status();
+    if (phase == run::Phase::broken) {
+        fmt::print(stderr, "{} Run it again to go on.\n", status.problem);
+        return broke_off;
+    }
+    fmt::print("{}: {} frames on the card{}\n", phase == run::Phase::complete ? "complete" : "stopped",
+               runner.state().taken.size(), status.dim > 0 ? fmt::format(", {} too dark", status.dim) : "");
+    return done;
+}
+
+int show_log(const std::filesystem::path& journal) {
+    const auto read = run::read_journal(journal);
+    if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
+    const auto record = run::record_of(std::get<run::RunState>(read));
+    constexpr const char* ends[] = {"complete", "stopped", "broken off"};
+    fmt::print("{}, {}: {} of {} frames, {}\n", record.id, record.time, record.frames.size(), record.planned,
+               ends[static_cast<int>(record.end)]);
+    for (const auto& frame : record.frames)
+        fmt::print("{:5}  {:9.4f} mm  f/{:g}  {:g} s  ISO {:g}  {}{}{}\n", frame.index + 1, frame.plane, frame.f_number,
+                   frame.shutter, frame.iso, frame.file, frame.remark.empty() ? "" : "  ", frame.remark);
+    return done;
+}
+
+namespace {
+
+/// Lets a search go on for so many seconds, and says on standard error that it is at it when that takes noticeably
+/// long.
+class BudgetedProgress {
+  public:
+    explicit BudgetedProgress(double seconds) : seconds_(seconds) {}
+
+    bool go_on() const {
+        const double passed = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();
+        if (passed >= told_ + tell_every) {
+            told_ = passed;
+            fmt::print(stderr, "looking for a better order, {} of at most {}\n", text::time_text(std::floor(passed)),
+                       text::time_text(seconds_));
+        }
+        over_ |= passed > seconds_;
+        return !over_ && !interrupted;
+    }
+    bool over() const { return over_; }
+
+  private:
+    static constexpr double tell_every = 2;  // s
+    double seconds_;
+    std::chrono::steady_clock::time_point begun_ = std::chrono::steady_clock::now();
+    mutable double told_ = 0;
+    mutable bool over_ = false;
+};
+
+}  // namespace
+
+int order_shots(const shoot::Shoot& shoot, const std::string& out, double seconds) {
+    std::vector<plan::Report> reports;
+    for (const auto& shot : shoot.shots) reports.push_back(plan::assess(shoot.kit, shot));
+    std::vector<const plan::Report*> pointers;
+    pointers.reserve(reports.size());
+    for (const auto& report : reports) pointers.push_back(&report);
+    const auto problem = day::order_problem(shoot, pointers);
+    if (const auto circle = day::circle_of(problem); !circle.empty()) {
+        std::string names;
+        for (const auto job : circle) names += (names.empty() ? "" : ", ") + shoot.shots[job].id;
+        return complain({"shots", fmt::format("{} wait for each other, expected an order among them", names)});
+    }
+    std::vector<std::size_t> given(shoot.shots.size());
+    for (std::size_t i = 0; i < given.size(); ++i) given[i] = i;
+    const auto before = day::day_of(problem, given);
+    std::signal(SIGINT, interrupt);  // what was found until then is printed
+    const BudgetedProgress progress(seconds);
+    const auto after = day::best_order(problem, [&] { return progress.go_on(); });
+    if (progress.over())
+        fmt::print(stderr, "stopped after {}: the best order found so far; --seconds gives it longer\n",
+                   text::time_text(seconds));
+    for (std::size_t k = 0; k < after.order.size(); ++k) {
+        const auto& shot = shoot.shots[after.order[k]];
+        const auto change = k > 0 ? day::change_between(shoot.shots[after.order[k - 1]], shot) : day::Change{};
+        fmt::print("{}  {}  ({})\n", clock_text(after.start[k]), shot.name,
+                   k > 0 ? "changes " + day::change_text(change) : std::string("first"));
+    }
+    fmt::print("changes take {} instead of {}, over at {}{}\n", text::time_text(after.work),
+               text::time_text(before.work), clock_text(after.finish),
+               after.late > 0 ? ", " + text::time_text(after.late) + " late" : "");
+    if (out.empty()) return done;
+    if (const auto error = storage::save_shoot(day::in_order(shoot, after.order), out)) return complain(*error);
+    return done;
+}
+
+int print_stack(const shoot::Shoot& shoot, const std::string& id) {
+    const auto* shot = find_shot(shoot, id);
+    if (!shot) return bad_input;
+    const auto report = plan::assess(shoot.kit, *shot);
+    const auto plan = plan::plan_of(shoot.kit, *shot);
+    const auto frames = plan::stack_frames(plan, report);
+    if (static_cast<double>(frames.size()) < report.capture.frames)
+        fmt::print(stderr, "the first {} of {} frames\n", frames.size(), text::number_text(report.capture.frames, 9));
+    fmt::print("frame  plane_mm{}{}\n", frames.front().rail ? "  rail_mm" : "", frames.front().ring ? "  ring" : "");
+    for (std::size_t i = 0; i < frames.size(); ++i) {
+        fmt::print("{:5}  {:.4f}", i + 1, frames[i].plane);
+        if (frames[i].rail) fmt::print("  {:.4f}", *frames[i].rail);
+        if (frames[i].ring) fmt::print("  {:.6f}", *frames[i].ring);
+        fmt::print("\n");
+    }
+    return done;
+}
+
+int serve_rail(double travel, double speed) {
+    devices::WallClock clock(speed);
+    devices::World world{.clock = clock};
+    devices::SimulatedRail rail(world, {.travel = travel, .step = 0.001, .backlash = 0.02});
+    devices::MotionController controller(rail);
+    if (controller.device().empty()) return complain({"pseudo-terminal", "cannot be had on this system"});
+    fmt::print("{}\n", controller.device());
+    std::fflush(stdout);
+    std::signal(SIGINT, interrupt);
+    std::signal(SIGTERM, interrupt);
+    while (!interrupted) std::this_thread::sleep_for(std::chrono::milliseconds(50));
+    return done;
+}
+
+}  // namespace poquito::cli

@@ -1,0 +1,47 @@
+#pragma once
+
+#include "advice/stations.hpp"
+
+#include <QColor>
+#include <QFont>
+#include <QRectF>
+#include <QString>
+
+#include <vector>
+
+class QPainter;
+class QPointF;
+
+/// The hand of the drafting table: what several drawings share.
+namespace poquito::desk {
+
+/// A dimension line with arrows at both ends and its text on a gap in the middle; beside the line where it is too
+/// short.
+void drawDimension(QPainter& painter, QPointF from, QPointF to, const QString& text);
+
+/// One line of text in a rectangle, in the painter's font and colour. Shapes each text once and remembers it: drawings
+/// write the same words with every edit.
+void drawLine(QPainter& painter, const QRectF& area, Qt::Alignment side, const QString& text);
+
+double lineWidth(const QFont& font, const QString& text);
+
+/// `text`, or as much of it as `width` pixels hold and dots.
+QString elided(const QFont& font, const QString& text, double width);
+
+/// Text on a patch of the sheet's colour, so that lines end at it instead of crossing it. Returns what it covers.
+QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour);
+
+/// A tick, a triangle or a ring: the shape says it, the colour repeats it.
+void drawStanding(QPainter& painter, QPointF centre, advice::Standing standing);
+QColor standingColour(advice::Standing standing);
+
+/// Round steps (1, 2 or 5 of a decade) of which `most` or fewer fit into `length`.
+double rulerStep(double length, int most);
+
+/// Values 1, 2 and 5 of every decade within the two, for a scale on which each is as far from the next as its
+/// logarithm.
+std::vector<double> decadeMarks(double least, double greatest);
+/// Round numbers from `low` to `high`, `most` of them or so, rulerStep apart; none where one of the two is not finite.
+std::vector<double> rulerMarks(double low, double high, int most);
+
+}  // namespace poquito::desk

@@ -1,0 +1,65 @@
+#include "desk/base/facts_view.hpp"
+
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+
+#include <QPainter>
+
+namespace poquito::desk {
+namespace {
+
+constexpr double line_height = 18;
+constexpr double remark_height = 14;
+
+}  // namespace
+
+FactsView::FactsView(const char* name, const QString& heading, QWidget* parent) : QWidget(parent), heading_(heading) {
+    setObjectName(QLatin1String(name));
+    setAccessibleName(heading);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
+
+void FactsView::setFacts(std::vector<Fact> facts) {
+    if (facts == facts_) return;
+    facts_ = std::move(facts);
+    QStringList lines;
+    for (const auto& fact : facts_) lines += fact.name + QLatin1Char(' ') + fact.value;
+    setAccessibleDescription(lines.join(QStringLiteral("; ")));
+    update();
+}
+
+void FactsView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    double y = 0;
+    painter.setFont(textFont(12, QFont::DemiBold));
+    painter.setPen(theme().ink);
+    drawLine(painter, QRectF(0, y, width(), line_height), Qt::AlignLeft | Qt::AlignVCenter, heading_);
+    y += line_height + 3;
+    for (const auto& fact : facts_) {
+        const double needed = line_height + (fact.remark.isEmpty() ? 0 : remark_height);
+        if (y + needed > height()) break;
+        const auto value_font = textFont(12, QFont::DemiBold);
+        const double value_width = std::min(lineWidth(value_font, fact.value), width() * 0.72);
+        painter.setFont(textFont(12));
+        painter.setPen(theme().quiet);
+        drawLine(painter, QRectF(0, y, width() - value_width - 8, line_height), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(textFont(12), fact.name, width() - value_width - 8));
+        painter.setFont(value_font);
+        painter.setPen(fact.colour.isValid() ? fact.colour : theme().ink);
+        drawLine(painter, QRectF(width() - value_width, y, value_width, line_height), Qt::AlignRight | Qt::AlignVCenter,
+                 elided(value_font, fact.value, value_width));
+        y += line_height;
+        if (!fact.remark.isEmpty()) {
+            painter.setFont(textFont(11));
+            painter.setPen(theme().quiet);
+            drawLine(painter, QRectF(0, y - 2, width(), remark_height), Qt::AlignLeft | Qt::AlignVCenter,
+                     elided(textFont(11), fact.remark, width()));
+            y += remark_height;
+        }
+        painter.setPen(theme().hairline);
+        painter.drawLine(QPointF(0, y), QPointF(width(), y));
+        y += 2;
+    }
+}
+
+}  // namespace poquito::desk

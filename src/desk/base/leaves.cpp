@@ -1,0 +1,53 @@
+#include "desk/base/leaves.hpp"
+
+#include <QHBoxLayout>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+
+Leaves::Leaves(QWidget* parent) : QWidget(parent) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(4);
+    auto* bar = new QHBoxLayout;
+    bar->setSpacing(4);
+    tabs_ = new QHBoxLayout;
+    tabs_->setSpacing(4);
+    bar->addLayout(tabs_);
+    bar->addStretch();
+    column->addLayout(bar);
+    stack_ = new QStackedWidget(this);
+    column->addWidget(stack_, 1);
+}
+
+void Leaves::addLeaf(const Caption& tab, QWidget* leaf) {
+    auto* button = new QToolButton(this);
+    button->setText(tab.label);
+    nameControl(button, tab);
+    button->setCheckable(true);
+    button->setAutoExclusive(true);
+    const int index = stack_->addWidget(leaf);
+    button->setChecked(index == 0);
+    // The longest of the leaves would otherwise make all of them scroll.
+    if (index > 0) leaf->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
+    connect(button, &QToolButton::clicked, this, [this, index] { turnTo(index); });
+    tabs_->addWidget(button);
+    buttons_.push_back(button);
+}
+
+int Leaves::current() const { return stack_->currentIndex(); }
+QWidget* Leaves::currentLeaf() const { return stack_->currentWidget(); }
+
+void Leaves::turnTo(int index) {
+    buttons_[index]->setChecked(true);
+    if (index != stack_->currentIndex()) {
+        stack_->currentWidget()->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
+        stack_->setCurrentIndex(index);
+        stack_->currentWidget()->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    }
+    Q_EMIT turned(index);
+}
+
+}  // namespace poquito::desk

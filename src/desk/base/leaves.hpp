@@ -1,0 +1,33 @@
+#pragma once
+
+#include "desk/base/caption.hpp"
+
+#include <QWidget>
+
+class QHBoxLayout;
+class QStackedWidget;
+class QToolButton;
+
+namespace poquito::desk {
+
+/// The leaves of a sheet, one at a time, with a button to turn to each. Only the leaf that shows asks for room.
+class Leaves : public QWidget {
+    Q_OBJECT
+  public:
+    explicit Leaves(QWidget* parent = nullptr);
+
+    void addLeaf(const Caption& tab, QWidget* leaf);
+    int current() const;
+    QWidget* currentLeaf() const;
+    void turnTo(int index);
+
+  Q_SIGNALS:
+    void turned(int index);
+
+  private:
+    QHBoxLayout* tabs_;
+    QStackedWidget* stack_;
+    QList<QToolButton*> buttons_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,113 @@
+#include "desk/base/quantity_field.hpp"
+
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QStyle>
+#include <QToolTip>
+#include <QWheelEvent>
+
+namespace poquito::desk {
+
+QuantityField::QuantityField(Quantity quantity, QWidget* parent)
+    : QAbstractSpinBox(parent), quantity_(std::move(quantity)) {
+    setButtonSymbols(NoButtons);
+    setFocusPolicy(Qt::StrongFocus);  // the wheel steps only the field one is in
+    connect(lineEdit(), &QLineEdit::textEdited, this, &QuantityField::readText);
+}
+
+void QuantityField::setValue(double value) {
+    value_ = value;
+    if (!telling_) showValue();  // what answers the typing itself must not change the text under it
+}
+
+bool QuantityField::event(QEvent* event) {
+    // Every keystroke is an edit of the shoot already: undo belongs to the shoot, not to the text of this field.
+    if (event->type() == QEvent::ShortcutOverride) {
+        auto* key = static_cast<QKeyEvent*>(event);
+        if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
+            event->ignore();
+            return false;
+        }
+    }
+    return QAbstractSpinBox::event(event);
+}
+
+QValidator::State QuantityField::validate(QString& text, int&) const {
+    const auto value = quantity_.parse(text.toStdString());
+    return value && quantity_.allows(*value) ? QValidator::Acceptable : QValidator::Intermediate;
+}
+
+void QuantityField::stepBy(int steps) {
+    const double stepped = quantity_.step(value_, steps);
+    if (!quantity_.allows(stepped) || stepped == value_) return;
+    value_ = stepped;
+    showValue();
+    Q_EMIT valueEdited(value_);
+}
+
+QSize QuantityField::sizeHint() const { return {86, 24}; }
+
+void QuantityField::focusInEvent(QFocusEvent* event) {
+    ++visit_;
+    QAbstractSpinBox::focusInEvent(event);
+}
+
+void QuantityField::focusOutEvent(QFocusEvent* event) {
+    QAbstractSpinBox::focusOutEvent(event);
+    showValue();
+}
+
+void QuantityField::wheelEvent(QWheelEvent* event) {
+    if (!hasFocus()) return event->ignore();
+    QAbstractSpinBox::wheelEvent(event);
+}
+
+void QuantityField::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && lineEdit()->isModified()) return showValue();
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && !wrong_) {
+        showValue();
+        selectAll();
+        return;
+    }
+    QAbstractSpinBox::keyPressEvent(event);
+}
+
+void QuantityField::readText(const QString& text) {
+    lineEdit()->setModified(true);
+    const auto value = quantity_.parse(text.toStdString());
+    const bool good = value && quantity_.allows(*value);
+    setWrong(!good);
+    if (!good || *value == value_) return;
+    value_ = *value;
+    telling_ = true;
+    Q_EMIT valueEdited(*value);
+    telling_ = false;
+}
+
+void QuantityField::setWrong(bool wrong) {
+    if (wrong == wrong_) return;
+    wrong_ = wrong;
+    if (wrong) {
+        toolTip_ = toolTip();
+        const auto hint = QStringLiteral("Expected %1.").arg(quantity_.expected);
+        setToolTip(hint);
+        QToolTip::showText(mapToGlobal(QPoint(0, height())), hint, this);
+    } else {
+        setToolTip(toolTip_);
+        QToolTip::hideText();
+    }
+    setProperty("wrong", wrong);
+    style()->unpolish(this);
+    style()->polish(this);
+}
+
+void QuantityField::showValue() {
+    setWrong(false);
+    const auto text = QString::fromStdString(quantity_.print(value_));
+    if (lineEdit()->text() == text && !lineEdit()->isModified()) return;
+    lineEdit()->setText(text);
+    lineEdit()->setCursorPosition(0);
+    lineEdit()->setModified(false);
+}
+
+}  // namespace poquito::desk

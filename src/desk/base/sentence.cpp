@@ -1,0 +1,29 @@
+#include "desk/base/sentence.hpp"
+
+#include "desk/base/theme.hpp"
+
+#include <QPainter>
+
+namespace poquito::desk {
+
+Sentence::Sentence(int lines, QWidget* parent) : QWidget(parent), lines_(lines) {
+    setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+}
+
+void Sentence::setText(const QString& text) {
+    if (text == text_) return;
+    text_ = text;
+    setAccessibleName(text);
+    update();
+}
+
+QSize Sentence::sizeHint() const { return {120, lines_ * QFontMetrics(textFont()).lineSpacing() + 2}; }
+
+void Sentence::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setFont(textFont());
+    painter.setPen(theme().quiet);
+    painter.drawText(rect(), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, text_);
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,209 @@
+#include "desk/base/theme.hpp"
+
+#include <QApplication>
+#include <QFontDatabase>
+#include <QHash>
+#include <QPalette>
+#include <QStyle>
+#include <QStyleFactory>
+
+#include <utility>
+
+namespace poquito::desk {
+namespace {
+
+ThemeKind current = ThemeKind::light;
+
+const Theme light_theme = {.paper = "#F4EFE4",
+                           .panel = "#FBF8F1",
+                           .ink = "#1D2B30",
+                           .quiet = "#5A676B",
+                           .hairline = "#D3CAB8",
+                           .focus = "#0B716C",
+                           .focusWash = "#CFE5DF",
+                           .light = "#C58A12",
+                           .lightText = "#7A5200",
+                           .caution = "#8A5000",
+                           .cautionWash = "#F6E4C3",
+                           .stop = "#9E3522",
+                           .stopWash = "#F3D9D0",
+                           .link = "#2F557F",
+                           .linkWash = "#DCE5EF",
+                           .greyScale = {"#15191B", "#454B4D", "#9A9F9F", "#FFFFFF"},
+                           .overPicture = "#D2FFFFFF",
+                           .underPicture = "#96000000",
+                           .shadePicture = "#8C000000",
+                           .foot = "#1D2B30",
+                           .footText = "#F4EFE4"};
+
+const Theme dim_theme = {.paper = "#141B20",
+                         .panel = "#1B242A",
+                         .ink = "#E6DFD0",
+                         .quiet = "#A3A79F",
+                         .hairline = "#3A464C",
+                         .focus = "#5FC2B6",
+                         .focusWash = "#1D4643",
+                         .light = "#E0AC4A",
+                         .lightText = "#E8BE6E",
+                         .caution = "#E9B25C",
+                         .cautionWash = "#40331B",
+                         .stop = "#EE9482",
+                         .stopWash = "#4A2720",
+                         .link = "#9DBEE4",
+                         .linkWash = "#263847",
+                         .greyScale = {"#15191B", "#454B4D", "#9A9F9F", "#FFFFFF"},
+                         .overPicture = "#D2FFFFFF",
+                         .underPicture = "#96000000",
+                         .shadePicture = "#8C000000",
+                         .foot = "#0C1114",
+                         .footText = "#E6DFD0"};
+
+QPalette palette_of(const Theme& t) {
+    QPalette palette;
+    palette.setColor(QPalette::Window, t.paper);
+    palette.setColor(QPalette::WindowText, t.ink);
+    palette.setColor(QPalette::Base, t.panel);
+    palette.setColor(QPalette::AlternateBase, t.paper);
+    palette.setColor(QPalette::Text, t.ink);
+    palette.setColor(QPalette::PlaceholderText, t.quiet);
+    palette.setColor(QPalette::Button, t.panel);
+    palette.setColor(QPalette::ButtonText, t.ink);
+    palette.setColor(QPalette::BrightText, t.stop);
+    palette.setColor(QPalette::Highlight, t.link);
+    palette.setColor(QPalette::HighlightedText, t.panel);
+    palette.setColor(QPalette::Link, t.link);
+    palette.setColor(QPalette::LinkVisited, t.link);
+    palette.setColor(QPalette::ToolTipBase, t.panel);
+    palette.setColor(QPalette::ToolTipText, t.ink);
+    palette.setColor(QPalette::Mid, t.hairline);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        palette.setColor(QPalette::Disabled, role, t.quiet);
+    return palette;
+}
+
+QString style_sheet(const Theme& t) {
+    QString sheet = R"(
+QMenuBar { background: @paper; color: @ink; padding: 1px 6px; }
+QMenuBar::item { padding: 3px 9px; border-radius: 3px; background: transparent; }
+QMenuBar::item:selected { background: @linkWash; }
+QMenu { background: @panel; color: @ink; border: 1px solid @hairline; padding: 4px; }
+QMenu::item { padding: 4px 22px 4px 12px; border-radius: 3px; }
+QMenu::item:selected { background: @linkWash; }
+QMenu::item:disabled { color: @quiet; }
+QMenu::separator { height: 1px; background: @hairline; margin: 4px 6px; }
+QToolTip { background: @panel; color: @ink; border: 1px solid @hairline; padding: 4px; }
+QAbstractSpinBox, QLineEdit, QComboBox, QPlainTextEdit {
+  background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; padding: 1px 6px; min-height: 20px;
+  selection-background-color: @link; selection-color: @panel; }
+QAbstractSpinBox:focus, QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 2px solid @link; padding: 0px 5px; }
+QLineEdit[bare="true"] { background: transparent; border: 1px solid transparent; }
+QLineEdit[bare="true"]:hover { border-color: @hairline; }
+QLineEdit[bare="true"]:focus { background: @panel; border: 2px solid @link; }
+QAbstractSpinBox[wrong="true"] { border: 2px solid @stop; padding: 0px 5px; }
+QAbstractSpinBox:disabled, QComboBox:disabled { color: @quiet; background: @paper; }
+QAbstractSpinBox::up-button, QAbstractSpinBox::down-button { width: 0px; }
+QComboBox::drop-down { border: none; width: 18px; }
+QComboBox::down-arrow { image: url(:/data/chevron.svg); width: 12px; height: 12px; }
+QComboBox QAbstractItemView { background: @panel; color: @ink; border: 1px solid @hairline; selection-background-color: @linkWash;
+  selection-color: @ink; outline: none; }
+QPushButton, QToolButton { background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; padding: 2px 9px; min-height: 20px; }
+QPushButton:hover, QToolButton:hover { border-color: @link; }
+QPushButton:focus, QToolButton:focus { border: 2px solid @link; padding: 1px 8px; }
+QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @paper; }
+QFileDialog QToolButton { padding: 2px; }
+QToolButton[chip="true"] { padding: 1px 6px; min-height: 18px; }
+QToolButton[chip="true"]:focus { padding: 0px 5px; }
+QToolButton:checked, QPushButton:checked { background: @linkWash; border-color: @link; font-weight: 600; }
+QToolButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px 2px; min-height: 18px; text-align: left; }
+QPushButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px; min-height: 18px; text-align: left; }
+QPushButton[link="true"]:focus { border: 1px solid @link; }
+QToolButton::menu-indicator { image: none; }
+QToolButton[link="true"]:hover, QPushButton[link="true"]:hover { text-decoration: underline; }
+QToolButton[link="true"]:focus { border: 1px solid @link; }
+QCheckBox, QRadioButton { color: @ink; spacing: 5px; min-height: 20px; }
+QCheckBox:focus, QRadioButton:focus { color: @link; }
+QCheckBox::indicator, QRadioButton::indicator, QListView::indicator { width: 12px; height: 12px; background: @panel; border: 1px solid @quiet; border-radius: 2px; }
+QRadioButton::indicator { border-radius: 7px; }
+QCheckBox::indicator:focus, QRadioButton::indicator:focus { border: 1px solid @link; }
+QCheckBox::indicator:checked, QListView::indicator:checked { image: url(:/data/check.svg); border-color: @focus; }
+QRadioButton::indicator:checked { image: url(:/data/dot.svg); border-color: @focus; }
+QLabel[quiet="true"] { color: @quiet; }
+QLabel[problem="true"] { color: @stop; }
+QFrame[sheet="true"] { background: @panel; border: 1px solid @hairline; border-radius: 4px; }
+QScrollArea { background: transparent; border: none; }
+QListView, QTableView, QTreeView, QTextBrowser { background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; outline: none; }
+QListView[bare="true"] { background: transparent; border: none; }
+QListView[bare="true"]:focus { border: none; }
+QTextBrowser:focus, QTableView:focus { border: 2px solid @link; }
+QHeaderView::section { background: @panel; color: @quiet; border: none; border-bottom: 1px solid @hairline; padding: 2px 6px; }
+QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
+QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }
+QScrollBar::handle { background: @hairline; border-radius: 4px; min-height: 24px; min-width: 24px; }
+QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page { background: none; width: 0; height: 0; }
+QSplitter::handle { background: transparent; }
+QSlider::groove:horizontal { height: 2px; background: @hairline; }
+QSlider::handle:horizontal { width: 11px; height: 16px; margin: -8px 0; background: @focus; border: 1px solid @panel; border-radius: 3px; }
+QSlider:focus { border: 1px solid @link; border-radius: 3px; }
+)";
+    const std::pair<const char*, QColor> names[] = {// longer names first: @link is also the beginning of @linkWash
+                                                    {"@cautionWash", t.cautionWash},
+                                                    {"@focusWash", t.focusWash},
+                                                    {"@stopWash", t.stopWash},
+                                                    {"@linkWash", t.linkWash},
+                                                    {"@hairline", t.hairline},
+                                                    {"@caution", t.caution},
+                                                    {"@paper", t.paper},
+                                                    {"@panel", t.panel},
+                                                    {"@quiet", t.quiet},
+                                                    {"@focus", t.focus},
+                                                    {"@stop", t.stop},
+                                                    {"@link", t.link},
+                                                    {"@ink", t.ink}};
+    for (const auto& [name, colour] : names) sheet.replace(QLatin1String(name), colour.name());
+    return sheet;
+}
+
+void load_face(const char* face) {
+    QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/PoquitoSans-%1.otf").arg(QLatin1String(face)));
+}
+
+/// The faces nearly everything is lettered in. Reading one takes longer than drawing a drawing: the third comes with
+/// the first font that asks for it.
+void load_fonts() {
+    static bool loaded = false;
+    if (loaded) return;
+    loaded = true;
+    for (const char* face : {"Regular", "SemiBold"}) load_face(face);
+}
+
+}  // namespace
+
+const Theme& theme() { return current == ThemeKind::light ? light_theme : dim_theme; }
+ThemeKind themeKind() { return current; }
+
+void applyTheme(QApplication& application, ThemeKind kind) {
+    current = kind;
+    load_fonts();
+    if (application.style()->name().compare(QLatin1String("fusion"), Qt::CaseInsensitive) != 0)
+        QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    QApplication::setFont(textFont());
+    QApplication::setPalette(palette_of(theme()));
+    application.setStyleSheet(style_sheet(theme()));
+}
+
+QFont textFont(int pixels, QFont::Weight weight) {
+    // Copies of one QFont share what Qt looked up for it; drawings ask for the same few fonts again and again.
+    static QHash<std::pair<int, int>, QFont> made;
+    const std::pair key(pixels, static_cast<int>(weight));
+    if (const auto known = made.constFind(key); known != made.constEnd()) return *known;
+    static bool medium = false;
+    if (weight == QFont::Medium && !std::exchange(medium, true)) load_face("Medium");
+    QFont font(QStringLiteral("Poquito Sans"));
+    font.setPixelSize(pixels);
+    font.setWeight(weight);
+    font.setHintingPreference(QFont::PreferVerticalHinting);
+    made.insert(key, font);
+    return font;
+}
+
+}  // namespace poquito::desk

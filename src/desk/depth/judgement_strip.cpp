@@ -1,0 +1,197 @@
+#include "desk/depth/judgement_strip.hpp"
+
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "text/text.hpp"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::desk {
+namespace {
+
+constexpr int reason_height = 34, card_height = 92, gap = 6;
+
+QString text(const std::string& t) { return QString::fromStdString(t); }
+
+/// Two digits are what a glance takes in.
+QString length(double mm) {
+    const double scale = std::pow(10, std::floor(std::log10(std::max(mm, 1e-9))) - 1);
+    return text(text::length_text(std::round(mm / scale) * scale));
+}
+QString micrometres(double mm) {
+    const double scale = std::pow(10, std::floor(std::log10(std::max(mm * 1000, 1e-3))) - 1);
+    return text(text::number_text(std::round(mm * 1000 / scale) * scale, 6));
+}
+
+}  // namespace
+
+JudgementStrip::JudgementStrip(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("judgement"));
+    setAccessibleName(tr("One frame or a stack"));
+    setToolTip(
+        tr("A click takes one: stop and frames of the shot. The suited one is tinted; you may disagree.\nBlur: defocus "
+           "and Airy disc at the sensor. Flashes: at full power. May move: sideways or along the axis without harm, "
+           "while it lasts."));
+    QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    policy.setHeightForWidth(true);
+    setSizePolicy(policy);
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+}
+
+int JudgementStrip::columns(int width) const {
+    constexpr int least_card = 118;
+    const int count = judgement_ ? static_cast<int>(judgement_->approaches.size()) : 5;
+    return width >= count * least_card ? count : (count + 1) / 2;
+}
+
+int JudgementStrip::heightForWidth(int width) const {
+    const int count = judgement_ ? static_cast<int>(judgement_->approaches.size()) : 5;
+    const int rows = (count + columns(width) - 1) / columns(width);
+    return reason_height + rows * (card_height + gap);
+}
+
+QRectF JudgementStrip::cardRect(std::size_t index) const {
+    const int across = columns(width());
+    const double wide = (width() - gap * (across - 1.0)) / across;
+    const int column = static_cast<int>(index) % across, row = static_cast<int>(index) / across;
+    return QRectF(column * (wide + gap), reason_height + row * (card_height + gap), wide, card_height)
+        .adjusted(1, 1, -1, -1);
+}
+
+void JudgementStrip::refresh() {
+    if (!document_.shot() || !isVisible()) return;
+    const auto before = judgement_ ? judgement_->approaches.size() : 0;
+    judgement_ = advice::judge(document_.kit(), *document_.shot());
+    if (before != (judgement_ ? judgement_->approaches.size() : 0)) updateGeometry();
+    marked_ = taken().value_or(judgement_ ? judgement_->best : 0);
+    setAccessibleDescription(reason());
+    update();
+}
+
+std::optional<std::size_t> JudgementStrip::taken() const {
+    if (!judgement_ || !document_.shot()) return std::nullopt;
+    const auto& shot = *document_.shot();
+    const auto is_set = [&](const advice::Approach& approach) {
+        return approach.shot.exposure.f_number == shot.exposure.f_number &&
+               approach.shot.capture.mode == shot.capture.mode &&
+               approach.shot.sharpness.focus_offset == shot.sharpness.focus_offset;
+    };
+    const auto& all = judgement_->approaches;
+    // The one that was decided on, where the shot still is as decided; else one that says the same.
+    auto found =
+        std::ranges::find_if(all, [&](const auto& one) { return is_set(one) && shot.capture.approach == one.id; });
+    if (found == all.end()) found = std::ranges::find_if(all, is_set);
+    if (found == all.end()) return std::nullopt;
+    return static_cast<std::size_t>(found - all.begin());
+}
+
+QString JudgementStrip::reason() const {
+    if (!judgement_) return tr("Focused at infinity: there is nothing to judge yet.");
+    const auto now = taken();
+    const bool disagrees = now && *now != judgement_->best && document_.shot()->capture.approach.has_value();
+    return text(judgement_->reason) +
+           (disagrees ? QLatin1Char('\n') + text(advice::objection(*judgement_, *now)) : QString());
+}
+
+void JudgementStrip::paintEvent(QPaintEvent*) {
+    if (!document_.shot()) return;
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setFont(textFont(12));
+    painter.setPen(theme().ink);
+    // A disagreement is said in the place of the reason it disagrees with.
+    const QStringList parts = reason().split(QLatin1Char('\n'));
+    painter.drawText(QRectF(0, 0, width(), reason_height), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap,
+                     parts.last());
+    if (!judgement_) return;
+    for (std::size_t i = 0; i < judgement_->approaches.size(); ++i) paintCard(painter, i);
+}
+
+void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
+    const Theme& t = theme();
+    const auto& approach = judgement_->approaches[index];
+    const QRectF card = cardRect(index);
+    const bool best = index == judgement_->best, now = taken() == index;
+    painter.setBrush(best ? t.focusWash : t.panel);
+    const bool cursor = hasFocus() && index == marked_;
+    painter.setPen(cursor ? QPen(t.link, 2.4) : now ? QPen(t.focus, 2) : QPen(t.hairline, 1));
+    painter.drawRoundedRect(card, 4, 4);
+    double y = card.top() + 3;
+    const double room = card.width() - 14;
+    const auto line = [&](const QFont& font, const QColor& colour, const QString& words) {
+        painter.setFont(font);
+        painter.setPen(colour);
+        drawLine(painter, QRectF(card.left() + 7, y, room, 15), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(font, words, room));
+        y += 14.5;
+    };
+    const auto& capture = approach.report.capture;
+    line(textFont(12, QFont::DemiBold), t.ink, text(approach.name) + (now ? tr(" \u2713") : QString()));
+    const QColor quiet = best ? t.ink : t.quiet;
+    const QFont small = textFont(11);
+    line(small, quiet,
+         approach.ends_blur == approach.middle_blur
+             ? tr("blur %1 throughout").arg(length(approach.ends_blur))
+             : tr("ends %1, mid %2 µm").arg(micrometres(approach.ends_blur), micrometres(approach.middle_blur)));
+    line(small, quiet,
+         tr("%1, %2").arg(
+             text(text::count_text(capture.frames, "frame", "frames")),
+             text(approach.seconds < 1 ? text::shutter_text(approach.seconds) : text::time_text(approach.seconds))));
+    line(small, quiet,
+         approach.flash_energy > 0
+             ? tr("%1, %2 flashes")
+                   .arg(text(text::data_text(capture.data_mb)), text(text::number_text(approach.flash_energy, 2)))
+             : text(text::data_text(capture.data_mb)));
+    line(small, quiet, tr("may move %1").arg(length(approach.tolerance)));
+    if (!approach.against.empty())
+        line(textFont(11, QFont::DemiBold), best ? t.ink : t.caution, tr("\u25b3 %1").arg(text(approach.against)));
+    else
+        line(small, quiet,
+             approach.background ? tr("disc behind %1 %").arg(text(text::number_text(*approach.background * 100, 2)))
+                                 : tr("nothing behind"));
+}
+
+void JudgementStrip::take(std::size_t index) {
+    const auto& approach = judgement_->approaches[index];
+    document_.editShot({tr("Take %1").arg(text(approach.name))}, [&](shoot::Shot& shot) {
+        shot.exposure.f_number = approach.shot.exposure.f_number;
+        shot.capture.mode = approach.shot.capture.mode;
+        shot.sharpness.focus_offset = approach.shot.sharpness.focus_offset;
+        shot.capture.approach = approach.id;
+    });
+}
+
+void JudgementStrip::mouseReleaseEvent(QMouseEvent* event) {
+    for (std::size_t i = 0; judgement_ && i < judgement_->approaches.size(); ++i)
+        if (cardRect(i).contains(event->position())) return take(i);
+}
+
+void JudgementStrip::keyPressEvent(QKeyEvent* event) {
+    if (!judgement_) return;
+    const auto count = judgement_->approaches.size();
+    switch (event->key()) {
+        case Qt::Key_Left:
+            marked_ = (marked_ + count - 1) % count;
+            return update();
+        case Qt::Key_Right:
+            marked_ = (marked_ + 1) % count;
+            return update();
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+        case Qt::Key_Space:
+            return take(marked_);
+        default:
+            QWidget::keyPressEvent(event);
+    }
+}
+
+void JudgementStrip::showEvent(QShowEvent*) { refresh(); }
+
+}  // namespace poquito::desk

@@ -1,0 +1,56 @@
+#include "desk/kit/bag.hpp"
+
+#include "desk/shell/main_window.hpp"
+#include "storage/kit_file.hpp"
+
+#include <QDateTime>
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QStandardPaths>
+
+namespace poquito::desk {
+
+Bag::Bag(const QString& path, QObject* parent) : QObject(parent), path_(path) {
+    if (path_.isEmpty())
+        path_ = QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))
+                    .filePath(QStringLiteral("bag.json"));
+    load();
+    connect(&document_, &Document::shootChanged, this, &Bag::save);
+}
+
+void Bag::load() {
+    shoot::Shoot shoot{.title = "Bag", .kit = starterKit()};
+    if (QFileInfo::exists(path_)) {
+        auto loaded = storage::load_kit(path_.toStdString());
+        if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
+            // What someone may have changed by hand is kept beside the new one.
+            const QString aside =
+                path_ + QDateTime::currentDateTime().toString(QStringLiteral("'.unread-'yyyyMMdd-hhmmss"));
+            QFile::rename(path_, aside);
+            problem_ = tr("The bag was not read and stands aside as %1. %2")
+                           .arg(QFileInfo(aside).fileName(), QString::fromStdString(storage::message(*error)));
+        } else {
+            shoot.kit = std::move(std::get<gear::Kit>(loaded));
+        }
+    }
+    document_.open(std::move(shoot), path_);
+}
+
+void Bag::save() {
+    QDir().mkpath(QFileInfo(path_).path());
+    const auto error = storage::save_kit(document_.kit(), path_.toStdString());
+    problem_ =
+        error ? tr("The bag was not saved. %1").arg(QString::fromStdString(storage::message(*error))) : QString();
+    Q_EMIT problemChanged();
+}
+
+gear::Kit catalogue() {
+    QFile file(QStringLiteral(":/data/catalogue.json"));
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    return std::get<gear::Kit>(storage::read_kit_json(file.readAll().toStdString()));
+}
+
+gear::Kit starterKit() { return genericShoot().kit; }
+
+}  // namespace poquito::desk

@@ -1,0 +1,39 @@
+#pragma once
+
+#include "desk/shell/document.hpp"
+
+#include <QString>
+
+namespace poquito::desk {
+
+/// The gear its owner has, kept in the user's data folder and copied into every new shoot. A document without shots:
+/// edits, undo and redo are a document's. Every change is on the disk at once.
+class Bag : public QObject {
+    Q_OBJECT
+  public:
+    /// `path` empty: bag.json in the user's data folder.
+    explicit Bag(const QString& path = {}, QObject* parent = nullptr);
+
+    Document& document() { return document_; }
+    const gear::Kit& kit() const { return document_.kit(); }
+    QString path() const { return path_; }
+    /// Why the file was not read or written; empty: all is well. A file that cannot be read is set aside, not lost.
+    QString problem() const { return problem_; }
+
+  Q_SIGNALS:
+    void problemChanged();
+
+  private:
+    void load();
+    void save();
+
+    Document document_;
+    QString path_;
+    QString problem_;
+};
+
+/// The generic gear that ships with the application, and what a bag begins with.
+gear::Kit catalogue();
+gear::Kit starterKit();
+
+}  // namespace poquito::desk

@@ -1,0 +1,138 @@
+#include "desk/light/background_leaf.hpp"
+
+#include "desk/base/sentence.hpp"
+#include "desk/light/light_scale.hpp"
+#include "text/text.hpp"
+
+#include <QCheckBox>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QPushButton>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+
+using namespace text;
+using namespace shoot;
+using namespace plan;
+using light::BackgroundLook;
+
+BackdropLeaf::BackdropLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+    auto* first = addColumn(3);
+    addBackground(first);
+    first->addStretch();
+    auto* second = addColumn(5);
+    second->setSpacing(4);
+    addLooks(second);
+    second->addStretch();
+    scale_ = new LightScale(document, LightScale::Shows::background, this);
+    addDrawing(scale_, 7);
+}
+
+void BackdropLeaf::addBackground(QLayout* column) {
+    auto* group = addGroup(column, {});
+    addCheck(
+        group, {"backgroundCheck", tr("Background"), tr("A card or wall that faces the camera")},
+        [](const Shot& s) { return s.background.has_value(); },
+        [](Shot& s, bool on) { s.background = on ? std::optional(Background{}) : std::nullopt; });
+    const auto number = [&](const Caption& caption, const Quantity& quantity, auto member) {
+        backgroundOnly_.push_back(addQuantity(
+            group, caption, quantity,
+            [member](const Shot& s) {
+                Background shown = s.background.value_or(Background{});
+                return member(shown);
+            },
+            [member](Shot& s, double v) {
+                if (s.background) member(*s.background) = v;
+            }));
+    };
+    number({"backgroundDistanceField", tr("Behind"), tr("From the subject's centre")}, lengthQuantity(),
+           [](Background& b) -> double& { return b.distance; });
+    number({"backgroundReflectanceField", tr("Reflectance"),
+            tr("Black velvet 1 %, black card 4 %, mid grey 18 %, white 90 %")},
+           shareQuantity(text::range::share), [](Background& b) -> double& { return b.reflectance; });
+    number({"backgroundDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")},
+           lengthQuantity(text::range::size), [](Background& b) -> double& { return b.detail; });
+}
+
+void BackdropLeaf::addLooks(QVBoxLayout* column) {
+    addHeading(column, tr("Make it"));
+    auto* bar = new QHBoxLayout;
+    bar->setSpacing(4);
+    column->addLayout(bar);
+    const std::pair<const char*, QString> names[] = {
+        {"lookBlack", tr("black")}, {"lookDark", tr("dark")}, {"lookGrey", tr("coloured")}, {"lookWhite", tr("white")}};
+    for (int i = 0; i < 4; ++i) {
+        auto* button = new QToolButton(this);
+        button->setText(names[i].second);
+        nameControl(button, {names[i].first, names[i].second,
+                             tr("What would make the background look so, the subject's exposure kept")});
+        button->setCheckable(true);
+        button->setProperty("chip", true);
+        connect(button, &QToolButton::clicked, this, [this, i] {
+            wanted_ = static_cast<BackgroundLook>(i);
+            refresh();
+        });
+        bar->addWidget(button);
+        looks_.push_back(button);
+    }
+    bar->addStretch();
+    text_ = new Sentence(2, this);
+    text_->setObjectName(QStringLiteral("backdropText"));
+    column->addWidget(text_);
+    constexpr int most = 4;  // ways there are
+    for (int i = 0; i < most; ++i) {
+        auto* way = captionedButton({"", {}, tr("One change; Undo takes it back")}, this);
+        way->setObjectName(QStringLiteral("backdropWay%1").arg(i + 1));
+        column->addWidget(way);
+        ways_.push_back(way);
+    }
+    recipe_ = captionedButton({"backdropRecipe", tr("The whole set"),
+                               tr("Card, distance and light for it, so that subject and background are lit apart")},
+                              this);
+    column->addWidget(recipe_);
+}
+
+void BackdropLeaf::take(const QString& what, const Shot& shot) {
+    document().editShot({what}, [&](Shot& now) { now = shot; });
+}
+
+void BackdropLeaf::showWays(const Shot& shot) {
+    const auto ways = ways_to(document().kit(), shot, wanted_);
+    for (std::size_t i = 0; i < ways_.size(); ++i) {
+        ways_[i]->setVisible(i < ways.size());
+        ways_[i]->disconnect(this);
+        if (i >= ways.size()) continue;
+        ways_[i]->setText(
+            tr("%1: %2").arg(QString::fromStdString(ways[i].label), QString::fromStdString(stops_text(ways[i].stops))));
+        ways_[i]->setAccessibleName(ways_[i]->text());
+        connect(ways_[i], &QPushButton::clicked, this,
+                [this, way = ways[i]] { take(tr("Change the background"), way.shot); });
+    }
+    const bool set = wanted_ == BackgroundLook::black || wanted_ == BackgroundLook::white;
+    const auto recipe = set ? set_recipe(document().kit(), shot, wanted_) : BackdropChange{.label = {}, .shot = shot};
+    recipe_->setVisible(!recipe.label.empty());
+    recipe_->setText(tr("Set: %1").arg(QString::fromStdString(recipe.label)));
+    recipe_->setAccessibleName(recipe_->text());
+    recipe_->disconnect(this);
+    connect(recipe_, &QPushButton::clicked, this, [this, recipe] { take(tr("Set up the background"), recipe.shot); });
+    if (ways.empty() && recipe.label.empty())
+        text_->setText(tr("No single change gives that and keeps the subject's exposure with what is in the kit."));
+}
+
+void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
+    for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
+    for (std::size_t i = 0; i < looks_.size(); ++i) looks_[i]->setChecked(i == static_cast<std::size_t>(wanted_));
+    const auto& look = report.light.background_look;
+    text_->setText(!shot.background ? tr("Nothing stands behind: it comes out black.")
+                   : look           ? tr("Now it %1, %2 stops from mid grey. One of these would make it so:")
+                                .arg(*look == BackgroundLook::grey ? tr("keeps its colour")
+                                                                   : tr("is %1").arg(QLatin1String(look_text(*look))),
+                                     QString::fromStdString(stops_text(*report.light.background)))
+                          : tr("No light reaches it: it comes out black."));
+    showWays(shot);
+    scale_->update();
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,54 @@
+#pragma once
+
+#include "desk/base/worker.hpp"
+#include "desk/shell/document.hpp"
+
+#include <QDir>
+#include <QTimer>
+
+#include <memory>
+#include <optional>
+#include <vector>
+
+class QLockFile;
+
+namespace poquito::desk {
+
+/// What a program that ended unexpectedly left behind.
+struct Leftover {
+    QString copy;      // the file to recover from
+    QString original;  // where it had been saved; empty: nowhere
+};
+
+/// Keeps a copy of unsaved work on disk, written off the interface thread, and finds what a crash left behind. A copy
+/// belongs to a running program while its lock is held; a copy without a living owner is a leftover.
+class Autosave : public QObject {
+    Q_OBJECT
+  public:
+    Autosave(Document& document, const QDir& folder, QObject* parent = nullptr);
+    ~Autosave() override;
+
+    /// Copies without a living owner, newest first; they stay. Locks that guard nothing are cleared away.
+    static std::vector<Leftover> leftovers(const QDir& folder);
+    static void discard(const Leftover& leftover);
+    static QDir defaultFolder();
+
+    /// Milliseconds from the last edit to the copy.
+    void setDelay(int milliseconds) { timer_.setInterval(milliseconds); }
+    /// Writes now and waits for it.
+    void flush();
+    QString copyPath() const { return folder_.filePath(name_); }
+
+  private:
+    void schedule();
+    void write();
+
+    Document& document_;
+    QDir folder_;
+    QString name_;
+    std::unique_ptr<QLockFile> lock_;
+    QTimer timer_;
+    Worker writer_;  // copies land in order
+};
+
+}  // namespace poquito::desk

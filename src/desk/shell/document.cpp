@@ -1,0 +1,220 @@
+#include "desk/shell/document.hpp"
+
+#include <algorithm>
+#include <optional>
+#include <utility>
+
+namespace poquito::desk {
+
+namespace {
+
+using ShootPointer = std::shared_ptr<const shoot::Shoot>;
+
+/// What one step turns into what. Only that is kept: fifty shots for each keystroke would fill the memory of a long
+/// day.
+class Difference {
+  public:
+    Difference(const ShootPointer& before, const ShootPointer& after) {
+        if (before->shots.size() != after->shots.size()) {
+            whole_ = {before, after};
+            return;
+        }
+        for (std::size_t i = 0; i < before->shots.size(); ++i)
+            if (!(before->shots[i] == after->shots[i])) shots_.push_back({i, before->shots[i], after->shots[i]});
+        auto one = without_shots(*before), other = without_shots(*after);
+        if (!(one == other)) rest_ = {std::move(one), std::move(other)};
+    }
+    ShootPointer before(const ShootPointer& after) const {
+        if (whole_.first) return whole_.first;
+        return changed(*after, &Pair::before, rest_ ? &rest_->first : nullptr);
+    }
+    ShootPointer after(const ShootPointer& before) const {
+        if (whole_.second) return whole_.second;
+        return changed(*before, &Pair::after, rest_ ? &rest_->second : nullptr);
+    }
+
+  private:
+    struct Pair {
+        std::size_t index;
+        shoot::Shot before, after;
+    };
+    static shoot::Shoot without_shots(const shoot::Shoot& shoot) {
+        return {.title = shoot.title,
+                .kit = shoot.kit,
+                .workday = shoot.workday,
+                .power_sets = shoot.power_sets,
+                .unknown = shoot.unknown};
+    }
+    ShootPointer changed(const shoot::Shoot& from, shoot::Shot Pair::*which, const shoot::Shoot* rest) const {
+        auto made = std::make_shared<shoot::Shoot>(rest ? *rest : from);
+        made->shots = from.shots;
+        for (const auto& pair : shots_) made->shots[pair.index] = pair.*which;
+        return made;
+    }
+
+    std::pair<ShootPointer, ShootPointer> whole_;  // where shots came or went
+    std::vector<Pair> shots_;
+    std::optional<std::pair<shoot::Shoot, shoot::Shoot>> rest_;  // without shots
+};
+
+}  // namespace
+
+/// One step of the history.
+class ShootEdit : public QUndoCommand {
+  public:
+    struct State {
+        ShootPointer shoot;
+        int selection = -1;
+    };
+
+    ShootEdit(Document& document, const EditLabel& label, const State& before, const State& after)
+        : QUndoCommand(label.text),
+          document_(document),
+          mergeKey_(label.mergeKey),
+          difference_(before.shoot, after.shoot),
+          fresh_(after.shoot),
+          selectionBefore_(before.selection),
+          selectionAfter_(after.selection) {}
+
+    void undo() override { document_.show(difference_.before(document_.shoot_), selectionBefore_); }
+    void redo() override {
+        const auto made = std::exchange(fresh_, nullptr);
+        document_.show(made ? made : difference_.after(document_.shoot_), selectionAfter_);
+    }
+    int id() const override { return mergeKey_.isEmpty() ? -1 : 1; }
+    /// `other` was done last: what is shown is the shoot after it.
+    bool mergeWith(const QUndoCommand* other) override {
+        const auto* next = static_cast<const ShootEdit*>(other);
+        if (next->mergeKey_ != mergeKey_) return false;
+        const auto after = document_.shoot_;
+        const auto before = difference_.before(next->difference_.before(after));
+        difference_ = Difference(before, after);
+        selectionAfter_ = next->selectionAfter_;
+        if (*after == *before) setObsolete(true);  // typed back to where it was
+        return true;
+    }
+
+  private:
+    Document& document_;
+    QString mergeKey_;
+    Difference difference_;
+    ShootPointer fresh_;  // as the edit made it, for the first time it is done
+    int selectionBefore_;
+    int selectionAfter_;
+};
+
+Document::Document(QObject* parent) : QObject(parent), shoot_(std::make_shared<const shoot::Shoot>()) {
+    undo_.setUndoLimit(most_steps);
+    connect(&undo_, &QUndoStack::cleanChanged, this, &Document::unsavedChanged);
+}
+
+Document::~Document() { undo_.disconnect(this); }
+
+void Document::open(shoot::Shoot shoot, const QString& path) {
+    undo_.clear();
+    open_ = true;
+    path_ = path;
+    recovered_ = false;
+    assessments_.clear();
+    current_ = -1;
+    const bool empty = shoot.shots.empty();
+    shoot_ = std::make_shared<const shoot::Shoot>();
+    show(std::make_shared<const shoot::Shoot>(std::move(shoot)), empty ? -1 : 0);
+    Q_EMIT unsavedChanged();
+}
+
+void Document::recover(shoot::Shoot shoot, const QString& path) {
+    open(std::move(shoot), path);
+    recovered_ = true;
+    Q_EMIT unsavedChanged();
+}
+
+const shoot::Shot* Document::shot() const {
+    return current_ < 0 ? nullptr : &shoot_->shots[static_cast<std::size_t>(current_)];
+}
+
+const advice::Assessment* Document::assessment() const { return current_ < 0 ? nullptr : &assessment(current_); }
+
+const plan::Report* Document::report() const { return current_ < 0 ? nullptr : &report(current_); }
+
+std::vector<advice::Assessment> Document::assessments() const {
+    std::vector<advice::Assessment> all;
+    for (const auto& one : assessments_) all.push_back(*one);
+    return all;
+}
+
+void Document::select(int index) {
+    if (index == current_ || index < 0 || index >= count()) return;
+    current_ = index;
+    Q_EMIT selected(index);
+}
+
+void Document::edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change) {
+    auto changed = std::make_shared<shoot::Shoot>(*shoot_);
+    change(*changed);
+    if (*changed == *shoot_) return;
+    const int last = static_cast<int>(changed->shots.size()) - 1;
+    undo_.push(new ShootEdit(*this, label, {shoot_, current_}, {changed, std::min(current_, last)}));
+}
+
+void Document::editShot(const EditLabel& label, const std::function<void(shoot::Shot&)>& change) {
+    if (current_ < 0) return;
+    const auto index = static_cast<std::size_t>(current_);
+    EditLabel keyed = label;
+    if (!keyed.mergeKey.isEmpty()) keyed.mergeKey += QString::fromStdString("@" + shoot_->shots[index].id);
+    edit(keyed, [&](shoot::Shoot& shoot) { change(shoot.shots[index]); });
+}
+
+void Document::setSaved(const QString& path) {
+    path_ = path;
+    recovered_ = false;
+    undo_.setClean();
+    Q_EMIT unsavedChanged();
+}
+
+void Document::show(std::shared_ptr<const shoot::Shoot> shoot, int selection) {
+    const auto before = std::exchange(shoot_, std::move(shoot));
+    assessChanged(before.get());
+    const bool other = selection != current_;
+    current_ = count() == 0 ? -1 : std::clamp(selection, 0, count() - 1);
+    Q_EMIT shootChanged();
+    if (other) Q_EMIT selected(current_);
+}
+
+namespace {
+
+/// An assessment with the shoot it refers to.
+struct Kept {
+    Kept(ShootPointer shoot, std::size_t index)
+        : of(std::move(shoot)), assessment(advice::assessment_of(of->kit, of->shots[index])) {}
+    ShootPointer of;
+    advice::Assessment assessment;
+};
+
+std::shared_ptr<const advice::Assessment> assessed(const ShootPointer& shoot, std::size_t index) {
+    const auto kept = std::make_shared<const Kept>(shoot, index);
+    return {kept, &kept->assessment};
+}
+
+}  // namespace
+
+/// An assessment depends on the kit and its own shot: what kept both keeps its assessment.
+void Document::assessChanged(const shoot::Shoot* before) {
+    const bool same_kit = before && before->kit == shoot_->kit && assessments_.size() == before->shots.size();
+    std::vector<std::shared_ptr<const advice::Assessment>> assessments;
+    assessments.reserve(shoot_->shots.size());
+    for (std::size_t i = 0; i < shoot_->shots.size(); ++i) {
+        const auto& shot = shoot_->shots[i];
+        std::shared_ptr<const advice::Assessment> kept;
+        if (same_kit) {
+            // In place in most edits; elsewhere after a move.
+            if (i < before->shots.size() && before->shots[i] == shot) kept = assessments_[i];
+            for (std::size_t j = 0; !kept && j < before->shots.size(); ++j)
+                if (before->shots[j].id == shot.id && before->shots[j] == shot) kept = assessments_[j];
+        }
+        assessments.push_back(kept ? kept : assessed(shoot_, i));
+    }
+    assessments_ = std::move(assessments);
+}
+
+}  // namespace poquito::desk

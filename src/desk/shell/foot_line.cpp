@@ -1,0 +1,80 @@
+#include "desk/shell/foot_line.hpp"
+
+#include "day/order.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "text/text.hpp"
+
+#include <QPainter>
+#include <QTimer>
+
+namespace poquito::desk {
+
+FootLine::FootLine(const Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("footLine"));
+    setAccessibleName(tr("Running cost"));
+    setFixedHeight(27);
+    connect(&document, &Document::shootChanged, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::selected, this, qOverload<>(&QWidget::update));
+}
+
+void FootLine::say(const QString& message) {
+    message_ = message;
+    update();
+    QTimer::singleShot(6000, this, [this, message] {
+        if (message_ != message) return;
+        message_.clear();
+        update();
+    });
+}
+
+QString FootLine::shotText() const {
+    const auto* report = document_.report();
+    if (!report) return tr("No shot yet");
+    const auto& capture = report->capture;
+    QString text = tr("This shot: %1 · %2 · %3")
+                       .arg(QString::fromStdString(text::count_text(capture.frames, "frame", "frames")),
+                            QString::fromStdString(text::time_text(capture.paced_duration)),
+                            QString::fromStdString(text::data_text(capture.data_mb)));
+    double flashes = 0;
+    for (const auto& source : report->light.sources)
+        if (source.fires && !source.continuous) flashes += capture.cost.exposures;
+    if (flashes > 0) text += tr(" · %1").arg(QString::fromStdString(text::count_text(flashes, "flash", "flashes")));
+    return text;
+}
+
+QString FootLine::shootText() const {
+    double frames = 0, seconds = 0, megabytes = 0;
+    for (int i = 0; i < document_.count(); ++i) {
+        const auto& capture = document_.report(i).capture;
+        frames += capture.frames;
+        seconds += capture.paced_duration;
+        megabytes += capture.data_mb;
+    }
+    std::vector<const plan::Report*> reports;
+    for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
+    const auto day = day::given_day(document_.shoot(), reports);
+    return tr("Whole shoot: %1 · %2 · %3 of frames · %4 · %5 to %6")
+        .arg(QString::fromStdString(text::count_text(document_.count(), "shot", "shots")),
+             QString::fromStdString(text::count_text(frames, "frame", "frames")),
+             QString::fromStdString(text::time_text(seconds)), QString::fromStdString(text::data_text(megabytes)),
+             QString::fromStdString(text::day_time_text(document_.shoot().workday.begin)),
+             QString::fromStdString(text::day_time_text(day.finish)));
+}
+
+void FootLine::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), theme().foot);
+    if (!document_.isOpen()) return;  // nothing to say of a shoot that is not read yet
+    painter.setFont(textFont(12));
+    painter.setPen(theme().footText);
+    const QRect area = rect().adjusted(16, 0, -16, 0);
+    const QString right = shootText();
+    const int right_width = painter.fontMetrics().horizontalAdvance(right);
+    painter.drawText(area, Qt::AlignRight | Qt::AlignVCenter, right);
+    painter.drawText(area.adjusted(0, 0, -right_width - 20, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(message_.isEmpty() ? shotText() : message_, Qt::ElideRight,
+                                                      area.width() - right_width - 20));
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,111 @@
+#include "desk/shell/shot_cards.hpp"
+
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/shell/document.hpp"
+#include "desk/shell/shot_list_model.hpp"
+#include "desk/subject/frame_drawing.hpp"
+#include "text/text.hpp"
+
+#include <QPainter>
+#include <QStyledItemDelegate>
+
+namespace poquito::desk {
+namespace {
+
+constexpr int card_height = 72;
+
+class CardDelegate : public QStyledItemDelegate {
+  public:
+    CardDelegate(const Document& document, QObject* parent) : QStyledItemDelegate(parent), document_(document) {}
+
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {150, card_height + 6}; }
+
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        if (index.row() >= document_.count()) return;
+        const auto& shot = document_.shoot().shots[static_cast<std::size_t>(index.row())];
+        const auto& assessment = document_.assessment(index.row());
+        const auto& report = assessment.report;
+        const Theme& t = theme();
+        const bool chosen = index.row() == document_.current();
+        const bool focused = option.state & QStyle::State_HasFocus;
+        painter->save();
+        painter->setRenderHint(QPainter::Antialiasing);
+        const QRectF card = QRectF(option.rect).adjusted(1, 1, -1, -5);
+        painter->setBrush(t.panel);
+        painter->setPen(chosen ? QPen(t.link, focused ? 2.4 : 1.8) : QPen(t.hairline, 1));
+        painter->drawRoundedRect(card, 4, 4);
+        const double thumb = card.width() < 160 ? 36 : 46;
+        FrameDrawing::paintFrame(*painter, QRectF(card.left() + 8, card.top() + 24, thumb, 27), shot, report);
+        const double beside = thumb + 15;
+
+        const auto line = [&](QPointF at, const QFont& font, const QColor& colour, const QString& text) {
+            const double width = card.right() - 6 - at.x();
+            painter->setFont(font);
+            painter->setPen(colour);
+            painter->drawText(QRectF(at, QSizeF(width, 16)), Qt::AlignLeft | Qt::AlignVCenter,
+                              painter->fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width)));
+        };
+        line(card.topLeft() + QPointF(8, 4), textFont(12, QFont::DemiBold), t.ink, QString::fromStdString(shot.name));
+        line(card.topLeft() + QPointF(beside, 22), textFont(11), t.quiet,
+             tr("%1 · %2").arg(QString::fromStdString(text::length_text(shot.subject.width)),
+                               QString::fromStdString(text::magnification_text(report.optics.magnification))));
+        line(card.topLeft() + QPointF(beside, 36), textFont(11), t.quiet,
+             report.capture.frames > 1
+                 ? tr("stack of %1").arg(QString::fromStdString(text::number_text(report.capture.frames, 9)))
+                 : tr("one frame"));
+        const auto standing = advice::standing(assessment);
+        drawStanding(*painter, {card.left() + 15, card.bottom() - 11}, standing);
+        painter->setFont(textFont(11));
+        painter->setPen(standingColour(standing));
+        painter->drawText(QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                          QLatin1String(advice::standing_name(standing)));
+        const auto warnings = std::ranges::count_if(assessment.advice.notes, [](const auto& note) {
+            return note.level != advice::Level::info && note.concern == advice::Concern::plan;
+        });
+        if (warnings > 0) {
+            painter->setFont(textFont(11, QFont::DemiBold));
+            painter->drawText(QRectF(card.right() - 86, card.bottom() - 19, 80, 16), Qt::AlignRight | Qt::AlignVCenter,
+                              warnings == 1 ? tr("1 note") : tr("%1 notes").arg(warnings));
+        }
+        painter->restore();
+    }
+
+  private:
+    const Document& document_;
+};
+
+}  // namespace
+
+ShotCards::ShotCards(Document& document, QWidget* parent) : QListView(parent), document_(document) {
+    setObjectName(QStringLiteral("shotCards"));
+    setAccessibleName(tr("Shots"));
+    setProperty("bare", true);
+    setModel(new ShotListModel(document, this));
+    setItemDelegate(new CardDelegate(document, this));
+    setUniformItemSizes(true);
+    setVerticalScrollMode(ScrollPerPixel);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setDragDropMode(InternalMove);
+    setDefaultDropAction(Qt::MoveAction);
+    setSelectionMode(SingleSelection);
+    setContextMenuPolicy(Qt::ActionsContextMenu);
+    connect(&document, &Document::selected, this, &ShotCards::followSelection);
+    connect(&document, &Document::shootChanged, this, &ShotCards::followSelection);
+    followSelection();
+}
+
+void ShotCards::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
+    QListView::currentChanged(current, previous);
+    if (current.isValid()) document_.select(current.row());
+}
+
+void ShotCards::followSelection() {
+    const auto wanted = model()->index(document_.current(), 0);
+    if (wanted.isValid() && currentIndex() != wanted) setCurrentIndex(wanted);
+    if (shown_ == document_.current()) return;
+    shown_ = document_.current();
+    viewport()->update();  // the frame moves from one card to the other
+}
+
+}  // namespace poquito::desk

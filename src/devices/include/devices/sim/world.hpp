@@ -1,0 +1,114 @@
+#pragma once
+
+#include "devices/clock.hpp"
+#include "devices/ports.hpp"
+#include "shoot/shoot.hpp"
+
+#include <atomic>
+#include <mutex>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// Stand-ins for rail, flash and trigger that behave like the real thing: time passes, screws have play, capacitors
+/// charge. The camera has a file of its own.
+namespace poquito::devices {
+
+/// What goes wrong on purpose. Frames are counted by exposures, from 0.
+enum class TroubleKind {
+    camera_drops,     // its connection, before the exposure
+    rail_drops,       // its connection, before the move to that frame
+    card_full,        // no room for the frame
+    flash_not_ready,  // says it is ready and gives a quarter of its light
+    flash_dies,       // never gets ready again
+    subject_moves,    // by `size` mm to the side and back
+    wrong_aperture,   // the stop of the camera is found changed by `size` stops
+};
+struct Trouble {
+    TroubleKind kind = TroubleKind::camera_drops;
+    std::size_t frame = 0;
+    double size = 1;
+};
+/// "camera-drops@5", "subject-moves@5:0.4"; empty: not one.
+std::optional<Trouble> parse_trouble(const std::string& text);
+const char* trouble_id(TroubleKind kind);
+
+/// What is true on the simulated bench, whatever the devices say: all of them share it. A rail behind a serial line
+/// moves on a thread of its own; the rest is the run's.
+struct World {
+    Clock& clock;
+    std::vector<Trouble> troubles = {};      // by `due` alone once there are devices
+    std::atomic<std::size_t> exposures = 0;  // so far
+    std::atomic<double> carriage = 0;        // mm from the home switch where the rail's carriage really stands
+    std::optional<double> ring = {};         // of the lens; empty: as the plan has it
+    std::vector<double> shares = {};         // of its light that each flash gave at the last exposure
+
+    /// Whether that trouble is due at this exposure; it happens once.
+    std::optional<Trouble> due(TroubleKind kind);
+    std::mutex mutex = {};  // of troubles
+};
+
+class SimulatedRail final : public RailPort {
+  public:
+    SimulatedRail(World& world, const gear::Rail& rail);
+    Done connect() override;
+    void disconnect() override { connected_ = false; }
+    std::string name() const override { return "rail"; }
+    Capabilities capabilities() const override;
+    Done home() override;
+    Done move_to(double position) override;
+    Outcome<double> position() override;
+    void halt() override { halted_ = true; }
+
+  private:
+    Done go(double screw);
+
+    World& world_;
+    gear::Rail rail_;
+    double unit_;
+    double screw_ = 0;  // what the motor has turned, as mm
+    bool connected_ = false;
+    std::atomic<bool> halted_ = false;  // until the next connect
+};
+
+class SimulatedFlash final : public FlashPort {
+  public:
+    SimulatedFlash(World& world, const gear::Flash& flash, double power);
+    Done connect() override;
+    void disconnect() override { connected_ = false; }
+    std::string name() const override { return flash_.name; }
+    Done set_power(double power) override;
+    Outcome<std::optional<double>> ready_in() override;
+    std::optional<double> last_share() override { return share_; }
+
+    /// The camera's contact closes: gives what light it has. Share of what was set.
+    double flash();
+
+  private:
+    World& world_;
+    gear::Flash flash_;
+    double power_;
+    double charged_at_ = 0;  // when it will be
+    double recycle_ = 0;     // s that it then takes from empty
+    std::optional<double> share_;
+    bool connected_ = false;
+    bool dead_ = false;
+};
+
+class SimulatedCamera;
+
+/// A remote release.
+class SimulatedTrigger final : public TriggerPort {
+  public:
+    explicit SimulatedTrigger(SimulatedCamera& camera) : camera_(camera) {}
+    Done connect() override;
+    void disconnect() override { connected_ = false; }
+    std::string name() const override { return "remote release"; }
+    Done fire() override;
+
+  private:
+    SimulatedCamera& camera_;
+    bool connected_ = false;
+};
+
+}  // namespace poquito::devices

@@ -1,0 +1,36 @@
+#include "gear/kit.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::gear {
+
+std::optional<double> zoom_position(const Lens& lens, std::optional<double> focal_length) {
+    if (lens.zoom.empty()) return std::nullopt;
+    return std::clamp(focal_length.value_or(lens.optics.focal_length), lens.zoom.front().focal_length,
+                      lens.zoom.back().focal_length);
+}
+
+optics::Lens optics_of(const Lens& lens, std::optional<double> focal_length) {
+    optics::Lens optics = lens.optics;
+    const auto position = zoom_position(lens, focal_length);
+    if (position) {
+        const auto above = std::ranges::lower_bound(lens.zoom, *position, {}, &ZoomSetting::focal_length);
+        const ZoomSetting& high = *above;
+        const ZoomSetting& low = above == lens.zoom.begin() ? high : *(above - 1);
+        const double span = high.focal_length - low.focal_length;
+        const double part = span > 0 ? (*position - low.focal_length) / span : 0;
+        optics.focal_length = *position;
+        optics.max_aperture = std::lerp(low.max_aperture, high.max_aperture, part);
+        optics.closest_focus = std::lerp(low.closest_focus, high.closest_focus, part);
+        optics.max_magnification = std::lerp(low.max_magnification, high.max_magnification, part);
+        optics.length = std::lerp(low.length, high.length, part);
+    }
+    for (const Calibration& calibration : lens.calibrations)
+        if (calibration.what == Measured::magnification && calibration.focal_length == position)
+            optics.readings.push_back({.ring = calibration.ring, .magnification = calibration.value});
+    std::ranges::sort(optics.readings, {}, &optics::RingReading::ring);
+    return optics;
+}
+
+}  // namespace poquito::gear

@@ -1,0 +1,90 @@
+#pragma once
+
+#include "imaging/inspect/grey_image.hpp"
+#include "imaging/raster.hpp"
+#include "imaging/render/shadow.hpp"
+#include "optics/depth.hpp"
+#include "plan/report.hpp"
+
+#include <functional>
+#include <memory>
+#include <optional>
+#include <vector>
+
+/// What stands in front of the camera, as pictures are made from it. Places are mm on the sensor from the middle of the
+/// frame, x to the right and y up as the picture shows them.
+namespace poquito::imaging {
+
+/// What a ray meets.
+struct Fragment {
+    float depth = 0;  // mm behind the plane of focus, negative: in front of it
+    Rgba albedo = Rgba::Zero();
+    Rgba normal = {0, 0, -1, 0};  // towards the camera, of length 1
+    float x = 0;                  // mm from the subject's middle, to the right and up: where it lies in its shadows
+    float y = 0;
+};
+
+/// What blurs: the same pupil, working f-number and wavelength that the report is made from.
+struct LensBlur {
+    optics::Imaging imaging;
+    double wavelength = optics::default_wavelength;
+};
+/// Diameter at the sensor, mm, of what a point at that depth makes by defocus alone; a wide disc where there is none.
+double blur_disc(const LensBlur& lens, double depth);
+/// The depth on that side of the plane of focus (behind it, or in front) where the disc is `diameter` mm wide; empty
+/// where it never is.
+std::optional<double> depth_of_disc(const LensBlur& lens, double diameter, bool behind);
+
+/// A bright point in the background.
+struct Highlight {
+    Place place;
+    Rgba flux = Rgba::Zero();  // light times mm^2 at the sensor
+};
+
+/// One source of light on the subject: how much it gives to a face turned towards it, and from where.
+struct SceneLight {
+    float amount = 0;              // relative to a correct exposure
+    Rgba towards = {0, 0, -1, 0};  // from the subject, of length 1; x right, y up, z away from the camera
+    float softness = 0;            // sine of half the angle it is wide: 0 a point, 1 the whole sky
+    std::optional<Shadows> shadows = std::nullopt;  // of the subject on itself
+};
+
+struct Scene {
+    LensBlur lens;
+    double frame_width = 36;  // mm at the sensor
+    double frame_height = 24;
+    double pixel_pitch = 0.006;  // mm
+    double motion = 0;           // mm along x that the subject is drawn out by
+    double nearest = 0;          // depths of the subject from the plane of focus
+    double farthest = 0;
+    /// `detail`: width at the sensor of the finest texture to put in, mm.
+    std::function<std::optional<Fragment>(Place place, double detail)> subject;
+    std::vector<SceneLight> lights;
+    float gloss = 0;  // share of the light that a polished face mirrors
+    double background_depth = 0;
+    std::function<Rgba(Place place)> background;  // light, before blur; empty: nothing there
+    std::vector<Highlight> highlights;
+    /// Equal where `subject` gives the same everywhere: what a renderer may keep from one frame to the next.
+    std::vector<double> subject_key;
+};
+
+/// The plan as a scene; empty where it is focused at infinity and nothing has a size.
+std::optional<Scene> scene_of(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
+
+/// Light that a fragment sends to the camera.
+Rgba lit(const Scene& scene, const Fragment& fragment);
+
+/// The place of a point of the subject in the picture, and back. Points as shoot::Surface gives them.
+class Viewpoint {
+  public:
+    Viewpoint(const gear::Kit& kit, const shoot::Shot& shot);
+    shoot::ViewRay ray(Place place) const;
+    Place place(const shoot::Point3& point) const;
+
+  private:
+    double magnification_ = 1;
+    double focus_ = 0;         // mm behind the middle of the subject's depth
+    double per_distance_ = 0;  // one over the distance from entrance pupil to plane of focus
+};
+
+}  // namespace poquito::imaging

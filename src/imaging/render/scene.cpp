@@ -1,0 +1,304 @@
+#include "imaging/render/scene.hpp"
+
+#include "imaging/colour.hpp"
+#include "imaging/render/texture.hpp"
+#include "light/space.hpp"
+#include "plan/plan.hpp"
+#include "shoot/scattered.hpp"
+
+#include <boost/math/constants/constants.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::imaging {
+namespace {
+
+using namespace text;
+using namespace gear;
+using namespace shoot;
+using namespace plan;
+constexpr double per_degree = boost::math::double_constants::degree;
+
+/// A surface of that reflectance in the hue of a colour.
+Rgba albedo_of(const std::optional<Colour>& colour, double reflectance) {
+    const auto grey = static_cast<float>(reflectance);
+    if (!colour) return {grey, grey, grey, 0};
+    const Light3 light = light_of(*colour);
+    constexpr double black = 1e-3;  // below it a colour has no hue to speak of
+    const double scale = reflectance / std::max(luminance(light), black);
+    return Rgba(static_cast<float>(light.red), static_cast<float>(light.green), static_cast<float>(light.blue), 0) *
+           static_cast<float>(scale);
+}
+
+Rgba towards(const light::Position& position) {
+    const double e = position.elevation * per_degree, a = position.azimuth * per_degree;
+    return {static_cast<float>(std::cos(e) * std::sin(a)), static_cast<float>(std::sin(e)),
+            static_cast<float>(-std::cos(e) * std::cos(a)), 0};
+}
+
+SceneLight ambient_light(const Ambient& ambient, double stops) {
+    const auto amount = static_cast<float>(std::exp2(stops));
+    if (ambient.kind == AmbientKind::even)  // a bright room, more of it from above and in front
+        return {.amount = amount, .towards = {0, 0.5f, -0.8660254f, 0}, .softness = 1};
+    return {.amount = amount,
+            .towards = towards(ambient.position),
+            .softness = static_cast<float>(std::sin(std::min(ambient.size, 180.0) / 2 * per_degree))};
+}
+
+std::vector<SceneLight> lights_of(const Plan& plan, const Report& report) {
+    std::vector<SceneLight> lights;
+    if (report.light.ambient) lights.push_back(ambient_light(*plan.shot.ambient, *report.light.ambient));
+    for (const auto& source : report.light.sources) {
+        if (!source.stops) continue;
+        for (const SourceTube& tube : source.tubes)
+            lights.push_back({.amount = static_cast<float>(std::exp2(*source.stops) * tube.share),
+                              .towards = towards(tube.place),
+                              .softness = static_cast<float>(tube.diameter / 2 /
+                                                             std::hypot(tube.place.distance, tube.diameter / 2))});
+    }
+    const auto relief = relief_of(plan.shot.subject);
+    for (SceneLight& light : lights)
+        if (light.softness < 1) light.shadows = cast_shadows(relief, light.towards, light.softness);
+    return lights;
+}
+
+/// Albedo varies by the texture, brighter and darker by about a third.
+struct Skin {
+    Rgba albedo;
+    double coarsest;  // mm
+};
+
+void place_subject(Scene& scene, const Plan& plan) {
+    const auto& subject = plan.shot.subject;
+    const double offset = plan.shot.sharpness.focus_offset;
+    const auto surface = std::make_shared<const Surface>(subject);
+    const Viewpoint view(plan.kit, plan.shot);
+    const double m = plan.at.magnification, half_width = subject.width / 2, half_height = subject.height / 2;
+    const Skin skin{.albedo = albedo_of(subject.colour, subject.reflectance),
+                    .coarsest = std::max(subject.width, subject.height) / 5};
+    scene.nearest = -plan.extent.depth / 2 - offset;
+    scene.farthest = plan.extent.depth / 2 - offset;
+    scene.subject = [=](Place place, double detail) -> std::optional<Fragment> {
+        const ViewRay ray = view.ray(place);
+        const auto point = surface->hit(ray);
+        if (!point) return std::nullopt;
+        const double x = point->u * half_width, y = point->v * half_height;
+        const Detail seen{.coarsest = skin.coarsest, .finest = std::max(detail / m, 1e-6)};
+        const double pattern = texture(x, y, seen) - veins(x, y, seen);
+        Fragment fragment;
+        fragment.depth = static_cast<float>(point->z - offset);
+        fragment.x = static_cast<float>(ray.x + ray.dx * point->z);
+        fragment.y = static_cast<float>(ray.y + ray.dy * point->z);
+        fragment.normal = {static_cast<float>(point->normal.x), static_cast<float>(point->normal.y),
+                           static_cast<float>(point->normal.z), 0};
+        fragment.albedo = skin.albedo * static_cast<float>(std::max(0.15, 1 + 0.45 * pattern));
+        return fragment;
+    };
+    scene.subject_key = {static_cast<double>(subject.form),
+                         subject.width,
+                         subject.height,
+                         subject.depth,
+                         subject.tilt,
+                         subject.turn,
+                         subject.reflectance,
+                         offset,
+                         m,
+                         plan.sensor.width,
+                         plan.sensor.height};
+    const Place corner = view.place({1, 1, 1});
+    scene.subject_key.insert(scene.subject_key.end(), {corner.x, corner.y});
+    if (subject.colour)
+        for (const int part : {subject.colour->red, subject.colour->green, subject.colour->blue})
+            scene.subject_key.push_back(part);
+    if (subject.height_map) {
+        const auto& map = **subject.height_map;
+        scene.subject_key.push_back(map.width);
+        scene.subject_key.insert(scene.subject_key.end(), map.heights.begin(), map.heights.end());
+    }
+}
+
+/// A place behind: blotches of the detail's size, and a highlight here and there.
+void place_scenery(Scene& scene, const Background& background, const Rgba& light, double scale) {
+    scene.background = [light, scale, detail = background.detail](Place place) -> Rgba {
+        const double x = place.x / scale, y = place.y / scale;
+        const double pattern = texture(x, y, {.coarsest = detail * 2, .finest = detail / 4});
+        return light * static_cast<float>(std::max(0.1, 1 + 0.7 * pattern));
+    };
+    // One highlight to so many details, but never more than a frame can tell apart.
+    constexpr int most_across = 9;
+    const double field = scene.frame_width / scale * 1.3;
+    const double cell = std::max(background.detail * 4, field / most_across);
+    const int reach_x = static_cast<int>(std::ceil(field / 2 / cell));
+    const int reach_y = static_cast<int>(std::ceil(scene.frame_height / scale * 1.3 / 2 / cell));
+    // A wet leaf's glint: a fifth of the detail wide and a hundred times as bright as its surroundings (common
+    // practice).
+    const double width = background.detail / 5 * scale;
+    const auto flux = static_cast<float>(100 * width * width);
+    for (int j = -reach_y; j <= reach_y; ++j)
+        for (int i = -reach_x; i <= reach_x; ++i) {
+            if (scattered(i, j, 7) > 0.45) continue;
+            scene.highlights.push_back({.place = {.x = (i + scattered(i, j, 8) - 0.5) * cell * scale,
+                                                  .y = (j + scattered(i, j, 9) - 0.5) * cell * scale},
+                                        .flux = light * flux * static_cast<float>(0.4 + scattered(i, j, 10))});
+        }
+}
+
+/// The share of each source that the subject keeps from a place of the card, for a subject that is taken as the ellipse
+/// of its extent.
+class CardShadow {
+  public:
+    CardShadow(const Plan& plan, const Report& report) : behind_(plan.shot.background->distance) {
+        half_width_ = plan.extent.width / 2;
+        half_height_ = plan.extent.height / 2;
+        double all = report.light.ambient ? std::exp2(*report.light.ambient) : 0;
+        for (const auto& source : report.light.sources) {
+            if (!source.background) continue;
+            const double ratio = std::exp2(*source.background);
+            all += ratio;
+            for (const SourceTube& tube : source.tubes) {
+                const auto at = light::place_of(tube.place);
+                if (at.z() <= 0) continue;  // beside or behind the subject: its shadow falls elsewhere
+                // Seen from the card, the source is so wide in the subject's plane.
+                const double nearer = behind_ / (at.z() + behind_);
+                sources_.push_back({.x = at.x() * nearer,
+                                    .y = at.y() * nearer,
+                                    .scale = 1 - nearer,
+                                    .softness = tube.diameter * nearer,
+                                    .ratio = ratio * tube.share});
+            }
+        }
+        if (all > 0)
+            for (auto& source : sources_) source.ratio /= all;
+    }
+
+    /// Of all light there, what is left at a place of the card, mm from the axis.
+    float left(double x, double y) const {
+        double kept = 0;
+        for (const auto& source : sources_) {
+            const double px = source.x + x * source.scale, py = source.y + y * source.scale;
+            const double least = std::min(half_width_, half_height_);
+            const double beside = (std::hypot(px / half_width_, py / half_height_) - 1) * least;
+            const double soft = std::max(source.softness, least / 20);
+            const double most = std::min(1.0, 4 * half_width_ * half_height_ / (soft * soft));
+            kept += source.ratio * most * std::clamp(0.5 - beside / soft, 0.0, 1.0);
+        }
+        return static_cast<float>(1 - kept);
+    }
+
+  private:
+    struct Source {
+        double x = 0, y = 0, scale = 1, softness = 0, ratio = 0;
+    };
+    double behind_, half_width_ = 1, half_height_ = 1;
+    std::vector<Source> sources_;
+};
+
+void place_background(Scene& scene, const Plan& plan, const Report& report) {
+    const auto& background = *plan.shot.background;
+    scene.background_depth = background_behind_focus(plan.shot);
+    const double level = report.light.background ? 0.18 * std::exp2(*report.light.background) : 0;
+    Rgba light = albedo_of(background.colour, level);
+    // What a millimetre of the background measures at the sensor, by perspective through the middle of the pupil.
+    const Viewpoint view(plan.kit, plan.shot);
+    const double scale = view.place({1, 0, scene.background_depth + plan.shot.sharpness.focus_offset}).x;
+    if (background.kind == BackgroundKind::scene && level > 0 && scale > 0)
+        place_scenery(scene, background, light, scale);
+    else
+        scene.background = [light](Place) -> Rgba { return light; };
+    if (!(level > 0) || !(scale > 0)) return;
+    scene.background = [plain = std::move(scene.background), shadow = CardShadow(plan, report),
+                        scale](Place place) -> Rgba {
+        return plain(place) * shadow.left(place.x / scale, place.y / scale);
+    };
+}
+
+}  // namespace
+
+double blur_disc(const LensBlur& lens, double depth) {
+    constexpr double wide = 1000;  // mm: past any sensor
+    return std::min(optics::blur_disc(lens.imaging, depth).value_or(wide), wide);
+}
+
+std::optional<double> depth_of_disc(const LensBlur& lens, double diameter, bool behind) {
+    const auto& [m, n, a, g] = lens.imaging;
+    const double slope = m * m * a - (behind ? 1 : -1) * diameter * m * g;
+    if (slope <= 0) return std::nullopt;
+    return (behind ? 1 : -1) * diameter * a * n / slope;
+}
+
+std::optional<Scene> scene_of(const Kit& kit, const Shot& shot, const Report& report) {
+    const Plan plan = plan_of(kit, shot);
+    if (!(plan.at.magnification > 0)) return std::nullopt;
+    Scene scene{.lens = {.imaging = imaging_of(plan, shot.exposure.f_number), .wavelength = shot.sharpness.wavelength},
+                .frame_width = plan.sensor.width,
+                .frame_height = plan.sensor.height,
+                .pixel_pitch = optics::pixel_pitch(plan.sensor),
+                .motion = report.motion.blur + report.motion.sway_blur,
+                .lights = lights_of(plan, report),
+                .gloss = has_trait(shot.subject, "polished") ? 0.6f
+                         : has_trait(shot.subject, "liquid") ? 0.3f
+                                                             : 0.0f};
+    place_subject(scene, plan);
+    if (shot.background) place_background(scene, plan, report);
+    return scene;
+}
+
+namespace {
+
+/// What a polished face sends on of a source, for a camera at (0, 0, -1). A source that gives an exposure of one to a
+/// white face is 1 / sin^2 of its half angle as bright as that face; polish smears its edge by a few degrees.
+float mirrored(const Rgba& normal, const SceneLight& light) {
+    constexpr float smear = 0.06f;  // sine; satin silver, about 3.5 degrees (common practice)
+    const float facing = -normal.z();
+    const Rgba direction(2 * facing * normal.x(), 2 * facing * normal.y(), 2 * facing * normal.z() + 1, 0);
+    const float cosine = (direction * light.towards).sum();
+    const float limit = light.softness;
+    const float off = std::sqrt(std::max(0.0f, 1 - cosine * cosine));
+    if (cosine <= 0 || off > limit + 2 * smear) return 0;
+    const float edge = std::clamp((limit + smear - off) / (2 * smear), 0.0f, 1.0f);
+    const float size = limit * limit + smear * smear;
+    return edge * edge * (3 - 2 * edge) / size;
+}
+
+}  // namespace
+
+Rgba lit(const Scene& scene, const Fragment& fragment) {
+    float diffuse = 0, shine = 0;
+    for (const SceneLight& light : scene.lights) {
+        // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would
+        // read.
+        const float cosine = (fragment.normal * light.towards).sum();
+        const float seen = light.shadows ? light.shadows->at(fragment.x, fragment.y) : 1;
+        diffuse += light.amount * seen * std::max(0.0f, cosine + light.softness) / (1 + light.softness);
+        if (scene.gloss > 0) shine += light.amount * seen * mirrored(fragment.normal, light);
+    }
+    return fragment.albedo * diffuse * (1 - scene.gloss) + scene.gloss * shine;
+}
+
+Viewpoint::Viewpoint(const Kit& kit, const Shot& shot) {
+    const Plan plan = plan_of(kit, shot);
+    if (!(plan.at.magnification > 0)) return;
+    magnification_ = plan.at.magnification;
+    focus_ = shot.sharpness.focus_offset;
+    // One over the distance from entrance pupil to plane of focus, as the pupil and the f-number have it.
+    const auto& [m, n, a, g] = imaging_of(plan, shot.exposure.f_number);
+    const double per_distance = m * g / (a * n);
+    // Where the pupil lies within the subject, or behind it, no one viewpoint shows it: seen in parallel instead.
+    if (std::abs(per_distance) * (plan.extent.depth / 2 + std::abs(focus_)) < 1) per_distance_ = per_distance;
+}
+
+ViewRay Viewpoint::ray(Place place) const {
+    const double x = place.x / magnification_, y = place.y / magnification_;
+    return {.x = x * (1 - focus_ * per_distance_),
+            .y = y * (1 - focus_ * per_distance_),
+            .dx = x * per_distance_,
+            .dy = y * per_distance_};
+}
+
+Place Viewpoint::place(const Point3& point) const {
+    const double scale = magnification_ / (1 + (point.z - focus_) * per_distance_);
+    return {.x = point.x * scale, .y = point.y * scale};
+}
+
+}  // namespace poquito::imaging

@@ -1,0 +1,117 @@
+#include "imaging/render/shadow.hpp"
+
+#include "imaging/parallel.hpp"
+#include "shoot/form.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <list>
+#include <mutex>
+
+namespace poquito::imaging {
+namespace {
+
+constexpr float nothing = 1e6f;  // mm behind: no part of the subject
+
+double node(int i, double half) { return (2.0 * i / (Relief::cells - 1) - 1) * half; }
+
+std::size_t index(int i, int j) { return static_cast<std::size_t>(j) * Relief::cells + static_cast<std::size_t>(i); }
+
+/// Bilinear on the net of a relief.
+float between(const Relief& relief, const std::vector<float>& values, double x, double y) {
+    const auto grid = [](double value, double half) {
+        return std::clamp((value / half + 1) / 2 * (Relief::cells - 1), 0.0, Relief::cells - 1.001);
+    };
+    const double u = grid(x, relief.half_width), v = grid(y, relief.half_height);
+    const int i = static_cast<int>(u), j = static_cast<int>(v);
+    const auto fx = static_cast<float>(u - i), fy = static_cast<float>(v - j);
+    const float low = values[index(i, j)] * (1 - fx) + values[index(i + 1, j)] * fx;
+    const float high = values[index(i, j + 1)] * (1 - fx) + values[index(i + 1, j + 1)] * fx;
+    return low * (1 - fy) + high * fy;
+}
+
+std::shared_ptr<const Relief> measured(const shoot::Subject& subject) {
+    const shoot::Surface surface(subject);
+    auto relief = std::make_shared<Relief>();
+    relief->half_width = surface.extent().width / 2;
+    relief->half_height = surface.extent().height / 2;
+    relief->z.assign(static_cast<std::size_t>(Relief::cells) * Relief::cells, nothing);
+    for_rows(Relief::cells, [&](int j) {
+        for (int i = 0; i < Relief::cells; ++i) {
+            const auto hit = surface.hit({.x = node(i, relief->half_width), .y = node(j, relief->half_height)});
+            if (hit) relief->z[index(i, j)] = static_cast<float>(hit->z);
+        }
+    });
+    return relief;
+}
+
+/// What decides the relief.
+shoot::Subject shape_of(const shoot::Subject& subject) {
+    return {.width = subject.width,
+            .height = subject.height,
+            .depth = subject.depth,
+            .form = subject.form,
+            .tilt = subject.tilt,
+            .turn = subject.turn,
+            .height_map = subject.form == shoot::Form::height_map ? subject.height_map : std::nullopt};
+}
+
+}  // namespace
+
+float Relief::at(double x, double y) const { return between(*this, z, x, y); }
+float Shadows::at(double x, double y) const { return between(*relief, seen, x, y); }
+
+std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject) {
+    struct Kept {
+        shoot::Subject shape;
+        std::shared_ptr<const Relief> relief;
+    };
+    static std::mutex guard;
+    static std::list<Kept> kept;  // the last used in front
+    constexpr std::size_t most = 16;
+    const auto shape = shape_of(subject);
+    {
+        const std::lock_guard lock(guard);
+        const auto found = std::ranges::find(kept, shape, &Kept::shape);
+        if (found != kept.end()) {
+            kept.splice(kept.begin(), kept, found);
+            return kept.front().relief;
+        }
+    }
+    auto relief = measured(shape);
+    const std::lock_guard lock(guard);
+    kept.push_front({shape, relief});
+    if (kept.size() > most) kept.pop_back();
+    return relief;
+}
+
+Shadows cast_shadows(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness) {
+    constexpr double least_half = 0.02;  // rad: a point's shadow is as soft as the net is coarse
+    const double across = std::hypot(towards.x(), towards.y());
+    const double dx = across > 1e-6 ? towards.x() / across : 0, dy = across > 1e-6 ? towards.y() / across : 0;
+    const double height = std::atan2(-towards.z(), across);
+    const double half = std::max(std::asin(std::clamp(softness, 0.0, 1.0)), least_half);
+    const double cell = 2 * std::min(relief->half_width, relief->half_height) / (Relief::cells - 1);
+    Shadows shadows{.relief = std::move(relief)};
+    const Relief& ground = *shadows.relief;
+    shadows.seen.assign(ground.z.size(), 1);
+    if (across <= 1e-6) return shadows;  // from the camera: nothing it shows is in shadow
+    for_rows(Relief::cells, [&](int j) {
+        for (int i = 0; i < Relief::cells; ++i) {
+            const float z = ground.z[index(i, j)];
+            if (z >= nothing) continue;
+            const double x = node(i, ground.half_width), y = node(j, ground.half_height);
+            double steepest = -1e9;
+            for (double way = cell;
+                 std::abs(x + way * dx) <= ground.half_width && std::abs(y + way * dy) <= ground.half_height;
+                 way += cell)
+                steepest = std::max(steepest, (z - ground.at(x + way * dx, y + way * dy)) / way);
+            const double horizon = std::atan(steepest);
+            const double share = std::clamp((height - horizon) / (2 * half) + 0.5, 0.0, 1.0);
+            shadows.seen[index(i, j)] = static_cast<float>(share * share * (3 - 2 * share));
+        }
+    });
+    return shadows;
+}
+
+}  // namespace poquito::imaging

@@ -1,0 +1,108 @@
+#include "imaging/render/sight.hpp"
+
+#include "imaging/parallel.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+namespace poquito::imaging {
+namespace {
+
+/// Share of a pixel that the subject covers, and the mean of what is seen of it.
+void look_closer(const Scene& scene, const Grid& grid, int x, int y, Fragment& fragment, float& coverage) {
+    constexpr int across = 4;
+    int met = 0;
+    Fragment sum{.depth = 0, .albedo = Rgba::Zero(), .normal = Rgba::Zero()};
+    for (int j = 0; j < across; ++j)
+        for (int i = 0; i < across; ++i) {
+            const auto one = scene.subject(grid.place(x + (i + 0.5) / across, y + (j + 0.5) / across), 2 * grid.pitch);
+            if (!one) continue;
+            ++met;
+            sum.depth += one->depth;
+            sum.albedo += one->albedo;
+            sum.normal += one->normal;
+            sum.x += one->x;
+            sum.y += one->y;
+        }
+    coverage = static_cast<float>(met) / (across * across);
+    if (met == 0) return;
+    fragment.depth = sum.depth / static_cast<float>(met);
+    fragment.albedo = sum.albedo / static_cast<float>(met);
+    fragment.x = sum.x / static_cast<float>(met);
+    fragment.y = sum.y / static_cast<float>(met);
+    fragment.normal = sum.normal / std::max(1e-6f, std::sqrt(sum.normal.square().sum()));
+}
+
+/// Where the subject ends, or leaps in depth, a pixel is part of each side.
+bool is_edge(const Sight& sight, double leap, int x, int y) {
+    const Grid& grid = sight.grid;
+    const auto here = grid.index(x, y);
+    for (const auto& [i, j] : {std::pair(x + 1, y), std::pair(x, y + 1), std::pair(x - 1, y), std::pair(x, y - 1)}) {
+        if (i < 0 || j < 0 || i >= grid.width || j >= grid.height) continue;
+        const auto there = grid.index(i, j);
+        if (sight.coverage[here] != sight.coverage[there]) return true;
+        if (sight.coverage[here] > 0 && std::abs(sight.fragments[here].depth - sight.fragments[there].depth) > leap)
+            return true;
+    }
+    return false;
+}
+
+void measure(Sight& sight) {
+    const Grid& grid = sight.grid;
+    PixelBox box{grid.width, grid.height, 0, 0};
+    bool any = false;
+    for (int y = 0; y < grid.height; ++y)
+        for (int x = 0; x < grid.width; ++x) {
+            const auto i = grid.index(x, y);
+            if (sight.coverage[i] <= 0) continue;
+            box = {std::min(box.left, x), std::min(box.top, y), std::max(box.right, x + 1),
+                   std::max(box.bottom, y + 1)};
+            const double depth = sight.fragments[i].depth;
+            if (!any) sight.range = {.nearest = depth, .farthest = depth};
+            any = true;
+            sight.range.nearest = std::min(sight.range.nearest, depth);
+            sight.range.farthest = std::max(sight.range.farthest, depth);
+        }
+    sight.box = any ? box : PixelBox{};
+}
+
+}  // namespace
+
+void look(const Scene& scene, const Grid& grid, Sight& sight) {
+    const auto count = static_cast<std::size_t>(grid.width) * static_cast<std::size_t>(grid.height);
+    sight.grid = grid;
+    sight.fragments.resize(count);
+    sight.coverage.assign(count, 0);
+    for_rows(grid.height, [&](int y) {
+        for (int x = 0; x < grid.width; ++x)
+            if (const auto fragment = scene.subject(grid.place(x + 0.5, y + 0.5), 2 * grid.pitch)) {
+                sight.fragments[grid.index(x, y)] = *fragment;
+                sight.coverage[grid.index(x, y)] = 1;
+            }
+    });
+    const double leap = std::max(1e-9, (scene.farthest - scene.nearest) / 8);
+    std::vector<unsigned char> edge(count, 0);
+    for_rows(grid.height, [&](int y) {
+        for (int x = 0; x < grid.width; ++x) edge[grid.index(x, y)] = is_edge(sight, leap, x, y);
+    });
+    for_rows(grid.height, [&](int y) {
+        for (int x = 0; x < grid.width; ++x) {
+            const auto i = grid.index(x, y);
+            if (edge[i]) look_closer(scene, grid, x, y, sight.fragments[i], sight.coverage[i]);
+        }
+    });
+    measure(sight);
+}
+
+void light_up(const Scene& scene, const Sight& sight, std::vector<Rgba>& lights) {
+    lights.resize(sight.fragments.size());
+    for_rows(sight.grid.height, [&](int y) {
+        for (int x = 0; x < sight.grid.width; ++x) {
+            const auto i = sight.grid.index(x, y);
+            if (sight.coverage[i] > 0) lights[i] = lit(scene, sight.fragments[i]);
+        }
+    });
+}
+
+}  // namespace poquito::imaging

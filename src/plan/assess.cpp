@@ -1,0 +1,190 @@
+#include "plan/assess.hpp"
+
+#include "optics/aperture.hpp"
+#include "optics/motion.hpp"
+#include "plan/freeze.hpp"
+#include "plan/lighting.hpp"
+#include "plan/reflections.hpp"
+
+#include <boost/math/constants/constants.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::plan {
+namespace {
+
+OpticsReport report_optics(const Plan& plan);
+SharpnessReport report_sharpness(const Plan& plan);
+CaptureReport report_capture(const Plan& plan, const LightReport& light);
+MotionReport report_motion(const Plan& plan, const LightReport& light);
+
+constexpr double per_degree = boost::math::double_constants::degree;
+
+}  // namespace
+
+Report assess(const gear::Kit& kit, const shoot::Shot& shot) { return assess(plan_of(kit, shot)); }
+
+Report assess(const Plan& plan) {
+    Report report;
+    report.id = plan.shot.id;
+    report.extent = plan.extent;
+    report.optics = report_optics(plan);
+    report.sharpness = report_sharpness(plan);
+    report.light = report_light(plan);
+    report.capture = report_capture(plan, report.light);
+    report.motion = report_motion(plan, report.light);
+    report.reflections = report_reflections(plan, report.light);
+    report.freeze = report_freeze(plan, report);
+    return report;
+}
+
+namespace {
+
+/// Which calibrations of the lens bear on this plan.
+std::vector<gear::Measured> measured_parts(const Plan& plan) {
+    std::vector<gear::Measured> parts;
+    const auto position = gear::zoom_position(plan.lens, plan.shot.rig.focal_length);
+    for (const gear::Calibration& calibration : plan.lens.calibrations)
+        // A magnification holds where the zoom stood; the others are members of the record, whatever the zoom.
+        if ((calibration.what != gear::Measured::magnification || calibration.focal_length == position) &&
+            std::ranges::count(parts, calibration.what) == 0)
+            parts.push_back(calibration.what);
+    return parts;
+}
+
+OpticsReport report_optics(const Plan& plan) {
+    const auto& at = plan.at;
+    const double marked = plan.shot.exposure.f_number;
+    OpticsReport report{.focal_length = at.focal_length,
+                        .ring = at.ring,
+                        .lens_magnification = at.lens_magnification,
+                        .extended_magnification = at.extended_magnification,
+                        .magnification = at.magnification,
+                        .working_distance = at.working_distance,
+                        .subject_to_sensor = at.subject_to_sensor,
+                        .front = at.front,
+                        .working_f_number = working_f_number(plan, marked),
+                        .exposure_loss = optics::exposure_loss(at, marked),
+                        .reaches_infinity = optics::has_infinity(plan.train),
+                        .reached = plan.found.reached,
+                        .range = optics::magnification_range(plan.train)};
+    report.displayed_f_number =
+        plan.camera.aperture_display == gear::ApertureDisplay::working ? report.working_f_number : marked;
+    if (at.magnification > 0) {
+        report.field_width = plan.sensor.width / at.magnification;
+        report.field_height = plan.sensor.height / at.magnification;
+        report.fill = std::max(plan.extent.width / *report.field_width, plan.extent.height / *report.field_height);
+    }
+    if (at.working_distance && *at.working_distance > 0)
+        report.shaded_half_angle = std::atan(front_diameter(plan) / 2 / *at.working_distance) / per_degree;
+    const auto infinity = optics::focus_at_ring(plan.train, 0), closest = optics::focus_at_ring(plan.train, 1);
+    report.at_infinity_ring = infinity.subject_to_sensor;
+    report.at_infinity_magnification = infinity.magnification;
+    report.at_closest_ring = closest.subject_to_sensor;
+    report.at_closest_magnification = closest.magnification;
+    report.measured = measured_parts(plan);
+    report.fit = shoot::fit_of(plan.kit, plan.shot, at.front - plan.camera.flange);
+    return report;
+}
+
+SharpnessReport report_sharpness(const Plan& plan) {
+    const auto& shot = plan.shot;
+    const double wavelength = shot.sharpness.wavelength;
+    SharpnessReport report;
+    report.blur_limit = blur_limit(plan);
+    report.airy_diameter = optics::airy_diameter(working_f_number(plan, shot.exposure.f_number), wavelength);
+    const double m = plan.at.magnification;
+    if (!(m > 0)) return report;
+
+    const auto imaging = imaging_of(plan, shot.exposure.f_number);
+    const auto depth = optics::depth_of_field(imaging, report.blur_limit);
+    report.near = depth.near;
+    report.far = depth.far;
+    if (depth.near && depth.far) report.depth_of_field = *depth.near + *depth.far;
+    if (plan.extent.depth > 0)
+        report.best_single_f_number =
+            optics::best_working_f_number(m, plan.extent.depth, wavelength) / plan.working_factor;
+    report.edge_blur =
+        m * m * (plan.extent.depth / 2 + std::abs(shot.sharpness.focus_offset)) / imaging.working_f_number;
+    if (shot.background) {
+        const double behind = background_behind_focus(shot);
+        report.background_disc = optics::blur_disc(imaging, behind);
+        report.background_blur_over_detail = optics::blur_over_detail(imaging, behind, shot.background->detail);
+    }
+    if (report.background_disc) report.background_disc_share = *report.background_disc / plan.sensor.width;
+    return report;
+}
+
+// ---- capture and motion ------------------------------------------------------------------------------------------
+
+CaptureReport report_capture(const Plan& plan, const LightReport& light) {
+    const auto& shot = plan.shot;
+    const auto& capture = shot.capture;
+    CaptureReport report;
+    const auto depth = frame_depth(plan, shot.exposure.f_number);
+    report.frame_depth = depth.depth;
+    report.nothing_to_keep = depth.fell_back;
+    auto& by_rule = report.by_rule;
+    if (capture.mode == shoot::CaptureMode::stack && depth.depth) {
+        const auto steps = optics::plan_steps(
+            {.depth = span_of(plan).length(), .frame_depth = *depth.depth, .overlap = capture.overlap});
+        by_rule.step = steps.step;
+        by_rule.frames = steps.frames;
+        report_stack(plan, report);
+    }
+    for (const auto& source : light.sources) report.recycle = std::max(report.recycle, source.recycle);
+    const double shutter = shot.exposure.shutter;
+    report.interval = std::max(capture.interval.value_or(default_frame_interval), shutter);
+    // MODEL 5: frames wait for the slowest flash; an interval that was set and is longer rules instead.
+    const double wait = std::max(report.recycle, capture.interval.value_or(0) - shutter);
+    by_rule.duration = by_rule.frames * shutter + (by_rule.frames - 1) * wait;
+    by_rule.data_mb = by_rule.frames * plan.camera.frame_mb;
+    report_cost(plan, report);
+    report.paced_duration = report.cost.seconds;
+    return report;
+}
+
+double hand_blur(const Plan& plan, double time) {
+    const double m = std::max(plan.at.magnification, 0.0);
+    const double image_distance = plan.at.focal_length * (1 + m);
+    return (HandShake::turning * image_distance + HandShake::shifting * m) * time;
+}
+
+MotionReport report_motion(const Plan& plan, const LightReport& light) {
+    const auto& subject = plan.shot.subject;
+    MotionReport report{.exposure_time = plan.shot.exposure.shutter};
+    const auto fires = [](const SourceReport& source) { return !source.continuous && source.stops; };
+    const bool any_flash = std::ranges::any_of(light.sources, fires);
+    const bool ambient_counts =
+        light.continuous && light.total && *light.continuous > *light.total - flash_makes_exposure;
+    const bool durations_known =
+        std::ranges::all_of(light.sources, [&](const auto& source) { return !fires(source) || source.t01; });
+    if (any_flash && !ambient_counts && durations_known) {
+        double longest = 0;
+        for (const auto& source : light.sources)
+            if (fires(source)) longest = std::max(longest, *source.t01);
+        report.exposure_time = std::min(longest, report.exposure_time);
+        report.frozen_by_flash = true;
+    }
+    const double m = std::max(plan.at.magnification, 0.0);
+    report.blur = optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = report.exposure_time});
+    report.sway_blur = optics::oscillation_blur({.magnification = m,
+                                                 .amplitude = subject.sway_amplitude,
+                                                 .frequency = subject.sway_frequency,
+                                                 .exposure = report.exposure_time});
+    if (plan.shot.rig.support == shoot::Support::hand) report.hand_blur = hand_blur(plan, report.exposure_time);
+    if (any_flash && light.continuous && light.total) {
+        report.ghost_blur = std::max(
+            optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = plan.shot.exposure.shutter}),
+            optics::oscillation_blur({.magnification = m,
+                                      .amplitude = subject.sway_amplitude,
+                                      .frequency = subject.sway_frequency,
+                                      .exposure = plan.shot.exposure.shutter}));
+        if (report.ghost_blur > 0) report.ghost_share = std::exp2(*light.continuous - *light.total);
+    }
+    return report;
+}
+
+}  // namespace
+}  // namespace poquito::plan

@@ -1,0 +1,192 @@
+#include "plan/background_look.hpp"
+
+#include "light/space.hpp"
+#include "plan/lighting.hpp"
+#include "text/scales.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace poquito::plan {
+namespace {
+
+using light::BackgroundLook;
+
+/// The middle of a look, or safely inside it where it is open to one side.
+double aimed_at(BackgroundLook look) {
+    const light::LookLimits limits;
+    constexpr double safely = 0.3;  // stops
+    switch (look) {
+        case BackgroundLook::black:
+            return limits.black_below - safely;
+        case BackgroundLook::dark:
+            return (limits.black_below + limits.dark_below) / 2;
+        case BackgroundLook::white:
+            return limits.white_from + safely;
+        case BackgroundLook::grey:
+            break;
+    }
+    return -1;  // a stop under mid grey: colour at its strongest (common practice)
+}
+
+struct Lit {
+    std::optional<double> background, subject;
+    std::optional<BackgroundLook> look;
+};
+Lit lit(const gear::Kit& kit, const shoot::Shot& shot) {
+    const LightReport light = report_light(plan_of(kit, shot));
+    return {.background = light.background, .subject = light.total, .look = light.background_look};
+}
+
+/// A change counts where it reaches the look and the subject stays as it was.
+std::optional<BackdropChange> checked(const gear::Kit& kit, const shoot::Shot& before, std::string label,
+                                      shoot::Shot shot, BackgroundLook look) {
+    constexpr double unchanged = 1.0 / 3;  // stops
+    const Lit now = lit(kit, shot), was = lit(kit, before);
+    if (!now.background || now.look != look || !now.subject || !was.subject) return std::nullopt;
+    if (std::abs(*now.subject - *was.subject) > unchanged) return std::nullopt;
+    return BackdropChange{.label = std::move(label), .shot = std::move(shot), .stops = *now.background};
+}
+
+std::optional<BackdropChange> by_distance(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+std::optional<BackdropChange> by_card(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+std::optional<BackdropChange> by_shutter(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+std::optional<BackdropChange> by_own_light(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+
+}  // namespace
+
+std::vector<BackdropChange> ways_to(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    std::vector<BackdropChange> ways;
+    if (!shot.background) return ways;
+    for (auto* way : {by_distance, by_card, by_shutter, by_own_light})
+        if (auto change = way(kit, shot, look)) ways.push_back(std::move(*change));
+    return ways;
+}
+
+namespace {
+
+std::optional<BackdropChange> by_distance(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    // The nearest to where it stands of the distances that are a hundredth apart.
+    const double nearest = std::max(1.0, shoot::presented_extent(shot.subject).depth / 2);
+    constexpr double farthest = 5000;  // mm: a room
+    constexpr double apart = 1.05;
+    std::optional<shoot::Shot> best;
+    for (double distance = nearest; distance < farthest; distance *= apart) {
+        shoot::Shot moved = shot;
+        moved.background->distance = std::round(distance);
+        if (lit(kit, moved).look != look) continue;
+        const auto cost = [&](const shoot::Shot& one) {
+            return std::abs(std::log((one.background->distance + nearest) / (shot.background->distance + nearest)));
+        };
+        if (!best || cost(moved) < cost(*best)) best = std::move(moved);
+    }
+    if (!best || best->background->distance == shot.background->distance) return std::nullopt;
+    return checked(kit, shot, fmt::format("Card {} behind", text::length_text(best->background->distance)), *best,
+                   look);
+}
+
+struct Card {
+    const char* name;
+    double reflectance;
+};
+constexpr Card cards[] = {  // common practice
+    {"velvet", 0.01},        {"black card", 0.04},      {"dark grey card", 0.09},
+    {"mid grey card", 0.18}, {"light grey card", 0.45}, {"white card", 0.9}};
+
+std::optional<BackdropChange> by_card(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    std::optional<BackdropChange> best;
+    for (const Card& card : cards) {
+        shoot::Shot other = shot;
+        other.background->reflectance = card.reflectance;
+        auto change = checked(kit, shot, fmt::format("A {}", card.name), std::move(other), look);
+        const auto apart = [&](const BackdropChange& one) {
+            return std::abs(std::log(one.shot.background->reflectance / std::max(shot.background->reflectance, 1e-3)));
+        };
+        if (change && (!best || apart(*change) < apart(*best))) best = std::move(change);
+    }
+    return best;
+}
+
+std::optional<BackdropChange> by_shutter(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    const bool any_flash = std::ranges::any_of(shot.lights, is_flash);
+    if (!any_flash || !shot.ambient) return std::nullopt;
+    const double sync = shoot::camera_of(kit, shot).sync;
+    for (int steps = 1; steps <= 24; ++steps)  // eight stops either way
+        for (const int direction : {-1, 1}) {
+            shoot::Shot other = shot;
+            other.exposure.shutter = text::step_shutter(shot.exposure.shutter, direction * steps);
+            if (other.exposure.shutter < sync * (1 - 1e-9)) continue;
+            auto label = fmt::format("Expose {}", text::shutter_text(other.exposure.shutter));
+            if (auto change = checked(kit, shot, std::move(label), std::move(other), look)) return change;
+        }
+    return std::nullopt;
+}
+
+/// A flash of the kit half way to the card and out of the frame, turned to its middle: the subject is behind its back.
+shoot::Light card_light(const gear::Kit& kit, const shoot::Shot& shot) {
+    const double behind = shot.background->distance;
+    const light::Point place(std::max(shot.subject.width, behind * 0.4), 0, -behind / 2);
+    shoot::Light light{.flash = kit.flashes.front().id, .position = light::position_of(place)};
+    light.position = {.distance = std::round(light.position.distance), .azimuth = std::round(light.position.azimuth)};
+    light.aim.turn = std::round(light::aimed_at(light.position, {0, 0, -behind}).turn);
+    return light;
+}
+
+std::optional<BackdropChange> by_own_light(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    const Lit now = lit(kit, shot);
+    if (kit.flashes.empty() || !(shot.background->reflectance > 0)) return std::nullopt;
+    const double wanted = std::exp2(aimed_at(look)), have = now.background ? std::exp2(*now.background) : 0;
+    if (wanted <= have) return std::nullopt;  // another light takes none away
+    shoot::Shot other = shot;
+    other.lights.push_back(card_light(kit, shot));
+    shoot::Light& added = other.lights.back();
+    added.power = 1;
+    const Lit full = lit(kit, other);
+    if (!full.background) return std::nullopt;
+    const double gives = std::exp2(*full.background) - have;
+    if (!(gives > 0)) return std::nullopt;
+    const auto& scale = kit.flashes.front().scale;
+    const double power = (wanted - have) / gives;
+    if (power > 1 || power < scale.least) return std::nullopt;
+    added.power = light::nearest_setting(scale, power);
+    return checked(kit, shot, fmt::format("A light on the card, {}", setting_text(kit, added, *added.power)), other,
+                   look);
+}
+
+}  // namespace
+
+BackdropChange set_recipe(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    const double width = std::max(shot.subject.width, shot.subject.height);
+    const bool white = look == BackgroundLook::white;
+    constexpr double margin = 10;  // mm
+    double distance = std::ceil(2 * width + margin);
+    constexpr double farthest = 1500;  // mm: a table
+    for (; distance <= farthest; distance = std::ceil(distance * 1.15)) {
+        for (const Card& card : {cards[white ? 5 : 1], cards[white ? 4 : 0]}) {
+            shoot::Shot set = shot;
+            set.background = shot.background.value_or(shoot::Background{});
+            set.background->distance = distance;
+            set.background->reflectance = card.reflectance;
+            set.background->kind = shoot::BackgroundKind::card;
+            const auto where = fmt::format("{} {} behind", card.name, text::length_text(distance));
+            if (auto plain = checked(kit, shot, where, set, look)) return *plain;
+            if (!white) continue;
+            if (auto lit_apart = by_own_light(kit, set, look)) {
+                lit_apart->label = where + ", " + lit_apart->label;
+                return *lit_apart;
+            }
+        }
+    }
+    return {.label = {}, .shot = shot};
+}
+
+const char* look_text(BackgroundLook look) {
+    constexpr const char* looks[] = {"black", "dark", "keeps its colour", "clean white"};
+    return looks[static_cast<int>(look)];
+}
+
+}  // namespace poquito::plan

@@ -1,0 +1,111 @@
+#include "plan/freeze.hpp"
+
+#include "optics/motion.hpp"
+#include "plan/lighting.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::plan {
+namespace {
+
+/// The flash that lights longest at its present power; empty: none fires or none has a table.
+std::optional<std::size_t> slowest_flash(const Plan& plan, const LightReport& light) {
+    std::optional<std::size_t> slowest;
+    double longest = 0;
+    for (std::size_t i = 0; i < light.sources.size(); ++i) {
+        const auto& source = light.sources[i];
+        if (source.continuous || !source.stops || shoot::flash_of(plan.kit, plan.shot.lights[i]).durations.empty())
+            continue;
+        const double time = source.t01.value_or(0);
+        if (slowest && time <= longest) continue;
+        slowest = i;
+        longest = time;
+    }
+    return slowest;
+}
+
+std::vector<FreezeRow> rows_of(const Plan& plan, const SourceReport& source, const gear::Flash& flash, double speed) {
+    std::vector<FreezeRow> rows;
+    const double now = source.power, m = std::max(plan.at.magnification, 0.0);
+    for (double power = 1; power >= flash.scale.least * (1 - 1e-9); power /= 2) {
+        const auto t05 = light::duration_at(flash.durations, power);
+        if (!t05) continue;
+        FreezeRow row{.power = power, .t05 = *t05, .t01 = light::t01_from_t05(flash.discharge, *t05)};
+        row.blur = optics::motion_blur({.magnification = m, .speed = speed, .exposure = row.t01});
+        const double f_number = plan.shot.exposure.f_number * std::sqrt(power / now);
+        const auto& optics = plan.train.lens;
+        if (f_number >= optics.max_aperture * (1 - 1e-9) && f_number <= optics.min_aperture * (1 + 1e-9))
+            row.f_number = f_number;
+        row.iso = plan.shot.exposure.iso * now / power;
+        rows.push_back(row);
+    }
+    return rows;
+}
+
+/// Share of where it may come down that the depth of field holds.
+std::optional<double> landing_share(const SharpnessReport& sharp, double scatter) {
+    if (!sharp.near || !(scatter > 0)) return std::nullopt;
+    const double nearer = std::min(*sharp.near, scatter), farther = std::min(sharp.far.value_or(scatter), scatter);
+    return (nearer + farther) / (2 * scatter);
+}
+
+}  // namespace
+
+double speed_of(const shoot::Freeze& freeze) {
+    if (freeze.act != shoot::Act::thrown) return light::fall_speed(freeze.drop);
+    return light::thrown_speed({.speed = freeze.speed, .drop = freeze.drop}).value_or(0);
+}
+
+std::optional<FreezeReport> report_freeze(const Plan& plan, const Report& report) {
+    if (!plan.shot.freeze) return std::nullopt;
+    const shoot::Freeze& freeze = *plan.shot.freeze;
+    const double m = std::max(plan.at.magnification, 0.0);
+    FreezeReport result{.speed = speed_of(freeze)};
+    result.light = slowest_flash(plan, report.light);
+    const double wanted = freeze.wanted_blur * optics::pixel_pitch(plan.sensor);
+    if (result.speed > 0 && m > 0) result.slowest = wanted / (m * result.speed);
+    if (result.light) {
+        const auto& source = report.light.sources[*result.light];
+        result.rows = rows_of(plan, source, shoot::flash_of(plan.kit, plan.shot.lights[*result.light]), result.speed);
+        const auto freezes =
+            std::ranges::find_if(result.rows, [&](const FreezeRow& row) { return row.blur <= wanted * (1 + 1e-9); });
+        if (freezes != result.rows.end())
+            result.brightest_that_freezes = static_cast<std::size_t>(freezes - result.rows.begin());
+    }
+    result.blur =
+        optics::motion_blur({.magnification = m, .speed = result.speed, .exposure = report.motion.exposure_time});
+    const light::Beam beam{.height = freeze.drop, .above = std::min(freeze.beam_above, freeze.drop), .lag = freeze.lag};
+    if (freeze.act != shoot::Act::thrown && freeze.trigger == shoot::Trigger::beam) {
+        result.delay = light::trigger_delay(beam);
+        result.least_beam = light::least_beam_height(beam);
+    }
+    if (freeze.trigger == shoot::Trigger::sound)
+        result.delay = -(freeze.lag + freeze.sound_distance / light::speed_of_sound);
+    if (freeze.second)
+        result.second_after = light::second_drop_after(
+            {.height = freeze.drop, .rise = freeze.second->rise, .column = freeze.second->column});
+    if (freeze.repeating) {
+        result.burst_time = light::burst_time(freeze.repeating->burst);
+        result.burst_spacing = m * result.speed / freeze.repeating->burst.frequency;
+    }
+    result.landing_inside = landing_share(report.sharpness, freeze.scatter);
+    return result;
+}
+
+shoot::Shot at_power(const shoot::Shot& shot, const FreezeReport& freeze, const FreezeRow& row, ExposedBy by) {
+    shoot::Shot changed = shot;
+    if (by == ExposedBy::aperture && row.f_number)
+        changed.exposure.f_number = *row.f_number;
+    else
+        changed.exposure.iso = row.iso;
+    const double factor = shot.exposure.iso / row.iso;  // row's power over the present one
+    for (std::size_t i = 0; i < changed.lights.size(); ++i) {
+        shoot::Light& light = changed.lights[i];
+        if (!is_flash(light) || !light.power) continue;  // automatic ones find it themselves
+        light.power = i == freeze.light ? row.power : *light.power * factor;
+    }
+    return changed;
+}
+
+}  // namespace poquito::plan

@@ -1,0 +1,11 @@
+#pragma once
+
+/// What is known of a shot by name alone, for who only hands it on.
+namespace poquito::plan {
+
+struct CaptureReport;
+struct LightReport;
+struct Plan;
+struct Report;
+
+}  // namespace poquito::plan

@@ -1,0 +1,58 @@
+#pragma once
+
+#include "light/continuous.hpp"
+#include "light/exposure.hpp"
+#include "light/metering.hpp"
+#include "plan/plan.hpp"
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+/// The lights of a plan, resolved: where each really stands, what lies in its way, what arrives.
+namespace poquito::plan {
+
+inline bool is_flash(const shoot::Light& light) { return !light.lamp; }
+
+/// What a light is called: the letter of its group, or of its place in the list; numbered where several share it.
+std::string light_label(const shoot::Shot& shot, std::size_t light);
+/// The letter of the group it answers to.
+std::string group_of(const shoot::Shot& shot, std::size_t light);
+
+/// The name of its unit.
+const std::string& unit_name(const gear::Kit& kit, const shoot::Light& light);
+/// The settings its unit offers.
+const light::PowerScale& power_scale(const gear::Kit& kit, const shoot::Light& light);
+
+/// Where it stands: of a light on the lens, one of its tubes, the one to the camera's right. Its working distance is
+/// taken as 1 mm at least.
+light::Position placed(const Plan& plan, const shoot::Light& light);
+
+/// mm, diameter of what the subject sees shine: modifier, card of a bounce, or the bare face.
+double shining_diameter(const gear::Kit& kit, const shoot::Light& light);
+
+/// Whether high-speed sync is on for this light.
+bool in_high_speed(const Plan& plan, const shoot::Light& light);
+
+Losses losses(const Plan& plan, const shoot::Light& light);
+
+/// The way of a flash to the subject at full power, its guide number as calibrated.
+light::FlashPath flash_path(const Plan& plan, const shoot::Light& light);
+/// And of a lamp that is known by its lux. Its record's number as calibrated.
+light::LampPath lamp_path(const Plan& plan, const shoot::Light& light);
+
+/// Relative to correct, as an exposure ratio, at the axis point `behind` mm behind the subject's centre; the slant of
+/// what it falls on is not counted. 0 where none gets there.
+double light_at(const Plan& plan, const shoot::Light& light, double power, double behind);
+
+/// What the camera's metering would see of this flash.
+std::optional<MeteringReport> metering_of(const Plan& plan, const shoot::Light& light);
+
+LightReport report_light(const Plan& plan);
+
+/// The stops of a source as its unit states power: "1/8", "−3.0 stops", "50 Ws".
+std::string setting_text(const gear::Kit& kit, const shoot::Light& light, double power);
+/// And back: that, or any way a power is written. Empty: not understood.
+std::optional<double> parse_setting(const gear::Kit& kit, const shoot::Light& light, std::string_view text);
+
+}  // namespace poquito::plan

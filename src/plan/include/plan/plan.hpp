@@ -1,0 +1,62 @@
+#pragma once
+
+#include "light/exposure.hpp"
+#include "optics/focus.hpp"
+#include "plan/report.hpp"
+
+/// What evaluation and advice both look at: a shot with its gear resolved and its train focused. References live as
+/// long as the shoot.
+namespace poquito::plan {
+
+struct Plan {
+    const gear::Kit& kit;
+    const shoot::Shot& shot;
+    const gear::Camera& camera;
+    const gear::Lens& lens;
+    const optics::Sensor& sensor;  // in its crop mode
+    optics::Train train;
+    optics::FoundFocus found;
+    optics::FocusedTrain at;
+    shoot::Extent extent;       // of the subject as it is turned
+    double working_factor = 1;  // working over marked f-number, the lens's own stop
+};
+
+Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot);
+
+double working_f_number(const Plan& plan, double marked_f_number);
+
+/// The plan's optics at another marked stop. Magnification above 0.
+optics::Imaging imaging_of(const Plan& plan, double marked_f_number);
+
+double blur_limit(const Plan& plan);
+
+/// mm from the plane of focus to the background; 0 where the focus lies behind it. The shot has one.
+double background_behind_focus(const shoot::Shot& shot);
+
+/// Of what faces the subject: the front rim, or the lens end that a reversed lens shows, taken as wide as its mount.
+double front_diameter(const Plan& plan);
+
+/// mm; empty: unbounded, or no magnification. `fell_back`: the contrast rule had nothing to keep.
+struct FrameDepth {
+    std::optional<double> depth;
+    bool fell_back = false;
+};
+FrameDepth frame_depth(const Plan& plan, double marked_f_number);
+
+/// How far a frame at another position of the ring is sharp in front of its plane and behind it, by the shot's rule;
+/// empty: unbounded, or no magnification.
+struct FrameReach {
+    double near = 0;
+    double far = 0;
+    bool fell_back = false;  // the contrast rule had nothing to keep
+    double depth() const { return near + far; }
+};
+std::optional<FrameReach> frame_reach(const Plan& plan, const optics::FocusedTrain& at, double marked_f_number);
+
+/// Steps of the stack by the rule alone at another marked stop; empty where one frame holds everything or nothing can
+/// be said.
+std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number);
+
+light::Settings settings_of(const Plan& plan);
+
+}  // namespace poquito::plan

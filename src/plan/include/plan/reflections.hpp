@@ -1,0 +1,24 @@
+#pragma once
+
+#include "light/shiny.hpp"
+#include "plan/plan.hpp"
+
+#include <optional>
+#include <vector>
+
+/// What a polished subject mirrors. mm from the subject's centre, as in light/space.hpp.
+namespace poquito::plan {
+
+/// The face it turns to the camera: flat for slabs and their like, else the half ellipsoid that fills its box.
+light::Mirror mirror_of(const shoot::Subject& subject);
+
+/// Where the lens looks from; empty where its pupil does not lie in front of the subject.
+std::optional<light::Point> pupil_point(const Plan& plan);
+
+/// One a light, for a subject with the trait "polished"; none for others.
+std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightReport& light);
+
+/// A light's place for the middle of a flat face to show it, as far away as it is now; empty: none.
+std::optional<light::Position> shown_place(const Plan& plan, std::size_t light);
+
+}  // namespace poquito::plan

@@ -1,0 +1,420 @@
+#include "plan/lighting.hpp"
+
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <boost/math/constants/constants.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::plan {
+namespace {
+
+constexpr double per_degree = boost::math::double_constants::degree;
+
+/// 0 is no light at all, and has no stops.
+std::optional<double> stops_of(double exposure_ratio) {
+    if (!(exposure_ratio > 0)) return std::nullopt;
+    return std::log2(exposure_ratio);
+}
+
+SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share);
+void report_sums(const Plan& plan, LightReport& report);
+void report_background(const Plan& plan, LightReport& report);
+
+/// What the automatic flashes have to share; empty: the rest is enough already.
+std::optional<double> share_of_automatics(const Plan& plan, const std::optional<double>& ambient) {
+    double rest = ambient ? std::exp2(*ambient) : 0;
+    int automatics = 0;
+    for (const shoot::Light& light : plan.shot.lights) {
+        if (light.power)
+            rest += light_at(plan, light, *light.power, 0);
+        else
+            ++automatics;
+    }
+    if (automatics == 0 || rest >= 1) return std::nullopt;
+    return (1 - rest) / automatics;
+}
+
+}  // namespace
+
+LightReport report_light(const Plan& plan) {
+    LightReport report;
+    if (plan.shot.ambient) report.ambient = light::ambient_stops(settings_of(plan), plan.shot.ambient->ev100);
+    const auto share = share_of_automatics(plan, report.ambient);
+    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) report.sources.push_back(report_source(plan, i, share));
+    report_sums(plan, report);
+    report_background(plan, report);
+    return report;
+}
+
+namespace {
+
+std::vector<SourceTube> tubes_of(const Plan& plan, const shoot::Light& light, const light::Position& place) {
+    const double diameter = shining_diameter(plan.kit, light);
+    if (!is_flash(light) || !light.on_lens) return {{.place = place, .diameter = diameter}};
+    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+    if (flash.heads == gear::Heads::twin) {
+        auto other = place;
+        other.azimuth = -other.azimuth;
+        const double share = std::exp2(light.ratio) / (1 + std::exp2(light.ratio));
+        return {{.place = place, .diameter = diameter, .share = share},
+                {.place = other, .diameter = diameter, .share = 1 - share}};
+    }
+    if (flash.heads == gear::Heads::ring) {  // shines from all round the lens
+        const double across = 2 * place.distance * std::sin(std::abs(place.azimuth) * per_degree);
+        return {{.place = {.distance = place.distance}, .diameter = across + diameter}};
+    }
+    return {{.place = place, .diameter = diameter}};
+}
+
+/// The power an automatic flash is to give; empty: it stays dark.
+std::optional<double> automatic_power(const Plan& plan, const shoot::Light& light, const std::optional<double>& share,
+                                      const std::optional<MeteringReport>& metering) {
+    if (!share) return std::nullopt;
+    const double full = light_at(plan, light, 1, 0);
+    if (!(full > 0)) return std::nullopt;
+    const double miss = light.metered && metering ? metering->error + *light.metered : 0;
+    return *share * std::exp2(miss) / full;
+}
+
+SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share) {
+    const shoot::Light& light = plan.shot.lights[i];
+    SourceReport report{.label = light_label(plan.shot, i), .continuous = !is_flash(light)};
+    report.place = placed(plan, light);
+    report.tubes = tubes_of(plan, light, report.place);
+    const double towards_camera = light::towards_camera(report.place);
+    report.facing = stops_of(towards_camera);
+    report.off_axis = std::acos(std::clamp(towards_camera, -1.0, 1.0)) / per_degree;
+    report.losses = losses(plan, light);
+    report.path = report.place.distance + (light.bounce ? light.bounce->from_lamp : 0);
+    report.calibration = light::calibrated(is_flash(light) ? shoot::flash_of(plan.kit, light).corrections
+                                                           : shoot::lamp_of(plan.kit, light).corrections);
+    if (const gear::Modifier* modifier = shoot::modifier_of(plan.kit, light))
+        report.modifier_calibration = light::calibrated(modifier->corrections);
+    if (is_flash(light)) report.metering = metering_of(plan, light);
+
+    const auto power = light.power ? light.power : automatic_power(plan, light, automatic_share, report.metering);
+    if (!power) return report;
+    report.power = *power;
+    report.fires = *power > 0;
+    report.stops = stops_of(light_at(plan, light, *power, 0));
+    report.suggested_power = light::nearest_setting(power_scale(plan.kit, light), *power);
+    report.left_over = std::log2(*power / *report.suggested_power);
+    const double half = plan.extent.depth / 2;
+    const double front = light_at(plan, light, *power, -half), back = light_at(plan, light, *power, half);
+    if (front > 0 && back > 0) report.falloff = std::log2(front / back);
+    if (!is_flash(light)) {
+        const gear::Lamp& lamp = shoot::lamp_of(plan.kit, light);
+        if (lamp.flicker)
+            report.flicker = light::flicker_stops({.frequency = *lamp.flicker, .depth = lamp.flicker_depth},
+                                                  plan.shot.exposure.shutter);
+        return report;
+    }
+    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+    if (!in_high_speed(plan, light)) {
+        report.t05 = light::duration_at(flash.durations, *power);
+        if (report.t05) report.t01 = light::t01_from_t05(flash.discharge, *report.t05);
+    }
+    report.recycle = flash.recycle_full * std::min(*power, 1.0);
+    return report;
+}
+
+std::optional<BlackFrame> black_frame_of(const Plan& plan, const LightReport& report) {
+    if (!report.continuous) return std::nullopt;
+    const auto& exposure = plan.shot.exposure;
+    BlackFrame black{.over = *report.continuous - black_frame_limit};
+    const double shutter = exposure.shutter * std::exp2(-black.over);
+    if (!report.shutter_room || black.over <= *report.shutter_room + 1e-9) black.shutter = shutter;
+    black.f_number = exposure.f_number * std::exp2(black.over / 2);
+    black.iso = exposure.iso * std::exp2(-black.over);
+    return black;
+}
+
+/// The ISO with which the slowest automatic flash is ready for every frame.
+std::optional<double> recycling_iso(const Plan& plan, const LightReport& report) {
+    const auto& capture = plan.shot.capture;
+    const double interval = std::max(capture.interval.value_or(default_frame_interval), plan.shot.exposure.shutter);
+    double over = 1;
+    for (std::size_t i = 0; i < report.sources.size(); ++i)
+        if (!report.sources[i].continuous && !plan.shot.lights[i].power && report.sources[i].stops)
+            over = std::max(over, report.sources[i].recycle / interval);
+    if (capture.mode != shoot::CaptureMode::stack || over <= 1 + 1e-9) return std::nullopt;
+    return plan.shot.exposure.iso * over;
+}
+
+void report_sums(const Plan& plan, LightReport& report) {
+    const double ambient = report.ambient ? std::exp2(*report.ambient) : 0;
+    double continuous = ambient, flash = 0, strongest = 0;
+    bool any_flash = false;
+    const double half = plan.extent.depth / 2;
+    double front = ambient, back = ambient;  // ambient counts alike everywhere (MODEL 3)
+    for (std::size_t i = 0; i < report.sources.size(); ++i) {
+        const auto& source = report.sources[i];
+        const auto& light = plan.shot.lights[i];
+        any_flash |= !source.continuous;
+        if (!source.fires) continue;
+        // What lights the card alone may still graze one end of the subject.
+        front += light_at(plan, light, source.power, -half);
+        back += light_at(plan, light, source.power, half);
+        if (!source.stops) continue;
+        const double ratio = std::exp2(*source.stops);
+        (source.continuous ? continuous : flash) += ratio;
+        if (ratio > strongest) {
+            strongest = ratio;
+            report.key = i;
+        }
+    }
+    report.continuous = stops_of(continuous);
+    report.flash = stops_of(flash);
+    const double total = continuous + flash;
+    report.total = stops_of(total);
+    if (report.key && total - strongest > 0) report.key_to_fill = std::log2(strongest / (total - strongest));
+    if (report.key && half > 0) {
+        report.front = stops_of(front);
+        report.back = stops_of(back);
+    }
+    for (auto& source : report.sources)
+        if (source.stops) source.share = std::exp2(*source.stops) / total;
+    if (any_flash) report.shutter_room = std::max(0.0, std::log2(plan.shot.exposure.shutter / plan.camera.sync));
+    report.black_frame = black_frame_of(plan, report);
+    report.recycling_iso = recycling_iso(plan, report);
+}
+
+/// Exposure ratio of one light at the card, its slant counted.
+double at_background(const Plan& plan, const shoot::Light& light, double power, double behind) {
+    const auto way = light::path_to_background(placed(plan, light), behind);
+    return way ? light_at(plan, light, power, behind) * way->incidence : 0;
+}
+
+void report_background(const Plan& plan, LightReport& report) {
+    if (!plan.shot.background) return;
+    double sum = report.ambient ? std::exp2(*report.ambient) : 0;
+    for (std::size_t i = 0; i < report.sources.size(); ++i) {
+        auto& source = report.sources[i];
+        if (!source.fires) continue;
+        const double ratio = at_background(plan, plan.shot.lights[i], source.power, plan.shot.background->distance);
+        source.background = stops_of(ratio);
+        sum += ratio;
+    }
+    report.background = stops_of(sum * plan.shot.background->reflectance / 0.18);
+    if (report.background) report.background_look = light::background_look(*report.background);
+}
+
+}  // namespace
+
+// ---- resolving ---------------------------------------------------------------------------------------------------
+
+std::string group_of(const shoot::Shot& shot, std::size_t light) {
+    return shot.lights[light].group.value_or(std::string(1, static_cast<char>('A' + light)));
+}
+
+std::string light_label(const shoot::Shot& shot, std::size_t light) {
+    const std::string group = group_of(shot, light);
+    int before = 0, all = 0;
+    for (std::size_t i = 0; i < shot.lights.size(); ++i)
+        if (group_of(shot, i) == group) {
+            ++all;
+            if (i < light) ++before;
+        }
+    return all == 1 ? group : fmt::format("{}{}", group, before + 1);
+}
+
+const std::string& unit_name(const gear::Kit& kit, const shoot::Light& light) {
+    return is_flash(light) ? shoot::flash_of(kit, light).name : shoot::lamp_of(kit, light).name;
+}
+
+const light::PowerScale& power_scale(const gear::Kit& kit, const shoot::Light& light) {
+    return is_flash(light) ? shoot::flash_of(kit, light).scale : shoot::lamp_of(kit, light).scale;
+}
+
+light::Position placed(const Plan& plan, const shoot::Light& light) {
+    if (!is_flash(light) || !light.on_lens) return light.position;
+    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+    const double ahead = std::max(1.0, plan.at.working_distance.value_or(1000) - plan.shot.sharpness.focus_offset);
+    if (flash.heads == gear::Heads::one) return {.distance = ahead};
+    const double spread = flash.spread.value_or(front_diameter(plan) + flash.face);
+    return {.distance = std::hypot(ahead, spread / 2), .azimuth = std::atan2(spread / 2, ahead) / per_degree};
+}
+
+double shining_diameter(const gear::Kit& kit, const shoot::Light& light) {
+    if (light.bounce) return light.bounce->diameter;
+    if (const gear::Modifier* modifier = shoot::modifier_of(kit, light); modifier && modifier->diameter > 0)
+        return modifier->diameter;
+    return is_flash(light) ? shoot::flash_of(kit, light).face : shoot::lamp_of(kit, light).face;
+}
+
+bool in_high_speed(const Plan& plan, const shoot::Light& light) {
+    const auto& exposure = plan.shot.exposure;
+    return is_flash(light) && exposure.high_speed_sync && flash_of(plan.kit, light).high_speed_sync &&
+           exposure.shutter < plan.camera.sync * (1 - 1e-9);
+}
+
+namespace {
+
+std::optional<double> grid_of(const gear::Kit& kit, const shoot::Light& light) {
+    const gear::Modifier* modifier = shoot::modifier_of(kit, light);
+    return modifier ? modifier->grid : std::nullopt;
+}
+
+/// Stops lost by looking past a point of the axis. A light that looks at the subject and has no grid lights everything
+/// as MODEL 3 has it: what its face gives to the side is not counted. Empty: nothing gets there.
+std::optional<double> aim_loss(const Plan& plan, const shoot::Light& light, double behind) {
+    const auto grid = grid_of(plan.kit, light);
+    if (light.on_lens || (light.aim == light::Aim{} && !grid)) return 0;
+    const auto place = placed(plan, light);
+    const auto loss = light::beam_loss(light::off_beam(place, light.aim, behind), grid);
+    const auto straight = light::beam_loss(light::off_beam(place, {}, behind), std::nullopt);
+    if (!loss) return std::nullopt;
+    return *loss - straight.value_or(0);
+}
+
+double modifier_diameter(const gear::Kit& kit, const shoot::Light& light) {
+    const gear::Modifier* modifier = shoot::modifier_of(kit, light);
+    return modifier ? modifier->diameter : 0;
+}
+
+}  // namespace
+
+Losses losses(const Plan& plan, const shoot::Light& light) {
+    Losses all;
+    if (const gear::Modifier* modifier = shoot::modifier_of(plan.kit, light)) {
+        all.modifier = modifier->loss - light::calibrated(modifier->corrections).stops;
+        if (light.second_layer) all.layer = modifier->layer_loss;
+    }
+    if (light.bounce) all.bounce = -std::log2(light.bounce->reflectance);
+    all.aim = aim_loss(plan, light, 0).value_or(0);
+    if (in_high_speed(plan, light))
+        all.high_speed = light::high_speed_loss(
+            {.sync = plan.camera.sync, .at_sync = shoot::flash_of(plan.kit, light).high_speed_loss},
+            plan.shot.exposure.shutter);
+    return all;
+}
+
+light::FlashPath flash_path(const Plan& plan, const shoot::Light& light) {
+    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+    return {.guide_number = flash.guide_number * std::exp2(light::calibrated(flash.corrections).stops / 2),
+            .loss = losses(plan, light).total(),
+            .distance = placed(plan, light).distance + (light.bounce ? light.bounce->from_lamp : 0),
+            .modifier_diameter = modifier_diameter(plan.kit, light)};
+}
+
+light::LampPath lamp_path(const Plan& plan, const shoot::Light& light) {
+    const gear::Lamp& lamp = shoot::lamp_of(plan.kit, light);
+    const double modifier = modifier_diameter(plan.kit, light);
+    light::LampPath path{.lux = lamp.lux.value_or(0) * std::exp2(light::calibrated(lamp.corrections).stops),
+                         .at_distance = lamp.lux_distance,
+                         .loss = losses(plan, light).total(),
+                         .distance = placed(plan, light).distance + (light.bounce ? light.bounce->from_lamp : 0),
+                         .face_diameter = lamp.face,
+                         .source_diameter = modifier > 0 ? modifier : lamp.face};
+    if (lamp.luminance) {
+        // As bright as it is in its own plane: E = pi L there, and the disc rule from there on.
+        path.lux = light::illuminance(*lamp.luminance, {.diameter = lamp.face, .distance = lamp.lux_distance}) *
+                   std::exp2(light::calibrated(lamp.corrections).stops);
+    }
+    return path;
+}
+
+double light_at(const Plan& plan, const shoot::Light& light, double power, double behind) {
+    const auto aim = aim_loss(plan, light, behind);
+    if (!aim || !(power > 0)) return 0;
+    const double bounced = light.bounce ? light.bounce->from_lamp : 0;
+    const auto place = placed(plan, light);
+    const double along = place.distance * light::towards_camera(place);
+    const double distance =
+        std::sqrt(std::max(0.0, place.distance * place.distance + behind * behind + 2 * behind * along)) + bounced;
+    Losses in_the_way = losses(plan, light);
+    in_the_way.aim = *aim;
+    if (is_flash(light)) {
+        auto path = flash_path(plan, light);
+        path.power = power;
+        path.distance = distance;
+        path.loss = in_the_way.total();
+        return std::exp2(light::flash_stops(settings_of(plan), path));
+    }
+    auto path = lamp_path(plan, light);
+    path.power = power;
+    path.distance = distance;
+    path.loss = in_the_way.total();
+    return std::exp2(light::ambient_stops(settings_of(plan), light::ev100_of(light::illuminance(path))));
+}
+
+namespace {
+
+/// The share of its box that a form covers, seen from the front: an ellipse for what is round.
+double silhouette(shoot::Form form) {
+    constexpr double ellipse = boost::math::double_constants::pi / 4;
+    switch (form) {
+        case shoot::Form::slab:
+        case shoot::Form::box:
+        case shoot::Form::folds:
+        case shoot::Form::height_map:
+            return 1;
+        default:
+            return ellipse;
+    }
+}
+
+}  // namespace
+
+std::optional<MeteringReport> metering_of(const Plan& plan, const shoot::Light& light) {
+    const double m = plan.at.magnification;
+    if (!(m > 0)) return std::nullopt;
+    const auto& extent = plan.extent;
+    MeteringReport report;
+    report.fill = std::min(1.0, extent.width * m / plan.sensor.width) *
+                  std::min(1.0, extent.height * m / plan.sensor.height) * silhouette(plan.shot.subject.form);
+    light::MeteredField field{
+        .fill = report.fill, .reflectance = plan.shot.subject.reflectance, .background_reflectance = 0};
+    if (const auto& background = plan.shot.background) {
+        const double at_subject = light_at(plan, light, 1, 0);
+        const double behind = at_background(plan, light, 1, background->distance);
+        if (behind > 0 && at_subject > 0) {
+            field.background_reflectance = background->reflectance;
+            field.background_stops = report.background = std::log2(behind / at_subject);
+        }
+    }
+    report.reflectance = light::metered_reflectance(field);
+    if (!(report.reflectance > 0)) return std::nullopt;
+    report.error = light::automatic_error(field);
+    return report;
+}
+
+std::string setting_text(const gear::Kit& kit, const shoot::Light& light, double power) {
+    if (!is_flash(light)) return power >= 1 ? "full" : fmt::format("{} %", text::number_text(power * 100, 2));
+    const gear::Flash& flash = shoot::flash_of(kit, light);
+    if (flash.power_shown == gear::PowerShown::watt_seconds && flash.energy)
+        return fmt::format("{} Ws", text::number_text(power * *flash.energy, 3));
+    if (flash.power_shown == gear::PowerShown::stops)
+        return fmt::format("{} stops", text::stops_text(std::log2(power)));
+    return text::power_text(power);
+}
+
+std::optional<double> parse_setting(const gear::Kit& kit, const shoot::Light& light, std::string_view text) {
+    const auto ends_with = [&](std::string_view unit) {
+        return text.size() > unit.size() && text.substr(text.size() - unit.size()) == unit;
+    };
+    if (is_flash(light)) {
+        const gear::Flash& flash = shoot::flash_of(kit, light);
+        const bool in_joules = ends_with("Ws") || ends_with("ws") || ends_with("J");
+        if (in_joules && flash.energy) {
+            const auto energy = text::parse_number(text.substr(0, text.find_last_of("0123456789") + 1));
+            return energy ? std::optional(*energy / *flash.energy) : std::nullopt;
+        }
+        if (in_joules) return std::nullopt;
+        if (flash.power_shown == gear::PowerShown::watt_seconds && flash.energy) {
+            if (const auto energy = text::parse_number(text); energy && text.find('/') == std::string_view::npos)
+                return *energy / *flash.energy;  // a bare number is what the unit shows
+        }
+        if (flash.power_shown == gear::PowerShown::stops)
+            if (const auto stops = text::parse_stops(text); stops && *stops <= 0) return std::exp2(*stops);
+    } else if (text == "full") {
+        return 1;
+    }
+    return text::parse_power(text);
+}
+
+}  // namespace poquito::plan

@@ -1,0 +1,106 @@
+#include "plan/plan.hpp"
+
+#include "optics/aperture.hpp"
+
+#include <algorithm>
+
+namespace poquito::plan {
+
+Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot) {
+    Plan plan{.kit = kit,
+              .shot = shot,
+              .camera = shoot::camera_of(kit, shot),
+              .lens = shoot::lens_of(kit, shot),
+              .sensor = shoot::sensor_of(kit, shot.rig),
+              .train = shoot::train_of(kit, shot.rig),
+              .found = {},
+              .at = {},
+              .extent = {}};
+    const auto& focus = shot.rig.focus;
+    plan.found = focus.by == shoot::FocusBy::magnification ? optics::find_focus(plan.train, focus.value)
+                                                           : optics::FoundFocus{.ring = focus.value, .reached = true};
+    plan.at = optics::focus_at_ring(plan.train, plan.found.ring);
+    plan.extent = shoot::presented_extent(shot.subject);
+    plan.working_factor = optics::working_factor(plan.at);
+    return plan;
+}
+
+double working_f_number(const Plan& plan, double marked_f_number) {
+    return optics::working_f_number(plan.at, marked_f_number);
+}
+
+optics::Imaging imaging_of(const Plan& plan, double marked_f_number) {
+    return optics::imaging_at(plan.at, marked_f_number);
+}
+
+double front_diameter(const Plan& plan) {
+    constexpr double mount = 60;  // mm, outer diameter of the mount end of an interchangeable lens (common practice)
+    const auto& rig = plan.shot.rig;
+    if (!rig.reversing_ring && !rig.front_lens) return plan.lens.optics.front_diameter;
+    const gear::Lens* outer = rig.front_lens ? gear::find_gear(plan.kit.lenses, rig.front_lens->lens) : nullptr;
+    return std::min(mount, (outer ? outer : &plan.lens)->optics.front_diameter);
+}
+
+double blur_limit(const Plan& plan) {
+    const auto& sharpness = plan.shot.sharpness;
+    const auto& sensor = plan.sensor;
+    switch (sharpness.rule) {
+        case shoot::BlurRule::diagonal:
+            return optics::diagonal_blur_limit(sensor);
+        case shoot::BlurRule::output:
+            return sharpness.output == shoot::OutputKind::print
+                       ? optics::print_blur_limit(sensor, sharpness.print)
+                       : optics::delivery_blur_limit(sensor, sharpness.delivery);
+        case shoot::BlurRule::stated:
+            if (sharpness.stated) return *sharpness.stated;
+            [[fallthrough]];  // storage and edit ask for the value; a pixel pair is what everyone starts from
+        case shoot::BlurRule::pixel:
+            break;
+    }
+    return optics::pixel_blur_limit(sensor, sharpness.pixels);
+}
+
+double background_behind_focus(const shoot::Shot& shot) {
+    return std::max(0.0, shot.background->distance - shot.sharpness.focus_offset);
+}
+
+std::optional<FrameReach> frame_reach(const Plan& plan, const optics::FocusedTrain& at, double marked_f_number) {
+    if (!(at.magnification > 0)) return std::nullopt;
+    const auto imaging = optics::imaging_at(at, marked_f_number);
+    const auto& capture = plan.shot.capture;
+    const double wavelength = plan.shot.sharpness.wavelength;
+    if (capture.depth_rule == shoot::DepthRule::blur) {
+        const auto depth = optics::depth_of_field(imaging, blur_limit(plan));
+        if (!depth.near || !depth.far) return std::nullopt;
+        return FrameReach{.near = *depth.near, .far = *depth.far};
+    }
+    std::optional<double> both;
+    if (capture.depth_rule == shoot::DepthRule::contrast)
+        both = optics::contrast_depth(
+            imaging, {.blur_limit = blur_limit(plan), .kept = capture.contrast_kept, .wavelength = wavelength});
+    const double half = both.value_or(optics::quarter_wave_depth(imaging, wavelength)) / 2;
+    return FrameReach{
+        .near = half, .far = half, .fell_back = capture.depth_rule == shoot::DepthRule::contrast && !both};
+}
+
+FrameDepth frame_depth(const Plan& plan, double marked_f_number) {
+    const auto reach = frame_reach(plan, plan.at, marked_f_number);
+    if (!reach) return {};
+    return {.depth = reach->near + reach->far, .fell_back = reach->fell_back};
+}
+
+std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number) {
+    const auto depth = frame_depth(plan, marked_f_number).depth;
+    if (!depth) return std::nullopt;
+    return optics::plan_steps(
+        {.depth = span_of(plan).length(), .frame_depth = *depth, .overlap = plan.shot.capture.overlap});
+}
+
+light::Settings settings_of(const Plan& plan) {
+    const auto& exposure = plan.shot.exposure;
+    return {.working_f_number = working_f_number(plan, exposure.f_number),
+            .shutter = exposure.shutter,
+            .iso = exposure.iso};
+}
+
+}  // namespace poquito::plan

@@ -1,0 +1,68 @@
+#include "plan/reflections.hpp"
+
+#include "optics/aperture.hpp"
+
+#include <boost/math/constants/constants.hpp>
+
+#include <Eigen/Geometry>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::plan {
+
+using light::Point;
+
+light::Mirror mirror_of(const shoot::Subject& subject) {
+    constexpr double degree = boost::math::double_constants::degree;
+    // The top goes away with the tilt, the right side with the turn, as form.hpp has them.
+    const Eigen::Matrix3d turned = (Eigen::AngleAxisd(subject.turn * degree, Point::UnitY()) *
+                                    Eigen::AngleAxisd(-subject.tilt * degree, Point::UnitX()))
+                                       .toRotationMatrix();
+    light::Mirror mirror{.right = turned * Point::UnitX(),
+                         .up = turned * Point::UnitY(),
+                         .half_width = subject.width / 2,
+                         .half_height = subject.height / 2};
+    mirror.centre = subject.depth / 2 * (turned * Point::UnitZ());
+    const bool flat = subject.form == shoot::Form::slab || subject.form == shoot::Form::box ||
+                      subject.form == shoot::Form::leaf || subject.form == shoot::Form::folds ||
+                      subject.form == shoot::Form::height_map || subject.depth <= 0;
+    if (!flat) mirror.bulge = subject.depth;
+    return mirror;
+}
+
+std::optional<Point> pupil_point(const Plan& plan) {
+    if (!plan.at.working_distance || !(plan.at.magnification > 0)) return std::nullopt;
+    const auto pupil = optics::entrance_pupil(plan.at, plan.shot.exposure.f_number);
+    const double ahead = *plan.at.working_distance + pupil.behind_front - plan.shot.sharpness.focus_offset;
+    if (ahead <= plan.extent.depth / 2) return std::nullopt;
+    return Point(0, 0, ahead);
+}
+
+std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightReport& light) {
+    const auto pupil = pupil_point(plan);
+    if (!pupil || !shoot::has_trait(plan.shot.subject, "polished")) return {};
+    const auto mirror = mirror_of(plan.shot.subject);
+    std::vector<ReflectionReport> reports;
+    for (const SourceReport& source : light.sources) {
+        ReflectionReport report;
+        for (const SourceTube& tube : source.tubes) {
+            const light::DiscSource disc{.centre = light::place_of(tube.place), .diameter = tube.diameter};
+            report.mirrored = std::min(1.0, report.mirrored + light::mirrored_share(mirror, *pupil, disc));
+            if (!report.filling) report.filling = light::filling_diameter(mirror, *pupil, disc.centre);
+            if (!mirror.bulge) continue;
+            if (const auto mark = light::glint(mirror, *pupil, disc))
+                report.marks.push_back({.x = mark->at.x(), .y = mark->at.y(), .width = mark->width});
+        }
+        reports.push_back(std::move(report));
+    }
+    return reports;
+}
+
+std::optional<light::Position> shown_place(const Plan& plan, std::size_t light) {
+    const auto pupil = pupil_point(plan);
+    if (!pupil) return std::nullopt;
+    return light::shown_from(mirror_of(plan.shot.subject), *pupil, plan.shot.lights[light].position.distance);
+}
+
+}  // namespace poquito::plan

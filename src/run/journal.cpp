@@ -1,0 +1,303 @@
+#include "run/journal.hpp"
+
+#include "devices/clock.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/path_text.hpp"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+#include <fcntl.h>
+#include <sys/file.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <cerrno>
+#include <cstring>
+#include <limits>
+
+namespace poquito::run {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json write_optional(const std::optional<double>& value) { return value ? Json(*value) : Json(nullptr); }
+std::optional<double> read_optional(const Json& json) {
+    return json.is_null() ? std::nullopt : std::optional(json.get<double>());
+}
+/// A plane of focus; JSON has no infinity, it stands there as null.
+double read_plane(const Json& json) { return read_optional(json).value_or(std::numeric_limits<double>::infinity()); }
+
+/// One line; whatever bytes a device or a file system gave are no reason not to write it.
+std::string line_of(const Json& json) { return json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n"; }
+
+Json write_plan(const RunPlan& plan) {
+    Json frames = Json::array();
+    for (const auto& frame : plan.frames)
+        frames.push_back({frame.plane, write_optional(frame.rail), write_optional(frame.ring)});
+    return {{"journal", "poquito-run"},
+            {"version", 1},
+            {"run", plan.id},
+            {"time", devices::local_time()},
+            {"shot", plan.shot},
+            {"name", plan.shot_name},
+            {"folder", storage::path_text(plan.folder)},
+            {"f_number", plan.settings.f_number},
+            {"shutter_s", plan.settings.shutter},
+            {"iso", plan.settings.iso},
+            {"powers", plan.powers},
+            {"settle_s", plan.settle},
+            {"take_up_mm", plan.take_up},
+            {"interval_s", plan.interval},
+            {"flash_timeout_s", plan.flash_timeout},
+            {"frame_s", plan.frame_time},
+            {"frames", std::move(frames)}};
+}
+
+RunState read_head(const Json& json) {
+    if (json.at("journal") != "poquito-run" || json.at("version") != 1)
+        throw storage::ReadError{.place = "line 1", .problem = "expected the head of a run's journal, version 1"};
+    RunState state;
+    auto& plan = state.plan;
+    plan.id = json.at("run").get<std::string>();
+    state.time = json.at("time").get<std::string>();
+    plan.shot = json.at("shot").get<std::string>();
+    plan.shot_name = json.at("name").get<std::string>();
+    plan.folder = storage::path_of(json.at("folder").get<std::string>());
+    plan.settings = {.f_number = json.at("f_number").get<double>(),
+                     .shutter = json.at("shutter_s").get<double>(),
+                     .iso = json.at("iso").get<double>()};
+    plan.powers = json.at("powers").get<std::vector<double>>();
+    plan.settle = json.at("settle_s").get<double>();
+    plan.take_up = json.at("take_up_mm").get<double>();
+    plan.interval = json.at("interval_s").get<double>();
+    plan.flash_timeout = json.at("flash_timeout_s").get<double>();
+    plan.frame_time = json.at("frame_s").get<double>();
+    for (const auto& frame : json.at("frames"))
+        plan.frames.push_back(
+            {.plane = read_plane(frame.at(0)), .rail = read_optional(frame.at(1)), .ring = read_optional(frame.at(2))});
+    if (plan.frames.empty()) throw storage::ReadError{.place = {}, .problem = "no frames, expected one or more"};
+    state.frames.resize(plan.frames.size());
+    return state;
+}
+
+shoot::ExposedFrame read_exposed(const Json& json) {
+    return {.index = json.at("frame").get<int>(),
+            .file = json.at("file").get<std::string>(),
+            .plane = read_plane(json.at("plane_mm")),
+            .f_number = json.at("f_number").get<double>(),
+            .shutter = json.at("shutter_s").get<double>(),
+            .iso = json.at("iso").get<double>(),
+            .flash = json.at("flash_share").get<double>(),
+            .time = json.at("time").get<std::string>(),
+            .remark = json.value("remark", "")};
+}
+
+/// Takes the record of a frame out of what was kept: it is taken again.
+void forget(RunState& state, std::size_t frame) {
+    std::erase_if(state.taken, [&](const auto& taken) { return taken.index == static_cast<int>(frame); });
+    state.frames[frame] = {};
+}
+
+void apply(RunState& state, const Json& json) {
+    const auto event = json.at("event").get<std::string>();
+    if (event == "fault") {
+        state.remark = json.at("text").get<std::string>();
+        return;
+    }
+    if (event == "ended") {
+        const auto how = json.at("how").get<std::string>();
+        state.end = how == "complete"  ? shoot::RunEnd::complete
+                    : how == "stopped" ? shoot::RunEnd::stopped
+                                       : shoot::RunEnd::broken;
+        return;
+    }
+    state.end.reset();  // it goes on
+    const auto index = json.at("frame").get<std::size_t>();
+    if (index >= state.frames.size())
+        throw storage::ReadError{.place = {}, .problem = fmt::format("there is no frame {}", index)};
+    auto& frame = state.frames[index];
+    if (event == "begun") {
+        forget(state, index);
+        frame.state = FrameState::begun;
+    } else if (event == "exposed") {
+        frame = {.state = FrameState::exposed, .exposed = read_exposed(json)};
+    } else if (event == "saved" || event == "dim") {
+        frame.state = event == "dim" ? FrameState::dim : FrameState::saved;
+        if (event == "dim")
+            frame.exposed.remark =
+                fmt::format("{:.1f} stops darker than its neighbours", -json.at("stops").get<double>());
+        std::erase_if(state.taken, [&](const auto& taken) { return taken.index == frame.exposed.index; });
+        state.taken.push_back(frame.exposed);
+    } else if (event == "skipped") {
+        frame.state = FrameState::skipped;
+    } else if (event == "redone") {
+        for (std::size_t i = index; i < state.frames.size(); ++i) forget(state, i);
+    }
+}
+
+}  // namespace
+
+std::vector<std::size_t> RunState::missing() const {
+    std::vector<std::size_t> list;
+    for (std::size_t i = 0; i < frames.size(); ++i)
+        if (frames[i].state < FrameState::saved) list.push_back(i);
+    return list;
+}
+
+std::size_t RunState::done() const { return frames.size() - missing().size(); }
+
+// ---- writing -----------------------------------------------------------------------------------------------------
+
+namespace {
+
+storage::ReadError system_error(const std::filesystem::path& path) { return {path.string(), std::strerror(errno)}; }
+
+/// The lock goes with the descriptor, however its program ends. Empty: it is ours.
+std::optional<storage::ReadError> lock(int file, const std::filesystem::path& path) {
+    if (::flock(file, LOCK_EX | LOCK_NB) == 0) return std::nullopt;
+    if (errno != EWOULDBLOCK) return system_error(path);
+    return storage::ReadError{.place = path.string(), .problem = "this run is on already, here or in another program"};
+}
+
+}  // namespace
+
+std::variant<Journal, storage::ReadError> Journal::create(const std::filesystem::path& path, const RunPlan& plan) {
+    if (plan.frames.empty())
+        return storage::ReadError{.place = path.string(), .problem = "no frames, expected one or more"};
+    const auto head = line_of(write_plan(plan));
+    std::error_code ignored;
+    std::filesystem::create_directories(path.parent_path(), ignored);
+    const int file = ::open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0644);
+    if (file < 0) return system_error(path);
+    Journal journal(file);
+    const auto locked = lock(file, path);
+    if (!locked && journal.add(head)) {
+        storage::flush_folder(path.parent_path());
+        return journal;
+    }
+    const auto error = locked ? *locked : storage::ReadError{.place = path.string(), .problem = "cannot be written"};
+    ::unlink(path.c_str());
+    return error;
+}
+
+std::variant<Journal, storage::ReadError> Journal::resume(const std::filesystem::path& path) {
+    const int file = ::open(path.c_str(), O_WRONLY | O_APPEND | O_CLOEXEC);
+    if (file < 0) return system_error(path);
+    Journal journal(file);
+    if (auto error = lock(file, path)) return *std::move(error);
+    const auto text = storage::read_file(path);
+    if (const auto* error = std::get_if<storage::ReadError>(&text)) return *error;
+    // A line torn by a crash is cut off, so that the next one stands by itself.
+    const auto& bytes = std::get<std::string>(text);
+    const auto whole = bytes.rfind('\n') + 1;  // 0 where there is none
+    if (whole != bytes.size() && ::ftruncate(file, static_cast<off_t>(whole)) != 0) return system_error(path);
+    return journal;
+}
+
+bool run_is_on(const std::filesystem::path& journal) {
+    const int file = ::open(journal.c_str(), O_RDONLY | O_CLOEXEC);
+    if (file < 0) return false;
+    const bool on = ::flock(file, LOCK_SH | LOCK_NB) != 0 && errno == EWOULDBLOCK;
+    ::close(file);
+    return on;
+}
+
+Journal::Journal(Journal&& other) noexcept : file_(std::exchange(other.file_, -1)) {}
+
+Journal::~Journal() {
+    if (file_ >= 0) ::close(file_);
+}
+
+bool Journal::add(const std::string& text) {
+    for (std::size_t written = 0; written < text.size();) {
+        const auto count = ::write(file_, text.data() + written, text.size() - written);
+        if (count < 0 && errno == EINTR) continue;
+        if (count <= 0) return false;
+        written += static_cast<std::size_t>(count);
+    }
+    return ::fdatasync(file_) == 0;
+}
+
+bool Journal::begun(std::size_t frame) { return add(line_of({{"event", "begun"}, {"frame", frame}})); }
+
+bool Journal::exposed(std::size_t frame, const shoot::ExposedFrame& what) {
+    Json json = {{"event", "exposed"},        {"frame", frame},
+                 {"file", what.file},         {"plane_mm", what.plane},
+                 {"f_number", what.f_number}, {"shutter_s", what.shutter},
+                 {"iso", what.iso},           {"flash_share", what.flash},
+                 {"time", what.time}};
+    if (!what.remark.empty()) json["remark"] = what.remark;
+    return add(line_of(json));
+}
+
+bool Journal::saved(std::size_t frame) { return add(line_of({{"event", "saved"}, {"frame", frame}})); }
+bool Journal::dim(std::size_t frame, double stops) {
+    return add(line_of({{"event", "dim"}, {"frame", frame}, {"stops", stops}}));
+}
+bool Journal::skipped(std::size_t frame) { return add(line_of({{"event", "skipped"}, {"frame", frame}})); }
+bool Journal::redone(std::size_t from) { return add(line_of({{"event", "redone"}, {"frame", from}})); }
+bool Journal::fault(const std::string& text) { return add(line_of({{"event", "fault"}, {"text", text}})); }
+bool Journal::ended(shoot::RunEnd end) {
+    constexpr const char* ends[] = {"complete", "stopped", "broken"};
+    return add(line_of({{"event", "ended"}, {"how", ends[static_cast<int>(end)]}, {"time", devices::local_time()}}));
+}
+
+// ---- reading -----------------------------------------------------------------------------------------------------
+
+storage::ReadResult<RunState> read_journal(const std::filesystem::path& path) {
+    const auto read = storage::read_file(path);
+    if (const auto* error = std::get_if<storage::ReadError>(&read)) return *error;
+    const auto& text = std::get<std::string>(read);
+    std::optional<RunState> state;
+    std::size_t line = 1;
+    for (std::size_t begin = 0; begin < text.size(); ++line) {
+        const auto end = text.find('\n', begin);
+        if (end == std::string::npos) break;  // torn: it was never acknowledged
+        try {
+            const auto json = Json::parse(text.begin() + static_cast<std::ptrdiff_t>(begin),
+                                          text.begin() + static_cast<std::ptrdiff_t>(end));
+            if (state)
+                apply(*state, json);
+            else
+                state = read_head(json);
+        } catch (const nlohmann::json::exception& error) {
+            return storage::ReadError{.place = fmt::format("{}: line {}", path.string(), line),
+                                      .problem = "not a line of a run's journal"};
+        } catch (const storage::ReadError& error) {
+            return storage::ReadError{.place = fmt::format("{}: line {}", path.string(), line),
+                                      .problem = error.problem};
+        }
+        begin = end + 1;
+    }
+    if (!state) return storage::ReadError{.place = path.string(), .problem = "empty, expected the head of a journal"};
+    return *std::move(state);
+}
+
+shoot::RunRecord record_of(const RunState& state) {
+    return {.id = state.plan.id,
+            .time = state.time,
+            .folder = storage::path_text(state.plan.folder),
+            .planned = static_cast<int>(state.plan.frames.size()),
+            .end = state.end.value_or(shoot::RunEnd::broken),
+            .remark = state.remark,
+            .frames = state.taken};
+}
+
+std::vector<std::filesystem::path> unfinished_runs(const std::filesystem::path& folder) {
+    std::vector<std::pair<std::string, std::filesystem::path>> found;
+    std::error_code ignored;
+    for (const auto& entry : std::filesystem::directory_iterator(folder, ignored)) {
+        if (entry.path().extension() != ".journal") continue;
+        const auto state = read_journal(entry.path());
+        if (const auto* run = std::get_if<RunState>(&state); run && !run->end)
+            found.emplace_back(run->time, entry.path());
+    }
+    std::ranges::sort(found, std::ranges::greater());
+    std::vector<std::filesystem::path> paths;
+    paths.reserve(found.size());
+    for (auto& [time, path] : found) paths.push_back(std::move(path));
+    return paths;
+}
+
+}  // namespace poquito::run

@@ -1,0 +1,100 @@
+#include "run/run_plan.hpp"
+
+#include "plan/assess.hpp"
+#include "plan/plan.hpp"
+#include "plan/stack/stack_plan.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace poquito::run {
+
+std::string RunPlan::file_of(std::size_t frame) const { return fmt::format("{}-{:04}.jpg", id, frame + 1); }
+
+std::optional<std::string> run_refusal(const plan::Report& report) {
+    const double frames = std::max(report.capture.frames, report.capture.cost.exposures);
+    if (frames <= plan::most_frames) return std::nullopt;
+    return fmt::format(
+        "The stack has {} frames, more than the {} that a run takes: choose a wider step, a smaller stop "
+        "or a slice of the depth.",
+        text::number_text(frames, 9), text::number_text(plan::most_frames, 9));
+}
+
+RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder) {
+    const auto report = plan::assess(kit, shot);
+    const auto plan = plan::plan_of(kit, shot);
+    const auto& cost = report.capture.cost;
+    RunPlan run{
+        .id = std::move(id),
+        .shot = shot.id,
+        .shot_name = shot.name,
+        .folder = std::move(folder),
+        .settings = {.f_number = shot.exposure.f_number, .shutter = shot.exposure.shutter, .iso = shot.exposure.iso},
+        .settle = cost.cadence.settle,
+        .interval = shot.capture.interval.value_or(0),
+        .frame_time = cost.cadence.frame};
+    const double planned = plan.extent.depth / 2 + shot.sharpness.focus_offset;  // plane behind the nearest point
+    for (const auto& frame : plan::stack_frames(plan, report)) {
+        RunFrame made{.plane = frame.plane, .rail = std::nullopt, .ring = frame.ring};
+        if (frame.rail) made.rail = frame.plane - planned;
+        run.frames.push_back(made);
+    }
+    if (report.capture.stack && report.capture.stack->hand) {
+        // Bursts while the camera sways: where each frame will be focused nobody knows, only where the middle is.
+        const auto exposures = static_cast<std::size_t>(std::min(cost.exposures, plan::most_frames));
+        run.frames.assign(exposures, {.plane = planned, .rail = std::nullopt, .ring = std::nullopt});
+        run.interval = std::max(run.interval, 1 / shot.capture.hand.frames_per_second);
+    }
+    if (report.capture.stack && report.capture.stack->rail) run.take_up = report.capture.stack->rail->take_up;
+    for (std::size_t i = 0; i < shot.lights.size(); ++i)
+        if (!shot.lights[i].lamp)
+            run.powers.push_back(report.light.sources[i].suggested_power.value_or(report.light.sources[i].power));
+    // Three times what the slowest needs; a weak battery takes about twice (common practice).
+    run.flash_timeout = std::max(5.0, 3 * report.capture.recycle);
+    return run;
+}
+
+RunPlan test_plan(const RunPlan& plan) {
+    RunPlan test = plan;
+    test.id += "-test";
+    if (plan.frames.empty()) return test;
+    const auto last = plan.frames.size() - 1;
+    std::vector<std::size_t> places = {0, last / 2, last};
+    places.erase(std::unique(places.begin(), places.end()), places.end());
+    test.frames.clear();
+    for (const auto place : places) test.frames.push_back(plan.frames[place]);
+    return test;
+}
+
+namespace {
+
+/// What its rail has to travel; empty: it needs none.
+std::optional<devices::RailWay> rail_way(const RunPlan& plan) {
+    if (plan.frames.empty() || !plan.frames.front().rail) return std::nullopt;
+    return devices::RailWay{.from = *plan.frames.front().rail - plan.take_up, .to = *plan.frames.back().rail};
+}
+
+}  // namespace
+
+devices::BenchSetup bench_setup(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan) {
+    return {.kit = kit, .shot = shot, .folder = plan.folder, .powers = plan.powers, .way = rail_way(plan)};
+}
+
+double rail_reference(const RunPlan& plan, double travel) {
+    const auto way = rail_way(plan);
+    return way ? way->reference(travel) : travel / 2;
+}
+
+std::string next_run_id(const std::filesystem::path& journals, const std::string& shot) {
+    std::string safe;
+    for (const char c : shot) safe += std::isalnum(static_cast<unsigned char>(c)) || c == '-' ? c : '-';
+    for (int number = 1;; ++number) {
+        auto id = fmt::format("{}-{}", safe, number);
+        const auto taken = [&](const char* end) { return std::filesystem::exists(journals / (id + end)); };
+        if (!taken(".journal") && !taken("-test.journal")) return id;
+    }
+}
+
+}  // namespace poquito::run

@@ -1,0 +1,14 @@
+#pragma once
+
+/// The document by name alone, for who only hands it on.
+namespace poquito::shoot {
+
+struct HandHeld;
+struct Light;
+struct Rig;
+struct RunRecord;
+struct Shoot;
+struct Shot;
+struct Subject;
+
+}  // namespace poquito::shoot

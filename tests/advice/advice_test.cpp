@@ -1,0 +1,426 @@
+// Every rule is seen to fire where it should, to keep quiet where it should not, and its remedy to settle it.
+#include "advice/advice.hpp"
+#include "advice/rules.hpp"
+#include "plan/assess.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+
+#include <algorithm>
+#include <functional>
+#include <set>
+
+using namespace poquito;
+using namespace poquito::shoot;
+using namespace poquito::plan;
+using namespace poquito::advice;
+using test::same;
+
+namespace {
+
+const Note* find_note(const Advice& advice, const std::string& code) {
+    const auto found = std::ranges::find(advice.notes, code, &Note::code);
+    return found == advice.notes.end() ? nullptr : &*found;
+}
+
+/// What makes the rule fire on plain_shoot, and whether one click can settle it.
+struct RuleCase {
+    const char* code;
+    bool has_remedy;
+    std::function<void(Shoot&, Shot&)> provoke;
+};
+
+void add_light(Shot& shot) { shot.lights.push_back(test::plain_light()); }
+
+const std::vector<RuleCase>& cases() {
+    static const std::vector<RuleCase> all = {
+        {"magnification-out-of-reach", true, [](Shoot&, Shot& shot) { shot.rig.focus.value = 1.15; }},
+        {"focus-inside-lens", true,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lenses[0].optics.length = 290;  // a rim in front of the plane of focus
+             shoot.kit.lenses.push_back(test::plain_shoot().kit.lenses[0]);
+             shoot.kit.lenses[1].id = "short";
+             shot.rig.focus.value = 1;
+         }},
+        {"lens-close", true,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lenses[0].optics.length = 255;
+             shoot.kit.lenses.push_back(test::plain_shoot().kit.lenses[0]);
+             shoot.kit.lenses[1].id = "short";
+             shot.rig.focus.value = 0.95;
+         }},
+        {"lens-shades-light", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].position = {.distance = 500, .azimuth = 2, .elevation = 3};
+         }},
+        {"subject-larger-than-frame", true, [](Shoot&, Shot& shot) { shot.subject.width = 60; }},
+        {"closeup-lens-smaller", false, [](Shoot&, Shot& shot) { shot.rig.closeup_lenses = {"c3"}; }},
+        {"step-ring-needed", false, [](Shoot&, Shot& shot) { shot.rig.closeup_lenses = {"c2"}; }},
+        {"no-sharp-distance", false,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lenses[0].optics.focal_length = 200;
+             shoot.kit.lenses[0].optics.closest_focus = 810;
+             shot.rig.reversing_ring = "rev";
+         }},
+        {"thread-missing", false,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lenses[0].filter_thread = 0;
+             shot.rig.closeup_lenses = {"c2"};
+         }},
+        {"contacts-lost", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"plain"}; }},
+        {"stop-cannot-be-set", true, [](Shoot&, Shot& shot) { shot.rig.tubes = {"plain"}; }},
+        {"long-rig", true,
+         [](Shoot&, Shot& shot) {
+             shot.rig.support = Support::small_head;
+             shot.rig.tubes = {"t20"};
+         }},
+        {"rig-length", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"t20"}; }},
+        {"rail-too-short", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.rig.rail = "rail";
+             shoot.kit.rails[0].travel = 0.5;
+         }},
+        {"rail-too-coarse", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.rig.rail = "rail";
+             shoot.kit.rails[0].step = 1;
+         }},
+        {"lens-meets-subject", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.subject.depth = 90;
+             const auto report = assess(shoot.kit, shot);
+             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance + 5;
+         }},
+        {"lens-comes-near", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.subject.depth = 90;
+             const auto report = assess(shoot.kit, shot);
+             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance - 5;
+         }},
+        {"steps-unmeasured", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shoot.kit.cameras[0].bracket.step_settings = 10;
+         }},
+        {"steps-too-coarse", true,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shoot.kit.cameras[0].bracket.step_settings = 10;
+             shoot.kit.cameras[0].step_readings = {{.lens = "macro", .setting = 1, .ring_step = 0.2}};
+         }},
+        {"steps-of-other-stop", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shoot.kit.cameras[0].bracket.step_settings = 10;
+             shoot.kit.cameras[0].step_readings = {{.lens = "macro", .setting = 1, .f_number = 4, .ring_step = 1e-4}};
+         }},
+        {"composite-too-many", true,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .composite = true};
+             shot.subject.depth = 5;
+             shoot.kit.cameras[0].bracket.composite_max_frames = 3;
+         }},
+        {"too-many-by-hand", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::hand};
+             shot.subject.depth = 20;
+         }},
+        {"slice-outside-subject", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.capture.slice = Slice{.from = 1, .to = 3};
+         }},
+        {"card-too-small", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shoot.kit.cameras[0].card_space = 40;
+         }},
+        {"camera-battery", false,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shoot.kit.cameras[0].charge = 1;
+         }},
+        {"buffer-fills", true,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shot.subject.depth = 20;
+             shoot.kit.cameras[0].buffer_frames = 3;
+             shoot.kit.cameras[0].write_speed = 15;
+         }},
+        {"more-frames-than-help", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.capture.overlap = 0.9;
+             shot.exposure.f_number = 16;
+         }},
+        {"tubes-keep-focal-length", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"t20"}; }},
+        {"front-lens-corners", false, [](Shoot&, Shot& shot) { shot.rig.front_lens = FrontLens{.lens = "macro"}; }},
+        {"measured-lens", false,
+         [](Shoot& shoot, Shot&) { shoot.kit.lenses[0].calibrations = {{.ring = 1, .value = 1.02}}; }},
+        {"infinity-lost", false, [](Shoot&, Shot& shot) { shot.rig.tubes = {"t20"}; }},
+        {"working-aperture", false, [](Shoot&, Shot&) {}},
+        {"diffraction-coarse", true, [](Shoot&, Shot& shot) { shot.exposure.f_number = 16; }},
+        {"diffraction-over-limit", false, [](Shoot&, Shot& shot) { shot.exposure.f_number = 5.6; }},
+        {"depth-less-than-subject", true, [](Shoot&, Shot&) {}},
+        {"frames-above-bracket", true,
+         [](Shoot& shoot, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.exposure.f_number = 2.8;
+             shoot.kit.cameras[0].bracket.max_frames = 4;
+         }},
+        {"stop-not-on-lens", true, [](Shoot&, Shot& shot) { shot.exposure.f_number = 2; }},
+        {"ring-cannot-step", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+             shot.rig.focus.value = 1;
+         }},
+        {"stack-of-moving-subject", true,
+         [](Shoot&, Shot& shot) {
+             shot.capture.mode = CaptureMode::stack;
+             shot.subject.speed = 1;
+         }},
+        {"best-stop-outside-lens", false, [](Shoot&, Shot& shot) { shot.subject.depth = 60; }},
+        {"contrast-nothing-to-keep", false,
+         [](Shoot&, Shot& shot) {
+             shot.capture = {.mode = CaptureMode::stack, .depth_rule = DepthRule::contrast};
+             shot.exposure.f_number = 32;
+         }},
+        {"past-sync", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.exposure.shutter = 0.004;
+         }},
+        {"power-above-full", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].position.distance = 4000;
+             shot.exposure.f_number = 16;
+         }},
+        {"power-below-least", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].position.distance = 100;
+         }},
+        {"exposure-off", true, [](Shoot&, Shot& shot) { shot.ambient = Ambient{.ev100 = 6}; }},
+        {"ambient-not-negligible", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.ambient = Ambient{.ev100 = 8};
+             shot.subject.speed = 10;
+         }},
+        {"motion-blur", true,
+         [](Shoot&, Shot& shot) {
+             shot.ambient = Ambient{.ev100 = 10};
+             shot.subject.sway_amplitude = 1;
+             shot.exposure.shutter = 0.02;
+         }},
+        {"recycle-slow", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].power = 0.5;
+             shot.capture.mode = CaptureMode::stack;
+         }},
+        {"no-light", false, [](Shoot&, Shot&) {}},
+        {"automatic-idle", false,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.ambient = Ambient{.ev100 = 14};
+         }},
+        {"duration-unknown", false,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shoot.kit.flashes[0].durations.clear();
+         }},
+        {"background-black", false,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.background = Background{.distance = 5000, .reflectance = 0.18};
+         }},
+        {"hand-shake", false,
+         [](Shoot&, Shot& shot) {
+             shot.rig.support = Support::hand;
+             shot.ambient = Ambient{.ev100 = 10};
+         }},
+        {"flash-overheats", true,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].power = 0.125;
+             shot.capture.mode = CaptureMode::stack;
+             shot.subject.depth = 40;
+             shoot.kit.flashes[0].per_minute = 1;
+         }},
+        {"battery-short", false,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].power = 1;
+             shot.capture.mode = CaptureMode::stack;
+             shoot.kit.flashes[0].charge = 2;
+         }},
+        {"frames-flicker", true,
+         [](Shoot&, Shot& shot) {
+             shot.lights = {{.lamp = "panel", .position = {.distance = 500}, .power = 1}};
+             shot.exposure.shutter = 0.002;
+         }},
+        {"duration-table", false,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shoot.kit.flashes[0].durations.insert(shoot.kit.flashes[0].durations.begin(),
+                                                   {.power = 0.5, .t05 = 0.00001});
+         }},
+        {"burst-cut-off", true,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.repeating = RepeatingFlash{.burst = {.flashes = 7, .frequency = 4}}};
+         }},
+        {"trigger-late", true, [](Shoot&, Shot& shot) { shot.freeze = Freeze{.beam_above = 5, .lag = 0.1}; }},
+        {"freeze-speed", true, [](Shoot&, Shot& shot) { shot.freeze = Freeze{}; }},
+        {"landing-out-of-focus", false, [](Shoot&, Shot& shot) { shot.freeze = Freeze{.scatter = 30}; }},
+        {"reflection-bare", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.subject.traits = {"polished"};
+         }},
+        {"automatic-hides-stop", false,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].metered = 0;
+         }},
+        {"automatic-misses", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].metered = 0;
+             shot.subject.reflectance = 0.9;
+             shot.background = Background{.reflectance = 0.9};
+         }},
+        {"safety-hot-lamp", false,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.lamps[0].hot = true;
+             shot.lights = {{.lamp = "panel", .position = {.distance = 500}, .power = 1}};
+         }},
+        {"safety-charge", false,
+         [](Shoot& shoot, Shot& shot) {
+             add_light(shot);
+             shoot.kit.flashes[0].energy = 400;
+         }},
+        {"safety-laser", false, [](Shoot&, Shot& shot) { shot.freeze = Freeze{}; }},
+        {"safety-flashing", false,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.repeating = RepeatingFlash{.burst = {.flashes = 5, .frequency = 15}}};
+         }},
+        {"safety-person", false, [](Shoot&, Shot& shot) { shot.subject.traits = {"person"}; }},
+        {"safety-animal", false,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.subject.traits = {"living"};
+         }},
+        {"safety-liquid", false,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.subject.traits = {"liquid"};
+         }},
+        {"safety-food", false, [](Shoot&, Shot& shot) { shot.subject.traits = {"food"}; }},
+        {"safety-breakable", false, [](Shoot&, Shot& shot) { shot.subject.traits = {"breakable"}; }},
+        {"safety-outdoors", false, [](Shoot&, Shot& shot) { shot.subject.traits = {"outdoors"}; }},
+        {"safety-stand", false,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].modifier = "box";
+             shot.lights[0].position.elevation = 70;
+         }},
+    };
+    return all;
+}
+
+}  // namespace
+
+TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[shoot][advice]") {
+    for (const auto& rule : cases()) {
+        INFO(rule.code);
+        auto shoot = test::plain_shoot();
+        rule.provoke(shoot, shoot.shots[0]);
+        const auto advice = advise(shoot.kit, shoot.shots[0]);
+        const Note* note = find_note(advice, rule.code);
+        REQUIRE(note);
+        CHECK_FALSE(note->text.empty());
+        CHECK(note->text.back() == '.');
+        CHECK((note->remedy != nullptr) == rule.has_remedy);
+        if (!note->remedy) continue;
+        CHECK_FALSE(note->remedy->label.empty());
+        CHECK(note->remedy->shot != shoot.shots[0]);
+        const auto after = advise(shoot.kit, note->remedy->shot);
+        CHECK(find_note(after, rule.code) == nullptr);
+    }
+}
+
+TEST_CASE("every rule of the table is provoked above", "[shoot][advice]") {
+    std::set<std::string> provoked;
+    for (const auto& rule : cases()) provoked.insert(rule.code);
+    for (const auto rules :
+         {reach_rules(), depth_rules(), stack_rules(), light_rules(), freeze_rules(), safety_rules()})
+        for (const Rule& rule : rules) {
+            INFO(rule.code);
+            CHECK(provoked.erase(rule.code) == 1);
+        }
+    CHECK(provoked.empty());
+}
+
+TEST_CASE("a sound plan is left in peace", "[shoot][advice]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.depth = 0.5;
+    shot.exposure.f_number = 5.6;
+    shot.lights = {test::plain_light()};
+    shot.ambient = Ambient{.ev100 = 3};
+    shot.exposure.shutter = 0.01;
+    const auto advice = advise(shoot.kit, shot);
+    for (const auto& note : advice.notes) {
+        INFO(note.code << ": " << note.text);
+        CHECK(note.level == Level::info);
+    }
+}
+
+TEST_CASE("gear that reaches a magnification is found in the kit, fewest pieces first", "[shoot][advice]") {
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].rig.focus.value = 1.15;
+    const auto advice = advise(shoot.kit, shoot.shots[0]);
+    const Note* note = find_note(advice, "magnification-out-of-reach");
+    REQUIRE(note);
+    CHECK(note->text.find("Tube 20 mm") != std::string::npos);
+    CHECK_THAT(assess(shoot.kit, note->remedy->shot).optics.magnification, same(1.15));
+    shoot.shots[0].rig.focus.value = 30;
+    const auto hopeless = advise(shoot.kit, shoot.shots[0]);
+    CHECK(find_note(hopeless, "magnification-out-of-reach")->remedy == nullptr);
+}
+
+TEST_CASE("notes come worst first", "[shoot][advice]") {
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].rig.focus.value = 30;
+    const auto advice = advise(shoot.kit, shoot.shots[0]);
+    REQUIRE(advice.notes.size() > 2);
+    CHECK(advice.notes.front().level == Level::stop);
+    CHECK(std::ranges::is_sorted(advice.notes, std::ranges::greater(), &Note::level));
+}
+
+TEST_CASE("stations stand as the notes, the checklist and the proof leave them", "[shoot][stations]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.depth = 0.1;
+    const auto standing_of = [&](Station station) { return standing(assessment_of(shoot.kit, shot), station); };
+    CHECK(standing_of(Station::reach) == Standing::settled);
+    CHECK(standing_of(Station::light) == Standing::open);
+    CHECK(standing_of(Station::run) == Standing::open);
+    CHECK(standing_of(Station::proof) == Standing::open);
+    shot.subject.depth = 2;  // more than one frame holds
+    CHECK(standing_of(Station::depth) == Standing::doubtful);
+    for (const auto& item : advise(shoot.kit, shot).checklist) shot.checked.push_back(item.id);
+    CHECK(standing_of(Station::run) == Standing::settled);
+    shot.proof = {{.verdict = Verdict::redo}};
+    CHECK(standing_of(Station::proof) == Standing::doubtful);
+    shot.proof.push_back({.verdict = Verdict::keep});
+    CHECK(standing_of(Station::proof) == Standing::settled);
+    shot.subject.traits = {"food"};
+    CHECK(standing_of(Station::run) == Standing::settled);  // a safety caution is no doubt about the plan
+}

@@ -1,0 +1,134 @@
+#include "support/person.hpp"
+
+#include "desk/base/drafting.hpp"
+#include "desk/base/theme.hpp"
+
+#include <cmath>
+#include <limits>
+
+using namespace poquito;
+using test::Person;
+
+namespace {
+
+/// WCAG 2.1: relative luminance and contrast ratio.
+double luminance(const QColor& colour) {
+    const auto linear = [](double c) { return c <= 0.04045 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4); };
+    return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
+}
+double contrast(const QColor& a, const QColor& b) {
+    const double la = luminance(a), lb = luminance(b);
+    return (std::max(la, lb) + 0.05) / (std::min(la, lb) + 0.05);
+}
+
+}  // namespace
+
+TEST_CASE("all lettering has a contrast of 4.5 or more in both themes", "[desk][theme]") {
+    for (const auto kind : {desk::ThemeKind::dim, desk::ThemeKind::light}) {
+        desk::applyTheme(*qApp, kind);
+        const auto& t = desk::theme();
+        for (const auto& ground : {t.paper, t.panel})
+            for (const auto& lettering : {t.ink, t.quiet, t.focus, t.lightText, t.caution, t.stop, t.link}) {
+                INFO(lettering.name().toStdString() << " on " << ground.name().toStdString());
+                CHECK(contrast(lettering, ground) >= 4.5);
+            }
+        for (const auto& wash : {t.focusWash, t.cautionWash, t.stopWash, t.linkWash}) {
+            INFO("ink on " << wash.name().toStdString());
+            CHECK(contrast(t.ink, wash) >= 4.5);
+            CHECK(contrast(t.link, wash) >= 4.5);  // remedies stand on washes
+        }
+        CHECK(contrast(t.footText, t.foot) >= 4.5);
+    }
+}
+
+TEST_CASE("lettering and icons ship with the program", "[desk][theme]") {
+    for (const auto weight : {QFont::Normal, QFont::Medium, QFont::DemiBold}) {
+        const QFontInfo info(desk::textFont(12, weight));
+        CHECK(info.family() == QStringLiteral("Poquito Sans"));
+        CHECK(info.weight() == weight);
+        // Tabular figures: every digit as wide as the others.
+        const QFontMetricsF metrics(desk::textFont(12, weight));
+        for (const QChar digit : QStringLiteral("0123456789"))
+            CHECK(std::abs(metrics.horizontalAdvance(digit) - metrics.horizontalAdvance(QLatin1Char('0'))) <
+                  0.05);  // hinting
+        for (const QChar sign : QStringLiteral("\u2212\u00d7\u00b0\u00b5\u00b2\u03bb\u03c0\u221e\u2026\u00b7\u00b1"))
+            CHECK(QFontMetrics(desk::textFont(12, weight)).inFont(sign));
+    }
+    for (const char* icon : {"poquito", "check", "chevron", "dot"}) {
+        INFO(icon);
+        CHECK_FALSE(QIcon(QStringLiteral(":/data/%1.svg").arg(QLatin1String(icon))).pixmap(16, 16).isNull());
+    }
+}
+
+TEST_CASE("the theme is turned by a key and remembered", "[desk][theme]") {
+    Person person;
+    person.window().openDemo();
+    const auto paper = desk::theme().paper;
+    person.trigger(QStringLiteral("themeAction"));
+    CHECK(desk::theme().paper != paper);
+    CHECK(QSettings().value(QStringLiteral("dim")).toBool());
+    CHECK(person.window().palette().color(QPalette::Window) == desk::theme().paper);
+    person.trigger(QStringLiteral("themeAction"));
+    CHECK(desk::theme().paper == paper);
+}
+
+namespace {
+
+void nothingCutOff(Person& person, int station) {
+    for (auto* area : person.window().findChildren<QScrollArea*>())
+        if (area->isVisible() && !area->inherits("QAbstractItemView"))
+            CHECK(area->horizontalScrollBar()->maximum() == 0);
+    for (auto* label : person.window().findChildren<QLabel*>()) {
+        if (!label->isVisible() || label->wordWrap()) continue;
+        INFO("station " << station << ": " << label->text().toStdString());
+        CHECK(label->width() >= label->sizeHint().width());
+    }
+    for (auto* field : person.window().findChildren<QAbstractSpinBox*>()) {
+        if (!field->isVisible()) continue;
+        INFO("station " << station << ": " << field->objectName().toStdString() << " " << field->text().toStdString());
+        CHECK(field->width() >= field->fontMetrics().horizontalAdvance(field->text()) + 14);
+    }
+    for (auto* button : person.window().findChildren<QAbstractButton*>()) {
+        if (!button->isVisible() || button->text().isEmpty()) continue;
+        INFO("station " << station << ": " << button->text().toStdString());
+        CHECK(button->width() >= button->fontMetrics().horizontalAdvance(button->text()));
+    }
+}
+
+}  // namespace
+
+TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
+    Person person({1024, 700});
+    person.window().openDemo();
+    CHECK(person.window().size() == QSize(1024, 700));
+    for (int shot = 0; shot < person.document().count(); ++shot) {
+        person.document().select(shot);
+        for (int station = 1; station <= 6; ++station) {
+            person.goTo(station);
+            nothingCutOff(person, station);
+        }
+        person.goTo(5);
+        for (const char* tab : {"stackTab", "costTab", "stepsTab", "orderTab", "checklistTab"}) {
+            if (shot > 2) break;
+            INFO(tab);
+            person.click(QLatin1String(tab));
+            nothingCutOff(person, 5);
+        }
+    }
+}
+
+TEST_CASE("marks of scales are few, round and none where there is no scale", "[desk][theme]") {
+    using desk::decadeMarks;
+    using desk::rulerMarks;
+    CHECK(rulerMarks(-3, 11, 7) == std::vector<double>{-2, 0, 2, 4, 6, 8, 10});
+    const double infinite = std::numeric_limits<double>::infinity();
+    CHECK(rulerMarks(0, infinite, 8).empty());
+    CHECK(rulerMarks(0, std::nan(""), 8).empty());
+    CHECK(rulerMarks(5, 5, 8).size() <= 10);
+    CHECK(rulerMarks(1e6, 1e6 + 1e-12, 8).size() <= 10);
+    CHECK(decadeMarks(0.5, 30) == std::vector<double>{0.5, 1, 2, 5, 10, 20});
+    CHECK(decadeMarks(0, 30).empty());
+    CHECK(decadeMarks(1, infinite).empty());
+    CHECK(desk::rulerStep(0, 5) > 0);
+    CHECK(desk::rulerStep(infinite, 5) > 0);
+}

@@ -1,0 +1,78 @@
+#include "support/person.hpp"
+
+#include "desk/run/run_page.hpp"
+#include "desk/shell/sheet_printer.hpp"
+
+using namespace poquito;
+using test::answerNext;
+using test::Person;
+
+namespace {
+
+QByteArray bytes(const QString& path) {
+    QFile file(path);
+    return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+}
+
+/// Text of a PDF by poppler's own tool; empty where it is not installed.
+QString pdfText(const QString& path) {
+    QProcess tool;
+    tool.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), path, QStringLiteral("-")});
+    return tool.waitForFinished() ? QString::fromUtf8(tool.readAllStandardOutput()) : QString();
+}
+
+}  // namespace
+
+TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][sheet]") {
+    QTemporaryDir folder;
+    Person person;
+    person.window().openDemo();
+    person.goTo(5);
+    auto* page = person.window().findChild<desk::RunPage*>();
+    REQUIRE(page);
+    const QString pdf = folder.filePath(QStringLiteral("sheet.pdf")),
+                  html = folder.filePath(QStringLiteral("sheet.html"));
+    REQUIRE(page->exportSheet(pdf));
+    REQUIRE(page->exportSheet(html));
+    CHECK(bytes(pdf).startsWith("%PDF-"));
+    const QString text = pdfText(pdf);
+    REQUIRE_FALSE(text.isEmpty());
+    const auto web = QString::fromUtf8(bytes(html));
+    for (const auto& shot : person.document().shoot().shots) {
+        const auto name = QString::fromStdString(shot.name);
+        INFO(shot.name);
+        CHECK(text.contains(name));
+        CHECK(web.contains(name));
+    }
+    CHECK(text.contains(QStringLiteral("Exposure compensation back to zero")));
+    CHECK(text.contains(QStringLiteral("Gear, from the camera forwards")));
+    QString asked;
+    answerNext(QMessageBox::Ok, &asked);
+    CHECK_FALSE(page->exportSheet(QStringLiteral("/no/such/folder/sheet.pdf")));
+    CHECK(asked.contains(QStringLiteral("not written")));
+}
+
+TEST_CASE("help and version need no screen", "[desk]") {
+    auto environment = QProcessEnvironment::systemEnvironment();
+    for (const char* name : {"QT_QPA_PLATFORM", "DISPLAY", "WAYLAND_DISPLAY"}) environment.remove(QLatin1String(name));
+    for (const char* option : {"--help", "--version"}) {
+        QProcess program;
+        program.setProcessEnvironment(environment);
+        program.start(QStringLiteral(POQUITO_DESK), {QLatin1String(option)});
+        REQUIRE(program.waitForFinished());
+        CHECK(program.exitCode() == 0);
+        CHECK(program.readAllStandardOutput().toLower().contains("poquito"));
+    }
+}
+
+TEST_CASE("the program writes a sheet without a window", "[desk][sheet]") {
+    QTemporaryDir folder;
+    const QString pdf = folder.filePath(QStringLiteral("a.pdf"));
+    CHECK(QProcess::execute(
+              QStringLiteral(POQUITO_DESK),
+              {QStringLiteral("--sheet"), pdf, QStringLiteral(POQUITO_DATA "/winter-catalogue.poquito")}) == 0);
+    CHECK(bytes(pdf).startsWith("%PDF-"));
+    CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK),
+                            {QStringLiteral("--sheet"), pdf, QStringLiteral("/no/such/file")}) == 1);
+    CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK), {QStringLiteral("--sheet"), pdf}) == 2);
+}

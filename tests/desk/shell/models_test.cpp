@@ -1,0 +1,98 @@
+#include "support/person.hpp"
+
+#include "desk/proof/proof_model.hpp"
+#include "desk/run/checklist_model.hpp"
+#include "desk/shell/shot_list_model.hpp"
+
+using namespace poquito;
+using test::Person;
+
+TEST_CASE("models keep their contract while the shoot changes under them", "[desk][models]") {
+    desk::Document document;
+    desk::ShotListModel shots(document);
+    desk::LedgerModel ledger(document);
+    desk::ProofModel proof(document);
+    desk::ChecklistModel checklist(document);
+    // Fails the test at the first breach: a change that was not announced, a parent that is none, a row out of range.
+    QAbstractItemModelTester a(&shots, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    QAbstractItemModelTester b(&ledger, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    QAbstractItemModelTester c(&proof, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    QAbstractItemModelTester d(&checklist, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    desk::MainWindow source;
+    source.openDemo();
+    document.open(source.document().shoot(), {});
+    const auto refresh = [&] {
+        proof.refresh();
+        checklist.refresh();
+    };
+    refresh();
+    for (int i = 0; i < document.count(); ++i) {
+        document.select(i);
+        refresh();
+        ledger.toggle(ledger.indexOf("magnification"));
+        document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.proof.push_back({}); });
+        document.editShot({QStringLiteral("x")},
+                          [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
+        refresh();
+    }
+    document.edit({QStringLiteral("x")},
+                  [](shoot::Shoot& shoot) { shoot.shots.erase(shoot.shots.begin(), shoot.shots.begin() + 3); });
+    refresh();
+    CHECK(shots.rowCount() == document.count());
+    document.edit({QStringLiteral("x")}, [](shoot::Shoot& shoot) { shoot.shots.clear(); });
+    refresh();
+    CHECK(shots.rowCount() == 0);
+    CHECK(ledger.rowCount() == 0);
+    while (document.undoStack().canUndo()) document.undoStack().undo();
+    CHECK(shots.rowCount() == document.count());
+}
+
+TEST_CASE("a dropped card moves its shot", "[desk][models]") {
+    Person person;
+    person.window().openDemo();
+    auto* model = person.find<QListView>(QStringLiteral("shotCards"))->model();
+    const auto name = [&](int row) { return model->index(row, 0).data().toString(); };
+    const QString first = name(0), third = name(2);
+    const std::unique_ptr<QMimeData> data(model->mimeData({model->index(0, 0)}));
+    model->dropMimeData(data.get(), Qt::MoveAction, 3, 0, {});
+    CHECK(name(2) == first);
+    CHECK(name(1) == third);
+    CHECK(person.document().current() == 2);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(name(0) == first);
+}
+
+TEST_CASE("a click on a number opens its working, a second one closes it", "[desk][ledger]") {
+    Person person;
+    person.window().openDemo();
+    auto* view = person.find<QListView>(QStringLiteral("ledger"));
+    auto* model = static_cast<desk::LedgerModel*>(view->model());
+    const auto index = model->indexOf("working_f_number");
+    const int closed = view->visualRect(index).height();
+    person.clickRow(view, index);
+    CHECK(index.data(desk::LedgerModel::openRole).toBool());
+    CHECK(index.data(desk::LedgerModel::formulaRole).toString().startsWith(QStringLiteral("N_w = ")));
+    CHECK(index.data(desk::LedgerModel::sourceRole).toString().contains(QStringLiteral("Ray")));
+    CHECK(view->visualRect(index).height() > closed + 40);
+    // Stays open while the plan changes, and shows the new numbers.
+    const QString before = index.data(desk::LedgerModel::substitutionRole).toString();
+    person.document().editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.f_number = 11; });
+    CHECK(model->indexOf("working_f_number").data(desk::LedgerModel::substitutionRole).toString() != before);
+    view->setFocus();
+    view->setCurrentIndex(model->indexOf("working_f_number"));
+    person.key(Qt::Key_Return);
+    CHECK_FALSE(model->indexOf("working_f_number").data(desk::LedgerModel::openRole).toBool());
+}
+
+TEST_CASE("reports of untouched shots are kept, not computed again", "[desk][document]") {
+    desk::MainWindow window;
+    window.openDemo();
+    auto& document = window.document();
+    const auto* untouched = &document.report(3);
+    document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.f_number = 11; });
+    CHECK(&document.report(3) == untouched);
+    CHECK(document.report(0).optics.working_f_number > 11);
+    document.edit({QStringLiteral("x")}, [](shoot::Shoot& shoot) { shoot.kit.cameras[0].sync = 0.1; });
+    CHECK(&document.report(3) != untouched);
+    document.open(desk::genericShoot(), {});
+}

@@ -1,0 +1,137 @@
+#pragma once
+
+#include "desk/base/sentence.hpp"
+#include "desk/shell/document.hpp"
+#include "desk/shell/ledger_model.hpp"
+#include "desk/shell/main_window.hpp"
+#include "plan/assess.hpp"
+#include "text/text.hpp"
+
+#include <QtTest>
+#include <QtWidgets>
+
+#include <catch2/catch.hpp>
+
+#include <memory>
+
+/// What a person does at the window and sees on it. Things are found by their object names.
+namespace poquito::test {
+
+class Person {
+  public:
+    explicit Person(QSize size = {1280, 800}) : window_(std::make_unique<desk::MainWindow>()) {
+        window_->resize(size);
+        window_->show();
+        QApplication::setActiveWindow(window_.get());
+        (void)QTest::qWaitForWindowExposed(window_.get());
+        (void)window_->document();  // whatever is left for after the first picture is there
+    }
+    ~Person() { window_->document().open(desk::genericShoot(), {}); }  // nothing to ask about at the end
+
+    desk::MainWindow& window() { return *window_; }
+    desk::Document& document() { return window_->document(); }
+    const shoot::Shot& shot() { return *document().shot(); }
+    const plan::Report& report() { return *document().report(); }
+
+    template <typename Widget = QWidget>
+    Widget* find(const QString& name) {
+        auto* found = window_->findChild<Widget*>(name);
+        INFO("no " << name.toStdString());
+        REQUIRE(found);
+        return found;
+    }
+    bool has(const QString& name) { return window_->findChild<QWidget*>(name) != nullptr; }
+
+    void click(QWidget* widget) {
+        REQUIRE(widget->isVisible());
+        REQUIRE(widget->isEnabled());
+        // Boxes and radio buttons answer where they and their text are, not in the empty rest of the row.
+        const bool box = qobject_cast<QCheckBox*>(widget) || qobject_cast<QRadioButton*>(widget);
+        QTest::mouseClick(widget, Qt::LeftButton, {}, box ? QPoint(9, widget->height() / 2) : widget->rect().center());
+        settle();
+    }
+    void click(const QString& name) { click(find(name)); }
+    void clickRow(QAbstractItemView* view, const QModelIndex& index) {
+        REQUIRE(index.isValid());
+        view->scrollTo(index);
+        settle();
+        QTest::mouseClick(view->viewport(), Qt::LeftButton, {}, view->visualRect(index).center());
+        settle();
+    }
+    void key(Qt::Key key, Qt::KeyboardModifiers modifiers = {}) {
+        auto* focus = QApplication::focusWidget();
+        QTest::keyClick(focus ? focus : window_.get(), key, modifiers);
+        settle();
+    }
+    /// Clicks into a field, replaces its text, and stays in it.
+    void type(const QString& name, const QString& text) {
+        auto* field = find<QWidget>(name);
+        REQUIRE(field->isVisible());
+        auto* edit = qobject_cast<QLineEdit*>(field) ? qobject_cast<QLineEdit*>(field) : field->findChild<QLineEdit*>();
+        REQUIRE(edit);
+        field->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, text);
+        settle();
+    }
+    void choose(const QString& name, const QString& text) {
+        auto* box = find<QComboBox>(name);
+        const int index = box->findText(text);
+        REQUIRE(index >= 0);
+        box->setFocus();
+        // Up and down as a person would; each step is a choice.
+        while (box->currentIndex() < index) QTest::keyClick(box, Qt::Key_Down);
+        while (box->currentIndex() > index) QTest::keyClick(box, Qt::Key_Up);
+        settle();
+    }
+    QString text(const QString& name) {
+        auto* widget = find<QWidget>(name);
+        if (auto* label = qobject_cast<QLabel*>(widget)) return label->text();
+        if (auto* sentence = qobject_cast<desk::Sentence*>(widget)) return sentence->text();
+        if (auto* button = qobject_cast<QAbstractButton*>(widget)) return button->text();
+        if (auto* box = qobject_cast<QComboBox*>(widget)) return box->currentText();
+        if (auto* spin = qobject_cast<QAbstractSpinBox*>(widget)) return spin->text();
+        return qobject_cast<QLineEdit*>(widget)->text();
+    }
+    /// What a note says.
+    QString note(const QString& code) { return find(QStringLiteral("note-") + code)->accessibleDescription(); }
+    void goTo(int station) {
+        trigger(QStringLiteral("goTo%1").arg(
+            QLatin1String(advice::station_name(advice::stations[static_cast<std::size_t>(station - 1)]))));
+    }
+    void trigger(const QString& action) {
+        auto* found = window_->findChild<QAction*>(action);
+        REQUIRE(found);
+        REQUIRE(found->isEnabled());
+        found->trigger();
+        settle();
+    }
+    void selectShot(const QString& name) {
+        auto* cards = find<QListView>(QStringLiteral("shotCards"));
+        for (int row = 0; row < cards->model()->rowCount(); ++row)
+            if (cards->model()->index(row, 0).data().toString() == name)
+                return clickRow(cards, cards->model()->index(row, 0));
+        FAIL("no shot " << name.toStdString());
+    }
+    /// The value the ledger shows; empty where it has none.
+    QString ledger(const char* key) {
+        auto* model = static_cast<desk::LedgerModel*>(find<QListView>(QStringLiteral("ledger"))->model());
+        return model->indexOf(key).data(desk::LedgerModel::valueRole).toString();
+    }
+    static void settle() { QCoreApplication::processEvents(); }
+
+  private:
+    std::unique_ptr<desk::MainWindow> window_;
+};
+
+/// Answers the next message box, by button, and says what it asked.
+inline void answerNext(QMessageBox::StandardButton button, QString* asked = nullptr) {
+    QTimer::singleShot(0, qApp, [button, asked] {
+        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        if (!box) return;
+        if (asked) *asked = box->text();
+        box->button(button)->click();
+    });
+}
+
+}  // namespace poquito::test
