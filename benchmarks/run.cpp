@@ -22,10 +22,10 @@ double seconds_of(const auto& work) {
 }
 
 /// A day of shots that share parts of their set-ups, a fifth of them with fixed times or an order among them.
-day::OrderProblem made_up_day(std::size_t n, unsigned seed) {
+schedule::Problem made_up_day(std::size_t n, unsigned seed) {
     std::mt19937 random(seed);
     const auto whole = [&](int low, int high) { return std::uniform_int_distribution(low, high)(random); };
-    day::OrderProblem problem{.change = std::vector(n, std::vector<double>(n)),
+    schedule::Problem problem{.change = std::vector(n, std::vector<double>(n)),
                               .after = std::vector<std::vector<std::size_t>>(n),
                               .not_before = std::vector<std::optional<double>>(n),
                               .done_by = std::vector<std::optional<double>>(n),
@@ -65,13 +65,13 @@ int main() {
     std::printf("plan: 1000 stacks of %.0f frames in all in %.1f frames of 16 ms, %.0f us a stack\n", frames,
                 planning / 0.016, planning / stacks * 1e6);
     const auto small = made_up_day(14, 2), large = made_up_day(60, 3);
-    day::OrderedDay exact, searched, best;
-    const double exactly = seconds_of([&] { exact = day::exact_order(small).value_or(day::OrderedDay{}); });
-    const double searching = seconds_of([&] { searched = day::searched_order(small); });
-    const double sixty = seconds_of([&] { best = day::best_order(large); });
+    schedule::Day exact, searched, best;
+    const double exactly = seconds_of([&] { exact = schedule::exact_order(small).value_or(schedule::Day{}); });
+    const double searching = seconds_of([&] { searched = schedule::searched_order(small); });
+    const double sixty = seconds_of([&] { best = schedule::best_order(large); });
     std::vector<std::size_t> given(60);
     std::iota(given.begin(), given.end(), std::size_t{0});
-    const auto before = day::day_of(large, given);
+    const auto before = schedule::day_of(large, given);
     std::printf(
         "order: 14 shots exactly in %.1f frames of 16 ms, searched in %.2f of that time (finish %.3f of the exact "
         "one); 60 "

@@ -207,17 +207,17 @@ int order_shots(const shoot::Shoot& shoot, const std::string& out, double second
     pointers.reserve(reports.size());
     for (const auto& report : reports) pointers.push_back(&report);
     const auto problem = day::order_problem(shoot, pointers);
-    if (const auto circle = day::circle_of(problem); !circle.empty()) {
+    if (const auto circle = schedule::circle_of(problem); !circle.empty()) {
         std::string names;
         for (const auto job : circle) names += (names.empty() ? "" : ", ") + shoot.shots[job].id;
         return complain({"shots", fmt::format("{} wait for each other, expected an order among them", names)});
     }
     std::vector<std::size_t> given(shoot.shots.size());
     for (std::size_t i = 0; i < given.size(); ++i) given[i] = i;
-    const auto before = day::day_of(problem, given);
+    const auto before = schedule::day_of(problem, given);
     std::signal(SIGINT, interrupt);  // what was found until then is printed
     const BudgetedProgress progress(seconds);
-    const auto after = day::best_order(problem, [&] { return progress.go_on(); });
+    const auto after = schedule::best_order(problem, [&] { return progress.go_on(); });
     if (progress.over())
         fmt::print(stderr, "stopped after {}: the best order found so far; --seconds gives it longer\n",
                    text::time_text(seconds));

@@ -33,8 +33,8 @@ FacePoint face_point(const Mirror& mirror, double u, double v) {
 }
 
 /// Where a ray passes the plane of a source that looks at the subject's centre, as a distance from the source's middle.
-std::optional<double> miss(const Reflection& ray, const Point& source) {
-    const Point facing = source.normalized();  // away from the subject
+/// `facing`: its direction from the subject, of length 1.
+std::optional<double> miss(const Reflection& ray, const Point& source, const Point& facing) {
     const double towards = ray.direction.dot(facing);
     if (towards <= 1e-9) return std::nullopt;
     const double length = (source - ray.at).dot(facing) / towards;
@@ -53,33 +53,42 @@ std::optional<Reflection> reflect(const Mirror& mirror, const Point& pupil, doub
 }
 
 bool shows(const Reflection& ray, const DiscSource& source) {
-    const auto past = miss(ray, source.centre);
+    const auto past = miss(ray, source.centre, source.centre.normalized());
     return past && *past <= source.diameter / 2;
 }
 
-double mirrored_share(const Mirror& mirror, const Point& pupil, const DiscSource& source) {
+std::vector<Reflection> reflections(const Mirror& mirror, const Point& pupil) {
     constexpr int across = 24;
-    int seen = 0, showing = 0;
+    std::vector<Reflection> face;
+    face.reserve(across * across);
     for (int j = 0; j < across; ++j)
         for (int i = 0; i < across; ++i) {
             const double u = (2 * i + 1.0) / across - 1, v = (2 * j + 1.0) / across - 1;
             if (mirror.bulge && std::hypot(u, v) > 1) continue;  // an ellipse fills no box
-            const auto ray = reflect(mirror, pupil, u, v);
-            if (!ray) continue;
-            ++seen;
-            if (shows(*ray, source)) ++showing;
+            if (const auto ray = reflect(mirror, pupil, u, v)) face.push_back(*ray);
         }
-    return seen == 0 ? 0 : static_cast<double>(showing) / seen;
+    return face;
+}
+
+double mirrored_share(const std::vector<Reflection>& face, const DiscSource& source) {
+    if (face.empty()) return 0;
+    const Point facing = source.centre.normalized();
+    const auto showing = std::ranges::count_if(face, [&](const Reflection& ray) {
+        const auto past = miss(ray, source.centre, facing);
+        return past && *past <= source.diameter / 2;
+    });
+    return static_cast<double>(showing) / static_cast<double>(face.size());
 }
 
 std::optional<double> filling_diameter(const Mirror& mirror, const Point& pupil, const Point& source) {
     constexpr int along = 24;  // places on each edge; the widest miss of a convex face lies on its edge
+    const Point facing = source.normalized();
     double widest = 0;
     for (int i = 0; i <= along; ++i) {
         const double s = 2.0 * i / along - 1;
         for (const auto& [u, v] : {std::pair(s, -1.0), {s, 1.0}, {-1.0, s}, {1.0, s}}) {
             const auto ray = reflect(mirror, pupil, u, v);
-            const auto past = ray ? miss(*ray, source) : std::nullopt;
+            const auto past = ray ? miss(*ray, source, facing) : std::nullopt;
             if (!past) return std::nullopt;
             widest = std::max(widest, *past);
         }

@@ -27,7 +27,7 @@ namespace {
 QString text(const std::string& words) { return QString::fromStdString(words); }
 
 /// What the order depends on, so that other edits do not search anew.
-std::string key_of(const OrderProblem& problem) {
+std::string key_of(const schedule::Problem& problem) {
     std::string key;
     const auto add = [&](double value) { key.append(reinterpret_cast<const char*>(&value), sizeof value); };
     add(problem.begin);
@@ -201,22 +201,22 @@ void OrderLeaf::search() {
     of_ = key;
     for (const auto& one : shoot.shots) plan.names.push_back(text(one.name));
     verdict_->setText(tr("Looking for the best order \u2026"));
-    cancel_->setVisible(plan.names.size() > most_exact);
+    cancel_->setVisible(plan.names.size() > schedule::most_exact);
     apply_->setEnabled(false);
     enough_ = std::make_shared<std::atomic<bool>>(false);
     watcher_.setFuture(QtConcurrent::run([made = std::move(plan), shots = shoot.shots, enough = enough_]() mutable {
         std::vector<std::size_t> given(made.names.size());
         std::iota(given.begin(), given.end(), std::size_t{0});
-        made.given = day_of(made.problem, given);
-        if (const auto circle = circle_of(made.problem); !circle.empty()) {
+        made.given = schedule::day_of(made.problem, given);
+        if (const auto circle = schedule::circle_of(made.problem); !circle.empty()) {
             QStringList names;
             for (const auto job : circle) names += made.names[job];
             made.impossible = QObject::tr("These wait for each other: %1.").arg(names.join(QStringLiteral(", ")));
         }
-        made.best = best_order(made.problem, [&] { return !*enough; });
+        made.best = schedule::best_order(made.problem, [&] { return !*enough; });
         if (made.impossible.isEmpty() && !made.best.feasible())
             made.impossible = QObject::tr("No order keeps every fixed time; this one comes nearest.");
-        made.exact = given.size() <= most_exact && made.best.feasible();
+        made.exact = given.size() <= schedule::most_exact && made.best.feasible();
         for (std::size_t k = 0; k < made.best.order.size(); ++k)
             made.changes.push_back(
                 k == 0 ? QObject::tr("first")

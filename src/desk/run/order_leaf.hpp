@@ -19,8 +19,8 @@ class Sentence;
 
 /// What an order comes to, beside the order given.
 struct DayPlan {
-    day::OrderProblem problem;
-    day::OrderedDay given, best;
+    schedule::Problem problem;
+    schedule::Day given, best;
     std::vector<QString> names;    // of the shots, in the order given
     std::vector<QString> changes;  // before each shot of the best order
     QString impossible;            // why no order keeps everything; empty: one does

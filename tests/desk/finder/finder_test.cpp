@@ -6,13 +6,13 @@
 #include "desk/finder/finder_view.hpp"
 #include "desk/finder/ladder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
-#include "support/person.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/subject/subject_page.hpp"
 #include "imaging/render/scene.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/picture_plan.hpp"
 #include "support/matchers.hpp"
+#include "support/person.hpp"
 
 using namespace poquito;
 using test::Person;

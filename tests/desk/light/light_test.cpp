@@ -4,10 +4,10 @@
 #include "desk/light/freeze_table.hpp"
 #include "desk/light/light_scale.hpp"
 #include "desk/light/patch_view.hpp"
-#include "support/person.hpp"
 #include "desk/set/bench_view.hpp"
 #include "plan/lighting.hpp"
 #include "storage/shoot_file.hpp"
+#include "support/person.hpp"
 
 #include <cmath>
 

@@ -1,61 +1,15 @@
 #pragma once
 
 #include "plan/report.hpp"
+#include "schedule/schedule.hpp"
+#include "shoot/shoot.hpp"
 
 #include <cstddef>
-#include <functional>
-#include <optional>
 #include <string>
 #include <vector>
 
-/// The order of a day's shots that costs least work. Times in s, of day in s after midnight.
+/// What the order of a day's shots costs, for schedule.hpp to find the best. Times in s, of day in s after midnight.
 namespace poquito::day {
-
-/// What has to be ordered, without gear and light: `n` jobs.
-struct OrderProblem {
-    std::vector<double> duration;                 // of each, its own handling included
-    std::vector<std::vector<double>> change;      // from the first index to the second
-    std::vector<std::vector<std::size_t>> after;  // of each: the jobs that have to be done before it
-    std::vector<std::optional<double>> not_before;
-    std::vector<std::optional<double>> done_by;
-    double begin = 0;
-    bool waiting_counts = false;  // idle time is no better than work: the day that ends first is the best
-};
-
-struct OrderedDay {
-    std::vector<std::size_t> order;
-    std::vector<double> start;  // of each in that order, after its change and any wait
-    double work = 0;            // all changes
-    double waiting = 0;
-    double finish = 0;
-    double late = 0;         // s past all `done_by` together
-    std::size_t broken = 0;  // "after" relations that do not hold
-    bool feasible() const { return late <= 0 && broken == 0; }
-};
-/// The day in that order.
-OrderedDay day_of(const OrderProblem& problem, std::vector<std::size_t> order);
-
-/// Whether `one` is the better day of the problem: keeps more relations, is less late, takes less work (with the
-/// waiting where that counts), ends earlier, takes less work.
-bool better(const OrderProblem& problem, const OrderedDay& one, const OrderedDay& other);
-
-/// The best of the orders that keep everything, as `better` has it. Dynamic programming
-/// over sets of jobs and the last of them (Held and Karp 1962), with all pairs of time and work that no other pair
-/// beats, bounded by a searched order. Empty where no order keeps everything, and where `go_on` said to stop. For up to
-/// `most_exact` jobs.
-std::optional<OrderedDay> exact_order(const OrderProblem& problem, const std::function<bool()>& go_on = {});
-inline constexpr std::size_t most_exact = 14;
-
-/// A good order for any number: cheapest insertion, then moves of up to three neighbours and turned-round stretches
-/// until none helps, from many starts. Never worse than the order given. `go_on` false: the best so far; it is asked at
-/// least every few milliseconds, whatever the number of jobs up to some thousands.
-OrderedDay searched_order(const OrderProblem& problem, const std::function<bool()>& go_on = {});
-
-/// exact_order where it can, else searched_order.
-OrderedDay best_order(const OrderProblem& problem, const std::function<bool()>& go_on = {});
-
-/// A circle among the "after" relations, as jobs one after the other; empty: there is none.
-std::vector<std::size_t> circle_of(const OrderProblem& problem);
 
 /// What changes from one shot to the next.
 struct Change {
@@ -68,13 +22,13 @@ struct Change {
 };
 Change change_between(const shoot::Shot& from, const shoot::Shot& to);
 double price_of(const Change& change, const shoot::ChangePrices& prices);
-std::string change_text(const Change& change);  // "lens and light"; "nothing"
+std::string change_text(const Change& change);  // "lens, light"; "nothing"
 
 /// The shots of the shoot as jobs, in their order. `reports` one a shot.
-OrderProblem order_problem(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports);
+schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports);
 
 /// The day in the order the shots stand in; `order` is empty.
-OrderedDay given_day(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports);
+schedule::Day given_day(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports);
 
 /// The shoot with its shots in that order.
 shoot::Shoot in_order(const shoot::Shoot& shoot, const std::vector<std::size_t>& order);

@@ -36,8 +36,10 @@ struct DiscSource {
 /// Whether a reflected ray ends in the source.
 bool shows(const Reflection& ray, const DiscSource& source);
 
-/// Share of the face that shows the source, by rays over the whole face; 0 to 1.
-double mirrored_share(const Mirror& mirror, const Point& pupil, const DiscSource& source);
+/// Rays over the whole face, evenly across it; those that the pupil sees.
+std::vector<Reflection> reflections(const Mirror& mirror, const Point& pupil);
+/// Share of the face that shows the source, by its reflections; 0 to 1.
+double mirrored_share(const std::vector<Reflection>& face, const DiscSource& source);
 
 /// The diameter with which a source in that place fills the reflection of the whole face; empty where part of the face
 /// looks past its plane.
