@@ -1,5 +1,6 @@
 #include "desk/shell/ledger_model.hpp"
 
+#include "desk/base/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <algorithm>
@@ -20,22 +21,21 @@ int LedgerModel::rowCount(const QModelIndex& parent) const {
 QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount()) return {};
     const auto& [heading, figure] = rows_[static_cast<std::size_t>(index.row())];
-    const auto text = [](const std::string& s) { return QString::fromStdString(s); };
     switch (role) {
         case Qt::DisplayRole:
-            return text(figure.name);
+            return toQt(figure.name);
         case Qt::AccessibleTextRole:
-            return heading ? text(figure.name) : text(figure.name + " " + figure.value + " " + figure.unit);
+            return heading ? toQt(figure.name) : toQt(figure.name + " " + figure.value + " " + figure.unit);
         case headingRole:
             return heading;
         case valueRole:
-            return text(figure.value);
+            return toQt(figure.value);
         case unitRole:
-            return text(figure.unit);
+            return toQt(figure.unit);
         case weightRole:
             return static_cast<int>(figure.weight);
         case keyRole:
-            return text(figure.key);
+            return toQt(figure.key);
         case openRole:
             return !heading && figure.working && figure.key + figure.name == open_;
         default:
@@ -46,14 +46,14 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     switch (role) {
         case Qt::ToolTipRole:
         case formulaRole:
-            return tr("%1 = %2").arg(text(working.symbol), text(workings::pretty(working.expression)));
+            return tr("%1 = %2").arg(toQt(working.symbol), toQt(workings::pretty(working.expression)));
         case substitutionRole:
-            return tr("= %1").arg(text(workings::pretty(working.substitution)));
+            return tr("= %1").arg(toQt(workings::pretty(working.substitution)));
         case resultRole:
             return tr("= %1").arg(
-                text(text::number_text(working.result, 5) + (working.unit.empty() ? "" : " " + working.unit)));
+                toQt(text::number_text(working.result, 5) + (working.unit.empty() ? "" : " " + working.unit)));
         case sourceRole:
-            return text(working.source);
+            return toQt(working.source);
         default:
             return {};
     }

@@ -2,15 +2,14 @@
 
 #include "advice/stations.hpp"
 #include "desk/set/chosen_light.hpp"
-#include "desk/shell/autosave.hpp"
 #include "desk/shell/document.hpp"
+#include "desk/shell/shoot_files.hpp"
+#include "desk/shell/shot_commands.hpp"
 
 #include <QMainWindow>
 
-#include <array>
 #include <functional>
-#include <memory>
-#include <set>
+#include <vector>
 
 class QDir;
 class QLabel;
@@ -18,32 +17,29 @@ class QLineEdit;
 class QMenu;
 class QSplitter;
 class QStackedWidget;
-class QToolButton;
 
 namespace poquito::desk {
 
 class Bag;
-class BenchView;
 class FinderPanel;
 class FootLine;
 class GearWindows;
-class HandbookWindow;
 class LedgerView;
 class NotesPanel;
+class ProblemStrip;
 class RunDesk;
 class RunningView;
 class ShotCards;
 class StationPage;
 class StationRail;
+class StationSheets;
 class TrainDrawing;
+class UpperSheet;
 class WelcomeSheet;
 
-shoot::Shoot demoShoot();
-/// The kit of the demo without its shots: what a new shoot starts from.
-shoot::Shoot genericShoot();
-
 /// The drafting table: stations along the top, shots on the left, bench and the station's sheet in the middle, notes
-/// and ledger on the right, the running cost below.
+/// and ledger on the right, the running cost below. It says what stands where and who hears whom; what is done stands
+/// in ShootFiles, ShotCommands and the pages.
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
@@ -82,86 +78,67 @@ class MainWindow : public QMainWindow {
     void dropEvent(QDropEvent* event) override;
 
   private:
-    void buildMenus();
+    // What stands where.
     QWidget* buildHeader();
     QWidget* buildCards();
-    QWidget* buildStrip(QWidget* parent);
     QWidget* buildCentre();
-    QWidget* buildMargin();
     void fillMargin();
     void furnish();
     void buildWelcome();
+    // Who hears whom.
+    void connectParts();
+    void connectPage(advice::Station station, StationPage* page);
+    void connectTrain(TrainDrawing* train);
+    void connectFinder(FinderPanel* finder);
+    // What is done by hand.
     QAction* action(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
                     const std::function<void()>& run);
-    void buildTrain();
-    void buildFinder();
-    StationPage* buildRun();
-    void showAbove();
+    QAction* shotAction(QMenu* menu, const char* name, const QString& text, const QKeySequence& key,
+                        const std::function<void()>& run);  // needs a shot
+    void fillMenus();
+    void fillShootMenu(QMenu* menu);
+    void fillEditMenu(QMenu* menu);
+    void fillShotMenu(QMenu* menu);
+    void fillViewMenu(QMenu* menu);
+    void fillHelpMenu(QMenu* menu);
+    void fillRecent();
+    void toggleTheme();
+    // What is shown.
     void showRun(bool show);
-    bool restorePicture(const QString& path);
-    StationPage* pageOf(advice::Station station);
-
+    void divide(bool forFinder);
     void refresh();
     void refreshTitle();
     void showInLedger();
-    void fillRecent();
-    void remember(const QString& path);
-    void say(const QString& problem);
     void fitNotes();
-    std::optional<Leftover> recoverOrDiscard(const QDir& folder);
-
-    bool mayDropChanges();
-    bool mayEndRun();
-    int askToSave();  // QMessageBox::Save, Discard or Cancel
-    void endRun();
-    void askOpen();
-    bool save();
-    bool askSaveAs();
-    void addShot();
-    void duplicateShot();
-    void removeShot();
-    void moveShot(int by);
-    void toggleTheme();
-    void showShortcuts();
-    void showHandbook();
 
     Document document_;
     std::function<shoot::Shoot()> first_;
     bool furnished_ = false;
-    std::unique_ptr<Autosave> autosave_;
-    std::array<StationPage*, advice::stations.size()> pages_{};
+    RunDesk* runs_ = nullptr;
+    ShootFiles* files_ = nullptr;
+    ShotCommands* commands_ = nullptr;
+    GearWindows* gear_ = nullptr;
+    ChosenLight chosenLight_;
+
     QLineEdit* title_ = nullptr;
     int titleVisit_ = 0;  // typing of one visit is one step of the history
     QLabel* state_ = nullptr;
-    QWidget* cardsColumn_ = nullptr;
-    QWidget* marginColumn_ = nullptr;
     StationRail* rail_ = nullptr;
+    QWidget* cardsColumn_ = nullptr;
     ShotCards* cards_ = nullptr;
-    ChosenLight chosenLight_;
-    BenchView* bench_ = nullptr;
+    ProblemStrip* strip_ = nullptr;
+    QStackedWidget* body_ = nullptr;
     QSplitter* split_ = nullptr;
-    QStackedWidget* above_ = nullptr;
-    TrainDrawing* train_ = nullptr;
-    QToolButton* trainButton_ = nullptr;
-    FinderPanel* finder_ = nullptr;
-    /// Stations where the bench was asked for in place of their own drawing; at Light and Run it is until the finder
-    /// is.
-    std::set<advice::Station> benchInstead_ = {advice::Station::light, advice::Station::run};
     QByteArray splitWithFinder_, splitElsewhere_;
-    bool finderShown_ = false;
-    GearWindows* gear_ = nullptr;
-    HandbookWindow* handbook_ = nullptr;
-    RunDesk* runs_ = nullptr;
+    UpperSheet* upper_ = nullptr;
+    StationSheets* sheets_ = nullptr;
+    WelcomeSheet* welcome_ = nullptr;
     RunningView* running_ = nullptr;
     bool runShown_ = false;
-    QStackedWidget* sheets_ = nullptr;
-    QStackedWidget* body_ = nullptr;
-    WelcomeSheet* welcome_ = nullptr;
+    QWidget* marginColumn_ = nullptr;
     NotesPanel* notes_ = nullptr;
     LedgerView* ledger_ = nullptr;
     FootLine* foot_ = nullptr;
-    QWidget* strip_ = nullptr;
-    QLabel* stripText_ = nullptr;
     std::vector<QMenu*> menus_;
     QMenu* recent_ = nullptr;
     std::vector<QAction*> shotActions_;

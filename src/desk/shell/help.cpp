@@ -1,0 +1,50 @@
+#include "desk/shell/help.hpp"
+
+#include "desk/shell/handbook_window.hpp"
+
+#include <QMessageBox>
+
+namespace poquito::desk {
+
+void showHandbook(QWidget& window) {
+    auto* handbook = window.findChild<HandbookWindow*>();
+    if (!handbook) handbook = new HandbookWindow(&window);
+    handbook->show();
+    handbook->raise();
+    handbook->activateWindow();
+}
+
+void showKeys(QWidget& window) {
+    QMessageBox box(&window);
+    box.setObjectName(QStringLiteral("keysHelp"));
+    box.setWindowTitle(QObject::tr("Keys and typing"));
+    box.setTextFormat(Qt::RichText);
+    box.setText(QObject::tr(
+        "<p><b>Stations</b> 1 to 6 &nbsp; <b>Shots</b> Ctrl+PageUp, Ctrl+PageDown; Alt+Up and Alt+Down move one</p>"
+        "<p><b>Numbers</b> arrow keys and wheel step along the field's own scale, thirds of a stop where there are "
+        "any; "
+        "Page Up and Page Down step ten. Escape takes back what is half typed.</p>"
+        "<p><b>Typing</b> f/5.6 · 1/200 · 2\" (seconds in times, inches in lengths) · 1/8 +0.3 · 3/4\" · 250 um · "
+        "3.5 cm · 1:2 · 25 %</p>"
+        "<p><b>Ledger</b> a click or Enter opens the working of a number. <b>Bench</b> lights and background are "
+        "dragged, a light is turned by the circle on its beam; Ctrl+E turns the bench.</p>"
+        "<p><b>Train</b> arrow keys choose a piece, with Shift they move it; Delete takes it off; R turns the lens "
+        "round. <b>Gear</b> Ctrl+F finds a set-up, Ctrl+M measures the lens, Ctrl+K opens the kit room.</p>"
+        "<p><b>Finder</b> a click focuses there, a drag or the arrow keys (finer with Shift) move the loupe, Enter "
+        "focuses "
+        "where it is. <b>Ladder</b> and <b>judgement</b> arrow keys choose; Enter takes.</p>"
+        "<p><b>Balance</b> arrow keys move the dot by a third of a stop. <b>Freeze</b> F takes the brightest power "
+        "that "
+        "freezes by its aperture, I by ISO. <b>Test frame</b> Enter opens its picture.</p>"));
+    box.exec();
+}
+
+void showAbout(QWidget& window) {
+    QMessageBox::about(
+        &window, QObject::tr("About Poquito"),
+        QObject::tr("<b>Poquito " POQUITO_VERSION "</b><p>Plans, runs and checks close-up photographs.</p>"
+                    "<p>Free software under the GNU General Public License, version 3 or later. "
+                    "Lettering: Inter, SIL Open Font License 1.1, with tabular figures.</p>"));
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,217 @@
+#include "desk/shell/shoot_files.hpp"
+
+#include "desk/base/file_dialogs.hpp"
+#include "desk/run/run_desk.hpp"
+#include "shoot/edit.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/picture_plan.hpp"
+#include "storage/shoot_file.hpp"
+
+#include <QDir>
+#include <QEventLoop>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+#include <QTimer>
+
+namespace poquito::desk {
+namespace {
+
+constexpr int most_recent = 8;
+const auto recent_key = QStringLiteral("recent");
+const auto file_filter = QStringLiteral("Poquito shoots and pictures with a plan (*.poquito *.png);;All files (*)");
+
+std::string resource(const QString& name) {
+    QFile file(name);
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    return file.readAll().toStdString();
+}
+
+bool isPicture(const QString& path) { return path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive); }
+
+}  // namespace
+
+shoot::Shoot demoShoot() {
+    return std::get<shoot::Shoot>(storage::read_shoot(resource(QStringLiteral(":/data/winter-catalogue.poquito"))));
+}
+
+shoot::Shoot genericShoot() {
+    shoot::Shoot shoot = demoShoot();
+    shoot.shots.clear();
+    shoot.title = "Untitled shoot";
+    return shoot;
+}
+
+ShootFiles::ShootFiles(Document& document, RunDesk& runs, QWidget& window)
+    : QObject(&window), document_(document), runs_(runs), window_(window) {}
+
+bool ShootFiles::open(const QString& path) {
+    if (isPicture(path)) return restorePicture(path);
+    auto loaded = storage::load_shoot(path.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
+        Q_EMIT problemFound(tr("%1 was not opened. %2")
+                                .arg(QFileInfo(path).fileName(), QString::fromStdString(storage::message(*error))));
+        return false;
+    }
+    Q_EMIT problemFound({});
+    document_.open(std::move(std::get<shoot::Shoot>(loaded)), QFileInfo(path).absoluteFilePath());
+    remember(document_.path());
+    return true;
+}
+
+/// The plan in a picture becomes a shot of this shoot: in the place of the one with its id, else behind the selected
+/// one.
+bool ShootFiles::restorePicture(const QString& path) {
+    const auto name = QFileInfo(path).fileName();
+    const auto bytes = storage::read_file(path.toStdString());
+    auto plan = std::holds_alternative<std::string>(bytes) ? storage::plan_in_picture(std::get<std::string>(bytes))
+                                                           : std::get<storage::ReadError>(bytes);
+    if (const auto* error = std::get_if<storage::ReadError>(&plan)) {
+        Q_EMIT problemFound(tr("%1 brings no plan. %2").arg(name, QString::fromStdString(storage::message(*error))));
+        return false;
+    }
+    Q_EMIT problemFound({});
+    shoot::Adopted adopted;
+    document_.edit({tr("Restore a plan")}, [&](shoot::Shoot& shoot) {
+        const auto after = document_.current() < 0 ? shoot.shots.size() : static_cast<std::size_t>(document_.current());
+        adopted = shoot::adopt(shoot, std::get<shoot::Shoot>(plan), after);
+    });
+    document_.select(static_cast<int>(adopted.index));
+    const auto shot = QString::fromStdString(document_.shot()->name);
+    Q_EMIT told(adopted.replaced ? tr("\u201c%1\u201d is as %2 has it; Ctrl+Z takes it back").arg(shot, name)
+                                 : tr("Added \u201c%1\u201d from %2; Ctrl+Z takes it back").arg(shot, name));
+    return true;
+}
+
+bool ShootFiles::saveTo(const QString& path) {
+    if (const auto error = storage::save_shoot(document_.shoot(), path.toStdString())) {
+        Q_EMIT problemFound(tr("The shoot was not saved, and the file is as it was. %1")
+                                .arg(QString::fromStdString(storage::message(*error))));
+        return false;
+    }
+    Q_EMIT problemFound({});
+    document_.setSaved(QFileInfo(path).absoluteFilePath());
+    remember(document_.path());
+    Q_EMIT told(tr("Saved %1").arg(QFileInfo(path).fileName()));
+    return true;
+}
+
+bool ShootFiles::save() { return document_.path().isEmpty() ? askSaveAs() : saveTo(document_.path()); }
+
+bool ShootFiles::askSaveAs() {
+    QString suggested = document_.path();
+    if (suggested.isEmpty())
+        suggested =
+            QString::fromStdString(shoot::unique_shot_id({}, document_.shoot().title)) + QStringLiteral(".poquito");
+    const QString path = askSavePath(&window_, tr("Save shoot"), suggested, QStringLiteral("poquito"));
+    return !path.isEmpty() && saveTo(path);
+}
+
+void ShootFiles::askOpen() {
+    if (!mayDropChanges()) return;
+    const QString path = QFileDialog::getOpenFileName(&window_, tr("Open shoot"),
+                                                      QFileInfo(inDocuments(document_.path())).path(), file_filter);
+    if (!path.isEmpty()) open(path);
+}
+
+/// What is on belongs to this shoot: a run is stopped and logged before the shoot goes, which is a change to save.
+bool ShootFiles::mayDropChanges() {
+    const bool running = runs_.isRunning();
+    if (running && !mayEndRun()) return false;
+    const auto answer = running || document_.isUnsaved() ? askToSave() : QMessageBox::Discard;
+    if (answer == QMessageBox::Cancel) return false;
+    if (running) endRun();
+    return answer == QMessageBox::Discard || save();
+}
+
+/// Asks only: nothing is stopped while something else may still be cancelled.
+bool ShootFiles::mayEndRun() {
+    QMessageBox box(QMessageBox::NoIcon, tr("A run is on"),
+                    tr("Stop the run of \u201c%1\u201d? What was taken is kept and logged.")
+                        .arg(QString::fromStdString(runs_.plan().shot_name)),
+                    QMessageBox::Cancel, &window_);
+    box.setObjectName(QStringLiteral("runQuestion"));
+    auto* stop = box.addButton(tr("Stop it"), QMessageBox::AcceptRole);
+    box.exec();
+    return box.clickedButton() == stop;
+}
+
+/// Stops the run and lets what is in the camera's buffer reach the card, while the window goes on answering.
+void ShootFiles::endRun() {
+    QEventLoop loop;
+    connect(&runs_, &RunDesk::ended, &loop, &QEventLoop::quit);
+    runs_.stop();
+    if (!runs_.isRunning()) return;
+    // Nearly always it takes a moment only; a window that comes and goes would be noise.
+    QTimer::singleShot(250, &loop, &QEventLoop::quit);
+    loop.exec(QEventLoop::ExcludeUserInputEvents);
+    if (!runs_.isRunning()) return;
+    QMessageBox box(QMessageBox::NoIcon, tr("Stopping the run"),
+                    tr("Stopping. Frames in the camera's buffer still reach the card."), QMessageBox::NoButton,
+                    &window_);
+    box.setObjectName(QStringLiteral("stoppingRun"));
+    auto* leave = box.addButton(tr("Do not wait"), QMessageBox::RejectRole);
+    leave->setToolTip(tr("Frames that have not reached the card count as missing"));
+    connect(&runs_, &RunDesk::ended, &box, &QDialog::accept);
+    box.exec();
+    if (runs_.isRunning()) runs_.shutDown();
+}
+
+int ShootFiles::askToSave() {
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
+                    tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
+                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, &window_);
+    box.setObjectName(QStringLiteral("unsavedQuestion"));
+    box.setDefaultButton(QMessageBox::Save);
+    const int answer = box.exec();
+    return answer == QMessageBox::Save || answer == QMessageBox::Discard ? answer : QMessageBox::Cancel;
+}
+
+void ShootFiles::remember(const QString& path) {
+    QSettings settings;
+    auto paths = settings.value(recent_key).toStringList();
+    paths.removeAll(path);
+    paths.prepend(path);
+    settings.setValue(recent_key, QStringList(paths.mid(0, most_recent)));
+}
+
+void ShootFiles::startAutosave(const QDir& folder) {
+    const auto recovered = recoverOrDiscard(folder);
+    autosave_ = std::make_unique<Autosave>(document_, folder);
+    if (document_.isUnsaved()) autosave_->flush();
+    if (recovered) Autosave::discard(*recovered);  // only now that this window's own copy is on the disk
+}
+
+/// The newest leftover that can be read, if it was wanted back; the rest wait for the next start.
+std::optional<Leftover> ShootFiles::recoverOrDiscard(const QDir& folder) {
+    for (const auto& leftover : Autosave::leftovers(folder)) {
+        auto loaded = storage::load_shoot(leftover.copy.toStdString());
+        if (std::holds_alternative<storage::ReadError>(loaded)) continue;
+        auto& shoot = std::get<shoot::Shoot>(loaded);
+        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work found"),
+                        tr("Poquito ended unexpectedly with unsaved changes to “%1” (%2).\nRecover them?")
+                            .arg(QString::fromStdString(shoot.title),
+                                 QFileInfo(leftover.copy).lastModified().toString(QStringLiteral("d MMM yyyy hh:mm"))),
+                        QMessageBox::Yes | QMessageBox::No, &window_);
+        box.setObjectName(QStringLiteral("recoverQuestion"));
+        box.button(QMessageBox::Yes)->setText(tr("Recover"));
+        box.button(QMessageBox::No)->setText(tr("Discard"));
+        if (box.exec() == QMessageBox::Yes) {
+            document_.recover(std::move(shoot), leftover.original);
+            return leftover;
+        }
+        Autosave::discard(leftover);
+    }
+    return std::nullopt;
+}
+
+void ShootFiles::openInPlace(const QString& path) {
+    if (isPicture(path) || mayDropChanges()) open(path);
+}
+
+QStringList ShootFiles::recent() { return QSettings().value(recent_key).toStringList(); }
+
+}  // namespace poquito::desk

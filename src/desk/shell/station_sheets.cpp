@@ -1,0 +1,73 @@
+#include "desk/shell/station_sheets.hpp"
+
+#include "desk/depth/depth_page.hpp"
+#include "desk/light/light_page.hpp"
+#include "desk/proof/proof_page.hpp"
+#include "desk/reach/reach_page.hpp"
+#include "desk/run/run_page.hpp"
+#include "desk/subject/subject_page.hpp"
+
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+namespace {
+
+/// A page that scrolls where the window is too low for it.
+QScrollArea* scrolled(StationPage* page, QWidget* parent) {
+    auto* scroll = new QScrollArea(parent);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget(scroll);
+    auto* layout = new QVBoxLayout(inner);
+    layout->setContentsMargins(10, 9, 10, 6);
+    layout->addWidget(page);
+    scroll->setWidget(inner);
+    scroll->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    return scroll;
+}
+
+}  // namespace
+
+StationSheets::StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, QWidget* parent)
+    : QStackedWidget(parent), document_(document), chosen_(chosen), runs_(runs) {}
+
+void StationSheets::show(advice::Station station) {
+    auto* wanted = page(station);
+    for (int i = 0; i < count(); ++i)
+        if (widget(i)->isAncestorOf(wanted)) setCurrentIndex(i);
+    wanted->refresh();
+}
+
+StationPage* StationSheets::page(advice::Station station) {
+    auto& page = pages_[static_cast<std::size_t>(station)];
+    if (page) return page;
+    page = made(station);
+    page->setObjectName(QLatin1String(advice::station_name(station)) + QLatin1String("Page"));
+    addWidget(scrolled(page, this));
+    Q_EMIT pageMade(station, page);
+    page->refresh();
+    return page;
+}
+
+StationPage* StationSheets::made(advice::Station station) {
+    switch (station) {
+        case advice::Station::subject:
+            return new SubjectPage(document_);
+        case advice::Station::reach:
+            return new ReachPage(document_);
+        case advice::Station::depth:
+            return new DepthPage(document_);
+        case advice::Station::light:
+            return new LightPage(document_, chosen_);
+        case advice::Station::run:
+            return new RunPage(document_, runs_);
+        case advice::Station::proof:
+            break;
+    }
+    return new ProofPage(document_);
+}
+
+}  // namespace poquito::desk
