@@ -40,6 +40,16 @@ std::optional<double> share_of_automatics(const Plan& plan, const std::optional<
 
 }  // namespace
 
+std::optional<double> distance_for(const Plan& plan, const shoot::Light& light, const SourceReport& source,
+                                   double stops) {
+    // A disc of radius r gives as 1 / (d^2 + r^2), MODEL 3; what lies beyond a bounce's card stays.
+    const auto* modifier = shoot::modifier_of(plan.kit, light);
+    const double radius = modifier ? modifier->diameter / 2 : 0;
+    const double squared = (source.path * source.path + radius * radius) * std::exp2(-stops) - radius * radius;
+    const double distance = std::sqrt(std::max(squared, 0.0)) - (source.path - source.place.distance);
+    return distance > 0 ? std::optional(distance) : std::nullopt;
+}
+
 LightReport report_light(const Plan& plan) {
     LightReport report;
     if (plan.shot.ambient) report.ambient = light::ambient_stops(settings_of(plan), plan.shot.ambient->ev100);

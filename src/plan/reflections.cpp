@@ -39,6 +39,19 @@ std::optional<Point> pupil_point(const Plan& plan) {
     return Point(0, 0, ahead);
 }
 
+std::optional<Family> family_of_angles(const Plan& plan, AxisPlane in) {
+    const auto pupil = pupil_point(plan);
+    if (!pupil || !shoot::has_trait(plan.shot.subject, "polished")) return std::nullopt;
+    const auto mirror = mirror_of(plan.shot.subject);
+    // The rim of a round face looks sideways: near it lies what the face is seen to show.
+    const double edge = mirror.bulge ? 0.85 : 1;
+    const bool upright = in == AxisPlane::upright;
+    const auto one = light::reflect(mirror, *pupil, upright ? 0 : -edge, upright ? -edge : 0);
+    const auto other = light::reflect(mirror, *pupil, upright ? 0 : edge, upright ? edge : 0);
+    if (!one || !other) return std::nullopt;
+    return Family{.one = *one, .other = *other};
+}
+
 std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightReport& light) {
     const auto pupil = pupil_point(plan);
     if (!pupil || !shoot::has_trait(plan.shot.subject, "polished")) return {};

@@ -1,16 +1,21 @@
 #pragma once
 
+#include "desk/base/label_placer.hpp"
 #include "desk/set/bench_layout.hpp"
+
+#include <cstddef>
+#include <vector>
 
 class QPainter;
 
+namespace poquito::advice {
+struct Assessment;
+}
+
 namespace poquito::desk {
 
-class Document;
-
-/// Draws the selected shot's set on one layout: axis, shaded cone, background, gear, lights, subject, dimensions,
-/// ruler; about the `chosen` light its rings of stops and the handle that turns it.
-void paintBench(QPainter& painter, const BenchLayout& layout, const Document& document, Elevation elevation,
-                const QRectF& bounds, std::size_t chosen);
+/// Draws the set; `chosen`: the light whose distances are shown in stops. Returns where its lettering went.
+std::vector<PlacedLabel> paintBench(QPainter& painter, const BenchLayout& layout, const advice::Assessment& assessment,
+                                    Elevation elevation, const QRectF& bounds, std::size_t chosen);
 
 }  // namespace poquito::desk

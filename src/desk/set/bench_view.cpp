@@ -94,7 +94,8 @@ void BenchView::paintEvent(QPaintEvent*) {
                                       : tr("1 : %1").arg(QString::fromStdString(text::number_text(1 / per_mm, 2)));
     painter.drawText(QPointF(18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title), 19),
                      tr("to scale, %1, mm from the sensor").arg(ratio));
-    paintBench(painter, layout, document_, elevation_, QRectF(rect()), chosen_.index(*document_.shot()));
+    labels_ = paintBench(painter, layout, *document_.assessment(), elevation_, QRectF(rect()),
+                         chosen_.index(*document_.shot()));
 }
 
 std::optional<BenchView::Grip> BenchView::gripAt(QPointF place) const {

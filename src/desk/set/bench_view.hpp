@@ -1,5 +1,6 @@
 #pragma once
 
+#include "desk/base/label_placer.hpp"
 #include "desk/set/bench_layout.hpp"
 
 #include <QWidget>
@@ -33,6 +34,8 @@ class BenchView : public QWidget {
     std::optional<QPointF> backgroundPlace() const;
     /// From the front rim to the subject's centre, as drawn, in pixels.
     double drawnWorkingDistance() const;
+    /// The lettering as it was drawn last.
+    const std::vector<PlacedLabel>& labels() const { return labels_; }
 
   Q_SIGNALS:
     void elevationChanged(Elevation elevation);
@@ -62,6 +65,7 @@ class BenchView : public QWidget {
     std::optional<Grip> dragged_;
     std::optional<BenchLayout> dragLayout_;  // the scale stays while one drags
     int drags_ = 0;
+    std::vector<PlacedLabel> labels_;
 };
 
 }  // namespace poquito::desk

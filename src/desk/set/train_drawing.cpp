@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/kit/gear_section.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
@@ -29,8 +30,6 @@ constexpr double names_height = 80;  // title, scale and three rows of names
 constexpr double feet_height = 58;   // lengths, threads, hint
 constexpr double take_off_distance = 34;
 
-QString text(const std::string& t) { return QString::fromStdString(t); }
-
 }  // namespace
 
 TrainDrawing::TrainDrawing(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -51,7 +50,7 @@ void TrainDrawing::refresh() {
         setAccessibleDescription(tr("%1 of %2: %3")
                                      .arg(selected_ + 1)
                                      .arg(pieces_.size())
-                                     .arg(text(pieces_[static_cast<std::size_t>(selected_)].name)));
+                                     .arg(toQt(pieces_[static_cast<std::size_t>(selected_)].name)));
     update();
 }
 
@@ -144,7 +143,7 @@ void TrainDrawing::drawTitle(QPainter& p) {
     drawLine(p, QRectF(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter, title);
     const double ratio = logicalDpiX() / 25.4 / scale_;
     QString rest = tr("to scale, 1 : %1 · %2 together")
-                       .arg(text(text::number_text(ratio, 2)), text(text::length_text(fit.length)));
+                       .arg(toQt(text::number_text(ratio, 2)), toQt(text::length_text(fit.length)));
     if (fit.contacts()) rest += tr(" · contacts kept%1").arg(fit.autofocus ? QString() : tr(", focus by hand"));
     p.setFont(textFont(11));
     p.setPen(t.quiet);
@@ -153,7 +152,7 @@ void TrainDrawing::drawTitle(QPainter& p) {
     const double after = lineWidth(p.font(), rest) + 4;
     p.setPen(t.caution);
     drawLine(p, QRectF(after, 16, width() - after, 15), Qt::AlignLeft | Qt::AlignVCenter,
-             elided(p.font(), tr("· no contacts past %1").arg(text(fit.without_contacts.front())), width() - after));
+             elided(p.font(), tr("· no contacts past %1").arg(toQt(fit.without_contacts.front())), width() - after));
 }
 
 /// Names above the pieces, in the first of three rows that has room, with a line down to the piece.
@@ -167,7 +166,7 @@ void TrainDrawing::drawNames(QPainter& p) {
             lineWidth(p.font(), shortName(pieces_[i])) + 6 < std::max(box.width(), box.height()))
             continue;
         const bool lens = pieces_[i].list == "lenses";
-        const QString name = elided(p.font(), lens ? shortName(pieces_[i]) : text(pieces_[i].name), 170);
+        const QString name = elided(p.font(), lens ? shortName(pieces_[i]) : toQt(pieces_[i].name), 170);
         const double width_px = lineWidth(p.font(), name);
         double left = std::clamp(box.center().x() - width_px / 2, 0.0, std::max(0.0, width() - width_px));
         int row = 2;
@@ -191,7 +190,7 @@ void TrainDrawing::drawLengths(QPainter& p) {
         const auto& piece = pieces_[i];
         if (piece.list == "closeup_lenses") continue;
         const QRectF& box = boxes_[i];
-        const QString number = text(text::number_text(piece.length));
+        const QString number = toQt(text::number_text(piece.length));
         p.setFont(textFont(11, QFont::Medium));
         const double width_px = lineWidth(p.font(), number);
         if (box.center().x() - width_px / 2 < taken) continue;
@@ -218,7 +217,7 @@ void TrainDrawing::drawJoints(QPainter& p) {
         passes = passes && pieces_[i].contacts;
         const bool mount = pieces_[i + 1].list != "closeup_lenses" && pieces_[i + 1].list != "coupling_rings" &&
                            !(pieces_[i + 1].reversed && i + 2 == pieces_.size() && pieces_[i].list == "coupling_rings");
-        const bool threaded = joint < fit.joints.size() && text(fit.joints[joint].outer) == text(pieces_[i + 1].name);
+        const bool threaded = joint < fit.joints.size() && toQt(fit.joints[joint].outer) == toQt(pieces_[i + 1].name);
         if (mount && !threaded) {
             // Three pins, filled where the signals come this far.
             const bool here = passes && pieces_[i + 1].contacts;
@@ -233,9 +232,9 @@ void TrainDrawing::drawJoints(QPainter& p) {
         const auto& j = fit.joints[joint++];
         const QString threads =
             !j.inner_thread ? tr("no thread")
-            : j.fits()      ? tr("\u2300%1").arg(text(text::number_text(*j.inner_thread)))
+            : j.fits()      ? tr("\u2300%1").arg(toQt(text::number_text(*j.inner_thread)))
                             : tr("\u2300%1\u2192%2")
-                             .arg(text(text::number_text(*j.inner_thread)), text(text::number_text(j.outer_thread)));
+                             .arg(toQt(text::number_text(*j.inner_thread)), toQt(text::number_text(j.outer_thread)));
         p.setFont(textFont(11, j.fits() ? QFont::Normal : QFont::DemiBold));
         drawLabel(p, {x, height() - feet_height + 8}, Qt::AlignCenter, threads, j.fits() ? t.quiet : t.caution);
     }
@@ -271,7 +270,7 @@ void TrainDrawing::change(const QString& label,
     if (!document_.shot()) return;
     shoot::Rig rig = document_.shot()->rig;
     const auto problem = act(document_.kit(), rig);
-    refusal_ = problem ? text(*problem) : QString();
+    refusal_ = problem ? toQt(*problem) : QString();
     if (!problem) document_.editShot({label}, [&](shoot::Shot& shot) { shot.rig = rig; });
     update();
 }
@@ -283,7 +282,7 @@ void TrainDrawing::takeOff(int place) {
                                            : tr("The lens stays; choose another below.");
         return update();
     }
-    change(tr("Take off %1").arg(text(piece.name)), [&](const gear::Kit& kit, shoot::Rig& rig) {
+    change(tr("Take off %1").arg(toQt(piece.name)), [&](const gear::Kit& kit, shoot::Rig& rig) {
         shoot::take_off(kit, rig, static_cast<std::size_t>(place));
         return std::optional<std::string>();
     });
@@ -292,7 +291,7 @@ void TrainDrawing::takeOff(int place) {
 void TrainDrawing::move(int place, std::size_t to) {
     const auto name = pieces_[static_cast<std::size_t>(place)].name;
     const auto id = pieces_[static_cast<std::size_t>(place)].id;
-    change(tr("Move %1").arg(text(name)), [&](const gear::Kit& kit, shoot::Rig& rig) -> std::optional<std::string> {
+    change(tr("Move %1").arg(toQt(name)), [&](const gear::Kit& kit, shoot::Rig& rig) -> std::optional<std::string> {
         if (!shoot::move_piece(kit, rig, static_cast<std::size_t>(place), to)) return "It has no other place there.";
         return std::nullopt;
     });
@@ -407,9 +406,9 @@ bool TrainDrawing::event(QEvent* event) {
             return true;
         }
         const auto& piece = pieces_[static_cast<std::size_t>(at)];
-        QString tip = text(piece.name);
-        if (piece.length > 0) tip += tr("\n%1 long").arg(text(text::length_text(piece.length)));
-        if (piece.front_thread) tip += tr("\n%1 mm thread in front").arg(text(text::number_text(*piece.front_thread)));
+        QString tip = toQt(piece.name);
+        if (piece.length > 0) tip += tr("\n%1 long").arg(toQt(text::length_text(piece.length)));
+        if (piece.front_thread) tip += tr("\n%1 mm thread in front").arg(toQt(text::number_text(*piece.front_thread)));
         if (!piece.contacts) tip += tr("\nno contacts");
         QToolTip::showText(help->globalPos(), tip, this);
         return true;

@@ -101,3 +101,72 @@ TEST_CASE("a lens focused at infinity and odd plans are drawn without trouble", 
     draws([](shoot::Shot& shot) { shot.exposure.f_number = 1000; });
     draws([](shoot::Shot& shot) { shot.rig.closeup_lenses = {"closeup-8", "closeup-4"}; });
 }
+
+namespace {
+
+/// The set from both sides: what its lettering covers, and how far each stands from what it names.
+void checkLettering(Person& person, const std::string& what) {
+    auto* bench = person.find<desk::BenchView>(QStringLiteral("benchView"));
+    for (const auto elevation : {desk::Elevation::side, desk::Elevation::top}) {
+        bench->setElevation(elevation);
+        bench->grab();
+        const auto& labels = bench->labels();
+        INFO(what << (elevation == desk::Elevation::side ? ", side, " : ", top, ") << bench->width() << " x "
+                  << bench->height());
+        REQUIRE_FALSE(labels.empty());
+        for (std::size_t i = 0; i < labels.size(); ++i) {
+            const auto& one = labels[i];
+            INFO(one.label.lines.front().text.toStdString());
+            CHECK(QRectF(bench->rect()).contains(one.box));
+            CHECK((one.leader || desk::gapBetween(one.box, one.label.names) <= 60));
+            for (std::size_t j = i + 1; j < labels.size(); ++j) {
+                INFO("over " << labels[j].label.lines.front().text.toStdString());
+                CHECK_FALSE(one.box.intersects(labels[j].box));
+            }
+        }
+    }
+}
+
+}  // namespace
+
+TEST_CASE("no lettering on the bench covers another, and each is near what it names or has a leader",
+          "[desk][bench][look]") {
+    Person person;
+    person.window().openDemo();
+    for (const QSize size : {QSize(1024, 700), QSize(1280, 800)}) {
+        person.window().resize(size);
+        person.goTo(4);
+        for (int shot = 0; shot < person.document().count(); ++shot) {
+            person.document().select(shot);
+            Person::settle();
+            checkLettering(person, person.shot().name);
+        }
+    }
+}
+
+TEST_CASE("every light of a crowded set is lettered", "[desk][bench][look]") {
+    Person person;
+    person.window().openDemo();
+    person.window().resize(1024, 700);
+    person.selectShot(QStringLiteral("Tide brooch"));
+    person.goTo(4);
+    person.document().editShot({QStringLiteral("crowd")}, [](shoot::Shot& shot) {
+        const auto first = shot.lights[0];
+        shot.lights.clear();
+        for (int i = 0; i < 8; ++i) {
+            shot.lights.push_back(first);
+            shot.lights.back().group.reset();
+            shot.lights.back().position = {
+                .distance = 180.0 + 9 * i, .azimuth = -40.0 + 4 * i, .elevation = 30.0 + 2 * i};
+        }
+    });
+    Person::settle();
+    checkLettering(person, "eight lights beside one another");
+    const auto& labels = person.find<desk::BenchView>(QStringLiteral("benchView"))->labels();
+    for (const auto& source : person.report().light.sources) {
+        const auto name = QString::fromStdString(source.label) + QStringLiteral("  ");
+        INFO(source.label);
+        CHECK(std::ranges::any_of(labels,
+                                  [&](const auto& one) { return one.label.lines.front().text.startsWith(name); }));
+    }
+}

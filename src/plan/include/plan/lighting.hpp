@@ -45,6 +45,11 @@ light::LampPath lamp_path(const Plan& plan, const shoot::Light& light);
 /// what it falls on is not counted. 0 where none gets there.
 double light_at(const Plan& plan, const shoot::Light& light, double power, double behind);
 
+/// mm from the subject at which the light would give so many stops more (negative: fewer), in the same direction and on
+/// the same way; empty: nowhere, its modifier is too large. `source`: as it stands.
+std::optional<double> distance_for(const Plan& plan, const shoot::Light& light, const SourceReport& source,
+                                   double stops);
+
 /// What the camera's metering would see of this flash.
 std::optional<MeteringReport> metering_of(const Plan& plan, const shoot::Light& light);
 

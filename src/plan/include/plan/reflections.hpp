@@ -16,6 +16,16 @@ light::Mirror mirror_of(const shoot::Subject& subject);
 std::optional<light::Point> pupil_point(const Plan& plan);
 
 /// One a light, for a subject with the trait "polished"; none for others.
+/// The family of angles in the plane through the axis, upright or level: where the two ends of the polished face send
+/// the camera's look. What stands between the two is mirrored.
+enum class AxisPlane { upright, level };
+struct Family {
+    light::Reflection one;    // by the lower, or the left end
+    light::Reflection other;  // by the upper, or the right end
+};
+/// Empty where the face is not polished, or one of its ends cannot be seen.
+std::optional<Family> family_of_angles(const Plan& plan, AxisPlane in);
+
 std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightReport& light);
 
 /// A light's place for the middle of a flat face to show it, as far away as it is now; empty: none.
