@@ -25,6 +25,12 @@ constexpr double per_degree = boost::math::double_constants::degree;
 
 Report assess(const gear::Kit& kit, const shoot::Shot& shot) { return assess(plan_of(kit, shot)); }
 
+Report assess(const Plan& plan, const shoot::Attitude& attitude) {
+    shoot::Shot turned = plan.shot;
+    turned.subject = shoot::faced(turned.subject, attitude);
+    return assess(plan.kit, turned);
+}
+
 Report assess(const Plan& plan) {
     Report report;
     report.id = plan.shot.id;

@@ -41,9 +41,9 @@ double front_diameter(const Plan& plan) {
     return std::min(mount, (outer ? outer : &plan.lens)->optics.front_diameter);
 }
 
-double blur_limit(const Plan& plan) {
-    const auto& sharpness = plan.shot.sharpness;
-    const auto& sensor = plan.sensor;
+double blur_limit(const Plan& plan) { return blur_limit(plan.sensor, plan.shot.sharpness); }
+
+double blur_limit(const optics::Sensor& sensor, const shoot::Sharpness& sharpness) {
     switch (sharpness.rule) {
         case shoot::BlurRule::diagonal:
             return optics::diagonal_blur_limit(sensor);

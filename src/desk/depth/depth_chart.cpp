@@ -37,9 +37,9 @@ std::vector<std::pair<QString, double>> otherLimits(const plan::Plan& plan) {
     std::vector<std::pair<QString, double>> limits;
     const auto add = [&](shoot::BlurRule rule, const QString& name) {
         if (plan.shot.sharpness.rule == rule) return;
-        shoot::Shot other = plan.shot;
-        other.sharpness.rule = rule;
-        limits.emplace_back(name, plan::blur_limit(plan::plan_of(plan.kit, other)));
+        shoot::Sharpness other = plan.shot.sharpness;
+        other.rule = rule;
+        limits.emplace_back(name, plan::blur_limit(plan.sensor, other));
     };
     add(shoot::BlurRule::pixel, QObject::tr("pixels"));
     add(shoot::BlurRule::output, QObject::tr("output"));
@@ -114,7 +114,7 @@ void DepthChart::paintEvent(QPaintEvent*) {
                          QString::fromStdString(text::number_text(mark * 1000, 2)));
     }
     // How many frames a stack takes at each stop; where one holds all, the stop is enough.
-    const auto plan = plan::plan_of(document_.kit(), *shot);
+    const auto& plan = document_.assessment()->plan;
     const bool stacks = report.extent.depth > 0 && report.sharpness.edge_blur;
     if (stacks) {
         double enough = r.smallest * 2;  // from where the ends stay within the limit

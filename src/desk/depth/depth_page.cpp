@@ -334,7 +334,7 @@ void DepthPage::propose(std::optional<Attitude> attitude) {
 void DepthPage::setLoupe(imaging::Place place) { ladder_->setLoupe(place); }
 
 void DepthPage::showPlane(const std::vector<QPointF>& places) {
-    const imaging::Viewpoint view(document().kit(), *document().shot());
+    const imaging::Viewpoint view(document().assessment()->plan);
     const Surface surface(document().shot()->subject);
     std::array<Point3, 3> points;
     for (std::size_t i = 0; i < points.size() && i < places.size(); ++i) {
@@ -360,9 +360,7 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
                        .arg(now.tilt, 0, 'g', 3)
                        .arg(now.turn, 0, 'g', 3);
     if (proposal_) {
-        Shot turned = shot;
-        turned.subject = faced(shot.subject, *proposal_);
-        const auto then = assess(document().kit(), turned);
+        const auto then = plan::assess(document().assessment()->plan, *proposal_);
         text += tr(" With the camera %1\u00b0 round it presents %2")
                     .arg(angle_between(now, *proposal_), 0, 'f', 1)
                     .arg(length(then.extent.depth));

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
 
@@ -17,16 +18,14 @@ namespace {
 
 constexpr int reason_height = 34, card_height = 92, gap = 6;
 
-QString text(const std::string& t) { return QString::fromStdString(t); }
-
 /// Two digits are what a glance takes in.
 QString length(double mm) {
     const double scale = std::pow(10, std::floor(std::log10(std::max(mm, 1e-9))) - 1);
-    return text(text::length_text(std::round(mm / scale) * scale));
+    return toQt(text::length_text(std::round(mm / scale) * scale));
 }
 QString micrometres(double mm) {
     const double scale = std::pow(10, std::floor(std::log10(std::max(mm * 1000, 1e-3))) - 1);
-    return text(text::number_text(std::round(mm * 1000 / scale) * scale, 6));
+    return toQt(text::number_text(std::round(mm * 1000 / scale) * scale, 6));
 }
 
 }  // namespace
@@ -96,8 +95,8 @@ QString JudgementStrip::reason() const {
     if (!judgement_) return tr("Focused at infinity: there is nothing to judge yet.");
     const auto now = taken();
     const bool disagrees = now && *now != judgement_->best && document_.shot()->capture.approach.has_value();
-    return text(judgement_->reason) +
-           (disagrees ? QLatin1Char('\n') + text(advice::objection(*judgement_, *now)) : QString());
+    return toQt(judgement_->reason) +
+           (disagrees ? QLatin1Char('\n') + toQt(advice::objection(*judgement_, *now)) : QString());
 }
 
 void JudgementStrip::paintEvent(QPaintEvent*) {
@@ -133,7 +132,7 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
         y += 14.5;
     };
     const auto& capture = approach.report.capture;
-    line(textFont(12, QFont::DemiBold), t.ink, text(approach.name) + (now ? tr(" \u2713") : QString()));
+    line(textFont(12, QFont::DemiBold), t.ink, toQt(approach.name) + (now ? tr(" \u2713") : QString()));
     const QColor quiet = best ? t.ink : t.quiet;
     const QFont small = textFont(11);
     line(small, quiet,
@@ -142,25 +141,25 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
              : tr("ends %1, mid %2 µm").arg(micrometres(approach.ends_blur), micrometres(approach.middle_blur)));
     line(small, quiet,
          tr("%1, %2").arg(
-             text(text::count_text(capture.frames, "frame", "frames")),
-             text(approach.seconds < 1 ? text::shutter_text(approach.seconds) : text::time_text(approach.seconds))));
+             toQt(text::count_text(capture.frames, "frame", "frames")),
+             toQt(approach.seconds < 1 ? text::shutter_text(approach.seconds) : text::time_text(approach.seconds))));
     line(small, quiet,
          approach.flash_energy > 0
              ? tr("%1, %2 flashes")
-                   .arg(text(text::data_text(capture.data_mb)), text(text::number_text(approach.flash_energy, 2)))
-             : text(text::data_text(capture.data_mb)));
+                   .arg(toQt(text::data_text(capture.data_mb)), toQt(text::number_text(approach.flash_energy, 2)))
+             : toQt(text::data_text(capture.data_mb)));
     line(small, quiet, tr("may move %1").arg(length(approach.tolerance)));
     if (!approach.against.empty())
-        line(textFont(11, QFont::DemiBold), best ? t.ink : t.caution, tr("\u25b3 %1").arg(text(approach.against)));
+        line(textFont(11, QFont::DemiBold), best ? t.ink : t.caution, tr("\u25b3 %1").arg(toQt(approach.against)));
     else
         line(small, quiet,
-             approach.background ? tr("disc behind %1 %").arg(text(text::number_text(*approach.background * 100, 2)))
+             approach.background ? tr("disc behind %1 %").arg(toQt(text::number_text(*approach.background * 100, 2)))
                                  : tr("nothing behind"));
 }
 
 void JudgementStrip::take(std::size_t index) {
     const auto& approach = judgement_->approaches[index];
-    document_.editShot({tr("Take %1").arg(text(approach.name))}, [&](shoot::Shot& shot) {
+    document_.editShot({tr("Take %1").arg(toQt(approach.name))}, [&](shoot::Shot& shot) {
         shot.exposure.f_number = approach.shot.exposure.f_number;
         shot.capture.mode = approach.shot.capture.mode;
         shot.sharpness.focus_offset = approach.shot.sharpness.focus_offset;

@@ -169,14 +169,12 @@ PictureQueue::Work FinderView::work(double scale, std::shared_ptr<imaging::Finde
         .width = static_cast<int>(std::lround(wide)),
         .height = std::max(1, static_cast<int>(std::lround(wide * frame.height() / frame.width())))};
     const QColor sea = theme().focus;
-    return [this, shoot = document_.snapshot(), index = document_.current(),
-            assessment = document_.sharedAssessment(document_.current()), overlays = overlays_, size, scale,
+    return [this, assessment = document_.sharedAssessment(document_.current()), overlays = overlays_, size, scale,
             finder = std::move(finder),
             colour = qPremultiply(sea.rgba())](const std::function<bool()>& go_on) -> PictureQueue::Show {
         QElapsedTimer timer;
         timer.start();
-        const auto scene =
-            imaging::scene_of(shoot->kit, shoot->shots[static_cast<std::size_t>(index)], assessment->report);
+        const auto scene = imaging::scene_of(assessment->plan, assessment->report);
         if (!scene) return {};
         auto rendered = finder->render(*scene, size, go_on);
         if (!rendered) return {};

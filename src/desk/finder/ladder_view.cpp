@@ -4,6 +4,7 @@
 #include "desk/base/drafting.hpp"
 #include "desk/base/rendering.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
 
@@ -23,23 +24,21 @@ namespace {
 
 constexpr double bar_height = 30, text_height = 84, gap = 6;
 
-QString text(const std::string& t) { return QString::fromStdString(t); }
-
 /// What a rung gives and costs, a line each.
 QStringList lines_of(const advice::Rung& rung) {
     const auto& sharp = rung.report.sharpness;
     QStringList lines;
-    lines << (sharp.depth_of_field ? QObject::tr("%1 deep").arg(text(text::length_text(*sharp.depth_of_field)))
+    lines << (sharp.depth_of_field ? QObject::tr("%1 deep").arg(toQt(text::length_text(*sharp.depth_of_field)))
                                    : QObject::tr("deep without end"));
-    lines << (rung.ends_blur ? QObject::tr("ends %1").arg(text(text::length_text(*rung.ends_blur))) : QString());
+    lines << (rung.ends_blur ? QObject::tr("ends %1").arg(toQt(text::length_text(*rung.ends_blur))) : QString());
     lines << (sharp.background_disc_share
-                  ? QObject::tr("behind %1 %").arg(text(text::number_text(*sharp.background_disc_share * 100, 2)))
+                  ? QObject::tr("behind %1 %").arg(toQt(text::number_text(*sharp.background_disc_share * 100, 2)))
                   : QObject::tr("nothing behind"));
     const double frames = rung.report.capture.frames;
     lines << (std::abs(rung.light_needed) < 0.05
-                  ? text(text::count_text(frames, "frame", "frames"))
+                  ? toQt(text::count_text(frames, "frame", "frames"))
                   : QObject::tr("%1 fr., %2 st.")
-                        .arg(text(text::number_text(frames, 6)), text(text::stops_text(rung.light_needed))));
+                        .arg(toQt(text::number_text(frames, 6)), toQt(text::stops_text(rung.light_needed))));
     return lines;
 }
 
@@ -81,7 +80,7 @@ void paintRung(QPainter& painter, const QRectF& area, const Painted& what) {
                  elided(painter.font(), words, area.width()));
         y += step;
     };
-    line(text(advice::rung_text(what.of, rung.value)), 17);
+    line(toQt(advice::rung_text(what.of, rung.value)), 17);
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
     for (const auto& words : lines_of(rung)) line(words, 15);
@@ -202,7 +201,7 @@ void LadderView::paintEvent(QPaintEvent*) {
 
 void LadderView::take(std::size_t index) {
     const auto& rung = rungs_[index];
-    document_.editShot({tr("Take %1").arg(text(advice::rung_text(of(), rung.value)))},
+    document_.editShot({tr("Take %1").arg(toQt(advice::rung_text(of(), rung.value)))},
                        [&](shoot::Shot& shot) { shot = advice::at_rung(shot, of(), rung.value); });
 }
 
@@ -229,7 +228,7 @@ void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
     const double aspect = frameAspect();
     std::vector<double> lighter;
     for (const auto& rung : rungs_) lighter.push_back(brightened(rung));
-    sheetQueue_.render([shoot = document_.snapshot(), rungs = rungs_, lighter, name = text(shot.name), kind = of(),
+    sheetQueue_.render([shoot = document_.snapshot(), rungs = rungs_, lighter, name = toQt(shot.name), kind = of(),
                         aspect, done](const auto&) -> PictureQueue::Show {
         std::vector<QImage> images;
         for (std::size_t i = 0; i < rungs.size(); ++i)

@@ -38,11 +38,9 @@ void LoupeView::refresh() {
 }
 
 PictureQueue::Work LoupeView::work(std::shared_ptr<imaging::Loupe> loupe, int rays) {
-    return [this, shoot = document_.snapshot(), index = document_.current(),
-            assessment = document_.sharedAssessment(document_.current()), place = place_, loupe = std::move(loupe),
-            rays](const std::function<bool()>& go_on) -> PictureQueue::Show {
-        const auto scene =
-            imaging::scene_of(shoot->kit, shoot->shots[static_cast<std::size_t>(index)], assessment->report);
+    return [this, assessment = document_.sharedAssessment(document_.current()), place = place_,
+            loupe = std::move(loupe), rays](const std::function<bool()>& go_on) -> PictureQueue::Show {
+        const auto scene = imaging::scene_of(assessment->plan, assessment->report);
         if (!scene) return {};
         const auto light =
             loupe->render(*scene, {.centre = place, .width = columns, .height = rows, .rays = rays}, go_on);

@@ -2,6 +2,7 @@
 
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/kit/gear_model.hpp"
 #include "desk/kit/gear_picture.hpp"
 #include "shoot/calibrate.hpp"
@@ -21,8 +22,6 @@
 
 namespace poquito::desk {
 namespace {
-
-QString text(const std::string& t) { return QString::fromStdString(t); }
 
 QString objectNameOf(const char* key, const char* end) {
     return QStringLiteral("gear-%1%2").arg(QLatin1String(key), QLatin1String(end));
@@ -115,7 +114,7 @@ void GearForm::build() {
         QStringList names;
         for (const auto& shot :
              shoot::users_of(document_->shoot(), *kind_, kind_->id(document_->kit(), static_cast<std::size_t>(index_))))
-            names << text(shot);
+            names << toQt(shot);
         users->setVisible(document_->count() > 0);
         users->setText(names.isEmpty() ? tr("No shot uses it.")
                                        : tr("Used by %1.").arg(names.join(QStringLiteral(", "))));
@@ -139,7 +138,7 @@ void GearForm::build() {
                [&](gear::Kit& kit, std::size_t i) { kind_->set_name(kit, i, typed.toStdString()); });
     });
     bindings_.emplace_back([this] {
-        const auto name = text(kind_->name(document_->kit(), static_cast<std::size_t>(index_)));
+        const auto name = toQt(kind_->name(document_->kit(), static_cast<std::size_t>(index_)));
         if (name_->text() != name) name_->setText(name);
     });
     for (const auto& field : kind_->fields) addField(field, grid);
@@ -305,7 +304,7 @@ void GearForm::addCalibrations(QVBoxLayout* column) {
             auto* row = new QHBoxLayout(line);
             row->setContentsMargins(0, 0, 0, 0);
             auto* words =
-                new QLabel(tr("Measured. %1").arg(text(shoot::calibration_text(lens, lens.calibrations[i]))), line);
+                new QLabel(tr("Measured. %1").arg(toQt(shoot::calibration_text(lens, lens.calibrations[i]))), line);
             words->setWordWrap(true);
             row->addWidget(words, 1);
             auto* back = new QPushButton(tr("take back"), line);
@@ -335,13 +334,13 @@ void GearForm::change(const QString& label, const QString& mergeKey,
     problem_->setVisible(problem.has_value());
     if (problem) {
         const auto line = problem->row ? tr(", line %1").arg(*problem->row + 1) : QString();
-        problem_->setText(tr("Not taken. %1%2: %3.").arg(text(problem->key), line, text(problem->text)));
+        problem_->setText(tr("Not taken. %1%2: %3.").arg(toQt(problem->key), line, toQt(problem->text)));
         return;
     }
     const QString key =
         mergeKey.isEmpty()
             ? QString()
-            : QStringLiteral("%1/%2/%3").arg(QLatin1String(kind_->list), text(kind_->id(changed, index)), mergeKey);
+            : QStringLiteral("%1/%2/%3").arg(QLatin1String(kind_->list), toQt(kind_->id(changed, index)), mergeKey);
     std::vector<std::string> fitted;
     document_->edit({label, key}, [&](shoot::Shoot& shoot) {
         act(shoot.kit, index);
@@ -349,7 +348,7 @@ void GearForm::change(const QString& label, const QString& mergeKey,
     });
     if (fitted.empty()) return;
     QStringList names;
-    for (const auto& name : fitted) names << text(name);
+    for (const auto& name : fitted) names << toQt(name);
     Q_EMIT shotsFitted(names);
 }
 

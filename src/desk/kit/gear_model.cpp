@@ -1,20 +1,19 @@
 #include "desk/kit/gear_model.hpp"
 
 #include "desk/base/quantity.hpp"
+#include "desk/base/to_qt.hpp"
 
 namespace poquito::desk {
 namespace {
 
 constexpr int shown_members = 3;  // beside the name
 
-QString text(const std::string& t) { return QString::fromStdString(t); }
-
 }  // namespace
 
 QString cellText(const gear::FieldSpec& spec, const gear::Cell& cell) {
-    if (const auto* number = std::get_if<double>(&cell)) return text(quantityOf(spec).print(*number));
+    if (const auto* number = std::get_if<double>(&cell)) return toQt(quantityOf(spec).print(*number));
     if (const auto* flag = std::get_if<bool>(&cell)) return *flag ? QObject::tr("yes") : QObject::tr("no");
-    if (const auto* words = std::get_if<std::string>(&cell)) return text(*words);
+    if (const auto* words = std::get_if<std::string>(&cell)) return toQt(*words);
     return QStringLiteral("\u2013");
 }
 
@@ -58,7 +57,7 @@ QVariant GearModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid()) return {};
     const auto row = static_cast<std::size_t>(index.row());
     if (index.column() == 0) {
-        if (role == Qt::DisplayRole || role == Qt::ToolTipRole) return text(kind_->name(shown_, row));
+        if (role == Qt::DisplayRole || role == Qt::ToolTipRole) return toQt(kind_->name(shown_, row));
         return {};
     }
     const auto& field = kind_->fields[static_cast<std::size_t>(index.column() - 1)];

@@ -3,6 +3,7 @@
 #include "desk/base/caption.hpp"
 #include "desk/base/file_dialogs.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/kit/gear_form.hpp"
 #include "desk/kit/gear_model.hpp"
 #include "shoot/kit_edit.hpp"
@@ -25,11 +26,7 @@
 #include <QVBoxLayout>
 
 namespace poquito::desk {
-namespace {
-
-QString text(const std::string& t) { return QString::fromStdString(t); }
-
-}  // namespace
+namespace {}  // namespace
 
 KitRoom::KitRoom(Document& shoot, Bag& bag, QWidget* parent)
     : QDialog(parent), shoot_(shoot), bag_(bag), catalogue_(catalogue()) {
@@ -257,9 +254,9 @@ void KitRoom::removePiece() {
     const auto index = current();
     if (!index) return;
     const std::string id = kind().id(document().kit(), *index);
-    const auto name = text(kind().name(document().kit(), *index));
+    const auto name = toQt(kind().name(document().kit(), *index));
     QStringList users;
-    for (const auto& shot : shoot::users_of(document().shoot(), kind(), id)) users << text(shot);
+    for (const auto& shot : shoot::users_of(document().shoot(), kind(), id)) users << toQt(shot);
     std::string replacement;
     if (!users.isEmpty()) {
         const auto chosen = askReplacement(*index, users);
@@ -279,7 +276,7 @@ std::optional<std::string> KitRoom::askReplacement(std::size_t index, const QStr
     box.setWindowTitle(tr("Still in use"));
     auto* column = new QVBoxLayout(&box);
     auto* words = new QLabel(tr("\u201c%1\u201d is used by: %2.")
-                                 .arg(text(kind().name(document().kit(), index)), users.join(QStringLiteral(", "))),
+                                 .arg(toQt(kind().name(document().kit(), index)), users.join(QStringLiteral(", "))),
                              &box);
     words->setWordWrap(true);
     words->setMinimumWidth(360);
@@ -290,8 +287,8 @@ std::optional<std::string> KitRoom::askReplacement(std::size_t index, const QStr
     if (!needed) choice->addItem(tr("they do without"), QString());
     for (std::size_t i = 0; i < kind().count(document().kit()); ++i)
         if (i != index)
-            choice->addItem(tr("they take %1").arg(text(kind().name(document().kit(), i))),
-                            text(kind().id(document().kit(), i)));
+            choice->addItem(tr("they take %1").arg(toQt(kind().name(document().kit(), i))),
+                            toQt(kind().id(document().kit(), i)));
     column->addWidget(choice);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, &box);
     buttons->button(QDialogButtonBox::Ok)->setText(tr("Remove"));
@@ -310,7 +307,7 @@ void KitRoom::copyAcross() {
     if (!index) return;
     Document& other = side_ == Side::bag ? shoot_ : bag_.document();
     const gear::Kit from = document().kit();
-    const auto name = text(kind().name(from, *index));
+    const auto name = toQt(kind().name(from, *index));
     const bool there = gear::find_index(kind(), other.kit(), kind().id(from, *index)).has_value();
     std::vector<std::string> fitted;
     other.edit({side_ == Side::bag ? tr("Put %1 into the shoot").arg(name) : tr("Take %1 into the bag").arg(name)},
@@ -320,7 +317,7 @@ void KitRoom::copyAcross() {
                });
     QString said = there ? tr("\u201c%1\u201d there is now as it is here.").arg(name)
                          : tr("\u201c%1\u201d is there too now.").arg(name);
-    for (const auto& shot : fitted) said += tr(" %1 had to follow.").arg(text(shot));
+    for (const auto& shot : fitted) said += tr(" %1 had to follow.").arg(toQt(shot));
     say(said);
 }
 
@@ -328,14 +325,14 @@ void KitRoom::showCatalogue() {
     QMenu menu(this);
     menu.setObjectName(QStringLiteral("catalogueMenu"));
     for (std::size_t i = 0; i < kind().count(catalogue_); ++i)
-        connect(menu.addAction(text(kind().name(catalogue_, i))), &QAction::triggered, this,
+        connect(menu.addAction(toQt(kind().name(catalogue_, i))), &QAction::triggered, this,
                 [this, i] { takeFromCatalogue(i); });
     menu.exec(catalogueButton_->mapToGlobal(QPoint(0, catalogueButton_->height())));
 }
 
 void KitRoom::takeFromCatalogue(std::size_t index) {
     std::size_t added = 0;
-    document().edit({tr("Take %1 from the catalogue").arg(text(kind().name(catalogue_, index)))},
+    document().edit({tr("Take %1 from the catalogue").arg(toQt(kind().name(catalogue_, index)))},
                     [&](shoot::Shoot& shoot) {
                         added = kind().count(shoot.kit);
                         const auto id = shoot::unique_gear_id(kind(), shoot.kit, kind().id(catalogue_, index));
@@ -355,7 +352,7 @@ void KitRoom::askImport() {
 bool KitRoom::importFrom(const QString& path) {
     auto loaded = storage::load_kit(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
-        say(tr("%1 was not imported. %2").arg(QFileInfo(path).fileName(), text(storage::message(*error))), true);
+        say(tr("%1 was not imported. %2").arg(QFileInfo(path).fileName(), toQt(storage::message(*error))), true);
         return false;
     }
     shoot::Merged merged;
@@ -385,7 +382,7 @@ void KitRoom::askExport() {
 
 bool KitRoom::exportTo(const QString& path) {
     if (const auto error = storage::save_kit(document().kit(), path.toStdString())) {
-        say(tr("Nothing was exported. %1").arg(text(storage::message(*error))), true);
+        say(tr("Nothing was exported. %1").arg(toQt(storage::message(*error))), true);
         return false;
     }
     say(tr("Exported to %1.").arg(QFileInfo(path).fileName()));

@@ -5,6 +5,7 @@
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/ruler_view.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/kit/measure_sketch.hpp"
 #include "optics/train.hpp"
 #include "text/text.hpp"
@@ -31,8 +32,7 @@
 namespace poquito::desk {
 namespace {
 
-QString text(const std::string& t) { return QString::fromStdString(t); }
-QString number(double value, int digits = 4) { return text(text::number_text(value, digits)); }
+QString number(double value, int digits = 4) { return toQt(text::number_text(value, digits)); }
 
 QString withUncertainty(const shoot::Measurement& m) {
     return QStringLiteral("%1 \u00b1 %2").arg(number(m.value), number(m.uncertainty, 2));
@@ -274,7 +274,7 @@ void MeasureDesk::refresh() {
     const auto* record = lens();
     setEnabled(record != nullptr);
     if (!record) return;
-    title_->setText(text(record->name));
+    title_->setText(toQt(record->name));
     refreshRule();
     refreshAperture();
     refreshDistances();
@@ -300,7 +300,7 @@ void MeasureDesk::refreshRule() {
                                   .arg(picture_)
                                   .arg(size.width())
                                   .arg(size.height())
-                                  .arg(text(text::length_text(pitch)), text(shoot::camera_of(kit, *shot).name)));
+                                  .arg(toQt(text::length_text(pitch)), toQt(shoot::camera_of(kit, *shot).name)));
         const double shape = double(std::max(size.width(), size.height())) / std::min(size.width(), size.height());
         const double expected = std::max(sensor.width, sensor.height) / std::min(sensor.width, sensor.height);
         if (std::abs(shape / expected - 1) > 0.02)
@@ -350,7 +350,7 @@ void MeasureDesk::refreshAperture() {
                                           tr("That is %1 stops lost at closest focus.")
                                               .arg(number(2 * std::log2(shown_->value() / optics.max_aperture), 2)))
                                : tr("A working f-number is never below the marked %1.")
-                                     .arg(text(text::f_number_text(optics.max_aperture))));
+                                     .arg(toQt(text::f_number_text(optics.max_aperture))));
     storeAperture_->setEnabled(possible);
 }
 

@@ -2,6 +2,7 @@
 
 #include "desk/base/options.hpp"
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/light/balance_chart.hpp"
 #include "light/continuous.hpp"
 #include "text/text.hpp"
@@ -125,18 +126,17 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
     setRowVisible(sky_, shot.ambient && shot.ambient->kind == AmbientKind::sky);
     const bool could = std::ranges::any_of(document().kit().flashes, &Flash::high_speed_sync);
     highSpeed_->setVisible(could || shot.exposure.high_speed_sync);
-    const auto text = [](const std::string& words) { return QString::fromStdString(words); };
     QString line;
     if (const auto& black = report.light.black_frame; black && report.light.flash) {
         if (black->over <= 0)
             line = tr("Without flash the frame is black: what stays on lies %1 stops under.")
-                       .arg(text(number_text(-*report.light.continuous, 2)));
+                       .arg(toQt(number_text(-*report.light.continuous, 2)));
         else
             line =
                 tr("Without flash the frame is not black, %1 stops. It is from %2, from %3, or from ISO %4; or %5.")
-                    .arg(text(stops_text(*report.light.continuous)),
-                         black->shutter ? text(shutter_text(*black->shutter)) : tr("no shutter within sync"),
-                         text(f_number_text(black->f_number)), text(number_text(black->iso, 3)), tr("darken the room"));
+                    .arg(toQt(stops_text(*report.light.continuous)),
+                         black->shutter ? toQt(shutter_text(*black->shutter)) : tr("no shutter within sync"),
+                         toQt(f_number_text(black->f_number)), toQt(number_text(black->iso, 3)), tr("darken the room"));
     } else if (report.light.continuous) {
         line = tr("No flash: the light that is there makes the exposure.");
     } else if (report.light.flash) {

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "optics/blur_limit.hpp"
 #include "plan/lighting.hpp"
@@ -34,8 +35,6 @@ Columns columns_for(double width) {
 
 /// What cameras offer (common practice).
 bool settable(double iso) { return iso >= 50 && iso <= 102400; }
-
-QString text(const std::string& words) { return QString::fromStdString(words); }
 
 }  // namespace
 
@@ -78,7 +77,7 @@ void FreezeTable::paintEvent(QPaintEvent*) {
     }
     const auto& freeze = *report.freeze;
     const double pitch = optics::pixel_pitch(shoot::sensor_of(document_.kit(), shot->rig));
-    const QString speed = tr("%1 m/s").arg(text(text::number_text(freeze.speed / 1000, 2)));
+    const QString speed = tr("%1 m/s").arg(toQt(text::number_text(freeze.speed / 1000, 2)));
     if (!freeze.light || freeze.rows.empty()) {
         drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("At %1").arg(speed));
         painter.setFont(textFont(11));
@@ -87,15 +86,15 @@ void FreezeTable::paintEvent(QPaintEvent*) {
                          freeze.light ? tr("Its duration table holds none of the settings.")
                                       : tr("No flash with a duration table fires in this shot: the shutter alone would "
                                            "have to be %1.")
-                                            .arg(text(text::shutter_text(freeze.slowest))));
+                                            .arg(toQt(text::shutter_text(freeze.slowest))));
         return;
     }
     const auto& light = shot->lights[*freeze.light];
     drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter,
              elided(textFont(12, QFont::DemiBold),
                     tr("At %1, flash %2: it takes %3 or shorter")
-                        .arg(speed, text(report.light.sources[*freeze.light].label),
-                             text(text::shutter_text(freeze.slowest))),
+                        .arg(speed, toQt(report.light.sources[*freeze.light].label),
+                             toQt(text::shutter_text(freeze.slowest))),
                     width()));
     // ---- columns
     painter.setFont(textFont(11));
@@ -129,9 +128,9 @@ void FreezeTable::paintEvent(QPaintEvent*) {
         painter.setFont(textFont(11, now ? QFont::DemiBold : QFont::Normal));
         painter.setPen(t.ink);
         drawLine(painter, {4, y, power_width, row_height}, Qt::AlignLeft | Qt::AlignVCenter,
-                 text(plan::setting_text(document_.kit(), light, row.power)));
+                 toQt(plan::setting_text(document_.kit(), light, row.power)));
         drawLine(painter, {power_width, y, time_width - 8, row_height}, Qt::AlignRight | Qt::AlignVCenter,
-                 text(text::shutter_text(row.t01)));
+                 toQt(text::shutter_text(row.t01)));
         const double px = row.blur / pitch;
         const bool sharp = px <= wanted * (1 + 1e-9);
         if (bars) {
@@ -143,12 +142,12 @@ void FreezeTable::paintEvent(QPaintEvent*) {
         painter.setPen(bars ? t.ink : sharp ? t.focus : t.caution);
         painter.setFont(textFont(11));
         drawLine(painter, {bars_left - blur_width, y, blur_width - 6, row_height}, Qt::AlignRight | Qt::AlignVCenter,
-                 text(text::number_text(px, 2)));
+                 toQt(text::number_text(px, 2)));
         painter.setPen(t.link);
         drawLine(painter, cell(i, ExposedBy::aperture).adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter,
-                 row.f_number ? text(text::f_number_text(*row.f_number)) : QStringLiteral("\u2013"));
+                 row.f_number ? toQt(text::f_number_text(*row.f_number)) : QStringLiteral("\u2013"));
         drawLine(painter, cell(i, ExposedBy::iso).adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter,
-                 settable(row.iso) ? text(text::number_text(row.iso, 3)) : QStringLiteral("\u2013"));
+                 settable(row.iso) ? toQt(text::number_text(row.iso, 3)) : QStringLiteral("\u2013"));
     }
     const double limit = x_of(wanted), end = head + row_height * static_cast<double>(freeze.rows.size());
     painter.setPen(QPen(t.focus, 1.6));
@@ -166,21 +165,21 @@ void FreezeTable::paintEvent(QPaintEvent*) {
     };
     if (freeze.brightest_that_freezes)
         line(tr("brightest that freezes: %1")
-                 .arg(text(
+                 .arg(toQt(
                      plan::setting_text(document_.kit(), light, freeze.rows[*freeze.brightest_that_freezes].power))));
     else
         line(tr("no setting freezes to %1 px: nearer to its turning point, farther away, or a shorter flash")
-                 .arg(text(text::number_text(wanted, 2))));
+                 .arg(toQt(text::number_text(wanted, 2))));
     if (freeze.landing_inside)
         line(tr("depth of field holds %1 % of where it may come down")
-                 .arg(text(text::number_text(*freeze.landing_inside * 100, 2))));
+                 .arg(toQt(text::number_text(*freeze.landing_inside * 100, 2))));
     if (freeze.second_after)
         line(tr("second drop %1 ms after the first leaves")
-                 .arg(text(text::number_text(*freeze.second_after * 1000, 3))));
+                 .arg(toQt(text::number_text(*freeze.second_after * 1000, 3))));
     if (freeze.burst_time)
         line(tr("repeating flash: shutter %1 or longer, images %2 px apart")
-                 .arg(text(text::shutter_text(*freeze.burst_time)),
-                      text(text::number_text(*freeze.burst_spacing / pitch, 3))));
+                 .arg(toQt(text::shutter_text(*freeze.burst_time)),
+                      toQt(text::number_text(*freeze.burst_spacing / pitch, 3))));
 }
 
 std::optional<std::pair<std::size_t, ExposedBy>> FreezeTable::cellAt(QPointF place) const {

@@ -2,6 +2,7 @@
 
 #include "desk/base/options.hpp"
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/light/patch_view.hpp"
 #include "desk/set/chosen_light.hpp"
 #include "plan/lighting.hpp"
@@ -25,11 +26,7 @@ using namespace text;
 using namespace shoot;
 using namespace plan;
 
-namespace {
-
-QString words(const std::string& text) { return QString::fromStdString(text); }
-
-}  // namespace
+namespace {}  // namespace
 
 TestFrameLeaf::TestFrameLeaf(Document& document, ChosenLight& chosen, QWidget* parent)
     : StationPage(document, parent), chosen_(chosen) {
@@ -149,9 +146,9 @@ void TestFrameLeaf::showFixes(const Shot& shot) {
         fixes_[i]->disconnect(this);
         constexpr double worth_mending = 0.05;  // stops
         fixes_[i]->setEnabled(fix.left_over.has_value() && std::abs(stops_) >= worth_mending);
-        QString label = words(fix.label);
+        QString label = toQt(fix.label);
         if (fix.left_over && std::abs(*fix.left_over) >= 0.05)
-            label += tr(", %1 left").arg(words(stops_text(*fix.left_over)));
+            label += tr(", %1 left").arg(toQt(stops_text(*fix.left_over)));
         fixes_[i]->setText(label);
         fixes_[i]->setAccessibleName(label);
         connect(fixes_[i], &QPushButton::clicked, this, [this, fix] {
@@ -169,8 +166,8 @@ void TestFrameLeaf::showLesson(const Shot& shot, const Report& report) {
     keptIn_->clear();
     if (any) {
         const auto& light = shot.lights[i];
-        keptIn_->addItem(words(unit_name(document().kit(), light)));
-        if (const auto* modifier = modifier_of(document().kit(), light)) keptIn_->addItem(words(modifier->name));
+        keptIn_->addItem(toQt(unit_name(document().kit(), light)));
+        if (const auto* modifier = modifier_of(document().kit(), light)) keptIn_->addItem(toQt(modifier->name));
         keptIn_->setCurrentIndex(std::clamp(kept, 0, keptIn_->count() - 1));
     }
     const auto correction = any ? learned(document().kit(), shot, lesson(shot)) : std::nullopt;
@@ -186,20 +183,19 @@ void TestFrameLeaf::showLesson(const Shot& shot, const Report& report) {
         const auto predicted = predicted_stops(document().kit(), shot);
         if (predicted)
             text = tr("The plan said %1, the frame showed %2 stops. ")
-                       .arg(words(stops_text(*predicted)), words(stops_text(stops_)));
+                       .arg(toQt(stops_text(*predicted)), toQt(stops_text(stops_)));
         if (correction)
             text += tr("Put down to light %1 alone, it gives %2 stops more than its record. ")
-                        .arg(words(report.light.sources[i].label), words(stops_text(*correction)));
+                        .arg(toQt(report.light.sources[i].label), toQt(stops_text(*correction)));
         else if (shot.lights[i].metered)
             text += tr("The camera metered it: that tells of the meter, not of the flash. ");
         else
-            text += tr("Light %1 alone cannot explain that. ").arg(words(report.light.sources[i].label));
+            text += tr("Light %1 alone cannot explain that. ").arg(toQt(report.light.sources[i].label));
         if (calibrated.count > 0)
-            text +=
-                tr("Calibrated by %1: %2 stops%3.")
-                    .arg(words(count_text(calibrated.count, "frame", "frames")), words(stops_text(calibrated.stops)),
-                         calibrated.spread ? tr(" \u00b1 %1").arg(words(number_text(*calibrated.spread, 2)))
-                                           : QString());
+            text += tr("Calibrated by %1: %2 stops%3.")
+                        .arg(toQt(count_text(calibrated.count, "frame", "frames")), toQt(stops_text(calibrated.stops)),
+                             calibrated.spread ? tr(" \u00b1 %1").arg(toQt(number_text(*calibrated.spread, 2)))
+                                               : QString());
         else
             text += tr("So far it goes by its record.");
     }
@@ -219,8 +215,8 @@ void TestFrameLeaf::showShot(const Shot& shot, const Report& report) {
         reading_->setText(
             reading->clipped > 0.005
                 ? tr("Mean %1 % of full scale; %2 % clipped, so it is at least that bright.")
-                      .arg(words(number_text(reading->mean * 100, 2)), words(number_text(reading->clipped * 100, 2)))
-                : tr("Mean %1 % of full scale, nothing clipped.").arg(words(number_text(reading->mean * 100, 2))));
+                      .arg(toQt(number_text(reading->mean * 100, 2)), toQt(number_text(reading->clipped * 100, 2)))
+                : tr("Mean %1 % of full scale, nothing clipped.").arg(toQt(number_text(reading->mean * 100, 2))));
     else
         reading_->setText(tr("Type it, or measure it in the picture: a grey card is surest."));
     showFixes(shot);

@@ -31,7 +31,7 @@ void ShineDrawing::paintEvent(QPaintEvent*) {
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(t.ink);
     painter.drawText(QPointF(0, 13), tr("The face as the lens sees it"));
-    const auto plan = plan::plan_of(document_.kit(), *shot);
+    const auto& plan = document_.assessment()->plan;
     const auto pupil = plan::pupil_point(plan);
     if (report.reflections.empty() || !pupil) return;
     const auto mirror = plan::mirror_of(shot->subject);

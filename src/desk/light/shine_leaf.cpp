@@ -1,6 +1,7 @@
 #include "desk/light/shine_leaf.hpp"
 
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/light/shine_drawing.hpp"
 #include "desk/set/chosen_light.hpp"
 #include "plan/lighting.hpp"
@@ -21,8 +22,6 @@ using namespace shoot;
 using namespace plan;
 
 namespace {
-
-QString words(const std::string& text) { return QString::fromStdString(text); }
 
 /// The modifier of the kit that is nearest to a diameter and not smaller; null where none is.
 const Modifier* large_enough(const Kit& kit, double diameter) {
@@ -66,7 +65,7 @@ void ShineLeaf::setPolished() {
 
 void ShineLeaf::bringIn() {
     const std::size_t i = chosen_.index(*document().shot());
-    const auto place = shown_place(plan_of(document().kit(), *document().shot()), i);
+    const auto place = shown_place(document().assessment()->plan, i);
     if (!place) return;
     document().editShot({tr("Move a light")}, [&](Shot& shot) {
         shot.lights[i].position = {.distance = place->distance,
@@ -107,32 +106,32 @@ void ShineLeaf::showShot(const Shot& shot, const Report& report) {
     const auto& source = report.light.sources[i];
     const double size = shining_diameter(document().kit(), shot.lights[i]);
     const bool round = mirror_of(shot.subject).bulge.has_value();
-    QString line = tr("Light %1, %2 across: ").arg(words(source.label), words(length_text(size)));
+    QString line = tr("Light %1, %2 across: ").arg(toQt(source.label), toQt(length_text(size)));
     if (reflection.mirrored >= 0.995)
         line += tr("the whole face shows it, a clean bright plane. ");
     else if (reflection.mirrored > 0)
-        line += tr("%1 % of the face shows it. ").arg(words(number_text(std::max(reflection.mirrored * 100, 0.1), 2)));
+        line += tr("%1 % of the face shows it. ").arg(toQt(number_text(std::max(reflection.mirrored * 100, 0.1), 2)));
     else if (reflection.marks.empty())
         line += tr("the face does not show it: it stays dark there and keeps its colour. ");
     if (!reflection.marks.empty()) {
         line += reflection.marks.size() > 1 ? tr("Each round part shows %1 marks, ").arg(reflection.marks.size())
                                             : tr("Each round part shows one mark, ");
-        line += tr("%1 wide. ").arg(words(length_text(reflection.marks.front().width)));
+        line += tr("%1 wide. ").arg(toQt(length_text(reflection.marks.front().width)));
     }
     if (reflection.filling)
         line +=
-            tr("To fill the whole face from there it must be %1 across. ").arg(words(length_text(*reflection.filling)));
+            tr("To fill the whole face from there it must be %1 across. ").arg(toQt(length_text(*reflection.filling)));
     else
         line += round ? tr("A round face mirrors half the room: no flat source there fills it; a tent or a dome does. ")
                       : tr("From that side nothing fills the face. ");
     line += tr("The sector on the bench is what the face can show.");
     text_->setText(line);
-    const bool could_show = shown_place(plan_of(document().kit(), shot), i).has_value();
-    bring_->setText(tr("Put %1 where it shows").arg(words(source.label)));
+    const bool could_show = shown_place(document().assessment()->plan, i).has_value();
+    bring_->setText(tr("Put %1 where it shows").arg(toQt(source.label)));
     bring_->setEnabled(could_show);
     const Modifier* modifier = reflection.filling ? large_enough(document().kit(), *reflection.filling) : nullptr;
     fill_->setEnabled(modifier != nullptr && modifier->id != shot.lights[i].modifier.value_or(""));
-    fill_->setText(modifier ? tr("%1 fills it").arg(words(modifier->name)) : tr("No modifier is large enough"));
+    fill_->setText(modifier ? tr("%1 fills it").arg(toQt(modifier->name)) : tr("No modifier is large enough"));
     fill_->setAccessibleName(fill_->text());
 }
 

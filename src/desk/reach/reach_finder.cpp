@@ -3,6 +3,7 @@
 #include "desk/base/caption.hpp"
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/reach/reach_chart.hpp"
 #include "desk/reach/reach_model.hpp"
 #include "shoot/kit_edit.hpp"
@@ -24,8 +25,6 @@
 
 namespace poquito::desk {
 namespace {
-
-QString text(const std::string& t) { return QString::fromStdString(t); }
 
 QLabel* heading(const QString& words, QWidget* parent) {
     auto* label = new QLabel(words, parent);
@@ -284,7 +283,7 @@ void ReachFinder::showResult() {
     progress_->hide();
     cancel_->hide();
     if (std::exchange(again_, false)) return search();
-    space_->setText(text(search::space_text(kit(), wish())));
+    space_->setText(toQt(search::space_text(kit(), wish())));
     if (watcher_.isCanceled() || watcher_.future().resultCount() == 0) {
         summary_->setText(tr("Cancelled."));
         return;
@@ -299,7 +298,7 @@ void ReachFinder::showResult() {
                                 .arg(result.found.size() < result.reached
                                          ? tr("; the best by each order, %L1, are listed").arg(result.found.size())
                                          : QString()));
-    orderLabel_->setText(tr("%1 %2").arg(text(search::left_out_text(result.left_out)), orderText()));
+    orderLabel_->setText(tr("%1 %2").arg(toQt(search::left_out_text(result.left_out)), orderText()));
     orderLabel_->setWordWrap(true);
     chart_->show(result.found, distance_->value());
     model_->show(kit(), std::move(result.found), order_);
@@ -308,8 +307,8 @@ void ReachFinder::showResult() {
     greatest_ = greatest;
     greatestButton_->setVisible(greatest_.has_value());
     greatestText_->setText(greatest_ ? tr("The most it can do: %1 with %2.")
-                                           .arg(text(text::magnification_text(greatest_->magnification)),
-                                                text(search::pieces_text(kit(), search::rig_of(kit(), *greatest_, {}))))
+                                           .arg(toQt(text::magnification_text(greatest_->magnification)),
+                                                toQt(search::pieces_text(kit(), search::rig_of(kit(), *greatest_, {}))))
                                      : tr("It needs a camera and a lens."));
 }
 
@@ -360,9 +359,9 @@ void ReachFinder::showChosen() {
     if (!any) return chosenText_->clear();
     const auto& found = model_->found()[static_cast<std::size_t>(index.row())];
     chosenText_->setText(tr("%1, %2 of gear, ring at %3. %4")
-                             .arg(text(text::magnification_text(found.magnification)),
-                                  text(text::length_text(found.length)), text(text::number_text(found.ring, 2)),
-                                  text(search::cost_text(model_->kit(), found))));
+                             .arg(toQt(text::magnification_text(found.magnification)),
+                                  toQt(text::length_text(found.length)), toQt(text::number_text(found.ring, 2)),
+                                  toQt(search::cost_text(model_->kit(), found))));
 }
 
 void ReachFinder::apply() {
@@ -377,7 +376,7 @@ void ReachFinder::mount(const search::ReachFound& found) {
     // Bellows stand where they were computed, to the last bit of a float; everything else is found again by its size.
     if (!rig.bellows) rig.focus = {.by = shoot::FocusBy::magnification, .value = found.magnification};
     const auto current = static_cast<std::size_t>(document_.current());
-    document_.edit({tr("Mount %1").arg(text(search::pieces_text(from, rig)))}, [&](shoot::Shoot& shoot) {
+    document_.edit({tr("Mount %1").arg(toQt(search::pieces_text(from, rig)))}, [&](shoot::Shoot& shoot) {
         // Gear of the bag comes with it; what the shoot has under that name stays as it is.
         shoot.shots[current].rig = rig;
         for (const auto& kind : gear::gear_kinds())

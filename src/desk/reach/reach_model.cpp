@@ -1,6 +1,7 @@
 #include "desk/reach/reach_model.hpp"
 
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QStringList>
@@ -11,13 +12,11 @@
 namespace poquito::desk {
 namespace {
 
-QString text(const std::string& t) { return QString::fromStdString(t); }
-
 QString piecesOf(const gear::Kit& kit, const search::ReachFound& found, bool nameCamera) {
     const auto rig = search::rig_of(kit, found, {});
-    QString pieces = text(search::pieces_text(kit, rig));
-    if (nameCamera) pieces += QObject::tr("  on %1").arg(text(kit.cameras[found.camera].name));
-    if (rig.crop_mode) pieces += QStringLiteral(", ") + text(*rig.crop_mode);
+    QString pieces = toQt(search::pieces_text(kit, rig));
+    if (nameCamera) pieces += QObject::tr("  on %1").arg(toQt(kit.cameras[found.camera].name));
+    if (rig.crop_mode) pieces += QStringLiteral(", ") + toQt(*rig.crop_mode);
     return pieces;
 }
 
@@ -88,13 +87,13 @@ QVariant ReachModel::data(const QModelIndex& index, int role) const {
         return found.best_trade ? QObject::tr("%1\nA best trade-off: nothing else has both more air and more light.")
                                       .arg(piecesOf(kit_, found, manyCameras_))
                                 : piecesOf(kit_, found, manyCameras_);
-    if (role == Qt::ToolTipRole && index.column() == cost) return text(search::cost_text(kit_, found));
+    if (role == Qt::ToolTipRole && index.column() == cost) return toQt(search::cost_text(kit_, found));
     if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole) return {};
     switch (index.column()) {
         case pieces:
             return piecesOf(kit_, found, manyCameras_);
         case workingDistance:
-            return std::isfinite(found.working_distance) ? text(text::length_text(found.working_distance))
+            return std::isfinite(found.working_distance) ? toQt(text::length_text(found.working_distance))
                                                          : QStringLiteral("\u221e");
         case loss:
             return tr("%1 stops").arg(QString::number(std::max(0.0, found.loss), 'f', 1));

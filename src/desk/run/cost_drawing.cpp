@@ -104,7 +104,6 @@ void CostDrawing::paintCadence(QPainter& painter, const QRectF& area) const {
 }
 
 void CostDrawing::paintCurve(QPainter& painter, const QRectF& area) const {
-    const auto& shot = *document_.shot();
     const auto& report = *document_.report();
     const auto& capture = report.capture;
     const auto& cost = capture.cost;
@@ -115,7 +114,7 @@ void CostDrawing::paintCurve(QPainter& painter, const QRectF& area) const {
              tr("Worst blur between planes, \u00b5m"));
     const QRectF field(area.left() + 38, area.top() + 24, area.width() - 46, area.height() - 24 - 36);
     if (field.height() < 30) return;
-    const auto plan = plan::plan_of(document_.kit(), shot);
+    const auto& plan = document_.assessment()->plan;
     const double span = capture.stack->span.length();
     const double most = std::max({capture.frames, cost.enough_frames, 4.0}) * 1.6;
     const double least = std::max(1.0, std::floor(std::min(capture.frames, cost.enough_frames) / 4));

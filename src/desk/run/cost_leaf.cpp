@@ -2,6 +2,7 @@
 
 #include "desk/base/facts_view.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/cost_drawing.hpp"
 #include "text/text.hpp"
 
@@ -17,8 +18,7 @@ using namespace plan;
 
 namespace {
 
-QString text(const std::string& words) { return QString::fromStdString(words); }
-QString percent(double share) { return QObject::tr("%1 %").arg(text(number_text(share * 100, 3))); }
+QString percent(double share) { return QObject::tr("%1 %").arg(toQt(number_text(share * 100, 3))); }
 
 }  // namespace
 
@@ -77,14 +77,14 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
     const auto& capture = report.capture;
     const auto& cost = capture.cost;
     std::vector<Fact> facts;
-    facts.push_back({tr("Exposures"), text(number_text(cost.exposures, 6)),
+    facts.push_back({tr("Exposures"), toQt(number_text(cost.exposures, 6)),
                      cost.exposures > capture.frames
-                         ? tr("in bursts, for %1").arg(text(count_text(capture.frames, "plane", "planes")))
+                         ? tr("in bursts, for %1").arg(toQt(count_text(capture.frames, "plane", "planes")))
                          : QString()});
-    facts.push_back({tr("At the bench"), text(time_text(cost.seconds)),
-                     cost.stalls > 0 ? tr("%1 waiting for the card").arg(text(time_text(cost.stalls))) : QString(),
+    facts.push_back({tr("At the bench"), toQt(time_text(cost.seconds)),
+                     cost.stalls > 0 ? tr("%1 waiting for the card").arg(toQt(time_text(cost.stalls))) : QString(),
                      cost.stalls > 0 ? theme().caution : QColor()});
-    facts.push_back({tr("Data"), text(data_text(capture.data_mb)),
+    facts.push_back({tr("Data"), toQt(data_text(capture.data_mb)),
                      cost.card_share ? tr("%1 of the room on the card").arg(percent(*cost.card_share))
                                      : tr("room on the card is not in the kit"),
                      cost.card_share.value_or(0) > 1 ? theme().stop : QColor()});
@@ -95,20 +95,20 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
             full += cost.exposures * std::min(source.power, 1.0);
         }
     if (flashes > 0)
-        facts.push_back({tr("Flashes"), text(number_text(flashes, 6)),
-                         tr("charge of %1 at full power").arg(text(number_text(full, 3)))});
+        facts.push_back({tr("Flashes"), toQt(number_text(flashes, 6)),
+                         tr("charge of %1 at full power").arg(toQt(number_text(full, 3)))});
     facts.push_back({tr("Camera battery"), cost.charge_share ? percent(*cost.charge_share) : tr("not in the kit"),
                      QString(), cost.charge_share.value_or(0) > 1 ? theme().stop : QColor()});
     const double work = cost.exposures * (day.sorting + (capture.frames > 1 ? day.combining : 0));
     facts.push_back(
-        {tr("Work afterwards"), text(time_text(work)),
+        {tr("Work afterwards"), toQt(time_text(work)),
          tr("sorting %1%2")
-             .arg(text(time_text(cost.exposures * day.sorting)),
-                  capture.frames > 1 ? tr(", combining %1").arg(text(time_text(cost.exposures * day.combining)))
+             .arg(toQt(time_text(cost.exposures * day.sorting)),
+                  capture.frames > 1 ? tr(", combining %1").arg(toQt(time_text(cost.exposures * day.combining)))
                                      : QString())});
     if (capture.stack && capture.frames > 1)
-        facts.push_back({tr("Has to hold still"), text(time_text(cost.seconds)),
-                         tr("to %1").arg(text(length_text(capture.stack->hold_still))),
+        facts.push_back({tr("Has to hold still"), toQt(time_text(cost.seconds)),
+                         tr("to %1").arg(toQt(length_text(capture.stack->hold_still))),
                          shot.subject.speed > 0 || shot.subject.sway_amplitude > 0 ? theme().caution : QColor()});
     facts_->setFacts(std::move(facts));
     drawing_->update();

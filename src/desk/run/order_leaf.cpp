@@ -1,6 +1,7 @@
 #include "desk/run/order_leaf.hpp"
 
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/day_drawing.hpp"
 #include "text/text.hpp"
 
@@ -23,8 +24,6 @@ using namespace advice;
 using namespace day;
 
 namespace {
-
-QString text(const std::string& words) { return QString::fromStdString(words); }
 
 /// What the order depends on, so that other edits do not search anew.
 std::string key_of(const schedule::Problem& problem) {
@@ -199,7 +198,7 @@ void OrderLeaf::search() {
         return;
     }
     of_ = key;
-    for (const auto& one : shoot.shots) plan.names.push_back(text(one.name));
+    for (const auto& one : shoot.shots) plan.names.push_back(toQt(one.name));
     verdict_->setText(tr("Looking for the best order \u2026"));
     cancel_->setVisible(plan.names.size() > schedule::most_exact);
     apply_->setEnabled(false);
@@ -220,7 +219,7 @@ void OrderLeaf::search() {
         for (std::size_t k = 0; k < made.best.order.size(); ++k)
             made.changes.push_back(
                 k == 0 ? QObject::tr("first")
-                       : text(change_text(change_between(shots[made.best.order[k - 1]], shots[made.best.order[k]]))));
+                       : toQt(change_text(change_between(shots[made.best.order[k - 1]], shots[made.best.order[k]]))));
         return std::move(made);
     }));
 }
@@ -230,7 +229,7 @@ void OrderLeaf::found() {
     drawing_->setPlan(nullptr, -1);
     plan_ = watcher_.result();
     const auto& plan = *plan_;
-    const auto minutes = [](double seconds) { return text(time_text(seconds)); };
+    const auto minutes = [](double seconds) { return toQt(time_text(seconds)); };
     QString words = plan.impossible;
     if (!words.isEmpty()) words += QLatin1Char(' ');
     const bool in_order = std::is_sorted(plan.best.order.begin(), plan.best.order.end());
@@ -239,7 +238,7 @@ void OrderLeaf::found() {
     if (saved > 1) words += tr(", %1 less than in the order given").arg(minutes(saved));
     if (saved < -1) words += tr(", %1 more than in the order given").arg(minutes(-saved));
     if (plan.best.waiting > 1) words += tr(", waiting %1").arg(minutes(plan.best.waiting));
-    words += tr("; over at %1").arg(text(day_time_text(plan.best.finish)));
+    words += tr("; over at %1").arg(toQt(day_time_text(plan.best.finish)));
     if (sooner > 30) words += tr(", %1 sooner").arg(minutes(sooner));
     words += QLatin1Char('.');
     if (!plan.given.feasible() && plan.best.feasible()) words += tr(" The order given misses a fixed time.");

@@ -3,6 +3,7 @@
 #include "desk/base/caption.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/run/stack_bands.hpp"
 #include "desk/shell/document.hpp"
@@ -29,8 +30,6 @@ constexpr double at_once = 0.04;  // s
 
 using run::FrameState;
 using run::Phase;
-
-QString text(const std::string& words) { return QString::fromStdString(words); }
 
 constexpr double edge = 18;  // pixels
 constexpr double strip_height = 96;
@@ -143,7 +142,7 @@ QString RunningView::flashText() const {
 
 QString RunningView::problemText() const {
     const auto status = runs_.status();
-    return status ? text(status->problem) : QString();
+    return status ? toQt(status->problem) : QString();
 }
 
 void RunningView::refresh() {
@@ -167,7 +166,7 @@ void RunningView::refresh() {
     redo_->setEnabled(on);
     if (status) sound(*status);
     setAccessibleDescription(
-        QStringList{text(runs_.plan().shot_name), frameText(), phaseText(), problemText()}.join(QStringLiteral(", ")));
+        QStringList{toQt(runs_.plan().shot_name), frameText(), phaseText(), problemText()}.join(QStringLiteral(", ")));
     update();
 }
 
@@ -210,7 +209,7 @@ const QImage* RunningView::thumbnail(const run::RunStatus& status, std::size_t f
     }
     if (const auto found = thumbnails_.constFind(frame); found != thumbnails_.cend()) return &*found;
     const auto& plan = runs_.plan();
-    QImageReader reader(text((plan.folder / plan.file_of(frame)).string()));
+    QImageReader reader(toQt((plan.folder / plan.file_of(frame)).string()));
     const QSize size = reader.size();
     if (!size.isValid()) return nullptr;
     const int wanted = status.frames.size() <= few_frames ? 640 : 192;
@@ -234,7 +233,7 @@ void RunningView::paintEvent(QPaintEvent*) {
     const double phase_width = lineWidth(title_font, phase);
     painter.setFont(title_font);
     painter.setPen(t.ink);
-    QString title = text(runs_.plan().shot_name);
+    QString title = toQt(runs_.plan().shot_name);
     if (runs_.isTest()) title = tr("Test frames: %1").arg(title);
     drawLine(painter, QRectF(edge, 6, right_edge - edge - phase_width - 24, 56), Qt::AlignLeft | Qt::AlignVCenter,
              elided(title_font, title, right_edge - edge - phase_width - 24));
@@ -266,7 +265,7 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const run:
         // What is wrong, or what to change, in place of the numbers.
         const QString words = runs_.waitsForGear()
                                   ? tr("Next: %1. Change %2.").arg(runs_.nextShot(), runs_.gearToChange())
-                                  : text(status.problem);
+                                  : toQt(status.problem);
         const QRectF box(area.left(), y, area.width(), area.bottom() - y);
         painter.setPen(Qt::NoPen);
         painter.setBrush(runs_.waitsForGear() ? t.linkWash : t.stopWash);
@@ -307,14 +306,14 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const run:
         line(tr("in the log"), logged ? tr("yes") : tr("no"), logged ? t.focus : t.stop);
         return;
     }
-    line(tr("left"), status.seconds_left > 0 ? text(text::time_text(std::ceil(status.seconds_left))) : tr("none"),
+    line(tr("left"), status.seconds_left > 0 ? toQt(text::time_text(std::ceil(status.seconds_left))) : tr("none"),
          t.ink);
     const auto& flash = status.flash_ready_in;
     line(tr("flash"), flashText(), !flash ? t.stop : *flash > at_once ? t.lightText : t.focus);
     const double plane = status.plane;
     line(tr("plane"),
          std::abs(plane) < 1e-9 ? tr("nearest")
-                                : text(text::length_text(std::abs(plane))) + (plane < 0 ? tr(" before") : tr(" deep")),
+                                : toQt(text::length_text(std::abs(plane))) + (plane < 0 ? tr(" before") : tr(" deep")),
          t.focus);
 }
 

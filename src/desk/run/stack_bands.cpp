@@ -12,15 +12,14 @@
 
 namespace poquito::desk {
 
-std::vector<Band> bandsOf(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report) {
+std::vector<Band> bandsOf(const plan::Plan& plan, const plan::Report& report) {
     constexpr std::size_t most = 400;
     std::vector<Band> bands;
-    const auto plan = plan::plan_of(kit, shot);
     const auto frames = plan::stack_frames(plan, report);
     if (frames.empty()) return bands;
     const auto reach_of = [&](const plan::StackFrame& frame) {
         const auto at = frame.ring ? optics::focus_at_ring(plan.train, *frame.ring) : plan.at;
-        return plan::frame_reach(plan, at, shot.exposure.f_number).value_or(plan::FrameReach{});
+        return plan::frame_reach(plan, at, plan.shot.exposure.f_number).value_or(plan::FrameReach{});
     };
     // Between the ends the reach changes evenly enough for a drawing.
     const auto first = reach_of(frames.front()), last = reach_of(frames.back());

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "plan/report.hpp"
+#include "plan/plan.hpp"
 
 #include <QRectF>
 
@@ -18,7 +18,7 @@ struct Band {
     double to = 0;
 };
 /// Of all frames. At most 400: more are not told apart on a screen.
-std::vector<Band> bandsOf(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
+std::vector<Band> bandsOf(const plan::Plan& plan, const plan::Report& report);
 
 /// The subject's section in `field`, `low` to `high` mm of depth across it. Returns how many times as deep as high it
 /// is drawn: 1, to scale.

@@ -66,7 +66,8 @@ void StackDrawing::paintEvent(QPaintEvent*) {
     const auto [low, high] = range();
     const bool stack = shot->capture.mode == shoot::CaptureMode::stack && report->capture.stack;
 
-    const auto bands = report->capture.frame_depth ? bandsOf(document_.kit(), *shot, *report) : std::vector<Band>{};
+    const auto bands =
+        report->capture.frame_depth ? bandsOf(document_.assessment()->plan, *report) : std::vector<Band>{};
     painter.setPen(Qt::NoPen);
     painter.setRenderHint(QPainter::Antialiasing, false);  // upright edges need none, and there may be hundreds
     for (std::size_t i = 0; i < bands.size(); ++i) {

@@ -3,6 +3,7 @@
 #include "desk/base/facts_view.hpp"
 #include "desk/base/options.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/stack_drawing.hpp"
 #include "plan/plan.hpp"
 #include "text/text.hpp"
@@ -24,9 +25,8 @@ using namespace plan;
 
 namespace {
 
-QString text(const std::string& words) { return QString::fromStdString(words); }
-QString mm(double length) { return text(length_text(length)); }
-QString number(double value, int digits = 3) { return text(number_text(value, digits)); }
+QString mm(double length) { return toQt(length_text(length)); }
+QString number(double value, int digits = 3) { return toQt(number_text(value, digits)); }
 QString percent(double share) { return QObject::tr("%1 %").arg(number(share * 100)); }
 
 /// Where a plane lies, in words.
@@ -87,20 +87,20 @@ void add_rail(std::vector<Fact>& facts, const StackReport& stack, const CaptureR
 }
 
 void add_hand(std::vector<Fact>& facts, const HandStack& hand, double frames) {
-    facts.push_back({QObject::tr("A burst"), text(count_text(hand.burst_frames, "frame", "frames")),
+    facts.push_back({QObject::tr("A burst"), toQt(count_text(hand.burst_frames, "frame", "frames")),
                      QObject::tr("%1 for a sharp one at one plane").arg(percent(hand.plane.chance))});
     const bool hopeful = std::isfinite(hand.bursts);
     facts.push_back({QObject::tr("All planes, 95 %"),
-                     hopeful ? text(count_text(hand.bursts, "burst", "bursts")) : QObject::tr("hopeless"), QString(),
+                     hopeful ? toQt(count_text(hand.bursts, "burst", "bursts")) : QObject::tr("hopeless"), QString(),
                      hopeful ? QColor() : theme().stop});
-    facts.push_back({QObject::tr("Sensible by hand"), text(count_text(hand.largest, "frame", "frames")), QString(),
+    facts.push_back({QObject::tr("Sensible by hand"), toQt(count_text(hand.largest, "frame", "frames")), QString(),
                      frames > hand.largest ? theme().caution : QColor()});
     for (std::size_t i = 0; i < hand.braced.size(); ++i) {
         const auto& odds = hand.braced[i];
         facts.push_back(
             {i == 0 ? QObject::tr("One plane, held") : QObject::tr("\u2026 held"),
              std::isfinite(odds.bursts)
-                 ? QObject::tr("%1, %2").arg(percent(odds.chance), text(count_text(odds.bursts, "burst", "bursts")))
+                 ? QObject::tr("%1, %2").arg(percent(odds.chance), toQt(count_text(odds.bursts, "burst", "bursts")))
                  : QObject::tr("no chance"),
              QString::fromUtf8(braces()[i].name)});
     }
@@ -124,7 +124,7 @@ void add_bracket(std::vector<Fact>& facts, const BracketStack& bracket, const Ca
         facts.push_back(
             {bracket.passes.size() > 1 ? QObject::tr("Pass %1 of %2").arg(i + 1).arg(bracket.passes.size())
                                        : QObject::tr("Bracket"),
-             text(count_text(static_cast<double>(pass.frames), "frame", "frames")),
+             toQt(count_text(static_cast<double>(pass.frames), "frame", "frames")),
              QObject::tr("focus %1%2")
                  .arg(place(pass.focus),
                       centre ? QObject::tr("; %1 nearer, %2 further").arg(bracket.before).arg(bracket.behind)
@@ -207,7 +207,7 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
     settle_ = addQuantity(
         group, {"settleField", tr("Settle"), tr("Rest after each move, before the exposure")},
         secondsQuantity(text::range::seconds),
-        [this](const Shot& s) { return s.capture.settle.value_or(default_settle(plan_of(this->document().kit(), s))); },
+        [](const Shot& s) { return s.capture.settle.value_or(default_settle(s.capture.mover)); },
         [](Shot& s, double v) { s.capture.settle = v; });
     stackOnly_.push_back(settle_);
     interval_ = addQuantity(

@@ -24,7 +24,7 @@ void StepsChart::paintEvent(QPaintEvent*) {
     const auto* shot = document_.shot();
     if (!shot) return;
     const Theme& t = theme();
-    const auto plan = plan::plan_of(document_.kit(), *shot);
+    const auto& plan = document_.assessment()->plan;
     const auto& report = *document_.report();
     const double rate = std::abs(plan::travel_per_ring(plan.train, plan.at.ring));
     QPainter painter(this);

@@ -1,6 +1,7 @@
 #include "desk/run/steps_leaf.hpp"
 
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/band_desk.hpp"
 #include "desk/run/steps_chart.hpp"
 #include "devices/clock.hpp"
@@ -23,11 +24,7 @@ using namespace gear;
 using namespace shoot;
 using namespace plan;
 
-namespace {
-
-QString text(const std::string& words) { return QString::fromStdString(words); }
-
-}  // namespace
+namespace {}  // namespace
 
 StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* left = addColumn(5);
@@ -103,12 +100,12 @@ void StepsLeaf::editCamera(const QString& label, const std::function<void(Camera
 void StepsLeaf::enter() {
     const auto* shot = document().shot();
     if (!shot) return;
-    const auto plan = plan_of(document().kit(), *shot);
+    const auto& plan = document().assessment()->plan;
     const auto step = ring_step_of(plan.train, plan.at.ring, travel_->value(), std::max(2.0, frames_->value()));
     if (!step || !(*step > 0) || *step > 1)
         return Q_EMIT problemFound(tr("From this focus the ring cannot take the plane %1 further away: was it another "
                                       "magnification?")
-                                       .arg(text(length_text(travel_->value()))));
+                                       .arg(toQt(length_text(travel_->value()))));
     editCamera(tr("Enter a step reading"), [&](Camera& camera) {
         camera.step_readings.push_back({.lens = shot->rig.lens,
                                         .setting = setting_->value(),
@@ -140,7 +137,7 @@ void StepsLeaf::remove() {
 void StepsLeaf::fromPictures() {
     const auto* shot = document().shot();
     if (!shot) return;
-    const auto plan = plan_of(document().kit(), *shot);
+    const auto& plan = document().assessment()->plan;
     auto* desk = new BandDesk(std::max(plan.sensor.width, plan.sensor.height), plan.at.magnification, this);
     desk->setAttribute(Qt::WA_DeleteOnClose);
     connect(desk, &QDialog::accepted, this, [this, desk] {
@@ -155,12 +152,12 @@ void StepsLeaf::showReadings(std::vector<StepReading> readings) {
     table_->setRowCount(static_cast<int>(shown_.size()));
     for (int row = 0; row < table_->rowCount(); ++row) {
         const auto& reading = shown_[static_cast<std::size_t>(row)];
-        const QString cells[] = {text(number_text(reading.setting)), text(f_number_text(reading.f_number)),
-                                 text(number_text(reading.frames, 5)), text(number_text(reading.travel, 3))};
+        const QString cells[] = {toQt(number_text(reading.setting)), toQt(f_number_text(reading.f_number)),
+                                 toQt(number_text(reading.frames, 5)), toQt(number_text(reading.travel, 3))};
         for (int column = 0; column < 4; ++column) {
             auto* item = new QTableWidgetItem(cells[column]);
             item->setTextAlignment(Qt::AlignCenter);
-            item->setToolTip(tr("at %1, %2").arg(text(magnification_text(reading.magnification)), text(reading.time)));
+            item->setToolTip(tr("at %1, %2").arg(toQt(magnification_text(reading.magnification)), toQt(reading.time)));
             table_->setItem(row, column, item);
         }
     }
@@ -168,7 +165,7 @@ void StepsLeaf::showReadings(std::vector<StepReading> readings) {
 }
 
 void StepsLeaf::showShot(const Shot& shot, const Report& report) {
-    const auto plan = plan_of(document().kit(), shot);
+    const auto& plan = document().assessment()->plan;
     settings_->setValue(plan.camera.bracket.step_settings);
     if (shotShown_ != shot.id) {
         shotShown_ = shot.id;
@@ -185,14 +182,14 @@ void StepsLeaf::showShot(const Shot& shot, const Report& report) {
                     ? tr("Until a rule is read, frames are counted by the rule, and the camera's steps are a guess.")
                     : tr("This camera names no widths of step.");
     } else {
-        words = tr("Read to within %1 %.").arg(text(number_text(fit->spread * 100, 2)));
+        words = tr("Read to within %1 %.").arg(toQt(number_text(fit->spread * 100, 2)));
         if (!fit->setting_fitted) words += tr(" One setting only: others are taken in proportion.");
         if (!fit->stop_fitted) words += tr(" One stop only.");
         const auto& stack = report.capture.stack;
         if (stack && stack->bracket && stack->bracket->choice)
             words += tr(" Here: setting %1, %2.")
-                         .arg(text(number_text(stack->bracket->choice->setting)),
-                              text(count_text(report.capture.frames, "frame", "frames")));
+                         .arg(toQt(number_text(stack->bracket->choice->setting)),
+                              toQt(count_text(report.capture.frames, "frame", "frames")));
     }
     verdict_->setText(words);
     chart_->update();

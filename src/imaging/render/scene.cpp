@@ -73,7 +73,7 @@ void place_subject(Scene& scene, const Plan& plan) {
     const auto& subject = plan.shot.subject;
     const double offset = plan.shot.sharpness.focus_offset;
     const auto surface = std::make_shared<const Surface>(subject);
-    const Viewpoint view(plan.kit, plan.shot);
+    const Viewpoint view(plan);
     const double m = plan.at.magnification, half_width = subject.width / 2, half_height = subject.height / 2;
     const Skin skin{.albedo = albedo_of(subject.colour, subject.reflectance),
                     .coarsest = std::max(subject.width, subject.height) / 5};
@@ -200,7 +200,7 @@ void place_background(Scene& scene, const Plan& plan, const Report& report) {
     const double level = report.light.background ? 0.18 * std::exp2(*report.light.background) : 0;
     Rgba light = albedo_of(background.colour, level);
     // What a millimetre of the background measures at the sensor, by perspective through the middle of the pupil.
-    const Viewpoint view(plan.kit, plan.shot);
+    const Viewpoint view(plan);
     const double scale = view.place({1, 0, scene.background_depth + plan.shot.sharpness.focus_offset}).x;
     if (background.kind == BackgroundKind::scene && level > 0 && scale > 0)
         place_scenery(scene, background, light, scale);
@@ -228,7 +228,11 @@ std::optional<double> depth_of_disc(const LensBlur& lens, double diameter, bool 
 }
 
 std::optional<Scene> scene_of(const Kit& kit, const Shot& shot, const Report& report) {
-    const Plan plan = plan_of(kit, shot);
+    return scene_of(plan_of(kit, shot), report);
+}
+
+std::optional<Scene> scene_of(const Plan& plan, const Report& report) {
+    const Shot& shot = plan.shot;
     if (!(plan.at.magnification > 0)) return std::nullopt;
     Scene scene{.lens = {.imaging = imaging_of(plan, shot.exposure.f_number), .wavelength = shot.sharpness.wavelength},
                 .frame_width = plan.sensor.width,
@@ -276,8 +280,8 @@ Rgba lit(const Scene& scene, const Fragment& fragment) {
     return fragment.albedo * diffuse * (1 - scene.gloss) + scene.gloss * shine;
 }
 
-Viewpoint::Viewpoint(const Kit& kit, const Shot& shot) {
-    const Plan plan = plan_of(kit, shot);
+Viewpoint::Viewpoint(const Plan& plan) {
+    const Shot& shot = plan.shot;
     if (!(plan.at.magnification > 0)) return;
     magnification_ = plan.at.magnification;
     focus_ = shot.sharpness.focus_offset;

@@ -53,8 +53,8 @@ double least_step(const gear::Rail& rail) {
     return std::max(1.0, std::ceil(rail.step / motor - as_good_as_whole)) * motor;
 }
 
-double default_settle(const Plan& plan) {
-    switch (plan.shot.capture.mover) {
+double default_settle(shoot::Mover mover) {
+    switch (mover) {
         case shoot::Mover::rail:
             return 1;
         case shoot::Mover::ring:
@@ -452,7 +452,7 @@ void report_cost(const Plan& plan, CaptureReport& report) {
         const gear::Rail* rail = shot.rig.rail ? gear::find_gear(plan.kit.rails, *shot.rig.rail) : nullptr;
         cadence.move = *report.step / (rail ? rail->speed : gear::Rail{}.speed);
     }
-    if (stack) cadence.settle = capture.settle.value_or(default_settle(plan));
+    if (stack) cadence.settle = capture.settle.value_or(default_settle(capture.mover));
     const double at_rest = std::max(cadence.move + cadence.settle, report.recycle);
     cadence.frame = std::max(report.interval, cadence.exposure + at_rest);
     if (by_hand) cadence.frame = std::max(1 / capture.hand.frames_per_second, cadence.exposure + report.recycle);

@@ -91,7 +91,7 @@ TEST_CASE("the bench's depth slice and the finder agree to the pixel", "[desk][f
     REQUIRE(frame);
     // What the finder outlines as sharp is what lies between the two planes that the bench draws: its own scale times
     // the report's near and far.
-    const imaging::Viewpoint view(person.document().kit(), person.shot());
+    const imaging::Viewpoint view(person.document().assessment()->plan);
     const shoot::Surface surface(person.shot().subject);
     const int width = frame->light.width, height = frame->light.height;
     const double pitch = shoot::sensor_of(person.document().kit(), person.shot().rig).width / width;

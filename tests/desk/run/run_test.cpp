@@ -394,7 +394,7 @@ TEST_CASE("the drawing's bands touch each other, and gap where the rail is too c
     person.window().openDemo();
     person.selectShot(QStringLiteral("Tide brooch"));
     const auto gaps = [&] {
-        const auto bands = desk::bandsOf(person.document().kit(), person.shot(), person.report());
+        const auto bands = desk::bandsOf(person.document().assessment()->plan, person.report());
         int count = 0;
         for (std::size_t i = 1; i < bands.size(); ++i) count += bands[i].from > bands[i - 1].to + 1e-9;
         CHECK(bands.size() == static_cast<std::size_t>(person.report().capture.frames));
@@ -515,7 +515,7 @@ TEST_CASE("the shots are put into the order that costs least, and back", "[desk]
     CHECK(person.text(QStringLiteral("orderVerdict")).contains(QStringLiteral("No order is better")));
     const auto before = person.document().shoot().shots;
     const auto best = leaf->plan()->best;
-    CHECK(day::better(leaf->plan()->problem, best, leaf->plan()->given));
+    CHECK(schedule::better(leaf->plan()->problem, best, leaf->plan()->given));
     const std::string selected = person.shot().id;
     person.click(QStringLiteral("applyOrderButton"));
     for (std::size_t k = 0; k < best.order.size(); ++k)

@@ -28,7 +28,9 @@ double working_f_number(const Plan& plan, double marked_f_number);
 /// The plan's optics at another marked stop. Magnification above 0.
 optics::Imaging imaging_of(const Plan& plan, double marked_f_number);
 
+/// mm at the sensor, by the shot's rule; or by another.
 double blur_limit(const Plan& plan);
+double blur_limit(const optics::Sensor& sensor, const shoot::Sharpness& sharpness);
 
 /// mm from the plane of focus to the background; 0 where the focus lies behind it. The shot has one.
 double background_behind_focus(const shoot::Shot& shot);

@@ -5,6 +5,7 @@ namespace poquito::shoot {
 
 struct HandHeld;
 struct Light;
+enum class Mover;
 struct Rig;
 struct RunRecord;
 struct Shoot;

@@ -4,6 +4,7 @@
 #include "imaging/raster.hpp"
 #include "imaging/render/shadow.hpp"
 #include "optics/depth.hpp"
+#include "plan/plan.hpp"
 #include "plan/report.hpp"
 
 #include <functional>
@@ -69,6 +70,7 @@ struct Scene {
 };
 
 /// The plan as a scene; empty where it is focused at infinity and nothing has a size.
+std::optional<Scene> scene_of(const plan::Plan& plan, const plan::Report& report);
 std::optional<Scene> scene_of(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
 
 /// Light that a fragment sends to the camera.
@@ -77,7 +79,7 @@ Rgba lit(const Scene& scene, const Fragment& fragment);
 /// The place of a point of the subject in the picture, and back. Points as shoot::Surface gives them.
 class Viewpoint {
   public:
-    Viewpoint(const gear::Kit& kit, const shoot::Shot& shot);
+    explicit Viewpoint(const plan::Plan& plan);
     shoot::ViewRay ray(Place place) const;
     Place place(const shoot::Point3& point) const;
 

@@ -173,7 +173,7 @@ double bursts_for_all(const SwayOdds& odds, double planes);
 inline constexpr double most_bursts = 10;  // that anyone takes of one subject by hand (common practice)
 
 /// s that a camera is at rest after a move before it exposes (common practice).
-double default_settle(const Plan& plan);
+double default_settle(shoot::Mover mover);
 
 /// Waits for a full buffer: frames every `interval` s, each `write` s to the card, `buffer` frames of room. The time of
 /// the last frame's exposure after the first one's.
