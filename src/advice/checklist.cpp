@@ -20,12 +20,12 @@ std::string bracket_text(const plan::Plan& plan, const plan::Report& report) {
         return fmt::format("Rail: {} frames, {} a step, backlash taken up, begun in front of the nearest point", frames,
                            step);
     if (plan.shot.capture.mover == shoot::Mover::hand) {
-        const auto& hand = *report.capture.stack->hand;
+        const auto& hand = *report.capture.stack->hand();
         return fmt::format("Bursts of {} through {} planes, {} bursts", text::number_text(hand.burst_frames, 4), frames,
                            text::number_text(hand.bursts, 3));
     }
     const bool centre = plan.camera.bracket.start == gear::BracketStart::centre;
-    if (const auto& bracket = report.capture.stack->bracket; bracket && bracket->choice)
+    if (const auto* bracket = report.capture.stack->bracket(); bracket && bracket->choice)
         return fmt::format("Focus bracketing really on: {} frames, step setting {}; this camera begins at the {}",
                            frames, text::number_text(bracket->choice->setting, 3), centre ? "centre" : "nearest point");
     return fmt::format("Focus bracketing really on: {} frames, {} a step; this camera begins at the {}", frames, step,

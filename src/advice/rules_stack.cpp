@@ -16,10 +16,6 @@ const plan::StackReport* stack_of(const plan::Report& report) {
     return report.capture.frames > 1 && report.capture.stack ? &*report.capture.stack : nullptr;
 }
 
-const gear::Rail* rail_of(const plan::Plan& plan) {
-    return plan.shot.rig.rail ? gear::find_gear(plan.kit.rails, *plan.shot.rig.rail) : nullptr;
-}
-
 /// The first stop, stepping down, that keeps the stack within so many frames and its Airy disc within twice the limit.
 std::optional<double> stop_within(const plan::Plan& plan, const plan::Report& report, double frames) {
     const double airy_per_f_number = report.sharpness.airy_diameter / plan.shot.exposure.f_number;
@@ -41,7 +37,7 @@ std::optional<Remedy> stop_down_to(const plan::Plan& plan, const std::optional<d
 Found frames_above_bracket(const plan::Plan& plan, const plan::Report& report) {
     const double frames = report.capture.frames;
     if (frames <= plan.camera.bracket.max_frames || plan.shot.capture.mover == shoot::Mover::hand) return {};
-    if (plan.shot.capture.mover == shoot::Mover::rail && rail_of(plan)) return {};  // it moves as often as it is told
+    if (plan.shot.capture.mover == shoot::Mover::rail && plan.rail) return {};  // it moves as often as it is told
     const double most = std::max(2, plan.camera.bracket.max_frames);
     const double passes = std::ceil((frames - 1) / (most - 1));  // each repeats the last frame of the one before it
     return Finding{
@@ -86,7 +82,7 @@ Found ring_cannot_step(const plan::Plan& plan, const plan::Report& report) {
     const bool near_unity = std::abs(report.optics.magnification - 1) < 0.1;
     if (near_unity)
         return Finding{"The focus ring cannot make this stack: near 1:1 it hardly moves the plane of focus.", to_rail};
-    const auto& missing = capture.stack->ring_short;
+    const auto* missing = capture.stack->out_of_reach();
     if (missing && missing->in_front > 0) {
         auto back = from_closest(plan, report);
         return Finding{fmt::format("The focus ring cannot make this stack: a lens at closest focus goes no nearer, and "
@@ -99,7 +95,7 @@ Found ring_cannot_step(const plan::Plan& plan, const plan::Report& report) {
 
 Found steps_unmeasured(const plan::Plan& plan, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    if (!stack || !stack->bracket || !stack->bracket->unmeasured) return {};
+    if (!stack || !stack->bracket() || !stack->bracket()->unmeasured) return {};
     return Finding{
         fmt::format("{} numbers its steps 1 to {} and does not say how wide they are with this lens: "
                     "photograph a tilted rule and enter what it shows (Run, Step sizes).",
@@ -108,7 +104,7 @@ Found steps_unmeasured(const plan::Plan& plan, const plan::Report& report) {
 
 Found steps_too_coarse(const plan::Plan& plan, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    if (!stack || !stack->bracket || !stack->bracket->too_coarse) return {};
+    if (!stack || !stack->bracket() || !stack->bracket()->too_coarse) return {};
     return Finding{
         fmt::format("The narrowest step of {} is wider than the {} of the plan.", plan.camera.name,
                     text::length_text(*report.capture.by_rule.step)),
@@ -117,7 +113,7 @@ Found steps_too_coarse(const plan::Plan& plan, const plan::Report& report) {
 
 Found steps_of_other_stop(const plan::Plan&, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    if (!stack || !stack->bracket || !stack->bracket->choice || !stack->bracket->choice->stop_unknown) return {};
+    if (!stack || !stack->bracket() || !stack->bracket()->choice || !stack->bracket()->choice->stop_unknown) return {};
     return Finding{
         "The steps were measured at another stop only; many cameras widen them as the lens is stopped down. "
         "Measure this stop too."};
@@ -127,36 +123,38 @@ Found steps_of_other_stop(const plan::Plan&, const plan::Report& report) {
 
 Found rail_too_short(const plan::Plan& plan, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    const gear::Rail* rail = rail_of(plan);
-    if (!stack || !stack->rail || !rail || stack->rail->spare >= 0) return {};
+    const gear::Rail* rail = plan.rail;
+    if (!stack || !stack->rail() || !rail || stack->rail()->spare >= 0) return {};
     return Finding{fmt::format("The stack travels {}; {} goes no further than {}.",
-                               text::length_text(stack->rail->travel), rail->name, text::length_text(rail->travel))};
+                               text::length_text(stack->rail()->travel), rail->name, text::length_text(rail->travel))};
 }
 
 Found rail_too_coarse(const plan::Plan& plan, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    const gear::Rail* rail = rail_of(plan);
-    if (!stack || !stack->rail || !rail || *report.capture.by_rule.step >= stack->rail->unit * (1 - 1e-9)) return {};
+    const gear::Rail* rail = plan.rail;
+    if (!stack || !stack->rail() || !rail || *report.capture.by_rule.step >= stack->rail()->unit * (1 - 1e-9))
+        return {};
     return Finding{
         fmt::format("The stack steps {}; the least that {} can be set to is {}: there will be gaps.",
-                    text::length_text(*report.capture.by_rule.step), rail->name, text::length_text(stack->rail->unit)),
-        stop_down_to(plan, stop_within(plan, report, std::floor(stack->span.length() / stack->rail->unit)))};
+                    text::length_text(*report.capture.by_rule.step), rail->name,
+                    text::length_text(stack->rail()->unit)),
+        stop_down_to(plan, stop_within(plan, report, std::floor(stack->span.length() / stack->rail()->unit)))};
 }
 
 Found lens_meets_subject(const plan::Plan&, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    if (!stack || !stack->rail || !stack->rail->clearance || *stack->rail->clearance >= 0) return {};
+    if (!stack || !stack->rail() || !stack->rail()->clearance || *stack->rail()->clearance >= 0) return {};
     return Finding{
         fmt::format("On the way to the last frame the front of the lens runs {} into the nearest point: work "
                     "from further away, or only as deep as there is room.",
-                    text::length_text(-*stack->rail->clearance))};
+                    text::length_text(-*stack->rail()->clearance))};
 }
 
 Found lens_comes_near(const plan::Plan&, const plan::Report& report) {
     const auto* stack = stack_of(report);
     constexpr double near = 10;  // mm, within which lamps no longer reach and a slip touches (common practice)
-    if (!stack || !stack->rail || !stack->rail->clearance) return {};
-    const double clearance = *stack->rail->clearance;
+    if (!stack || !stack->rail() || !stack->rail()->clearance) return {};
+    const double clearance = *stack->rail()->clearance;
     if (clearance < 0 || clearance >= near) return {};
     return Finding{fmt::format("At the last frame the front of the lens is {} from the nearest point.",
                                text::length_text(clearance))};
@@ -166,8 +164,8 @@ Found lens_comes_near(const plan::Plan&, const plan::Report& report) {
 
 Found too_many_by_hand(const plan::Plan& plan, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    if (!stack || !stack->hand || report.capture.frames <= stack->hand->largest) return {};
-    const auto& braced = stack->hand->braced;
+    if (!stack || !stack->hand() || report.capture.frames <= stack->hand()->largest) return {};
+    const auto& braced = stack->hand()->braced;
     // Of those that are as good as each other the one that is least trouble, which stands first.
     constexpr double as_good = 1e-6;
     const double most = std::ranges::max(braced, {}, &plan::SwayOdds::chance).chance;
@@ -176,7 +174,7 @@ Found too_many_by_hand(const plan::Plan& plan, const plan::Report& report) {
         braced.begin();
     return Finding{
         fmt::format("{} frames by hand have little chance; {} are sensible. Brace ({}), or put it on a tripod.",
-                    text::number_text(report.capture.frames, 9), text::number_text(stack->hand->largest, 9),
+                    text::number_text(report.capture.frames, 9), text::number_text(stack->hand()->largest, 9),
                     plan::braces()[static_cast<std::size_t>(best)].name),
         remedy(plan, "Move the camera on a rail", [](shoot::Shot& shot) { shot.capture.mover = shoot::Mover::rail; })};
 }

@@ -137,7 +137,14 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
             {.depth = span_of(plan).length(), .frame_depth = *depth.depth, .overlap = capture.overlap});
         by_rule.step = steps.step;
         by_rule.frames = steps.frames;
-        report_stack(plan, report);
+        auto made = make_stack(plan, {.step = steps.step, .frames = steps.frames, .frame_depth = *depth.depth});
+        report.step = made.step;
+        report.frames = made.frames;
+        report.ring_travel = made.ring_travel;
+        report.viewpoint_change = made.viewpoint_change;
+        const double nearest = -plan.extent.depth / 2 - shot.sharpness.focus_offset;  // from the planned plane
+        report.travel = optics::FocusTravel{.first = made.stack.first + nearest, .last = made.stack.last + nearest};
+        report.stack = std::move(made.stack);
     }
     for (const auto& source : light.sources) report.recycle = std::max(report.recycle, source.recycle);
     const double shutter = shot.exposure.shutter;
@@ -146,7 +153,8 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     const double wait = std::max(report.recycle, capture.interval.value_or(0) - shutter);
     by_rule.duration = by_rule.frames * shutter + (by_rule.frames - 1) * wait;
     by_rule.data_mb = by_rule.frames * plan.camera.frame_mb;
-    report_cost(plan, report);
+    report.cost = cost_of(plan, report);
+    report.data_mb = report.cost.exposures * plan.camera.frame_mb;
     report.paced_duration = report.cost.seconds;
     return report;
 }

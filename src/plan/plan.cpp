@@ -12,6 +12,8 @@ Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot) {
               .camera = shoot::camera_of(kit, shot),
               .lens = shoot::lens_of(kit, shot),
               .sensor = shoot::sensor_of(kit, shot.rig),
+              .rail = shot.rig.rail ? gear::find_gear(kit.rails, *shot.rig.rail) : nullptr,
+              .front_lens = shot.rig.front_lens ? gear::find_gear(kit.lenses, shot.rig.front_lens->lens) : nullptr,
               .train = shoot::train_of(kit, shot.rig),
               .found = {},
               .at = {},
@@ -37,8 +39,7 @@ double front_diameter(const Plan& plan) {
     constexpr double mount = 60;  // mm, outer diameter of the mount end of an interchangeable lens (common practice)
     const auto& rig = plan.shot.rig;
     if (!rig.reversing_ring && !rig.front_lens) return plan.lens.optics.front_diameter;
-    const gear::Lens* outer = rig.front_lens ? gear::find_gear(plan.kit.lenses, rig.front_lens->lens) : nullptr;
-    return std::min(mount, (outer ? outer : &plan.lens)->optics.front_diameter);
+    return std::min(mount, (plan.front_lens ? plan.front_lens : &plan.lens)->optics.front_diameter);
 }
 
 double blur_limit(const Plan& plan) { return blur_limit(plan.sensor, plan.shot.sharpness); }

@@ -41,13 +41,13 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
         if (frame.rail) made.rail = frame.plane - planned;
         run.frames.push_back(made);
     }
-    if (report.capture.stack && report.capture.stack->hand) {
+    if (report.capture.stack && report.capture.stack->hand()) {
         // Bursts while the camera sways: where each frame will be focused nobody knows, only where the middle is.
         const auto exposures = static_cast<std::size_t>(std::min(cost.exposures, plan::most_frames));
         run.frames.assign(exposures, {.plane = planned, .rail = std::nullopt, .ring = std::nullopt});
         run.interval = std::max(run.interval, 1 / shot.capture.hand.frames_per_second);
     }
-    if (report.capture.stack && report.capture.stack->rail) run.take_up = report.capture.stack->rail->take_up;
+    if (report.capture.stack && report.capture.stack->rail()) run.take_up = report.capture.stack->rail()->take_up;
     for (std::size_t i = 0; i < shot.lights.size(); ++i)
         if (!shot.lights[i].lamp)
             run.powers.push_back(report.light.sources[i].suggested_power.value_or(report.light.sources[i].power));

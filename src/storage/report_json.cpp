@@ -115,7 +115,7 @@ Json write_stack(const StackReport& stack) {
                  {"rail", nullptr},
                  {"hand", nullptr},
                  {"bracket", nullptr}};
-    if (const auto& ring = stack.ring)
+    if (const auto* ring = stack.ring())
         json["ring"] = {{"first", json_number(ring->first_ring)},
                         {"last", json_number(ring->last_ring)},
                         {"step", json_number(ring->ring_step)},
@@ -124,16 +124,16 @@ Json write_stack(const StackReport& stack) {
                         {"image_travel_mm", json_number(ring->image_travel)},
                         {"room_in_front_mm", json_number(ring->room_in_front)},
                         {"room_behind_mm", json_number(ring->room_behind)}};
-    if (const auto& rail = stack.rail)
+    if (const auto* rail = stack.rail())
         json["rail"] = {{"unit_mm", json_number(rail->unit)},     {"units", json_number(rail->units)},
                         {"turns", json_number(rail->turns)},      {"take_up_mm", json_number(rail->take_up)},
                         {"travel_mm", json_number(rail->travel)}, {"clearance_mm", json_number(rail->clearance)}};
-    if (const auto& hand = stack.hand)
+    if (const auto* hand = stack.hand())
         json["hand"] = {{"burst_frames", json_number(hand->burst_frames)},
                         {"plane", write_odds(hand->plane)},
                         {"bursts", json_number(hand->bursts)},
                         {"largest_frames", json_number(hand->largest)}};
-    if (stack.bracket) json["bracket"] = write_bracket(*stack.bracket);
+    if (stack.bracket()) json["bracket"] = write_bracket(*stack.bracket());
     return json;
 }
 

@@ -191,36 +191,36 @@ std::string frame_rows(const Shot& shot, const Report& report) {
                                plane < 0 ? "in front of" : "behind");
         };
         std::string step = length_text(*capture.step);
-        if (stack.rail) {
+        if (stack.rail()) {
             step += " of rail";
-            if (stack.rail->motor)
-                step += fmt::format(", {} motor steps", number_text(stack.rail->units, 6));
-            else if (stack.rail->turns)
-                step += fmt::format(", {} turns", number_text(*stack.rail->turns, 3));
+            if (stack.rail()->motor)
+                step += fmt::format(", {} motor steps", number_text(stack.rail()->units, 6));
+            else if (stack.rail()->turns)
+                step += fmt::format(", {} turns", number_text(*stack.rail()->turns, 3));
         }
-        if (stack.ring)
-            step += fmt::format(" at the subject, {:.3g} % of the ring's travel", stack.ring->ring_step * 100);
-        if (stack.bracket && stack.bracket->choice)
-            step += fmt::format(", step setting {}", number_text(stack.bracket->choice->setting));
+        if (stack.ring())
+            step += fmt::format(" at the subject, {:.3g} % of the ring's travel", stack.ring()->ring_step * 100);
+        if (stack.bracket() && stack.bracket()->choice)
+            step += fmt::format(", step setting {}", number_text(stack.bracket()->choice->setting));
         rows += row("Step", step);
         rows += row("Planes", fmt::format("first {}, last {}", place(stack.first), place(stack.last)));
         if (shot.capture.slice)
             rows +=
                 row("Slice", fmt::format("from {} to {} behind the nearest point",
                                          length_text(shot.capture.slice->from), length_text(shot.capture.slice->to)));
-        if (stack.hand && std::isfinite(stack.hand->bursts))
-            rows += row("By hand", fmt::format("{} of {}", count_text(stack.hand->bursts, "burst", "bursts"),
-                                               count_text(stack.hand->burst_frames, "frame", "frames")));
-        if (stack.bracket && stack.bracket->passes.size() > 1)
-            for (std::size_t i = 0; i < stack.bracket->passes.size(); ++i)
-                rows +=
-                    row(fmt::format("Pass {}", i + 1),
-                        fmt::format("{}, focus {}",
-                                    count_text(static_cast<double>(stack.bracket->passes[i].frames), "frame", "frames"),
-                                    place(stack.bracket->passes[i].focus)));
-        if (stack.rail && stack.rail->take_up > 0)
+        if (stack.hand() && std::isfinite(stack.hand()->bursts))
+            rows += row("By hand", fmt::format("{} of {}", count_text(stack.hand()->bursts, "burst", "bursts"),
+                                               count_text(stack.hand()->burst_frames, "frame", "frames")));
+        if (stack.bracket() && stack.bracket()->passes.size() > 1)
+            for (std::size_t i = 0; i < stack.bracket()->passes.size(); ++i)
+                rows += row(
+                    fmt::format("Pass {}", i + 1),
+                    fmt::format("{}, focus {}",
+                                count_text(static_cast<double>(stack.bracket()->passes[i].frames), "frame", "frames"),
+                                place(stack.bracket()->passes[i].focus)));
+        if (stack.rail() && stack.rail()->take_up > 0)
             rows += row("Backlash",
-                        fmt::format("go back {} too far, then forwards only", length_text(stack.rail->take_up)));
+                        fmt::format("go back {} too far, then forwards only", length_text(stack.rail()->take_up)));
     }
     rows += row("Time, data", fmt::format("{}, {}", time_text(capture.paced_duration), data_text(capture.data_mb)));
     return rows;

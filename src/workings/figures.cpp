@@ -353,13 +353,14 @@ void Sheet::depth() {
         auto& step = add_length("step_mm",
                                 fmt::format("Step at {} overlap", fmt::format("{:.0f} %", shot.capture.overlap * 100)),
                                 *capture.step);
-        if (stack.rail && stack.rail->unit > 0)
-            step.working = working("step", plan::rail_step_formula,
-                                   {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}, {"u", stack.rail->unit}},
-                                   *capture.step, "mm", "model 2, in whole steps of the rail");
-        else if (stack.ring)
+        if (stack.rail() && stack.rail()->unit > 0)
+            step.working =
+                working("step", plan::rail_step_formula,
+                        {{"F", *capture.frame_depth}, {"o", shot.capture.overlap}, {"u", stack.rail()->unit}},
+                        *capture.step, "mm", "model 2, in whole steps of the rail");
+        else if (stack.ring())
             step.working = working(
-                "step", "d * v", {{"d", stack.ring->ring_step}, {"v", *capture.step / stack.ring->ring_step}},
+                "step", "d * v", {{"d", stack.ring()->ring_step}, {"v", *capture.step / stack.ring()->ring_step}},
                 *capture.step, "mm", "equal shares d of the ring's travel; v what all of it would move at this plane");
         else
             step.working =
@@ -369,12 +370,12 @@ void Sheet::depth() {
                            text::number_text(capture.frames, 9));
         weigh(frames, "frames-above-bracket");
         frames.working =
-            stack.ring
+            stack.ring()
                 ? working("frames", plan::ring_frames_formula,
-                          {{"r_0", stack.ring->first_ring},
-                           {"r_1", stack.ring->last_ring},
-                           {"d", stack.bracket && stack.bracket->choice ? stack.bracket->choice->least_ring_step
-                                                                        : stack.ring->ring_step}},
+                          {{"r_0", stack.ring()->first_ring},
+                           {"r_1", stack.ring()->last_ring},
+                           {"d", stack.bracket() && stack.bracket()->choice ? stack.bracket()->choice->least_ring_step
+                                                                            : stack.ring()->ring_step}},
                           capture.frames, "", "ring positions of the first and last plane, in shares of its travel")
                 : working("frames", optics::frames_formula,
                           {{"d", stack.span.length() - shot.capture.lead - shot.capture.tail},
@@ -655,7 +656,7 @@ void Sheet::run() {
         duration.working =
             working("time", "(n - 1) * frame + t", {{"n", cost.exposures}, {"t", shutter}, {"frame", cadence.frame}},
                     capture.paced_duration, "s", "from frame to frame as below");
-    if (capture.frames > 1 && !capture.stack->hand)
+    if (capture.frames > 1 && !capture.stack->hand())
         add("frame_s", "\u2026 from frame to frame", text::time_text(cadence.frame)).working =
             working("frame", "max(interval, t + max(move + settle, recycle))",
                     {{"interval", capture.interval},

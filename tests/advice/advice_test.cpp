@@ -92,14 +92,14 @@ const std::vector<RuleCase>& cases() {
              shot.capture.mode = CaptureMode::stack;
              shot.subject.depth = 90;
              const auto report = assess(shoot.kit, shot);
-             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance + 5;
+             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail()->clearance + 5;
          }},
         {"lens-comes-near", false,
          [](Shoot& shoot, Shot& shot) {
              shot.capture.mode = CaptureMode::stack;
              shot.subject.depth = 90;
              const auto report = assess(shoot.kit, shot);
-             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail->clearance - 5;
+             shoot.kit.lenses[0].optics.length += *report.capture.stack->rail()->clearance - 5;
          }},
         {"steps-unmeasured", false,
          [](Shoot& shoot, Shot& shot) {

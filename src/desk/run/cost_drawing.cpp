@@ -31,7 +31,7 @@ void CostDrawing::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     paintCadence(painter, QRectF(0, 0, width(), 86));
     const auto& capture = document_.report()->capture;
-    if (capture.frames > 1 && capture.stack && !capture.stack->hand)
+    if (capture.frames > 1 && capture.stack && !capture.stack->hand())
         paintCurve(painter, QRectF(0, 96, width(), height() - 96));
 }
 

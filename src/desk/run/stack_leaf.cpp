@@ -36,8 +36,8 @@ QString place(double plane) {
 }
 
 void add_ring(std::vector<Fact>& facts, const StackReport& stack, const CaptureReport& capture) {
-    if (!stack.ring) {
-        const auto& missing = stack.ring_short;
+    if (!stack.ring()) {
+        const auto* missing = stack.out_of_reach();
         facts.push_back({QObject::tr("Ring"), QObject::tr("cannot make it"),
                          missing && missing->in_front > 0
                              ? QObject::tr("%1 in front are out of its reach").arg(mm(missing->in_front))
@@ -45,7 +45,7 @@ void add_ring(std::vector<Fact>& facts, const StackReport& stack, const CaptureR
                          theme().stop});
         return;
     }
-    const auto& ring = *stack.ring;
+    const auto& ring = *stack.ring();
     facts.push_back({QObject::tr("Ring"),
                      QObject::tr("%1 to %2").arg(number(ring.first_ring, 4), number(ring.last_ring, 4)),
                      QObject::tr("%1 of its travel a step: %2 near, %3 far")
@@ -60,7 +60,7 @@ void add_ring(std::vector<Fact>& facts, const StackReport& stack, const CaptureR
 }
 
 void add_rail(std::vector<Fact>& facts, const StackReport& stack, const CaptureReport& capture) {
-    const auto& rail = *stack.rail;
+    const auto& rail = *stack.rail();
     if (rail.units > 0) {
         QString remark = QObject::tr("%1 least steps of %2").arg(number(rail.units, 6), mm(rail.unit));
         if (rail.motor) remark = QObject::tr("%1 motor steps").arg(number(rail.units, 6));
@@ -308,9 +308,9 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
         facts.push_back(
             {tr("First plane"), place(capture.stack->first), tr("last %1").arg(place(capture.stack->last))});
         if (mover == Mover::ring) add_ring(facts, *capture.stack, capture);
-        if (capture.stack->bracket) add_bracket(facts, *capture.stack->bracket, camera_of(document().kit(), shot));
-        if (capture.stack->rail) add_rail(facts, *capture.stack, capture);
-        if (capture.stack->hand) add_hand(facts, *capture.stack->hand, capture.frames);
+        if (capture.stack->bracket()) add_bracket(facts, *capture.stack->bracket(), camera_of(document().kit(), shot));
+        if (capture.stack->rail()) add_rail(facts, *capture.stack, capture);
+        if (capture.stack->hand()) add_hand(facts, *capture.stack->hand(), capture.frames);
     }
     facts_->setFacts(std::move(facts));
     drawing_->update();

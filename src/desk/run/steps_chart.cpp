@@ -119,8 +119,8 @@ void StepsChart::paintEvent(QPaintEvent*) {
                   tr("the plan allows %1").arg(QString::fromStdString(text::length_text(*wanted))), t.focus);
     }
     const auto& stack = report.capture.stack;
-    if (stack && stack->bracket && stack->bracket->choice) {
-        const auto& choice = *stack->bracket->choice;
+    if (stack && stack->bracket() && stack->bracket()->choice) {
+        const auto& choice = *stack->bracket()->choice;
         painter.setPen(QPen(t.focus, 3));
         painter.drawLine(QPointF(x(choice.setting), y(choice.least)), QPointF(x(choice.setting), y(choice.greatest)));
         painter.setBrush(t.focus);

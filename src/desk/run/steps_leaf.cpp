@@ -186,9 +186,9 @@ void StepsLeaf::showShot(const Shot& shot, const Report& report) {
         if (!fit->setting_fitted) words += tr(" One setting only: others are taken in proportion.");
         if (!fit->stop_fitted) words += tr(" One stop only.");
         const auto& stack = report.capture.stack;
-        if (stack && stack->bracket && stack->bracket->choice)
+        if (stack && stack->bracket() && stack->bracket()->choice)
             words += tr(" Here: setting %1, %2.")
-                         .arg(toQt(number_text(stack->bracket->choice->setting)),
+                         .arg(toQt(number_text(stack->bracket()->choice->setting)),
                               toQt(count_text(report.capture.frames, "frame", "frames")));
     }
     verdict_->setText(words);

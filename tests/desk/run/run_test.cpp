@@ -426,7 +426,7 @@ TEST_CASE("what moves decides what is asked and told", "[desk][run]") {
     person.choose(QStringLiteral("braceChoice"), QStringLiteral("elbows or a bean bag on the ground"));
     CHECK(person.shot().capture.hand.range == plan::braces().back().range);
     CHECK(fact(person, "stackFacts", QStringLiteral("Sensible by hand")) ==
-          QString::fromStdString(text::count_text(person.report().capture.stack->hand->largest, "frame", "frames")));
+          QString::fromStdString(text::count_text(person.report().capture.stack->hand()->largest, "frame", "frames")));
     person.click(QStringLiteral("costTab"));
     CHECK(fact(person, "costFacts", QStringLiteral("Exposures")) ==
           QString::fromStdString(text::number_text(person.report().capture.cost.exposures, 6)));
@@ -466,7 +466,7 @@ TEST_CASE("a rule's reading goes into the kit and names the setting", "[desk][ru
     auto* table = person.find<QTableWidget>(QStringLiteral("readingsTable"));
     REQUIRE(table->rowCount() == 1);
     CHECK(table->item(0, 0)->text() == QStringLiteral("5"));
-    REQUIRE(person.report().capture.stack->bracket->choice);
+    REQUIRE(person.report().capture.stack->bracket()->choice);
     CHECK(person.text(QStringLiteral("stepsVerdict")).contains(QStringLiteral("setting")));
     table->selectRow(0);
     person.click(QStringLiteral("removeReadingButton"));

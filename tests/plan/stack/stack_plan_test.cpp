@@ -83,9 +83,9 @@ TEST_CASE("every point of the span lies within some frame's depth, by ring and b
         const auto& capture = report.capture;
         if (!capture.step && capture.frames < 2 && !capture.stack) continue;
         if (!capture.stack || capture.frames > 3000) continue;
-        if (shot.capture.mover == Mover::ring && !capture.stack->ring) continue;                 // said in a note
-        if (capture.stack->rail && *capture.by_rule.step < capture.stack->rail->unit) continue;  // said in a note
-        (capture.stack->ring ? by_ring : by_rail) += 1;
+        if (shot.capture.mover == Mover::ring && !capture.stack->ring()) continue;                   // said in a note
+        if (capture.stack->rail() && *capture.by_rule.step < capture.stack->rail()->unit) continue;  // said in a note
+        (capture.stack->ring() ? by_ring : by_rail) += 1;
         ++by_rule[static_cast<int>(shot.capture.depth_rule)];
         INFO("seed " << seed << ", frames " << capture.frames);
         const auto ranges = sharp_ranges(plan, report);
@@ -101,9 +101,9 @@ TEST_CASE("every point of the span lies within some frame's depth, by ring and b
             }
         }
         // Never coarser than the rule; by rail in whole steps.
-        if (capture.stack->rail) CHECK(*capture.step <= *capture.by_rule.step * (1 + 1e-9));
-        if (capture.stack->rail && capture.stack->rail->unit > 0) {
-            const double units = *capture.step / capture.stack->rail->unit;
+        if (capture.stack->rail()) CHECK(*capture.step <= *capture.by_rule.step * (1 + 1e-9));
+        if (capture.stack->rail() && capture.stack->rail()->unit > 0) {
+            const double units = *capture.step / capture.stack->rail()->unit;
             CHECK_THAT(units, same(std::round(units)));
         }
     }
@@ -142,7 +142,7 @@ TEST_CASE("frames by hand calculation", "[shoot][stack]") {
                               .backlash = 0.03,
                               .speed = 2};
         report = assess(shoot.kit, shot);
-        const auto& rail = *report.capture.stack->rail;
+        const auto& rail = *report.capture.stack->rail();
         CHECK(rail.units == 190);
         CHECK_THAT(*report.capture.step, WithinRel(0.95, 1e-9));
         CHECK_THAT(*rail.turns, WithinRel(0.95, 1e-9));
@@ -195,7 +195,7 @@ TEST_CASE("by ring the planes lie where ray matrices put them", "[shoot][stack]"
         shot.capture.mover = Mover::ring;
         const auto plan = plan_of(shoot.kit, shot);
         const auto report = assess(shoot.kit, shot);
-        if (!report.capture.stack || !report.capture.stack->ring || report.capture.frames > 500) continue;
+        if (!report.capture.stack || !report.capture.stack->ring() || report.capture.frames > 500) continue;
         INFO("seed " << seed);
         const double sensor = *report.optics.subject_to_sensor;
         const double planned = plan.extent.depth / 2 + shot.sharpness.focus_offset;
@@ -219,19 +219,19 @@ TEST_CASE("a ring that ends before the stack says what is missing, and going bac
     shot.rig.focus = {.by = FocusBy::ring, .value = 1};
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
     const auto report = assess(shoot.kit, shot);
-    REQUIRE(report.capture.stack->ring_short);
+    REQUIRE(report.capture.stack->out_of_reach());
     // The planned plane is 5 mm behind the nearest point and nothing nearer can be had.
-    CHECK_THAT(report.capture.stack->ring_short->in_front, WithinRel(5 - report.capture.stack->first, 1e-6));
+    CHECK_THAT(report.capture.stack->out_of_reach()->in_front, WithinRel(5 - report.capture.stack->first, 1e-6));
     const auto notes = advise(shoot.kit, shot).notes;
     const auto note = std::ranges::find(notes, "ring-cannot-step", &Note::code);
     REQUIRE(note != notes.end());
     REQUIRE(note->remedy);
     CHECK(note->remedy->label == "Start at closest focus and go back");
     const auto mended = assess(shoot.kit, note->remedy->shot);
-    REQUIRE(mended.capture.stack->ring);
-    CHECK(mended.capture.stack->ring->first_ring <= 1);
-    CHECK(mended.capture.stack->ring->first_ring > 0.97);
-    CHECK(mended.capture.stack->ring->room_in_front >= 0);
+    REQUIRE(mended.capture.stack->ring());
+    CHECK(mended.capture.stack->ring()->first_ring <= 1);
+    CHECK(mended.capture.stack->ring()->first_ring > 0.97);
+    CHECK(mended.capture.stack->ring()->room_in_front >= 0);
 }
 
 TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap", "[shoot][stack]") {
@@ -243,7 +243,7 @@ TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap"
     const auto plan = plan_of(shoot.kit, shot);
     auto report = assess(shoot.kit, shot);
     REQUIRE(report.capture.frames > 20);
-    const auto& nearest = *report.capture.stack->bracket;
+    const auto& nearest = *report.capture.stack->bracket();
     CHECK(nearest.before == 0);
     CHECK(nearest.behind == 7);
     std::size_t next = 0;
@@ -258,7 +258,7 @@ TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap"
 
     shoot.kit.cameras[0].bracket.start = BracketStart::centre;
     report = assess(shoot.kit, shot);
-    const auto& centre = *report.capture.stack->bracket;
+    const auto& centre = *report.capture.stack->bracket();
     CHECK(centre.before == 3);  // of eight: three nearer, the one it starts at, four behind it
     CHECK(centre.behind == 4);
     CHECK_THAT(centre.passes[0].focus, WithinRel(frames[3].plane, 1e-6));
@@ -341,7 +341,7 @@ TEST_CASE("a stack by hand takes bursts, and says how large it may be", "[shoot]
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::hand};
     shot.capture.hand = {.frames_per_second = 12, .burst = 1, .speed = 6, .range = 6};
     const auto report = assess(shoot.kit, shot);
-    const auto& hand = *report.capture.stack->hand;
+    const auto& hand = *report.capture.stack->hand();
     CHECK(hand.burst_frames == 12);
     CHECK(report.capture.cost.exposures == hand.bursts * 12);
     CHECK(report.capture.data_mb == report.capture.cost.exposures * 30);
@@ -448,24 +448,24 @@ TEST_CASE("ring positions, rail positions and planes of a stack agree with its r
         REQUIRE(frames.size() == static_cast<std::size_t>(capture.frames));
         const double hair = 1e-6 * (1 + std::abs(capture.stack->last));
         CHECK(std::abs(frames.front().plane - capture.stack->first) < hair);
-        if (!capture.stack->bracket || !capture.stack->bracket->choice)
+        if (!capture.stack->bracket() || !capture.stack->bracket()->choice)
             CHECK(std::abs(frames.back().plane - capture.stack->last) < hair);
         for (std::size_t i = 1; i < frames.size(); ++i) {
             CHECK(frames[i].plane > frames[i - 1].plane);
-            if (capture.stack->rail) {
+            if (capture.stack->rail()) {
                 CHECK_THAT(*frames[i].rail - *frames[i - 1].rail, WithinRel(*capture.step, 1e-6));
                 CHECK_THAT(frames[i].plane - frames[i - 1].plane, WithinRel(*capture.step, 1e-6));
             }
-            if (capture.stack->ring) {
+            if (capture.stack->ring()) {
                 CHECK_THAT(std::abs(*frames[i].ring - *frames[i - 1].ring),
-                           WithinRel(capture.stack->ring->ring_step, 1e-6));
+                           WithinRel(capture.stack->ring()->ring_step, 1e-6));
                 const double step = frames[i].plane - frames[i - 1].plane;
-                CHECK(step > capture.stack->ring->least_step * 0.9);
-                CHECK(step < capture.stack->ring->greatest_step * 1.1);
+                CHECK(step > capture.stack->ring()->least_step * 0.9);
+                CHECK(step < capture.stack->ring()->greatest_step * 1.1);
             }
         }
-        if (capture.stack->ring) {
-            const auto& ring = *capture.stack->ring;
+        if (capture.stack->ring()) {
+            const auto& ring = *capture.stack->ring();
             // What room is left in front is there: the ring can put a plane where it ends, and none much nearer.
             const double first = *optics::focus_at_ring(plan.train, ring.first_ring).subject_to_sensor;
             CHECK(ring.room_in_front >= 0);
@@ -479,8 +479,8 @@ TEST_CASE("ring positions, rail positions and planes of a stack agree with its r
             CHECK(least - nearest < 0.01 * least);
             if (ring.room_behind) CHECK(*ring.room_behind >= 0);
         }
-        if (capture.stack->rail && capture.stack->rail->clearance)
-            CHECK_THAT(*capture.stack->rail->clearance,
+        if (capture.stack->rail() && capture.stack->rail()->clearance)
+            CHECK_THAT(*capture.stack->rail()->clearance,
                        WithinRel(*report.optics.working_distance - frames.back().plane, 1e-6));
     }
 }
@@ -491,7 +491,7 @@ TEST_CASE("a unit-focusing lens moves by f times its change of magnification", "
     shot.subject.depth = 15;
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
     const auto report = assess(shoot.kit, shot);
-    const auto& ring = *report.capture.stack->ring;
+    const auto& ring = *report.capture.stack->ring();
     // m_s = ring * M with M = 1, v = f (1 + m_s): 100 mm a whole travel.
     CHECK_THAT(ring.image_travel, WithinRel(100 * std::abs(ring.last_ring - ring.first_ring), 1e-9));
     // To first order m^2 step/|1 - m^2| a step (MODEL 2): 0.25/0.75 of it at half life size.

@@ -115,8 +115,8 @@ TEST_CASE("the setting that is named never steps wider than the plan", "[shoot][
         shot.capture = {.mode = CaptureMode::stack, .overlap = random.between(0, 0.5), .mover = Mover::ring};
         const auto plan = plan_of(shoot.kit, shot);
         const auto report = assess(shoot.kit, shot);
-        REQUIRE(report.capture.stack->bracket);
-        const auto& bracket = *report.capture.stack->bracket;
+        REQUIRE(report.capture.stack->bracket());
+        const auto& bracket = *report.capture.stack->bracket();
         CHECK_FALSE(bracket.unmeasured);
         INFO("seed " << seed);
         if (!bracket.choice) {
@@ -129,12 +129,12 @@ TEST_CASE("the setting that is named never steps wider than the plan", "[shoot][
         CHECK(choice.greatest <= *report.capture.by_rule.step * 1.2);  // at the planned plane; the near end decides
         // Frames planned for the shortest likely step still reach the end of the span.
         const double reach = (report.capture.frames - 1) * choice.least_ring_step;
-        CHECK(reach >= report.capture.stack->ring->first_ring - report.capture.stack->ring->last_ring - 1e-9);
+        CHECK(reach >= report.capture.stack->ring()->first_ring - report.capture.stack->ring()->last_ring - 1e-9);
         // The real steps, whatever the fit says, leave no gap anywhere.
         double before = -1e9;
         for (double i = 0; i < report.capture.frames; ++i) {
             const double ring =
-                report.capture.stack->ring->first_ring - i * secret.ring_step(choice.setting, shot.exposure.f_number);
+                report.capture.stack->ring()->first_ring - i * secret.ring_step(choice.setting, shot.exposure.f_number);
             if (ring <= 0) break;
             const auto at = optics::focus_at_ring(plan.train, ring);
             const auto reach_of = frame_reach(plan, at, shot.exposure.f_number).value();

@@ -13,7 +13,9 @@ struct Plan {
     const shoot::Shot& shot;
     const gear::Camera& camera;
     const gear::Lens& lens;
-    const optics::Sensor& sensor;  // in its crop mode
+    const optics::Sensor& sensor;            // in its crop mode
+    const gear::Rail* rail = nullptr;        // null: none
+    const gear::Lens* front_lens = nullptr;  // reversed on the lens; null: none
     optics::Train train;
     optics::FoundFocus found;
     optics::FocusedTrain at;

@@ -8,6 +8,7 @@
 #include <cstddef>
 #include <optional>
 #include <string>
+#include <variant>
 #include <vector>
 
 /// How the frames of a stack are taken: where each is focused, what moves, and what that costs. Planes are mm behind
@@ -128,17 +129,55 @@ struct StackCost {
 /// and Airy disc together.
 double blur_of_frames(const Plan& plan, double span, double frames);
 
+/// By the ring: either how, or what is missing; at infinity neither can be said.
+struct ByRing {
+    std::optional<RingStack> ring;
+    std::optional<RingShort> out_of_reach;
+};
+/// By the ring, turned by the camera itself.
+struct ByBracket {
+    ByRing by_ring;
+    BracketStack bracket;
+};
+using StackWay = std::variant<ByRing, ByBracket, RailStack, HandStack>;
+
 struct StackReport {
     StackSpan span;
     double first = 0;  // planes of the first and last frame
     double last = 0;
-    std::optional<RingStack> ring;
-    std::optional<RingShort> ring_short;
-    std::optional<RailStack> rail;
-    std::optional<HandStack> hand;
-    std::optional<BracketStack> bracket;
     double hold_still = 0;  // mm that the subject may move meanwhile: half a frame's overlap
+    StackWay way;
+
+    // Null where it goes another way.
+    const RingStack* ring() const;
+    const RingShort* out_of_reach() const;
+    const BracketStack* bracket() const { return part<ByBracket>(&ByBracket::bracket); }
+    const RailStack* rail() const { return std::get_if<RailStack>(&way); }
+    const HandStack* hand() const { return std::get_if<HandStack>(&way); }
+
+  private:
+    template <typename Way, typename Part>
+    const Part* part(Part Way::*member) const {
+        const auto* taken = std::get_if<Way>(&way);
+        return taken ? &(taken->*member) : nullptr;
+    }
 };
+
+/// What step and frames come to as the gear of the plan really makes them.
+struct MadeStack {
+    double step = 0;    // mm at the planned plane
+    double frames = 1;  // a whole number
+    StackReport stack;
+    std::optional<optics::RingTravel> ring_travel;  // by ring
+    std::optional<double> viewpoint_change;         // by rail
+};
+/// The rule's wishes: its step and frames (MODEL 2), and the depth of one frame.
+struct StackWish {
+    double step = 0;
+    double frames = 1;
+    double frame_depth = 0;
+};
+MadeStack make_stack(const Plan& plan, const StackWish& wish);
 
 /// One frame of a stack and where to put what moves.
 struct StackFrame {
@@ -151,13 +190,11 @@ struct StackFrame {
 std::vector<StackFrame> stack_frames(const Plan& plan, const Report& report);
 inline constexpr double most_frames = 10000;
 
-/// What step and frames come to: fills `step`, `frames`, travel and `stack` of a stack's report, whose frame depth and
-/// by_rule stand.
-void report_stack(const Plan& plan, CaptureReport& report);
+/// Frames as the camera counts them: by hand many more than planes. `stack` null: a single frame.
+double exposures_of(const StackReport* stack, double frames);
 
-/// Its cadence and what follows from it; `exposures` as the camera counts them.
-double exposures_of(const CaptureReport& report);
-void report_cost(const Plan& plan, CaptureReport& report);
+/// The cadence of a stack or a single frame and what follows from it; `report` but for its cost.
+StackCost cost_of(const Plan& plan, const CaptureReport& report);
 
 /// Ways to hold the camera, from the shakiest. Sways are common practice, not measurements: measure your own.
 const std::vector<Brace>& braces();
