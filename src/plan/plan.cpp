@@ -1,6 +1,7 @@
 #include "plan/plan.hpp"
 
 #include "optics/aperture.hpp"
+#include "plan/stack/stack_plan.hpp"
 
 #include <algorithm>
 

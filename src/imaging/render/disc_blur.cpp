@@ -43,6 +43,21 @@ Chord chord_of(double half) {
     return {whole, static_cast<float>(reach - whole)};
 }
 
+/// The pixels of a row that hold anything; a sheet of a subject is mostly empty.
+struct Filled {
+    int first = 0;
+    int end = 0;  // just behind the last
+    bool any() const { return first < end; }
+};
+Filled filled_part(const Raster& picture, int y) {
+    const Rgba* row = picture.row(y);
+    Filled part{0, picture.width};
+    const auto is_empty = [row](int x) { return (row[x] == 0).all(); };
+    while (part.first < part.end && is_empty(part.first)) ++part.first;
+    while (part.end > part.first && is_empty(part.end - 1)) --part.end;
+    return part;
+}
+
 void blur_at_this_scale(Raster& picture, double diameter) {
     const double r = diameter / 2;
     const int reach = static_cast<int>(std::ceil(r - 0.5));
@@ -55,8 +70,11 @@ void blur_at_this_scale(Raster& picture, double diameter) {
     thread_local std::vector<Rgba> kept;  // a frame blurs many sheets of one size: the memory stays
     std::vector<Rgba>& all = kept;        // the name alone would mean another thread's inside for_rows
     all.resize(columns * static_cast<std::size_t>(picture.height));
+    std::vector<Filled> filled(static_cast<std::size_t>(picture.height));
     for_rows(picture.height, [&](int y) {
-        sum_row(picture, y, margin, {all.data() + static_cast<std::ptrdiff_t>(columns) * y, columns});
+        auto& part = filled[static_cast<std::size_t>(y)];
+        part = filled_part(picture, y);
+        if (part.any()) sum_row(picture, y, margin, {all.data() + static_cast<std::ptrdiff_t>(columns) * y, columns});
     });
     for_rows(picture.height, [&](int y) {
         Rgba* to = picture.row(y);
@@ -64,11 +82,17 @@ void blur_at_this_scale(Raster& picture, double diameter) {
         for (int dy = -reach; dy <= reach; ++dy) {
             const Chord& chord = chords[static_cast<std::size_t>(std::abs(dy))];
             const int from = std::clamp(y + dy, 0, picture.height - 1);
+            const Filled& part = filled[static_cast<std::size_t>(from)];
+            if (!part.any()) continue;
+            // At an edge of the raster its outer pixels go on.
+            const int begin = part.first == 0 ? 0 : std::max(0, part.first - chord.whole - 1);
+            const int end =
+                part.end == picture.width ? picture.width : std::min(picture.width, part.end + chord.whole + 1);
             const Rgba* sums = all.data() + static_cast<std::ptrdiff_t>(columns) * from + margin;
             // Edges of the box about pixel x, half a pixel in from its left edge: x + 1/2 -/+ half a chord.
             const Rgba* right = sums + chord.whole;
             const Rgba* left = sums + 1 - chord.whole;
-            for (int x = 0; x < picture.width; ++x)
+            for (int x = begin; x < end; ++x)
                 to[x] += (right[x] + chord.part * (right[x + 1] - right[x])) -
                          (left[x] + chord.part * (left[x - 1] - left[x]));
         }

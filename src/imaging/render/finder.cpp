@@ -43,6 +43,42 @@ Raster background_of(const Scene& scene, const Grid& grid) {
     return picture;
 }
 
+/// What is blurred widely is worked out on fewer pixels: so many of the picture's to one of its own, each way.
+int coarseness(double disc, int least_size) {
+    constexpr double fine = 11, wide = 20;  // pixels of disc
+    int factor = disc > fine ? 2 : 1;
+    while (disc / factor > wide && least_size / factor > 16) factor *= 2;
+    return factor;
+}
+
+/// Lays a sheet over what is behind it; a coarse one as it is between its pixels.
+void cover_enlarged(Raster& picture, const Raster& coarse, const PixelBox& part, int factor) {
+    struct Between {
+        int before, after;
+        float part;
+    };
+    const auto between = [factor](int i, int last) {
+        const double at = std::clamp((i + 0.5) / factor - 0.5, 0.0, static_cast<double>(last));
+        const int before = std::min(static_cast<int>(at), std::max(last - 1, 0));
+        return Between{before, std::min(before + 1, last), static_cast<float>(at - before)};
+    };
+    const int width = part.right - part.left;
+    std::vector<Between> columns;
+    for (int x = 0; x < width; ++x) columns.push_back(between(x, coarse.width - 1));
+    for_rows(part.bottom - part.top, [&](int y) {
+        const auto [row, next, fy] = between(y, coarse.height - 1);
+        const Rgba *upper = coarse.row(row), *lower = coarse.row(next);
+        Rgba* to = picture.row(part.top + y) + part.left;
+        for (int x = 0; x < width; ++x) {
+            const auto [before, after, fx] = columns[static_cast<std::size_t>(x)];
+            const Rgba above = upper[before] + fx * (upper[after] - upper[before]);
+            const Rgba below = lower[before] + fx * (lower[after] - lower[before]);
+            const Rgba front = above + fy * (below - above);
+            to[x] = front + (1 - front[3]) * to[x];
+        }
+    });
+}
+
 /// Lays a sheet over what is behind it.
 void cover(Raster& picture, const Raster& sheet, int left, int top) {
     for_rows(sheet.height, [&](int y) {
@@ -77,7 +113,7 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
 
     FinderFrame frame{.light = background_of(scene, grid), .depth = std::vector<float>(sight.fragments.size())};
     for (std::size_t i = 0; i < frame.depth.size(); ++i)
-        frame.depth[i] = sight.coverage[i] >= 0.5f ? sight.fragments[i].depth : FinderFrame::no_subject;
+        frame.depth[i] = sight.coverage[i] >= 0.5f ? sight.depths[i] : FinderFrame::no_subject;
     if (stopped()) return std::nullopt;
     light_up(scene, sight, seen_->lights);
     const auto sheets = sheets_of(scene.lens, sight.range, sheet_step * grid.pitch);
@@ -85,14 +121,19 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
         if (stopped()) return std::nullopt;
         const double disc = sheets[k].diameter / grid.pitch, drawn = scene.motion / grid.pitch;
         const auto reach = [](double pixels) { return static_cast<int>(std::min(pixels / 2 + 2, 1e5)); };
-        const PixelBox part{std::max(0, sight.box.left - reach(disc + drawn)), std::max(0, sight.box.top - reach(disc)),
+        const int factor = coarseness(disc, std::min(size.width, size.height));
+        const auto whole = [factor](int pixels) { return std::max(0, pixels) / factor * factor; };
+        const PixelBox part{whole(sight.box.left - reach(disc + drawn)), whole(sight.box.top - reach(disc)),
                             std::min(size.width, sight.box.right + reach(disc + drawn)),
                             std::min(size.height, sight.box.bottom + reach(disc))};
         Raster& sheet = seen_->sheet;
-        sight.fill_sheet(sheet, part, seen_->lights, [&](float depth) { return share_in(sheets, k, depth); });
-        blur_by_disc(sheet, disc);
-        draw_out(sheet, drawn);
-        cover(frame.light, sheet, part.left, part.top);
+        sight.fill_sheet(sheet, part, factor, seen_->lights, [&](float depth) { return share_in(sheets, k, depth); });
+        blur_by_disc(sheet, disc / factor);
+        draw_out(sheet, drawn / factor);
+        if (factor > 1)
+            cover_enlarged(frame.light, sheet, part, factor);
+        else
+            cover(frame.light, sheet, part.left, part.top);
     }
     // The Airy pattern's core is a bell of sigma 0.42 lambda N to within a few percent (least squares fit, from
     // memory); a finder's pixel is many times as wide, the loupe has the pattern itself.

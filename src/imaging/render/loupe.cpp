@@ -17,7 +17,7 @@ namespace {
 
 constexpr double sheet_step = 1.5;  // pixels of the sensor, as in the finder
 /// A wider blur is worked out on a coarser grid, half as many pixels each way, and so on.
-constexpr double widest = 32;  // pixels of the grid
+constexpr double widest = 24;  // pixels of the grid
 
 /// Blurs at one coarseness, on a grid with room for the disc about the window.
 struct Level {
@@ -64,7 +64,7 @@ class Work {
             const Level level = level_for(sheets[k].diameter);
             Raster sheet;
             sights_.at(level.factor)
-                .fill_sheet(sheet, {0, 0, level.grid.width, level.grid.height}, lights.at(level.factor),
+                .fill_sheet(sheet, {0, 0, level.grid.width, level.grid.height}, 1, lights.at(level.factor),
                             [&](float depth) { return share_in(sheets, k, depth); });
             transfer(
                 sheet,
@@ -76,8 +76,8 @@ class Work {
     }
 
     static bool shows(const Sight& sight, const std::vector<Sheet>& sheets, std::size_t k) {
-        for (std::size_t i = 0; i < sight.fragments.size(); ++i) {
-            const float depth = sight.fragments[i].depth;
+        for (std::size_t i = 0; i < sight.depths.size(); ++i) {
+            const float depth = sight.depths[i];
             if (sight.coverage[i] > 0 && !is_hidden(sheets, k, depth) && share_in(sheets, k, depth) > 0) return true;
         }
         return false;

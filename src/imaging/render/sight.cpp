@@ -92,6 +92,8 @@ void look(const Scene& scene, const Grid& grid, Sight& sight) {
             if (edge[i]) look_closer(scene, grid, x, y, sight.fragments[i], sight.coverage[i]);
         }
     });
+    sight.depths.resize(count);
+    for (std::size_t i = 0; i < count; ++i) sight.depths[i] = sight.fragments[i].depth;
     measure(sight);
 }
 

@@ -4,6 +4,7 @@
 #include "light/exposure.hpp"
 #include "light/metering.hpp"
 #include "plan/plan.hpp"
+#include "plan/report.hpp"
 
 #include <optional>
 #include <string>

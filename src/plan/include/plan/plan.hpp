@@ -2,7 +2,7 @@
 
 #include "light/exposure.hpp"
 #include "optics/focus.hpp"
-#include "plan/report.hpp"
+#include "shoot/shoot.hpp"
 
 /// What evaluation and advice both look at: a shot with its gear resolved and its train focused. References live as
 /// long as the shoot.

@@ -2,6 +2,7 @@
 
 #include "light/shiny.hpp"
 #include "plan/plan.hpp"
+#include "plan/report.hpp"
 
 #include <optional>
 #include <vector>

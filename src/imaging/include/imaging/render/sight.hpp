@@ -3,6 +3,7 @@
 #include "imaging/parallel.hpp"
 #include "imaging/render/scene.hpp"
 
+#include <algorithm>
 #include <vector>
 
 namespace poquito::imaging {
@@ -43,21 +44,32 @@ struct Sight {
     Grid grid;
     std::vector<Fragment> fragments;
     std::vector<float> coverage;  // share of each pixel that the subject takes
+    std::vector<float> depths;    // of the fragments, by themselves: every sheet asks for all of them
     PixelBox box;                 // about all that is covered
     DepthRange range;             // of what is covered
 
-    /// One sheet of the subject inside `part`, as it is without blur: what `share` gives of each depth.
+    /// One sheet of the subject inside `part`, as it is without blur: what `share` gives of each depth; each pixel the
+    /// mean of `factor` x `factor` of the grid's.
     template <typename Share>
-    void fill_sheet(Raster& out, const PixelBox& part, const std::vector<Rgba>& lights, const Share& share) const {
-        out.reset(part.right - part.left, part.bottom - part.top);
+    void fill_sheet(Raster& out, const PixelBox& part, int factor, const std::vector<Rgba>& lights,
+                    const Share& share) const {
+        out.reset((part.right - part.left + factor - 1) / factor, (part.bottom - part.top + factor - 1) / factor);
         for_rows(out.height, [&](int y) {
+            const int top = part.top + y * factor, bottom = std::min(top + factor, part.bottom);
             for (int x = 0; x < out.width; ++x) {
-                const auto i = grid.index(part.left + x, part.top + y);
-                if (coverage[i] <= 0) continue;
-                const float alpha = coverage[i] * share(fragments[i].depth);
-                if (alpha <= 0) continue;
-                out.at(x, y) = lights[i] * alpha;
-                out.at(x, y)[3] = alpha;
+                const int left = part.left + x * factor, right = std::min(left + factor, part.right);
+                Rgba sum = Rgba::Zero();
+                bool any = false;
+                for (int j = top; j < bottom; ++j)
+                    for (auto i = grid.index(left, j); i < grid.index(right, j); ++i) {
+                        if (coverage[i] <= 0) continue;
+                        const float alpha = coverage[i] * share(depths[i]);
+                        if (alpha <= 0) continue;
+                        any = true;
+                        const Rgba light = lights[i] * alpha;
+                        sum += Rgba(light[0], light[1], light[2], alpha);
+                    }
+                if (any) out.at(x, y) = sum / static_cast<float>((right - left) * (bottom - top));
             }
         });
     }
