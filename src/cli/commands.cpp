@@ -1,10 +1,10 @@
 #include "cli/commands.hpp"
 
 #include "day/order.hpp"
-#include "devices/sim/simulated_bench.hpp"
+#include "devices/sim/motion_controller.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
-#include "run/runner.hpp"
+#include "run/session.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
 #include "text/text.hpp"
@@ -64,17 +64,6 @@ class OnInterrupt {
     std::thread thread_;
 };
 
-/// The last run of that shot that broke off, in the folder.
-std::optional<std::filesystem::path> broken_run(const std::filesystem::path& folder, const std::string& shot,
-                                                bool tests) {
-    for (const auto& path : run::unfinished_runs(folder)) {
-        const auto state = run::read_journal(path);
-        const auto* run = std::get_if<run::RunState>(&state);
-        if (run && run->plan.shot == shot && run->plan.id.ends_with("-test") == tests) return path;
-    }
-    return std::nullopt;
-}
-
 std::string clock_text(double seconds) {
     const auto minutes = std::lround(seconds / 60);
     return fmt::format("{:02}:{:02}", minutes / 60, minutes % 60);
@@ -85,61 +74,36 @@ std::string clock_text(double seconds) {
 int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
     const auto* shot = find_shot(shoot, request.shot);
     if (!shot) return bad_input;
-    devices::SimulatedBench::Options options{.troubles = {},
-                                             .picture_width = request.width,
-                                             .serial = request.serial,
-                                             .device = request.device,
-                                             .dialect = {}};
+    devices::DeviceSettings settings{.speed = request.speed,
+                                     .rail_line = request.device,
+                                     .dialect_file = request.dialect,
+                                     .rail_behind_line = request.serial,
+                                     .picture_width = request.width};
     for (const auto& text : request.troubles) {
         const auto trouble = devices::parse_trouble(text);
         if (!trouble) {
             fmt::print(stderr, "got trouble \"{}\", expected such as camera-drops@5 or subject-moves@5:0.4\n", text);
             return bad_usage;
         }
-        options.troubles.push_back(*trouble);
+        settings.troubles.push_back(*trouble);
     }
-    if (!request.dialect.empty()) {
-        const auto text = storage::read_file(request.dialect);
-        if (const auto* error = std::get_if<storage::ReadError>(&text)) return complain(*error);
-        auto dialect = devices::read_dialect(std::get<std::string>(text));
-        if (const auto* error = std::get_if<storage::ReadError>(&dialect))
-            return complain({request.dialect + ": " + error->place, error->problem});
-        options.dialect = std::get<devices::MotionDialect>(std::move(dialect));
-    }
-    std::error_code failed;
-    std::filesystem::create_directories(request.folder, failed);
-    if (failed) return complain({request.folder.string(), failed.message()});
-
-    run::RunState state;
-    std::optional<std::variant<run::Journal, storage::ReadError>> journal;
-    if (const auto path = broken_run(request.folder, shot->id, request.tests_only)) {
-        journal.emplace(run::Journal::resume(*path));
-        if (const auto* error = std::get_if<storage::ReadError>(&*journal)) return complain(*error);
-        const auto read = run::read_journal(*path);
-        if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
-        state = std::get<run::RunState>(read);
-        state.plan.folder = request.folder;
+    const auto broken = run::broken_run(request.folder, shot->id, request.tests_only);
+    const run::RunOptions options{.hold_on_fault = false};
+    auto made = broken ? run::Session::go_on(*broken, shoot, settings, options, request.folder)
+                       : run::Session::begin({.kit = shoot.kit, .shot = *shot, .tests = request.tests_only},
+                                             {.journals = request.folder}, settings, options);
+    if (const auto* error = std::get_if<storage::ReadError>(&made)) return complain(*error);
+    auto& session = *std::get<std::unique_ptr<run::Session>>(made);
+    auto& runner = session.runner();
+    const auto state = runner.state();
+    if (broken)
         fmt::print("goes on with {}: {} of {} frames are there\n", state.plan.id, state.done(), state.frames.size());
-    } else {
-        if (const auto refusal = run::run_refusal(plan::assess(shoot.kit, *shot)))
-            return complain({"shot " + shot->id, *refusal});
-        auto plan = run::make_run_plan(shoot.kit, *shot, run::next_run_id(request.folder, shot->id), request.folder);
-        if (request.tests_only) plan = run::test_plan(plan);
-        const auto file = request.folder / (plan.id + ".journal");
-        state = {
-            .plan = plan, .time = devices::local_time(), .frames = std::vector<run::JournalFrame>(plan.frames.size())};
-        fmt::print("{}: {} frames\n", plan.id, plan.frames.size());
-        journal.emplace(run::Journal::create(file, plan));
-    }
-    if (const auto* error = std::get_if<storage::ReadError>(&*journal)) return complain(*error);
-
-    devices::WallClock clock(request.speed);
-    devices::SimulatedBench simulated(clock, run::bench_setup(shoot.kit, *shot, state.plan), std::move(options));
-    run::Runner runner(simulated.bench(), clock, std::get<run::Journal>(*journal), state, {.hold_on_fault = false});
+    else
+        fmt::print("{}: {} frames\n", state.plan.id, state.frames.size());
     const OnInterrupt stops([&] { runner.stop(); });
     std::size_t shown = state.done();
     std::string event;
-    const auto phase = runner.run([&] {
+    const auto phase = session.run([&] {
         const auto status = runner.status();
         const auto done = static_cast<std::size_t>(
             std::ranges::count_if(status.frames, [](auto s) { return s >= run::FrameState::saved; }));

@@ -1,7 +1,6 @@
 #include "desk/run/run_desk.hpp"
 
 #include "day/order.hpp"
-#include "storage/atomic_file.hpp"
 
 #include <QSettings>
 #include <QStandardPaths>
@@ -30,8 +29,8 @@ RunDesk::RunDesk(Document& document, QObject* parent)
     : QObject(parent), document_(document), folder_(defaultFolder()), settings_(BenchSettings::stored()) {
     const auto look = [this] {
         told_ = false;
-        if (!runner_) return;
-        last_ = runner_->status();
+        if (!session_) return;
+        last_ = session_->runner().status();
         Q_EMIT changed();
     };
     tick_.setInterval(250);
@@ -40,20 +39,20 @@ RunDesk::RunDesk(Document& document, QObject* parent)
     connect(
         this, &RunDesk::threadEnded, this,
         [this](int run) {
-            if (run == run_ && runner_) finished();  // else it was shut down, and another may be on
+            if (run == run_ && session_) finished();  // else it was shut down, and another may be on
         },
         Qt::QueuedConnection);
 }
 
 RunDesk::~RunDesk() {
-    if (runner_) runner_->abandon();
+    if (session_) session_->runner().abandon();
     if (thread_.joinable()) thread_.join();
 }
 
 void RunDesk::shutDown() {
     queue_.clear();
-    if (!runner_) return;
-    runner_->abandon();
+    if (!session_) return;
+    session_->runner().abandon();
     ++run_;
     finished();
 }
@@ -86,7 +85,7 @@ QString RunDesk::nextShot() const {
 // ---- beginning ---------------------------------------------------------------------------------------------------
 
 void RunDesk::start(std::vector<std::string> shots, bool tests) {
-    if (runner_) return;
+    if (session_) return;
     queue_ = std::move(shots);
     tests_ = tests;
     startNext();
@@ -98,36 +97,14 @@ void RunDesk::startNext() {
     if (queue_.empty()) return;
     const shoot::Shot shot = *find(queue_.front());
     queue_.erase(queue_.begin());
-    const auto journals = std::filesystem::path(folder_.path().toStdString());
-    const auto id = run::next_run_id(journals, shot.id);
-    const auto index = std::ranges::find(document_.shoot().shots, shot.id, &shoot::Shot::id);
-    if (const auto refusal =
-            run::run_refusal(document_.report(static_cast<int>(index - document_.shoot().shots.begin())))) {
-        queue_.clear();
-        return Q_EMIT problemFound(QString::fromStdString(*refusal));
-    }
-    auto plan = run::make_run_plan(document_.kit(), shot, id, journals / id);
-    if (tests_) plan = run::test_plan(plan);
-    run::RunState state{
-        .plan = plan, .time = devices::local_time(), .frames = std::vector<run::JournalFrame>(plan.frames.size())};
-    launch(std::move(state), shot, journals / (plan.id + ".journal"));
+    launch(run::Session::begin({.kit = document_.kit(), .shot = shot, .tests = tests_},
+                               {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
 }
 
 void RunDesk::goOn(const QString& path) {
-    if (runner_) return;
-    auto journal = run::Journal::resume(path.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&journal))
-        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-    auto read = run::read_journal(path.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&read))
-        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-    auto& state = std::get<run::RunState>(read);
-    const auto* shot = find(state.plan.shot);
-    if (!shot) return Q_EMIT problemFound(tr("The shot of this run is not in the shoot."));
+    if (session_) return;
     queue_.clear();
-    tests_ = state.plan.id.ends_with("-test");
-    const shoot::Shot copy = *shot;
-    launch(std::move(state), copy, std::get<run::Journal>(std::move(journal)));
+    launch(run::Session::go_on(path.toStdString(), document_.shoot(), devices()));
 }
 
 void RunDesk::enterInLog(const QString& path) {
@@ -143,49 +120,27 @@ void RunDesk::enterInLog(const QString& path) {
     Q_EMIT changed();
 }
 
-bool RunDesk::launch(run::RunState state, const shoot::Shot& shot, JournalSource source) {
-    std::error_code failed;
-    std::filesystem::create_directories(state.plan.folder, failed);
-    if (failed) {
-        Q_EMIT problemFound(
-            tr("The frames' folder %1 cannot be made: %2")
-                .arg(QString::fromStdString(state.plan.folder.string()), QString::fromStdString(failed.message())));
-        return false;
-    }
-    devices::SimulatedBench::Options options{.troubles = settings_.rehearsed,
-                                             .picture_width = settings_.pictureWidth,
-                                             .device = settings_.railLine.toStdString()};
-    if (!settings_.dialectFile.isEmpty()) {
-        const auto text = storage::read_file(settings_.dialectFile.toStdString());
-        auto dialect = std::holds_alternative<std::string>(text)
-                           ? devices::read_dialect(std::get<std::string>(text))
-                           : storage::ReadResult<devices::MotionDialect>(std::get<storage::ReadError>(text));
-        if (const auto* error = std::get_if<storage::ReadError>(&dialect)) {
-            Q_EMIT problemFound(tr("The rail's dialect: %1").arg(QString::fromStdString(storage::message(*error))));
-            return false;
-        }
-        options.dialect = std::get<devices::MotionDialect>(std::move(dialect));
-    }
-    // Last, so that nothing that could not begin leaves a journal behind.
-    std::variant<run::Journal, storage::ReadError> journal =
-        std::holds_alternative<run::Journal>(source)
-            ? std::get<run::Journal>(std::move(source))
-            : run::Journal::create(std::get<std::filesystem::path>(source), state.plan);
-    if (const auto* error = std::get_if<storage::ReadError>(&journal)) {
-        Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
-        return false;
+devices::DeviceSettings RunDesk::devices() const {
+    return {.speed = settings_.speed,
+            .rail_line = settings_.railLine.toStdString(),
+            .dialect_file = settings_.dialectFile.toStdString(),
+            .picture_width = settings_.pictureWidth,
+            .troubles = settings_.rehearsed};
+}
+
+void RunDesk::launch(run::Session::Made made) {
+    if (const auto* error = std::get_if<storage::ReadError>(&made)) {
+        queue_.clear();
+        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
     }
     settings_.rehearsed.clear();  // once
     brokenRead_ = {};
-    plan_ = state.plan;
-    clock_ = std::make_unique<devices::WallClock>(settings_.speed);
-    devices_ = std::make_unique<devices::SimulatedBench>(*clock_, run::bench_setup(document_.kit(), shot, plan_),
-                                                         std::move(options));
-    journal_ = std::make_unique<run::Journal>(std::get<run::Journal>(std::move(journal)));
-    runner_ = std::make_unique<run::Runner>(devices_->bench(), *clock_, *journal_, std::move(state));
-    last_ = runner_->status();
-    thread_ = std::thread([this, runner = runner_.get(), run = ++run_] {
-        runner->run([this] {
+    session_ = std::get<std::unique_ptr<run::Session>>(std::move(made));
+    plan_ = session_->plan();
+    tests_ = session_->is_test();
+    last_ = session_->runner().status();
+    thread_ = std::thread([this, session = session_.get(), run = ++run_] {
+        session->run([this] {
             // Many changes between two paintings are told once.
             if (!told_.exchange(true)) Q_EMIT told();
         });
@@ -193,7 +148,6 @@ bool RunDesk::launch(run::RunState state, const shoot::Shot& shot, JournalSource
     });
     tick_.start();
     Q_EMIT begun();
-    return true;
 }
 
 // ---- ending ------------------------------------------------------------------------------------------------------
@@ -202,12 +156,9 @@ void RunDesk::finished() {
     thread_.join();
     tick_.stop();
     brokenRead_ = {};
-    last_ = runner_->status();
-    const auto state = runner_->state();
-    runner_.reset();
-    journal_.reset();
-    devices_.reset();
-    clock_.reset();
+    last_ = session_->runner().status();
+    const auto state = session_->runner().state();
+    session_.reset();
     log(state);
     if (last_->phase != run::Phase::complete) queue_.clear();
     if (!queue_.empty())
@@ -219,9 +170,7 @@ void RunDesk::finished() {
 
 /// What was really exposed, in the shot's record; a run that was gone on with takes the place of its first part.
 void RunDesk::log(const run::RunState& state) {
-    auto record = run::record_of(state);
-    if (state.plan.id.ends_with("-test"))
-        record.remark = "test frames" + (record.remark.empty() ? "" : "; " + record.remark);
+    const auto record = run::log_entry(state);
     if (record.frames.empty() && record.end != shoot::RunEnd::complete) return;
     if (!find(state.plan.shot)) return;
     document_.edit({tr("Log the run")}, [&](shoot::Shoot& shoot) {
@@ -237,34 +186,34 @@ void RunDesk::log(const run::RunState& state) {
 // ---- while it runs -----------------------------------------------------------------------------------------------
 
 void RunDesk::pause() {
-    if (runner_) runner_->pause();
+    if (session_) session_->runner().pause();
 }
 
 void RunDesk::resume() {
-    if (runner_) return runner_->resume();
+    if (session_) return session_->runner().resume();
     startNext();
 }
 
 void RunDesk::stop() {
     queue_.clear();
-    if (runner_) return runner_->stop();
+    if (session_) return session_->runner().stop();
     change_.clear();
     Q_EMIT changed();
 }
 
 void RunDesk::skip() {
-    if (runner_) runner_->skip();
+    if (session_) session_->runner().skip();
 }
 
 void RunDesk::redoFrom(std::size_t frame) {
-    if (runner_) runner_->redo_from(frame);
+    if (session_) session_->runner().redo_from(frame);
 }
 
 std::optional<run::RunStatus> RunDesk::status() const { return last_; }
 
 std::vector<BrokenRun> RunDesk::brokenRuns() const {
     std::vector<BrokenRun> runs;
-    if (runner_) return runs;
+    if (session_) return runs;
     // Asked with every edit; journals are read when one came or went.
     const auto changed = QFileInfo(folder_.path()).lastModified();
     if (!brokenRead_.isValid() || changed != brokenRead_) {

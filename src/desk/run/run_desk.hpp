@@ -1,8 +1,7 @@
 #pragma once
 
 #include "desk/shell/document.hpp"
-#include "devices/sim/simulated_bench.hpp"
-#include "run/runner.hpp"
+#include "run/session.hpp"
 
 #include <QDateTime>
 #include <QDir>
@@ -68,8 +67,8 @@ class RunDesk : public QObject {
     /// interface alive while the buffer still reaches the card.
     void shutDown();
 
-    bool isRunning() const { return runner_ != nullptr; }
-    bool waitsForGear() const { return !runner_ && !queue_.empty(); }
+    bool isRunning() const { return session_ != nullptr; }
+    bool waitsForGear() const { return !session_ && !queue_.empty(); }
     QString gearToChange() const { return change_; }
     QString nextShot() const;
 
@@ -93,9 +92,8 @@ class RunDesk : public QObject {
 
   private:
     void startNext();
-    /// Of a run that is gone on with, or where to begin a new one.
-    using JournalSource = std::variant<run::Journal, std::filesystem::path>;
-    bool launch(run::RunState state, const shoot::Shot& shot, JournalSource source);
+    devices::DeviceSettings devices() const;
+    void launch(run::Session::Made made);
     void finished();
     void log(const run::RunState& state);
     const shoot::Shot* find(const std::string& id) const;
@@ -108,10 +106,7 @@ class RunDesk : public QObject {
     bool tests_ = false;
     int run_ = 0;  // counts them: what a run tells after it was shut down is not about the next
     run::RunPlan plan_;
-    std::unique_ptr<devices::WallClock> clock_;
-    std::unique_ptr<devices::SimulatedBench> devices_;
-    std::unique_ptr<run::Journal> journal_;
-    std::unique_ptr<run::Runner> runner_;
+    std::unique_ptr<run::Session> session_;
     std::optional<run::RunStatus> last_;
     std::thread thread_;
     mutable std::vector<BrokenRun> broken_;  // of any shoot, as the folder was last read

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "plan/plan.hpp"
+#include "plan/report.hpp"
 
 #include <QRectF>
 

@@ -605,11 +605,11 @@ TEST_CASE("stopping a run leaves the window answering, and the log is in what is
 }
 
 TEST_CASE("a flash that does not charge is said so, without a time", "[desk][run]") {
-    RunPerson person;
+    RunPerson person(20);
     person.choose(QStringLiteral("rehearseChoice"), QStringLiteral("the flash dies"));
     person.click(QStringLiteral("startRunButton"));
+    REQUIRE(person.waitFor([&] { return person.view()->phaseText() == QStringLiteral("waits for the flash"); }));
     REQUIRE(person.waitFor([&] { return !person.runs().status()->flash_ready_in; }));
     CHECK(person.view()->flashText() == QStringLiteral("not charging"));
-    CHECK(person.view()->phaseText() == QStringLiteral("waits for the flash"));
     person.runs().shutDown();
 }
