@@ -68,14 +68,24 @@ void LabelPlacer::keepClear(const QLineF& line, double weight) {
 }
 
 std::vector<PlacedLabel> LabelPlacer::place() const {
+    if (auto placed = placedAll(0)) return std::move(*placed);
+    // Too much for the room: first lines alone, and where even that is too much, as many of them as fit.
+    if (auto placed = placedAll(1)) return std::move(*placed);
+    return *placedAll(1, Fit::as_many_as_can);
+}
+
+/// Empty where one that may not go finds no place. `most_lines` of each; 0: all.
+std::optional<std::vector<PlacedLabel>> LabelPlacer::placedAll(std::size_t most_lines, Fit fit) const {
     std::vector<PlacedLabel> placed;
     placed.reserve(wanted_.size());
     for (Label label : wanted_) {
+        if (most_lines > 0 && label.lines.size() > most_lines) label.lines.resize(most_lines);
         auto box = bestPlace(label, sizeOf(label.lines), placed);
         if (!box && label.lines.size() > 1) {
             label.lines.resize(1);
             box = bestPlace(label, sizeOf(label.lines), placed);
         }
+        if (!box && !label.may_go && fit == Fit::all) return std::nullopt;
         if (!box) continue;
         const double gap = gapBetween(*box, label.names);
         if (label.may_go && gap > leader_from) continue;
@@ -119,7 +129,7 @@ std::optional<double> LabelPlacer::costOf(const QRectF& box, const Label& label,
     const QRectF padded = box.adjusted(-3, -1, 3, 1);
     for (const auto& other : placed)
         if (padded.intersects(other.box)) return std::nullopt;
-    constexpr double per_pixel_away = 14;  // square pixels hidden that a pixel nearer is worth
+    constexpr double per_pixel_away = 9;  // square pixels hidden that a pixel nearer is worth
     double cost = per_pixel_away * gapBetween(box, label.names);
     for (const auto& obstacle : obstacles_) cost += obstacle.weight * common(box, obstacle.area);
     // A leader across another label would seem to point at that.

@@ -60,6 +60,8 @@ class LabelPlacer {
         QRectF area;
         double weight;
     };
+    enum class Fit { all, as_many_as_can };
+    std::optional<std::vector<PlacedLabel>> placedAll(std::size_t most_lines, Fit fit = Fit::all) const;
     std::optional<QRectF> bestPlace(const Label& label, QSizeF size, const std::vector<PlacedLabel>& placed) const;
     std::optional<double> costOf(const QRectF& box, const Label& label, const std::vector<PlacedLabel>& placed) const;
 

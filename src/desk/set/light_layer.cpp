@@ -118,8 +118,8 @@ void drawHead(BenchSheet& sheet, std::size_t light, const DrawnLamp& lamp) {
         for (const double offset : {-3.0, 3.0})
             p.drawLine(cut + lamp.along * offset + lamp.across() * 7, cut + lamp.along * offset - lamp.across() * 7);
     }
-    sheet.labels.keepClear(lamp.front().translated(lamp.along * thick / 2), 2);
-    sheet.labels.keepClear(slab(lamp, head * 0.6, thick, head).boundingRect(), 2);
+    sheet.labels.keepClear(lamp.front().translated(lamp.along * thick / 2), 6);
+    sheet.labels.keepClear(slab(lamp, head * 0.6, thick, head).boundingRect(), 6);
 }
 
 QString setWords(const BenchSheet& sheet, std::size_t i) {
