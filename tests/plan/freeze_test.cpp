@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 using namespace poquito;
 using namespace poquito::shoot;
@@ -174,4 +175,23 @@ TEST_CASE("a flat face shows a light brought to its place, and all of it with th
     // Its top and its left side are away from the lens: it looks up and to the left.
     CHECK(place->elevation > 0);
     CHECK(place->azimuth < 0);
+}
+
+TEST_CASE("the family of angles of a flat face leaves it as the law of reflection has it", "[plan][shine]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject = {.width = 30, .height = 20, .depth = 0, .form = Form::slab};
+    CHECK_FALSE(family_of_angles(plan_of(shoot.kit, shot), AxisPlane::level));  // not polished
+    shot.subject.traits = {"polished"};
+    const auto plan = plan_of(shoot.kit, shot);
+    const auto pupil = pupil_point(plan);
+    REQUIRE(pupil);
+    // Square to the lens: what comes in at an edge goes out as far to that side again.
+    for (const auto& [in, half, axis] :
+         {std::tuple(AxisPlane::level, 15.0, 0), std::tuple(AxisPlane::upright, 10.0, 1)}) {
+        const auto family = family_of_angles(plan, in);
+        REQUIRE(family);
+        CHECK_THAT(family->other.direction[axis] / family->other.direction.z(), WithinAbs(half / pupil->z(), 1e-9));
+        CHECK_THAT(family->one.direction[axis] / family->one.direction.z(), WithinAbs(-half / pupil->z(), 1e-9));
+    }
 }

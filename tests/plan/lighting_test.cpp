@@ -383,3 +383,22 @@ TEST_CASE("flashes of a shoot are counted by what they take of a charge", "[shoo
     CHECK_THAT(flashes_a_minute(set.shoot.kit.flashes[0], 0.25).value(), same(40));
     CHECK_FALSE(flashes_a_minute(set.shoot.kit.flashes[1], 0.25));
 }
+
+TEST_CASE("a light put where a stop more is said to be gives a stop more", "[plan][light]") {
+    Set set;
+    set.light().power = 0.25;
+    for (const bool softened : {false, true}) {
+        if (softened) set.light().modifier = set.shoot.kit.modifiers.at(0).id;
+        for (const double stops : {-2.0, -1.0, 0.0, 1.0, 2.0}) {
+            const auto source = set.source();
+            const auto plan = plan_of(set.shoot.kit, set.shot);
+            const auto distance = distance_for(plan, plan.shot.lights[0], source, stops);
+            REQUIRE(distance);
+            auto moved = set.shot;
+            moved.lights[0].position.distance = *distance;
+            const auto there = assess(set.shoot.kit, moved).light.sources[0];
+            INFO(softened << ", " << stops << " stops, " << *distance << " mm");
+            CHECK_THAT(*there.stops - *source.stops, WithinAbs(stops, 1e-6));
+        }
+    }
+}
