@@ -14,6 +14,7 @@ namespace poquito::desk {
 namespace {
 
 constexpr double line_height = 15, side_room = 3;  // pixels
+constexpr double per_pixel_away = 9;               // square pixels hidden that a pixel nearer is worth
 
 QSizeF sizeOf(const std::vector<LabelLine>& lines) {
     double width = 0;
@@ -105,6 +106,8 @@ std::optional<QRectF> LabelPlacer::bestPlace(const Label& label, QSizeF size,
     std::optional<QRectF> best;
     double least = 0;
     const auto consider = [&](const QRectF& box, double handicap) {
+        // How far off it is already says that it is no better: what it hides need not be looked at.
+        if (best && per_pixel_away * gapBetween(box, label.names) + handicap >= least) return;
         const auto cost = costOf(box, label, placed);
         if (!cost || (best && *cost + handicap >= least)) return;
         least = *cost + handicap;
@@ -129,7 +132,6 @@ std::optional<double> LabelPlacer::costOf(const QRectF& box, const Label& label,
     const QRectF padded = box.adjusted(-3, -1, 3, 1);
     for (const auto& other : placed)
         if (padded.intersects(other.box)) return std::nullopt;
-    constexpr double per_pixel_away = 9;  // square pixels hidden that a pixel nearer is worth
     double cost = per_pixel_away * gapBetween(box, label.names);
     for (const auto& obstacle : obstacles_) cost += obstacle.weight * common(box, obstacle.area);
     // A leader across another label would seem to point at that.
