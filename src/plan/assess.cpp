@@ -5,6 +5,7 @@
 #include "plan/freeze.hpp"
 #include "plan/lighting.hpp"
 #include "plan/reflections.hpp"
+#include "stack/making.hpp"
 
 #include <boost/math/constants/constants.hpp>
 
@@ -142,7 +143,7 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
         report.frames = made.frames;
         report.ring_travel = made.ring_travel;
         report.viewpoint_change = made.viewpoint_change;
-        const double nearest = -plan.extent.depth / 2 - shot.sharpness.focus_offset;  // from the planned plane
+        const double nearest = nearest_from_focus(plan);
         report.travel = optics::FocusTravel{.first = made.stack.first + nearest, .last = made.stack.last + nearest};
         report.stack = std::move(made.stack);
     }

@@ -133,20 +133,20 @@ void blur_by_disc(Raster& picture, double diameter) {
     enlarge(coarse, {.factor = factor, .width = width, .height = height}, picture);
 }
 
+Between between_pixels(int fine, int factor, int last) {
+    const double at = std::clamp((fine + 0.5) / factor - 0.5, 0.0, static_cast<double>(last));
+    const int before = std::min(static_cast<int>(at), std::max(last - 1, 0));
+    return {before, std::min(before + 1, last), static_cast<float>(at - before)};
+}
+
 void enlarge(const Raster& coarse, const FinePart& part, Raster& out) {
     out.reset(part.width, part.height);
-    const auto between = [&](int i, int last) {
-        const double at = std::clamp((i + 0.5) / part.factor - 0.5, 0.0, static_cast<double>(last));
-        const int before = std::min(static_cast<int>(at), std::max(last - 1, 0));
-        return std::pair(before, static_cast<float>(at - before));
-    };
     for_rows(part.height, [&](int y) {
-        const auto [row, fy] = between(part.top + y, coarse.height - 1);
+        const auto [row, next, fy] = between_pixels(part.top + y, part.factor, coarse.height - 1);
         const Rgba* upper = coarse.row(row);
-        const Rgba* lower = coarse.row(std::min(row + 1, coarse.height - 1));
+        const Rgba* lower = coarse.row(next);
         for (int x = 0; x < part.width; ++x) {
-            const auto [column, fx] = between(part.left + x, coarse.width - 1);
-            const int right = std::min(column + 1, coarse.width - 1);
+            const auto [column, right, fx] = between_pixels(part.left + x, part.factor, coarse.width - 1);
             const Rgba above = upper[column] + fx * (upper[right] - upper[column]);
             const Rgba below = lower[column] + fx * (lower[right] - lower[column]);
             out.at(x, y) = above + fy * (below - above);

@@ -53,20 +53,11 @@ int coarseness(double disc, int least_size) {
 
 /// Lays a sheet over what is behind it; a coarse one as it is between its pixels.
 void cover_enlarged(Raster& picture, const Raster& coarse, const PixelBox& part, int factor) {
-    struct Between {
-        int before, after;
-        float part;
-    };
-    const auto between = [factor](int i, int last) {
-        const double at = std::clamp((i + 0.5) / factor - 0.5, 0.0, static_cast<double>(last));
-        const int before = std::min(static_cast<int>(at), std::max(last - 1, 0));
-        return Between{before, std::min(before + 1, last), static_cast<float>(at - before)};
-    };
     const int width = part.right - part.left;
     std::vector<Between> columns;
-    for (int x = 0; x < width; ++x) columns.push_back(between(x, coarse.width - 1));
+    for (int x = 0; x < width; ++x) columns.push_back(between_pixels(x, factor, coarse.width - 1));
     for_rows(part.bottom - part.top, [&](int y) {
-        const auto [row, next, fy] = between(y, coarse.height - 1);
+        const auto [row, next, fy] = between_pixels(y, factor, coarse.height - 1);
         const Rgba *upper = coarse.row(row), *lower = coarse.row(next);
         Rgba* to = picture.row(part.top + y) + part.left;
         for (int x = 0; x < width; ++x) {

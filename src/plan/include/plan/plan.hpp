@@ -4,7 +4,7 @@
 #include "optics/focus.hpp"
 #include "shoot/shoot.hpp"
 
-/// What evaluation and advice both look at: a shot with its gear resolved and its train focused. References live as
+/// What facts and advice are both made of: a shot with its gear resolved and its train focused. References live as
 /// long as the shoot.
 namespace poquito::plan {
 

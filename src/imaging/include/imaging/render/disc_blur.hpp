@@ -16,6 +16,14 @@ void draw_out(Raster& picture, double length);
 /// Each point becomes a bell curve of standard deviation `sigma` pixels, at most 2.
 void blur_by_bell(Raster& picture, double sigma);
 
+/// Where a pixel of a grid `factor` times as fine lies between those of a coarse row or column of `last` + 1.
+struct Between {
+    int before = 0;
+    int after = 0;
+    float part = 0;  // of the way from the one to the other
+};
+Between between_pixels(int fine, int factor, int last);
+
 /// Part of a raster as it is on a grid `factor` times as fine; the numbers are pixels of that.
 struct FinePart {
     int factor = 1;
