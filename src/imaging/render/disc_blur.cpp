@@ -191,7 +191,7 @@ void blur_by_bell(Raster& picture, double sigma) {
         for (int x = 0; x < picture.width; ++x) {
             Rgba value = Rgba::Zero();
             for (int i = -reach; i <= reach; ++i)
-                value += weights[static_cast<std::size_t>(i + reach)] * row[std::clamp(x + i, 0, picture.width - 1)];
+                value += weights.data()[i + reach] * row[std::clamp(x + i, 0, picture.width - 1)];
             along.at(x, y) = value;
         }
     });
@@ -200,7 +200,7 @@ void blur_by_bell(Raster& picture, double sigma) {
         std::fill(to, to + picture.width, Rgba::Zero());
         for (int i = -reach; i <= reach; ++i) {
             const Rgba* row = along.row(std::clamp(y + i, 0, picture.height - 1));
-            const float weight = weights[static_cast<std::size_t>(i + reach)];
+            const float weight = weights.data()[i + reach];
             for (int x = 0; x < picture.width; ++x) to[x] += weight * row[x];
         }
     });
