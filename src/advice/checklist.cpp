@@ -98,12 +98,12 @@ Said focus(const plan::Plan&, const plan::Report& report) {
 Wording lit(const plan::Plan& plan, const plan::Report& report, std::size_t i) {
     const auto& light = plan.shot.lights[i];
     const auto& source = report.light.sources[i];
-    const auto setting = [&](double power) { return plan::setting_text(plan.kit, light, power); };
+    const auto setting = [&](double power) { return plan::setting_text(plan.sources[i], power); };
     std::string how = light.power              ? "manual, " + setting(*light.power)
                       : source.suggested_power ? "automatic, about " + setting(*source.suggested_power)
                                                : std::string("automatic");
     if (light.metered) how = fmt::format("metered by the camera, compensation {}", text::stops_text(*light.metered));
-    if (!plan::is_flash(light)) how = "on, " + setting(*light.power);
+    if (source.continuous) how = "on, " + setting(*light.power);
     return {
         fmt::format("Light {}: {}, {}", source.label, how,
                     light.on_lens ? "on the lens" : text::length_text(light.position.distance) + " from the subject"),

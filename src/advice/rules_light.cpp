@@ -20,17 +20,16 @@ bool flash_fires(const plan::Report& report) { return std::ranges::any_of(report
 
 Found past_sync(const plan::Plan& plan, const plan::Report&) {
     const double shutter = plan.shot.exposure.shutter;
-    const auto bands = [&](const shoot::Light& light) {
-        return plan::is_flash(light) && !plan::in_high_speed(plan, light);
+    const auto bands = [&](const plan::Source& source) {
+        return source.is_flash() && !plan::in_high_speed(plan, source);
     };
-    if (shutter >= plan.camera.sync * (1 - 1e-9) || std::ranges::none_of(plan.shot.lights, bands)) return {};
-    const bool all_could = std::ranges::all_of(plan.shot.lights, [&](const shoot::Light& light) {
-        return !plan::is_flash(light) || shoot::flash_of(plan.kit, light).high_speed_sync;
-    });
+    if (shutter >= plan.camera.sync * (1 - 1e-9) || std::ranges::none_of(plan.sources, bands)) return {};
+    const bool all_could = std::ranges::all_of(
+        plan.sources, [&](const plan::Source& source) { return !source.is_flash() || source.flash->high_speed_sync; });
     if (all_could && !plan.shot.exposure.high_speed_sync) {
-        const auto first = std::ranges::find_if(plan.shot.lights, bands);
-        const double loss = light::high_speed_loss(
-            {.sync = plan.camera.sync, .at_sync = shoot::flash_of(plan.kit, *first).high_speed_loss}, shutter);
+        const auto first = std::ranges::find_if(plan.sources, bands);
+        const double loss =
+            light::high_speed_loss({.sync = plan.camera.sync, .at_sync = first->flash->high_speed_loss}, shutter);
         return Finding{
             fmt::format("{} is faster than the sync speed of {}: the flash leaves a dark band. High-speed "
                         "sync avoids it for about {} stops of light, and no longer freezes.",
@@ -64,7 +63,7 @@ Found power_above_full(const plan::Plan& plan, const plan::Report& report) {
 Found power_below_least(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
         const auto& light = plan.shot.lights[i];
-        const double least = plan::power_scale(plan.kit, light).least;
+        const double least = plan::power_scale(plan.sources[i]).least;
         const auto& source = report.light.sources[i];
         if (!source.fires || source.power >= least * (1 - 1e-9)) continue;
         auto text = fmt::format("Light {} would need {} of its full power; its least is {}.",
@@ -76,7 +75,7 @@ Found power_below_least(const plan::Plan& plan, const plan::Report& report) {
                        [&](shoot::Shot& shot) { shot.lights[i].power = least; })};
         // The same light from further away: d^2 + (w/2)^2 grows by least/power.
         if (light.on_lens) return Finding{std::move(text)};
-        const auto path = plan::flash_path(plan, light);
+        const auto path = plan::flash_path(plan, plan.sources[i]);
         const double squared =
             std::pow(std::hypot(path.distance, path.modifier_diameter / 2), 2) * least / source.power;
         const double bounced = light.bounce ? light.bounce->from_lamp : 0;
@@ -134,11 +133,10 @@ std::optional<double> iso_that_freezes(const plan::Plan& plan, const plan::Repor
     constexpr double highest = 6400;  // beyond it most frames are noisy (common practice)
     for (double iso = text::step_iso(iso_now, 1); iso <= highest; iso = text::step_iso(iso, 1)) {
         const auto freezes = [&](std::size_t i) {
-            const auto& light = plan.shot.lights[i];
-            if (!plan::is_flash(light)) return true;
-            const auto& flash = shoot::flash_of(plan.kit, light);
+            if (!plan.sources[i].is_flash()) return true;
+            const auto& flash = *plan.sources[i].flash;
             const double power = report.light.sources[i].power * iso_now / iso;
-            if (light.power || power < flash.scale.least) return false;
+            if (plan.shot.lights[i].power || power < flash.scale.least) return false;
             const auto t05 = light::duration_at(flash.durations, power);
             return t05 && light::t01_from_t05(flash.discharge, *t05) <= report.motion.exposure_time * shorter;
         };
@@ -209,9 +207,9 @@ Found automatic_idle(const plan::Plan& plan, const plan::Report& report) {
 Found duration_unknown(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
         const auto& source = report.light.sources[i];
-        if (!fires(source) || source.t05 || plan::in_high_speed(plan, plan.shot.lights[i])) continue;
+        if (!fires(source) || source.t05 || plan::in_high_speed(plan, plan.sources[i])) continue;
         return Finding{fmt::format("The table of {} gives no duration at {}: whether light {} freezes is not known.",
-                                   shoot::flash_of(plan.kit, plan.shot.lights[i]).name, text::power_text(source.power),
+                                   plan.sources[i].flash->name, text::power_text(source.power),
                                    report.light.sources[i].label)};
     }
     return {};
@@ -263,7 +261,7 @@ Found frames_flicker(const plan::Plan& plan, const plan::Report& report) {
         if (!source.flicker || !source.share) continue;
         const double swing = *source.flicker * *source.share;  // small swings weigh by their share
         if (swing < visible) continue;
-        const double frequency = *lamp_of(plan.kit, plan.shot.lights[i]).flicker;
+        const double frequency = *plan.sources[i].lamp->flicker;
         const double whole = std::ceil(plan.shot.exposure.shutter * frequency - 1e-9) / frequency;
         return Finding{
             fmt::format("Light {} follows the mains: frames of {} differ by up to {} stops, and rows of one "
@@ -283,7 +281,7 @@ double flashes_of(const plan::Report& report) { return report.capture.frames; }
 Found flash_overheats(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
         if (report.light.sources[i].continuous || !report.light.sources[i].fires) continue;
-        const gear::Flash& flash = shoot::flash_of(plan.kit, plan.shot.lights[i]);
+        const gear::Flash& flash = *plan.sources[i].flash;
         const auto most = plan::flashes_a_minute(flash, report.light.sources[i].power);
         const double pace = 60 / std::max(report.capture.interval, report.capture.recycle);
         if (!most || flashes_of(report) <= *most || pace <= *most * (1 + 1e-9)) continue;
@@ -300,7 +298,7 @@ Found flash_overheats(const plan::Plan& plan, const plan::Report& report) {
 Found battery_short(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
         if (report.light.sources[i].continuous || !report.light.sources[i].fires) continue;
-        const gear::Flash& flash = shoot::flash_of(plan.kit, plan.shot.lights[i]);
+        const gear::Flash& flash = *plan.sources[i].flash;
         const double taken = flashes_of(report) * std::min(report.light.sources[i].power, 1.0);
         if (!flash.charge || taken <= *flash.charge) continue;
         return Finding{fmt::format("These frames take {} charges of {}: fresh batteries at hand, or less power.",
@@ -311,9 +309,9 @@ Found battery_short(const plan::Plan& plan, const plan::Report& report) {
 
 /// Durations that go up and down are a slip; one alone says nothing beside itself.
 Found duration_table(const plan::Plan& plan, const plan::Report&) {
-    for (const shoot::Light& light : plan.shot.lights) {
-        if (!plan::is_flash(light)) continue;
-        const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+    for (const plan::Source& source : plan.sources) {
+        if (!source.is_flash()) continue;
+        const gear::Flash& flash = *source.flash;
         if (flash.durations.size() == 1)
             return Finding{
                 fmt::format("The duration table of {} has one row: it holds at {} alone. Two powers or more "

@@ -15,15 +15,11 @@ using Found = std::optional<Finding>;
 bool has(const plan::Plan& plan, const char* trait) { return shoot::has_trait(plan.shot.subject, trait); }
 bool lit(const plan::Plan& plan) { return !plan.shot.lights.empty(); }
 
-bool any_light(const plan::Plan& plan, bool (*fits)(const gear::Kit&, const shoot::Light&)) {
-    return std::ranges::any_of(plan.shot.lights, [&](const shoot::Light& light) { return fits(plan.kit, light); });
+bool any_light(const plan::Plan& plan, bool (*fits)(const plan::Source&)) {
+    return std::ranges::any_of(plan.sources, fits);
 }
-bool fed_from_mains(const gear::Kit& kit, const shoot::Light& light) {
-    return plan::is_flash(light) ? !shoot::flash_of(kit, light).charge : shoot::lamp_of(kit, light).mains;
-}
-bool is_hot(const gear::Kit& kit, const shoot::Light& light) {
-    return !plan::is_flash(light) && lamp_of(kit, light).hot;
-}
+bool fed_from_mains(const plan::Source& source) { return source.flash ? !source.flash->charge : source.lamp->mains; }
+bool is_hot(const plan::Source& source) { return source.lamp && source.lamp->hot; }
 
 Found flash_at_person(const plan::Plan& plan, const plan::Report&) {
     if (!has(plan, "person")) return {};
@@ -88,9 +84,9 @@ Found hot_lamp(const plan::Plan& plan, const plan::Report&) {
 }
 
 Found lethal_charge(const plan::Plan& plan, const plan::Report&) {
-    const auto big = [](const gear::Kit& kit, const shoot::Light& light) {
+    const auto big = [](const plan::Source& source) {
         constexpr double studio = 100;  // watt-seconds, from which a unit is a studio head (common practice)
-        return plan::is_flash(light) && flash_of(kit, light).energy.value_or(0) >= studio;
+        return source.flash && source.flash->energy.value_or(0) >= studio;
     };
     if (!any_light(plan, big)) return {};
     return Finding{

@@ -153,8 +153,8 @@ std::optional<BackdropChange> by_own_light(const gear::Kit& kit, const shoot::Sh
     const double power = (wanted - have) / gives;
     if (power > 1 || power < scale.least) return std::nullopt;
     added.power = light::nearest_setting(scale, power);
-    return checked(kit, shot, fmt::format("A light on the card, {}", setting_text(kit, added, *added.power)), other,
-                   look);
+    return checked(kit, shot, fmt::format("A light on the card, {}", setting_text(source_of(kit, added), *added.power)),
+                   other, look);
 }
 
 }  // namespace

@@ -43,7 +43,7 @@ std::optional<BalanceProposal> propose_balance(const gear::Kit& kit, const shoot
         shoot::Light& one = proposal.shot.lights[i];
         if (!is_flash(one) || !light.sources[i].stops) continue;
         const double part = *light.sources[i].stops - *light.flash;  // of all flash, kept
-        const double at_full = std::log2(light_at(changed, one, 1, 0));
+        const double at_full = std::log2(light_at(changed, changed.sources[i], 1, 0));
         one.power = std::exp2(wanted.flash + part - at_full);
         one.metered.reset();
     }
@@ -54,7 +54,7 @@ std::optional<BalanceProposal> propose_balance(const gear::Kit& kit, const shoot
     for (std::size_t i = 0; i < proposal.shot.lights.size(); ++i)
         if (is_flash(proposal.shot.lights[i]) && proposal.shot.lights[i].power)
             proposal.text += fmt::format(", {} {}", light_label(proposal.shot, i),
-                                         setting_text(kit, proposal.shot.lights[i], *proposal.shot.lights[i].power));
+                                         setting_text(changed.sources[i], *proposal.shot.lights[i].power));
     return proposal;
 }
 

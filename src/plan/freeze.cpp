@@ -15,8 +15,7 @@ std::optional<std::size_t> slowest_flash(const Plan& plan, const LightReport& li
     double longest = 0;
     for (std::size_t i = 0; i < light.sources.size(); ++i) {
         const auto& source = light.sources[i];
-        if (source.continuous || !source.stops || shoot::flash_of(plan.kit, plan.shot.lights[i]).durations.empty())
-            continue;
+        if (source.continuous || !source.stops || plan.sources[i].flash->durations.empty()) continue;
         const double time = source.t01.value_or(0);
         if (slowest && time <= longest) continue;
         slowest = i;
@@ -67,7 +66,7 @@ std::optional<FreezeReport> report_freeze(const Plan& plan, const Report& report
     if (result.speed > 0 && m > 0) result.slowest = wanted / (m * result.speed);
     if (result.light) {
         const auto& source = report.light.sources[*result.light];
-        result.rows = rows_of(plan, source, shoot::flash_of(plan.kit, plan.shot.lights[*result.light]), result.speed);
+        result.rows = rows_of(plan, source, *plan.sources[*result.light].flash, result.speed);
         const auto freezes =
             std::ranges::find_if(result.rows, [&](const FreezeRow& row) { return row.blur <= wanted * (1 + 1e-9); });
         if (freezes != result.rows.end())

@@ -87,8 +87,9 @@ Fix by_power(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     std::string settings;
     for (shoot::Light& light : fix.shot.lights) {
         if (!is_flash(light) || !light.power) continue;
-        light.power = light::nearest_setting(shoot::flash_of(kit, light).scale, *light.power * std::exp2(*change));
-        const auto setting = setting_text(kit, light, *light.power);
+        const Source source = source_of(kit, light);
+        light.power = light::nearest_setting(source.flash->scale, *light.power * std::exp2(*change));
+        const auto setting = setting_text(source, *light.power);
         if (settings.find(setting) == std::string::npos) settings += (settings.empty() ? "" : ", ") + setting;
     }
     if (settings.empty()) {  // metered by the camera: its compensation is the power's dial
@@ -121,8 +122,9 @@ Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     // d^2 + (w/2)^2 shrinks by 2^change, bounce and face counted.
     const Plan plan = plan_of(kit, before);
     const shoot::Light& moved = before.lights[key];
+    const Source& source = plan.sources[key];
     const double face =
-        is_flash(moved) ? flash_path(plan, moved).modifier_diameter : lamp_path(plan, moved).source_diameter;
+        source.is_flash() ? flash_path(plan, source).modifier_diameter : lamp_path(plan, source).source_diameter;
     const double bounced = moved.bounce ? moved.bounce->from_lamp : 0;
     const double squared =
         (std::pow(light.sources[key].path, 2) + face * face / 4) * std::exp2(-*change) - face * face / 4;
@@ -191,7 +193,7 @@ gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& le
 std::optional<double> reading_of(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light) {
     if (light >= shot.lights.size() || is_flash(shot.lights[light])) return std::nullopt;
     const Plan plan = plan_of(kit, shot);
-    const double ratio = light_at(plan, shot.lights[light], *shot.lights[light].power, 0);
+    const double ratio = light_at(plan, plan.sources[light], *shot.lights[light].power, 0);
     if (!(ratio > 0)) return std::nullopt;
     return std::log2(ratio) - light::ambient_stops(settings_of(plan), 0);
 }

@@ -20,6 +20,8 @@ std::optional<double> stops_of(double exposure_ratio) {
     return std::log2(exposure_ratio);
 }
 
+double modifier_diameter(const Source& source) { return source.modifier ? source.modifier->diameter : 0; }
+
 SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share);
 void report_sums(const Plan& plan, LightReport& report);
 void report_background(const Plan& plan, LightReport& report);
@@ -28,9 +30,9 @@ void report_background(const Plan& plan, LightReport& report);
 std::optional<double> share_of_automatics(const Plan& plan, const std::optional<double>& ambient) {
     double rest = ambient ? std::exp2(*ambient) : 0;
     int automatics = 0;
-    for (const shoot::Light& light : plan.shot.lights) {
-        if (light.power)
-            rest += light_at(plan, light, *light.power, 0);
+    for (const Source& source : plan.sources) {
+        if (source.set.power)
+            rest += light_at(plan, source, *source.set.power, 0);
         else
             ++automatics;
     }
@@ -40,13 +42,11 @@ std::optional<double> share_of_automatics(const Plan& plan, const std::optional<
 
 }  // namespace
 
-std::optional<double> distance_for(const Plan& plan, const shoot::Light& light, const SourceReport& source,
-                                   double stops) {
+std::optional<double> distance_for(const Source& source, const SourceReport& report, double stops) {
     // A disc of radius r gives as 1 / (d^2 + r^2), MODEL 3; what lies beyond a bounce's card stays.
-    const auto* modifier = shoot::modifier_of(plan.kit, light);
-    const double radius = modifier ? modifier->diameter / 2 : 0;
-    const double squared = (source.path * source.path + radius * radius) * std::exp2(-stops) - radius * radius;
-    const double distance = std::sqrt(std::max(squared, 0.0)) - (source.path - source.place.distance);
+    const double radius = modifier_diameter(source) / 2;
+    const double squared = (report.path * report.path + radius * radius) * std::exp2(-stops) - radius * radius;
+    const double distance = std::sqrt(std::max(squared, 0.0)) - (report.path - report.place.distance);
     return distance > 0 ? std::optional(distance) : std::nullopt;
 }
 
@@ -62,14 +62,14 @@ LightReport report_light(const Plan& plan) {
 
 namespace {
 
-std::vector<SourceTube> tubes_of(const Plan& plan, const shoot::Light& light, const light::Position& place) {
-    const double diameter = shining_diameter(plan.kit, light);
-    if (!is_flash(light) || !light.on_lens) return {{.place = place, .diameter = diameter}};
-    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+std::vector<SourceTube> tubes_of(const Source& source, const light::Position& place) {
+    const double diameter = shining_diameter(source);
+    if (!source.is_flash() || !source.set.on_lens) return {{.place = place, .diameter = diameter}};
+    const gear::Flash& flash = *source.flash;
     if (flash.heads == gear::Heads::twin) {
         auto other = place;
         other.azimuth = -other.azimuth;
-        const double share = std::exp2(light.ratio) / (1 + std::exp2(light.ratio));
+        const double share = std::exp2(source.set.ratio) / (1 + std::exp2(source.set.ratio));
         return {{.place = place, .diameter = diameter, .share = share},
                 {.place = other, .diameter = diameter, .share = 1 - share}};
     }
@@ -81,50 +81,49 @@ std::vector<SourceTube> tubes_of(const Plan& plan, const shoot::Light& light, co
 }
 
 /// The power an automatic flash is to give; empty: it stays dark.
-std::optional<double> automatic_power(const Plan& plan, const shoot::Light& light, const std::optional<double>& share,
+std::optional<double> automatic_power(const Plan& plan, const Source& source, const std::optional<double>& share,
                                       const std::optional<MeteringReport>& metering) {
     if (!share) return std::nullopt;
-    const double full = light_at(plan, light, 1, 0);
+    const double full = light_at(plan, source, 1, 0);
     if (!(full > 0)) return std::nullopt;
-    const double miss = light.metered && metering ? metering->error + *light.metered : 0;
+    const double miss = source.set.metered && metering ? metering->error + *source.set.metered : 0;
     return *share * std::exp2(miss) / full;
 }
 
 SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share) {
-    const shoot::Light& light = plan.shot.lights[i];
-    SourceReport report{.label = light_label(plan.shot, i), .continuous = !is_flash(light)};
-    report.place = placed(plan, light);
-    report.tubes = tubes_of(plan, light, report.place);
+    const Source& source = plan.sources[i];
+    SourceReport report{.label = light_label(plan.shot, i), .continuous = !source.is_flash()};
+    report.place = placed(plan, source);
+    report.tubes = tubes_of(source, report.place);
     const double towards_camera = light::towards_camera(report.place);
     report.facing = stops_of(towards_camera);
     report.off_axis = std::acos(std::clamp(towards_camera, -1.0, 1.0)) / per_degree;
-    report.losses = losses(plan, light);
-    report.path = report.place.distance + (light.bounce ? light.bounce->from_lamp : 0);
-    report.calibration = light::calibrated(is_flash(light) ? shoot::flash_of(plan.kit, light).corrections
-                                                           : shoot::lamp_of(plan.kit, light).corrections);
-    if (const gear::Modifier* modifier = shoot::modifier_of(plan.kit, light))
-        report.modifier_calibration = light::calibrated(modifier->corrections);
-    if (is_flash(light)) report.metering = metering_of(plan, light);
+    report.losses = losses(plan, source);
+    report.path = report.place.distance + (source.set.bounce ? source.set.bounce->from_lamp : 0);
+    report.calibration = light::calibrated(source.is_flash() ? source.flash->corrections : source.lamp->corrections);
+    if (source.modifier) report.modifier_calibration = light::calibrated(source.modifier->corrections);
+    if (source.is_flash()) report.metering = metering_of(plan, source);
 
-    const auto power = light.power ? light.power : automatic_power(plan, light, automatic_share, report.metering);
+    const auto power =
+        source.set.power ? source.set.power : automatic_power(plan, source, automatic_share, report.metering);
     if (!power) return report;
     report.power = *power;
     report.fires = *power > 0;
-    report.stops = stops_of(light_at(plan, light, *power, 0));
-    report.suggested_power = light::nearest_setting(power_scale(plan.kit, light), *power);
+    report.stops = stops_of(light_at(plan, source, *power, 0));
+    report.suggested_power = light::nearest_setting(power_scale(source), *power);
     report.left_over = std::log2(*power / *report.suggested_power);
     const double half = plan.extent.depth / 2;
-    const double front = light_at(plan, light, *power, -half), back = light_at(plan, light, *power, half);
+    const double front = light_at(plan, source, *power, -half), back = light_at(plan, source, *power, half);
     if (front > 0 && back > 0) report.falloff = std::log2(front / back);
-    if (!is_flash(light)) {
-        const gear::Lamp& lamp = shoot::lamp_of(plan.kit, light);
+    if (!source.is_flash()) {
+        const gear::Lamp& lamp = *source.lamp;
         if (lamp.flicker)
             report.flicker = light::flicker_stops({.frequency = *lamp.flicker, .depth = lamp.flicker_depth},
                                                   plan.shot.exposure.shutter);
         return report;
     }
-    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
-    if (!in_high_speed(plan, light)) {
+    const gear::Flash& flash = *source.flash;
+    if (!in_high_speed(plan, source)) {
         report.t05 = light::duration_at(flash.durations, *power);
         if (report.t05) report.t01 = light::t01_from_t05(flash.discharge, *report.t05);
     }
@@ -163,12 +162,11 @@ void report_sums(const Plan& plan, LightReport& report) {
     double front = ambient, back = ambient;  // ambient counts alike everywhere (MODEL 3)
     for (std::size_t i = 0; i < report.sources.size(); ++i) {
         const auto& source = report.sources[i];
-        const auto& light = plan.shot.lights[i];
         any_flash |= !source.continuous;
         if (!source.fires) continue;
         // What lights the card alone may still graze one end of the subject.
-        front += light_at(plan, light, source.power, -half);
-        back += light_at(plan, light, source.power, half);
+        front += light_at(plan, plan.sources[i], source.power, -half);
+        back += light_at(plan, plan.sources[i], source.power, half);
         if (!source.stops) continue;
         const double ratio = std::exp2(*source.stops);
         (source.continuous ? continuous : flash) += ratio;
@@ -194,9 +192,9 @@ void report_sums(const Plan& plan, LightReport& report) {
 }
 
 /// Exposure ratio of one light at the card, its slant counted.
-double at_background(const Plan& plan, const shoot::Light& light, double power, double behind) {
-    const auto way = light::path_to_background(placed(plan, light), behind);
-    return way ? light_at(plan, light, power, behind) * way->incidence : 0;
+double at_background(const Plan& plan, const Source& source, double power, double behind) {
+    const auto way = light::path_to_background(placed(plan, source), behind);
+    return way ? light_at(plan, source, power, behind) * way->incidence : 0;
 }
 
 void report_background(const Plan& plan, LightReport& report) {
@@ -205,7 +203,7 @@ void report_background(const Plan& plan, LightReport& report) {
     for (std::size_t i = 0; i < report.sources.size(); ++i) {
         auto& source = report.sources[i];
         if (!source.fires) continue;
-        const double ratio = at_background(plan, plan.shot.lights[i], source.power, plan.shot.background->distance);
+        const double ratio = at_background(plan, plan.sources[i], source.power, plan.shot.background->distance);
         source.background = stops_of(ratio);
         sum += ratio;
     }
@@ -232,92 +230,88 @@ std::string light_label(const shoot::Shot& shot, std::size_t light) {
     return all == 1 ? group : fmt::format("{}{}", group, before + 1);
 }
 
-const std::string& unit_name(const gear::Kit& kit, const shoot::Light& light) {
-    return is_flash(light) ? shoot::flash_of(kit, light).name : shoot::lamp_of(kit, light).name;
+const std::string& unit_name(const Source& source) {
+    return source.is_flash() ? source.flash->name : source.lamp->name;
 }
 
-const light::PowerScale& power_scale(const gear::Kit& kit, const shoot::Light& light) {
-    return is_flash(light) ? shoot::flash_of(kit, light).scale : shoot::lamp_of(kit, light).scale;
+const light::PowerScale& power_scale(const Source& source) {
+    return source.is_flash() ? source.flash->scale : source.lamp->scale;
 }
 
-light::Position placed(const Plan& plan, const shoot::Light& light) {
-    if (!is_flash(light) || !light.on_lens) return light.position;
-    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+light::Position placed(const Plan& plan, const Source& source) {
+    if (!source.is_flash() || !source.set.on_lens) return source.set.position;
+    const gear::Flash& flash = *source.flash;
     const double ahead = std::max(1.0, plan.at.working_distance.value_or(1000) - plan.shot.sharpness.focus_offset);
     if (flash.heads == gear::Heads::one) return {.distance = ahead};
     const double spread = flash.spread.value_or(front_diameter(plan) + flash.face);
     return {.distance = std::hypot(ahead, spread / 2), .azimuth = std::atan2(spread / 2, ahead) / per_degree};
 }
 
-double shining_diameter(const gear::Kit& kit, const shoot::Light& light) {
-    if (light.bounce) return light.bounce->diameter;
-    if (const gear::Modifier* modifier = shoot::modifier_of(kit, light); modifier && modifier->diameter > 0)
-        return modifier->diameter;
-    return is_flash(light) ? shoot::flash_of(kit, light).face : shoot::lamp_of(kit, light).face;
+double shining_diameter(const Source& source) {
+    if (source.set.bounce) return source.set.bounce->diameter;
+    if (const double diameter = modifier_diameter(source); diameter > 0) return diameter;
+    return source.is_flash() ? source.flash->face : source.lamp->face;
 }
 
-bool in_high_speed(const Plan& plan, const shoot::Light& light) {
+bool in_high_speed(const Plan& plan, const Source& source) {
     const auto& exposure = plan.shot.exposure;
-    return is_flash(light) && exposure.high_speed_sync && flash_of(plan.kit, light).high_speed_sync &&
+    return source.is_flash() && exposure.high_speed_sync && source.flash->high_speed_sync &&
            exposure.shutter < plan.camera.sync * (1 - 1e-9);
 }
 
 namespace {
 
-std::optional<double> grid_of(const gear::Kit& kit, const shoot::Light& light) {
-    const gear::Modifier* modifier = shoot::modifier_of(kit, light);
-    return modifier ? modifier->grid : std::nullopt;
-}
-
 /// Stops lost by looking past a point of the axis. A light that looks at the subject and has no grid lights everything
 /// as MODEL 3 has it: what its face gives to the side is not counted. Empty: nothing gets there.
-std::optional<double> aim_loss(const Plan& plan, const shoot::Light& light, double behind) {
-    const auto grid = grid_of(plan.kit, light);
-    if (light.on_lens || (light.aim == light::Aim{} && !grid)) return 0;
-    const auto place = placed(plan, light);
-    const auto loss = light::beam_loss(light::off_beam(place, light.aim, behind), grid);
+std::optional<double> aim_loss(const Plan& plan, const Source& source, double behind) {
+    const auto grid = source.modifier ? source.modifier->grid : std::nullopt;
+    if (source.set.on_lens || (source.set.aim == light::Aim{} && !grid)) return 0;
+    const auto place = placed(plan, source);
+    const auto loss = light::beam_loss(light::off_beam(place, source.set.aim, behind), grid);
     const auto straight = light::beam_loss(light::off_beam(place, {}, behind), std::nullopt);
     if (!loss) return std::nullopt;
     return *loss - straight.value_or(0);
 }
 
-double modifier_diameter(const gear::Kit& kit, const shoot::Light& light) {
-    const gear::Modifier* modifier = shoot::modifier_of(kit, light);
-    return modifier ? modifier->diameter : 0;
+/// All but what is lost by looking past the subject.
+Losses losses_on_axis(const Plan& plan, const Source& source) {
+    Losses all;
+    if (source.modifier) {
+        all.modifier = source.modifier->loss - light::calibrated(source.modifier->corrections).stops;
+        if (source.set.second_layer) all.layer = source.modifier->layer_loss;
+    }
+    if (source.set.bounce) all.bounce = -std::log2(source.set.bounce->reflectance);
+    if (in_high_speed(plan, source))
+        all.high_speed = light::high_speed_loss({.sync = plan.camera.sync, .at_sync = source.flash->high_speed_loss},
+                                                plan.shot.exposure.shutter);
+    return all;
 }
 
 }  // namespace
 
-Losses losses(const Plan& plan, const shoot::Light& light) {
-    Losses all;
-    if (const gear::Modifier* modifier = shoot::modifier_of(plan.kit, light)) {
-        all.modifier = modifier->loss - light::calibrated(modifier->corrections).stops;
-        if (light.second_layer) all.layer = modifier->layer_loss;
-    }
-    if (light.bounce) all.bounce = -std::log2(light.bounce->reflectance);
-    all.aim = aim_loss(plan, light, 0).value_or(0);
-    if (in_high_speed(plan, light))
-        all.high_speed = light::high_speed_loss(
-            {.sync = plan.camera.sync, .at_sync = shoot::flash_of(plan.kit, light).high_speed_loss},
-            plan.shot.exposure.shutter);
+Losses losses(const Plan& plan, const Source& source) {
+    Losses all = losses_on_axis(plan, source);
+    all.aim = aim_loss(plan, source, 0).value_or(0);
     return all;
 }
 
-light::FlashPath flash_path(const Plan& plan, const shoot::Light& light) {
-    const gear::Flash& flash = shoot::flash_of(plan.kit, light);
+namespace {
+
+light::FlashPath flash_path(const Source& source, double loss, double distance) {
+    const gear::Flash& flash = *source.flash;
     return {.guide_number = flash.guide_number * std::exp2(light::calibrated(flash.corrections).stops / 2),
-            .loss = losses(plan, light).total(),
-            .distance = placed(plan, light).distance + (light.bounce ? light.bounce->from_lamp : 0),
-            .modifier_diameter = modifier_diameter(plan.kit, light)};
+            .loss = loss,
+            .distance = distance,
+            .modifier_diameter = modifier_diameter(source)};
 }
 
-light::LampPath lamp_path(const Plan& plan, const shoot::Light& light) {
-    const gear::Lamp& lamp = shoot::lamp_of(plan.kit, light);
-    const double modifier = modifier_diameter(plan.kit, light);
+light::LampPath lamp_path(const Source& source, double loss, double distance) {
+    const gear::Lamp& lamp = *source.lamp;
+    const double modifier = modifier_diameter(source);
     light::LampPath path{.lux = lamp.lux.value_or(0) * std::exp2(light::calibrated(lamp.corrections).stops),
                          .at_distance = lamp.lux_distance,
-                         .loss = losses(plan, light).total(),
-                         .distance = placed(plan, light).distance + (light.bounce ? light.bounce->from_lamp : 0),
+                         .loss = loss,
+                         .distance = distance,
                          .face_diameter = lamp.face,
                          .source_diameter = modifier > 0 ? modifier : lamp.face};
     if (lamp.luminance) {
@@ -328,27 +322,36 @@ light::LampPath lamp_path(const Plan& plan, const shoot::Light& light) {
     return path;
 }
 
-double light_at(const Plan& plan, const shoot::Light& light, double power, double behind) {
-    const auto aim = aim_loss(plan, light, behind);
+/// mm that the light goes after its lamp, before its card or the subject.
+double bounced(const Source& source) { return source.set.bounce ? source.set.bounce->from_lamp : 0; }
+
+}  // namespace
+
+light::FlashPath flash_path(const Plan& plan, const Source& source) {
+    return flash_path(source, losses(plan, source).total(), placed(plan, source).distance + bounced(source));
+}
+
+light::LampPath lamp_path(const Plan& plan, const Source& source) {
+    return lamp_path(source, losses(plan, source).total(), placed(plan, source).distance + bounced(source));
+}
+
+double light_at(const Plan& plan, const Source& source, double power, double behind) {
+    const auto aim = aim_loss(plan, source, behind);
     if (!aim || !(power > 0)) return 0;
-    const double bounced = light.bounce ? light.bounce->from_lamp : 0;
-    const auto place = placed(plan, light);
+    const auto place = placed(plan, source);
     const double along = place.distance * light::towards_camera(place);
     const double distance =
-        std::sqrt(std::max(0.0, place.distance * place.distance + behind * behind + 2 * behind * along)) + bounced;
-    Losses in_the_way = losses(plan, light);
+        std::sqrt(std::max(0.0, place.distance * place.distance + behind * behind + 2 * behind * along)) +
+        bounced(source);
+    Losses in_the_way = losses_on_axis(plan, source);
     in_the_way.aim = *aim;
-    if (is_flash(light)) {
-        auto path = flash_path(plan, light);
+    if (source.is_flash()) {
+        auto path = flash_path(source, in_the_way.total(), distance);
         path.power = power;
-        path.distance = distance;
-        path.loss = in_the_way.total();
         return std::exp2(light::flash_stops(settings_of(plan), path));
     }
-    auto path = lamp_path(plan, light);
+    auto path = lamp_path(source, in_the_way.total(), distance);
     path.power = power;
-    path.distance = distance;
-    path.loss = in_the_way.total();
     return std::exp2(light::ambient_stops(settings_of(plan), light::ev100_of(light::illuminance(path))));
 }
 
@@ -370,7 +373,7 @@ double silhouette(shoot::Form form) {
 
 }  // namespace
 
-std::optional<MeteringReport> metering_of(const Plan& plan, const shoot::Light& light) {
+std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source) {
     const double m = plan.at.magnification;
     if (!(m > 0)) return std::nullopt;
     const auto& extent = plan.extent;
@@ -380,8 +383,8 @@ std::optional<MeteringReport> metering_of(const Plan& plan, const shoot::Light& 
     light::MeteredField field{
         .fill = report.fill, .reflectance = plan.shot.subject.reflectance, .background_reflectance = 0};
     if (const auto& background = plan.shot.background) {
-        const double at_subject = light_at(plan, light, 1, 0);
-        const double behind = at_background(plan, light, 1, background->distance);
+        const double at_subject = light_at(plan, source, 1, 0);
+        const double behind = at_background(plan, source, 1, background->distance);
         if (behind > 0 && at_subject > 0) {
             field.background_reflectance = background->reflectance;
             field.background_stops = report.background = std::log2(behind / at_subject);
@@ -393,9 +396,9 @@ std::optional<MeteringReport> metering_of(const Plan& plan, const shoot::Light& 
     return report;
 }
 
-std::string setting_text(const gear::Kit& kit, const shoot::Light& light, double power) {
-    if (!is_flash(light)) return power >= 1 ? "full" : fmt::format("{} %", text::number_text(power * 100, 2));
-    const gear::Flash& flash = shoot::flash_of(kit, light);
+std::string setting_text(const Source& source, double power) {
+    if (!source.is_flash()) return power >= 1 ? "full" : fmt::format("{} %", text::number_text(power * 100, 2));
+    const gear::Flash& flash = *source.flash;
     if (flash.power_shown == gear::PowerShown::watt_seconds && flash.energy)
         return fmt::format("{} Ws", text::number_text(power * *flash.energy, 3));
     if (flash.power_shown == gear::PowerShown::stops)
@@ -403,12 +406,12 @@ std::string setting_text(const gear::Kit& kit, const shoot::Light& light, double
     return text::power_text(power);
 }
 
-std::optional<double> parse_setting(const gear::Kit& kit, const shoot::Light& light, std::string_view text) {
+std::optional<double> parse_setting(const Source& source, std::string_view text) {
     const auto ends_with = [&](std::string_view unit) {
         return text.size() > unit.size() && text.substr(text.size() - unit.size()) == unit;
     };
-    if (is_flash(light)) {
-        const gear::Flash& flash = shoot::flash_of(kit, light);
+    if (source.is_flash()) {
+        const gear::Flash& flash = *source.flash;
         const bool in_joules = ends_with("Ws") || ends_with("ws") || ends_with("J");
         if (in_joules && flash.energy) {
             const auto energy = text::parse_number(text.substr(0, text.find_last_of("0123456789") + 1));

@@ -7,6 +7,13 @@
 
 namespace poquito::plan {
 
+Source source_of(const gear::Kit& kit, const shoot::Light& light) {
+    return {.set = light,
+            .flash = light.lamp ? nullptr : &shoot::flash_of(kit, light),
+            .lamp = light.lamp ? &shoot::lamp_of(kit, light) : nullptr,
+            .modifier = shoot::modifier_of(kit, light)};
+}
+
 Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot) {
     Plan plan{.kit = kit,
               .shot = shot,
@@ -25,6 +32,8 @@ Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot) {
     plan.at = optics::focus_at_ring(plan.train, plan.found.ring);
     plan.extent = shoot::presented_extent(shot.subject);
     plan.working_factor = optics::working_factor(plan.at);
+    plan.sources.reserve(shot.lights.size());
+    for (const auto& light : shot.lights) plan.sources.push_back(source_of(kit, light));
     return plan;
 }
 
@@ -50,9 +59,9 @@ double blur_limit(const optics::Sensor& sensor, const shoot::Sharpness& sharpnes
         case shoot::BlurRule::diagonal:
             return optics::diagonal_blur_limit(sensor);
         case shoot::BlurRule::output:
-            return sharpness.output == shoot::OutputKind::print
-                       ? optics::print_blur_limit(sensor, sharpness.print)
-                       : optics::delivery_blur_limit(sensor, sharpness.delivery);
+            return sharpness.output.kind == shoot::OutputKind::print
+                       ? optics::print_blur_limit(sensor, sharpness.output.print)
+                       : optics::delivery_blur_limit(sensor, sharpness.output.delivery);
         case shoot::BlurRule::stated:
             if (sharpness.stated) return *sharpness.stated;
             [[fallthrough]];  // storage and edit ask for the value; a pixel pair is what everyone starts from

@@ -4,6 +4,7 @@
 #include "text/text.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace poquito::shoot {
 
@@ -24,37 +25,43 @@ std::size_t add_shot(Shoot& shoot, std::size_t after) {
     shot.ambient = Ambient{.ev100 = 8};  // a window, some way into a room (common practice)
     shot.background = Background{};
     const std::size_t index = std::min(after + 1, shoot.shots.size());
-    shoot.shots.insert(shoot.shots.begin() + static_cast<std::ptrdiff_t>(index), std::move(shot));
+    shoot.shots.insert(index, std::move(shot));
     return index;
 }
 
 std::size_t duplicate_shot(Shoot& shoot, std::size_t index) {
-    Shot copy = shoot.shots[index];
+    Shot copy = std::as_const(shoot.shots)[index];
     copy.id = unique_shot_id(shoot, copy.name);
     copy.name += " copy";
     copy.checked.clear();
     copy.proof.clear();
-    copy.runs.clear();
-    shoot.shots.insert(shoot.shots.begin() + static_cast<std::ptrdiff_t>(index) + 1, std::move(copy));
+    shoot.shots.insert(index + 1, std::move(copy));
     return index + 1;
 }
 
 void remove_shot(Shoot& shoot, std::size_t index) {
-    for (Shot& shot : shoot.shots) std::erase(shot.timing.after, shoot.shots[index].id);
-    shoot.shots.erase(shoot.shots.begin() + static_cast<std::ptrdiff_t>(index));
+    const std::string id = std::as_const(shoot.shots)[index].id;
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i)
+        if (std::ranges::count(std::as_const(shoot.shots)[i].timing.after, id) > 0)
+            std::erase(shoot.shots[i].timing.after, id);
+    shoot.shots.erase(index);
+    shoot.runs.erase(id);
 }
 
-void move_shot(Shoot& shoot, std::size_t from, std::size_t to) {
-    const auto at = [&](std::size_t index) { return shoot.shots.begin() + static_cast<std::ptrdiff_t>(index); };
-    if (from < to) {
-        std::rotate(at(from), at(from + 1), at(to + 1));
-    } else {
-        std::rotate(at(to), at(from), at(from + 1));
-    }
+void move_shot(Shoot& shoot, std::size_t from, std::size_t to) { shoot.shots.move(from, to); }
+
+void log_run(Shoot& shoot, const std::string& shot, RunRecord run) {
+    auto& runs = shoot.runs[shot];
+    const auto same = std::ranges::find_if(runs, [&](const auto& one) { return one->id == run.id; });
+    if (same != runs.end())
+        *same = std::move(run);
+    else
+        runs.emplace_back(std::move(run));
 }
 
 Shoot alone(const Shoot& shoot, std::size_t index) {
     Shoot one{.title = shoot.title, .kit = shoot.kit, .shots = {shoot.shots[index]}};
+    if (const auto runs = shoot.runs.find(one.shots.front().id); runs != shoot.runs.end()) one.runs.insert(*runs);
     one.shots.front().timing.after.clear();
     for (const gear::GearKind& kind : gear::gear_kinds())
         for (std::size_t i = kind.count(one.kit); i-- > 0;)
@@ -82,15 +89,19 @@ Adopted adopt(Shoot& shoot, Shoot one, std::size_t after) {
             ++adopted.gear_added;
         }
     Shot& shot = one.shots.front();
+    if (const auto runs = one.runs.find(shot.id); runs != one.runs.end())
+        shoot.runs[shot.id] = runs->second;
+    else
+        shoot.runs.erase(shot.id);
     const auto same = std::ranges::find(shoot.shots, shot.id, &Shot::id);
     adopted.replaced = same != shoot.shots.end();
     adopted.index = adopted.replaced ? static_cast<std::size_t>(same - shoot.shots.begin())
                                      : std::min(after + 1, shoot.shots.size());
     if (adopted.replaced) {
         shot.timing.after = same->timing.after;
-        *same = std::move(shot);
+        shoot.shots.replace(adopted.index, std::move(shot));
     } else {
-        shoot.shots.insert(shoot.shots.begin() + static_cast<std::ptrdiff_t>(adopted.index), std::move(shot));
+        shoot.shots.insert(adopted.index, std::move(shot));
     }
     return adopted;
 }

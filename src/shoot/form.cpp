@@ -113,25 +113,23 @@ Relief folds(double u, double v) {
 
 const std::vector<FormName>& forms() {
     static const std::vector<FormName> all = {
-        {Form::ball, "ball", "ball"},
-        {Form::dome, "dome", "dome"},
-        {Form::ring, "ring", "ring"},
-        {Form::leaf, "leaf", "leaf, lying"},
-        {Form::slab, "slab", "slab, lying"},
-        {Form::box, "box", "box, corner on"},
-        {Form::grains, "grains", "heap of grains"},
-        {Form::bowl, "bowl", "bowl"},
-        {Form::insect, "insect", "insect body"},
-        {Form::bottle, "bottle", "bottle"},
-        {Form::folds, "folds", "cloth folds"},
-        {Form::height_map, "height-map", "height map"},
+        {Form::ball, "ball"},
+        {Form::dome, "dome"},
+        {Form::ring, "ring"},
+        {Form::leaf, "leaf, lying"},
+        {Form::slab, "slab, lying"},
+        {Form::box, "box, corner on"},
+        {Form::grains, "heap of grains"},
+        {Form::bowl, "bowl"},
+        {Form::insect, "insect body"},
+        {Form::bottle, "bottle"},
+        {Form::folds, "cloth folds"},
+        {Form::height_map, "height map"},
     };
     return all;
 }
 
 const char* form_name(Form form) { return std::ranges::find(forms(), form, &FormName::form)->name; }
-
-const char* form_id(Form form) { return std::ranges::find(forms(), form, &FormName::form)->id; }
 
 Extent presented_extent(const Subject& subject) {
     if (subject.tilt == 0 && subject.turn == 0)

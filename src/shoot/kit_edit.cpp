@@ -104,7 +104,8 @@ bool needs_replacement(const gear::GearKind& kind) {
 void remove_gear(Shoot& shoot, const gear::GearKind& kind, std::size_t index, const std::string& replacement) {
     const std::string id = kind.id(shoot.kit, index);
     const std::string_view list = kind.list;
-    for (Shot& shot : shoot.shots) {
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
+        Shot& shot = shoot.shots[i];
         // What a bellows or a flash carried goes with it.
         if (replacement.empty() && list == "bellows" && shot.rig.bellows && shot.rig.bellows->bellows == id)
             shot.rig.bellows.reset();
@@ -122,10 +123,12 @@ void remove_gear(Shoot& shoot, const gear::GearKind& kind, std::size_t index, co
 
 std::vector<std::string> fit_shots_to_kit(Shoot& shoot) {
     std::vector<std::string> changed;
-    for (Shot& shot : shoot.shots) {
-        const Shot before = shot;
-        settle_rig(shoot.kit, shot.rig);
-        if (shot != before) changed.push_back(shot.name);
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
+        Rig rig = std::as_const(shoot.shots)[i].rig;
+        settle_rig(shoot.kit, rig);
+        if (rig == std::as_const(shoot.shots)[i].rig) continue;
+        shoot.shots[i].rig = std::move(rig);
+        changed.push_back(std::as_const(shoot.shots)[i].name);
     }
     return changed;
 }

@@ -68,4 +68,10 @@ const optics::Sensor& sensor_of(const gear::Kit& kit, const Rig& rig) {
     return camera.sensor;
 }
 
+const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::string& shot) {
+    static const std::vector<Shared<RunRecord>> none;
+    const auto found = runs.find(shot);
+    return found == runs.end() ? none : found->second;
+}
+
 }  // namespace poquito::shoot

@@ -158,11 +158,10 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
     for (std::size_t i = 0; i < shot.lights.size(); ++i) {
         const Light& light = shot.lights[i];
         const auto& source = report.light.sources[i];
-        const Modifier* modifier = modifier_of(kit, light);
+        const plan::Source set = plan::source_of(kit, light);
         const std::string power = !source.suggested_power ? "stays dark"
-                                  : light.power
-                                      ? setting_text(kit, light, *light.power)
-                                      : "automatic, about " + setting_text(kit, light, *source.suggested_power);
+                                  : light.power           ? setting_text(set, *light.power)
+                                                : "automatic, about " + setting_text(set, *source.suggested_power);
         std::string where = fmt::format(
             "{} from the subject, {}\u00b0 to the {}, {}\u00b0 {}", length_text(light.position.distance),
             number_text(std::abs(light.position.azimuth)), light.position.azimuth < 0 ? "left" : "right",
@@ -174,7 +173,7 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
                                  number_text(light.aim.tip, 3));
         rows +=
             row(source.label,
-                fmt::format("{}, {}: {}; {}", unit_name(kit, light), modifier ? modifier->name : "bare", power, where),
+                fmt::format("{}, {}: {}; {}", unit_name(set), set.modifier ? set.modifier->name : "bare", power, where),
                 number_column);
     }
     return rows;

@@ -32,11 +32,11 @@ void Sheet::blur_limit_figures() {
     auto& limit = add_length("blur_limit_mm", "Blur limit", sharp.blur_limit);
     const auto& sensor = plan_.sensor;
     limit.working = working("c", "c", {{"c", sharp.blur_limit}}, sharp.blur_limit, "mm", "as stated");
-    const auto& print = shot.sharpness.print;
-    const auto& delivery = shot.sharpness.delivery;
+    const auto& print = shot.sharpness.output.print;
+    const auto& delivery = shot.sharpness.output.delivery;
     if (shot.sharpness.rule == shoot::BlurRule::output)
         limit.working =
-            shot.sharpness.output == shoot::OutputKind::print
+            shot.sharpness.output.kind == shoot::OutputKind::print
                 ? working(
                       "c", optics::print_blur_limit_formula,
                       {{"v", print.viewing_distance}, {"w", sensor.width}, {"crop", print.crop}, {"W", print.width}},

@@ -125,16 +125,16 @@ void Sheet::source_figures(std::size_t i) {
         add("stops", name, "none");
     }
     auto& power = add("suggested_power", fmt::format("\u2026 power to set"),
-                      plan::setting_text(plan_.kit, light, *source.suggested_power),
+                      plan::setting_text(plan_.sources[i], *source.suggested_power),
                       fmt::format("{} left", text::stops_text(*source.left_over)));
     weigh(power, "power-above-full");
     weigh(power, "power-below-least");
-    const double step = plan::power_scale(plan_.kit, light).step;
+    const double step = plan::power_scale(plan_.sources[i]).step;
     power.working = working("power", light::nearest_setting_formula,
                             {{"n", std::round(-std::log2(*source.suggested_power) / step)}, {"step", step}},
                             *source.suggested_power, "", "the unit's setting nearest to the power wanted");
     if (!light.power) {
-        const double full = std::log2(plan::light_at(plan_, light, 1, 0));
+        const double full = std::log2(plan::light_at(plan_, plan_.sources[i], 1, 0));
         add("power", "\u2026 power wanted", text::power_text(source.power)).working =
             working("power", light::auto_power_formula, {{"g", *source.stops}, {"s_1", full}}, source.power, "",
                     "model 3, g wanted and s_1 at full power, in stops");
@@ -143,13 +143,13 @@ void Sheet::source_figures(std::size_t i) {
         add("high_speed_loss_stops", "\u2026 high-speed sync takes", text::number_text(source.losses.high_speed),
             "stops")
             .working = working("loss", light::high_speed_formula,
-                               {{"h", shoot::flash_of(plan_.kit, light).high_speed_loss},
+                               {{"h", plan_.sources[i].flash->high_speed_loss},
                                 {"t_s", plan_.camera.sync},
                                 {"t", plan_.shot.exposure.shutter}},
                                source.losses.high_speed, "stops",
                                "model 3; h at sync speed from the unit's record, 2 by common practice");
     if (source.t01) {
-        const bool decays = shoot::flash_of(plan_.kit, light).discharge == light::Discharge::decay;
+        const bool decays = plan_.sources[i].flash->discharge == light::Discharge::decay;
         add("flash_duration_s", "\u2026 freezes in, t0.1", text::shutter_text(*source.t01)).working = working(
             "t0.1", decays ? light::t01_decay_formula : "t_05", {{"t_05", *source.t05}}, *source.t01, "s",
             decays ? "ISO 2827; exponential decay" : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table");
@@ -159,7 +159,7 @@ void Sheet::source_figures(std::size_t i) {
 
 Working Sheet::flash_working(std::size_t i) const {
     const auto& source = report_.light.sources[i];
-    const auto path = plan::flash_path(plan_, plan_.shot.lights[i]);
+    const auto path = plan::flash_path(plan_, plan_.sources[i]);
     const auto settings = plan::settings_of(plan_);
     return working("stops", light::flash_formula,
                    {{"G", path.guide_number},
@@ -174,7 +174,7 @@ Working Sheet::flash_working(std::size_t i) const {
 
 Working Sheet::lamp_working(std::size_t i) const {
     const auto& source = report_.light.sources[i];
-    auto path = plan::lamp_path(plan_, plan_.shot.lights[i]);
+    auto path = plan::lamp_path(plan_, plan_.sources[i]);
     path.power = source.power;
     const auto settings = plan::settings_of(plan_);
     return working("stops", light::lamp_formula,

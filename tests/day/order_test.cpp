@@ -39,7 +39,7 @@ TEST_CASE("changes between shots and their prices", "[day]") {
 TEST_CASE("a shoot's order keeps what was asked and moves nothing else", "[day]") {
     auto shoot = test::plain_shoot();
     shoot.workday = {.begin = 9 * 3600, .prices = {.light = 600, .subject = 60}};
-    shoot.shots.resize(4, shoot.shots[0]);
+    while (shoot.shots.size() < 4) shoot.shots.push_back(shoot.shots[0]);
     for (std::size_t i = 0; i < 4; ++i) shoot.shots[i].id = std::string(1, static_cast<char>('a' + i));
     shoot.shots[1].lights = shoot.shots[3].lights = {test::plain_light()};
     shoot.shots[0].timing.after = {"c"};

@@ -34,7 +34,8 @@ TEST_CASE("the power that is suggested exposes correctly within half a step", "[
     int seen = 0;
     for (unsigned seed = 0; seed < 400; ++seed) {
         auto shoot = test::random_shoot(seed);
-        for (Shot& shot : shoot.shots) {
+        for (std::size_t shot_index = 0; shot_index < shoot.shots.size(); ++shot_index) {
+            Shot& shot = shoot.shots[shot_index];
             std::erase_if(shot.lights, [](const Light& light) { return light.power || light.metered; });
             if (shot.lights.empty()) continue;
             const auto wanted = assess(shoot.kit, shot).light;
@@ -46,7 +47,7 @@ TEST_CASE("the power that is suggested exposes correctly within half a step", "[
                     within = false;
                     continue;
                 }
-                const auto& scale = power_scale(shoot.kit, shot.lights[i]);
+                const auto& scale = power_scale(source_of(shoot.kit, shot.lights[i]));
                 within = within && source.power <= 1 && source.power >= scale.least;
                 step = std::max(step, scale.step);
                 shot.lights[i].power = source.suggested_power;
@@ -118,7 +119,8 @@ TEST_CASE("what stands in the way adds up: modifier, layer, bounce, calibration"
     set.shoot.kit.flashes[0].corrections = {{.stops = 0.2}, {.stops = 0.6}};
     CHECK_THAT(*set.source().stops, same(bare + 0.4));
     CHECK(set.source().calibration.count == 2);
-    CHECK_THAT(flash_path(plan_of(set.shoot.kit, set.shot), set.light()).guide_number, same(32 * std::exp2(0.2)));
+    CHECK_THAT(flash_path(plan_of(set.shoot.kit, set.shot), source_of(set.shoot.kit, set.light())).guide_number,
+               same(32 * std::exp2(0.2)));
 }
 
 TEST_CASE("a light turned away gives the subject less and the card more", "[shoot][light]") {
@@ -352,20 +354,20 @@ TEST_CASE("a unit states and takes its power in its own way", "[shoot][light]") 
     const Light& light = set.light();
     auto& flash = set.shoot.kit.flashes[0];
     const auto& kit = set.shoot.kit;
-    CHECK(setting_text(kit, light, 0.125) == "1/8");
+    CHECK(setting_text(source_of(kit, light), 0.125) == "1/8");
     flash.energy = 400;
     flash.power_shown = PowerShown::watt_seconds;
-    CHECK(setting_text(kit, light, 0.125) == "50 Ws");
-    CHECK_THAT(parse_setting(kit, light, "50 Ws").value(), same(0.125));
-    CHECK_THAT(parse_setting(kit, light, "100").value(), same(0.25));
-    CHECK_THAT(parse_setting(kit, light, "1/8").value(), same(0.125));
-    CHECK_FALSE(parse_setting(kit, light, "Ws"));
+    CHECK(setting_text(source_of(kit, light), 0.125) == "50 Ws");
+    CHECK_THAT(parse_setting(source_of(kit, light), "50 Ws").value(), same(0.125));
+    CHECK_THAT(parse_setting(source_of(kit, light), "100").value(), same(0.25));
+    CHECK_THAT(parse_setting(source_of(kit, light), "1/8").value(), same(0.125));
+    CHECK_FALSE(parse_setting(source_of(kit, light), "Ws"));
     flash.power_shown = PowerShown::stops;
-    CHECK(setting_text(kit, light, 0.125) == "\u22123.0 stops");
-    CHECK_THAT(parse_setting(kit, light, "-3").value(), same(0.125));
+    CHECK(setting_text(source_of(kit, light), 0.125) == "\u22123.0 stops");
+    CHECK_THAT(parse_setting(source_of(kit, light), "-3").value(), same(0.125));
     set.shot.lights.push_back({.lamp = "panel", .power = 1});
-    CHECK(setting_text(kit, set.shot.lights[1], 0.4) == "40 %");
-    CHECK(parse_setting(kit, set.shot.lights[1], "full") == 1);
+    CHECK(setting_text(source_of(kit, set.shot.lights[1]), 0.4) == "40 %");
+    CHECK(parse_setting(source_of(kit, set.shot.lights[1]), "full") == 1);
 }
 
 TEST_CASE("flashes of a shoot are counted by what they take of a charge", "[shoot][light]") {
@@ -392,7 +394,7 @@ TEST_CASE("a light put where a stop more is said to be gives a stop more", "[pla
         for (const double stops : {-2.0, -1.0, 0.0, 1.0, 2.0}) {
             const auto source = set.source();
             const auto plan = plan_of(set.shoot.kit, set.shot);
-            const auto distance = distance_for(plan, plan.shot.lights[0], source, stops);
+            const auto distance = distance_for(plan.sources[0], source, stops);
             REQUIRE(distance);
             auto moved = set.shot;
             moved.lights[0].position.distance = *distance;

@@ -629,10 +629,10 @@ TEST_CASE("a plane at infinity comes back from journal and log", "[bench][journa
     REQUIRE(state.taken.size() == 1);
     CHECK(state.taken[0].plane == infinite);
     auto shoot = run.shoot;
-    shoot.shots[0].runs = {record_of(state)};
+    shoot.runs[shoot.shots[0].id] = {record_of(state)};
     const auto back = storage::read_shoot(storage::write_shoot(shoot));
     REQUIRE(std::holds_alternative<shoot::Shoot>(back));
-    CHECK(std::get<shoot::Shoot>(back).shots[0].runs == shoot.shots[0].runs);
+    CHECK(std::get<shoot::Shoot>(back).runs == shoot.runs);
 }
 
 TEST_CASE("a journal without frames is refused, and none is begun", "[bench][journal]") {

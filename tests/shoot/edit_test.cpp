@@ -58,7 +58,7 @@ TEST_CASE("gear is listed from the camera forwards", "[shoot][gear]") {
 
 TEST_CASE("what waits for a shot that is removed waits no longer", "[shoot][edit]") {
     auto shoot = test::plain_shoot();
-    shoot.shots.resize(3, shoot.shots[0]);
+    while (shoot.shots.size() < 3) shoot.shots.push_back(shoot.shots[0]);
     shoot.shots[1].id = "two";
     shoot.shots[2].id = "three";
     shoot.shots[2].timing.after = {"one", "two"};
@@ -73,8 +73,8 @@ TEST_CASE("what waits for a shot that is removed waits no longer", "[shoot][edit
     CHECK(shoot.shots[1].name == "Changed");
     CHECK(shoot.shots[1].timing.after == std::vector<std::string>{"two"});
     // A copy begins without a log.
-    shoot.shots[0].runs = {RunRecord{.id = "two-1"}};
+    shoot.runs[shoot.shots[0].id] = {RunRecord{.id = "two-1"}};
     const auto copy = duplicate_shot(shoot, 0);
-    CHECK(shoot.shots[copy].runs.empty());
-    CHECK(shoot.shots[0].runs.size() == 1);
+    CHECK(runs_of(shoot.runs, shoot.shots[copy].id).empty());
+    CHECK(runs_of(shoot.runs, shoot.shots[0].id).size() == 1);
 }

@@ -28,9 +28,9 @@ constexpr double pi = 3.14159265358979323846;
 }  // namespace
 
 TEST_CASE("every form fills its measured box and no more, from nearest to farthest", "[shoot][form]") {
-    for (const auto& [form, id, name] : forms()) {
+    for (const auto& [form, name] : forms()) {
         const Surface surface(subject_of(form));
-        INFO(id);
+        INFO(name);
         Point3 low{1e9, 1e9, 1e9}, high{-1e9, -1e9, -1e9};
         constexpr int samples = 400;
         for (int i = 0; i <= samples; ++i)
@@ -50,7 +50,7 @@ TEST_CASE("every form fills its measured box and no more, from nearest to farthe
 }
 
 TEST_CASE("a ray meets the surface where the form has it, whatever the attitude", "[shoot][form]") {
-    for (const auto& [form, id, name] : forms())
+    for (const auto& [form, name] : forms())
         for (const auto& [tilt, turn] : {std::pair(0.0, 0.0), std::pair(25.0, -40.0), std::pair(-60.0, 10.0)}) {
             Subject subject = subject_of(form);
             subject.tilt = tilt;
@@ -63,13 +63,13 @@ TEST_CASE("a ray meets the surface where the form has it, whatever the attitude"
                     if (!point) continue;
                     ++seen;
                     const auto hit = surface.hit({.x = point->x, .y = point->y});
-                    INFO(id << " tilted " << tilt << ", turned " << turn << ", at " << i << " " << j);
+                    INFO(name << " tilted " << tilt << ", turned " << turn << ", at " << i << " " << j);
                     // On a rim a ray may pass beside, and between two steps slip past the edge of a grain.
                     if (!hit || hit->z > point->z + 0.05) continue;
                     ++met;  // that point, or one in front of it
                     CHECK_THAT(std::hypot(hit->normal.x, hit->normal.y, hit->normal.z), WithinRel(1.0, 1e-9));
                 }
-            INFO(id);
+            INFO(name);
             CHECK(met >= seen * 0.93);
         }
 }
@@ -163,9 +163,9 @@ TEST_CASE("the plane through three points is faced", "[shoot][attitude]") {
 TEST_CASE("the least depth is found, and never more than now", "[shoot][attitude]") {
     const Subject slab{.width = 30, .height = 20, .depth = 8, .form = Form::slab};
     CHECK(presented_extent(faced(slab, least_depth(slab))).depth < 0.2);  // to half a degree
-    for (const auto& [form, id, name] : forms()) {
+    for (const auto& [form, name] : forms()) {
         const Subject subject = subject_of(form);
-        INFO(id);
+        INFO(name);
         CHECK(presented_extent(faced(subject, least_depth(subject))).depth <= 8 + 1e-9);
     }
     CHECK_THAT(angle_between({0, 0}, {0, 30}), WithinAbs(30, 1e-9));

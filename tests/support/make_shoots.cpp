@@ -20,7 +20,7 @@ int main(int argc, char** argv) {
     const std::size_t most = argc > 3 ? std::strtoul(argv[3], nullptr, 10) : 1000;
     for (unsigned seed = 0; seed < count; ++seed) {
         auto shoot = test::random_shoot(seed);
-        shoot.shots.resize(std::min(most, shoot.shots.size()));
+        if (shoot.shots.size() > most) shoot.shots.erase(most, shoot.shots.size());
         if (const auto error = storage::save_shoot(shoot, folder / (std::to_string(seed) + ".poquito"))) {
             std::fprintf(stderr, "%s\n", storage::message(*error).c_str());
             return 1;

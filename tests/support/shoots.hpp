@@ -123,8 +123,8 @@ inline void random_light(Random& random, const gear::Kit& kit, shoot::Shot& shot
     shot.freeze = freeze;
 }
 
-/// How it is stacked, when, and what was exposed.
-inline void random_run(Random& random, shoot::Shot& shot) {
+/// How it is stacked and when; and what was exposed, oldest first.
+inline std::vector<shoot::Shared<shoot::RunRecord>> random_run(Random& random, shoot::Shot& shot) {
     using namespace text;
     using namespace gear;
     using namespace shoot;
@@ -144,7 +144,7 @@ inline void random_run(Random& random, shoot::Shot& shot) {
         shot.timing = {.not_before = random.between(0, 80000),
                        .done_by = random.between(0, 86400),
                        .handling = random.between(0, 900)};
-    if (!random.coin(0.3)) return;
+    if (!random.coin(0.3)) return {};
     RunRecord run{.id = "shot-1",
                   .time = "2026-11-25T10:00:00",
                   .folder = "/tmp/\u00fcber",
@@ -161,11 +161,12 @@ inline void random_run(Random& random, shoot::Shot& shot) {
                               .flash = random.coin() ? 1 : random.between(0, 1),
                               .time = "2026-11-25T10:00:01",
                               .remark = random.coin() ? "dim" : ""});
-    shot.runs = {run};
+    return {run};
 }
 
 /// Every member of the document at random, optional ones there or not.
-inline shoot::Shot random_shot(Random& random, const gear::Kit& kit) {
+inline std::pair<shoot::Shot, std::vector<shoot::Shared<shoot::RunRecord>>> random_shot(Random& random,
+                                                                                        const gear::Kit& kit) {
     using namespace text;
     using namespace gear;
     using namespace shoot;
@@ -203,7 +204,7 @@ inline shoot::Shot random_shot(Random& random, const gear::Kit& kit) {
     shot.sharpness.pixels = random.between(1, 3);
     if (shot.sharpness.rule == BlurRule::stated) shot.sharpness.stated = random.log_between(0.002, 0.1);
     if (random.coin(0.3)) shot.sharpness.wavelength = random.between(400, 700) * 1e-6;
-    if (random.coin(0.3)) shot.sharpness.output = OutputKind::delivery;
+    if (random.coin(0.3)) shot.sharpness.output.kind = OutputKind::delivery;
     shot.capture = {.mode = static_cast<CaptureMode>(random.whole(0, 1)),
                     .depth_rule = static_cast<DepthRule>(random.whole(0, 2)),
                     .contrast_kept = random.between(0.1, 0.95),
@@ -249,8 +250,8 @@ inline shoot::Shot random_shot(Random& random, const gear::Kit& kit) {
     if (shot.background && extra.coin()) shot.background->kind = BackgroundKind::scene;
     if (shot.background && extra.coin()) shot.background->colour = Colour{1, 2, 250};
     random_light(extra, kit, shot);
-    random_run(extra, shot);
-    return shot;
+    auto runs = random_run(extra, shot);
+    return {std::move(shot), std::move(runs)};
 }
 
 inline shoot::Shoot random_shoot(unsigned seed) {
@@ -282,8 +283,10 @@ inline shoot::Shoot random_shoot(unsigned seed) {
     if (random.coin(0.3)) shoot.power_sets = {{.name = "close \"up\"", .powers = {{"A", 0.125}, {"C", 1}}}};
     shoot.shots.clear();
     for (int i = 0; i < 3; ++i) {
-        shoot.shots.push_back(random_shot(random, shoot.kit));
-        shoot.shots.back().id += std::to_string(i);
+        auto [shot, runs] = random_shot(random, shoot.kit);
+        shot.id += std::to_string(i);
+        if (!runs.empty()) shoot.runs[shot.id] = std::move(runs);
+        shoot.shots.push_back(std::move(shot));
     }
     if (random.coin(0.3)) shoot.shots[2].timing.after = {shoot.shots[0].id, shoot.shots[1].id};
     if (random.coin(0.3))

@@ -117,8 +117,8 @@ TEST_CASE("runs are watched, held, ended and begun again from the interface's th
     runs.redoFrom(1);
     runs.resume();
     REQUIRE(QTest::qWaitFor(ended, 60000));
-    REQUIRE(document.shot()->runs.size() == 1);
-    CHECK(document.shot()->runs[0]->frames.size() == 12);
+    REQUIRE(shoot::runs_of(document.shoot().runs, document.shot()->id).size() == 1);
+    CHECK(shoot::runs_of(document.shoot().runs, document.shot()->id)[0]->frames.size() == 12);
     for (int i = 0; i < 3; ++i) {
         runs.start({"one"}, true);
         QTest::qWait(20 * i);

@@ -220,23 +220,24 @@ void DepthPage::addSharpness(QLayout* column) {
         [](Shot& s, double v) { s.sharpness.stated = v; });
     output_ = addChoice(
         aperture, {"outputChoice", tr("Seen as"), tr("A print at a distance, or a file of a given width")},
-        enumerated({"print", "file"}), [](const Shot& s) { return idOf(s.sharpness.output); },
-        [](Shot& s, const std::string& id) { s.sharpness.output = valueOf<OutputKind>(id); });
+        enumerated({"print", "file"}), [](const Shot& s) { return idOf(s.sharpness.output.kind); },
+        [](Shot& s, const std::string& id) { s.sharpness.output.kind = valueOf<OutputKind>(id); });
     printWidth_ = addQuantity(
         aperture, {"printWidthField", tr("Print width"), tr("Of the whole picture")}, lengthQuantity(text::range::size),
-        [](const Shot& s) { return s.sharpness.print.width; }, [](Shot& s, double v) { s.sharpness.print.width = v; });
+        [](const Shot& s) { return s.sharpness.output.print.width; },
+        [](Shot& s, double v) { s.sharpness.output.print.width = v; });
     viewingDistance_ = addQuantity(
         aperture, {"viewingDistanceField", tr("Seen from"), tr("Eye to print")}, lengthQuantity(text::range::size),
-        [](const Shot& s) { return s.sharpness.print.viewing_distance; },
-        [](Shot& s, double v) { s.sharpness.print.viewing_distance = v; });
+        [](const Shot& s) { return s.sharpness.output.print.viewing_distance; },
+        [](Shot& s, double v) { s.sharpness.output.print.viewing_distance = v; });
     deliveredWidth_ = addQuantity(
         aperture, {"deliveredWidthField", tr("File width"), tr("Pixels of the delivered picture")},
-        countQuantity(text::range::sensor_pixels), [](const Shot& s) { return s.sharpness.delivery.width_px; },
-        [](Shot& s, double v) { s.sharpness.delivery.width_px = std::max(1.0, v); });
+        countQuantity(text::range::sensor_pixels), [](const Shot& s) { return s.sharpness.output.delivery.width_px; },
+        [](Shot& s, double v) { s.sharpness.output.delivery.width_px = std::max(1.0, v); });
     crop_ = addQuantity(
         aperture, {"cropField", tr("Crop keeps"), tr("Share of the frame's width that the picture keeps")},
-        shareQuantity(text::range::crop), [](const Shot& s) { return s.sharpness.print.crop; },
-        [](Shot& s, double v) { s.sharpness.print.crop = s.sharpness.delivery.crop = v; });
+        shareQuantity(text::range::crop), [](const Shot& s) { return s.sharpness.output.print.crop; },
+        [](Shot& s, double v) { s.sharpness.output.print.crop = s.sharpness.output.delivery.crop = v; });
 }
 
 void DepthPage::addCapture(QLayout* column) {
@@ -313,9 +314,9 @@ void DepthPage::showLimits(const Shot& shot) {
     setRowVisible(pixels_, sharpness.rule == BlurRule::pixel);
     setRowVisible(stated_, sharpness.rule == BlurRule::stated);
     setRowVisible(output_, output);
-    setRowVisible(printWidth_, output && sharpness.output == OutputKind::print);
-    setRowVisible(viewingDistance_, output && sharpness.output == OutputKind::print);
-    setRowVisible(deliveredWidth_, output && sharpness.output == OutputKind::delivery);
+    setRowVisible(printWidth_, output && sharpness.output.kind == OutputKind::print);
+    setRowVisible(viewingDistance_, output && sharpness.output.kind == OutputKind::print);
+    setRowVisible(deliveredWidth_, output && sharpness.output.kind == OutputKind::delivery);
     setRowVisible(crop_, output);
     setRowVisible(kept_, shot.capture.depth_rule == DepthRule::contrast);
     const bool stack = shot.capture.mode == CaptureMode::stack;

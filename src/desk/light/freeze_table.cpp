@@ -89,7 +89,7 @@ void FreezeTable::paintEvent(QPaintEvent*) {
                                             .arg(toQt(text::shutter_text(freeze.slowest))));
         return;
     }
-    const auto& light = shot->lights[*freeze.light];
+    const auto& source = document_.assessment()->plan.sources[*freeze.light];
     drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter,
              elided(textFont(12, QFont::DemiBold),
                     tr("At %1, flash %2: it takes %3 or shorter")
@@ -128,7 +128,7 @@ void FreezeTable::paintEvent(QPaintEvent*) {
         painter.setFont(textFont(11, now ? QFont::DemiBold : QFont::Normal));
         painter.setPen(t.ink);
         drawLine(painter, {4, y, power_width, row_height}, Qt::AlignLeft | Qt::AlignVCenter,
-                 toQt(plan::setting_text(document_.kit(), light, row.power)));
+                 toQt(plan::setting_text(source, row.power)));
         drawLine(painter, {power_width, y, time_width - 8, row_height}, Qt::AlignRight | Qt::AlignVCenter,
                  toQt(text::shutter_text(row.t01)));
         const double px = row.blur / pitch;
@@ -165,8 +165,7 @@ void FreezeTable::paintEvent(QPaintEvent*) {
     };
     if (freeze.brightest_that_freezes)
         line(tr("brightest that freezes: %1")
-                 .arg(toQt(
-                     plan::setting_text(document_.kit(), light, freeze.rows[*freeze.brightest_that_freezes].power))));
+                 .arg(toQt(plan::setting_text(source, freeze.rows[*freeze.brightest_that_freezes].power))));
     else
         line(tr("no setting freezes to %1 px: nearer to its turning point, farther away, or a shorter flash")
                  .arg(toQt(text::number_text(wanted, 2))));

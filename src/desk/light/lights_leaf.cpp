@@ -177,11 +177,12 @@ void LightsLeaf::addPower(QGridLayout* group) {
     auto quantity = powerQuantity();
     quantity.parse = [this](const std::string& text) -> std::optional<double> {
         const Shot* s = this->document().shot();
-        return s && !s->lights.empty() ? parse_setting(this->document().kit(), at(*s), text) : std::nullopt;
+        return s && !s->lights.empty() ? parse_setting(source_of(this->document().kit(), at(*s)), text) : std::nullopt;
     };
     quantity.print = [this](double power) {
         const Shot* s = this->document().shot();
-        return s && !s->lights.empty() ? setting_text(this->document().kit(), at(*s), power) : power_text(power);
+        return s && !s->lights.empty() ? setting_text(source_of(this->document().kit(), at(*s)), power)
+                                       : power_text(power);
     };
     power_ = addQuantity(
         group, {"powerField", tr("Power"), tr("As the unit shows it: 1/8, 1/8 +0.3, \u22123 stops, 50 Ws or 40 %")},
@@ -406,10 +407,10 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     metered_->setVisible(flash && !light.power);
     setRowVisible(compensation_, flash && light.metered.has_value());
     layer_->setVisible(light.modifier.has_value());
-    const auto& kit = document().kit();
-    const bool hangs = flash && (flash_of(kit, light).heads != Heads::one || flash_of(kit, light).front_thread);
+    const auto* unit = document().assessment()->plan.sources[chosen_.index(shot)].flash;
+    const bool hangs = unit && (unit->heads != Heads::one || unit->front_thread);
     onLens_->setVisible(hangs || light.on_lens);
-    setRowVisible(ratio_, light.on_lens && flash && flash_of(kit, light).heads == Heads::twin);
+    setRowVisible(ratio_, light.on_lens && unit && unit->heads == Heads::twin);
     for (QWidget* control : standing_) setRowVisible(control, !light.on_lens);
     bounced_->setVisible(!light.on_lens);
     for (QWidget* control : bounceOnly_) setRowVisible(control, !light.on_lens && light.bounce.has_value());

@@ -165,9 +165,9 @@ void TestFrameLeaf::showLesson(const Shot& shot, const Report& report) {
     const int kept = keptIn_->currentIndex();
     keptIn_->clear();
     if (any) {
-        const auto& light = shot.lights[i];
-        keptIn_->addItem(toQt(unit_name(document().kit(), light)));
-        if (const auto* modifier = modifier_of(document().kit(), light)) keptIn_->addItem(toQt(modifier->name));
+        const auto& source = document().assessment()->plan.sources[i];
+        keptIn_->addItem(toQt(unit_name(source)));
+        if (source.modifier) keptIn_->addItem(toQt(source.modifier->name));
         keptIn_->setCurrentIndex(std::clamp(kept, 0, keptIn_->count() - 1));
     }
     const auto correction = any ? learned(document().kit(), shot, lesson(shot)) : std::nullopt;

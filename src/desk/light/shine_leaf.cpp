@@ -104,7 +104,7 @@ void ShineLeaf::showShot(const Shot& shot, const Report& report) {
     }
     const auto& reflection = report.reflections[i];
     const auto& source = report.light.sources[i];
-    const double size = shining_diameter(document().kit(), shot.lights[i]);
+    const double size = shining_diameter(document().assessment()->plan.sources[i]);
     const bool round = mirror_of(shot.subject).bulge.has_value();
     QString line = tr("Light %1, %2 across: ").arg(toQt(source.label), toQt(length_text(size)));
     if (reflection.mirrored >= 0.995)

@@ -248,7 +248,8 @@ void ChecklistLeaf::showShot(const Shot& shot, const plan::Report&) {
     progress_->setText(tr("%1 of %2").arg(ticked).arg(checklist.size()));
     showRuns();
     std::vector<Fact> facts;
-    for (auto shared = shot.runs.rbegin(); shared != shot.runs.rend(); ++shared) {
+    const auto& runs = shoot::runs_of(document().shoot().runs, shot.id);
+    for (auto shared = runs.rbegin(); shared != runs.rend(); ++shared) {
         const auto* run = &**shared;
         const QString end = run->end == shoot::RunEnd::complete  ? tr("complete")
                             : run->end == shoot::RunEnd::stopped ? tr("stopped")

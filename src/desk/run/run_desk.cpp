@@ -1,6 +1,7 @@
 #include "desk/run/run_desk.hpp"
 
 #include "day/order.hpp"
+#include "shoot/edit.hpp"
 
 #include <QSettings>
 #include <QStandardPaths>
@@ -173,14 +174,7 @@ void RunDesk::log(const run::RunState& state) {
     const auto record = run::log_entry(state);
     if (record.frames.empty() && record.end != shoot::RunEnd::complete) return;
     if (!find(state.plan.shot)) return;
-    document_.edit({tr("Log the run")}, [&](shoot::Shoot& shoot) {
-        auto& shot = *std::ranges::find(shoot.shots, state.plan.shot, &shoot::Shot::id);
-        const auto same = std::ranges::find_if(shot.runs, [&](const auto& run) { return run->id == record.id; });
-        if (same != shot.runs.end())
-            *same = record;
-        else
-            shot.runs.push_back(record);
-    });
+    document_.edit({tr("Log the run")}, [&](shoot::Shoot& shoot) { shoot::log_run(shoot, state.plan.shot, record); });
 }
 
 // ---- while it runs -----------------------------------------------------------------------------------------------

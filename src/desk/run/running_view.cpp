@@ -299,9 +299,9 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const run:
     if (over) {
         line(tr("too dark"), status.dim > 0 ? QString::number(status.dim) : tr("none"),
              status.dim > 0 ? t.stop : t.focus);
-        const auto& shots = document_.shoot().shots;
-        const bool logged = std::ranges::any_of(shots, [&](const shoot::Shot& shot) {
-            return std::ranges::any_of(shot.runs, [&](const auto& run) { return run->id == runs_.plan().id; });
+        const auto& log = document_.shoot().runs;
+        const bool logged = std::ranges::any_of(log, [&](const auto& of_shot) {
+            return std::ranges::any_of(of_shot.second, [&](const auto& run) { return run->id == runs_.plan().id; });
         });
         line(tr("in the log"), logged ? tr("yes") : tr("no"), logged ? t.focus : t.stop);
         return;

@@ -50,7 +50,7 @@ QPolygonF beamOutline(const BenchSheet& sheet, std::size_t light, const DrawnLam
     const QLineF axis(lamp.face, target);
     if (axis.length() < 1) return {};
     const QPointF along = unit(axis, {}), across(-along.y(), along.x());
-    const auto* modifier = shoot::modifier_of(sheet.plan().kit, set);
+    const auto* modifier = sheet.plan().sources[light].modifier;
     const double end_half =
         modifier && modifier->grid ? axis.length() * std::tan(std::min(*modifier->grid / 2, 80.0) * degree) : 3;
     return QPolygonF({lamp.face + across * lamp.half, lamp.face - across * lamp.half, target - across * end_half,
@@ -105,7 +105,7 @@ void drawHead(BenchSheet& sheet, std::size_t light, const DrawnLamp& lamp) {
     auto& p = sheet.painter;
     const Theme& t = theme();
     const bool chosen = light == sheet.chosen;
-    const double thick = shoot::modifier_of(sheet.plan().kit, sheet.shot().lights[light]) ? 10 : 6;
+    const double thick = sheet.plan().sources[light].modifier ? 10 : 6;
     p.setBrush(sheet.report().light.sources[light].fires ? t.cautionWash : t.panel);
     p.setPen(QPen(chosen ? t.ink : t.light, chosen ? 1.8 : 1.6));
     p.drawPolygon(slab(lamp, lamp.half, 0, thick));
@@ -125,10 +125,10 @@ void drawHead(BenchSheet& sheet, std::size_t light, const DrawnLamp& lamp) {
 QString setWords(const BenchSheet& sheet, std::size_t i) {
     const auto& light = sheet.shot().lights[i];
     const auto& source = sheet.report().light.sources[i];
-    const auto* modifier = shoot::modifier_of(sheet.plan().kit, light);
+    const auto* modifier = sheet.plan().sources[i].modifier;
     const QString power =
         source.suggested_power
-            ? toQt(plan::setting_text(sheet.plan().kit, light, light.power.value_or(*source.suggested_power)))
+            ? toQt(plan::setting_text(sheet.plan().sources[i], light.power.value_or(*source.suggested_power)))
             : QObject::tr("off");
     return QObject::tr("%1  %2, %3")
         .arg(toQt(source.label), power,
@@ -213,7 +213,6 @@ void drawFamily(BenchSheet& sheet) {
 void drawRings(BenchSheet& sheet) {
     const auto& lights = sheet.shot().lights;
     if (sheet.chosen >= lights.size() || lights[sheet.chosen].on_lens) return;
-    const auto& light = lights[sheet.chosen];
     const auto& source = sheet.report().light.sources[sheet.chosen];
     const QPointF at = lightInPlane(source.place, sheet.elevation);
     if (!sheet.lampRoom().contains(sheet.placeOf(at))) return;
@@ -227,7 +226,7 @@ void drawRings(BenchSheet& sheet) {
     p.setClipRect(sheet.room());
     p.setBrush(Qt::NoBrush);
     for (const int stops : {-2, -1, 0, 1, 2}) {
-        const auto reach = plan::distance_for(sheet.plan(), light, source, stops);
+        const auto reach = plan::distance_for(sheet.plan().sources[sheet.chosen], source, stops);
         if (!reach || *reach * *reach <= out_of_plane) continue;
         const double radius = std::sqrt(*reach * *reach - out_of_plane) * sheet.layout.scale;
         if (radius < 14) continue;
@@ -251,7 +250,7 @@ void drawLights(BenchSheet& sheet) {
     const auto& sources = sheet.report().light.sources;
     const double lamp = std::min(std::max(18 * sheet.layout.scale, 6.0), 16.0);
     for (std::size_t i = 0; i < sources.size(); ++i) {
-        const double thick = shoot::modifier_of(sheet.plan().kit, sheet.shot().lights[i]) ? 10 : 6;
+        const double thick = sheet.plan().sources[i].modifier ? 10 : 6;
         sheet.lamps.push_back(drawnLamp(sheet, sources[i].place, sources[i].tubes.front().diameter, thick + lamp));
         drawBeam(sheet, i, sheet.lamps.back());
     }

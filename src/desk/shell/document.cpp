@@ -20,40 +20,39 @@ class Difference {
             return;
         }
         for (std::size_t i = 0; i < before->shots.size(); ++i)
-            if (!(before->shots[i] == after->shots[i])) shots_.push_back({i, before->shots[i], after->shots[i]});
+            if (!before->shots.same(i, after->shots, i)) changed_.push_back(i);
+        if (!changed_.empty()) shots_ = {before->shots, after->shots};
         auto one = without_shots(*before), other = without_shots(*after);
         if (!(one == other)) rest_ = {std::move(one), std::move(other)};
     }
     ShootPointer before(const ShootPointer& after) const {
         if (whole_.first) return whole_.first;
-        return changed(*after, &Pair::before, rest_ ? &rest_->first : nullptr);
+        return changed(*after, shots_.first, rest_ ? &rest_->first : nullptr);
     }
     ShootPointer after(const ShootPointer& before) const {
         if (whole_.second) return whole_.second;
-        return changed(*before, &Pair::after, rest_ ? &rest_->second : nullptr);
+        return changed(*before, shots_.second, rest_ ? &rest_->second : nullptr);
     }
 
   private:
-    struct Pair {
-        std::size_t index;
-        shoot::Shot before, after;
-    };
     static shoot::Shoot without_shots(const shoot::Shoot& shoot) {
         return {.title = shoot.title,
                 .kit = shoot.kit,
                 .workday = shoot.workday,
                 .power_sets = shoot.power_sets,
+                .runs = shoot.runs,
                 .unknown = shoot.unknown};
     }
-    ShootPointer changed(const shoot::Shoot& from, shoot::Shot Pair::*which, const shoot::Shoot* rest) const {
+    ShootPointer changed(const shoot::Shoot& from, const shoot::Shots& shots, const shoot::Shoot* rest) const {
         auto made = std::make_shared<shoot::Shoot>(rest ? *rest : from);
         made->shots = from.shots;
-        for (const auto& pair : shots_) made->shots[pair.index] = pair.*which;
+        for (const auto index : changed_) made->shots.share(index, shots, index);
         return made;
     }
 
-    std::pair<ShootPointer, ShootPointer> whole_;  // where shots came or went
-    std::vector<Pair> shots_;
+    std::pair<ShootPointer, ShootPointer> whole_;                // where shots came or went
+    std::vector<std::size_t> changed_;                           // shots
+    std::pair<shoot::Shots, shoot::Shots> shots_;                // all of them, sharing those that did not change
     std::optional<std::pair<shoot::Shoot, shoot::Shoot>> rest_;  // without shots
 };
 
@@ -208,9 +207,9 @@ void Document::assessChanged(const shoot::Shoot* before) {
         std::shared_ptr<const advice::Assessment> kept;
         if (same_kit) {
             // In place in most edits; elsewhere after a move.
-            if (i < before->shots.size() && before->shots[i] == shot) kept = assessments_[i];
+            if (i < before->shots.size() && shoot_->shots.same(i, before->shots, i)) kept = assessments_[i];
             for (std::size_t j = 0; !kept && j < before->shots.size(); ++j)
-                if (before->shots[j].id == shot.id && before->shots[j] == shot) kept = assessments_[j];
+                if (before->shots[j].id == shot.id && shoot_->shots.same(i, before->shots, j)) kept = assessments_[j];
         }
         assessments.push_back(kept ? kept : assessed(shoot_, i));
     }

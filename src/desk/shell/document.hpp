@@ -55,7 +55,7 @@ class Document : public QObject {
     void edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change);
     void editShot(const EditLabel& label, const std::function<void(shoot::Shot&)>& change);
 
-    /// The last `most_steps` steps; each holds what it changed and nothing else, the records of runs shared.
+    /// The last `most_steps` steps; each holds what it changed, and shares everything else with the steps beside it.
     QUndoStack& undoStack() { return undo_; }
     static constexpr int most_steps = 1000;
     QString path() const { return path_; }

@@ -1,6 +1,7 @@
 #include "desk/subject/subject_page.hpp"
 
 #include "desk/base/colour_field.hpp"
+#include "desk/base/options.hpp"
 #include "desk/subject/frame_drawing.hpp"
 #include "shoot/edit.hpp"
 
@@ -116,12 +117,12 @@ void SubjectPage::addForm(QVBoxLayout* column) {
          tr("What the finder shows and how deep each part lies; the size is what you measured")},
         [](const Kit&) {
             Options options;
-            for (const auto& one : forms()) options.emplace_back(one.id, one.name);
+            for (const auto& one : forms()) options.emplace_back(idOf(one.form), one.name);
             return options;
         },
-        [](const Shot& s) { return std::string(form_id(s.subject.form)); },
+        [](const Shot& s) { return idOf(s.subject.form); },
         [this](Shot& s, const std::string& id) {
-            const auto wanted = std::ranges::find(forms(), id, &FormName::id)->form;
+            const auto wanted = valueOf<Form>(id);
             if (wanted != Form::height_map || s.subject.height_map)
                 s.subject.form = wanted;
             else  // once this choice is done

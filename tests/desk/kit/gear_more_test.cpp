@@ -132,7 +132,8 @@ TEST_CASE("shots follow gear that is changed in their shoot, and are named", "[d
 TEST_CASE("the only camera of a shot cannot be removed - a tube that is used can", "[desk][kit]") {
     WithBag person;
     person.document().edit({QStringLiteral("test")}, [](Shoot& shoot) {
-        for (auto& shot : shoot.shots) shot.rig.camera = "apsc-24", shot.rig.crop_mode.reset();
+        for (std::size_t i = 0; i < shoot.shots.size(); ++i)
+            shoot.shots[i].rig.camera = "apsc-24", shoot.shots[i].rig.crop_mode.reset();
         shoot.kit.cameras.resize(1);
     });
     auto& room = person.room(desk::KitRoom::Side::shoot, "cameras");

@@ -47,6 +47,10 @@ struct RunPerson : Person {
         find<desk::FactsView>(QStringLiteral("runLog"));
     }
     desk::RunDesk& runs() { return window().runs(); }
+    const auto& logged(std::size_t index) {
+        return shoot::runs_of(document().shoot().runs, document().shoot().shots[index].id);
+    }
+    const auto& logged() { return logged(static_cast<std::size_t>(document().current())); }
     desk::RunningView* view() { return find<desk::RunningView>(QStringLiteral("runningView")); }
     bool waitFor(const std::function<bool()>& done, int milliseconds = 20000) {
         return QTest::qWaitFor([&] { return done(); }, milliseconds);
@@ -87,8 +91,8 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     REQUIRE(person.waitForEnd());
     person.settle();
     CHECK(view->phaseText() == QStringLiteral("stopped"));
-    REQUIRE(person.shot().runs.size() == 1);
-    const auto first = *person.shot().runs[0];
+    REQUIRE(person.logged().size() == 1);
+    const auto first = *person.logged()[0];
     CHECK(first.end == shoot::RunEnd::stopped);
     CHECK(first.frames.size() >= 5);
     CHECK(first.frames.size() < 12);
@@ -101,10 +105,10 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     person.settle();
     CHECK(view->phaseText() == QStringLiteral("complete"));
     CHECK(view->frameText() == QStringLiteral("12 of 12"));
-    REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0]->end == shoot::RunEnd::complete);
-    CHECK(person.shot().runs[0]->frames.size() == 12);
-    for (std::size_t i = 0; i < first.frames.size(); ++i) CHECK(person.shot().runs[0]->frames[i] == first.frames[i]);
+    REQUIRE(person.logged().size() == 1);
+    CHECK(person.logged()[0]->end == shoot::RunEnd::complete);
+    CHECK(person.logged()[0]->frames.size() == 12);
+    for (std::size_t i = 0; i < first.frames.size(); ++i) CHECK(person.logged()[0]->frames[i] == first.frames[i]);
     person.click(QStringLiteral("leaveRunButton"));
     CHECK_FALSE(view->isVisible());
     CHECK(person.find(QStringLiteral("shotCards"))->isVisible());
@@ -115,9 +119,9 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     const auto text = storage::write_shoot(person.document().shoot());
     const auto back = storage::read_shoot(text);
     REQUIRE(std::holds_alternative<shoot::Shoot>(back));
-    CHECK(std::get<shoot::Shoot>(back).shots[1].runs == person.shot().runs);
+    CHECK(shoot::runs_of(std::get<shoot::Shoot>(back).runs, person.shot().id) == person.logged());
     person.trigger(QStringLiteral("undoAction"));
-    CHECK(person.shot().runs[0]->frames.size() == first.frames.size());
+    CHECK(person.logged()[0]->frames.size() == first.frames.size());
 }
 
 TEST_CASE("what goes wrong on the bench is said large, and mended", "[desk][run]") {
@@ -132,7 +136,7 @@ TEST_CASE("what goes wrong on the bench is said large, and mended", "[desk][run]
     REQUIRE(person.waitForEnd());
     person.settle();
     CHECK(view->phaseText() == QStringLiteral("complete"));
-    CHECK(person.shot().runs.back()->frames.size() == 12);
+    CHECK(person.logged().back()->frames.size() == 12);
 }
 
 TEST_CASE("a run that a crash broke off is offered and gone on with", "[desk][run]") {
@@ -158,9 +162,9 @@ TEST_CASE("a run that a crash broke off is offered and gone on with", "[desk][ru
     person.click(QStringLiteral("goOnButton"));
     REQUIRE(person.waitForEnd());
     person.settle();
-    REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0]->frames.size() == 12);
-    CHECK(person.shot().runs[0]->frames[0].time == "t");  // what was taken before stays as it was
+    REQUIRE(person.logged().size() == 1);
+    CHECK(person.logged()[0]->frames.size() == 12);
+    CHECK(person.logged()[0]->frames[0].time == "t");  // what was taken before stays as it was
     person.goTo(5);
     CHECK_FALSE(person.find(QStringLiteral("brokenRunText"))->isVisible());
 }
@@ -170,15 +174,15 @@ TEST_CASE("test frames are logged as such - several shots wait for gear between 
     person.click(QStringLiteral("testFramesButton"));
     REQUIRE(person.waitForEnd());
     person.settle();
-    REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0]->frames.size() == 3);
-    CHECK(person.shot().runs[0]->remark == "test frames");
+    REQUIRE(person.logged().size() == 1);
+    CHECK(person.logged()[0]->frames.size() == 3);
+    CHECK(person.logged()[0]->remark == "test frames");
     person.goTo(5);
     // Only two more shots below, short ones.
     person.document().edit({QStringLiteral("two")}, [](shoot::Shoot& shoot) {
-        for (auto& shot : shoot.shots) shot.timing.after.clear();
-        shoot.shots.erase(shoot.shots.begin() + 2, shoot.shots.begin() + 4);
-        shoot.shots.resize(3);
+        for (std::size_t i = 0; i < shoot.shots.size(); ++i) shoot.shots[i].timing.after.clear();
+        shoot.shots.erase(2, 4);
+        shoot.shots.erase(3, shoot.shots.size());
     });
     person.click(QStringLiteral("runAllButton"));
     auto* view = person.view();
@@ -191,8 +195,8 @@ TEST_CASE("test frames are logged as such - several shots wait for gear between 
     person.click(QStringLiteral("pauseRunButton"));
     REQUIRE(person.waitFor([&] { return !person.runs().isRunning() && !person.runs().waitsForGear(); }));
     person.settle();
-    CHECK(person.document().shoot().shots[2].runs.size() == 1);
-    CHECK(person.document().shoot().shots[1].runs.size() == 2);
+    CHECK(person.logged(2).size() == 1);
+    CHECK(person.logged(1).size() == 2);
 }
 
 TEST_CASE("a run that is on is not lost when the window or the shoot goes", "[desk][run]") {
@@ -226,13 +230,13 @@ TEST_CASE("a run that is on is not lost when the window or the shoot goes", "[de
     CHECK_FALSE(person.window().close());
     CHECK(person.runs().isRunning());
     CHECK(person.runs().status()->phase != run::Phase::stopped);
-    CHECK(person.shot().runs.empty());
+    CHECK(person.logged().empty());
     // The window goes: what was taken is in the log, and the journal ends.
     person.runs().shutDown();
     CHECK_FALSE(person.runs().isRunning());
-    REQUIRE(person.shot().runs.size() == 1);
-    CHECK(person.shot().runs[0]->end == shoot::RunEnd::stopped);
-    CHECK(person.shot().runs[0]->frames.size() >= 2);
+    REQUIRE(person.logged().size() == 1);
+    CHECK(person.logged()[0]->end == shoot::RunEnd::stopped);
+    CHECK(person.logged()[0]->frames.size() >= 2);
     CHECK(person.runs().brokenRuns().empty());
 }
 
@@ -594,9 +598,8 @@ TEST_CASE("stopping a run leaves the window answering, and the log is in what is
     CHECK(ticks > 8);  // meanwhile the interface went on
     CHECK_FALSE(person.runs().isRunning());
     const auto saved = storage::load_shoot(file.toStdString());
-    const auto& shots = std::get<shoot::Shoot>(saved).shots;
-    const auto& runs = shots[static_cast<std::size_t>(person.document().current())].runs;
-    CHECK(runs == person.shot().runs);
+    const auto& runs = shoot::runs_of(std::get<shoot::Shoot>(saved).runs, person.shot().id);
+    CHECK(runs == person.logged());
     // What had not reached the card is no frame.
     for (const auto& run : runs)
         for (const auto& frame : run->frames)

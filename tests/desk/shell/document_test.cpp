@@ -65,7 +65,7 @@ TEST_CASE("the selection stays inside the shoot", "[desk][document]") {
     document.select(7);
     document.select(-1);
     CHECK(document.current() == 2);
-    document.edit({QStringLiteral("cut")}, [](shoot::Shoot& shoot) { shoot.shots.resize(1); });
+    document.edit({QStringLiteral("cut")}, [](shoot::Shoot& shoot) { shoot.shots.erase(1, shoot.shots.size()); });
     CHECK(document.current() == 0);
     document.edit({QStringLiteral("cut")}, [](shoot::Shoot& shoot) { shoot.shots.clear(); });
     CHECK(document.current() == -1);
@@ -122,9 +122,9 @@ TEST_CASE("the history is bounded, and undo gives back every shoot on the way as
         document.edit({QStringLiteral("x"), kind == 4 ? QStringLiteral("same") : QString()}, [&](shoot::Shoot& shoot) {
             if (kind == 0) shoot.title += "x";
             if (kind == 1) shoot.kit.lenses[0].name += "y";
-            if (kind == 2) shoot.shots.insert(shoot.shots.begin(), shoot.shots.front());
+            if (kind == 2) shoot.shots.insert(0, shoot.shots.front());
             if (kind == 2) shoot.shots.front().id += "z" + std::to_string(i);
-            if (kind == 3 && shoot.shots.size() > 2) shoot.shots.pop_back();
+            if (kind == 3 && shoot.shots.size() > 2) shoot.shots.erase(shoot.shots.size() - 1);
             if (kind == 4) shoot.shots[0].exposure.iso += 1, shoot.shots.back().name += "w";
         });
         const auto steps = static_cast<std::size_t>(document.undoStack().count());
@@ -148,12 +148,13 @@ TEST_CASE("the history is bounded, and undo gives back every shoot on the way as
 TEST_CASE("an edit copies no record of a run", "[desk][document]") {
     Document document;
     auto shoot = three_shots();
-    shoot.shots[0].runs = {shoot::RunRecord{.id = "one-1", .frames = std::vector<shoot::ExposedFrame>(10000)}};
+    shoot.runs[shoot.shots[0].id] = {
+        shoot::RunRecord{.id = "one-1", .frames = std::vector<shoot::ExposedFrame>(10000)}};
     document.open(shoot, {});
-    const auto* before = &*document.shoot().shots[0].runs[0];
+    const auto* before = &*document.shoot().runs.begin()->second[0];
     rename(document, "a");
     rename(document, "b");
-    CHECK(&*document.shoot().shots[0].runs[0] == before);
+    CHECK(&*document.shoot().runs.begin()->second[0] == before);
     document.undoStack().undo();
-    CHECK(&*document.shoot().shots[0].runs[0] == before);
+    CHECK(&*document.shoot().runs.begin()->second[0] == before);
 }

@@ -35,8 +35,7 @@ TEST_CASE("models keep their contract while the shoot changes under them", "[des
                           [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
         refresh();
     }
-    document.edit({QStringLiteral("x")},
-                  [](shoot::Shoot& shoot) { shoot.shots.erase(shoot.shots.begin(), shoot.shots.begin() + 3); });
+    document.edit({QStringLiteral("x")}, [](shoot::Shoot& shoot) { shoot.shots.erase(0, 3); });
     refresh();
     CHECK(shots.rowCount() == document.count());
     document.edit({QStringLiteral("x")}, [](shoot::Shoot& shoot) { shoot.shots.clear(); });

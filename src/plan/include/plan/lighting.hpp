@@ -21,44 +21,43 @@ std::string light_label(const shoot::Shot& shot, std::size_t light);
 std::string group_of(const shoot::Shot& shot, std::size_t light);
 
 /// The name of its unit.
-const std::string& unit_name(const gear::Kit& kit, const shoot::Light& light);
+const std::string& unit_name(const Source& source);
 /// The settings its unit offers.
-const light::PowerScale& power_scale(const gear::Kit& kit, const shoot::Light& light);
+const light::PowerScale& power_scale(const Source& source);
 
 /// Where it stands: of a light on the lens, one of its tubes, the one to the camera's right. Its working distance is
 /// taken as 1 mm at least.
-light::Position placed(const Plan& plan, const shoot::Light& light);
+light::Position placed(const Plan& plan, const Source& source);
 
 /// mm, diameter of what the subject sees shine: modifier, card of a bounce, or the bare face.
-double shining_diameter(const gear::Kit& kit, const shoot::Light& light);
+double shining_diameter(const Source& source);
 
 /// Whether high-speed sync is on for this light.
-bool in_high_speed(const Plan& plan, const shoot::Light& light);
+bool in_high_speed(const Plan& plan, const Source& source);
 
-Losses losses(const Plan& plan, const shoot::Light& light);
+Losses losses(const Plan& plan, const Source& source);
 
 /// The way of a flash to the subject at full power, its guide number as calibrated.
-light::FlashPath flash_path(const Plan& plan, const shoot::Light& light);
+light::FlashPath flash_path(const Plan& plan, const Source& source);
 /// And of a lamp that is known by its lux. Its record's number as calibrated.
-light::LampPath lamp_path(const Plan& plan, const shoot::Light& light);
+light::LampPath lamp_path(const Plan& plan, const Source& source);
 
 /// Relative to correct, as an exposure ratio, at the axis point `behind` mm behind the subject's centre; the slant of
 /// what it falls on is not counted. 0 where none gets there.
-double light_at(const Plan& plan, const shoot::Light& light, double power, double behind);
+double light_at(const Plan& plan, const Source& source, double power, double behind);
 
 /// mm from the subject at which the light would give so many stops more (negative: fewer), in the same direction and on
-/// the same way; empty: nowhere, its modifier is too large. `source`: as it stands.
-std::optional<double> distance_for(const Plan& plan, const shoot::Light& light, const SourceReport& source,
-                                   double stops);
+/// the same way; empty: nowhere, its modifier is too large. `report`: as it stands.
+std::optional<double> distance_for(const Source& source, const SourceReport& report, double stops);
 
 /// What the camera's metering would see of this flash.
-std::optional<MeteringReport> metering_of(const Plan& plan, const shoot::Light& light);
+std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source);
 
 LightReport report_light(const Plan& plan);
 
 /// The stops of a source as its unit states power: "1/8", "−3.0 stops", "50 Ws".
-std::string setting_text(const gear::Kit& kit, const shoot::Light& light, double power);
+std::string setting_text(const Source& source, double power);
 /// And back: that, or any way a power is written. Empty: not understood.
-std::optional<double> parse_setting(const gear::Kit& kit, const shoot::Light& light, std::string_view text);
+std::optional<double> parse_setting(const Source& source, std::string_view text);
 
 }  // namespace poquito::plan

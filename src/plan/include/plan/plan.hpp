@@ -2,11 +2,26 @@
 
 #include "light/exposure.hpp"
 #include "optics/focus.hpp"
-#include "shoot/shoot.hpp"
+#include "optics/stack.hpp"
+#include "shoot/shot.hpp"
+
+#include <optional>
+#include <vector>
 
 /// What facts and advice are both made of: a shot with its gear resolved and its train focused. References live as
 /// long as the shoot.
 namespace poquito::plan {
+
+/// A light of the shot with its gear: flash or lamp, and what hangs before it.
+struct Source {
+    const shoot::Light& set;
+    const gear::Flash* flash = nullptr;        // null: a lamp
+    const gear::Lamp* lamp = nullptr;          // null: a flash
+    const gear::Modifier* modifier = nullptr;  // null: bare
+
+    bool is_flash() const { return flash != nullptr; }
+};
+Source source_of(const gear::Kit& kit, const shoot::Light& light);
 
 struct Plan {
     const gear::Kit& kit;
@@ -19,8 +34,9 @@ struct Plan {
     optics::Train train;
     optics::FoundFocus found;
     optics::FocusedTrain at;
-    shoot::Extent extent;       // of the subject as it is turned
-    double working_factor = 1;  // working over marked f-number, the lens's own stop
+    shoot::Extent extent;         // of the subject as it is turned
+    double working_factor = 1;    // working over marked f-number, the lens's own stop
+    std::vector<Source> sources;  // as the shot's lights
 };
 
 Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot);

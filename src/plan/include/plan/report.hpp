@@ -5,7 +5,7 @@
 #include "optics/stack.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "shoot/fit.hpp"
-#include "shoot/shoot.hpp"
+#include "shoot/shot.hpp"
 
 #include <optional>
 #include <string>

@@ -23,6 +23,9 @@ void remove_shot(Shoot& shoot, std::size_t index);
 /// Takes the shot from one place to another; `to` is its index afterwards.
 void move_shot(Shoot& shoot, std::size_t from, std::size_t to);
 
+/// Into the log of that shot: a run with the same id, which was gone on with, gives way.
+void log_run(Shoot& shoot, const std::string& shot, RunRecord run);
+
 /// A shoot of that shot alone, with the gear it uses and no more.
 Shoot alone(const Shoot& shoot, std::size_t index);
 

@@ -16,12 +16,11 @@ namespace poquito::shoot {
 enum class Form { ball, dome, ring, leaf, slab, box, grains, bowl, insect, bottle, folds, height_map };
 struct FormName {
     Form form;
-    const char* id;    // in files
-    const char* name;  // for people
+    const char* name;
 };
+/// For people; names.hpp has what files call them.
 const std::vector<FormName>& forms();
 const char* form_name(Form form);
-const char* form_id(Form form);
 
 /// A relief the user supplies: rows from the top, 0 farthest, 255 nearest. At least 2 x 2; stretched to that range.
 struct HeightMap {

@@ -1,0 +1,22 @@
+#pragma once
+
+#include <string>
+
+/// Stop, time and sensitivity of a shot.
+namespace poquito::shoot {
+
+/// What corrects an exposure.
+enum class Lever { power, distance, stop, iso };
+
+struct Exposure {
+    double f_number = 8;  // marked
+    double shutter = 1.0 / 125;
+    double iso = 100;
+    bool high_speed_sync = false;  // of the flashes that have it, past sync
+    Lever lever = Lever::power;    // what this photographer reaches for first when a frame is too bright or too dark
+    std::string unknown;
+
+    bool operator==(const Exposure&) const = default;
+};
+
+}  // namespace poquito::shoot

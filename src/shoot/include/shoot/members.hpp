@@ -1,0 +1,365 @@
+#pragma once
+
+#include "shoot/names.hpp"
+#include "shoot/shoot.hpp"
+#include "text/number_rule.hpp"
+
+#include <type_traits>
+#include <vector>
+
+/// The members of a shoot as files have them, each once: its key, where it stands in the record, what it may be. From
+/// these rows follow reading and writing (storage) and the schema (docs/shoot.schema.json). Each record has a
+///
+///     template <typename Rows> void describe(Rows& rows, const Record*)
+///
+/// that calls a method of `rows` for each member, in the order of the file. `rows` knows the record; a member is
+/// reached by pointer to member or by a lambda that takes the record. The methods:
+///
+///     number, scaled (unit in the file), whole, flag, text, texts, choice (of an enumeration), gear (ids of a list of
+///     the kit), object, list (of records), and what has a form of its own: colour, heights, focus, power, group,
+///     plane, powers
+///
+/// Members that this version does not know are kept by reader and writer in each record's `unknown`. What members mean
+/// for each other (a zoom's range, a converter behind tubes) the reader checks.
+namespace poquito::shoot {
+
+/// When a member stands in the file. One that is not needed is as in a fresh record where it is missing or null.
+struct Presence {
+    bool needed = false;
+    bool written = true;           // also where it is as in a fresh record
+    const char* member = nullptr;  // of the same record, before this one: where it has `value` ...
+    const char* value = nullptr;   // ... (null: where it is missing) ...
+    bool needed_then = false;      // ... this one is needed,
+    bool written_then = false;     // ... or is written
+};
+inline constexpr Presence needed{.needed = true};
+inline constexpr Presence usual{};
+inline constexpr Presence spare{.written = false};
+constexpr Presence needed_where(const char* member, const char* value, Presence otherwise = usual) {
+    otherwise.member = member, otherwise.value = value, otherwise.needed_then = true;
+    return otherwise;
+}
+constexpr Presence written_where(const char* member, const char* value) {
+    return {.written = false, .member = member, .value = value, .written_then = true};
+}
+
+namespace range = text::range;
+
+template <typename Rows>
+void describe(Rows& rows, const HeightMap*) {
+    rows.heights("rows");
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Subject*) {
+    constexpr text::NumberRule view_angle{.least = -greatest_view_angle, .greatest = greatest_view_angle};
+    rows.number("width_mm", &Subject::width, range::size, needed);
+    rows.number("height_mm", &Subject::height, range::size, needed);
+    rows.number("depth_mm", &Subject::depth, range::length, needed);
+    rows.number("reflectance", &Subject::reflectance, range::share, needed);
+    rows.number("speed_mm_s", &Subject::speed, range::speed, needed);
+    rows.number("sway_amplitude_mm", &Subject::sway_amplitude, range::length, spare);
+    rows.number("sway_hz", &Subject::sway_frequency, range::frequency, spare);
+    rows.choice("form", &Subject::form, spare);
+    rows.number("tilt_deg", &Subject::tilt, view_angle, spare);
+    rows.number("turn_deg", &Subject::turn, view_angle, spare);
+    rows.colour("colour", &Subject::colour);
+    rows.object("height_map", &Subject::height_map, needed_where("form", "height-map"));
+    rows.texts("traits", &Subject::traits);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const BellowsSetting*) {
+    rows.gear("id", &BellowsSetting::bellows, &gear::Kit::bellows, "bellows", needed);
+    rows.number("extension_mm", &BellowsSetting::extension, range::length, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const FrontLens*) {
+    rows.gear("lens", &FrontLens::lens, &gear::Kit::lenses, "lens", needed);
+    rows.gear("coupling_ring", &FrontLens::coupling_ring, &gear::Kit::coupling_rings, "coupling ring", usual);
+    rows.number("ring", &FrontLens::ring, range::share, usual);
+    rows.number("f_number", &FrontLens::f_number, range::f_number, needed);
+    rows.number("focal_length_mm", &FrontLens::focal_length, range::focal_length, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Rig*) {
+    rows.gear("camera", &Rig::camera, &gear::Kit::cameras, "camera", needed);
+    rows.gear("lens", &Rig::lens, &gear::Kit::lenses, "lens", needed);
+    rows.gear("tubes", &Rig::tubes, &gear::Kit::tubes, "tube", needed);
+    rows.gear("closeup_lenses", &Rig::closeup_lenses, &gear::Kit::closeup_lenses, "close-up lens", needed);
+    rows.gear("teleconverter", &Rig::teleconverter, &gear::Kit::teleconverters, "teleconverter", needed);
+    rows.text("crop_mode", &Rig::crop_mode, spare);
+    rows.number("focal_length_mm", &Rig::focal_length, range::focal_length, spare);
+    rows.gear("tubes_behind_converter", &Rig::tubes_behind_converter, &gear::Kit::tubes, "tube", spare);
+    rows.object("bellows", &Rig::bellows);
+    rows.gear("reversing_ring", &Rig::reversing_ring, &gear::Kit::reversing_rings, "reversing ring", spare);
+    rows.object("front_lens", &Rig::front_lens);
+    rows.gear("rail", &Rig::rail, &gear::Kit::rails, "rail", spare);
+    rows.choice("support", &Rig::support, spare);
+    rows.focus(&Rig::focus, range::share, range::magnification);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Exposure*) {
+    rows.number("f_number", &Exposure::f_number, range::f_number, needed);
+    rows.number("shutter_s", &Exposure::shutter, range::shutter, needed);
+    rows.number("iso", &Exposure::iso, range::iso, needed);
+    rows.flag("high_speed_sync", &Exposure::high_speed_sync, spare);
+    rows.choice("correct_by", &Exposure::lever, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Output*) {
+    rows.choice("kind", &Output::kind, needed);
+    rows.number(
+        "print_width_mm", [](auto& o) -> auto& { return o.print.width; }, range::size, usual);
+    rows.number(
+        "viewing_distance_mm", [](auto& o) -> auto& { return o.print.viewing_distance; }, range::size, usual);
+    rows.number(
+        "delivered_width_px", [](auto& o) -> auto& { return o.delivery.width_px; }, range::sensor_pixels, usual);
+    rows.number(
+        "crop", [](auto& o) -> auto& { return o.print.crop; }, range::crop, usual);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Sharpness*) {
+    constexpr double mm_per_nm = 1e-6;
+    rows.choice("rule", &Sharpness::rule, needed);
+    rows.number("pixels", &Sharpness::pixels, range::pixels, written_where("rule", "pixel"));
+    rows.number("blur_limit_mm", &Sharpness::stated, range::disc, needed_where("rule", "stated"));
+    rows.scaled("wavelength_nm", &Sharpness::wavelength, range::wavelength_nm, mm_per_nm);
+    rows.number("focus_offset_mm", &Sharpness::focus_offset, range::offset, spare);
+    rows.object("output", &Sharpness::output, written_where("rule", "output"));
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Slice*) {
+    rows.number("from_mm", &Slice::from, range::length, needed);
+    rows.number("to_mm", &Slice::to, range::length, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const HandHeld*) {
+    rows.number("frames_per_second", &HandHeld::frames_per_second, range::some_frequency, needed);
+    rows.number("burst_s", &HandHeld::burst, range::some_seconds, needed);
+    rows.number("speed_mm_s", &HandHeld::speed, range::some_speed, needed);
+    rows.number("range_mm", &HandHeld::range, range::size, needed);
+}
+
+/// A stack's members must be there; a single frame does without them.
+template <typename Rows>
+void describe(Rows& rows, const Capture*) {
+    constexpr auto of_stack = needed_where("mode", "stack");
+    rows.choice("mode", &Capture::mode, needed);
+    rows.choice("depth_rule", &Capture::depth_rule, usual);
+    rows.number("contrast_kept", &Capture::contrast_kept, range::kept, spare);
+    rows.number("overlap", &Capture::overlap, range::overlap, of_stack);
+    rows.number("lead_mm", &Capture::lead, range::length, of_stack);
+    rows.number("tail_mm", &Capture::tail, range::length, of_stack);
+    rows.choice("mover", &Capture::mover, of_stack);
+    rows.object("slice", &Capture::slice);
+    rows.flag("composite", &Capture::composite, spare);
+    rows.number("settle_s", &Capture::settle, range::seconds, spare);
+    rows.object("hand", &Capture::hand, written_where("mover", "hand"));
+    rows.text("approach", &Capture::approach, spare);
+    rows.number("interval_s", &Capture::interval, range::some_seconds, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Ambient*) {
+    rows.number("ev100", &Ambient::ev100, range::exposure_value, needed);
+    rows.choice("kind", &Ambient::kind, spare);
+    rows.number(
+        "azimuth_deg", [](auto& a) -> auto& { return a.position.azimuth; }, range::full_turn, spare);
+    rows.number(
+        "elevation_deg", [](auto& a) -> auto& { return a.position.elevation; }, range::full_turn, spare);
+    rows.number("size_deg", &Ambient::size, range::source_angle, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Bounce*) {
+    rows.number("from_lamp_mm", &Bounce::from_lamp, range::size, needed);
+    rows.number("reflectance", &Bounce::reflectance, range::reflecting, needed);
+    rows.number("diameter_mm", &Bounce::diameter, range::size, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Light*) {
+    rows.gear("modifier", &Light::modifier, &gear::Kit::modifiers, "modifier", needed);
+    rows.number(
+        "distance_mm", [](auto& l) -> auto& { return l.position.distance; }, range::size, needed);
+    rows.number(
+        "azimuth_deg", [](auto& l) -> auto& { return l.position.azimuth; }, range::full_turn, needed);
+    rows.number(
+        "elevation_deg", [](auto& l) -> auto& { return l.position.elevation; }, range::full_turn, needed);
+    rows.power("power", &Light::power);
+    rows.gear("lamp", &Light::lamp, &gear::Kit::lamps, "lamp", spare);
+    rows.gear("flash", &Light::flash, &gear::Kit::flashes, "flash", needed_where("lamp", nullptr, spare));
+    rows.number(
+        "turn_deg", [](auto& l) -> auto& { return l.aim.turn; }, range::full_turn, spare);
+    rows.number(
+        "tip_deg", [](auto& l) -> auto& { return l.aim.tip; }, range::full_turn, spare);
+    rows.flag("on_lens", &Light::on_lens, spare);
+    rows.number("ratio_stops", &Light::ratio, range::stops, spare);
+    rows.flag("second_layer", &Light::second_layer, spare);
+    rows.object("bounce", &Light::bounce);
+    rows.number("metered_compensation_stops", &Light::metered, range::stops, spare);
+    rows.group("group", &Light::group);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Background*) {
+    rows.number("distance_mm", &Background::distance, range::length, needed);
+    rows.number("reflectance", &Background::reflectance, range::share, needed);
+    rows.number("detail_mm", &Background::detail, range::size, spare);
+    rows.choice("kind", &Background::kind, spare);
+    rows.colour("colour", &Background::colour);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const TwoDrops*) {
+    rows.number("rise_s", &TwoDrops::rise, range::seconds, needed);
+    rows.number("column_mm", &TwoDrops::column, range::length, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const RepeatingFlash*) {
+    rows.whole(
+        "flashes", [](auto& r) -> auto& { return r.burst.flashes; }, 1, needed);
+    rows.number(
+        "frequency_hz", [](auto& r) -> auto& { return r.burst.frequency; }, range::some_frequency, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Freeze*) {
+    rows.choice("act", &Freeze::act, needed);
+    rows.number("drop_mm", &Freeze::drop, range::offset, needed);
+    rows.number("speed_mm_s", &Freeze::speed, range::speed, usual);
+    rows.number("wanted_blur_px", &Freeze::wanted_blur, range::pixels, usual);
+    rows.choice("trigger", &Freeze::trigger, usual);
+    rows.number("beam_above_mm", &Freeze::beam_above, range::length, usual);
+    rows.number("sound_distance_mm", &Freeze::sound_distance, range::length, usual);
+    rows.number("lag_s", &Freeze::lag, range::seconds, usual);
+    rows.number("scatter_mm", &Freeze::scatter, range::length, usual);
+    rows.object("second_drop", &Freeze::second);
+    rows.object("repeating", &Freeze::repeating);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const ProofEntry*) {
+    rows.text("time", &ProofEntry::time, needed);
+    rows.whole("frames", &ProofEntry::frames, 0, needed);
+    rows.number("correction_stops", &ProofEntry::correction, range::stops, needed);
+    rows.choice("verdict", &ProofEntry::verdict, needed);
+    rows.text("remark", &ProofEntry::remark, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const ExposedFrame*) {
+    rows.whole("index", &ExposedFrame::index, 0, needed);
+    rows.text("file", &ExposedFrame::file, needed);
+    rows.plane("plane_mm", &ExposedFrame::plane);
+    rows.number("f_number", &ExposedFrame::f_number, range::f_number, needed);
+    rows.number("shutter_s", &ExposedFrame::shutter, range::shutter, needed);
+    rows.number("iso", &ExposedFrame::iso, range::iso, needed);
+    rows.text("time", &ExposedFrame::time, needed);
+    rows.number("flash_share", &ExposedFrame::flash, range::count, spare);
+    rows.text("remark", &ExposedFrame::remark, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const RunRecord*) {
+    rows.text("id", &RunRecord::id, needed);
+    rows.text("time", &RunRecord::time, needed);
+    rows.whole("planned_frames", &RunRecord::planned, 0, needed);
+    rows.choice("end", &RunRecord::end, needed);
+    rows.text("folder", &RunRecord::folder, spare);
+    rows.text("remark", &RunRecord::remark, spare);
+    rows.list("frames", &RunRecord::frames, needed);
+}
+
+/// The shots that `after` names are checked when all are read.
+template <typename Rows>
+void describe(Rows& rows, const Timing*) {
+    rows.texts("after", &Timing::after);
+    rows.number("not_before_s", &Timing::not_before, range::seconds, spare);
+    rows.number("done_by_s", &Timing::done_by, range::seconds, spare);
+    rows.number("handling_s", &Timing::handling, range::seconds, spare);
+}
+
+/// A shot with its runs: they stand in the shot in the file, beside the shots in the document.
+struct ShotInFile {
+    Shot shot;
+    std::vector<Shared<RunRecord>> runs;
+};
+
+/// What this version does not know of a record.
+template <typename Record>
+auto& unknown_of(Record& record) {
+    if constexpr (std::is_same_v<std::remove_const_t<Record>, ShotInFile>)
+        return record.shot.unknown;
+    else
+        return record.unknown;
+}
+
+template <typename Rows>
+void describe(Rows& rows, const ShotInFile*) {
+    rows.id(
+        "id", [](auto& s) -> auto& { return s.shot.id; });
+    rows.text(
+        "name", [](auto& s) -> auto& { return s.shot.name; }, needed);
+    rows.object(
+        "subject", [](auto& s) -> auto& { return s.shot.subject; }, needed);
+    rows.object(
+        "rig", [](auto& s) -> auto& { return s.shot.rig; }, needed);
+    rows.object(
+        "exposure", [](auto& s) -> auto& { return s.shot.exposure; }, needed);
+    rows.object(
+        "sharpness", [](auto& s) -> auto& { return s.shot.sharpness; }, needed);
+    rows.object(
+        "capture", [](auto& s) -> auto& { return s.shot.capture; }, needed);
+    rows.object(
+        "ambient", [](auto& s) -> auto& { return s.shot.ambient; });
+    rows.list(
+        "lights", [](auto& s) -> auto& { return s.shot.lights; }, needed);
+    rows.object(
+        "background", [](auto& s) -> auto& { return s.shot.background; });
+    rows.object(
+        "freeze", [](auto& s) -> auto& { return s.shot.freeze; });
+    rows.texts(
+        "checked", [](auto& s) -> auto& { return s.shot.checked; });
+    rows.list(
+        "proof", [](auto& s) -> auto& { return s.shot.proof; }, spare);
+    rows.list("runs", &ShotInFile::runs, spare);
+    rows.object(
+        "timing", [](auto& s) -> auto& { return s.shot.timing; });
+}
+
+template <typename Rows>
+void describe(Rows& rows, const PowerSet*) {
+    rows.text("name", &PowerSet::name, needed);
+    rows.powers("powers", &PowerSet::powers);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const ChangePrices*) {
+    rows.number("camera", &ChangePrices::camera, range::seconds, usual);
+    rows.number("lens", &ChangePrices::lens, range::seconds, usual);
+    rows.number("tubes", &ChangePrices::tubes, range::seconds, usual);
+    rows.number("light", &ChangePrices::light, range::seconds, usual);
+    rows.number("background", &ChangePrices::background, range::seconds, usual);
+    rows.number("subject", &ChangePrices::subject, range::seconds, usual);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Workday*) {
+    rows.number("begin_s", &Workday::begin, range::seconds, usual);
+    rows.object("prices_s", &Workday::prices, usual);
+    rows.number("sorting_s_per_frame", &Workday::sorting, range::seconds, usual);
+    rows.number("combining_s_per_frame", &Workday::combining, range::seconds, usual);
+    rows.flag("waiting_counts", &Workday::waiting_counts, usual);
+}
+
+}  // namespace poquito::shoot

@@ -1,0 +1,51 @@
+#pragma once
+
+#include "shoot/shot.hpp"
+
+#include <array>
+#include <cstddef>
+
+/// What files and the command line call each value of an enumeration, in its order; here and nowhere else.
+namespace poquito::shoot {
+
+template <typename Enumeration>
+inline constexpr std::array<const char*, 0> names = {};
+
+template <>
+inline constexpr std::array names<Form> = {"ball",   "dome", "ring",   "leaf",   "slab",  "box",
+                                           "grains", "bowl", "insect", "bottle", "folds", "height-map"};
+template <>
+inline constexpr std::array names<FocusBy> = {"ring", "magnification"};
+template <>
+inline constexpr std::array names<Support> = {"", "hand", "small-head", "sturdy-head"};  // unstated: not in the file
+template <>
+inline constexpr std::array names<Lever> = {"power", "distance", "stop", "iso"};
+template <>
+inline constexpr std::array names<BlurRule> = {"pixel", "diagonal", "output", "stated"};
+template <>
+inline constexpr std::array names<OutputKind> = {"print", "delivery"};
+template <>
+inline constexpr std::array names<CaptureMode> = {"single", "stack"};
+template <>
+inline constexpr std::array names<DepthRule> = {"blur", "quarter-wave", "contrast"};
+template <>
+inline constexpr std::array names<Mover> = {"ring", "rail", "hand"};
+template <>
+inline constexpr std::array names<AmbientKind> = {"even", "window", "sky"};
+template <>
+inline constexpr std::array names<BackgroundKind> = {"card", "scene"};
+template <>
+inline constexpr std::array names<Act> = {"fall", "thrown", "splash"};
+template <>
+inline constexpr std::array names<Trigger> = {"beam", "sound", "hand"};
+template <>
+inline constexpr std::array names<Verdict> = {"keep", "redo"};
+template <>
+inline constexpr std::array names<RunEnd> = {"complete", "stopped", "broken"};
+
+template <typename Enumeration>
+const char* name_of(Enumeration value) {
+    return names<Enumeration>.at(static_cast<std::size_t>(value));
+}
+
+}  // namespace poquito::shoot

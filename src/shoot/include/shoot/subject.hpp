@@ -1,0 +1,41 @@
+#pragma once
+
+#include "shoot/form.hpp"
+#include "shoot/shared.hpp"
+#include "text/colour.hpp"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+/// What is photographed: its size, its form, how it moves and what calls for care. mm, degrees.
+namespace poquito::shoot {
+
+struct Subject {
+    double width = 30;
+    double height = 20;
+    double depth = 5;
+    double reflectance = 0.18;  // 0 to 1
+    double speed = 0;           // mm/s across the frame
+    double sway_amplitude = 0;  // mm, middle to extreme, of a swing in the wind or on a hand
+    double sway_frequency = 1;  // Hz
+    Form form = Form::ball;
+    double tilt = 0;                              // degrees, the top away from the camera
+    double turn = 0;                              // degrees, the right side away from the camera
+    std::optional<text::Colour> colour;           // hue and strength; how bright it is, reflectance says
+    std::optional<Shared<HeightMap>> height_map;  // for Form::height_map
+    std::vector<std::string> traits;              // what calls for care: see subject_traits()
+    std::string unknown;
+
+    bool operator==(const Subject&) const = default;
+};
+
+struct Trait {
+    const char* id;
+    const char* name;
+};
+/// living, food, liquid, polished, outdoors, person, breakable.
+const std::vector<Trait>& subject_traits();
+bool has_trait(const Subject& subject, const std::string& id);
+
+}  // namespace poquito::shoot
