@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace poquito::light {
 namespace {
@@ -13,59 +14,68 @@ namespace {
 constexpr double pi = boost::math::double_constants::pi;
 
 struct FacePoint {
-    Point at, normal;
+    Point at;
+    Point across;  // the surface's normal, of any length
 };
 
-FacePoint face_point(const Mirror& mirror, double u, double v) {
-    const Point out = mirror.right.cross(mirror.up);
+Point outward(const Mirror& mirror) { return mirror.right.cross(mirror.up); }
+
+FacePoint face_point(const Mirror& mirror, const Point& out, double u, double v) {
     if (!mirror.bulge)
         return {mirror.centre + u * mirror.half_width * mirror.right + v * mirror.half_height * mirror.up, out};
     // A box corner lies beside the ellipse: its rim stands for it.
     constexpr double rim = 0.999;
-    if (const double across = std::hypot(u, v); across > rim) {
-        u *= rim / across;
-        v *= rim / across;
+    if (const double squared = u * u + v * v; squared > rim * rim) {
+        const double inwards = rim / std::sqrt(squared);
+        u *= inwards;
+        v *= inwards;
     }
     const double height = std::sqrt(1 - u * u - v * v);
     const double a = mirror.half_width, b = mirror.half_height, c = *mirror.bulge;
-    const Point normal = (u / a * mirror.right + v / b * mirror.up + height / c * out).normalized();
-    return {mirror.centre + u * a * mirror.right + v * b * mirror.up + (height - 1) * c * out, normal};
+    return {mirror.centre + u * a * mirror.right + v * b * mirror.up + (height - 1) * c * out,
+            u / a * mirror.right + v / b * mirror.up + height / c * out};
 }
 
-/// Where a ray passes the plane of a source that looks at the subject's centre, as a distance from the source's middle.
-/// `facing`: its direction from the subject, of length 1.
-std::optional<double> miss(const Reflection& ray, const Point& source, const Point& facing) {
+/// Where a ray passes the plane of a source that looks at the subject's centre, as the square of its distance from the
+/// source's middle; infinite where it never does. `facing`: the source's direction from the subject, of length 1.
+double squared_miss(const Reflection& ray, const Point& source, const Point& facing) {
     const double towards = ray.direction.dot(facing);
-    if (towards <= 1e-9) return std::nullopt;
     const double length = (source - ray.at).dot(facing) / towards;
-    if (length <= 0) return std::nullopt;
-    return (ray.at + length * ray.direction - source).norm();
+    if (towards <= 1e-9 || length <= 0) return std::numeric_limits<double>::infinity();
+    return (ray.at + length * ray.direction - source).squaredNorm();
 }
+
+std::optional<Reflection> reflected(const Mirror& mirror, const Point& out, const Point& pupil, double u, double v) {
+    const auto [at, normal] = face_point(mirror, out, u, v);
+    const Point way = at - pupil;
+    const double facing = -way.dot(normal);
+    if (facing <= 0) return std::nullopt;
+    const Point away = way + 2 * facing / normal.squaredNorm() * normal;
+    return Reflection{.at = at, .direction = away / std::sqrt(way.squaredNorm())};
+}
+
+double squared(double value) { return value * value; }
 
 }  // namespace
 
 std::optional<Reflection> reflect(const Mirror& mirror, const Point& pupil, double u, double v) {
-    const auto [at, normal] = face_point(mirror, u, v);
-    const Point in = (at - pupil).normalized();
-    const double facing = -in.dot(normal);
-    if (facing <= 0) return std::nullopt;
-    return Reflection{.at = at, .direction = in + 2 * facing * normal};
+    return reflected(mirror, outward(mirror), pupil, u, v);
 }
 
 bool shows(const Reflection& ray, const DiscSource& source) {
-    const auto past = miss(ray, source.centre, source.centre.normalized());
-    return past && *past <= source.diameter / 2;
+    return squared_miss(ray, source.centre, source.centre.normalized()) <= squared(source.diameter / 2);
 }
 
 std::vector<Reflection> reflections(const Mirror& mirror, const Point& pupil) {
     constexpr int across = 24;
+    const Point out = outward(mirror);
     std::vector<Reflection> face;
     face.reserve(across * across);
     for (int j = 0; j < across; ++j)
         for (int i = 0; i < across; ++i) {
             const double u = (2 * i + 1.0) / across - 1, v = (2 * j + 1.0) / across - 1;
-            if (mirror.bulge && std::hypot(u, v) > 1) continue;  // an ellipse fills no box
-            if (const auto ray = reflect(mirror, pupil, u, v)) face.push_back(*ray);
+            if (mirror.bulge && u * u + v * v > 1) continue;  // an ellipse fills no box
+            if (const auto ray = reflected(mirror, out, pupil, u, v)) face.push_back(*ray);
         }
     return face;
 }
@@ -73,27 +83,26 @@ std::vector<Reflection> reflections(const Mirror& mirror, const Point& pupil) {
 double mirrored_share(const std::vector<Reflection>& face, const DiscSource& source) {
     if (face.empty()) return 0;
     const Point facing = source.centre.normalized();
-    const auto showing = std::ranges::count_if(face, [&](const Reflection& ray) {
-        const auto past = miss(ray, source.centre, facing);
-        return past && *past <= source.diameter / 2;
-    });
+    const double radius = squared(source.diameter / 2);
+    const auto showing = std::ranges::count_if(
+        face, [&](const Reflection& ray) { return squared_miss(ray, source.centre, facing) <= radius; });
     return static_cast<double>(showing) / static_cast<double>(face.size());
 }
 
 std::optional<double> filling_diameter(const Mirror& mirror, const Point& pupil, const Point& source) {
     constexpr int along = 24;  // places on each edge; the widest miss of a convex face lies on its edge
-    const Point facing = source.normalized();
+    const Point facing = source.normalized(), out = outward(mirror);
     double widest = 0;
     for (int i = 0; i <= along; ++i) {
         const double s = 2.0 * i / along - 1;
         for (const auto& [u, v] : {std::pair(s, -1.0), {s, 1.0}, {-1.0, s}, {1.0, s}}) {
-            const auto ray = reflect(mirror, pupil, u, v);
-            const auto past = ray ? miss(*ray, source, facing) : std::nullopt;
-            if (!past) return std::nullopt;
-            widest = std::max(widest, *past);
+            const auto ray = reflected(mirror, out, pupil, u, v);
+            if (!ray) return std::nullopt;
+            widest = std::max(widest, squared_miss(*ray, source, facing));
         }
     }
-    return 2 * widest;
+    if (!std::isfinite(widest)) return std::nullopt;
+    return 2 * std::sqrt(widest);
 }
 
 std::optional<Position> shown_from(const Mirror& mirror, const Point& pupil, double distance) {
@@ -110,9 +119,9 @@ namespace {
 
 /// The point of an ellipsoid whose normal halves the angle between pupil and source (Alhazen's problem, for a ball in
 /// two unknowns). The point with a wanted normal is known in closed form; the normal wanted changes little with the
-/// point, so that putting one into the other settles quickly.
-std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const Point& source) {
-    const Point out = round.right.cross(round.up);
+/// point, so that putting one into the other settles quickly, and sooner from a point that is near.
+std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const Point& source, const Point& near) {
+    const Point out = outward(round);
     const Point middle = round.centre - *round.bulge * out;
     const double a = round.half_width, b = round.half_height, c = *round.bulge;
     const auto point_with = [&](const Point& normal) -> Point {
@@ -120,7 +129,7 @@ std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const
         const double size = std::sqrt(x * x / (a * a) + y * y / (b * b) + z * z / (c * c));
         return middle + (x * round.right + y * round.up + z * out) / size;
     };
-    Point at = round.centre, normal = out;
+    Point at = near, normal = out;
     constexpr int most = 200;
     for (int i = 0; i < most; ++i) {
         normal = ((pupil - at).normalized() + (source - at).normalized()).normalized();
@@ -137,7 +146,7 @@ std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const
 }  // namespace
 
 std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSource& source) {
-    const auto middle = mirror_point(round, pupil, source.centre);
+    const auto middle = mirror_point(round, pupil, source.centre, round.centre);
     if (!middle) return std::nullopt;
     Glint mark{.at = *middle};
     const Point facing = source.centre.normalized();
@@ -153,7 +162,7 @@ std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSo
     for (int i = 0; i < corners; ++i) {
         const double angle = 2 * pi * i / corners;
         const Point edge = source.centre + source.diameter / 2 * (std::cos(angle) * side + std::sin(angle) * upright);
-        if (const auto at = mirror_point(round, pupil, edge))
+        if (const auto at = mirror_point(round, pupil, edge, *middle))
             outline.emplace_back((*at - *middle).dot(x), (*at - *middle).dot(y));
     }
     double twice = 0;

@@ -22,8 +22,13 @@ std::optional<double> stops_of(double exposure_ratio) {
 
 double modifier_diameter(const Source& source) { return source.modifier ? source.modifier->diameter : 0; }
 
-SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share);
-void report_sums(const Plan& plan, LightReport& report);
+/// Exposure ratios of one light at the subject's nearest and farthest point.
+struct Ends {
+    double front = 0;
+    double back = 0;
+};
+SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share, Ends& ends);
+void report_sums(const Plan& plan, const std::vector<Ends>& ends, LightReport& report);
 void report_background(const Plan& plan, LightReport& report);
 
 /// What the automatic flashes have to share; empty: the rest is enough already.
@@ -54,8 +59,10 @@ LightReport report_light(const Plan& plan) {
     LightReport report;
     if (plan.shot.ambient) report.ambient = light::ambient_stops(settings_of(plan), plan.shot.ambient->ev100);
     const auto share = share_of_automatics(plan, report.ambient);
-    for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) report.sources.push_back(report_source(plan, i, share));
-    report_sums(plan, report);
+    std::vector<Ends> ends(plan.sources.size());
+    report.sources.reserve(ends.size());
+    for (std::size_t i = 0; i < ends.size(); ++i) report.sources.push_back(report_source(plan, i, share, ends[i]));
+    report_sums(plan, ends, report);
     report_background(plan, report);
     return report;
 }
@@ -90,7 +97,7 @@ std::optional<double> automatic_power(const Plan& plan, const Source& source, co
     return *share * std::exp2(miss) / full;
 }
 
-SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share) {
+SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share, Ends& ends) {
     const Source& source = plan.sources[i];
     SourceReport report{.label = light_label(plan.shot, i), .continuous = !source.is_flash()};
     report.place = placed(plan, source);
@@ -113,8 +120,8 @@ SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<
     report.suggested_power = light::nearest_setting(power_scale(source), *power);
     report.left_over = std::log2(*power / *report.suggested_power);
     const double half = plan.extent.depth / 2;
-    const double front = light_at(plan, source, *power, -half), back = light_at(plan, source, *power, half);
-    if (front > 0 && back > 0) report.falloff = std::log2(front / back);
+    ends = {.front = light_at(plan, source, *power, -half), .back = light_at(plan, source, *power, half)};
+    if (ends.front > 0 && ends.back > 0) report.falloff = std::log2(ends.front / ends.back);
     if (!source.is_flash()) {
         const gear::Lamp& lamp = *source.lamp;
         if (lamp.flicker)
@@ -154,7 +161,7 @@ std::optional<double> recycling_iso(const Plan& plan, const LightReport& report)
     return plan.shot.exposure.iso * over;
 }
 
-void report_sums(const Plan& plan, LightReport& report) {
+void report_sums(const Plan& plan, const std::vector<Ends>& ends, LightReport& report) {
     const double ambient = report.ambient ? std::exp2(*report.ambient) : 0;
     double continuous = ambient, flash = 0, strongest = 0;
     bool any_flash = false;
@@ -165,8 +172,8 @@ void report_sums(const Plan& plan, LightReport& report) {
         any_flash |= !source.continuous;
         if (!source.fires) continue;
         // What lights the card alone may still graze one end of the subject.
-        front += light_at(plan, plan.sources[i], source.power, -half);
-        back += light_at(plan, plan.sources[i], source.power, half);
+        front += ends[i].front;
+        back += ends[i].back;
         if (!source.stops) continue;
         const double ratio = std::exp2(*source.stops);
         (source.continuous ? continuous : flash) += ratio;
