@@ -12,7 +12,7 @@ int main() {
     using Clock = std::chrono::steady_clock;
     const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
     constexpr int rounds = 200;
-    double frames = 0;  // read, so that nothing is left out
+    double frames = 0;          // read, so that nothing is left out
     std::vector<double> times;  // s a shot, of each round: their median, so that a pause of the machine does not count
     for (int round = 0; round < rounds; ++round) {
         const auto from = Clock::now();
@@ -23,6 +23,6 @@ int main() {
     std::ranges::sort(times);
     const double each = times[times.size() / 2];
     constexpr double frame = 0.016;
-    std::printf("evaluate: %.1f us a shot (slowest round %.0f us); 50 shots take %.3f of a 16 ms frame [%g]\n", each * 1e6,
-                times.back() * 1e6, 50 * each / frame, frames);
+    std::printf("evaluate: %.1f us a shot (slowest round %.0f us); 50 shots take %.3f of a 16 ms frame [%g]\n",
+                each * 1e6, times.back() * 1e6, 50 * each / frame, frames);
 }

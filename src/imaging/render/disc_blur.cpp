@@ -139,18 +139,45 @@ Between between_pixels(int fine, int factor, int last) {
     return {before, std::min(before + 1, last), static_cast<float>(at - before)};
 }
 
-void enlarge(const Raster& coarse, const FinePart& part, Raster& out) {
-    out.reset(part.width, part.height);
+namespace {
+
+/// Hands `put(x, y, value)` each pixel of a part, as it is between those of the coarse raster.
+template <typename Put>
+void for_fine_pixels(const Raster& coarse, const FinePart& part, const Put& put) {
+    if (part.factor == 1) {
+        for_rows(part.height, [&](int y) {
+            const Rgba* from = coarse.row(part.top + y) + part.left;
+            for (int x = 0; x < part.width; ++x) put(x, y, from[x]);
+        });
+        return;
+    }
+    std::vector<Between> columns;
+    columns.reserve(static_cast<std::size_t>(part.width));
+    for (int x = 0; x < part.width; ++x)
+        columns.push_back(between_pixels(part.left + x, part.factor, coarse.width - 1));
     for_rows(part.height, [&](int y) {
         const auto [row, next, fy] = between_pixels(part.top + y, part.factor, coarse.height - 1);
-        const Rgba* upper = coarse.row(row);
-        const Rgba* lower = coarse.row(next);
+        const Rgba *upper = coarse.row(row), *lower = coarse.row(next);
         for (int x = 0; x < part.width; ++x) {
-            const auto [column, right, fx] = between_pixels(part.left + x, part.factor, coarse.width - 1);
-            const Rgba above = upper[column] + fx * (upper[right] - upper[column]);
-            const Rgba below = lower[column] + fx * (lower[right] - lower[column]);
-            out.at(x, y) = above + fy * (below - above);
+            const auto [before, after, fx] = columns[static_cast<std::size_t>(x)];
+            const Rgba above = upper[before] + fx * (upper[after] - upper[before]);
+            const Rgba below = lower[before] + fx * (lower[after] - lower[before]);
+            put(x, y, above + fy * (below - above));
         }
+    });
+}
+
+}  // namespace
+
+void enlarge(const Raster& coarse, const FinePart& part, Raster& out) {
+    out.resize(part.width, part.height);
+    for_fine_pixels(coarse, part, [&](int x, int y, const Rgba& value) { out.at(x, y) = value; });
+}
+
+void lay_over(Raster& picture, int left, int top, const Raster& coarse, const FinePart& part) {
+    for_fine_pixels(coarse, part, [&](int x, int y, const Rgba& front) {
+        Rgba& behind = picture.at(left + x, top + y);
+        behind = front + (1 - front[3]) * behind;
     });
 }
 

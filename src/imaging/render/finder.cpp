@@ -9,6 +9,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
+#include <set>
 
 namespace poquito::imaging {
 namespace {
@@ -45,38 +47,10 @@ Raster background_of(const Scene& scene, const Grid& grid) {
 
 /// What is blurred widely is worked out on fewer pixels: so many of the picture's to one of its own, each way.
 int coarseness(double disc, int least_size) {
-    constexpr double fine = 11, wide = 20;  // pixels of disc
+    constexpr double fine = 7, wide = 14;  // pixels of disc
     int factor = disc > fine ? 2 : 1;
     while (disc / factor > wide && least_size / factor > 16) factor *= 2;
     return factor;
-}
-
-/// Lays a sheet over what is behind it; a coarse one as it is between its pixels.
-void cover_enlarged(Raster& picture, const Raster& coarse, const PixelBox& part, int factor) {
-    const int width = part.right - part.left;
-    std::vector<Between> columns;
-    for (int x = 0; x < width; ++x) columns.push_back(between_pixels(x, factor, coarse.width - 1));
-    for_rows(part.bottom - part.top, [&](int y) {
-        const auto [row, next, fy] = between_pixels(y, factor, coarse.height - 1);
-        const Rgba *upper = coarse.row(row), *lower = coarse.row(next);
-        Rgba* to = picture.row(part.top + y) + part.left;
-        for (int x = 0; x < width; ++x) {
-            const auto [before, after, fx] = columns[static_cast<std::size_t>(x)];
-            const Rgba above = upper[before] + fx * (upper[after] - upper[before]);
-            const Rgba below = lower[before] + fx * (lower[after] - lower[before]);
-            const Rgba front = above + fy * (below - above);
-            to[x] = front + (1 - front[3]) * to[x];
-        }
-    });
-}
-
-/// Lays a sheet over what is behind it.
-void cover(Raster& picture, const Raster& sheet, int left, int top) {
-    for_rows(sheet.height, [&](int y) {
-        const Rgba* from = sheet.row(y);
-        Rgba* to = picture.row(top + y) + left;
-        for (int x = 0; x < sheet.width; ++x) to[x] = from[x] + (1 - from[x][3]) * to[x];
-    });
 }
 
 }  // namespace
@@ -85,7 +59,8 @@ struct Finder::Seen {
     std::vector<double> key;
     Sight sight;
     // Memory that stays from one frame to the next.
-    std::vector<Rgba> lights;
+    Lights lights;
+    std::map<int, Cells> cells;  // by their factor
     Raster sheet;
 };
 
@@ -98,6 +73,7 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
     Sight& sight = seen_->sight;
     if (seen_->key != scene.subject_key || sight.grid.width != size.width || sight.grid.height != size.height) {
         look(scene, grid, sight);
+        seen_->lights = {};
         seen_->key = scene.subject_key;
     }
     if (stopped()) return std::nullopt;
@@ -107,6 +83,12 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
         frame.depth[i] = sight.coverage[i] >= 0.5f ? sight.depths[i] : FinderFrame::no_subject;
     if (stopped()) return std::nullopt;
     light_up(scene, sight, seen_->lights);
+    std::set<int> gathered;
+    const auto cells_of = [&](int factor) -> const Cells& {
+        Cells& cells = seen_->cells[factor];
+        if (gathered.insert(factor).second) cells.gather(sight, seen_->lights, factor);
+        return cells;
+    };
     const auto sheets = sheets_of(scene.lens, sight.range, sheet_step * grid.pitch);
     for (std::size_t k = 0; k < sheets.size() && !sight.box.empty(); ++k) {
         if (stopped()) return std::nullopt;
@@ -118,13 +100,11 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
                             std::min(size.width, sight.box.right + reach(disc + drawn)),
                             std::min(size.height, sight.box.bottom + reach(disc))};
         Raster& sheet = seen_->sheet;
-        sight.fill_sheet(sheet, part, factor, seen_->lights, [&](float depth) { return share_in(sheets, k, depth); });
+        cells_of(factor).fill_sheet(sheet, part, [&](float depth) { return share_in(sheets, k, depth); });
         blur_by_disc(sheet, disc / factor);
         draw_out(sheet, drawn / factor);
-        if (factor > 1)
-            cover_enlarged(frame.light, sheet, part, factor);
-        else
-            cover(frame.light, sheet, part.left, part.top);
+        lay_over(frame.light, part.left, part.top, sheet,
+                 {.factor = factor, .width = part.right - part.left, .height = part.bottom - part.top});
     }
     // The Airy pattern's core is a bell of sigma 0.42 lambda N to within a few percent (least squares fit, from
     // memory); a finder's pixel is many times as wide, the loupe has the pattern itself.

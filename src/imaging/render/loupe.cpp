@@ -11,65 +11,86 @@
 #include <cmath>
 
 #include <map>
+#include <set>
 
 namespace poquito::imaging {
 namespace {
 
-constexpr double sheet_step = 1.5;  // pixels of the sensor, as in the finder
+constexpr double sheet_step = 2;  // pixels of the sensor
 /// A wider blur is worked out on a coarser grid, half as many pixels each way, and so on.
-constexpr double widest = 24;  // pixels of the grid
+constexpr double widest = 12;  // pixels of the grid
 
-/// Blurs at one coarseness, on a grid with room for the disc about the window.
+/// Blurs at one coarseness, on a grid with room for the disc about the window. Two levels at a time, 1 and 2, 4 and 8
+/// and so on, share what was seen, on the grid of the first of them.
 struct Level {
     int factor = 1;  // pixels of the finest grid to one here, each way
+    int base = 1;    // and to one of what was seen
     Grid grid;
+    Grid seen;
     int margin = 0;  // pixels
 };
 
-using Sights = std::map<int, Sight>;  // by the factor of the level
+/// What two levels keep while only stop, shutter and light change.
+struct Seen {
+    Sight sight;
+    Lights lights;
+    std::map<int, Cells> cells;  // by the factor of the level
+};
+using Levels = std::map<int, Seen>;  // by their base
 
 class Work {
   public:
-    Work(const Scene& scene, const LoupeWindow& window, Sights& sights)
-        : scene_(scene), window_(window), sights_(sights), pitch_(scene.pixel_pitch / window.rays) {}
+    Work(const Scene& scene, const LoupeWindow& window, Levels& levels)
+        : scene_(scene), window_(window), levels_(levels), pitch_(scene.pixel_pitch / window.rays) {}
 
     std::optional<Raster> run(const std::function<bool()>& go_on) {
         const auto stopped = [&] { return go_on && !go_on(); };
         Raster picture = background();
         if (stopped()) return std::nullopt;
-        for (const Raster& sheet : subject(stopped)) cover(picture, sheet);
+        cover(picture, subject(stopped));
         if (stopped()) return std::nullopt;
         return to_pixels(picture);
     }
 
   private:
-    /// The subject's sheets in the window, blurred, the farthest first.
-    std::vector<Raster> subject(const std::function<bool()>& stopped) {
+    struct Blurred {
+        Raster sheet;
+        Level level;
+    };
+    /// The subject's sheets about the window, blurred, the farthest first.
+    std::vector<Blurred> subject(const std::function<bool()>& stopped) {
         const double widest_disc =
             std::max(blur_disc(scene_.lens, scene_.nearest), blur_disc(scene_.lens, scene_.farthest));
-        const Sight& all = sight_at(level_for(widest_disc));
+        const Sight& all = seen_at(level_for(widest_disc)).sight;
         if (all.box.empty()) return {};
         const auto sheets = sheets_of(scene_.lens, all.range, sheet_step * scene_.pixel_pitch);
         std::vector<std::size_t> shown;
         for (std::size_t k = 0; k < sheets.size(); ++k)
-            if (!stopped() && shows(sight_at(level_for(sheets[k].diameter)), sheets, k)) shown.push_back(k);
-        std::map<int, std::vector<Rgba>> lights;
-        for (const auto k : shown)
-            if (const int factor = level_for(sheets[k].diameter).factor; !lights.contains(factor))
-                light_up(scene_, sights_.at(factor), lights[factor]);
-        std::vector<Raster> blurred(shown.size());
+            if (!stopped() && shows(seen_at(level_for(sheets[k].diameter)).sight, sheets, k)) shown.push_back(k);
+        std::set<int> lit, gathered;
+        for (const auto k : shown) {
+            const Level level = level_for(sheets[k].diameter);
+            Seen& seen = levels_.at(level.base);
+            if (lit.insert(level.base).second) light_up(scene_, seen.sight, seen.lights);
+            if (gathered.insert(level.factor).second)
+                seen.cells[level.factor].gather(seen.sight, seen.lights, level.factor / level.base);
+        }
+        std::vector<Blurred> blurred(shown.size());
         tbb::parallel_for(std::size_t{0}, shown.size(), [&](std::size_t i) {
             const auto k = shown[i];
             if (stopped()) return;
             const Level level = level_for(sheets[k].diameter);
             Raster sheet;
-            sights_.at(level.factor)
-                .fill_sheet(sheet, {0, 0, level.grid.width, level.grid.height}, 1, lights.at(level.factor),
+            levels_.at(level.base)
+                .cells.at(level.factor)
+                .fill_sheet(sheet, {0, 0, level.seen.width, level.seen.height},
                             [&](float depth) { return share_in(sheets, k, depth); });
-            transfer(
-                sheet,
-                {.lens = scene_.lens, .disc = sheets[k].diameter, .motion = scene_.motion, .pitch = level.grid.pitch});
-            blurred[i] = in_window(sheet, level);
+            transfer(sheet, {.lens = scene_.lens,
+                             .disc = sheets[k].diameter,
+                             .motion = scene_.motion,
+                             .pitch = level.grid.pitch,
+                             .coarse = level.factor > 1});
+            blurred[i] = {std::move(sheet), level};
         });
         if (stopped()) return {};
         return blurred;
@@ -85,44 +106,53 @@ class Work {
 
     Level level_for(double disc) const {
         const double spread = std::min(disc + scene_.motion, 4 * scene_.frame_width);
-        Level level;
-        while (spread / (pitch_ * level.factor) > widest) level.factor *= 2;
-        const double pitch = pitch_ * level.factor;
-        // Room for the widest disc of this level, for the Airy pattern's first rings, and for going between pixels.
-        const double rings = 3 * 2.44 * scene_.lens.wavelength * scene_.lens.imaging.working_f_number;
-        level.margin = static_cast<int>(std::ceil(widest / 2 + std::min(rings / pitch, 48.0))) + 3;
+        int pair = 1;  // factor of the first of two levels
+        while (spread / (pitch_ * pair) > 2 * widest) pair *= 4;
+        const int coarser = 2 * pair;
+        Level level{.factor = spread / (pitch_ * pair) > widest ? coarser : pair, .base = pair};
+        // Room for the widest disc, for the Airy pattern's first rings, and for going between pixels; in steps, so that
+        // what was looked at holds for the stops beside this one.
+        constexpr double step = 4;
+        const double rings = 2 * 2.44 * scene_.lens.wavelength * scene_.lens.imaging.working_f_number;
+        const double room = std::min(std::ceil(rings / (pitch_ * coarser) / step) * step, 32.0);
+        const int margin = static_cast<int>(widest / 2 + room) + 3;
         const auto size = [&](int pixels) {
-            return good_size((pixels * window_.rays + level.factor - 1) / level.factor + 2 * level.margin);
+            return good_size((pixels * window_.rays + coarser - 1) / coarser + 2 * margin);
         };
-        level.grid = {.width = size(window_.width), .height = size(window_.height), .pitch = pitch, .centre = {}};
         // The window's corner lies on a corner of a coarse pixel.
-        level.grid.centre = {.x = window_.centre.x - window_.width * scene_.pixel_pitch / 2 +
-                                  (level.grid.width / 2.0 - level.margin) * pitch,
-                             .y = window_.centre.y + window_.height * scene_.pixel_pitch / 2 -
-                                  (level.grid.height / 2.0 - level.margin) * pitch};
+        const double pitch = pitch_ * coarser;
+        Grid grid{.width = size(window_.width), .height = size(window_.height), .pitch = pitch, .centre = {}};
+        grid.centre = {
+            .x = window_.centre.x - window_.width * scene_.pixel_pitch / 2 + (grid.width / 2.0 - margin) * pitch,
+            .y = window_.centre.y + window_.height * scene_.pixel_pitch / 2 - (grid.height / 2.0 - margin) * pitch};
+        level.margin = margin * (coarser / level.factor);
+        level.grid = finer(grid, coarser / level.factor);
+        level.seen = finer(grid, coarser / level.base);
         return level;
     }
+    static Grid finer(const Grid& grid, int times) {
+        return {.width = grid.width * times,
+                .height = grid.height * times,
+                .pitch = grid.pitch / times,
+                .centre = grid.centre};
+    }
 
-    const Sight& sight_at(const Level& level) {
-        auto found = sights_.find(level.factor);
-        if (found == sights_.end() || found->second.grid != level.grid) {
-            found = sights_.try_emplace(level.factor).first;
-            look(scene_, level.grid, found->second);
+    const Seen& seen_at(const Level& level) {
+        Seen& seen = levels_[level.base];
+        if (seen.sight.grid != level.seen) {
+            look(scene_, level.seen, seen.sight);
+            seen.lights = {};
         }
-        return found->second;
+        return seen;
     }
 
     /// The window's part of a level, at the finest grid.
-    Raster in_window(const Raster& picture, const Level& level) const {
-        Raster out;
-        enlarge(picture,
-                {.factor = level.factor,
-                 .left = level.margin * level.factor,
-                 .top = level.margin * level.factor,
-                 .width = window_.width * window_.rays,
-                 .height = window_.height * window_.rays},
-                out);
-        return out;
+    FinePart in_window(const Level& level) const {
+        return {.factor = level.factor,
+                .left = level.margin * level.factor,
+                .top = level.margin * level.factor,
+                .width = window_.width * window_.rays,
+                .height = window_.height * window_.rays};
     }
 
     Raster background() const {
@@ -137,7 +167,9 @@ class Work {
         const bool small = level.factor == 1;
         if (small) add_highlights(picture, level.grid, 0);
         transfer(picture, {.lens = scene_.lens, .disc = disc, .motion = 0, .pitch = level.grid.pitch});
-        picture = in_window(picture, level);
+        Raster in;
+        enlarge(picture, in_window(level), in);
+        picture = std::move(in);
         const Grid fine{.width = picture.width, .height = picture.height, .pitch = pitch_, .centre = window_.centre};
         if (!small) add_highlights(picture, fine, disc);
         return picture;
@@ -153,13 +185,8 @@ class Work {
         }
     }
 
-    static void cover(Raster& picture, const Raster& sheet) {
-        for_rows(picture.height, [&](int y) {
-            for (int x = 0; x < picture.width; ++x) {
-                const Rgba& front = sheet.at(x, y);
-                picture.at(x, y) = front + (1 - front[3]) * picture.at(x, y);
-            }
-        });
+    void cover(Raster& picture, const std::vector<Blurred>& sheets) const {
+        for (const auto& [sheet, level] : sheets) lay_over(picture, 0, 0, sheet, in_window(level));
     }
 
     Raster to_pixels(const Raster& fine) const {
@@ -177,7 +204,7 @@ class Work {
 
     const Scene& scene_;
     const LoupeWindow& window_;
-    Sights& sights_;
+    Levels& levels_;
     double pitch_;
 };
 
@@ -185,16 +212,16 @@ class Work {
 
 struct Loupe::Kept {
     std::vector<double> key;
-    Sights sights;
+    Levels levels;
 };
 
 Loupe::Loupe() : kept_(std::make_unique<Kept>()) {}
 Loupe::~Loupe() = default;
 
 std::optional<Raster> Loupe::render(const Scene& scene, const LoupeWindow& window, const std::function<bool()>& go_on) {
-    if (kept_->key != scene.subject_key) kept_->sights.clear();
+    if (kept_->key != scene.subject_key) kept_->levels.clear();
     kept_->key = scene.subject_key;
-    return Work(scene, window, kept_->sights).run(go_on);
+    return Work(scene, window, kept_->levels).run(go_on);
 }
 
 }  // namespace poquito::imaging

@@ -267,17 +267,23 @@ float mirrored(const Rgba& normal, const SceneLight& light) {
 
 }  // namespace
 
+Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment) {
+    // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would read.
+    const float cosine = (fragment.normal * light.towards).sum();
+    const float seen = light.shadows ? light.shadows->at(fragment.x, fragment.y) : 1;
+    Lit lit{.diffuse = seen * std::max(0.0f, cosine + light.softness) / (1 + light.softness)};
+    if (gloss > 0) lit.shine = seen * mirrored(fragment.normal, light);
+    return lit;
+}
+
 Rgba lit(const Scene& scene, const Fragment& fragment) {
-    float diffuse = 0, shine = 0;
+    Lit all;
     for (const SceneLight& light : scene.lights) {
-        // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would
-        // read.
-        const float cosine = (fragment.normal * light.towards).sum();
-        const float seen = light.shadows ? light.shadows->at(fragment.x, fragment.y) : 1;
-        diffuse += light.amount * seen * std::max(0.0f, cosine + light.softness) / (1 + light.softness);
-        if (scene.gloss > 0) shine += light.amount * seen * mirrored(fragment.normal, light);
+        const Lit one = lit_by(light, scene.gloss, fragment);
+        all.diffuse += light.amount * one.diffuse;
+        all.shine += light.amount * one.shine;
     }
-    return fragment.albedo * diffuse * (1 - scene.gloss) + scene.gloss * shine;
+    return sent(scene.gloss, fragment.albedo, all);
 }
 
 Viewpoint::Viewpoint(const Plan& plan) {

@@ -7,6 +7,8 @@
 #include <cmath>
 #include <list>
 #include <mutex>
+#include <tuple>
+#include <utility>
 
 namespace poquito::imaging {
 namespace {
@@ -61,31 +63,55 @@ shoot::Subject shape_of(const shoot::Subject& subject) {
 float Relief::at(double x, double y) const { return between(*this, z, x, y); }
 float Shadows::at(double x, double y) const { return between(*relief, seen, x, y); }
 
-std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject) {
-    struct Kept {
-        shoot::Subject shape;
-        std::shared_ptr<const Relief> relief;
-    };
-    static std::mutex guard;
-    static std::list<Kept> kept;  // the last used in front
-    constexpr std::size_t most = 16;
-    const auto shape = shape_of(subject);
-    {
-        const std::lock_guard lock(guard);
-        const auto found = std::ranges::find(kept, shape, &Kept::shape);
-        if (found != kept.end()) {
-            kept.splice(kept.begin(), kept, found);
-            return kept.front().relief;
+namespace {
+
+/// The last few of what is expensive to make, by what decides it. For all threads.
+template <typename Key, typename Made>
+class LastFew {
+  public:
+    template <typename Make>
+    std::shared_ptr<const Made> of(const Key& key, const Make& make) {
+        {
+            const std::lock_guard lock(guard_);
+            const auto found = std::ranges::find_if(kept_, [&](const auto& one) { return one.first == key; });
+            if (found != kept_.end()) {
+                kept_.splice(kept_.begin(), kept_, found);
+                return kept_.front().second;
+            }
         }
+        std::shared_ptr<const Made> made = make();
+        const std::lock_guard lock(guard_);
+        kept_.emplace_front(key, made);
+        if (kept_.size() > most) kept_.pop_back();
+        return made;
     }
-    auto relief = measured(shape);
-    const std::lock_guard lock(guard);
-    kept.push_front({shape, relief});
-    if (kept.size() > most) kept.pop_back();
-    return relief;
+
+  private:
+    static constexpr std::size_t most = 16;
+    std::mutex guard_;
+    std::list<std::pair<Key, std::shared_ptr<const Made>>> kept_;  // the last used in front
+};
+
+Shadows shadows_on(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness);
+
+}  // namespace
+
+std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject) {
+    static LastFew<shoot::Subject, Relief> kept;
+    const auto shape = shape_of(subject);
+    return kept.of(shape, [&] { return measured(shape); });
 }
 
-Shadows cast_shadows(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness) {
+std::shared_ptr<const Shadows> cast_shadows(const std::shared_ptr<const Relief>& relief, const Rgba& towards,
+                                            double softness) {
+    static LastFew<std::tuple<std::shared_ptr<const Relief>, float, float, float, double>, Shadows> kept;
+    return kept.of({relief, towards[0], towards[1], towards[2], softness},
+                   [&] { return std::make_shared<const Shadows>(shadows_on(relief, towards, softness)); });
+}
+
+namespace {
+
+Shadows shadows_on(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness) {
     constexpr double least_half = 0.02;  // rad: a point's shadow is as soft as the net is coarse
     const double across = std::hypot(towards.x(), towards.y());
     const double dx = across > 1e-6 ? towards.x() / across : 0, dy = across > 1e-6 ? towards.y() / across : 0;
@@ -113,5 +139,7 @@ Shadows cast_shadows(std::shared_ptr<const Relief> relief, const Rgba& towards, 
     });
     return shadows;
 }
+
+}  // namespace
 
 }  // namespace poquito::imaging

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <utility>
 
 namespace poquito::imaging {
@@ -97,12 +98,77 @@ void look(const Scene& scene, const Grid& grid, Sight& sight) {
     measure(sight);
 }
 
-void light_up(const Scene& scene, const Sight& sight, std::vector<Rgba>& lights) {
-    lights.resize(sight.fragments.size());
+namespace {
+
+bool stand_alike(const std::vector<SceneLight>& before, const std::vector<SceneLight>& now) {
+    return std::ranges::equal(before, now, [](const SceneLight& a, const SceneLight& b) {
+        return a.softness == b.softness && a.shadows == b.shadows && (a.towards == b.towards).all();
+    });
+}
+bool give_alike(const std::vector<SceneLight>& before, const std::vector<SceneLight>& now) {
+    return std::ranges::equal(before, now, {}, &SceneLight::amount, &SceneLight::amount);
+}
+
+}  // namespace
+
+void light_up(const Scene& scene, const Sight& sight, Lights& lights) {
+    const auto count = sight.fragments.size();
+    const bool stands =
+        lights.pixels.size() == count && lights.gloss == scene.gloss && stand_alike(lights.sources, scene.lights);
+    if (stands && give_alike(lights.sources, scene.lights)) return;
+    lights.sources = scene.lights;
+    lights.gloss = scene.gloss;
+    lights.pixels.resize(count);
+    lights.lit.resize(count * scene.lights.size());
     for_rows(sight.grid.height, [&](int y) {
         for (int x = 0; x < sight.grid.width; ++x) {
             const auto i = sight.grid.index(x, y);
-            if (sight.coverage[i] > 0) lights[i] = lit(scene, sight.fragments[i]);
+            const float coverage = sight.coverage[i];
+            Rgba& pixel = lights.pixels[i];
+            pixel = {0, 0, 0, coverage};
+            if (coverage <= 0) continue;
+            Lit all;
+            for (std::size_t k = 0; k < scene.lights.size(); ++k) {
+                Lit& one = lights.lit[k * count + i];
+                if (!stands) one = lit_by(scene.lights[k], scene.gloss, sight.fragments[i]);
+                all.diffuse += scene.lights[k].amount * one.diffuse;
+                all.shine += scene.lights[k].amount * one.shine;
+            }
+            pixel = sent(scene.gloss, sight.fragments[i].albedo, all) * coverage;
+            pixel[3] = coverage;
+        }
+    });
+}
+
+void Cells::gather(const Sight& sight, const Lights& lights, int factor) {
+    const Grid& grid = sight.grid;
+    sight_ = &sight;
+    lights_ = &lights;
+    factor_ = factor;
+    width_ = (grid.width + factor - 1) / factor;
+    const int height = (grid.height + factor - 1) / factor;
+    const auto count = static_cast<std::size_t>(width_) * static_cast<std::size_t>(height);
+    all_.resize(count);
+    nearest_.resize(count);
+    farthest_.resize(count);
+    constexpr float unbounded = std::numeric_limits<float>::infinity();
+    for_rows(height, [&](int y) {
+        auto cell = static_cast<std::size_t>(y) * static_cast<std::size_t>(width_);
+        const int top = y * factor, bottom = std::min(top + factor, grid.height);
+        for (int x = 0; x < width_; ++x, ++cell) {
+            const int left = x * factor, right = std::min(left + factor, grid.width);
+            Rgba sum = Rgba::Zero();
+            float nearest = unbounded, farthest = -unbounded;
+            for (int j = top; j < bottom; ++j)
+                for (auto i = grid.index(left, j); i < grid.index(right, j); ++i) {
+                    if (sight.coverage[i] <= 0) continue;
+                    sum += lights.pixels[i];
+                    nearest = std::min(nearest, sight.depths[i]);
+                    farthest = std::max(farthest, sight.depths[i]);
+                }
+            all_[cell] = sum / static_cast<float>((right - left) * (bottom - top));
+            nearest_[cell] = nearest;
+            farthest_[cell] = nearest <= farthest ? farthest : unbounded;
         }
     });
 }

@@ -11,8 +11,11 @@
 #include <algorithm>
 #include <cmath>
 #include <complex>
+#include <list>
 #include <memory>
 #include <mutex>
+#include <new>
+#include <utility>
 
 namespace poquito::imaging {
 namespace {
@@ -50,50 +53,126 @@ class Radial {
     std::vector<float> values_;
 };
 
-/// FFTW's planner is the one part of it that two threads may not enter at once.
-std::mutex& planner() {
-    static std::mutex mutex;
-    return mutex;
-}
-struct EndPlan {
-    void operator()(fftwf_plan_s* plan) const {
-        const std::lock_guard lock(planner());
-        fftwf_destroy_plan(plan);
+using Bins = std::complex<float>;
+
+/// A plane of numbers, aligned as FFTW wants them: a plan holds for all of them.
+class Plane {
+  public:
+    void resize(std::size_t count) {
+        if (count <= size_) return;
+        bins_.reset(static_cast<Bins*>(fftwf_malloc(count * sizeof(Bins))));
+        if (!bins_) throw std::bad_alloc();
+        size_ = count;
     }
+    Bins& operator[](std::size_t i) { return bins_.get()[i]; }
+    fftwf_complex* data() { return reinterpret_cast<fftwf_complex*>(bins_.get()); }
+
+  private:
+    struct Free {
+        void operator()(Bins* bins) const { fftwf_free(bins); }
+    };
+    std::unique_ptr<Bins, Free> bins_;
+    std::size_t size_ = 0;
 };
-using Plan = std::unique_ptr<fftwf_plan_s, EndPlan>;
+
+/// Transforms planes of one size in their place, unscaled. Plans take longer to make than to carry out, so the last few
+/// are kept; FFTW's planner is the one part of it that two threads may not enter at once.
+class Transforms {
+  public:
+    using Plan = std::shared_ptr<fftwf_plan_s>;
+
+    /// For planes as aligned as `plane`, whose numbers stay.
+    Plan of(int height, int width, int sign, Plane& plane) {
+        const std::lock_guard lock(guard_);
+        const auto found = std::ranges::find_if(
+            kept_, [&](const Kept& kept) { return kept.height == height && kept.width == width && kept.sign == sign; });
+        if (found != kept_.end()) {
+            kept_.splice(kept_.begin(), kept_, found);
+            return kept_.front().plan;
+        }
+        kept_.push_front({height, width, sign, made(height, width, sign, plane)});
+        if (kept_.size() > most) kept_.pop_back();
+        return kept_.front().plan;
+    }
+
+  private:
+    static Plan made(int height, int width, int sign, Plane& plane) {
+        static std::mutex planner;
+        const std::lock_guard lock(planner);
+        auto* plan = fftwf_plan_dft_2d(height, width, plane.data(), plane.data(), sign, FFTW_ESTIMATE);
+        return {plan, [](fftwf_plan_s* last) {
+                    const std::lock_guard ending(planner);
+                    fftwf_destroy_plan(last);
+                }};
+    }
+
+    static constexpr std::size_t most = 32;
+    struct Kept {
+        int height, width, sign;
+        Plan plan;
+    };
+    std::mutex guard_;
+    std::list<Kept> kept_;  // the last used in front
+};
+
+Transforms& transforms() {
+    static Transforms all;
+    return all;
+}
 
 }  // namespace
 
+/// The four channels as two complex pictures, one behind the other: a filter that is real and the same to all sides
+/// keeps real and imaginary parts apart, and a picture by itself is transformed in half the time of one among others.
 void transfer(Raster& picture, const Transfer& by) {
-    const int size[] = {picture.height, picture.width};
-    const int columns = picture.width / 2 + 1;
-    const auto spectrum_size = static_cast<std::size_t>(picture.height) * static_cast<std::size_t>(columns) * 4;
-    std::vector<std::complex<float>> spectrum(spectrum_size);
-    float* pixels = picture.pixels.data()->data();
-    auto* bins = reinterpret_cast<fftwf_complex*>(spectrum.data());
-    Plan forward, back;
-    {
-        const std::lock_guard lock(planner());
-        forward.reset(fftwf_plan_many_dft_r2c(2, size, 4, pixels, nullptr, 4, 1, bins, nullptr, 4, 1, FFTW_ESTIMATE));
-        back.reset(fftwf_plan_many_dft_c2r(2, size, 4, bins, nullptr, 4, 1, pixels, nullptr, 4, 1, FFTW_ESTIMATE));
+    const auto count = picture.pixels.size();
+    thread_local Plane first, second;  // a frame transfers many sheets of one size
+    first.resize(count);
+    second.resize(count);
+    for (std::size_t i = 0; i < count; ++i) {
+        const Rgba& pixel = picture.pixels[i];
+        first[i] = {pixel[0], pixel[1]};
+        second[i] = {pixel[2], pixel[3]};
     }
-    fftwf_execute(forward.get());
+    const auto transform = [&](int sign) {
+        const auto plan = transforms().of(picture.height, picture.width, sign, first);
+        for (Plane* plane : {&first, &second}) fftwf_execute_dft(plan.get(), plane->data(), plane->data());
+    };
+    transform(FFTW_FORWARD);
     const double per_x = 1 / (picture.width * by.pitch), per_y = 1 / (picture.height * by.pitch);
+    const int columns = picture.width / 2 + 1;
     const Radial radial(by, std::hypot(per_x * columns, per_y * picture.height / 2.0));
-    const float norm = 1.0f / static_cast<float>(picture.width * picture.height);
+    const float norm = 1.0f / static_cast<float>(count);
     std::vector<float> drawn(static_cast<std::size_t>(columns), norm);
+    // A square takes sinc, going straight between pixels its square.
+    const auto made_up = [&](int index, int length) {
+        if (!by.coarse) return 1.0f;
+        const double taken = boost::math::sinc_pi(pi * index / length);
+        return static_cast<float>(1 / (taken * taken * taken));
+    };
     for (int x = 0; x < columns; ++x)
-        drawn[static_cast<std::size_t>(x)] *= static_cast<float>(boost::math::sinc_pi(pi * x * per_x * by.motion));
+        drawn[static_cast<std::size_t>(x)] *=
+            static_cast<float>(boost::math::sinc_pi(pi * x * per_x * by.motion)) * made_up(x, picture.width);
+    Plane &red_green = first, &blue_cover = second;  // the names above would mean another thread's inside for_rows
     for_rows(picture.height, [&](int y) {
-        const double fy = per_y * std::min(y, picture.height - y);
-        std::complex<float>* row = spectrum.data() + static_cast<std::ptrdiff_t>(y) * columns * 4;
+        const int up = std::min(y, picture.height - y);
+        const double fy = per_y * up;
+        const float upright = made_up(up, picture.height);
+        const auto row = static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width);
+        const auto multiply = [&](int x, float factor) {
+            red_green[row + static_cast<std::size_t>(x)] *= factor;
+            blue_cover[row + static_cast<std::size_t>(x)] *= factor;
+        };
         for (int x = 0; x < columns; ++x) {
-            const float factor = radial.at(std::hypot(per_x * x, fy)) * drawn[static_cast<std::size_t>(x)];
-            for (int i = 0; i < 4; ++i) row[4 * x + i] *= factor;
+            const double fx = per_x * x;
+            const float factor = radial.at(std::sqrt(fx * fx + fy * fy)) * drawn[static_cast<std::size_t>(x)] * upright;
+            multiply(x, factor);
+            if (x > 0 && 2 * x < picture.width) multiply(picture.width - x, factor);
         }
     });
-    fftwf_execute(back.get());
+    transform(FFTW_BACKWARD);
+    for (std::size_t i = 0; i < count; ++i)
+        picture.pixels[i] = {first[i].real(), first[i].imag(), second[i].real(), second[i].imag()};
 }
 
 int good_size(int least) {

@@ -32,6 +32,13 @@ struct Raster {
         pixels.assign(static_cast<std::size_t>(columns) * static_cast<std::size_t>(rows), Rgba::Zero());
     }
 
+    /// With whatever the memory holds: for who writes every pixel.
+    void resize(int columns, int rows) {
+        width = columns;
+        height = rows;
+        pixels.resize(static_cast<std::size_t>(columns) * static_cast<std::size_t>(rows));
+    }
+
     Rgba* row(int y) { return pixels.data() + static_cast<std::ptrdiff_t>(y) * width; }
     const Rgba* row(int y) const { return pixels.data() + static_cast<std::ptrdiff_t>(y) * width; }
     Rgba& at(int x, int y) { return row(y)[x]; }

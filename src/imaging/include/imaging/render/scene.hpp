@@ -47,7 +47,7 @@ struct SceneLight {
     float amount = 0;              // relative to a correct exposure
     Rgba towards = {0, 0, -1, 0};  // from the subject, of length 1; x right, y up, z away from the camera
     float softness = 0;            // sine of half the angle it is wide: 0 a point, 1 the whole sky
-    std::optional<Shadows> shadows = std::nullopt;  // of the subject on itself
+    std::shared_ptr<const Shadows> shadows = nullptr;  // of the subject on itself
 };
 
 struct Scene {
@@ -73,7 +73,17 @@ struct Scene {
 std::optional<Scene> scene_of(const plan::Plan& plan, const plan::Report& report);
 std::optional<Scene> scene_of(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
 
-/// Light that a fragment sends to the camera.
+/// How a source of amount 1 lights a fragment.
+struct Lit {
+    float diffuse = 0;
+    float shine = 0;  // mirrored; only where there is gloss
+};
+Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment);
+/// Light sent to the camera by what so lights a surface of that albedo.
+inline Rgba sent(float gloss, const Rgba& albedo, const Lit& lit) {
+    return albedo * lit.diffuse * (1 - gloss) + gloss * lit.shine;
+}
+/// Of all lights of the scene.
 Rgba lit(const Scene& scene, const Fragment& fragment);
 
 /// The place of a point of the subject in the picture, and back. Points as shoot::Surface gives them.

@@ -32,6 +32,8 @@ struct Shadows {
 
     float at(double x, double y) const;
 };
-Shadows cast_shadows(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness);
+/// Remembers the last few, as reliefs.
+std::shared_ptr<const Shadows> cast_shadows(const std::shared_ptr<const Relief>& relief, const Rgba& towards,
+                                            double softness);
 
 }  // namespace poquito::imaging

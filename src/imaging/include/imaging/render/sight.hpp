@@ -47,36 +47,69 @@ struct Sight {
     std::vector<float> depths;    // of the fragments, by themselves: every sheet asks for all of them
     PixelBox box;                 // about all that is covered
     DepthRange range;             // of what is covered
-
-    /// One sheet of the subject inside `part`, as it is without blur: what `share` gives of each depth; each pixel the
-    /// mean of `factor` x `factor` of the grid's.
-    template <typename Share>
-    void fill_sheet(Raster& out, const PixelBox& part, int factor, const std::vector<Rgba>& lights,
-                    const Share& share) const {
-        out.reset((part.right - part.left + factor - 1) / factor, (part.bottom - part.top + factor - 1) / factor);
-        for_rows(out.height, [&](int y) {
-            const int top = part.top + y * factor, bottom = std::min(top + factor, part.bottom);
-            for (int x = 0; x < out.width; ++x) {
-                const int left = part.left + x * factor, right = std::min(left + factor, part.right);
-                Rgba sum = Rgba::Zero();
-                bool any = false;
-                for (int j = top; j < bottom; ++j)
-                    for (auto i = grid.index(left, j); i < grid.index(right, j); ++i) {
-                        if (coverage[i] <= 0) continue;
-                        const float alpha = coverage[i] * share(depths[i]);
-                        if (alpha <= 0) continue;
-                        any = true;
-                        const Rgba light = lights[i] * alpha;
-                        sum += Rgba(light[0], light[1], light[2], alpha);
-                    }
-                if (any) out.at(x, y) = sum / static_cast<float>((right - left) * (bottom - top));
-            }
-        });
-    }
 };
 void look(const Scene& scene, const Grid& grid, Sight& sight);
 
-/// What each fragment sends to the camera.
-void light_up(const Scene& scene, const Sight& sight, std::vector<Rgba>& lights);
+/// What the fragments of a sight send to the camera. While the sources stay where they are and only give more or less,
+/// as with the stop, what each of them lights is not worked out anew.
+struct Lights {
+    std::vector<Rgba> pixels;         // light and coverage, both times the coverage
+    std::vector<SceneLight> sources;  // that light them
+    float gloss = 0;
+    std::vector<Lit> lit;  // by each of them, all of the first one's before those of the next
+};
+/// `sight` is the same as the last time, or new and `lights` empty.
+void light_up(const Scene& scene, const Sight& sight, Lights& lights);
+
+/// A lit sight, so many of its pixels to one cell each way, ready to be taken apart into sheets: most cells lie wholly
+/// in a sheet or not at all.
+class Cells {
+  public:
+    /// Refers to both as long as it is used.
+    void gather(const Sight& sight, const Lights& lights, int factor);
+
+    int factor() const { return factor_; }
+
+    /// One sheet inside `part` (pixels of the grid; its left and top edges whole cells), as it is without blur: what
+    /// `share` gives of each depth, which never is more of a greater depth.
+    template <typename Share>
+    void fill_sheet(Raster& out, const PixelBox& part, const Share& share) const {
+        const int left = part.left / factor_, top = part.top / factor_;
+        out.resize((part.right + factor_ - 1) / factor_ - left, (part.bottom + factor_ - 1) / factor_ - top);
+        for_rows(out.height, [&](int y) {
+            auto cell =
+                static_cast<std::size_t>(top + y) * static_cast<std::size_t>(width_) + static_cast<std::size_t>(left);
+            Rgba* to = out.row(y);
+            for (int x = 0; x < out.width; ++x, ++cell) {
+                const float whole = share(farthest_[cell]);
+                if (whole == 1)
+                    to[x] = all_[cell];
+                else if (nearest_[cell] == farthest_[cell])
+                    to[x] = whole * all_[cell];
+                else
+                    to[x] = share(nearest_[cell]) > 0 ? part_of(left + x, top + y, share) : Rgba(Rgba::Zero());
+            }
+        });
+    }
+
+  private:
+    template <typename Share>
+    Rgba part_of(int x, int y, const Share& share) const {
+        const Grid& grid = sight_->grid;
+        const int right = std::min((x + 1) * factor_, grid.width), bottom = std::min((y + 1) * factor_, grid.height);
+        Rgba sum = Rgba::Zero();
+        for (int j = y * factor_; j < bottom; ++j)
+            for (auto i = grid.index(x * factor_, j); i < grid.index(right, j); ++i)
+                if (sight_->coverage[i] > 0) sum += share(sight_->depths[i]) * lights_->pixels[i];
+        return sum / static_cast<float>((right - x * factor_) * (bottom - y * factor_));
+    }
+
+    const Sight* sight_ = nullptr;
+    const Lights* lights_ = nullptr;
+    int factor_ = 0;
+    int width_ = 0;                          // cells
+    std::vector<Rgba> all_;                  // means of the lights
+    std::vector<float> nearest_, farthest_;  // depths of what is covered; where nothing is, both are without bound
+};
 
 }  // namespace poquito::imaging

@@ -11,6 +11,8 @@ struct Transfer {
     double disc = 0;       // diameter of the blur disc by defocus, mm at the sensor
     double motion = 0;     // mm
     double pitch = 0.001;  // mm at the sensor a pixel of the raster
+    /// The pixels are means over their squares and are gone between straight later (lay_over): made up for.
+    bool coarse = false;
 };
 
 /// The raster blurred by the exact transfer function (optics::optical_transfer). What leaves at one edge comes in at
