@@ -12,6 +12,7 @@
 
 #include <map>
 #include <set>
+#include <span>
 
 namespace poquito::imaging {
 namespace {
@@ -38,10 +39,16 @@ struct Seen {
 };
 using Levels = std::map<int, Seen>;  // by their base
 
+/// A sheet as the lens has it.
+struct Blurred {
+    Raster sheet;
+    Level level;
+};
+
 class Work {
   public:
-    Work(const Scene& scene, const LoupeWindow& window, Levels& levels)
-        : scene_(scene), window_(window), levels_(levels), pitch_(scene.pixel_pitch / window.rays) {}
+    Work(const Scene& scene, const LoupeWindow& window, Levels& levels, std::vector<Blurred>& blurred)
+        : scene_(scene), window_(window), levels_(levels), blurred_(blurred), pitch_(scene.pixel_pitch / window.rays) {}
 
     std::optional<Raster> run(const std::function<bool()>& go_on) {
         const auto stopped = [&] { return go_on && !go_on(); };
@@ -53,12 +60,8 @@ class Work {
     }
 
   private:
-    struct Blurred {
-        Raster sheet;
-        Level level;
-    };
     /// The subject's sheets about the window, blurred, the farthest first.
-    std::vector<Blurred> subject(const std::function<bool()>& stopped) {
+    std::span<const Blurred> subject(const std::function<bool()>& stopped) {
         const double widest_disc =
             std::max(blur_disc(scene_.lens, scene_.nearest), blur_disc(scene_.lens, scene_.farthest));
         const Sight& all = seen_at(level_for(widest_disc)).sight;
@@ -75,12 +78,12 @@ class Work {
             if (gathered.insert(level.factor).second)
                 seen.cells[level.factor].gather(seen.sight, seen.lights, level.factor / level.base);
         }
-        std::vector<Blurred> blurred(shown.size());
+        if (blurred_.size() < shown.size()) blurred_.resize(shown.size());
         tbb::parallel_for(std::size_t{0}, shown.size(), [&](std::size_t i) {
             const auto k = shown[i];
             if (stopped()) return;
             const Level level = level_for(sheets[k].diameter);
-            Raster sheet;
+            Raster& sheet = blurred_[i].sheet;
             levels_.at(level.base)
                 .cells.at(level.factor)
                 .fill_sheet(sheet, {0, 0, level.seen.width, level.seen.height},
@@ -90,10 +93,10 @@ class Work {
                              .motion = scene_.motion,
                              .pitch = level.grid.pitch,
                              .coarse = level.factor > 1});
-            blurred[i] = {std::move(sheet), level};
+            blurred_[i].level = level;
         });
         if (stopped()) return {};
-        return blurred;
+        return {blurred_.data(), shown.size()};
     }
 
     static bool shows(const Sight& sight, const std::vector<Sheet>& sheets, std::size_t k) {
@@ -185,7 +188,7 @@ class Work {
         }
     }
 
-    void cover(Raster& picture, const std::vector<Blurred>& sheets) const {
+    void cover(Raster& picture, std::span<const Blurred> sheets) const {
         for (const auto& [sheet, level] : sheets) lay_over(picture, 0, 0, sheet, in_window(level));
     }
 
@@ -205,6 +208,7 @@ class Work {
     const Scene& scene_;
     const LoupeWindow& window_;
     Levels& levels_;
+    std::vector<Blurred>& blurred_;
     double pitch_;
 };
 
@@ -213,6 +217,7 @@ class Work {
 struct Loupe::Kept {
     std::vector<double> key;
     Levels levels;
+    std::vector<Blurred> blurred;  // memory that stays from one frame to the next
 };
 
 Loupe::Loupe() : kept_(std::make_unique<Kept>()) {}
@@ -221,7 +226,7 @@ Loupe::~Loupe() = default;
 std::optional<Raster> Loupe::render(const Scene& scene, const LoupeWindow& window, const std::function<bool()>& go_on) {
     if (kept_->key != scene.subject_key) kept_->levels.clear();
     kept_->key = scene.subject_key;
-    return Work(scene, window, kept_->levels).run(go_on);
+    return Work(scene, window, kept_->levels, kept_->blurred).run(go_on);
 }
 
 }  // namespace poquito::imaging
