@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace poquito::plan {
 
@@ -50,6 +51,31 @@ std::optional<Family> family_of_angles(const Plan& plan, AxisPlane in) {
     const auto other = light::reflect(mirror, *pupil, upright ? 0 : edge, upright ? edge : 0);
     if (!one || !other) return std::nullopt;
     return Family{.one = *one, .other = *other};
+}
+
+std::vector<Shown> face_map(const Plan& plan, const LightReport& light, std::size_t chosen, int across) {
+    std::vector<Shown> map(static_cast<std::size_t>(across) * static_cast<std::size_t>(across), Shown::nothing);
+    const auto pupil = pupil_point(plan);
+    if (!pupil) return map;
+    const auto mirror = mirror_of(plan.shot.subject);
+    std::vector<std::pair<light::DiscSource, Shown>> discs;  // the chosen light's first
+    for (const bool own : {true, false})
+        for (std::size_t i = 0; i < light.sources.size(); ++i) {
+            if ((i == chosen) != own || !light.sources[i].stops) continue;
+            for (const auto& tube : light.sources[i].tubes)
+                discs.push_back({{.centre = light::place_of(tube.place), .diameter = tube.diameter},
+                                 own ? Shown::chosen : Shown::other});
+        }
+    for (int j = 0; j < across; ++j)
+        for (int i = 0; i < across; ++i) {
+            const double u = (2 * i + 1.0) / across - 1, v = 1 - (2 * j + 1.0) / across;
+            if (mirror.bulge && u * u + v * v > 1) continue;
+            const auto ray = light::reflect(mirror, *pupil, u, v);
+            if (!ray) continue;
+            const auto found = std::ranges::find_if(discs, [&](const auto& disc) { return shows(*ray, disc.first); });
+            map[static_cast<std::size_t>(j * across + i)] = found == discs.end() ? Shown::room : found->second;
+        }
+    return map;
 }
 
 std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightReport& light) {

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "optics/diffraction.hpp"
 #include "plan/plan.hpp"
@@ -9,13 +10,10 @@
 #include "text/text.hpp"
 
 #include <QMouseEvent>
-#include <QPainter>
 #include <QPainterPath>
 
 #include <algorithm>
 #include <cmath>
-#include <utility>
-#include <vector>
 
 namespace poquito::desk {
 namespace {
@@ -46,172 +44,161 @@ std::vector<std::pair<QString, double>> otherLimits(const plan::Plan& plan) {
     return limits;
 }
 
+QString microns(double mm) { return QObject::tr("%1 \u00b5m").arg(toQt(text::number_text(mm * 1000, 2))); }
+
 }  // namespace
 
-DepthChart::DepthChart(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+DepthChart::DepthChart(Document& document, QWidget* parent) : Chart(parent), document_(document) {
     setObjectName(QStringLiteral("depthChart"));
     setAccessibleName(tr("Blur over the marked stop"));
-    setToolTip(tr("Click or drag to take a stop"));
-    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    setToolTip(tr("Click or drag to take a stop; arrow keys step it"));
     setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::StrongFocus);
+    setMargins(40, 36, 14, 20);
 }
 
-DepthChart::Range DepthChart::range() const {
-    const auto& optics = shoot::lens_of(document_.kit(), *document_.shot()).optics;
-    return {.widest = optics.max_aperture, .smallest = std::max(optics.min_aperture, optics.max_aperture * 1.5)};
-}
+const shoot::Shot& DepthChart::shot() const { return *document_.shot(); }
+const plan::Report& DepthChart::report() const { return *document_.report(); }
+const plan::Plan& DepthChart::plan() const { return document_.assessment()->plan; }
+bool DepthChart::hasEnds() const { return report().extent.depth > 0 && report().sharpness.edge_blur; }
 
-QRectF DepthChart::plot() const { return QRectF(rect()).adjusted(40, 36, -14, -20); }
-
-double DepthChart::xOf(double fNumber) const {
-    const auto r = range();
-    return plot().left() + plot().width() * std::log(fNumber / r.widest) / std::log(r.smallest / r.widest);
-}
-
-double DepthChart::fNumberAt(double x) const {
-    const auto r = range();
-    return r.widest * std::pow(r.smallest / r.widest, (x - plot().left()) / plot().width());
-}
-
-void DepthChart::paintEvent(QPaintEvent*) {
-    const auto* shot = document_.shot();
-    if (!shot) return;
-    const auto& report = *document_.report();
-    const Theme& t = theme();
-    QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setFont(textFont(12, QFont::DemiBold));
-    painter.setPen(t.ink);
-    painter.drawText(QPointF(0, 13), report.extent.depth > 0
-                                         ? tr("Blur in µm over %1 of depth; above, the frames of a stack")
-                                               .arg(QString::fromStdString(text::length_text(report.extent.depth)))
-                                         : tr("Blur in µm of a flat subject"));
-    const QRectF area = plot();
-    const auto r = range();
-    const double limit = report.sharpness.blur_limit;
+bool DepthChart::prepare() {
+    if (!document_.shot()) return false;
+    const auto& optics = plan().lens.optics;
+    const Axis stops = Axis::ratios(optics.max_aperture, std::max(optics.min_aperture, optics.max_aperture * 1.5));
+    const double limit = report().sharpness.blur_limit;
     double least = limit / 2, greatest = limit * 4;
-    for (const double f : {r.widest, r.smallest}) {
-        const auto blurs = blurs_at(*shot, report, f);
+    for (const double f : {stops.from(), stops.to()}) {
+        const auto blurs = blurs_at(shot(), report(), f);
         least = std::min(least, blurs.airy * 0.8);
         if (const double most = blurs.sum() * 1.2; std::isfinite(most)) greatest = std::max(greatest, most);
     }
-    const auto y_of = [&](double mm) {
-        return area.bottom() - area.height() * std::clamp(std::log(mm / least) / std::log(greatest / least), 0.0, 1.0);
-    };
-    // ---- scales: doublings of blur, full stops of aperture
-    painter.setFont(textFont(11));
-    painter.setPen(t.quiet);
-    const int rows = static_cast<int>(std::ceil(std::log2(greatest / least)));
-    const int every = std::max(1, static_cast<int>(std::ceil(rows * 20 / area.height())));
-    double mark = 0.000625;
-    while (mark < least) mark *= 2;
-    for (; mark <= greatest; mark *= std::exp2(every)) {
-        const double y = y_of(mark);
-        painter.setPen(QPen(t.hairline, 1));
-        painter.drawLine(QLineF(area.left(), y, area.right(), y));
-        painter.setPen(t.quiet);
-        painter.drawText(QRectF(0, y - 8, 36, 16), Qt::AlignRight | Qt::AlignVCenter,
-                         QString::fromStdString(text::number_text(mark * 1000, 2)));
-    }
-    // How many frames a stack takes at each stop; where one holds all, the stop is enough.
-    const auto& plan = document_.assessment()->plan;
-    const bool stacks = report.extent.depth > 0 && report.sharpness.edge_blur;
-    if (stacks) {
-        double enough = r.smallest * 2;  // from where the ends stay within the limit
-        if (report.sharpness.edge_blur) enough = *report.sharpness.edge_blur * shot->exposure.f_number / limit;
-        const double from = std::min(xOf(enough), area.right());
-        if (from > area.left()) {
-            painter.fillRect(QRectF(QPointF(area.left(), area.top() - 17), QPointF(from, area.top() - 2)), t.focusWash);
-            painter.setPen(t.quiet);
-        }
-    }
-    double next_free = -1e9;
-    for (double f = r.widest; f <= r.smallest * 1.001; f = text::step_f_number(f, 3)) {
-        const double x = xOf(f);
-        painter.setPen(QPen(t.hairline, 1));
-        painter.drawLine(QLineF(x, area.bottom(), x, area.bottom() + 4));
-        if (x < next_free) continue;
-        painter.setPen(t.quiet);
-        painter.drawText(QRectF(x - 24, area.bottom() + 5, 48, 14), Qt::AlignHCenter,
-                         QString::fromStdString(text::f_number_text(f)));
-        if (const auto steps = stacks ? plan::stack_steps(plan, f) : std::nullopt) {
-            painter.setPen(t.ink);
-            painter.drawText(QRectF(x - 24, area.top() - 17, 48, 15), Qt::AlignCenter,
-                             QString::fromStdString(text::number_text(steps->frames, 6)));
-        }
-        next_free = x + 40;
+    setAxes(stops, Axis::ratios(least, greatest));
+    otherLimits_ = otherLimits(plan());
+    return true;
+}
+
+void DepthChart::draw(QPainter& painter) {
+    drawTitle(painter, report().extent.depth > 0 ? tr("Blur in \u00b5m over %1 of depth; above, the frames of a stack")
+                                                       .arg(toQt(text::length_text(report().extent.depth)))
+                                                 : tr("Blur in \u00b5m of a flat subject"));
+    drawScales(painter);
+    clipToArea(painter);
+    drawBlurs(painter);
+    drawLimits(painter);
+    drawStops(painter);
+    drawNames(painter);
+}
+
+/// Doublings of blur, full stops of aperture; above them how many frames a stack takes at each, and from where one
+/// holds all.
+void DepthChart::drawScales(QPainter& painter) const {
+    const QRectF all = area();
+    const double least = yAxis().from(), greatest = yAxis().to();
+    const int every =
+        std::max(1, static_cast<int>(std::ceil(std::ceil(std::log2(greatest / least)) * 20 / all.height())));
+    std::vector<Mark> blurs, stops;
+    double blur = 0.000625;
+    while (blur < least) blur *= 2;
+    for (; blur <= greatest; blur *= std::exp2(every)) blurs.push_back({blur, toQt(text::number_text(blur * 1000, 2))});
+    for (double f = xAxis().from(); f <= xAxis().to() * 1.001; f = text::step_f_number(f, 3)) {
+        stops.push_back({f, toQt(text::f_number_text(f))});
         if (text::step_f_number(f, 3) <= f) break;
     }
-    // ---- curves, straight on log axes but for the sum
-    const auto curve = [&](auto value, const QPen& pen) {
-        QPainterPath path;
-        for (int i = 0; i <= 60; ++i) {
-            const double f = r.widest * std::pow(r.smallest / r.widest, i / 60.0);
-            const QPointF p(xOf(f), y_of(value(blurs_at(*shot, report, f))));
-            if (i == 0)
-                path.moveTo(p);
-            else
-                path.lineTo(p);
-        }
-        painter.setPen(pen);
-        painter.drawPath(path);
+    constexpr double apart = 40;
+    drawRows(painter, blurs);
+    drawColumns(painter, stops, Lines::ticks, apart);
+    if (!hasEnds()) return;
+    const double enough = *report().sharpness.edge_blur * shot().exposure.f_number / report().sharpness.blur_limit;
+    const double from = std::min(xOf(enough), all.right());
+    if (from > all.left())
+        painter.fillRect(QRectF(QPointF(all.left(), all.top() - 17), QPointF(from, all.top() - 2)), theme().focusWash);
+    painter.setPen(theme().ink);
+    double last = -1e9;
+    for (const Mark& stop : stops) {
+        const double x = xOf(stop.value);
+        if (x < last + apart) continue;
+        last = x;
+        if (const auto steps = plan::stack_steps(plan(), stop.value))
+            drawLine(painter, {x - 24, all.top() - 17, 48, 15}, Qt::AlignCenter,
+                     toQt(text::number_text(steps->frames, 6)));
+    }
+}
+
+/// Straight on these axes but for the sum.
+void DepthChart::drawBlurs(QPainter& painter) const {
+    const Theme& t = theme();
+    const auto curve = [&](const QPen& pen, double (*value)(const Blurs&)) {
+        drawCurve(painter, pen, [&](double f) { return value(blurs_at(shot(), report(), f)); });
     };
-    painter.setBrush(Qt::NoBrush);
-    painter.setClipRect(area.adjusted(-1, -1, 1, 1));
-    curve([](const Blurs& b) { return b.airy; }, QPen(t.caution, 1.4, Qt::DotLine));
-    if (report.extent.depth > 0 && report.sharpness.edge_blur) {
-        curve([](const Blurs& b) { return b.ends; }, QPen(t.link, 1.4, Qt::DashLine));
-        curve([](const Blurs& b) { return b.sum(); }, QPen(t.ink, 2));
-    }
-    // The other schools' limits, thin; the one that rules, strong.
-    const auto other_limits = otherLimits(plan);
-    for (const auto& [name, mm] : other_limits) {
-        if (mm < least || mm > greatest) continue;
-        painter.setPen(QPen(t.quiet, 1, Qt::DashDotLine));
-        painter.drawLine(QLineF(area.left(), y_of(mm), area.right(), y_of(mm)));
-    }
-    painter.setPen(QPen(t.focus, 1.4));
-    painter.drawLine(QLineF(area.left(), y_of(limit), area.right(), y_of(limit)));
-    const auto& best = report.sharpness.best_single_f_number;
-    const bool best_shown = best && *best >= r.widest && *best <= r.smallest;
-    if (best_shown) {
-        painter.setPen(QPen(t.quiet, 1, Qt::DashLine));
-        painter.drawLine(QLineF(xOf(*best), area.top(), xOf(*best), area.bottom()));
-    }
-    const double here = xOf(shot->exposure.f_number);
-    painter.setPen(QPen(t.focus, 2));
-    painter.drawLine(QLineF(here, area.top(), here, area.bottom()));
+    curve(QPen(t.caution, 1.4, Qt::DotLine), [](const Blurs& b) { return b.airy; });
+    if (!hasEnds()) return;
+    curve(QPen(t.link, 1.4, Qt::DashLine), [](const Blurs& b) { return b.ends; });
+    curve(QPen(t.ink, 2), [](const Blurs& b) { return b.sum(); });
+}
+
+/// The other schools' limits, thin; the one that rules, strong.
+void DepthChart::drawLimits(QPainter& painter) const {
+    for (const auto& [name, mm] : otherLimits_)
+        if (mm >= yAxis().from() && mm <= yAxis().to())
+            drawAcross(painter, QPen(theme().quiet, 1, Qt::DashDotLine), mm);
+    drawAcross(painter, QPen(theme().focus, 1.4), report().sharpness.blur_limit);
+}
+
+/// The best stop, and the one that is set.
+void DepthChart::drawStops(QPainter& painter) const {
+    const Theme& t = theme();
+    const QRectF all = area();
+    const auto& best = report().sharpness.best_single_f_number;
+    if (best && *best >= xAxis().from() && *best <= xAxis().to())
+        drawUpright(painter, QPen(t.quiet, 1, Qt::DashLine), *best);
+    drawUpright(painter, QPen(t.focus, 2), shot().exposure.f_number);
     painter.setClipping(false);
-    if (here >= area.left() - 1 && here <= area.right() + 1) {
-        QPainterPath grip(QPointF(here, area.top() + 2));
-        grip.lineTo(here - 5, area.top() - 6);
-        grip.lineTo(here + 5, area.top() - 6);
-        grip.closeSubpath();
-        painter.fillPath(grip, t.focus);
-    }
-    // ---- names at the curves' own ends
-    const auto widest = blurs_at(*shot, report, r.widest), smallest = blurs_at(*shot, report, r.smallest);
+    const double here = xOf(shot().exposure.f_number);
+    if (here < all.left() - 1 || here > all.right() + 1) return;
+    QPainterPath grip(QPointF(here, all.top() + 2));
+    grip.lineTo(here - 5, all.top() - 6);
+    grip.lineTo(here + 5, all.top() - 6);
+    grip.closeSubpath();
+    painter.fillPath(grip, hasFocus() ? t.link : t.focus);
+}
+
+/// At the curves' own ends.
+void DepthChart::drawNames(QPainter& painter) const {
+    const Theme& t = theme();
+    const QRectF all = area();
+    const double limit = report().sharpness.blur_limit;
+    const auto y_of = [&](double mm) { return yOf(yAxis().clamped(mm)); };
+    const auto widest = blurs_at(shot(), report(), xAxis().from()), smallest = blurs_at(shot(), report(), xAxis().to());
     painter.setFont(textFont(11));
-    if (report.extent.depth > 0 && report.sharpness.edge_blur)
-        drawLabel(painter, {area.right() - 2, std::min(y_of(smallest.ends) + 12, area.bottom() - 10)},
+    if (hasEnds())
+        drawLabel(painter, {all.right() - 2, std::min(y_of(smallest.ends) + 12, all.bottom() - 10)},
                   Qt::AlignRight | Qt::AlignVCenter, tr("ends of the subject"), t.link);
-    drawLabel(painter, {xOf(std::sqrt(r.widest * r.smallest)) + 6, y_of(std::sqrt(widest.airy * smallest.airy)) + 10},
+    drawLabel(painter, {xOf(xAxis().at(0.5)) + 6, y_of(std::sqrt(widest.airy * smallest.airy)) + 10},
               Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
-    drawLabel(painter, {area.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
-              tr("your limit %1").arg(QString::fromStdString(text::length_text(limit))), t.focus);
+    drawLabel(painter, {all.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
+              tr("your limit %1").arg(toQt(text::length_text(limit))), t.focus);
     double label_y = y_of(limit);
-    for (const auto& [name, mm] : other_limits) {
-        if (mm < least || mm > greatest || std::abs(y_of(mm) - label_y) < 14) continue;
+    for (const auto& [name, mm] : otherLimits_) {
+        if (mm < yAxis().from() || mm > yAxis().to() || std::abs(y_of(mm) - label_y) < 14) continue;
         label_y = y_of(mm);
-        drawLabel(painter, {area.left() + 4, label_y - 7}, Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("%1 %2").arg(name, QString::fromStdString(text::length_text(mm))), t.quiet);
+        drawLabel(painter, {all.left() + 4, label_y - 7}, Qt::AlignLeft | Qt::AlignVCenter,
+                  tr("%1 %2").arg(name, toQt(text::length_text(mm))), t.quiet);
     }
-    if (best_shown) {
-        const bool rightHalf = xOf(*best) > area.center().x();
-        drawLabel(painter, {xOf(*best) + (rightHalf ? -4 : 4), area.top() + 8},
-                  (rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-                  tr("least: %1").arg(QString::fromStdString(text::f_number_text(*best))), t.quiet);
-    }
+    const auto& best = report().sharpness.best_single_f_number;
+    if (!best || *best < xAxis().from() || *best > xAxis().to()) return;
+    const bool right_half = xOf(*best) > all.center().x();
+    drawLabel(painter, {xOf(*best) + (right_half ? -4 : 4), all.top() + 8},
+              (right_half ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+              tr("least: %1").arg(toQt(text::f_number_text(*best))), t.quiet);
+}
+
+QString DepthChart::reading(double fNumber, double) const {
+    const auto blurs = blurs_at(shot(), report(), fNumber);
+    const auto stop = toQt(text::f_number_text(fNumber));
+    if (!hasEnds()) return tr("%1: diffraction %2").arg(stop, microns(blurs.airy));
+    return tr("%1: ends %2, diffraction %3, both %4")
+        .arg(stop, microns(blurs.ends), microns(blurs.airy), microns(blurs.sum()));
 }
 
 void DepthChart::mousePressEvent(QMouseEvent* event) {
@@ -221,17 +208,24 @@ void DepthChart::mousePressEvent(QMouseEvent* event) {
 
 void DepthChart::mouseMoveEvent(QMouseEvent* event) {
     if (document_.shot() && (event->buttons() & Qt::LeftButton)) take(event->position().x());
+    Chart::mouseMoveEvent(event);
 }
 
 /// The mark of the scale nearest to the place, kept on the lens.
 void DepthChart::take(double x) {
-    const auto r = range();
-    const double wanted = std::clamp(fNumberAt(x), r.widest, r.smallest);
+    const double wanted = xAxis().clamped(xAt(x));
     const double above = text::step_f_number(wanted, 1), below = text::step_f_number(above, -1);
-    const double nearest =
-        std::clamp(std::log(above / wanted) < std::log(wanted / below) ? above : below, r.widest, r.smallest);
+    const double nearest = xAxis().clamped(std::log(above / wanted) < std::log(wanted / below) ? above : below);
     document_.editShot({tr("Take a stop"), QStringLiteral("depthChart#%1").arg(drag_)},
                        [&](shoot::Shot& shot) { shot.exposure.f_number = nearest; });
+}
+
+bool DepthChart::step(int right, int) {
+    if (right == 0 || !document_.shot()) return false;
+    const double next = xAxis().clamped(text::step_f_number(shot().exposure.f_number, right));
+    document_.editShot({tr("Take a stop"), QStringLiteral("depthChart keys")},
+                       [&](shoot::Shot& shot) { shot.exposure.f_number = next; });
+    return true;
 }
 
 }  // namespace poquito::desk

@@ -303,7 +303,7 @@ void DepthPage::showShot(const Shot& shot, const Report& report) {
     backgroundText_->setText(QString::fromStdString(background_sentence(document().kit(), shot, report)));
     cards_->refresh();
     showPlaneText(shot, report);
-    chart_->update();
+    chart_->refresh();
     ladder_->refresh();
     strip_->refresh();
 }

@@ -2,12 +2,11 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
 
-#include <QKeyEvent>
 #include <QMouseEvent>
-#include <QPainter>
 #include <QPainterPath>
 
 #include <algorithm>
@@ -16,136 +15,134 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double least = -9, greatest = 3;  // stops shown on both axes
-
-QString stops(double value) { return QString::fromStdString(text::stops_text(value)); }
+QString stops(double value) { return toQt(text::stops_text(value)); }
 
 }  // namespace
 
-BalanceChart::BalanceChart(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+BalanceChart::BalanceChart(Document& document, QWidget* parent) : Chart(parent), document_(document) {
     setObjectName(QStringLiteral("balanceChart"));
     setAccessibleName(tr("Balance of light that stays on and flash, in stops"));
     setToolTip(
         tr("Drag the dot: the shutter moves it left and right, power up and down. Arrow keys move it by a third "
            "of a stop."));
-    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     setFocusPolicy(Qt::StrongFocus);
+    setMargins(44, 22, 12, 36);
+    setAxes(Axis::even(-9, 3), Axis::even(-9, 3));
 }
 
-void BalanceChart::refresh() {
-    proposal_.reset();
-    update();
+bool BalanceChart::prepare() {
+    if (!dragging_) proposal_.reset();
+    return document_.shot() != nullptr;
 }
-
-QRectF BalanceChart::plot() const { return QRectF(rect()).adjusted(44, 22, -12, -36); }
 
 QPointF BalanceChart::placeOf(const light::Balance& balance) const {
-    const QRectF area = plot();
-    const auto share = [](double value) { return (std::clamp(value, least, greatest) - least) / (greatest - least); };
-    return {area.left() + area.width() * share(balance.ambient), area.bottom() - area.height() * share(balance.flash)};
+    return placeOf(xAxis().clamped(balance.ambient), yAxis().clamped(balance.flash));
 }
 
-light::Balance BalanceChart::balanceAt(QPointF place) const {
-    const QRectF area = plot();
-    return {.ambient = least + (greatest - least) * (place.x() - area.left()) / area.width(),
-            .flash = least + (greatest - least) * (area.bottom() - place.y()) / area.height()};
+std::optional<light::Balance> BalanceChart::now() const {
+    return document_.shot() ? plan::balance_of(document_.report()->light) : std::nullopt;
 }
 
-void BalanceChart::paintEvent(QPaintEvent*) {
-    const auto* shot = document_.shot();
-    if (!shot) return;
-    const auto& report = document_.report()->light;
-    const Theme& t = theme();
-    QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setFont(textFont(12, QFont::DemiBold));
-    painter.setPen(t.ink);
-    painter.drawText(QPointF(0, 13), tr("Balance, stops from correct"));
-    const QRectF area = plot();
-    // ---- looks of the frame by region: flash leads above the diagonal, the room below it
-    painter.setFont(textFont(11));
-    for (int stop = static_cast<int>(least); stop <= greatest; ++stop) {
-        const bool whole = stop % 2 == 0;
-        const QPointF at = placeOf({.ambient = static_cast<double>(stop), .flash = static_cast<double>(stop)});
-        painter.setPen(QPen(t.hairline, stop == 0 ? 1.4 : 0.6));
-        if (whole) {
-            painter.drawLine(QLineF(at.x(), area.top(), at.x(), area.bottom()));
-            painter.drawLine(QLineF(area.left(), at.y(), area.right(), at.y()));
-            painter.setPen(t.quiet);
-            const QString text = stop == 0 ? tr("0") : stops(stop).section(QLatin1Char('.'), 0, 0);
-            drawLine(painter, {at.x() - 20, area.bottom() + 3, 40, 14}, Qt::AlignCenter, text);
-            drawLine(painter, {area.left() - 36, at.y() - 8, 30, 16}, Qt::AlignRight | Qt::AlignVCenter, text);
-        }
-    }
-    painter.setPen(t.quiet);
-    drawLine(painter, {area.left(), area.bottom() + 18, area.width(), 15}, Qt::AlignRight | Qt::AlignVCenter,
-             tr("stays on: shutter, with aperture and ISO \u2192"));
+std::optional<double> BalanceChart::wall() const {
+    const auto balance = now();
+    const auto& room = document_.report()->light.shutter_room;
+    if (!balance || !room) return std::nullopt;
+    return balance->ambient - *room;
+}
+
+void BalanceChart::draw(QPainter& painter) {
+    drawTitle(painter, tr("Balance, stops from correct"));
+    drawScales(painter);
     painter.save();
-    painter.translate(9, area.center().y());
-    painter.rotate(-90);
-    drawLine(painter, {-area.height() / 2, -8, area.height(), 15}, Qt::AlignCenter, tr("flash: power \u2192"));
-    painter.restore();
-    painter.save();
-    painter.setClipRect(area);
-    // ---- black without flash
+    painter.setClipRect(area());
     const double black = placeOf({.ambient = plan::black_frame_limit}).x();
-    painter.fillRect(QRectF(area.topLeft(), QPointF(black, area.bottom())), t.linkWash);
-    // ---- where both together are correct
-    QPainterPath correct;
+    painter.fillRect(QRectF(area().topLeft(), QPointF(black, area().bottom())), theme().linkWash);
+    drawCorrect(painter);
+    drawWall(painter);
+    painter.restore();
+    painter.setPen(QPen(theme().ink, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(area());
+    drawNames(painter);
+    now() ? drawPlan(painter) : drawMissing(painter);
+}
+
+void BalanceChart::drawScales(QPainter& painter) const {
+    std::vector<Mark> marks;
+    for (int stop = -8; stop <= 2; stop += 2)
+        marks.push_back({static_cast<double>(stop), stop == 0 ? tr("0") : stops(stop).section(QLatin1Char('.'), 0, 0),
+                         stop == 0 ? 1.4 : 0.6});
+    drawColumns(painter, marks, Lines::across);
+    drawRows(painter, marks);
+    drawNote(painter, Qt::AlignRight, tr("stays on: shutter, with aperture and ISO \u2192"));
+    painter.save();
+    painter.translate(9, area().center().y());
+    painter.rotate(-90);
+    drawLine(painter, {-area().height() / 2, -8, area().height(), 15}, Qt::AlignCenter, tr("flash: power \u2192"));
+    painter.restore();
+}
+
+/// Where both together are correct.
+void BalanceChart::drawCorrect(QPainter& painter) const {
+    QPolygonF correct;
     constexpr int places = 120;
+    const double least = std::exp2(xAxis().from());
     for (int i = 0; i <= places; ++i) {
         // Even in the angle, so that both ends are drawn as finely as the bend.
         const double turn = std::sin(i * 1.5707963267948966 / places);
-        const double light = std::exp2(least) + (1 - 2 * std::exp2(least)) * turn * turn;  // of the one that stays on
-        const QPointF at = placeOf({.ambient = std::log2(light), .flash = std::log2(1 - light)});
-        if (i == 0)
-            correct.moveTo(at);
-        else
-            correct.lineTo(at);
+        const double light = least + (1 - 2 * least) * turn * turn;  // of the one that stays on
+        correct << placeOf({.ambient = std::log2(light), .flash = std::log2(1 - light)});
     }
-    painter.setPen(QPen(t.focus, 2));
+    painter.setPen(QPen(theme().focus, 2));
     painter.setBrush(Qt::NoBrush);
-    painter.drawPath(correct);
-    // ---- sync wall: the shutter alone cannot pass it
-    const auto now = plan::balance_of(report);
-    if (now && report.shutter_room) {
-        const double wall = placeOf({.ambient = now->ambient - *report.shutter_room}).x();
-        painter.setPen(QPen(t.stop, 2));
-        painter.drawLine(QLineF(wall, area.top(), wall, area.bottom()));
-        for (double y = area.top() - 8; y < area.bottom(); y += 7)
-            painter.drawLine(QLineF(wall, y + 7, wall - 5, y + 12));
-    }
-    painter.restore();
-    painter.setPen(QPen(t.ink, 1));
-    painter.drawRect(area);
-    if (area.width() > 190) {
-        drawLabel(painter, {area.left() + 5, area.bottom() - 10}, Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("black without flash"), t.link);
+    painter.drawPolyline(correct);
+}
+
+/// The shutter alone cannot pass it.
+void BalanceChart::drawWall(QPainter& painter) const {
+    if (!wall()) return;
+    const double at = placeOf({.ambient = *wall()}).x();
+    painter.setPen(QPen(theme().stop, 2));
+    painter.drawLine(QLineF(at, area().top(), at, area().bottom()));
+    for (double y = area().top() - 8; y < area().bottom(); y += 7) painter.drawLine(QLineF(at, y + 7, at - 5, y + 12));
+}
+
+void BalanceChart::drawNames(QPainter& painter) const {
+    const QRectF all = area();
+    painter.setFont(textFont(11));
+    if (all.width() > 190) {
+        drawLabel(painter, {all.left() + 5, all.bottom() - 10}, Qt::AlignLeft | Qt::AlignVCenter,
+                  tr("black without flash"), theme().link);
         drawLabel(painter, placeOf({.ambient = -8.9, .flash = 0}) + QPointF(0, -11), Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("correct"), t.focus);
+                  tr("correct"), theme().focus);
     }
-    if (now && report.shutter_room) {
-        const double wall = placeOf({.ambient = now->ambient - *report.shutter_room}).x();
-        if (wall > area.left() + 4)
-            drawLabel(painter, {wall + 5, area.top() + 11}, Qt::AlignLeft | Qt::AlignVCenter, tr("sync"), t.stop);
+    if (!wall()) return;
+    const double at = placeOf({.ambient = *wall()}).x();
+    if (at > all.left() + 4)
+        drawLabel(painter, {at + 5, all.top() + 11}, Qt::AlignLeft | Qt::AlignVCenter, tr("sync"), theme().stop);
+}
+
+/// Half of the balance is not there: where the light that stays on stands by itself, and what to add.
+void BalanceChart::drawMissing(QPainter& painter) const {
+    const auto& report = document_.report()->light;
+    const QRectF all = area();
+    if (report.continuous) {
+        drawUpright(painter, QPen(theme().ink, 1.4), xAxis().clamped(*report.continuous));
+        const double x = placeOf({.ambient = *report.continuous}).x();
+        const bool right = x > all.center().x();
+        drawLabel(painter, {x + (right ? -6 : 6), all.top() + 11},
+                  (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stops(*report.continuous), theme().ink);
     }
-    if (!now) {
-        if (report.continuous) {  // where the light that is there stands by itself
-            const double x = placeOf({.ambient = *report.continuous}).x();
-            painter.setPen(QPen(t.ink, 1.4));
-            painter.drawLine(QLineF(x, area.top(), x, area.bottom()));
-            const bool right = x > area.center().x();
-            drawLabel(painter, {x + (right ? -6 : 6), area.top() + 11},
-                      (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stops(*report.continuous), t.ink);
-        }
-        const QString missing = report.flash        ? tr("no light stays on: switch on the ambient light or add a lamp")
-                                : report.continuous ? tr("no flash fires: add one to balance it")
-                                                    : tr("no light yet");
-        drawLabel(painter, area.center(), Qt::AlignCenter, elided(textFont(11), missing, area.width() - 12), t.quiet);
-        return;
-    }
-    // ---- the plan
-    const QPointF at = placeOf(*now);
+    const QString missing = report.flash        ? tr("no light stays on: switch on the ambient light or add a lamp")
+                            : report.continuous ? tr("no flash fires: add one to balance it")
+                                                : tr("no light yet");
+    drawLabel(painter, all.center(), Qt::AlignCenter, elided(textFont(11), missing, all.width() - 12), theme().quiet);
+}
+
+void BalanceChart::drawPlan(QPainter& painter) const {
+    const Theme& t = theme();
+    const QRectF all = area();
+    const QPointF at = placeOf(*now());
     painter.setPen(QPen(t.panel, 1.5));
     painter.setBrush(t.focus);
     painter.drawEllipse(at, 6, 6);
@@ -154,7 +151,7 @@ void BalanceChart::paintEvent(QPaintEvent*) {
         painter.setBrush(Qt::NoBrush);
         painter.drawEllipse(at, 9, 9);
     }
-    QString words = tr("%1 stays on, %2 flash").arg(stops(now->ambient), stops(now->flash));
+    QString words = tr("%1 stays on, %2 flash").arg(stops(now()->ambient), stops(now()->flash));
     QPointF anchor = at;
     if (proposal_) {
         anchor = placeOf(proposal_->reached);
@@ -163,16 +160,20 @@ void BalanceChart::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(t.focus, 2));
         painter.setBrush(t.panel);
         painter.drawEllipse(anchor, 6, 6);
-        words = QString::fromStdString(proposal_->text);
+        words = toQt(proposal_->text);
         if (proposal_->at_wall) words += tr("; sync reached");
     }
-    const bool right_half = anchor.x() > area.center().x();
-    const double above = anchor.y() > area.top() + 30 ? -15 : 17;
-    painter.setFont(textFont(11, QFont::DemiBold));
-    const double width = lineWidth(textFont(11, QFont::DemiBold), words);
-    const double x = std::clamp(right_half ? anchor.x() - width : anchor.x(), area.left() + 4,
-                                std::max(area.left() + 4, area.right() - width - 6));
+    const QFont font = textFont(11, QFont::DemiBold);
+    const double above = anchor.y() > all.top() + 30 ? -15 : 17, wide = lineWidth(font, words);
+    const double x = std::clamp(anchor.x() > all.center().x() ? anchor.x() - wide : anchor.x(), all.left() + 4,
+                                std::max(all.left() + 4, all.right() - wide - 6));
+    painter.setFont(font);
     drawLabel(painter, {x, anchor.y() + above}, Qt::AlignLeft | Qt::AlignVCenter, words, t.ink);
+}
+
+QString BalanceChart::reading(double ambient, double flash) const {
+    const double both = std::log2(std::exp2(ambient) + std::exp2(flash));
+    return tr("%1 stays on, %2 flash: together %3").arg(stops(ambient), stops(flash), stops(both));
 }
 
 void BalanceChart::mousePressEvent(QMouseEvent* event) {
@@ -183,6 +184,7 @@ void BalanceChart::mousePressEvent(QMouseEvent* event) {
 
 void BalanceChart::mouseMoveEvent(QMouseEvent* event) {
     if (dragging_) propose(event->position());
+    Chart::mouseMoveEvent(event);
 }
 
 void BalanceChart::mouseReleaseEvent(QMouseEvent*) {
@@ -194,35 +196,20 @@ void BalanceChart::mouseReleaseEvent(QMouseEvent*) {
     take(taken);
 }
 
-void BalanceChart::keyPressEvent(QKeyEvent* event) {
-    const auto now = document_.shot() ? plan::balance_of(document_.report()->light) : std::nullopt;
-    if (!now) return QWidget::keyPressEvent(event);
-    light::Balance wanted = *now;
+bool BalanceChart::step(int right, int up) {
+    auto wanted = now();
+    if (!wanted) return false;
     constexpr double third = 1.0 / 3;
-    switch (event->key()) {
-        case Qt::Key_Left:
-            wanted.ambient -= third;
-            break;
-        case Qt::Key_Right:
-            wanted.ambient += third;
-            break;
-        case Qt::Key_Up:
-            wanted.flash += third;
-            break;
-        case Qt::Key_Down:
-            wanted.flash -= third;
-            break;
-        default:
-            return QWidget::keyPressEvent(event);
-    }
-    if (const auto proposal = plan::propose_balance(document_.kit(), *document_.shot(), wanted)) take(*proposal);
+    wanted->ambient += right * third;
+    wanted->flash += up * third;
+    if (const auto proposal = plan::propose_balance(document_.kit(), *document_.shot(), *wanted)) take(*proposal);
+    return true;
 }
 
 void BalanceChart::propose(QPointF place) {
-    const QRectF area = plot();
-    const auto wanted =
-        balanceAt({std::clamp(place.x(), area.left(), area.right()), std::clamp(place.y(), area.top(), area.bottom())});
-    proposal_ = plan::propose_balance(document_.kit(), *document_.shot(), wanted);
+    proposal_ =
+        plan::propose_balance(document_.kit(), *document_.shot(),
+                              {.ambient = xAxis().clamped(xAt(place.x())), .flash = yAxis().clamped(yAt(place.y()))});
     update();
 }
 

@@ -1,9 +1,8 @@
 #pragma once
 
+#include "desk/base/chart.hpp"
 #include "light/levers.hpp"
 #include "plan/flash_balance.hpp"
-
-#include <QWidget>
 
 #include <optional>
 
@@ -13,30 +12,36 @@ class Document;
 
 /// Light that stays on across, flash up, in stops about a correct exposure. The plan is a dot; the curve is where both
 /// together are correct; the sync limit is a wall to the left. Dragging the dot proposes settings, letting go takes
-/// them.
-class BalanceChart : public QWidget {
+/// them; arrow keys move it by a third of a stop.
+class BalanceChart : public Chart {
     Q_OBJECT
   public:
     explicit BalanceChart(Document& document, QWidget* parent = nullptr);
     QSize minimumSizeHint() const override { return {220, 150}; }
 
-    void refresh();
-
-    /// Where a balance stands, and which one stands at a place, in this widget's pixels.
+    using Chart::placeOf;
     QPointF placeOf(const light::Balance& balance) const;
-    light::Balance balanceAt(QPointF place) const;
     /// What is proposed while one drags; empty otherwise.
     const std::optional<plan::BalanceProposal>& proposal() const { return proposal_; }
 
   protected:
-    void paintEvent(QPaintEvent* event) override;
+    bool prepare() override;
+    void draw(QPainter& painter) override;
+    QString reading(double ambient, double flash) const override;
+    bool step(int right, int up) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
 
   private:
-    QRectF plot() const;
+    std::optional<light::Balance> now() const;
+    std::optional<double> wall() const;  // stops of light that stays on, where the shutter comes to sync
+    void drawScales(QPainter& painter) const;
+    void drawCorrect(QPainter& painter) const;
+    void drawWall(QPainter& painter) const;
+    void drawNames(QPainter& painter) const;
+    void drawMissing(QPainter& painter) const;
+    void drawPlan(QPainter& painter) const;
     void propose(QPointF place);
     void take(const plan::BalanceProposal& proposal);
 

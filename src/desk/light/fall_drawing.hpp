@@ -18,6 +18,12 @@ class FallDrawing : public QWidget {
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    QRectF field() const;
+    double yOf(double above) const;  // mm over the lower of the two ends
+    void name(QPainter& painter, double y, const QString& words, const QColor& colour) const;
+    void drawFall(QPainter& painter) const;
+    void drawThrow(QPainter& painter) const;
+
     const Document& document_;
 };
 

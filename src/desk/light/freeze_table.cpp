@@ -57,128 +57,149 @@ QRectF FreezeTable::cell(std::size_t row, ExposedBy by) const {
     return {x, head + row_height * static_cast<double>(row), cell, row_height};
 }
 
+double FreezeTable::bottom() const {
+    return head + row_height * static_cast<double>(document_.report()->freeze->rows.size());
+}
+
+void FreezeTable::drawHeading(QPainter& painter, const QString& words) const {
+    const QFont font = textFont(12, QFont::DemiBold);
+    painter.setFont(font);
+    painter.setPen(theme().ink);
+    drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, elided(font, words, width()));
+}
+
+void FreezeTable::drawInstead(QPainter& painter, const QString& heading, const QString& words) const {
+    drawHeading(painter, heading);
+    painter.setFont(textFont(11));
+    painter.setPen(theme().quiet);
+    painter.drawText(QRectF(0, 24, width(), 60), Qt::TextWordWrap, words);
+}
+
 void FreezeTable::paintEvent(QPaintEvent*) {
-    const auto* shot = document_.shot();
-    if (!shot) return;
+    if (!document_.shot()) return;
     const auto& report = *document_.report();
-    const Theme& t = theme();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    painter.setFont(textFont(12, QFont::DemiBold));
-    painter.setPen(t.ink);
-    if (!report.freeze) {
-        drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("Nothing to freeze"));
-        painter.setFont(textFont(11));
-        painter.setPen(t.quiet);
-        painter.drawText(QRectF(0, 24, width(), 60), Qt::TextWordWrap,
-                         tr("Tick the box for salt that falls, a berry that is dropped, milk that splashes: the "
-                            "flash's duration stops it, not the shutter."));
-        return;
-    }
+    if (!report.freeze)
+        return drawInstead(painter, tr("Nothing to freeze"),
+                           tr("Tick the box for salt that falls, a berry that is dropped, milk that splashes: the "
+                              "flash's duration stops it, not the shutter."));
     const auto& freeze = *report.freeze;
-    const double pitch = optics::pixel_pitch(shoot::sensor_of(document_.kit(), shot->rig));
     const QString speed = tr("%1 m/s").arg(toQt(text::number_text(freeze.speed / 1000, 2)));
-    if (!freeze.light || freeze.rows.empty()) {
-        drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("At %1").arg(speed));
-        painter.setFont(textFont(11));
-        painter.setPen(t.quiet);
-        painter.drawText(QRectF(0, 24, width(), 60), Qt::TextWordWrap,
-                         freeze.light ? tr("Its duration table holds none of the settings.")
-                                      : tr("No flash with a duration table fires in this shot: the shutter alone would "
-                                           "have to be %1.")
-                                            .arg(toQt(text::shutter_text(freeze.slowest))));
-        return;
+    const QString slowest = toQt(text::shutter_text(freeze.slowest));
+    if (!freeze.light)
+        return drawInstead(painter, tr("At %1").arg(speed),
+                           tr("No flash with a duration table fires in this shot: the shutter alone would have to be "
+                              "%1.")
+                               .arg(slowest));
+    if (freeze.rows.empty())
+        return drawInstead(painter, tr("At %1").arg(speed), tr("Its duration table holds none of the settings."));
+    drawHeading(painter, tr("At %1, flash %2: it takes %3 or shorter")
+                             .arg(speed, toQt(report.light.sources[*freeze.light].label), slowest));
+    drawTitles(painter);
+    for (std::size_t i = 0; i < freeze.rows.size() && head + row_height * static_cast<double>(i + 1) <= height(); ++i)
+        drawRow(painter, i);
+    if (columns_for(width()).bars) {
+        const double limit = barEnd(document_.shot()->freeze->wanted_blur);
+        painter.setPen(QPen(theme().focus, 1.6));
+        painter.drawLine(QLineF(limit, head - 2, limit, std::min(bottom() + 2, height() - 1.0)));
     }
-    const auto& source = document_.assessment()->plan.sources[*freeze.light];
-    drawLine(painter, QRectF(0, 0, width(), 18), Qt::AlignLeft | Qt::AlignVCenter,
-             elided(textFont(12, QFont::DemiBold),
-                    tr("At %1, flash %2: it takes %3 or shorter")
-                        .arg(speed, toQt(report.light.sources[*freeze.light].label),
-                             toQt(text::shutter_text(freeze.slowest))),
-                    width()));
-    // ---- columns
+    if (bottom() + 50 <= height()) drawRest(painter);
+}
+
+void FreezeTable::drawTitles(QPainter& painter) const {
+    const auto [power, time, blur, cell, bars] = columns_for(width());
     painter.setFont(textFont(11));
-    painter.setPen(t.quiet);
-    const auto [power_width, time_width, blur_width, cell_width, bars] = columns_for(width());
-    const double bars_left = power_width + time_width + blur_width, bars_right = width() - 2 * cell_width - 6;
+    painter.setPen(theme().quiet);
     const auto title = [&](double x, double w, Qt::Alignment side, const QString& words) {
         drawLine(painter, {x, 22, w, 16}, side | Qt::AlignVCenter, words);
     };
-    title(0, power_width, Qt::AlignLeft, tr("power"));
-    title(power_width, time_width - 8, Qt::AlignRight, tr("t0.1"));
-    title(bars_left - blur_width, blur_width - 6, Qt::AlignRight, tr("px"));
-    title(width() - 2 * cell_width - 4, cell_width - 6, Qt::AlignRight, tr("with"));
-    title(width() - cell_width - 4, cell_width - 6, Qt::AlignRight, tr("or ISO"));
-    const double wanted = shot->freeze->wanted_blur;
+    title(0, power, Qt::AlignLeft, tr("power"));
+    title(power, time - 8, Qt::AlignRight, tr("t0.1"));
+    title(power + time, blur - 6, Qt::AlignRight, tr("px"));
+    title(width() - 2 * cell - 4, cell - 6, Qt::AlignRight, tr("with"));
+    title(width() - cell - 4, cell - 6, Qt::AlignRight, tr("or ISO"));
+}
+
+double FreezeTable::pitch() const { return optics::pixel_pitch(document_.assessment()->plan.sensor); }
+
+/// Where the bar of so many pixels ends; equal ratios at equal lengths.
+double FreezeTable::barEnd(double px) const {
+    const auto [power, time, blur, cell, bars] = columns_for(width());
+    const double left = power + time + blur, right = width() - 2 * cell - 6;
+    const double wanted = document_.shot()->freeze->wanted_blur;
     double most = wanted * 3, fewest = wanted / 8;
-    for (const auto& row : freeze.rows) {
-        most = std::max(most, row.blur / pitch);
-        fewest = std::min(fewest, std::max(row.blur / pitch, 1e-3) / 1.5);
+    for (const auto& row : document_.report()->freeze->rows) {
+        most = std::max(most, row.blur / pitch());
+        fewest = std::min(fewest, std::max(row.blur / pitch(), 1e-3) / 1.5);
     }
-    const auto x_of = [&](double px) {
-        return bars_left +
-               (bars_right - bars_left) * std::clamp(std::log(px / fewest) / std::log(most / fewest), 0.01, 1.0);
+    return left +
+           (right - left) * std::clamp(std::log(std::max(px, fewest) / fewest) / std::log(most / fewest), 0.01, 1.0);
+}
+
+void FreezeTable::drawRow(QPainter& painter, std::size_t i) const {
+    const Theme& t = theme();
+    const auto& freeze = *document_.report()->freeze;
+    const auto& row = freeze.rows[i];
+    const auto [power_width, time_width, blur_width, cell_width, bars] = columns_for(width());
+    const double y = head + row_height * static_cast<double>(i), bars_left = power_width + time_width + blur_width;
+    const bool now = std::abs(std::log2(document_.report()->light.sources[*freeze.light].power / row.power)) < 0.5;
+    if (now) painter.fillRect(QRectF(0, y, width(), row_height), t.linkWash);
+    painter.setFont(textFont(11, now ? QFont::DemiBold : QFont::Normal));
+    painter.setPen(t.ink);
+    drawLine(painter, {4, y, power_width, row_height}, Qt::AlignLeft | Qt::AlignVCenter,
+             toQt(plan::setting_text(document_.assessment()->plan.sources[*freeze.light], row.power)));
+    drawLine(painter, {power_width, y, time_width - 8, row_height}, Qt::AlignRight | Qt::AlignVCenter,
+             toQt(text::shutter_text(row.t01)));
+    const double px = row.blur / pitch();
+    const bool sharp = px <= document_.shot()->freeze->wanted_blur * (1 + 1e-9);
+    if (bars) {
+        const QRectF bar(QPointF(bars_left, y + 4), QPointF(barEnd(px), y + row_height - 4));
+        painter.fillRect(bar, sharp ? t.focusWash : t.cautionWash);
+        painter.setPen(QPen(sharp ? t.focus : t.caution, 1));
+        painter.drawRect(bar);
+    }
+    painter.setPen(bars ? t.ink : sharp ? t.focus : t.caution);
+    painter.setFont(textFont(11));
+    drawLine(painter, {bars_left - blur_width, y, blur_width - 6, row_height}, Qt::AlignRight | Qt::AlignVCenter,
+             toQt(text::number_text(px, 2)));
+    painter.setPen(t.link);
+    const auto taken = [&](ExposedBy by, bool any, const std::string& words) {
+        drawLine(painter, cell(i, by).adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter,
+                 any ? toQt(words) : QStringLiteral("\u2013"));
     };
-    for (std::size_t i = 0; i < freeze.rows.size(); ++i) {
-        const auto& row = freeze.rows[i];
-        const double y = head + row_height * static_cast<double>(i);
-        if (y + row_height > height()) break;
-        const bool now = std::abs(std::log2(report.light.sources[*freeze.light].power / row.power)) < 0.5;
-        if (now) painter.fillRect(QRectF(0, y, width(), row_height), t.linkWash);
-        painter.setFont(textFont(11, now ? QFont::DemiBold : QFont::Normal));
-        painter.setPen(t.ink);
-        drawLine(painter, {4, y, power_width, row_height}, Qt::AlignLeft | Qt::AlignVCenter,
-                 toQt(plan::setting_text(source, row.power)));
-        drawLine(painter, {power_width, y, time_width - 8, row_height}, Qt::AlignRight | Qt::AlignVCenter,
-                 toQt(text::shutter_text(row.t01)));
-        const double px = row.blur / pitch;
-        const bool sharp = px <= wanted * (1 + 1e-9);
-        if (bars) {
-            const QRectF bar(QPointF(bars_left, y + 4), QPointF(x_of(std::max(px, fewest)), y + row_height - 4));
-            painter.fillRect(bar, sharp ? t.focusWash : t.cautionWash);
-            painter.setPen(QPen(sharp ? t.focus : t.caution, 1));
-            painter.drawRect(bar);
-        }
-        painter.setPen(bars ? t.ink : sharp ? t.focus : t.caution);
-        painter.setFont(textFont(11));
-        drawLine(painter, {bars_left - blur_width, y, blur_width - 6, row_height}, Qt::AlignRight | Qt::AlignVCenter,
-                 toQt(text::number_text(px, 2)));
-        painter.setPen(t.link);
-        drawLine(painter, cell(i, ExposedBy::aperture).adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter,
-                 row.f_number ? toQt(text::f_number_text(*row.f_number)) : QStringLiteral("\u2013"));
-        drawLine(painter, cell(i, ExposedBy::iso).adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter,
-                 settable(row.iso) ? toQt(text::number_text(row.iso, 3)) : QStringLiteral("\u2013"));
-    }
-    const double limit = x_of(wanted), end = head + row_height * static_cast<double>(freeze.rows.size());
-    painter.setPen(QPen(t.focus, 1.6));
-    if (bars) painter.drawLine(QLineF(limit, head - 2, limit, std::min(end + 2, height() - 1.0)));
-    if (end + 50 > height()) return;
-    // ---- what else follows
-    double y = end + 6;
-    const auto line = [&](const QString& words) {
+    taken(ExposedBy::aperture, row.f_number.has_value(), text::f_number_text(row.f_number.value_or(1)));
+    taken(ExposedBy::iso, settable(row.iso), text::number_text(row.iso, 3));
+}
+
+/// What else follows.
+void FreezeTable::drawRest(QPainter& painter) const {
+    const auto& freeze = *document_.report()->freeze;
+    const auto number = [](double value, int digits) { return toQt(text::number_text(value, digits)); };
+    QStringList lines;
+    if (freeze.brightest_that_freezes)
+        lines += tr("brightest that freezes: %1")
+                     .arg(toQt(plan::setting_text(document_.assessment()->plan.sources[*freeze.light],
+                                                  freeze.rows[*freeze.brightest_that_freezes].power)));
+    else
+        lines += tr("no setting freezes to %1 px: nearer to its turning point, farther away, or a shorter flash")
+                     .arg(number(document_.shot()->freeze->wanted_blur, 2));
+    if (freeze.landing_inside)
+        lines += tr("depth of field holds %1 % of where it may come down").arg(number(*freeze.landing_inside * 100, 2));
+    if (freeze.second_after)
+        lines += tr("second drop %1 ms after the first leaves").arg(number(*freeze.second_after * 1000, 3));
+    if (freeze.burst_time)
+        lines += tr("repeating flash: shutter %1 or longer, images %2 px apart")
+                     .arg(toQt(text::shutter_text(*freeze.burst_time)), number(*freeze.burst_spacing / pitch(), 3));
+    painter.setPen(theme().quiet);
+    painter.setFont(textFont(11));
+    double y = bottom() + 6;
+    for (const QString& words : lines) {
         if (y + 16 > height()) return;
-        painter.setPen(t.quiet);
-        painter.setFont(textFont(11));
         drawLine(painter, {4, y, width() - 8.0, 16}, Qt::AlignLeft | Qt::AlignVCenter,
                  elided(textFont(11), words, width() - 8));
         y += 16;
-    };
-    if (freeze.brightest_that_freezes)
-        line(tr("brightest that freezes: %1")
-                 .arg(toQt(plan::setting_text(source, freeze.rows[*freeze.brightest_that_freezes].power))));
-    else
-        line(tr("no setting freezes to %1 px: nearer to its turning point, farther away, or a shorter flash")
-                 .arg(toQt(text::number_text(wanted, 2))));
-    if (freeze.landing_inside)
-        line(tr("depth of field holds %1 % of where it may come down")
-                 .arg(toQt(text::number_text(*freeze.landing_inside * 100, 2))));
-    if (freeze.second_after)
-        line(tr("second drop %1 ms after the first leaves")
-                 .arg(toQt(text::number_text(*freeze.second_after * 1000, 3))));
-    if (freeze.burst_time)
-        line(tr("repeating flash: shutter %1 or longer, images %2 px apart")
-                 .arg(toQt(text::shutter_text(*freeze.burst_time)),
-                      toQt(text::number_text(*freeze.burst_spacing / pitch, 3))));
+    }
 }
 
 std::optional<std::pair<std::size_t, ExposedBy>> FreezeTable::cellAt(QPointF place) const {

@@ -29,6 +29,14 @@ class FreezeTable : public QWidget {
     void keyPressEvent(QKeyEvent* event) override;
 
   private:
+    double bottom() const;
+    double pitch() const;
+    double barEnd(double px) const;
+    void drawHeading(QPainter& painter, const QString& words) const;
+    void drawInstead(QPainter& painter, const QString& heading, const QString& words) const;
+    void drawTitles(QPainter& painter) const;
+    void drawRow(QPainter& painter, std::size_t row) const;
+    void drawRest(QPainter& painter) const;
     std::optional<std::pair<std::size_t, plan::ExposedBy>> cellAt(QPointF place) const;
     void take(std::size_t row, plan::ExposedBy by);
 

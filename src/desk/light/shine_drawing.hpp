@@ -19,6 +19,12 @@ class ShineDrawing : public QWidget {
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    QRectF field() const;
+    double scale() const;                       // pixels a mm
+    QPointF placeOf(double x, double y) const;  // mm from the face's middle, to the right and up
+    QImage faceImage() const;
+    void drawMarks(QPainter& painter) const;
+
     const Document& document_;
     const ChosenLight& chosen_;
 };

@@ -2,44 +2,48 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/reach/reach_model.hpp"
 #include "text/text.hpp"
 
-#include <QKeyEvent>
 #include <QMouseEvent>
-#include <QPainter>
 #include <QPainterPath>
 
 #include <algorithm>
 #include <cmath>
 
 namespace poquito::desk {
+namespace {
 
-ReachChart::ReachChart(QWidget* parent) : QWidget(parent) {
+QString place_text(double distance, double loss) {
+    return QObject::tr("%1, %2 stops").arg(toQt(text::length_text(distance)), toQt(text::number_text(loss, 2)));
+}
+
+}  // namespace
+
+ReachChart::ReachChart(QWidget* parent) : Chart(parent) {
     setObjectName(QStringLiteral("reachChart"));
     setAccessibleName(tr("Working distance against light lost"));
     setFocusPolicy(Qt::StrongFocus);
-    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    setMargins(46, 26, 16, 40);
 }
 
 void ReachChart::show(const std::vector<search::ReachFound>& found, double leastWorkingDistance) {
     found_ = found;
     bound_ = leastWorkingDistance;
     front_.clear();
-    least_ = 1e9;
-    greatest_ = 10;
-    most_ = 1;
+    double least = 1e9, greatest = 10, most = 1;
     for (const auto& one : found_) {
         if (one.best_trade) front_.push_back(one);
         if (!std::isfinite(one.working_distance)) continue;
-        least_ = std::min(least_, one.working_distance);
-        greatest_ = std::max(greatest_, one.working_distance);
-        most_ = std::max(most_, one.loss);
+        least = std::min(least, one.working_distance);
+        greatest = std::max(greatest, one.working_distance);
+        most = std::max(most, one.loss);
     }
-    if (bound_ > 0) least_ = std::min(least_, bound_);
-    least_ = std::max(0.5, std::min(least_, greatest_) * 0.85);
-    greatest_ *= 1.15;
-    most_ = std::ceil(most_ + 0.2);
+    if (bound_ > 0) least = std::min(least, bound_);
+    least = std::max(0.5, std::min(least, greatest) * 0.85);
+    // Loss grows downwards: the better lies above and to the right.
+    setAxes(Axis::ratios(least, greatest * 1.15), Axis::even(std::ceil(most + 0.2), 0));
     std::ranges::sort(front_, std::ranges::greater(), &search::ReachFound::working_distance);
     chosen_.reset();
     update();
@@ -50,101 +54,76 @@ void ReachChart::mark(const std::optional<search::ReachFound>& chosen) {
     update();
 }
 
-QRectF ReachChart::plot() const { return QRectF(46, 26, width() - 62, height() - 66); }
-
-double ReachChart::xOf(double distance) const {
-    const double d = std::clamp(distance, least_, greatest_);
-    return plot().left() + plot().width() * std::log(d / least_) / std::log(greatest_ / least_);
-}
-double ReachChart::yOf(double loss) const {
-    return plot().top() + plot().height() * std::clamp(loss, 0.0, most_) / most_;
-}
 QPointF ReachChart::placeOf(const search::ReachFound& found) const {
-    return {xOf(found.working_distance), yOf(found.loss)};
+    return placeOf(xAxis().clamped(found.working_distance), yAxis().clamped(found.loss));
 }
 
-void ReachChart::drawAxes(QPainter& p) const {
-    const Theme& t = theme();
-    const QRectF area = plot();
-    p.setFont(textFont(11));
-    p.setPen(QPen(t.hairline, 1));
-    p.drawRect(area);
-    for (double stops = 0; stops <= most_ + 1e-9; stops += most_ > 8 ? 2 : 1) {
-        const double y = yOf(stops);
-        p.setPen(QPen(t.hairline, 1));
-        p.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
-        p.setPen(t.quiet);
-        drawLine(p, QRectF(0, y - 8, area.left() - 6, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 QString::fromStdString(text::number_text(stops)));
-    }
-    double free = area.left() - 30;
-    for (const double mm : decadeMarks(least_, greatest_)) {
-        const double x = xOf(mm);
-        p.setPen(QPen(t.hairline, 1));
-        p.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()));
-        const auto text = QString::fromStdString(text::length_text(mm));
-        const double half = lineWidth(p.font(), text) / 2;
-        if (x - half < free + 6) continue;
-        p.setPen(t.quiet);
-        drawLine(p, QRectF(x - half - 2, area.bottom() + 4, 2 * half + 4, 14), Qt::AlignCenter, text);
-        free = x + half;
-    }
-    p.setPen(t.ink);
-    p.setFont(textFont(12, QFont::DemiBold));
-    drawLine(p, QRectF(4, 2, area.right(), 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Stops of light lost"));
-    drawLine(p, QRectF(area.left(), height() - 18, area.width(), 16), Qt::AlignRight | Qt::AlignVCenter,
-             tr("working distance"));
-}
-
-void ReachChart::paintEvent(QPaintEvent*) {
-    const Theme& t = theme();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    drawAxes(p);
+void ReachChart::draw(QPainter& painter) {
+    drawScales(painter);
     if (found_.empty()) {
-        p.setPen(t.quiet);
-        p.setFont(textFont(12));
-        p.drawText(plot(), Qt::AlignCenter, tr("nothing to show"));
+        painter.setPen(theme().quiet);
+        painter.setFont(textFont(12));
+        painter.drawText(area(), Qt::AlignCenter, tr("nothing to show"));
         return;
     }
     if (bound_ > 0) {
-        const double x = xOf(bound_);
-        p.setPen(QPen(t.ink, 1, Qt::DashLine));
-        p.drawLine(QPointF(x, plot().top()), QPointF(x, plot().bottom()));
-        p.setFont(textFont(11));
-        drawLabel(p, {x + 3, plot().bottom() - 10}, Qt::AlignLeft | Qt::AlignVCenter, tr("at least"), t.quiet);
+        drawUpright(painter, QPen(theme().ink, 1, Qt::DashLine), xAxis().clamped(bound_));
+        painter.setFont(textFont(11));
+        drawLabel(painter, {xOf(xAxis().clamped(bound_)) + 3, area().bottom() - 10}, Qt::AlignLeft | Qt::AlignVCenter,
+                  tr("at least"), theme().quiet);
     }
-    // The rest first: rings; then the front: joined squares, so that the shape says it and the colour repeats it.
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(t.quiet, 1.1));
+    drawFound(painter);
+    if (chosen_) drawChosen(painter);
+}
+
+void ReachChart::drawScales(QPainter& painter) const {
+    const double most = yAxis().from();
+    std::vector<Mark> losses, distances;
+    for (double stops = 0; stops <= most + 1e-9; stops += most > 8 ? 2 : 1)
+        losses.push_back({stops, toQt(text::number_text(stops))});
+    for (const double mm : decadeMarks(xAxis().from(), xAxis().to()))
+        distances.push_back({mm, toQt(text::length_text(mm))});
+    painter.setPen(QPen(theme().hairline, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(area());
+    drawRows(painter, losses);
+    drawColumns(painter, distances, Lines::across);
+    drawTitle(painter, tr("Stops of light lost"));
+    drawLine(painter, QRectF(area().left(), height() - 18, area().width(), 16), Qt::AlignRight | Qt::AlignVCenter,
+             tr("working distance"));
+}
+
+/// The rest first: rings; then the front: joined squares, so that the shape says it and the colour repeats it.
+void ReachChart::drawFound(QPainter& painter) const {
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(theme().quiet, 1.1));
     for (const auto& one : found_)
-        if (!one.best_trade) p.drawEllipse(placeOf(one), 2.6, 2.6);
-    QPainterPath path;
+        if (!one.best_trade) painter.drawEllipse(placeOf(one), 2.6, 2.6);
+    QPolygonF stairs;
     for (std::size_t i = 0; i < front_.size(); ++i) {
         const QPointF at = placeOf(front_[i]);
-        if (i == 0) {
-            path.moveTo(at);
-            continue;
-        }
-        path.lineTo(at.x(), placeOf(front_[i - 1]).y());
-        path.lineTo(at);
+        if (i > 0) stairs << QPointF(at.x(), placeOf(front_[i - 1]).y());
+        stairs << at;
     }
-    p.setPen(QPen(t.focus, 1.2));
-    p.drawPath(path);
-    p.setBrush(t.focus);
-    for (const auto& one : front_) p.drawRect(QRectF(placeOf(one) - QPointF(3.2, 3.2), QSizeF(6.4, 6.4)));
-    if (!chosen_) return;
+    painter.setPen(QPen(theme().focus, 1.2));
+    painter.drawPolyline(stairs);
+    painter.setBrush(theme().focus);
+    for (const auto& one : front_) painter.drawRect(QRectF(placeOf(one) - QPointF(3.2, 3.2), QSizeF(6.4, 6.4)));
+}
+
+void ReachChart::drawChosen(QPainter& painter) const {
     const QPointF at = placeOf(*chosen_);
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(t.link, 2.2));
-    p.drawEllipse(at, 8, 8);
-    p.setFont(textFont(11, QFont::DemiBold));
-    const auto label = tr("%1, %2 stops")
-                           .arg(QString::fromStdString(text::length_text(chosen_->working_distance)),
-                                QString::fromStdString(text::number_text(chosen_->loss, 2)));
-    const bool left = at.x() > plot().center().x();
-    drawLabel(p, at + QPointF(left ? -12 : 12, -12), (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, label,
-              t.link);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(theme().link, 2.2));
+    painter.drawEllipse(at, 8, 8);
+    painter.setFont(textFont(11, QFont::DemiBold));
+    const bool left = at.x() > area().center().x();
+    drawLabel(painter, at + QPointF(left ? -12 : 12, -12), (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+              place_text(chosen_->working_distance, chosen_->loss), theme().link);
+}
+
+QString ReachChart::reading(double workingDistance, double loss) const {
+    return found_.empty() ? QString() : place_text(workingDistance, loss);
 }
 
 void ReachChart::mousePressEvent(QMouseEvent* event) {
@@ -157,15 +136,17 @@ void ReachChart::mousePressEvent(QMouseEvent* event) {
     Q_EMIT chosen(*std::ranges::min_element(found_, {}, distance));
 }
 
-void ReachChart::keyPressEvent(QKeyEvent* event) {
-    const bool right = event->key() == Qt::Key_Right, left = event->key() == Qt::Key_Left;
-    if ((!right && !left) || front_.empty()) return QWidget::keyPressEvent(event);
-    auto at = chosen_ ? std::ranges::find_if(front_, [&](const auto& one) { return samePieces(one, *chosen_); })
-                      : front_.end();
-    if (at == front_.end()) return Q_EMIT chosen(front_.front());
+bool ReachChart::step(int right, int) {
+    if (right == 0 || front_.empty()) return false;
+    const auto at = chosen_ ? std::ranges::find_if(front_, [&](const auto& one) { return samePieces(one, *chosen_); })
+                            : front_.end();
+    if (at == front_.end()) Q_EMIT chosen(front_.front());
     // More working distance lies to the right, and first in the front.
-    if (right && at != front_.begin()) Q_EMIT chosen(*(at - 1));
-    if (left && at + 1 != front_.end()) Q_EMIT chosen(*(at + 1));
+    else if (right > 0 && at != front_.begin())
+        Q_EMIT chosen(*(at - 1));
+    else if (right < 0 && at + 1 != front_.end())
+        Q_EMIT chosen(*(at + 1));
+    return true;
 }
 
 }  // namespace poquito::desk

@@ -1,8 +1,7 @@
 #pragma once
 
+#include "desk/base/chart.hpp"
 #include "search/reach_search.hpp"
-
-#include <QWidget>
 
 #include <optional>
 #include <vector>
@@ -11,7 +10,7 @@ namespace poquito::desk {
 
 /// Working distance against light lost, a dot each; the best trade-offs are joined. A click chooses the nearest dot,
 /// arrow keys go along the front.
-class ReachChart : public QWidget {
+class ReachChart : public Chart {
     Q_OBJECT
   public:
     explicit ReachChart(QWidget* parent = nullptr);
@@ -20,28 +19,28 @@ class ReachChart : public QWidget {
     void show(const std::vector<search::ReachFound>& found, double leastWorkingDistance);
     void mark(const std::optional<search::ReachFound>& chosen);
 
+    using Chart::placeOf;
     QPointF placeOf(const search::ReachFound& found) const;
 
   Q_SIGNALS:
     void chosen(const search::ReachFound& found);
 
   protected:
-    void paintEvent(QPaintEvent* event) override;
+    bool prepare() override { return true; }
+    void draw(QPainter& painter) override;
+    QString reading(double workingDistance, double loss) const override;
+    bool step(int right, int up) override;
     void mousePressEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
 
   private:
-    QRectF plot() const;
-    double xOf(double workingDistance) const;
-    double yOf(double loss) const;
-    void drawAxes(QPainter& painter) const;
+    void drawScales(QPainter& painter) const;
+    void drawFound(QPainter& painter) const;
+    void drawChosen(QPainter& painter) const;
 
     std::vector<search::ReachFound> found_;
     std::vector<search::ReachFound> front_;  // by falling working distance
     std::optional<search::ReachFound> chosen_;
     double bound_ = 0;
-    double least_ = 1, greatest_ = 1000;  // mm, ends of the axis
-    double most_ = 1;                     // stops
 };
 
 }  // namespace poquito::desk

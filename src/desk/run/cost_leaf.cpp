@@ -3,7 +3,8 @@
 #include "desk/base/facts_view.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
-#include "desk/run/cost_drawing.hpp"
+#include "desk/run/cadence_bars.hpp"
+#include "desk/run/cost_curve.hpp"
 #include "text/text.hpp"
 
 #include <QGridLayout>
@@ -64,8 +65,14 @@ CostLeaf::CostLeaf(Document& document, QWidget* parent) : StationPage(document, 
     row->addStretch();
     column->addLayout(row);
     column->addStretch();
-    drawing_ = new CostDrawing(document, this);
-    addDrawing(drawing_, 9);
+    auto* drawings = new QWidget(this);
+    auto* both = new QVBoxLayout(drawings);
+    both->setContentsMargins(0, 0, 0, 0);
+    cadence_ = new CadenceBars(document, drawings);
+    curve_ = new CostCurve(document, drawings);
+    both->addWidget(cadence_);
+    both->addWidget(curve_, 1);
+    addDrawing(drawings, 9);
     facts_ = new FactsView("costFacts", tr("What it costs"), this);
     addDrawing(facts_, 5);
 }
@@ -111,7 +118,8 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
                          tr("to %1").arg(toQt(length_text(capture.stack->hold_still))),
                          shot.subject.speed > 0 || shot.subject.sway_amplitude > 0 ? theme().caution : QColor()});
     facts_->setFacts(std::move(facts));
-    drawing_->update();
+    cadence_->update();
+    curve_->refresh();
 }
 
 }  // namespace poquito::desk

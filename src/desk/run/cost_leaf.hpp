@@ -4,7 +4,8 @@
 
 namespace poquito::desk {
 
-class CostDrawing;
+class CadenceBars;
+class CostCurve;
 class FactsView;
 
 /// What a shot costs: where its time goes, card, batteries and flashes, the work afterwards, and the point from which
@@ -18,7 +19,8 @@ class CostLeaf : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    CostDrawing* drawing_;
+    CadenceBars* cadence_;
+    CostCurve* curve_;
     FactsView* facts_;
     QuantityField* sorting_;
     QuantityField* combining_;

@@ -26,6 +26,15 @@ class DayDrawing : public QWidget {
 
   private:
     double rowHeight() const;
+    double namesWidth() const;
+    double changesWidth() const;
+    QRectF field() const;
+    double xOf(double time) const;           // s after midnight
+    double lateness(std::size_t row) const;  // s after it should have been done
+    bool isLate(std::size_t row) const;
+    void drawHours(QPainter& painter) const;
+    void drawWork(QPainter& painter, std::size_t row) const;
+    void drawWords(QPainter& painter, std::size_t row) const;
 
     const DayPlan* plan_ = nullptr;
     int selected_ = -1;

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/stack_bands.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
@@ -12,6 +13,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace poquito::desk {
 namespace {
@@ -59,66 +61,79 @@ void StackDrawing::paintEvent(QPaintEvent*) {
     const auto* shot = document_.shot();
     const auto* report = document_.report();
     if (!shot || !report) return;
-    const Theme& t = theme();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    const auto area = field();
     const auto [low, high] = range();
-    const bool stack = shot->capture.mode == shoot::CaptureMode::stack && report->capture.stack;
-
     const auto bands =
         report->capture.frame_depth ? bandsOf(document_.assessment()->plan, *report) : std::vector<Band>{};
-    painter.setPen(Qt::NoPen);
-    painter.setRenderHint(QPainter::Antialiasing, false);  // upright edges need none, and there may be hundreds
-    for (std::size_t i = 0; i < bands.size(); ++i) {
-        QColor wash = t.focusWash;
-        if (i % 2 == 1) wash = wash.darker(themeKind() == ThemeKind::light ? 108 : 82);
-        painter.fillRect(QRectF(QPointF(xOf(bands[i].from), area.top()), QPointF(xOf(bands[i].to), area.bottom())),
-                         wash);
-    }
-    // What lies between two frames and is sharp in none.
-    if (report->capture.frames <= static_cast<double>(bands.size()))
-        for (std::size_t i = 1; i < bands.size(); ++i)
-            if (bands[i].from > bands[i - 1].to * (1 + 1e-6) + 1e-9)
-                painter.fillRect(
-                    QRectF(QPointF(xOf(bands[i - 1].to), area.top()), QPointF(xOf(bands[i].from), area.bottom())),
-                    t.stopWash);
-    painter.setRenderHint(QPainter::Antialiasing);
+    drawBands(painter, bands);
     painter.setOpacity(0.55);
-    const double stretched = drawSection(painter, area, *shot, *report, low, high);
+    const double stretched = drawSection(painter, field(), *shot, *report, low, high);
     painter.setOpacity(1);
-    if (bands.size() <= 150) {
-        painter.setRenderHint(QPainter::Antialiasing, false);
-        painter.setPen(QPen(t.focus, 1));
-        std::vector<QLineF> planes;
-        for (const auto& band : bands) planes.emplace_back(xOf(band.plane), area.top(), xOf(band.plane), area.bottom());
-        painter.drawLines(planes.data(), static_cast<int>(planes.size()));
-        painter.setRenderHint(QPainter::Antialiasing);
-    }
-
+    drawPlanes(painter, bands);
     painter.setFont(textFont(12, QFont::DemiBold));
-    painter.setPen(t.ink);
+    painter.setPen(theme().ink);
     QString title = tr("From the side");
-    if (stretched > 1.02) title += tr("; depth %1 \u00d7").arg(QString::fromStdString(text::number_text(stretched, 2)));
+    if (stretched > 1.02) title += tr("; depth %1 \u00d7").arg(toQt(text::number_text(stretched, 2)));
     drawLine(painter, QRectF(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
              elided(textFont(12, QFont::DemiBold), title, width()));
-    if (stack) {
-        const auto& span = report->capture.stack->span;
-        const double from = span.from + shot->capture.lead, to = span.to - shot->capture.tail;
-        const auto end = [&](double depth, End which) {
-            painter.setPen(QPen(t.link, hasFocus() && active_ == which ? 3 : 2));
-            const double x = xOf(depth);
-            painter.drawLine(QPointF(x, area.top() - 4), QPointF(x, area.bottom() + 4));
-            painter.setBrush(t.link);
-            painter.drawEllipse(QPointF(x, area.top() - 6), 4, 4);
-        };
-        end(from, End::from);
-        end(to, End::to);
-        painter.setPen(t.link);
-        painter.setFont(textFont(11));
-        drawDimension(painter, {xOf(from), area.top() - 14}, {xOf(to), area.top() - 14}, mm(to - from));
+    if (shot->capture.mode == shoot::CaptureMode::stack && report->capture.stack) drawEnds(painter);
+    drawRuler(painter);
+}
+
+/// What each frame holds sharp, and what lies between two and is sharp in none.
+void StackDrawing::drawBands(QPainter& painter, const std::vector<Band>& bands) const {
+    const Theme& t = theme();
+    const auto area = field();
+    const auto fill = [&](double from, double to, const QColor& wash) {
+        painter.fillRect(QRectF(QPointF(xOf(from), area.top()), QPointF(xOf(to), area.bottom())), wash);
+    };
+    painter.setPen(Qt::NoPen);
+    painter.setRenderHint(QPainter::Antialiasing, false);  // upright edges need none, and there may be hundreds
+    const QColor odd = t.focusWash.darker(themeKind() == ThemeKind::light ? 108 : 82);
+    for (std::size_t i = 0; i < bands.size(); ++i) fill(bands[i].from, bands[i].to, i % 2 == 1 ? odd : t.focusWash);
+    if (document_.report()->capture.frames <= static_cast<double>(bands.size()))
+        for (std::size_t i = 1; i < bands.size(); ++i)
+            if (bands[i].from > bands[i - 1].to * (1 + 1e-6) + 1e-9) fill(bands[i - 1].to, bands[i].from, t.stopWash);
+    painter.setRenderHint(QPainter::Antialiasing);
+}
+
+void StackDrawing::drawPlanes(QPainter& painter, const std::vector<Band>& bands) const {
+    constexpr std::size_t most = 150;  // more of them are a grey wash
+    if (bands.size() > most) return;
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.setPen(QPen(theme().focus, 1));
+    std::vector<QLineF> planes;
+    for (const auto& band : bands)
+        planes.emplace_back(xOf(band.plane), field().top(), xOf(band.plane), field().bottom());
+    painter.drawLines(planes.data(), static_cast<int>(planes.size()));
+    painter.setRenderHint(QPainter::Antialiasing);
+}
+
+/// The slice, to be dragged by its ends.
+void StackDrawing::drawEnds(QPainter& painter) const {
+    const Theme& t = theme();
+    const auto area = field();
+    const auto& capture = document_.shot()->capture;
+    const auto& span = document_.report()->capture.stack->span;
+    const double from = span.from + capture.lead, to = span.to - capture.tail;
+    for (const auto& [depth, which] : {std::pair(from, End::from), std::pair(to, End::to)}) {
+        painter.setPen(QPen(t.link, hasFocus() && active_ == which ? 3 : 2));
+        const double x = xOf(depth);
+        painter.drawLine(QPointF(x, area.top() - 4), QPointF(x, area.bottom() + 4));
+        painter.setBrush(t.link);
+        painter.drawEllipse(QPointF(x, area.top() - 6), 4, 4);
     }
-    // Ruler in depth behind the nearest point.
+    painter.setPen(t.link);
+    painter.setFont(textFont(11));
+    drawDimension(painter, {xOf(from), area.top() - 14}, {xOf(to), area.top() - 14}, mm(to - from));
+}
+
+/// In depth behind the nearest point.
+void StackDrawing::drawRuler(QPainter& painter) const {
+    const Theme& t = theme();
+    const auto area = field();
+    const auto [low, high] = range();
     painter.setFont(textFont(11));
     const int most = std::max(2, width() / 60);
     const double step = rulerStep(high - low, most);
@@ -127,10 +142,8 @@ void StackDrawing::paintEvent(QPaintEvent*) {
     for (const double mark : rulerMarks(low, high, most)) {
         painter.setPen(QPen(t.quiet, 1));
         painter.drawLine(QPointF(xOf(mark), area.bottom() + 5), QPointF(xOf(mark), area.bottom() + 11));
-        const QString words =
-            std::abs(mark) < step / 2 ? tr("nearest") : QString::fromStdString(text::number_text(mark, 4));
         drawLine(painter, QRectF(xOf(mark) - 40, area.bottom() + 12, 80, 14), Qt::AlignHCenter | Qt::AlignVCenter,
-                 words);
+                 std::abs(mark) < step / 2 ? tr("nearest") : toQt(text::number_text(mark, 4)));
     }
     painter.setPen(t.quiet);
     drawLine(painter, QRectF(area.left(), area.bottom() + 20, area.width(), 14), Qt::AlignRight | Qt::AlignVCenter,

@@ -8,6 +8,7 @@
 namespace poquito::desk {
 
 class Document;
+struct Band;
 
 /// The subject from the side with the frames of its stack: what each holds sharp, and where the chosen slice begins and
 /// ends. The ends are dragged, or moved with the arrow keys.
@@ -35,6 +36,10 @@ class StackDrawing : public QWidget {
     };
     Range range() const;
     QRectF field() const;
+    void drawBands(QPainter& painter, const std::vector<Band>& bands) const;
+    void drawPlanes(QPainter& painter, const std::vector<Band>& bands) const;
+    void drawEnds(QPainter& painter) const;
+    void drawRuler(QPainter& painter) const;
     std::optional<End> endAt(double x) const;
     void moveEnd(End end, double depth);
 

@@ -2,133 +2,138 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "plan/plan.hpp"
-#include "plan/stack/step_sizes.hpp"
 #include "text/text.hpp"
-
-#include <QPainter>
 
 #include <algorithm>
 #include <cmath>
 
 namespace poquito::desk {
 
-StepsChart::StepsChart(const Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+StepsChart::StepsChart(const Document& document, QWidget* parent) : Chart(parent), document_(document) {
     setObjectName(QStringLiteral("stepsChart"));
     setAccessibleName(tr("Travel of a step against the camera's setting"));
-    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    setMargins(58, 30, 12, 36);
 }
 
-void StepsChart::paintEvent(QPaintEvent*) {
-    const auto* shot = document_.shot();
-    if (!shot) return;
-    const Theme& t = theme();
+double StepsChart::stepOf(double setting) const {
+    return fit_->ring_step(setting, document_.shot()->exposure.f_number) * rate_;
+}
+
+double StepsChart::spreadOf(double setting) const {
+    return std::exp(2 * fit_->uncertainty(setting, document_.shot()->exposure.f_number));
+}
+
+bool StepsChart::prepare() {
+    if (!document_.shot()) return false;
     const auto& plan = document_.assessment()->plan;
-    const auto& report = *document_.report();
-    const double rate = std::abs(plan::travel_per_ring(plan.train, plan.at.ring));
-    QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setFont(textFont(12, QFont::DemiBold));
-    painter.setPen(t.ink);
-    drawLine(painter, QRectF(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
-             elided(textFont(12, QFont::DemiBold),
-                    tr("A step at the subject, at %1 and %2")
-                        .arg(QString::fromStdString(text::magnification_text(plan.at.magnification)),
-                             QString::fromStdString(text::f_number_text(shot->exposure.f_number))),
-                    width()));
-    const auto fit = plan::fit_steps(plan.camera.step_readings, plan.lens.id);
-    painter.setFont(textFont(12));
-    if (!fit || !std::isfinite(rate) || rate <= 0) {
-        painter.setPen(t.quiet);
+    rate_ = std::abs(plan::travel_per_ring(plan.train, plan.at.ring));
+    fit_ = plan::fit_steps(plan.camera.step_readings, plan.lens.id);
+    if (!std::isfinite(rate_) || rate_ <= 0) fit_.reset();
+    if (!fit_) return true;
+    const double greatest = std::max(plan.camera.bracket.step_settings, 2);
+    std::vector<double> steps;
+    for (const double setting : {1.0, greatest}) {
+        steps.push_back(stepOf(setting) * spreadOf(setting));
+        steps.push_back(stepOf(setting) / spreadOf(setting));
+    }
+    for (const auto& reading : plan.camera.step_readings)
+        if (reading.lens == plan.lens.id) steps.push_back(reading.ring_step * rate_);
+    if (const auto& wanted = document_.report()->capture.by_rule.step) steps.push_back(*wanted);
+    const auto [least, most] = std::ranges::minmax(steps);
+    setAxes(Axis::ratios(1, greatest), Axis::ratios(least * 0.8, most * 1.25));
+    return true;
+}
+
+void StepsChart::draw(QPainter& painter) {
+    const auto& plan = document_.assessment()->plan;
+    drawTitle(painter, tr("A step at the subject, at %1 and %2")
+                           .arg(toQt(text::magnification_text(plan.at.magnification)),
+                                toQt(text::f_number_text(plan.shot.exposure.f_number))));
+    if (!fit_) {
+        painter.setFont(textFont(12));
+        painter.setPen(theme().quiet);
         painter.drawText(
             QRectF(rect()).adjusted(0, 24, -8, 0), Qt::TextWordWrap,
             tr("Nothing measured yet with %1. Photograph a rule that leans back 45\u00b0 as a bracket at a "
                "known setting and stop; enter how far focus went.")
-                .arg(QString::fromStdString(plan.lens.name)));
+                .arg(toQt(plan.lens.name)));
         return;
     }
-    const int greatest = std::max(plan.camera.bracket.step_settings, 2);
-    const double stop = shot->exposure.f_number;
-    const auto& wanted = report.capture.by_rule.step;
-    std::vector<double> values;
-    for (const int setting : {1, greatest}) {
-        const double step = fit->ring_step(setting, stop) * rate,
-                     factor = std::exp(2 * fit->uncertainty(setting, stop));
-        values.push_back(step * factor);
-        values.push_back(step / factor);
-    }
-    for (const auto& reading : plan.camera.step_readings)
-        if (reading.lens == plan.lens.id) values.push_back(reading.ring_step * rate);
-    if (wanted) values.push_back(*wanted);
-    const auto [least_at, most_at] = std::minmax_element(values.begin(), values.end());
-    const double low = std::log(*least_at * 0.8), high = std::log(*most_at * 1.25);
-    const QRectF field(58, 30, width() - 70, height() - 30 - 36);
-    if (field.height() < 30) return;
-    const auto x = [&](double setting) {
-        return field.left() + std::log(setting) / std::log(static_cast<double>(greatest)) * field.width();
-    };
-    const auto y = [&](double step) { return field.bottom() - (std::log(step) - low) / (high - low) * field.height(); };
-    painter.setFont(textFont(11));
-    for (const double mark : decadeMarks(std::exp(low), std::exp(high))) {
-        painter.setPen(QPen(t.hairline, 1));
-        painter.drawLine(QPointF(field.left(), y(mark)), QPointF(field.right(), y(mark)));
-        painter.setPen(t.quiet);
-        drawLine(painter, QRectF(0, y(mark) - 8, 52, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 QString::fromStdString(text::length_text(mark)));
-    }
+    if (area().height() < 30) return;
+    drawScales(painter);
+    clipToArea(painter, 6);
+    drawFit(painter);
+    painter.setClipping(false);
+    drawWanted(painter);
+    drawNote(painter, Qt::AlignRight, tr("setting, narrow to wide"));
+    drawNote(painter, Qt::AlignLeft, tr("\u25cf this stop  \u25cb another"));
+}
+
+void StepsChart::drawScales(QPainter& painter) const {
+    std::vector<Mark> rows, columns;
+    for (const double mark : decadeMarks(yAxis().from(), yAxis().to()))
+        rows.push_back({mark, toQt(text::length_text(mark))});
+    const int greatest = static_cast<int>(xAxis().to());
     for (int setting = 1; setting <= greatest; ++setting) {
-        painter.setPen(QPen(t.hairline, 1));
-        painter.drawLine(QPointF(x(setting), field.bottom()), QPointF(x(setting), field.bottom() + 4));
-        painter.setPen(t.quiet);
-        const bool room = setting == 1 || setting == greatest || x(greatest) - x(setting) > 20;
-        if (room && (setting < 5 || x(setting + 1) - x(setting) > 13 || setting == greatest || setting % 5 == 0))
-            drawLine(painter, QRectF(x(setting) - 12, field.bottom() + 4, 24, 14), Qt::AlignHCenter | Qt::AlignVCenter,
-                     QString::number(setting));
+        // The ends are always named; between them what has room, the fives before the rest.
+        const bool room = setting == 1 || setting == greatest || xOf(greatest) - xOf(setting) > 20;
+        const bool named =
+            setting < 5 || xOf(setting + 1) - xOf(setting) > 13 || setting == greatest || setting % 5 == 0;
+        columns.push_back({static_cast<double>(setting), room && named ? QString::number(setting) : QString()});
     }
-    drawLine(painter, QRectF(field.left(), field.bottom() + 19, field.width(), 14), Qt::AlignRight | Qt::AlignVCenter,
-             tr("setting, narrow to wide"));
-    QPolygonF upper, lower, middle;
-    constexpr int points = 40;
-    for (int i = 0; i <= points; ++i) {
-        const double setting = std::exp(std::log(static_cast<double>(greatest)) * i / points);
-        const double step = fit->ring_step(setting, stop) * rate,
-                     factor = std::exp(2 * fit->uncertainty(setting, stop));
-        middle << QPointF(x(setting), y(step));
-        upper << QPointF(x(setting), y(step * factor));
-        lower.prepend(QPointF(x(setting), y(step / factor)));
+    drawRows(painter, rows);
+    drawColumns(painter, columns, Lines::ticks);
+}
+
+void StepsChart::drawFit(QPainter& painter) const {
+    const Theme& t = theme();
+    const auto& plan = document_.assessment()->plan;
+    QPolygonF upper, lower;
+    for (const double setting : xAxis().places(40)) {
+        upper << placeOf(setting, stepOf(setting) * spreadOf(setting));
+        lower.prepend(placeOf(setting, stepOf(setting) / spreadOf(setting)));
     }
-    painter.setClipRect(field.adjusted(-6, -6, 6, 6));
     painter.setPen(Qt::NoPen);
     painter.setBrush(t.linkWash);
     painter.drawPolygon(upper + lower);
-    painter.setPen(QPen(t.link, 2));
-    painter.drawPolyline(middle);
+    drawCurve(painter, QPen(t.link, 2), [this](double setting) { return stepOf(setting); });
     for (const auto& reading : plan.camera.step_readings) {
         if (reading.lens != plan.lens.id) continue;
-        const bool same_stop = std::abs(reading.f_number / stop - 1) < 0.02;
+        const bool same_stop = std::abs(reading.f_number / plan.shot.exposure.f_number - 1) < 0.02;
         painter.setPen(QPen(t.ink, 1.3));
         painter.setBrush(same_stop ? QBrush(t.ink) : QBrush(t.panel));
-        painter.drawEllipse(QPointF(x(reading.setting), y(reading.ring_step * rate)), 3.5, 3.5);
+        painter.drawEllipse(placeOf(reading.setting, reading.ring_step * rate_), 3.5, 3.5);
     }
-    painter.setClipping(false);
-    if (wanted) {
-        painter.setPen(QPen(t.focus, 1.5, Qt::DashLine));
-        painter.drawLine(QPointF(field.left(), y(*wanted)), QPointF(field.right(), y(*wanted)));
-        drawLabel(painter, {field.left() + 6, y(*wanted) - 9}, Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("the plan allows %1").arg(QString::fromStdString(text::length_text(*wanted))), t.focus);
+}
+
+/// What the plan allows, and the setting it comes to.
+void StepsChart::drawWanted(QPainter& painter) const {
+    const Theme& t = theme();
+    const auto& capture = document_.report()->capture;
+    painter.setFont(textFont(11));
+    if (const auto& wanted = capture.by_rule.step) {
+        drawAcross(painter, QPen(t.focus, 1.5, Qt::DashLine), *wanted);
+        drawLabel(painter, {area().left() + 6, yOf(*wanted) - 9}, Qt::AlignLeft | Qt::AlignVCenter,
+                  tr("the plan allows %1").arg(toQt(text::length_text(*wanted))), t.focus);
     }
-    const auto& stack = report.capture.stack;
-    if (stack && stack->bracket() && stack->bracket()->choice) {
-        const auto& choice = *stack->bracket()->choice;
-        painter.setPen(QPen(t.focus, 3));
-        painter.drawLine(QPointF(x(choice.setting), y(choice.least)), QPointF(x(choice.setting), y(choice.greatest)));
-        painter.setBrush(t.focus);
-        painter.drawEllipse(QPointF(x(choice.setting), y(choice.step)), 5, 5);
-    }
-    painter.setPen(t.quiet);
-    drawLine(painter, QRectF(field.left(), field.bottom() + 19, field.width() * 0.6, 14),
-             Qt::AlignLeft | Qt::AlignVCenter, tr("\u25cf this stop  \u25cb another"));
+    if (!capture.stack || !capture.stack->bracket() || !capture.stack->bracket()->choice) return;
+    const auto& choice = *capture.stack->bracket()->choice;
+    painter.setPen(QPen(t.focus, 3));
+    painter.drawLine(placeOf(choice.setting, choice.least), placeOf(choice.setting, choice.greatest));
+    painter.setBrush(t.focus);
+    painter.drawEllipse(placeOf(choice.setting, choice.step), 5, 5);
+}
+
+QString StepsChart::reading(double setting, double) const {
+    if (!fit_) return {};
+    const double whole = std::round(setting);
+    return tr("setting %1: %2, between %3 and %4")
+        .arg(whole)
+        .arg(toQt(text::length_text(stepOf(whole))), toQt(text::length_text(stepOf(whole) / spreadOf(whole))),
+             toQt(text::length_text(stepOf(whole) * spreadOf(whole))));
 }
 
 }  // namespace poquito::desk

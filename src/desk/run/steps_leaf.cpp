@@ -192,7 +192,7 @@ void StepsLeaf::showShot(const Shot& shot, const Report& report) {
                               toQt(count_text(report.capture.frames, "frame", "frames")));
     }
     verdict_->setText(words);
-    chart_->update();
+    chart_->refresh();
 }
 
 }  // namespace poquito::desk

@@ -116,7 +116,7 @@ TEST_CASE("a click on the depth chart takes the nearest mark of the lens", "[des
     CHECK(person.shot().exposure.f_number == 11);
     QTest::mouseClick(chart, Qt::LeftButton, {}, QPoint(chart->width() - 1, chart->height() / 2));
     CHECK(person.shot().exposure.f_number == 22);
-    CHECK_THAT(chart->fNumberAt(chart->xOf(5.6)), WithinRel(5.6, 1e-9));
+    CHECK_THAT(chart->xAt(chart->xOf(5.6)), WithinRel(5.6, 1e-9));
 }
 
 TEST_CASE("Light edits exposure, ambient, background and every flash by itself", "[desk][pages]") {

@@ -16,7 +16,6 @@ light::Mirror mirror_of(const shoot::Subject& subject);
 /// Where the lens looks from; empty where its pupil does not lie in front of the subject.
 std::optional<light::Point> pupil_point(const Plan& plan);
 
-/// One a light, for a subject with the trait "polished"; none for others.
 /// The family of angles in the plane through the axis, upright or level: where the two ends of the polished face send
 /// the camera's look. What stands between the two is mirrored.
 enum class AxisPlane { upright, level };
@@ -27,6 +26,16 @@ struct Family {
 /// Empty where the face is not polished, or one of its ends cannot be seen.
 std::optional<Family> family_of_angles(const Plan& plan, AxisPlane in);
 
+/// What each of `across` x `across` squares of the face, in rows from its top, mirrors into the lens.
+enum class Shown : unsigned char {
+    nothing,  // no face there, or the lens does not see it
+    room,
+    chosen,  // the light `chosen`, whatever else
+    other
+};
+std::vector<Shown> face_map(const Plan& plan, const LightReport& light, std::size_t chosen, int across);
+
+/// One a light, for a subject with the trait "polished"; none for others.
 std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightReport& light);
 
 /// A light's place for the middle of a flat face to show it, as far away as it is now; empty: none.
