@@ -101,7 +101,7 @@ int main(int argc, char** argv) {
     // A long day: fifty shots, one of them with a run of ten thousand frames in its log, a thousand edits to take back.
     desk::Document document;
     auto day = fifty(desk::demoShoot());
-    day.shots[0].runs = {shoot::RunRecord{.id = "long", .frames = std::vector<shoot::ExposedFrame>(10000)}};
+    day.runs[day.shots[0].id] = {shoot::RunRecord{.id = "long", .frames = std::vector<shoot::ExposedFrame>(10000)}};
     document.open(std::move(day), {});
     const auto memory = [] {
         std::ifstream file("/proc/self/statm");

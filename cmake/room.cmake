@@ -29,6 +29,7 @@ function(poquito_room name)
     set(pch poquito_pch)
     if(target MATCHES "_checked$")
       target_compile_options(${target} PRIVATE ${POQUITO_SANITIZERS})
+      set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_BATCH_SIZE 6)  # half the time
       list(TRANSFORM depends APPEND _checked)
       set(pch poquito_pch_checked)
     endif()

@@ -81,7 +81,7 @@ Found contrast_nothing_to_keep(const plan::Plan&, const plan::Report& report) {
         "the frame depth is the quarter-wave rule's."};
 }
 
-constexpr Rule rules[] = {
+constexpr Rule depth_rows[] = {
     {"diffraction-coarse", Station::depth, Level::caution, Concern::plan, diffraction_coarse},
     {"depth-less-than-subject", Station::depth, Level::caution, Concern::plan, depth_less_than_subject},
     {"stop-not-on-lens", Station::depth, Level::caution, Concern::plan, stop_not_on_lens},
@@ -92,6 +92,6 @@ constexpr Rule rules[] = {
 
 }  // namespace
 
-std::span<const Rule> depth_rules() { return rules; }
+std::span<const Rule> depth_rules() { return depth_rows; }
 
 }  // namespace poquito::advice

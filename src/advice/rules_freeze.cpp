@@ -62,7 +62,7 @@ Found landing_out_of_focus(const plan::Plan& plan, const plan::Report& report) {
                                text::number_text(*report.freeze->landing_inside * 100, 2))};
 }
 
-constexpr Rule rules[] = {
+constexpr Rule freeze_rows[] = {
     {"burst-cut-off", Station::light, Level::stop, Concern::plan, burst_cut_off},
     {"trigger-late", Station::light, Level::caution, Concern::plan, trigger_late},
     {"freeze-speed", Station::light, Level::caution, Concern::plan, freeze_speed},
@@ -71,6 +71,6 @@ constexpr Rule rules[] = {
 
 }  // namespace
 
-std::span<const Rule> freeze_rules() { return rules; }
+std::span<const Rule> freeze_rules() { return freeze_rows; }
 
 }  // namespace poquito::advice

@@ -354,7 +354,7 @@ Found reflection_bare(const plan::Plan& plan, const plan::Report& report) {
     return {};
 }
 
-constexpr Rule rules[] = {
+constexpr Rule light_rows[] = {
     {"past-sync", Station::light, Level::stop, Concern::plan, past_sync},
     {"power-above-full", Station::light, Level::stop, Concern::plan, power_above_full},
     {"power-below-least", Station::light, Level::stop, Concern::plan, power_below_least},
@@ -378,6 +378,6 @@ constexpr Rule rules[] = {
 
 }  // namespace
 
-std::span<const Rule> light_rules() { return rules; }
+std::span<const Rule> light_rules() { return light_rows; }
 
 }  // namespace poquito::advice

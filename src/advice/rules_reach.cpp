@@ -252,7 +252,7 @@ Found working_aperture(const plan::Plan& plan, const plan::Report& report) {
                     text::number_text(report.optics.exposure_loss, 2))};
 }
 
-constexpr Rule rules[] = {
+constexpr Rule reach_rows[] = {
     {"magnification-out-of-reach", Station::reach, Level::stop, Concern::plan, magnification_out_of_reach},
     {"focus-inside-lens", Station::reach, Level::stop, Concern::plan, focus_inside_lens},
     {"lens-close", Station::reach, Level::caution, Concern::plan, lens_close},
@@ -275,6 +275,6 @@ constexpr Rule rules[] = {
 
 }  // namespace
 
-std::span<const Rule> reach_rules() { return rules; }
+std::span<const Rule> reach_rules() { return reach_rows; }
 
 }  // namespace poquito::advice

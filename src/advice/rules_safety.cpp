@@ -113,7 +113,7 @@ Found flashing_light(const plan::Plan& plan, const plan::Report&) {
         "each burst."};
 }
 
-constexpr Rule rules[] = {
+constexpr Rule safety_rows[] = {
     {"safety-person", Station::run, Level::caution, Concern::safety, flash_at_person},
     {"safety-animal", Station::run, Level::caution, Concern::safety, flash_at_animal},
     {"safety-liquid", Station::run, Level::caution, Concern::safety, liquid_near_mains},
@@ -129,6 +129,6 @@ constexpr Rule rules[] = {
 
 }  // namespace
 
-std::span<const Rule> safety_rules() { return rules; }
+std::span<const Rule> safety_rules() { return safety_rows; }
 
 }  // namespace poquito::advice

@@ -253,7 +253,7 @@ Found more_than_helps(const plan::Plan& plan, const plan::Report& report) {
             : std::nullopt};
 }
 
-constexpr Rule rules[] = {
+constexpr Rule stack_rows[] = {
     {"lens-meets-subject", Station::depth, Level::stop, Concern::plan, lens_meets_subject},
     {"frames-above-bracket", Station::depth, Level::caution, Concern::plan, frames_above_bracket},
     {"ring-cannot-step", Station::depth, Level::caution, Concern::plan, ring_cannot_step},
@@ -275,6 +275,6 @@ constexpr Rule rules[] = {
 
 }  // namespace
 
-std::span<const Rule> stack_rules() { return rules; }
+std::span<const Rule> stack_rules() { return stack_rows; }
 
 }  // namespace poquito::advice

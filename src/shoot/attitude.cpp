@@ -8,11 +8,10 @@
 namespace poquito::shoot {
 namespace {
 
-constexpr double per_degree = boost::math::double_constants::degree;
-
 /// The camera's line of sight in the subject's own axes: what Surface's last row of rotation is.
 Point3 sight(const Attitude& attitude) {
-    const double t = attitude.tilt * per_degree, u = attitude.turn * per_degree;
+    const double t = attitude.tilt * boost::math::double_constants::degree,
+                 u = attitude.turn * boost::math::double_constants::degree;
     return {std::sin(u), std::cos(u) * std::sin(t), std::cos(u) * std::cos(t)};
 }
 
@@ -20,7 +19,8 @@ double dot(const Point3& a, const Point3& b) { return a.x * b.x + a.y * b.y + a.
 
 /// Out of the camera's axes into the subject's own.
 Point3 own_axes(const Attitude& attitude, const Point3& seen) {
-    const double t = attitude.tilt * per_degree, u = attitude.turn * per_degree;
+    const double t = attitude.tilt * boost::math::double_constants::degree,
+                 u = attitude.turn * boost::math::double_constants::degree;
     const Point3 turned{seen.x * std::cos(u) + seen.z * std::sin(u), seen.y,
                         -seen.x * std::sin(u) + seen.z * std::cos(u)};
     return {turned.x, turned.y * std::cos(t) + turned.z * std::sin(t),
@@ -46,8 +46,8 @@ std::optional<Attitude> facing_plane(const Subject& subject, const std::array<Po
     normal = {sign * normal.x / length, sign * normal.y / length, sign * normal.z / length};
     // The attitude whose line of sight is the plane's normal.
     const Point3 own = own_axes({subject.tilt, subject.turn}, normal);
-    const Attitude found{.tilt = std::atan2(own.y, own.z) / per_degree,
-                         .turn = std::asin(std::clamp(own.x, -1.0, 1.0)) / per_degree};
+    const Attitude found{.tilt = std::atan2(own.y, own.z) / boost::math::double_constants::degree,
+                         .turn = std::asin(std::clamp(own.x, -1.0, 1.0)) / boost::math::double_constants::degree};
     if (std::abs(found.tilt) > greatest_view_angle || std::abs(found.turn) > greatest_view_angle) return std::nullopt;
     return found;
 }
@@ -77,7 +77,7 @@ Attitude least_depth(const Subject& subject) {
 }
 
 double angle_between(const Attitude& one, const Attitude& other) {
-    return std::acos(std::clamp(dot(sight(one), sight(other)), -1.0, 1.0)) / per_degree;
+    return std::acos(std::clamp(dot(sight(one), sight(other)), -1.0, 1.0)) / boost::math::double_constants::degree;
 }
 
 }  // namespace poquito::shoot

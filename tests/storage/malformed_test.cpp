@@ -48,6 +48,38 @@ void collect(const Json& json, const std::string& here, std::vector<std::string>
 
 }  // namespace
 
+TEST_CASE("members this version does not know are kept in every record of a shot", "[storage]") {
+    auto shoot = test::random_shoot(7);
+    auto& shot = shoot.shots[0];
+    shot.sharpness.rule = shoot::BlurRule::output;
+    shot.capture.mover = shoot::Mover::hand;
+    shot.background = shoot::Background{};
+    shoot.runs[shot.id] = {shoot::RunRecord{.id = "run", .frames = {{.file = "one.jpg"}}}};
+    Json document = Json::parse(storage::write_shoot(shoot));
+    const std::vector<std::string> records = {"",
+                                              "/shots/0",
+                                              "/shots/0/subject",
+                                              "/shots/0/rig",
+                                              "/shots/0/exposure",
+                                              "/shots/0/sharpness",
+                                              "/shots/0/sharpness/output",
+                                              "/shots/0/capture",
+                                              "/shots/0/capture/hand",
+                                              "/shots/0/background",
+                                              "/shots/0/runs/0",
+                                              "/shots/0/runs/0/frames/0"};
+    for (const auto& record : records) document[Json::json_pointer(record)]["later"] = {{"of", record}};
+    const auto read = storage::read_shoot(document.dump());
+    REQUIRE(std::holds_alternative<shoot::Shoot>(read));
+    const Json back = Json::parse(storage::write_shoot(std::get<shoot::Shoot>(read)));
+    for (const auto& record : records) {
+        INFO(record);
+        const auto& members = back[Json::json_pointer(record)];
+        REQUIRE(members.contains("later"));
+        CHECK(members["later"]["of"] == record);
+    }
+}
+
 TEST_CASE("errors name the place and what was expected", "[storage][errors]") {
     CHECK(broken("/shots/0/exposure/iso", -100) == "shots[0].exposure.iso: got -100, expected 1 to 10000000");
     CHECK(broken("/shots/0/rig/lens", "macro-9") ==

@@ -1,8 +1,21 @@
 #include "desk/base/worker.hpp"
 
+#include <sys/resource.h>
+#include <unistd.h>
+
 #include <utility>
 
 namespace poquito::desk {
+
+namespace {
+
+/// This thread, and those that it starts for the rows of its pictures, gives way to the one that answers the user.
+void give_way() {
+    constexpr int behind = 10;  // of the scheduler's 20 steps
+    setpriority(PRIO_PROCESS, static_cast<id_t>(gettid()), behind);
+}
+
+}  // namespace
 
 Worker::~Worker() {
     {
@@ -27,6 +40,7 @@ void Worker::wait() {
 }
 
 void Worker::work() {
+    give_way();
     std::unique_lock lock(mutex_);
     for (;;) {
         changed_.wait(lock, [this] { return over_ || !jobs_.empty(); });

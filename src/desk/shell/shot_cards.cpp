@@ -43,8 +43,8 @@ class CardDelegate : public QStyledItemDelegate {
             const double width = card.right() - 6 - at.x();
             painter->setFont(font);
             painter->setPen(colour);
-            painter->drawText(QRectF(at, QSizeF(width, 16)), Qt::AlignLeft | Qt::AlignVCenter,
-                              painter->fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width)));
+            drawLine(*painter, QRectF(at, QSizeF(width, 16)), Qt::AlignLeft | Qt::AlignVCenter,
+                     elided(font, text, width));
         };
         line(card.topLeft() + QPointF(8, 4), textFont(12, QFont::DemiBold), t.ink, QString::fromStdString(shot.name));
         line(card.topLeft() + QPointF(beside, 22), textFont(11), t.quiet,
@@ -58,15 +58,15 @@ class CardDelegate : public QStyledItemDelegate {
         drawStanding(*painter, {card.left() + 15, card.bottom() - 11}, standing);
         painter->setFont(textFont(11));
         painter->setPen(standingColour(standing));
-        painter->drawText(QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                          QLatin1String(advice::standing_name(standing)));
+        drawLine(*painter, QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                 QLatin1String(advice::standing_name(standing)));
         const auto warnings = std::ranges::count_if(assessment.advice.notes, [](const auto& note) {
             return note.level != advice::Level::info && note.concern == advice::Concern::plan;
         });
         if (warnings > 0) {
             painter->setFont(textFont(11, QFont::DemiBold));
-            painter->drawText(QRectF(card.right() - 86, card.bottom() - 19, 80, 16), Qt::AlignRight | Qt::AlignVCenter,
-                              warnings == 1 ? tr("1 note") : tr("%1 notes").arg(warnings));
+            drawLine(*painter, QRectF(card.right() - 86, card.bottom() - 19, 80, 16), Qt::AlignRight | Qt::AlignVCenter,
+                     warnings == 1 ? tr("1 note") : tr("%1 notes").arg(warnings));
         }
         painter->restore();
     }

@@ -1,5 +1,6 @@
 #include "support/person.hpp"
 
+#include "shoot/edit.hpp"
 #include "support/random.hpp"
 #include "support/shoots.hpp"
 
@@ -157,4 +158,31 @@ TEST_CASE("an edit copies no record of a run", "[desk][document]") {
     CHECK(&*document.shoot().runs.begin()->second[0] == before);
     document.undoStack().undo();
     CHECK(&*document.shoot().runs.begin()->second[0] == before);
+}
+
+TEST_CASE("the runs of a shot go with it and come back with it, and a copy of it has none", "[desk][document]") {
+    Document document;
+    auto shoot = three_shots();
+    const auto id = std::as_const(shoot.shots)[1].id;
+    shoot.runs[id] = {shoot::RunRecord{.id = "two-1"}};
+    document.open(shoot, {});
+    document.edit({QStringLiteral("copy")}, [](shoot::Shoot& changed) { shoot::duplicate_shot(changed, 1); });
+    CHECK(shoot::runs_of(document.shoot().runs, document.shoot().shots[2].id).empty());
+    document.edit({QStringLiteral("cut")}, [](shoot::Shoot& changed) { shoot::remove_shot(changed, 1); });
+    CHECK(document.shoot().runs.empty());
+    document.undoStack().undo();
+    CHECK(shoot::runs_of(document.shoot().runs, id).size() == 1);
+}
+
+TEST_CASE("an edit of one shot leaves the others the very same objects, in the history too", "[desk][document]") {
+    Document document;
+    document.open(three_shots(), {});
+    const auto before = document.snapshot();
+    document.select(1);
+    document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.iso = 800; });
+    CHECK(document.shoot().shots.shares(0, before->shots, 0));
+    CHECK_FALSE(document.shoot().shots.shares(1, before->shots, 1));
+    CHECK(document.shoot().shots.shares(2, before->shots, 2));
+    document.undoStack().undo();
+    for (std::size_t i = 0; i < 3; ++i) CHECK(document.shoot().shots.shares(i, before->shots, i));
 }

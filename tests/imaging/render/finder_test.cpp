@@ -262,6 +262,20 @@ TEST_CASE("a finder keeps nothing it should see anew", "[imaging][finder]") {
     CHECK(shows_the_same());
     shot.exposure.f_number = 22;
     CHECK(shows_the_same());
+    // Each source by itself, then where it stands and how wide it is.
+    shot.lights = {test::plain_light()};
+    shot.lights[0].power = 0.5;
+    CHECK(shows_the_same());
+    shot.lights[0].power = 0.125;
+    CHECK(shows_the_same());
+    shot.ambient->ev100 = 10;
+    CHECK(shows_the_same());
+    shot.lights[0].position.azimuth += 40;
+    CHECK(shows_the_same());
+    shot.lights[0].modifier = shoot.kit.modifiers.at(0).id;
+    CHECK(shows_the_same());
+    shot.subject.traits = {"polished"};
+    CHECK(shows_the_same());
     shot.subject.tilt = 30;
     CHECK(shows_the_same());
     shot.sharpness.focus_offset = 0.4;
@@ -275,6 +289,41 @@ TEST_CASE("a finder keeps nothing it should see anew", "[imaging][finder]") {
     CHECK(shows_the_same());
     shot.subject.height_map = shoot::HeightMap{.width = 2, .height = 2, .heights = {0, 10, 128, 30}};
     CHECK(shows_the_same());
+}
+
+TEST_CASE("a sheet of coarse cells is the mean of the fine one's pixels", "[imaging][finder]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots.front();
+    shot.ambient = shoot::Ambient{.ev100 = 9};
+    shot.exposure.f_number = 2.8;
+    const auto scene = *scene_of(shoot.kit, shot, plan::assess(shoot.kit, shot));
+    Sight sight;
+    look(scene, {.width = 97, .height = 63, .pitch = scene.frame_width / 97, .centre = {}}, sight);
+    Lights lights;
+    light_up(scene, sight, lights);
+    const auto sheets = sheets_of(scene.lens, sight.range, 0.02);
+    REQUIRE(sheets.size() > 4);
+    Cells fine, coarse;
+    fine.gather(sight, lights, 1);
+    coarse.gather(sight, lights, 4);
+    for (std::size_t k = 0; k < sheets.size(); ++k) {
+        const auto share = [&](float depth) { return share_in(sheets, k, depth); };
+        Raster small, large;
+        fine.fill_sheet(large, {0, 0, 97, 63}, share);
+        coarse.fill_sheet(small, {0, 0, 97, 63}, share);
+        REQUIRE(small.width == 25);
+        double off = 0;
+        for (int y = 0; y < small.height; ++y)
+            for (int x = 0; x < small.width; ++x) {
+                Rgba sum = Rgba::Zero();
+                int count = 0;
+                for (int j = 4 * y; j < std::min(4 * y + 4, 63); ++j)
+                    for (int i = 4 * x; i < std::min(4 * x + 4, 97); ++i, ++count) sum += large.at(i, j);
+                off = std::max(
+                    off, static_cast<double>((small.at(x, y) - sum / static_cast<float>(count)).abs().maxCoeff()));
+            }
+        CHECK(off < 1e-5);
+    }
 }
 
 TEST_CASE("extreme magnifications, sizes and stops still give a frame", "[imaging][finder]") {
