@@ -122,7 +122,7 @@ class LedgerDelegate : public QStyledItemDelegate {
 
 }  // namespace
 
-LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : QListView(parent), ledger_(model) {
+LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : StillList(parent), ledger_(model) {
     setObjectName(QStringLiteral("ledger"));
     setAccessibleName(tr("Ledger: the numbers of this shot"));
     setProperty("bare", true);
@@ -134,6 +134,8 @@ LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : QListView(parent),
     setMouseTracking(true);
     connect(this, &QListView::clicked, this, &LedgerView::toggle);
 }
+
+bool LedgerView::mayGrow(const QModelIndex& index) const { return index.data(LedgerModel::openRole).toBool(); }
 
 void LedgerView::toggle(const QModelIndex& index) {
     ledger_->toggle(index);

@@ -1,18 +1,19 @@
 #pragma once
 
-#include <QListView>
+#include "desk/base/still_list.hpp"
 
 namespace poquito::desk {
 
 class LedgerModel;
 
 /// The ledger: name, value, unit; a click or Enter opens the working under the number.
-class LedgerView : public QListView {
+class LedgerView : public StillList {
     Q_OBJECT
   public:
     explicit LedgerView(LedgerModel* model, QWidget* parent = nullptr);
 
   protected:
+    bool mayGrow(const QModelIndex& index) const override;  // an open working does
     void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 

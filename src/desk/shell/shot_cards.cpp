@@ -77,7 +77,7 @@ class CardDelegate : public QStyledItemDelegate {
 
 }  // namespace
 
-ShotCards::ShotCards(Document& document, QWidget* parent) : QListView(parent), document_(document) {
+ShotCards::ShotCards(Document& document, QWidget* parent) : StillList(parent), document_(document) {
     setObjectName(QStringLiteral("shotCards"));
     setAccessibleName(tr("Shots"));
     setProperty("bare", true);

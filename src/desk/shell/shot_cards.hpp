@@ -1,13 +1,13 @@
 #pragma once
 
-#include <QListView>
+#include "desk/base/still_list.hpp"
 
 namespace poquito::desk {
 
 class Document;
 
 /// The shots as cards: the frame to scale, size, magnification, frames and how the plan stands.
-class ShotCards : public QListView {
+class ShotCards : public StillList {
     Q_OBJECT
   public:
     explicit ShotCards(Document& document, QWidget* parent = nullptr);

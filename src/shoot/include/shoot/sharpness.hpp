@@ -1,5 +1,6 @@
 #pragma once
 
+#include "optics/blur_limit.hpp"
 #include "optics/diffraction.hpp"
 
 #include <optional>
