@@ -4,18 +4,15 @@
 
 namespace poquito::desk {
 
-/// A list whose rows keep their size whatever they say: what changed is painted, and nothing laid out anew.
+/// A list that paints the row that changed, and lays its rows out anew only where that one is not as high as it was.
 class StillList : public QListView {
   public:
     using QListView::QListView;
 
   protected:
-    /// Whether the row may have another size than before.
-    virtual bool mayGrow(const QModelIndex&) const { return false; }
-
     void dataChanged(const QModelIndex& first, const QModelIndex& last, const QList<int>& roles) override {
-        if (first != last || mayGrow(first)) return QListView::dataChanged(first, last, roles);
-        QAbstractItemView::dataChanged(first, last, roles);
+        const bool still = first == last && sizeHintForIndex(first).height() == visualRect(first).height();
+        still ? QAbstractItemView::dataChanged(first, last, roles) : QListView::dataChanged(first, last, roles);
     }
 };
 

@@ -169,8 +169,10 @@ PictureQueue::Work FinderView::work(double scale, std::shared_ptr<imaging::Finde
         .width = static_cast<int>(std::lround(wide)),
         .height = std::max(1, static_cast<int>(std::lround(wide * frame.height() / frame.width())))};
     const QColor sea = theme().focus;
+    // As large as it is shown, so that painting it is copying it.
+    const QSize shown = (frame.size() * devicePixelRatioF()).toSize();
     return [this, assessment = document_.sharedAssessment(document_.current()), overlays = overlays_, size, scale,
-            finder = std::move(finder),
+            shown, finder = std::move(finder),
             colour = qPremultiply(sea.rgba())](const std::function<bool()>& go_on) -> PictureQueue::Show {
         QElapsedTimer timer;
         timer.start();
@@ -189,6 +191,8 @@ PictureQueue::Work FinderView::work(double scale, std::shared_ptr<imaging::Finde
         picture.clipped = imaging::clipped(rendered->light);
         picture.frame = std::make_shared<imaging::FinderFrame>(std::move(*rendered));
         picture.milliseconds = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+        for (QImage* image : {&picture.image, &picture.outline})
+            if (!image->isNull()) *image = image->scaled(shown, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
         return [this, picture = std::move(picture)] { show(picture); };
     };
 }

@@ -2,6 +2,7 @@
 
 #include "advice/checklist.hpp"
 #include "desk/base/facts_view.hpp"
+#include "desk/base/still_list.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/run/checklist_model.hpp"
 #include "desk/run/run_desk.hpp"
@@ -87,7 +88,7 @@ ChecklistLeaf::ChecklistLeaf(Document& document, RunDesk& runs, QWidget* parent)
     progress_->setProperty("quiet", true);
     head->addWidget(progress_);
     model_ = new ChecklistModel(document, this);
-    list_ = new QListView(this);
+    list_ = new StillList(this);
     list_->setObjectName(QStringLiteral("checklistView"));
     list_->setAccessibleName(tr("Checklist"));
     list_->setToolTip(tr("Space or a click ticks an item off"));

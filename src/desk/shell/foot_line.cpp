@@ -1,6 +1,7 @@
 #include "desk/shell/foot_line.hpp"
 
 #include "day/order.hpp"
+#include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
@@ -68,13 +69,12 @@ void FootLine::paintEvent(QPaintEvent*) {
     if (!document_.isOpen()) return;  // nothing to say of a shoot that is not read yet
     painter.setFont(textFont(12));
     painter.setPen(theme().footText);
-    const QRect area = rect().adjusted(16, 0, -16, 0);
+    const QRectF area = QRectF(rect()).adjusted(16, 0, -16, 0);
     const QString right = shootText();
-    const int right_width = painter.fontMetrics().horizontalAdvance(right);
-    painter.drawText(area, Qt::AlignRight | Qt::AlignVCenter, right);
-    painter.drawText(area.adjusted(0, 0, -right_width - 20, 0), Qt::AlignLeft | Qt::AlignVCenter,
-                     painter.fontMetrics().elidedText(message_.isEmpty() ? shotText() : message_, Qt::ElideRight,
-                                                      area.width() - right_width - 20));
+    const double beside = area.width() - lineWidth(painter.font(), right) - 20;
+    drawLine(painter, area, Qt::AlignRight | Qt::AlignVCenter, right);
+    drawLine(painter, area, Qt::AlignLeft | Qt::AlignVCenter,
+             elided(painter.font(), message_.isEmpty() ? shotText() : message_, beside));
 }
 
 }  // namespace poquito::desk

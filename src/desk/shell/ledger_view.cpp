@@ -135,8 +135,6 @@ LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : StillList(parent),
     connect(this, &QListView::clicked, this, &LedgerView::toggle);
 }
 
-bool LedgerView::mayGrow(const QModelIndex& index) const { return index.data(LedgerModel::openRole).toBool(); }
-
 void LedgerView::toggle(const QModelIndex& index) {
     ledger_->toggle(index);
     scheduleDelayedItemsLayout();

@@ -13,7 +13,6 @@ class LedgerView : public StillList {
     explicit LedgerView(LedgerModel* model, QWidget* parent = nullptr);
 
   protected:
-    bool mayGrow(const QModelIndex& index) const override;  // an open working does
     void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
