@@ -12,7 +12,9 @@ class StillList : public QListView {
   protected:
     void dataChanged(const QModelIndex& first, const QModelIndex& last, const QList<int>& roles) override {
         const bool still = first == last && sizeHintForIndex(first).height() == visualRect(first).height();
-        still ? QAbstractItemView::dataChanged(first, last, roles) : QListView::dataChanged(first, last, roles);
+        if (!still) return QListView::dataChanged(first, last, roles);
+        // Past QListView on purpose: all it adds is to lay out anew.
+        QAbstractItemView::dataChanged(first, last, roles);  // NOLINT(bugprone-parent-virtual-call)
     }
 };
 

@@ -366,10 +366,10 @@ void FinderView::chooseSlice() {
     const auto behind = [&](double depth) {
         return std::clamp(std::round((depth + nearest) * 1000) / 1000, 0.0, document_.report()->extent.depth);
     };
-    const auto [from, to] = std::minmax({behind(depths[0]), behind(depths[1])});
+    const auto ends = std::minmax({behind(depths[0]), behind(depths[1])});
     document_.editShot({tr("Choose the slice")}, [&](shoot::Shot& shot) {
         shot.capture.mode = shoot::CaptureMode::stack;
-        shot.capture.slice = shoot::Slice{.from = from, .to = to};
+        shot.capture.slice = shoot::Slice{.from = ends.first, .to = ends.second};
     });
 }
 

@@ -53,6 +53,7 @@ QString FootLine::shootText() const {
         megabytes += capture.data_mb;
     }
     std::vector<const plan::Report*> reports;
+    reports.reserve(static_cast<std::size_t>(document_.count()));
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
     const auto day = day::given_day(document_.shoot(), reports);
     return tr("Whole shoot: %1 · %2 · %3 of frames · %4 · %5 to %6")
