@@ -134,7 +134,8 @@ void Chart::drawCursor(QPainter& painter) const {
     // Beside the line where there is room, and above the mouse.
     const double width = lineWidth(painter.font(), words) + 6;
     const bool right = cursor_->x() + 8 + width <= area().right();
-    const double x = right ? cursor_->x() + 8 : std::max(area().left(), cursor_->x() - 8 - width);
+    const double left = right ? cursor_->x() + 8 : std::max(area().left(), cursor_->x() - 8 - width);
+    const double x = std::max(0.0, std::min(left, this->width() - width - 2));  // inside the chart, even a narrow one
     drawLabel(painter, {x, std::max(area().top() + 8, cursor_->y() - 14)}, Qt::AlignLeft | Qt::AlignVCenter, words,
               theme().ink);
 }
