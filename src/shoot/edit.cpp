@@ -89,10 +89,7 @@ Adopted adopt(Shoot& shoot, Shoot one, std::size_t after) {
             ++adopted.gear_added;
         }
     Shot& shot = one.shots.front();
-    if (const auto runs = one.runs.find(shot.id); runs != one.runs.end())
-        shoot.runs[shot.id] = runs->second;
-    else
-        shoot.runs.erase(shot.id);
+    for (const auto& run : runs_of(one.runs, shot.id)) log_run(shoot, shot.id, *run);  // what happened here stays
     const auto same = std::ranges::find(shoot.shots, shot.id, &Shot::id);
     adopted.replaced = same != shoot.shots.end();
     adopted.index = adopted.replaced ? static_cast<std::size_t>(same - shoot.shots.begin())

@@ -78,3 +78,17 @@ TEST_CASE("what waits for a shot that is removed waits no longer", "[shoot][edit
     CHECK(runs_of(shoot.runs, shoot.shots[copy].id).empty());
     CHECK(runs_of(shoot.runs, shoot.shots[0].id).size() == 1);
 }
+
+TEST_CASE("a shot that is taken in again brings its runs and leaves those that were logged here", "[shoot][edit]") {
+    auto shoot = test::plain_shoot();
+    const auto id = shoot.shots[0].id;
+    log_run(shoot, id, RunRecord{.id = "first", .planned = 3});
+    auto one = alone(shoot, 0);
+    log_run(shoot, id, RunRecord{.id = "second"});
+    log_run(one, id, RunRecord{.id = "first", .planned = 4});
+    adopt(shoot, one, 0);
+    const auto& runs = runs_of(shoot.runs, id);
+    REQUIRE(runs.size() == 2);
+    CHECK(runs[0]->planned == 4);
+    CHECK(runs[1]->id == "second");
+}

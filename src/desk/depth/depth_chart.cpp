@@ -171,11 +171,19 @@ void DepthChart::drawNames(QPainter& painter) const {
     const auto y_of = [&](double mm) { return yOf(yAxis().clamped(mm)); };
     const auto widest = blurs_at(shot(), report(), xAxis().from()), smallest = blurs_at(shot(), report(), xAxis().to());
     painter.setFont(textFont(11));
+    QRectF ends;
     if (hasEnds())
-        drawLabel(painter, {all.right() - 2, std::min(y_of(smallest.ends) + 12, all.bottom() - 10)},
-                  Qt::AlignRight | Qt::AlignVCenter, tr("ends of the subject"), t.link);
-    drawLabel(painter, {xOf(xAxis().at(0.5)) + 6, y_of(std::sqrt(widest.airy * smallest.airy)) + 10},
-              Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
+        ends = drawLabel(painter, {all.right() - 2, std::min(y_of(smallest.ends) + 12, all.bottom() - 10)},
+                         Qt::AlignRight | Qt::AlignVCenter, tr("ends of the subject"), t.link);
+    // In the middle of its line, further left where the other name is in the way.
+    const double wide = lineWidth(painter.font(), tr("diffraction")) + 6;
+    for (const double share : {0.5, 0.35, 0.2}) {
+        const QPointF at(xOf(xAxis().at(share)) + 6,
+                         y_of(widest.airy * std::pow(smallest.airy / widest.airy, share)) + 10);
+        if (ends.intersects(QRectF(at.x(), at.y() - 8, wide, 16)) && share > 0.2) continue;
+        drawLabel(painter, at, Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
+        break;
+    }
     drawLabel(painter, {all.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
               tr("your limit %1").arg(toQt(text::length_text(limit))), t.focus);
     double label_y = y_of(limit);

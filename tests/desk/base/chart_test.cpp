@@ -22,7 +22,7 @@ void hover(QWidget* widget, QPointF at) {
 class Hill : public desk::Chart {
   public:
     Hill() { resize(300, 200); }
-    QString words;
+    mutable QString words;
     int right = 0, up = 0;
 
   protected:
@@ -37,8 +37,7 @@ class Hill : public desk::Chart {
         drawCurve(painter, QPen(Qt::black), [](double x) { return x > 10 ? 5 : 0; });
     }
     QString reading(double x, double y) const override {
-        const_cast<Hill*>(this)->words = QStringLiteral("%1 %2").arg(x, 0, 'f', 2).arg(y, 0, 'f', 2);
-        return words;
+        return words = QStringLiteral("%1 %2").arg(x, 0, 'f', 2).arg(y, 0, 'f', 2);
     }
     bool step(int x, int y) override { return right += x, up += y, x != 0; }
 };
