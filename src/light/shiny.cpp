@@ -119,8 +119,8 @@ namespace {
 
 /// The point of an ellipsoid whose normal halves the angle between pupil and source (Alhazen's problem, for a ball in
 /// two unknowns). The point with a wanted normal is known in closed form; the normal wanted changes little with the
-/// point, so that putting one into the other settles quickly, and sooner from a point that is near.
-std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const Point& source, const Point& near) {
+/// point, so that putting one into the other settles quickly.
+std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const Point& source) {
     const Point out = outward(round);
     const Point middle = round.centre - *round.bulge * out;
     const double a = round.half_width, b = round.half_height, c = *round.bulge;
@@ -129,7 +129,7 @@ std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const
         const double size = std::sqrt(x * x / (a * a) + y * y / (b * b) + z * z / (c * c));
         return middle + (x * round.right + y * round.up + z * out) / size;
     };
-    Point at = near, normal = out;
+    Point at = round.centre, normal = out;
     constexpr int most = 200;
     for (int i = 0; i < most; ++i) {
         normal = ((pupil - at).normalized() + (source - at).normalized()).normalized();
@@ -146,7 +146,7 @@ std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const
 }  // namespace
 
 std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSource& source) {
-    const auto middle = mirror_point(round, pupil, source.centre, round.centre);
+    const auto middle = mirror_point(round, pupil, source.centre);
     if (!middle) return std::nullopt;
     Glint mark{.at = *middle};
     const Point facing = source.centre.normalized();
@@ -162,7 +162,7 @@ std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSo
     for (int i = 0; i < corners; ++i) {
         const double angle = 2 * pi * i / corners;
         const Point edge = source.centre + source.diameter / 2 * (std::cos(angle) * side + std::sin(angle) * upright);
-        if (const auto at = mirror_point(round, pupil, edge, *middle))
+        if (const auto at = mirror_point(round, pupil, edge))
             outline.emplace_back((*at - *middle).dot(x), (*at - *middle).dot(y));
     }
     double twice = 0;
