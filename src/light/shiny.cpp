@@ -67,13 +67,14 @@ bool shows(const Reflection& ray, const DiscSource& source) {
 }
 
 std::vector<Reflection> reflections(const Mirror& mirror, const Point& pupil) {
-    constexpr int across = 24;
+    constexpr std::size_t across = 24;
     const Point out = outward(mirror);
     std::vector<Reflection> face;
     face.reserve(across * across);
-    for (int j = 0; j < across; ++j)
-        for (int i = 0; i < across; ++i) {
-            const double u = (2 * i + 1.0) / across - 1, v = (2 * j + 1.0) / across - 1;
+    for (std::size_t j = 0; j < across; ++j)
+        for (std::size_t i = 0; i < across; ++i) {
+            const double u = (2.0 * static_cast<double>(i) + 1) / across - 1,
+                         v = (2.0 * static_cast<double>(j) + 1) / across - 1;
             if (mirror.bulge && u * u + v * v > 1) continue;  // an ellipse fills no box
             if (const auto ray = reflected(mirror, out, pupil, u, v)) face.push_back(*ray);
         }
@@ -118,35 +119,89 @@ std::optional<Position> shown_from(const Mirror& mirror, const Point& pupil, dou
 namespace {
 
 /// The point of an ellipsoid whose normal halves the angle between pupil and source (Alhazen's problem, for a ball in
-/// two unknowns). The point with a wanted normal is known in closed form; the normal wanted changes little with the
-/// point, so that putting one into the other settles quickly.
-std::optional<Point> mirror_point(const Mirror& round, const Point& pupil, const Point& source) {
-    const Point out = outward(round);
-    const Point middle = round.centre - *round.bulge * out;
-    const double a = round.half_width, b = round.half_height, c = *round.bulge;
-    const auto point_with = [&](const Point& normal) -> Point {
-        const double x = a * a * normal.dot(round.right), y = b * b * normal.dot(round.up), z = c * c * normal.dot(out);
-        const double size = std::sqrt(x * x / (a * a) + y * y / (b * b) + z * z / (c * c));
-        return middle + (x * round.right + y * round.up + z * out) / size;
-    };
-    Point at = round.centre, normal = out;
-    constexpr int most = 200;
-    for (int i = 0; i < most; ++i) {
-        normal = ((pupil - at).normalized() + (source - at).normalized()).normalized();
-        const Point next = point_with(normal);
-        const bool settled = (next - at).norm() < 1e-9 * c;
-        at = next;
-        if (settled) break;
+/// two unknowns). By Fermat it is where the way from pupil over face to source is shortest; that length is convex and
+/// the ellipsoid is the image of a unit ball, so Newton's steps along the ball, halved where one overshoots, find the
+/// one shortest way from anywhere on the front.
+class FermatPoint {
+  public:
+    FermatPoint(const Mirror& round, const Point& pupil)
+        : out_(outward(round)), middle_(round.centre - *round.bulge * out_), pupil_(pupil) {
+        axes_ << round.half_width * round.right, round.half_height * round.up, *round.bulge * out_;
     }
-    const bool in_front = normal.dot(out) > 0;
-    if (!in_front || (pupil - at).dot(normal) <= 0 || (source - at).dot(normal) <= 0) return std::nullopt;
-    return at;
-}
+
+    /// Sought from `start`, a point of the unit ball, which then holds the one found.
+    [[nodiscard]] std::optional<Point> towards(const Point& source, Point& start) const {
+        Way way = way_over(start, source);
+        constexpr int most = 60;
+        constexpr double settled = 1e-11;
+        for (int i = 0; i < most; ++i) {
+            const auto [step, size] = newton_step(way);
+            double part = 1;
+            Way next = way_over((way.ball + step).normalized(), source);
+            while (next.length > way.length && part * size > settled) {
+                part /= 2;
+                next = way_over((way.ball + part * step).normalized(), source);
+            }
+            way = next;
+            if (part * size <= settled) break;
+        }
+        const Point normal = -(way.from_pupil + way.from_source);
+        const bool both_see =
+            way.from_pupil.dot(normal) < 0 && way.from_source.dot(normal) < 0;  // false with no number
+        if (!(normal.dot(out_) > 0) || !both_see) return std::nullopt;
+        start = way.ball;
+        return way.at;
+    }
+
+  private:
+    struct Way {
+        Point ball;                     // on the unit ball
+        Point at;                       // on the ellipsoid
+        Point from_pupil, from_source;  // towards `at`, of length 1
+        double pupil_distance, source_distance, length;
+    };
+    struct Step {
+        Point along;
+        double size;
+    };
+
+    [[nodiscard]] Way way_over(const Point& ball, const Point& source) const {
+        const Point at = middle_ + axes_ * ball;
+        const Point p = at - pupil_, s = at - source;
+        const double to_pupil = p.norm(), to_source = s.norm();
+        return {ball, at, p / to_pupil, s / to_source, to_pupil, to_source, to_pupil + to_source};
+    }
+    /// In the plane that touches the ball: gradient and second derivatives of the way's length there, the ball's own
+    /// curvature among them.
+    [[nodiscard]] Step newton_step(const Way& way) const {
+        const Point gradient = axes_.transpose() * (way.from_pupil + way.from_source);
+        const Point& y = way.ball;
+        const Point one = (std::abs(y.x()) < 0.7 ? Point::UnitX() : Point::UnitY()).cross(y).normalized();
+        const Point two = y.cross(one);
+        const double curvature = std::max(-gradient.dot(y), 1e-3 * gradient.norm());
+        const Point e = axes_ * one, f = axes_ * two;
+        const double ep = way.from_pupil.dot(e), fp = way.from_pupil.dot(f);
+        const double es = way.from_source.dot(e), fs = way.from_source.dot(f);
+        const double p = 1 / way.pupil_distance, s = 1 / way.source_distance;
+        const double ee = e.squaredNorm(), ef = e.dot(f), ff = f.squaredNorm();
+        const double a = (ee - ep * ep) * p + (ee - es * es) * s + curvature;
+        const double b = (ef - ep * fp) * p + (ef - es * fs) * s;
+        const double d = (ff - fp * fp) * p + (ff - fs * fs) * s + curvature;
+        const double g = gradient.dot(one), h = gradient.dot(two), determinant = a * d - b * b;
+        const double u = (b * h - d * g) / determinant, v = (b * g - a * h) / determinant;
+        return {u * one + v * two, std::hypot(u, v)};
+    }
+
+    Point out_, middle_, pupil_;
+    Eigen::Matrix3d axes_;
+};
 
 }  // namespace
 
 std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSource& source) {
-    const auto middle = mirror_point(round, pupil, source.centre);
+    const FermatPoint mirror(round, pupil);
+    Point near = Point::UnitZ();
+    const auto middle = mirror.towards(source.centre, near);
     if (!middle) return std::nullopt;
     Glint mark{.at = *middle};
     const Point facing = source.centre.normalized();
@@ -162,7 +217,7 @@ std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSo
     for (int i = 0; i < corners; ++i) {
         const double angle = 2 * pi * i / corners;
         const Point edge = source.centre + source.diameter / 2 * (std::cos(angle) * side + std::sin(angle) * upright);
-        if (const auto at = mirror_point(round, pupil, edge))
+        if (const auto at = mirror.towards(edge, near))
             outline.emplace_back((*at - *middle).dot(x), (*at - *middle).dot(y));
     }
     double twice = 0;

@@ -139,3 +139,47 @@ TEST_CASE("a lamp straight behind a ball leaves no mark", "[light][shiny]") {
     CHECK_FALSE(glint(ball, {0, 0, 300}, {.centre = {0, 0, -300}, .diameter = 50}));
     CHECK(glint(ball, {0, 0, 300}, {.centre = {0, 0, 300}, .diameter = 50}));
 }
+
+TEST_CASE("on a shallow dish of a face the mark of a big near source is where and as wide as traced rays say",
+          "[light][shiny]") {
+    // A face much wider than it bulges, where the place moves far as the normal turns a little. Rays traced over the
+    // whole face, which know nothing of the search: those that end in the source make up the mark, and its place is
+    // where the way from lamp over face to lens is shortest.
+    Random random(36);
+    int seen = 0;
+    for (int i = 0; i < 40; ++i) {
+        const Mirror dish{
+            .half_width = random.between(15, 40), .half_height = random.between(10, 30), .bulge = random.between(2, 8)};
+        const Point pupil(0, 0, random.between(120, 400));
+        const DiscSource source{.centre = place_of({.distance = random.between(120, 400),
+                                                    .azimuth = random.between(-25, 25),
+                                                    .elevation = random.between(-25, 25)}),
+                                .diameter = random.between(20, 80)};
+        const auto mark = glint(dish, pupil, source);
+        if (!mark) continue;
+        constexpr int across = 800;
+        const Point sight = (mark->at - pupil).normalized();
+        double area = 0, shortest = 1e9;
+        bool on_the_rim = false;
+        for (int k = 0; k < across; ++k)
+            for (int j = 0; j < across; ++j) {
+                const double u = (2 * k + 1.0) / across - 1, v = (2 * j + 1.0) / across - 1;
+                const double inside = 1 - u * u - v * v;
+                if (inside <= 0.003) continue;
+                const auto ray = reflect(dish, pupil, u, v);
+                if (!ray) continue;
+                shortest = std::min(shortest, (ray->at - pupil).norm() + (ray->at - source.centre).norm());
+                if (!shows(*ray, source)) continue;
+                on_the_rim = on_the_rim || inside < 0.1;
+                // Surface over this cell, seen along the line of sight.
+                const Point normal(u / dish.half_width, v / dish.half_height, std::sqrt(inside) / *dish.bulge);
+                const double cell = 4 * dish.half_width * dish.half_height / across / across;
+                area += cell * std::abs(normal.dot(sight)) / normal.z();
+            }
+        CHECK((mark->at - pupil).norm() + (mark->at - source.centre).norm() <= shortest + 1e-9);
+        if (on_the_rim) continue;
+        ++seen;
+        CHECK_THAT(mark->width, WithinRel(2 * std::sqrt(area / 3.14159265358979323846), 0.02));
+    }
+    CHECK(seen > 15);
+}
