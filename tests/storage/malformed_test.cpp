@@ -11,7 +11,7 @@ using Json = nlohmann::ordered_json;
 namespace {
 
 /// The error's message; fails the test where there is none or it is not one plain line.
-std::string refusal(const std::string& text) {
+std::string refusal_of(const std::string& text) {
     const auto result = storage::read_shoot(text);
     const auto* error = std::get_if<storage::ReadError>(&result);
     if (!error) return {};
@@ -34,7 +34,7 @@ Json good() {
 std::string broken(const std::string& pointer, const Json& value) {
     Json document = good();
     document[Json::json_pointer(pointer)] = value;
-    return refusal(document.dump());
+    return refusal_of(document.dump());
 }
 
 /// Every pointer into the document, leaves and structures.
@@ -100,31 +100,31 @@ TEST_CASE("errors name the place and what was expected", "[storage][errors]") {
           "shots[0].exposure.shutter_s: got 1e+300, expected 1e-07 to 86400");
     Json both = good();
     both["shots"][0]["rig"]["ring"] = 0.5;
-    CHECK(refusal(both.dump()) == "shots[0].rig.ring: both ring and magnification given, expected one of them");
+    CHECK(refusal_of(both.dump()) == "shots[0].rig.ring: both ring and magnification given, expected one of them");
     Json twice = good();
     twice["kit"]["tubes"][1]["id"] = "t20";
-    CHECK(refusal(twice.dump()) == "kit.tubes[1].id: \"t20\" is taken, expected an id of its own");
+    CHECK(refusal_of(twice.dump()) == "kit.tubes[1].id: \"t20\" is taken, expected an id of its own");
     Json missing = good();
     missing["shots"][0]["rig"].erase("camera");
-    CHECK(refusal(missing.dump()) == "shots[0].rig.camera: missing, expected the id of a camera");
+    CHECK(refusal_of(missing.dump()) == "shots[0].rig.camera: missing, expected the id of a camera");
 }
 
 TEST_CASE("text that is not JSON is refused with line and column", "[storage][errors]") {
-    CHECK(refusal("") == "line 1, column 1: not JSON, unexpected end of input; expected '[', '{', or a literal");
-    CHECK(refusal("{\n \"format\": nope}").starts_with("line 2, column 13: not JSON, "));
-    CHECK(refusal("{\"a\": NaN}").starts_with("line 1, column "));
-    CHECK(refusal("{\n\"a\": 1e999}") == "line 2, column 6: got 1e999, expected a number that a double can hold");
-    CHECK_FALSE(refusal(std::string("\x00\xff\xfe garbage \x01", 13)).empty());
-    CHECK_FALSE(refusal(std::string(100000, '[')).empty());
-    CHECK(refusal("[]") == "got a list, expected an object");
-    CHECK(refusal("null") == "got null, expected an object");
+    CHECK(refusal_of("") == "line 1, column 1: not JSON, unexpected end of input; expected '[', '{', or a literal");
+    CHECK(refusal_of("{\n \"format\": nope}").starts_with("line 2, column 13: not JSON, "));
+    CHECK(refusal_of("{\"a\": NaN}").starts_with("line 1, column "));
+    CHECK(refusal_of("{\n\"a\": 1e999}") == "line 2, column 6: got 1e999, expected a number that a double can hold");
+    CHECK_FALSE(refusal_of(std::string("\x00\xff\xfe garbage \x01", 13)).empty());
+    CHECK_FALSE(refusal_of(std::string(100000, '[')).empty());
+    CHECK(refusal_of("[]") == "got a list, expected an object");
+    CHECK(refusal_of("null") == "got null, expected an object");
 }
 
 TEST_CASE("a file cut anywhere is refused", "[storage][errors]") {
     const std::string whole = good().dump(1);
     for (std::size_t length = 0; length < whole.size(); length += 7) {
         INFO("cut at " << length);
-        CHECK_FALSE(refusal(whole.substr(0, length)).empty());
+        CHECK_FALSE(refusal_of(whole.substr(0, length)).empty());
     }
 }
 
@@ -141,7 +141,7 @@ TEST_CASE("a wrong type anywhere is refused, at its place", "[storage][errors]")
             if (target.type() == wrong.type() || (target.is_number() && wrong.is_number())) continue;
             target = wrong;
             INFO(pointer << " = " << wrong.dump());
-            const auto line = refusal(changed.dump());
+            const auto line = refusal_of(changed.dump());
             REQUIRE_FALSE(line.empty());
             ++refused;
             // Place: kit.lenses[0].name for /kit/lenses/0/name; a list says which of its items is wrong.
@@ -212,7 +212,7 @@ TEST_CASE("a member that must be there is missed", "[storage][errors]") {
         auto& parent = slash == 0 ? changed : changed[Json::json_pointer(pointer.substr(0, slash))];
         parent.erase(key);
         INFO(pointer);
-        CHECK_FALSE(refusal(changed.dump()).empty());
+        CHECK_FALSE(refusal_of(changed.dump()).empty());
     }
 }
 
@@ -274,7 +274,7 @@ TEST_CASE("rigs that cannot be screwed together are refused, at their place", "[
                                                         {"image_width_px", 3000},
                                                         {"image_height_px", 2000}}};
         for (const auto& [key, value] : members) document["shots"][0]["rig"][key] = value;
-        return refusal(document.dump());
+        return refusal_of(document.dump());
     };
     CHECK(rig({{"bellows", {{"id", "bellows"}, {"extension_mm", 80}}}, {"crop_mode", "small"}, {"support", "hand"}})
               .empty());
@@ -356,7 +356,7 @@ TEST_CASE("lights, lamps, freeze plans and stored powers are checked at the door
     const auto light = [](const Json& changes) {
         Json document = good();
         document["shots"][0]["lights"][0].update(changes);
-        return refusal(document.dump());
+        return refusal_of(document.dump());
     };
     CHECK(light({{"lamp", "sun"}}) == "shots[0].lights[0].lamp: got \"sun\", expected the id of a lamp in kit");
     CHECK(light({{"lamp", "panel"}, {"power", 1}}) ==
@@ -395,7 +395,7 @@ TEST_CASE("lamps and flashes whose members contradict each other are refused", "
           "kit.lamps[0].luminance_cd_m2: got lux as well, expected one of the two");
     Json dark = good();
     dark["kit"]["lamps"][0].erase("lux");
-    CHECK(refusal(dark.dump()).find("kit.lamps[0].lux: ") == 0);
+    CHECK(refusal_of(dark.dump()).find("kit.lamps[0].lux: ") == 0);
     CHECK(broken("/kit/flashes/0/power_shown", "watt-seconds") ==
           "kit.flashes[0].power_shown: got \"watt-seconds\", expected energy_ws beside it");
     CHECK(broken("/kit/flashes/0/durations/0/t05_s", 0) ==

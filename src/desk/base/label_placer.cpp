@@ -13,13 +13,13 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double line_height = 15, side_room = 3;  // pixels
-constexpr double per_pixel_away = 9;               // square pixels hidden that a pixel nearer is worth
+constexpr double label_line = 15, side_room = 3;  // pixels
+constexpr double per_pixel_away = 9;              // square pixels hidden that a pixel nearer is worth
 
 QSizeF sizeOf(const std::vector<LabelLine>& lines) {
     double width = 0;
     for (const auto& line : lines) width = std::max(width, lineWidth(line.font, line.text));
-    return {width + 2 * side_room, line_height * static_cast<double>(lines.size())};
+    return {width + 2 * side_room, label_line * static_cast<double>(lines.size())};
 }
 
 double common(const QRectF& one, const QRectF& other) {
@@ -160,9 +160,9 @@ void drawLabels(QPainter& painter, const std::vector<PlacedLabel>& labels) {
         for (const auto& line : label.lines) {
             painter.setFont(line.font);
             painter.setPen(line.colour);
-            drawLine(painter, QRectF(box.left() + side_room, y, box.width() - 2 * side_room, line_height),
+            drawLine(painter, QRectF(box.left() + side_room, y, box.width() - 2 * side_room, label_line),
                      (ends ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, line.text);
-            y += line_height;
+            y += label_line;
         }
     }
     painter.restore();

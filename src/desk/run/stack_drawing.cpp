@@ -18,7 +18,7 @@
 namespace poquito::desk {
 namespace {
 
-QString mm(double length) { return QString::fromStdString(text::length_text(length)); }
+QString lengthText(double length) { return QString::fromStdString(text::length_text(length)); }
 constexpr double grip = 8;  // pixels about an end that take hold of it
 
 }  // namespace
@@ -126,7 +126,7 @@ void StackDrawing::drawEnds(QPainter& painter) const {
     }
     painter.setPen(t.link);
     painter.setFont(textFont(11));
-    drawDimension(painter, {xOf(from), area.top() - 14}, {xOf(to), area.top() - 14}, mm(to - from));
+    drawDimension(painter, {xOf(from), area.top() - 14}, {xOf(to), area.top() - 14}, lengthText(to - from));
 }
 
 /// In depth behind the nearest point.
