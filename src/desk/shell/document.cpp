@@ -6,15 +6,13 @@
 
 namespace poquito::desk {
 
-namespace {
-
 using ShootPointer = std::shared_ptr<const shoot::Shoot>;
 
 /// What one step turns into what. Only that is kept: fifty shots for each keystroke would fill the memory of a long
 /// day.
-class Difference {
+class ShootDifference {
   public:
-    Difference(const ShootPointer& before, const ShootPointer& after) {
+    ShootDifference(const ShootPointer& before, const ShootPointer& after) {
         if (before->shots.size() != after->shots.size()) {
             whole_ = {before, after};
             return;
@@ -56,8 +54,6 @@ class Difference {
     std::optional<std::pair<shoot::Shoot, shoot::Shoot>> rest_;  // without shots
 };
 
-}  // namespace
-
 /// One step of the history.
 class ShootEdit : public QUndoCommand {
   public:
@@ -87,7 +83,7 @@ class ShootEdit : public QUndoCommand {
         if (next->mergeKey_ != mergeKey_) return false;
         const auto after = document_.shoot_;
         const auto before = difference_.before(next->difference_.before(after));
-        difference_ = Difference(before, after);
+        difference_ = ShootDifference(before, after);
         selectionAfter_ = next->selectionAfter_;
         if (*after == *before) setObsolete(true);  // typed back to where it was
         return true;
@@ -96,7 +92,7 @@ class ShootEdit : public QUndoCommand {
   private:
     Document& document_;
     QString mergeKey_;
-    Difference difference_;
+    ShootDifference difference_;
     ShootPointer fresh_;  // as the edit made it, for the first time it is done
     int selectionBefore_;
     int selectionAfter_;
