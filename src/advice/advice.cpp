@@ -31,8 +31,8 @@ Advice advise(const gear::Kit& kit, const shoot::Shot& shot) {
     return advise(plan, plan::assess(plan));
 }
 
-Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot) {
-    Assessment made{.plan = plan::plan_of(kit, shot), .report = {}, .advice = {}};
+Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
+    Assessment made{.plan = plan::plan_of(kit, shot, limits), .report = {}, .advice = {}};
     made.report = plan::assess(made.plan);
     made.advice = advise(made.plan, made.report);
     return made;

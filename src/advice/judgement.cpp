@@ -7,7 +7,6 @@
 #include "text/text.hpp"
 
 #include <fmt/format.h>
-#include <boost/math/constants/constants.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -29,13 +28,6 @@ shoot::Shot changed(const shoot::Shot& shot, const char* id, shoot::CaptureMode 
     other.capture.approach = id;
     other.exposure.f_number = f_number;
     return other;
-}
-
-/// How far the subject gets in that time, mm.
-double wandering(const shoot::Subject& subject, double seconds) {
-    const double swing = subject.sway_amplitude * 2 *
-                         std::sin(boost::math::double_constants::pi * std::min(subject.sway_frequency * seconds, 0.5));
-    return subject.speed * seconds + swing;
 }
 
 Approach approach(const gear::Kit& kit, const char* id, std::string name, shoot::Shot shot) {
@@ -65,7 +57,7 @@ Approach approach(const gear::Kit& kit, const char* id, std::string name, shoot:
         stack && capture.frame_depth ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth) : sideways;
     made.lasts = stack ? made.seconds : report.motion.exposure_time;
     made.background = report.sharpness.background_disc_share;
-    const double moves = wandering(made.shot.subject, made.lasts);
+    const double moves = plan::wandering(made.shot.subject, made.lasts);
     if (stack && moves > made.tolerance)
         made.against = fmt::format("moves {} in {}", text::length_text(moves), text::time_text(made.lasts));
     else if (stack && made.shot.rig.support == shoot::Support::hand && capture.frames > most_by_hand)

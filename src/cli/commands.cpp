@@ -1,4 +1,5 @@
 #include "cli/commands.hpp"
+#include "advice/plans.hpp"
 
 #include "day/order.hpp"
 #include "devices/sim/motion_controller.hpp"
@@ -6,6 +7,7 @@
 #include "plan/plan.hpp"
 #include "run/session.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/plans_json.hpp"
 #include "storage/shoot_file.hpp"
 #include "text/text.hpp"
 
@@ -196,6 +198,26 @@ int order_shots(const shoot::Shoot& shoot, const std::string& out, double second
                after.late > 0 ? ", " + text::time_text(after.late) + " late" : "");
     if (out.empty()) return done;
     if (const auto error = storage::save_shoot(day::in_order(shoot, after.order), out)) return complain(*error);
+    return done;
+}
+
+int print_plans(const shoot::Shoot& shoot, const std::string& file, const std::string& id, int take,
+                const std::string& out) {
+    const auto* shot = find_shot(shoot, id);
+    if (!shot) return bad_input;
+    const auto plans = advice::whole_plans(shoot.kit, *shot, shoot.limits);
+    if (take > static_cast<int>(plans.size()))
+        return complain({"--take", fmt::format("got {}, expected 1 to {}, the plans there are", take, plans.size())});
+    if (take > 0) {
+        std::error_code none;
+        if (std::filesystem::equivalent(file, out, none))
+            return complain({"--out", "got the shoot itself, expected another file: it is never changed"});
+        shoot::Shoot taken = shoot;
+        const auto index = static_cast<std::size_t>(shot - &shoot.shots[0]);
+        taken.shots[index] = plans[static_cast<std::size_t>(take) - 1].shot;
+        if (const auto error = storage::save_shoot(taken, out)) return complain(*error);
+    }
+    fmt::print("{}", storage::write_plans(plans));
     return done;
 }
 

@@ -32,6 +32,11 @@ int show_log(const std::filesystem::path& journal);
 /// order.
 int order_shots(const shoot::Shoot& shoot, const std::string& out, double seconds);
 
+/// Prints a shot's whole plans; with `take` above 0, writes the shoot with that plan, counted from 1, to `out`, which
+/// is another file than `file`.
+int print_plans(const shoot::Shoot& shoot, const std::string& file, const std::string& shot, int take,
+                const std::string& out);
+
 /// Prints the frames of a shot's stack, one a line.
 int print_stack(const shoot::Shoot& shoot, const std::string& shot);
 

@@ -24,7 +24,7 @@ int complain(const storage::ReadError& error) {
 
 std::vector<advice::Assessment> assess_all(const shoot::Shoot& shoot) {
     std::vector<advice::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot.limits));
     return assessments;
 }
 
@@ -73,6 +73,16 @@ int main(int argc, char** argv) {
     double seconds = 20;
     order_command->add_option("--seconds", seconds, "Look no longer than that, and give the best found; 20 if not said")
         ->check(CLI::Range(0.1, 86400.0));
+    auto* plan_command =
+        app.add_subcommand("plan", "Print the whole plans of a shot, one a school, best first, as one JSON object");
+    plan_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
+    plan_command->add_option("SHOT", shot, "Id of the shot")->required();
+    int take = 0;
+    auto* take_option = plan_command->add_option("--take", take, "Write the shoot with this plan, from 1, to --out")
+                            ->check(CLI::PositiveNumber);
+    auto* out_option = plan_command->add_option("--out", out, "Where that shoot goes");
+    take_option->needs(out_option);
+    out_option->needs(take_option);
     RunRequest run;
     auto* run_command = app.add_subcommand(
         "run", "Take a shot on the simulated bench; goes on where its last run in the folder broke off");
@@ -108,6 +118,7 @@ int main(int argc, char** argv) {
     const auto& shoot = std::get<shoot::Shoot>(loaded);
     if (stack_command->parsed()) return print_stack(shoot, shot);
     if (order_command->parsed()) return order_shots(shoot, out, seconds);
+    if (plan_command->parsed()) return print_plans(shoot, file, shot, take, out);
     if (run_command->parsed()) return run_shot(shoot, run);
     return report_command->parsed() ? report(shoot) : sheet(shoot, out);
 }

@@ -11,6 +11,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace poquito::plan {
 namespace {
@@ -40,6 +41,7 @@ Report assess(const Plan& plan) {
     report.sharpness = report_sharpness(plan);
     report.light = report_light(plan);
     report.capture = report_capture(plan, report.light);
+    if (plan.zone) report.sharpness.zone_covered = covered(plan, report);
     report.motion = report_motion(plan, report.light);
     report.reflections = report_reflections(plan, report.light);
     report.freeze = report_freeze(plan, report);
@@ -95,11 +97,20 @@ OpticsReport report_optics(const Plan& plan) {
     return report;
 }
 
+/// Of the subject outside its zone, where it lies farthest from the plane of focus.
+double rest_blur(const Plan& plan, const optics::Imaging& imaging) {
+    const double nearest = nearest_from_focus(plan);
+    const auto disc = [&](double behind) { return optics::blur_disc(imaging, behind).value_or(0); };
+    return std::max(plan.zone->from > 0 ? disc(nearest) : 0.0,
+                    plan.zone->to < plan.extent.depth ? disc(nearest + plan.extent.depth) : 0.0);
+}
+
 SharpnessReport report_sharpness(const Plan& plan) {
     const auto& shot = plan.shot;
     const double wavelength = shot.sharpness.wavelength;
     SharpnessReport report;
     report.blur_limit = blur_limit(plan);
+    if (plan.zone) report.zone = plan.zone->length();
     report.airy_diameter = optics::airy_diameter(working_f_number(plan, shot.exposure.f_number), wavelength);
     const double m = plan.at.magnification;
     if (!(m > 0)) return report;
@@ -109,13 +120,13 @@ SharpnessReport report_sharpness(const Plan& plan) {
     report.near = depth.near;
     report.far = depth.far;
     if (depth.near && depth.far) report.depth_of_field = *depth.near + *depth.far;
-    if (plan.extent.depth > 0)
-        report.best_single_f_number =
-            optics::best_working_f_number(m, plan.extent.depth, wavelength) / plan.working_factor;
-    report.edge_blur =
-        m * m * (plan.extent.depth / 2 + std::abs(shot.sharpness.focus_offset)) / imaging.working_f_number;
+    const double wanted = wanted_sharp(plan).length();
+    if (wanted > 0)
+        report.best_single_f_number = optics::best_working_f_number(m, wanted, wavelength) / plan.working_factor;
+    report.edge_blur = m * m * (wanted / 2 + std::abs(shot.sharpness.focus_offset)) / imaging.working_f_number;
+    if (plan.zone) report.rest_blur = rest_blur(plan, imaging);
     if (shot.background) {
-        const double behind = background_behind_focus(shot);
+        const double behind = background_behind_focus(plan);
         report.background_disc = optics::blur_disc(imaging, behind);
         report.background_blur_over_detail = optics::blur_over_detail(imaging, behind, shot.background->detail);
     }
@@ -166,6 +177,51 @@ double hand_blur(const Plan& plan, double time) {
     return (HandShake::turning * image_distance + HandShake::shifting * m) * time;
 }
 
+}  // namespace
+
+std::optional<double> covered(const Plan& plan, const Report& report) {
+    if (!(plan.at.magnification > 0)) return std::nullopt;
+    double first = -nearest_from_focus(plan), last = first;  // planes behind the nearest point
+    double near = report.sharpness.near.value_or(0), far = 0;
+    const auto& capture = report.capture;
+    if (capture.stack) {
+        const auto reach = frame_reach(plan, plan.at, plan.shot.exposure.f_number);
+        first = capture.stack->first, last = capture.stack->last;
+        if (!reach) return 1;
+        near = reach->near, far = reach->far;
+    } else {
+        if (plan.shot.capture.mode == shoot::CaptureMode::stack && !capture.frame_depth) return 1;  // one holds it all
+        if (!report.sharpness.near) return 1;
+        far = report.sharpness.far.value_or(std::numeric_limits<double>::infinity());
+    }
+    const auto [from, to] = wanted_sharp(plan);
+    const double begin = std::min(first, last) - near, end = std::max(first, last) + far;
+    constexpr double rounding = 1e-9;  // mm
+    if (to - from < rounding) return from >= begin - rounding && to <= end + rounding ? 1 : 0;
+    return std::clamp((std::min(to, end) - std::max(from, begin)) / (to - from), 0.0, 1.0);
+}
+
+double wandering(const shoot::Subject& subject, double seconds) {
+    const double swing = subject.sway_amplitude * 2 *
+                         std::sin(boost::math::double_constants::pi * std::min(subject.sway_frequency * seconds, 0.5));
+    const bool stated = subject.speed > 0 || subject.sway_amplitude > 0;
+    const bool alive = shoot::has_trait(subject, "living") || shoot::has_trait(subject, "person");
+    return (!stated && alive ? restless : subject.speed) * seconds + swing;
+}
+
+Smear smear_over(const Plan& plan, double exposure_time) {
+    const auto& subject = plan.shot.subject;
+    const double m = std::max(plan.at.magnification, 0.0);
+    return {.steady = optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = exposure_time}),
+            .sway = optics::oscillation_blur({.magnification = m,
+                                              .amplitude = subject.sway_amplitude,
+                                              .frequency = subject.sway_frequency,
+                                              .exposure = exposure_time}),
+            .hands = plan.shot.rig.support == shoot::Support::hand ? hand_blur(plan, exposure_time) : 0};
+}
+
+namespace {
+
 MotionReport report_motion(const Plan& plan, const LightReport& light) {
     const auto& subject = plan.shot.subject;
     MotionReport report{.exposure_time = plan.shot.exposure.shutter};
@@ -183,12 +239,8 @@ MotionReport report_motion(const Plan& plan, const LightReport& light) {
         report.frozen_by_flash = true;
     }
     const double m = std::max(plan.at.magnification, 0.0);
-    report.blur = optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = report.exposure_time});
-    report.sway_blur = optics::oscillation_blur({.magnification = m,
-                                                 .amplitude = subject.sway_amplitude,
-                                                 .frequency = subject.sway_frequency,
-                                                 .exposure = report.exposure_time});
-    if (plan.shot.rig.support == shoot::Support::hand) report.hand_blur = hand_blur(plan, report.exposure_time);
+    const auto smear = smear_over(plan, report.exposure_time);
+    report.blur = smear.steady, report.sway_blur = smear.sway, report.hand_blur = smear.hands;
     if (any_flash && light.continuous && light.total) {
         report.ghost_blur = std::max(
             optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = plan.shot.exposure.shutter}),

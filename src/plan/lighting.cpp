@@ -36,6 +36,7 @@ std::optional<double> share_of_automatics(const Plan& plan, const std::optional<
     double rest = ambient ? std::exp2(*ambient) : 0;
     int automatics = 0;
     for (const Source& source : plan.sources) {
+        if (source.set.off) continue;
         if (source.set.power)
             rest += light_at(plan, source, *source.set.power, 0);
         else
@@ -46,6 +47,11 @@ std::optional<double> share_of_automatics(const Plan& plan, const std::optional<
 }
 
 }  // namespace
+
+double at_background(const Plan& plan, const Source& source, double power, double behind) {
+    const auto way = light::path_to_background(placed(plan, source), behind);
+    return way ? light_at(plan, source, power, behind) * way->incidence : 0;
+}
 
 std::optional<double> distance_for(const Source& source, const SourceReport& report, double stops) {
     // A disc of radius r gives as 1 / (d^2 + r^2), MODEL 3; what lies beyond a bounce's card stays.
@@ -111,6 +117,7 @@ SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<
     if (source.modifier) report.modifier_calibration = light::calibrated(source.modifier->corrections);
     if (source.is_flash()) report.metering = metering_of(plan, source);
 
+    if (source.set.off) return report;
     const auto power =
         source.set.power ? source.set.power : automatic_power(plan, source, automatic_share, report.metering);
     if (!power) return report;
@@ -198,12 +205,6 @@ void report_sums(const Plan& plan, const std::vector<Ends>& ends, LightReport& r
     report.recycling_iso = recycling_iso(plan, report);
 }
 
-/// Exposure ratio of one light at the card, its slant counted.
-double at_background(const Plan& plan, const Source& source, double power, double behind) {
-    const auto way = light::path_to_background(placed(plan, source), behind);
-    return way ? light_at(plan, source, power, behind) * way->incidence : 0;
-}
-
 void report_background(const Plan& plan, LightReport& report) {
     if (!plan.shot.background) return;
     double sum = report.ambient ? std::exp2(*report.ambient) : 0;
@@ -248,7 +249,7 @@ const light::PowerScale& power_scale(const Source& source) {
 light::Position placed(const Plan& plan, const Source& source) {
     if (!source.is_flash() || !source.set.on_lens) return source.set.position;
     const gear::Flash& flash = *source.flash;
-    const double ahead = std::max(1.0, plan.at.working_distance.value_or(1000) - plan.shot.sharpness.focus_offset);
+    const double ahead = std::max(1.0, plan.at.working_distance.value_or(1000) - plan.focus);
     if (flash.heads == gear::Heads::one) return {.distance = ahead};
     const double spread = flash.spread.value_or(front_diameter(plan) + flash.face);
     return {.distance = std::hypot(ahead, spread / 2), .azimuth = std::atan2(spread / 2, ahead) / per_degree};

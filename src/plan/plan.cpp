@@ -4,6 +4,7 @@
 #include "plan/stack/stack_plan.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace poquito::plan {
 
@@ -14,7 +15,7 @@ Source source_of(const gear::Kit& kit, const shoot::Light& light) {
             .modifier = shoot::modifier_of(kit, light)};
 }
 
-Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot) {
+Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
     Plan plan{.kit = kit,
               .shot = shot,
               .camera = shoot::camera_of(kit, shot),
@@ -31,6 +32,17 @@ Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot) {
                                                            : optics::FoundFocus{.ring = focus.value, .reached = true};
     plan.at = optics::focus_at_ring(plan.train, plan.found.ring);
     plan.extent = shoot::presented_extent(shot.subject);
+    // Set no closer than a ring can be (common practice).
+    constexpr double close_enough = 0.01;
+    if (!plan.found.reached && std::abs(plan.at.magnification - focus.value) <= close_enough * focus.value)
+        plan.found.reached = true;
+    if (const auto& slice = shot.capture.slice) {
+        const double from = std::min(slice->from, plan.extent.depth);
+        plan.zone = Zone{.from = from, .to = std::clamp(slice->to, from, plan.extent.depth)};
+        plan.focus = (from + plan.zone->to - plan.extent.depth) / 2;
+    }
+    plan.focus += shot.sharpness.focus_offset;
+    plan.limits = shot.limits ? shoot::overlaid(*shot.limits, limits) : limits;
     plan.working_factor = optics::working_factor(plan.at);
     plan.sources.reserve(shot.lights.size());
     for (const auto& light : shot.lights) plan.sources.push_back(source_of(kit, light));
@@ -71,9 +83,9 @@ double blur_limit(const optics::Sensor& sensor, const shoot::Sharpness& sharpnes
     return optics::pixel_blur_limit(sensor, sharpness.pixels);
 }
 
-double background_behind_focus(const shoot::Shot& shot) {
-    return std::max(0.0, shot.background->distance - shot.sharpness.focus_offset);
-}
+Zone wanted_sharp(const Plan& plan) { return plan.zone.value_or(Zone{.from = 0, .to = plan.extent.depth}); }
+
+double background_behind_focus(const Plan& plan) { return std::max(0.0, plan.shot.background->distance - plan.focus); }
 
 std::optional<FrameReach> frame_reach(const Plan& plan, const optics::FocusedTrain& at, double marked_f_number) {
     if (!(at.magnification > 0)) return std::nullopt;

@@ -35,7 +35,7 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
         .settle = cost.cadence.settle,
         .interval = shot.capture.interval.value_or(0),
         .frame_time = cost.cadence.frame};
-    const double planned = plan.extent.depth / 2 + shot.sharpness.focus_offset;  // plane behind the nearest point
+    const double planned = plan.extent.depth / 2 + plan.focus;  // plane behind the nearest point
     for (const auto& frame : plan::stack_frames(plan, report)) {
         RunFrame made{.plane = frame.plane, .rail = std::nullopt, .ring = frame.ring};
         if (frame.rail) made.rail = frame.plane - planned;

@@ -80,10 +80,13 @@ Json write_sharpness(const SharpnessReport& sharpness) {
             {"depth_of_field_mm", json_number(sharpness.depth_of_field)},
             {"airy_diameter_mm", json_number(sharpness.airy_diameter)},
             {"best_single_f_number", json_number(sharpness.best_single_f_number)},
+            {"zone_mm", json_number(sharpness.zone)},
+            {"zone_covered", json_number(sharpness.zone_covered)},
             {"background_disc_mm", json_number(sharpness.background_disc)},
             {"background_disc_share", json_number(sharpness.background_disc_share)},
             {"background_blur_over_detail", json_number(sharpness.background_blur_over_detail)},
-            {"edge_blur_mm", json_number(sharpness.edge_blur)}};
+            {"edge_blur_mm", json_number(sharpness.edge_blur)},
+            {"rest_blur_mm", json_number(sharpness.rest_blur)}};
 }
 
 Json write_odds(const SwayOdds& odds) {

@@ -230,6 +230,18 @@ class MemberReader {
         if (const auto node = find(key, presence, listed(known)))
             member(access) = static_cast<Enumeration>(read_choice(*node, known));
     }
+    template <typename Access>
+    void choices(const char* key, Access access) {
+        auto& values = member(access);
+        using Enumeration = typename std::decay_t<decltype(values)>::value_type;
+        const auto node = object_.find(key);
+        if (!node) return;
+        for (const Node& item : node->items()) {
+            const auto value = static_cast<Enumeration>(read_choice(item, names<Enumeration>));
+            if (std::ranges::count(values, value) > 0) item.fail_expecting("each of the list once");
+            values.push_back(value);
+        }
+    }
     template <typename Access, typename Gear>
     void gear(const char* key, Access access, std::vector<Gear> Kit::*list, const char* kind,
               const Presence& presence) {
@@ -355,6 +367,8 @@ Shoot read_document(const Json& document) {
     }
     check_ids_distinct(shots);
     check_relations(shots, shoot);
+    if (const auto limits = object.find("limits")) shoot.limits = read_record<Limits>(*limits, shoot.kit);
+    if (const auto purpose = object.find("purpose")) shoot.purpose = read_record<Output>(*purpose, shoot.kit);
     if (const auto day = object.find("workday")) shoot.workday = read_record<Workday>(*day, shoot.kit);
     shoot.unknown = object.unknown();
     return shoot;

@@ -91,6 +91,14 @@ class MemberWriter {
     void choice(const char* key, Access access, const Presence& presence) {
         put(key, access, presence, [](auto value) { return Json(name_of(value)); });
     }
+    template <typename Access>
+    void choices(const char* key, Access access) {
+        put(key, access, spare, [](const auto& values) {
+            Json list = Json::array();
+            for (const auto value : values) list.push_back(name_of(value));
+            return list;
+        });
+    }
     template <typename Access, typename List>
     void gear(const char* key, Access access, List, const char*, const Presence& presence) {
         using Ids = std::decay_t<decltype(member(access))>;
@@ -185,6 +193,8 @@ std::string write_shoot(const Shoot& shoot) {
                  {"kit", write_kit(shoot.kit)},
                  {"shots", std::move(shots)}};
     if (shoot.workday != Workday{}) json["workday"] = write_record(shoot.workday);
+    if (shoot.limits != Limits{}) json["limits"] = write_record(shoot.limits);
+    if (shoot.purpose) json["purpose"] = write_record(*shoot.purpose);
     if (!shoot.power_sets.empty()) {
         json["power_sets"] = Json::array();
         for (const PowerSet& set : shoot.power_sets) json["power_sets"].push_back(write_record(set));

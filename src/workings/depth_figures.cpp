@@ -174,7 +174,7 @@ void Sheet::background_figures() {
         working("disc", optics::blur_disc_formula,
                 {{"m", m},
                  {"A", imaging.pupil_diameter},
-                 {"b", plan::background_behind_focus(shot)},
+                 {"b", plan::background_behind_focus(plan)},
                  {"N_w", n},
                  {"g", imaging.pupil_scale}},
                 *sharp.background_disc, "mm", depth_source);
@@ -184,7 +184,7 @@ void Sheet::background_figures() {
         fmt::format("disc {} %", text::number_text(*sharp.background_disc_share * 100, 2)))
         .working =
         working("disc / detail", optics::blur_over_detail_formula,
-                {{"m", m}, {"b", plan::background_behind_focus(shot)}, {"N_w", n}, {"g", shot.background->detail}},
+                {{"m", m}, {"b", plan::background_behind_focus(plan)}, {"N_w", n}, {"g", shot.background->detail}},
                 ratio, "", "pupil geometry; below 1 a detail is still recognised, common practice");
 }
 

@@ -159,6 +159,12 @@ class MemberSchema {
             if (*name) choices.push_back(name);
         put(key, {{"enum", choices}}, presence);
     }
+    template <typename Access>
+    void choices(const char* key, Access) {
+        Json one = Json::array();
+        for (const char* name : poquito::shoot::names<typename Member<Access>::value_type>) one.push_back(name);
+        put(key, {{"type", "array"}, {"uniqueItems", true}, {"items", {{"enum", one}}}});
+    }
     template <typename Access, typename List>
     void gear(const char* key, Access, List, const char*, const Presence& presence) {
         using Ids = Member<Access>;
@@ -256,6 +262,8 @@ Json schema_of_shoot(const Json& head) {
     properties["shots"] = list_of(MemberSchema<poquito::shoot::ShotInFile>().made());
     properties["power_sets"] = list_of(MemberSchema<poquito::shoot::PowerSet>().made());
     properties["workday"] = MemberSchema<poquito::shoot::Workday>().made();
+    properties["limits"] = MemberSchema<poquito::shoot::Limits>().made();
+    properties["purpose"] = MemberSchema<poquito::shoot::Output>().made();
     return schema;
 }
 

@@ -37,6 +37,8 @@ class ShootDifference {
         return {.title = shoot.title,
                 .kit = shoot.kit,
                 .workday = shoot.workday,
+                .limits = shoot.limits,
+                .purpose = shoot.purpose,
                 .power_sets = shoot.power_sets,
                 .runs = shoot.runs,
                 .unknown = shoot.unknown};
@@ -181,7 +183,7 @@ namespace {
 /// An assessment with the shoot it refers to.
 struct Kept {
     Kept(ShootPointer shoot, std::size_t index)
-        : of(std::move(shoot)), assessment(advice::assessment_of(of->kit, of->shots[index])) {}
+        : of(std::move(shoot)), assessment(advice::assessment_of(of->kit, of->shots[index], of->limits)) {}
     ShootPointer of;
     advice::Assessment assessment;
 };
@@ -195,7 +197,8 @@ std::shared_ptr<const advice::Assessment> assessed(const ShootPointer& shoot, st
 
 /// An assessment depends on the kit and its own shot: what kept both keeps its assessment.
 void Document::assessChanged(const shoot::Shoot* before) {
-    const bool same_kit = before && before->kit == shoot_->kit && assessments_.size() == before->shots.size();
+    const bool same_kit = before && before->kit == shoot_->kit && before->limits == shoot_->limits &&
+                          assessments_.size() == before->shots.size();
     std::vector<std::shared_ptr<const advice::Assessment>> assessments;
     assessments.reserve(shoot_->shots.size());
     for (std::size_t i = 0; i < shoot_->shots.size(); ++i) {

@@ -28,7 +28,7 @@ int write_sheet(const QString& file, const QString& out) {
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
     const auto& shoot = std::get<shoot::Shoot>(loaded);
     std::vector<advice::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot.limits));
     if (const auto error = desk::writeSheetPdf(shoot, assessments, out)) return complain(*error);
     return 0;
 }

@@ -71,7 +71,7 @@ struct Skin {
 
 void place_subject(Scene& scene, const Plan& plan) {
     const auto& subject = plan.shot.subject;
-    const double offset = plan.shot.sharpness.focus_offset;
+    const double offset = plan.focus;
     const auto surface = std::make_shared<const Surface>(subject);
     const Viewpoint view(plan);
     const double m = plan.at.magnification, half_width = subject.width / 2, half_height = subject.height / 2;
@@ -196,12 +196,12 @@ class CardShadow {
 
 void place_background(Scene& scene, const Plan& plan, const Report& report) {
     const auto& background = *plan.shot.background;
-    scene.background_depth = background_behind_focus(plan.shot);
+    scene.background_depth = background_behind_focus(plan);
     const double level = report.light.background ? 0.18 * std::exp2(*report.light.background) : 0;
     Rgba light = albedo_of(background.colour, level);
     // What a millimetre of the background measures at the sensor, by perspective through the middle of the pupil.
     const Viewpoint view(plan);
-    const double scale = view.place({1, 0, scene.background_depth + plan.shot.sharpness.focus_offset}).x;
+    const double scale = view.place({1, 0, scene.background_depth + plan.focus}).x;
     if (background.kind == BackgroundKind::scene && level > 0 && scale > 0)
         place_scenery(scene, background, light, scale);
     else
@@ -290,7 +290,7 @@ Viewpoint::Viewpoint(const Plan& plan) {
     const Shot& shot = plan.shot;
     if (!(plan.at.magnification > 0)) return;
     magnification_ = plan.at.magnification;
-    focus_ = shot.sharpness.focus_offset;
+    focus_ = plan.focus;
     // One over the distance from entrance pupil to plane of focus, as the pupil and the f-number have it.
     const auto& [m, n, a, g] = imaging_of(plan, shot.exposure.f_number);
     const double per_distance = m * g / (a * n);

@@ -57,7 +57,7 @@ double enough_frames(const Plan& plan, double span, double airy) {
 
 }  // namespace
 
-StackCost cost_of(const Plan& plan, const CaptureReport& report) {
+StackCost pace_of(const Plan& plan, const CaptureReport& report) {
     const auto& shot = plan.shot;
     const auto& capture = shot.capture;
     StackCost cost;
@@ -90,6 +90,12 @@ StackCost cost_of(const Plan& plan, const CaptureReport& report) {
     cost.seconds = last + cadence.exposure;
     if (camera.card_space) cost.card_share = cost.exposures * camera.frame_mb / *camera.card_space;
     if (camera.charge) cost.charge_share = cost.exposures / *camera.charge;
+    return cost;
+}
+
+StackCost cost_of(const Plan& plan, const CaptureReport& report) {
+    const auto& shot = plan.shot;
+    StackCost cost = pace_of(plan, report);
     if (!(plan.at.magnification > 0)) return cost;
     cost.floor = optics::airy_diameter(working_f_number(plan, shot.exposure.f_number), shot.sharpness.wavelength);
     if (!report.stack) return cost;

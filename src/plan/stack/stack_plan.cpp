@@ -10,14 +10,8 @@ namespace poquito::plan {
 
 StackSpan span_of(const Plan& plan) {
     const auto& capture = plan.shot.capture;
-    StackSpan span{.from = 0, .to = plan.extent.depth};
-    if (capture.slice) {
-        span.from = std::min(capture.slice->from, plan.extent.depth);
-        span.to = std::clamp(capture.slice->to, span.from, plan.extent.depth);
-    }
-    span.from -= capture.lead;
-    span.to += capture.tail;
-    return span;
+    const Zone zone = wanted_sharp(plan);
+    return {.from = zone.from - capture.lead, .to = zone.to + capture.tail};
 }
 
 const RingStack* StackReport::ring() const {
@@ -80,7 +74,7 @@ std::vector<StackFrame> stack_frames(const Plan& plan, const Report& report) {
     return list;
 }
 
-double nearest_from_focus(const Plan& plan) { return -plan.extent.depth / 2 - plan.shot.sharpness.focus_offset; }
+double nearest_from_focus(const Plan& plan) { return -plan.extent.depth / 2 - plan.focus; }
 
 double plane_at(const Plan& plan, const optics::FocusedTrain& at) {
     return *at.subject_to_sensor - *plan.at.subject_to_sensor - nearest_from_focus(plan);

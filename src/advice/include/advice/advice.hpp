@@ -45,6 +45,7 @@ struct Assessment {
     plan::Report report;
     Advice advice;
 };
-Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot);
+/// `limits`: of shoot and person; the shot's own win.
+Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
 
 }  // namespace poquito::advice

@@ -4,6 +4,8 @@
 #include "plan/report.hpp"
 #include "shoot/attitude.hpp"
 
+#include <algorithm>
+
 namespace poquito::plan {
 
 /// Everything a plan comes to. Pure: the same shoot gives the same report.
@@ -12,5 +14,24 @@ Report assess(const Plan& plan);
 Report assess(const gear::Kit& kit, const shoot::Shot& shot);
 /// Of the plan once its subject, or the camera round it, is turned.
 Report assess(const Plan& plan, const shoot::Attitude& attitude);
+
+/// Share of what has to be sharp (the zone, else all of the depth) that a single frame holds within its depth of field,
+/// or the frames of a stack from the first to the last; 0 to 1. Empty at infinity.
+std::optional<double> covered(const Plan& plan, const Report& report);
+
+/// Blur at the sensor that movement makes in that time, mm: by steady movement, by swinging at worst, by hands (0 on a
+/// stand).
+struct Smear {
+    double steady = 0;
+    double sway = 0;
+    double hands = 0;
+    double worst() const { return std::max({steady, sway, hands}); }
+};
+Smear smear_over(const Plan& plan, double exposure_time);
+
+/// How far the subject gets in that time at most, mm. An animal or a person of whom no movement is stated keeps no
+/// stillness for longer than a frame: `restless` is assumed (common practice).
+double wandering(const shoot::Subject& subject, double seconds);
+inline constexpr double restless = 1;  // mm/s
 
 }  // namespace poquito::plan

@@ -45,6 +45,8 @@ light::LampPath lamp_path(const Plan& plan, const Source& source);
 /// Relative to correct, as an exposure ratio, at the axis point `behind` mm behind the subject's centre; the slant of
 /// what it falls on is not counted. 0 where none gets there.
 double light_at(const Plan& plan, const Source& source, double power, double behind);
+/// The same at a card there that faces the camera, its slant counted, its reflectance not.
+double at_background(const Plan& plan, const Source& source, double power, double behind);
 
 /// mm from the subject at which the light would give so many stops more (negative: fewer), in the same direction and on
 /// the same way; empty: nowhere, its modifier is too large. `report`: as it stands.

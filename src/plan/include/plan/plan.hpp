@@ -23,6 +23,13 @@ struct Source {
 };
 Source source_of(const gear::Kit& kit, const shoot::Light& light);
 
+/// What has to be sharp, mm behind the subject's nearest point; lies within its depth.
+struct Zone {
+    double from = 0;
+    double to = 0;
+    double length() const { return to - from; }
+};
+
 struct Plan {
     const gear::Kit& kit;
     const shoot::Shot& shot;
@@ -35,11 +42,15 @@ struct Plan {
     optics::FoundFocus found;
     optics::FocusedTrain at;
     shoot::Extent extent;         // of the subject as it is turned
+    std::optional<Zone> zone;     // what has to be sharp, where that is not all of the depth
+    double focus = 0;             // mm, the plane of focus behind the subject's centre
+    shoot::Limits limits;         // the shot's over those of its shoot and person
     double working_factor = 1;    // working over marked f-number, the lens's own stop
     std::vector<Source> sources;  // as the shot's lights
 };
 
-Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot);
+/// `limits`: of shoot and person; the shot's own win.
+Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
 
 double working_f_number(const Plan& plan, double marked_f_number);
 
@@ -50,8 +61,11 @@ optics::Imaging imaging_of(const Plan& plan, double marked_f_number);
 double blur_limit(const Plan& plan);
 double blur_limit(const optics::Sensor& sensor, const shoot::Sharpness& sharpness);
 
+/// What has to be sharp: the zone, else all of the depth.
+Zone wanted_sharp(const Plan& plan);
+
 /// mm from the plane of focus to the background; 0 where the focus lies behind it. The shot has one.
-double background_behind_focus(const shoot::Shot& shot);
+double background_behind_focus(const Plan& plan);
 
 /// Of what faces the subject: the front rim, or the lens end that a reversed lens shows, taken as wide as its mount.
 double front_diameter(const Plan& plan);

@@ -49,7 +49,10 @@ struct SharpnessReport {
     std::optional<double> depth_of_field;
     double airy_diameter = 0;
     std::optional<double> best_single_f_number;  // marked, neither rounded nor limited to the lens
-    std::optional<double> edge_blur;             // defocus disc at the subject's farther end in a single frame
+    std::optional<double> edge_blur;     // defocus disc in a single frame at the farther end of what has to be sharp
+    std::optional<double> rest_blur;     // and of the rest of the subject, where it lies farthest; zones only
+    std::optional<double> zone;          // mm, of the depth that has to be sharp; empty: all of it has
+    std::optional<double> zone_covered;  // share of the zone that the frames hold, 0 to 1; zones only
     std::optional<double> background_disc;
     std::optional<double> background_disc_share;  // of the frame width
     std::optional<double> background_blur_over_detail;

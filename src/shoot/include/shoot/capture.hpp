@@ -11,9 +11,12 @@ enum class DepthRule { blur, quarter_wave, contrast };
 enum class Mover { ring, rail, hand };
 
 /// The part of the depth that has to be sharp, mm behind the subject's nearest point; the rest may fall off on purpose.
+/// Of one frame as of a stack.
 struct Slice {
     double from = 0;
     double to = 1;  // not below `from`
+    std::optional<double>
+        rest_blur;  // share of the frame's width that the rest should be soft by at least; empty: may be
     std::string unknown;
 
     bool operator==(const Slice&) const = default;

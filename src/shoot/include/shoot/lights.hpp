@@ -47,6 +47,7 @@ struct Light {
     bool second_layer = false;         // of the modifier's diffuser
     std::optional<Bounce> bounce;      // empty: straight at the subject
     std::optional<double> metered;     // of automatic flash by the camera's meter: its compensation, stops
+    bool off = false;                  // stands on the set and stays dark
     std::optional<std::string> group;  // "A", "B" or "C"; empty: a letter of its own
     std::string unknown;
 

@@ -15,9 +15,9 @@
 /// that calls a method of `rows` for each member, in the order of the file. `rows` knows the record; a member is
 /// reached by pointer to member or by a lambda that takes the record. The methods:
 ///
-///     number, scaled (unit in the file), whole, flag, text, texts, choice (of an enumeration), gear (ids of a list of
-///     the kit), object, list (of records), and what has a form of its own: colour, heights, focus, power, group,
-///     plane, powers
+///     number, scaled (unit in the file), whole, flag, text, texts, choice and choices (of an enumeration), gear (ids
+///     of a list of the kit), object, list (of records), and what has a form of its own: colour, heights, focus, power,
+///     group, plane, powers
 ///
 /// Members that this version does not know are kept by reader and writer in each record's `unknown`. What members mean
 /// for each other (a zoom's range, a converter behind tubes) the reader checks.
@@ -138,6 +138,7 @@ template <typename Rows>
 void describe(Rows& rows, const Slice*) {
     rows.number("from_mm", &Slice::from, range::length, needed);
     rows.number("to_mm", &Slice::to, range::length, needed);
+    rows.number("rest_blur_share", &Slice::rest_blur, range::part, spare);
 }
 
 template <typename Rows>
@@ -206,6 +207,7 @@ void describe(Rows& rows, const Light*) {
     rows.flag("second_layer", &Light::second_layer, spare);
     rows.object("bounce", &Light::bounce);
     rows.number("metered_compensation_stops", &Light::metered, range::stops, spare);
+    rows.flag("off", &Light::off, spare);
     rows.group("group", &Light::group);
 }
 
@@ -280,6 +282,16 @@ void describe(Rows& rows, const RunRecord*) {
     rows.list("frames", &RunRecord::frames, needed);
 }
 
+template <typename Rows>
+void describe(Rows& rows, const Limits*) {
+    rows.number("iso_max", &Limits::iso, range::iso, spare);
+    rows.number("shutter_by_hand_max_s", &Limits::shutter_by_hand, range::shutter, spare);
+    rows.number("f_number_max", &Limits::f_number, range::f_number, spare);
+    rows.number("frames_max", &Limits::frames, range::some, spare);
+    rows.number("minutes_max", &Limits::minutes, range::some, spare);
+    rows.choices("give_up", &Limits::give_up);
+}
+
 /// The shots that `after` names are checked when all are read.
 template <typename Rows>
 void describe(Rows& rows, const Timing*) {
@@ -335,6 +347,8 @@ void describe(Rows& rows, const ShotInFile*) {
     rows.list("runs", &ShotInFile::runs, spare);
     rows.object(
         "timing", [](auto& s) -> auto& { return s.shot.timing; });
+    rows.object(
+        "limits", [](auto& s) -> auto& { return s.shot.limits; });
 }
 
 template <typename Rows>

@@ -41,6 +41,8 @@ inline constexpr std::array names<Trigger> = {"beam", "sound", "hand"};
 template <>
 inline constexpr std::array names<Verdict> = {"keep", "redo"};
 template <>
+inline constexpr std::array names<Loss> = {"depth", "iso", "motion", "background", "time"};
+template <>
 inline constexpr std::array names<RunEnd> = {"complete", "stopped", "broken"};
 
 template <typename Enumeration>

@@ -59,6 +59,8 @@ struct Shoot {
     std::string title;
     gear::Kit kit;
     Workday workday;
+    Limits limits;                  // of this purpose; a shot may have others
+    std::optional<Output> purpose;  // what the pictures are for: what new shots count as sharp by
     std::vector<PowerSet> power_sets;
     Shots shots;
     Runs runs;

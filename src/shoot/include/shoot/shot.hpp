@@ -5,6 +5,7 @@
 #include "shoot/exposure.hpp"
 #include "shoot/freeze.hpp"
 #include "shoot/lights.hpp"
+#include "shoot/limits.hpp"
 #include "shoot/record.hpp"
 #include "shoot/rig.hpp"
 #include "shoot/sharpness.hpp"
@@ -43,6 +44,7 @@ struct Shot {
     std::vector<std::string> checked;  // ids of ticked checklist items
     std::vector<ProofEntry> proof;     // oldest first
     Timing timing;
+    std::optional<Limits> limits;  // where they differ from the shoot's
     std::string unknown;
 
     bool operator==(const Shot&) const = default;

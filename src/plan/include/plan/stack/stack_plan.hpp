@@ -195,6 +195,8 @@ double exposures_of(const StackReport* stack, double frames);
 
 /// The cadence of a stack or a single frame and what follows from it; `report` but for its cost.
 StackCost cost_of(const Plan& plan, const CaptureReport& report);
+/// All of it but how sharp that is: what changes with shutter and recycling.
+StackCost pace_of(const Plan& plan, const CaptureReport& report);
 
 /// Ways to hold the camera, from the shakiest. Sways are common practice, not measurements: measure your own.
 const std::vector<Brace>& braces();

@@ -1,0 +1,39 @@
+#include "storage/plans_json.hpp"
+
+#include "storage/json_number.hpp"
+
+#include <nlohmann/json.hpp>
+
+namespace poquito::storage {
+
+using Json = nlohmann::ordered_json;
+
+std::string write_plans(const std::vector<advice::WholePlan>& plans) {
+    Json list = Json::array();
+    for (const auto& plan : plans) {
+        Json powers = Json::array(), gives_up = Json::array();
+        for (const auto& light : plan.shot.lights)
+            powers.push_back(light.lamp ? Json(nullptr) : json_number(light.off ? 0 : light.power.value_or(0)));
+        for (const auto& given : plan.gives_up)
+            gives_up.push_back({{"what", given.what}, {"by", json_number(given.by)}, {"unit", given.unit}});
+        const auto& exposure = plan.shot.exposure;
+        list.push_back({{"school", advice::school_id(plan.school)},
+                        {"name", advice::school_name(plan.school)},
+                        {"f_number", json_number(exposure.f_number)},
+                        {"shutter_s", json_number(exposure.shutter)},
+                        {"iso", json_number(exposure.iso)},
+                        {"frames", json_number(plan.report.capture.frames)},
+                        {"power", std::move(powers)},
+                        {"front_total_stops", json_number(plan.report.light.total)},
+                        {"gives_up", std::move(gives_up)},
+                        {"keeps_limits", plan.keeps_limits},
+                        {"stopped", plan.stopped},
+                        {"rig", plan.changes.empty() ? Json(nullptr) : Json(plan.changes)},
+                        {"sentence", plan.sentence},
+                        {"why", plan.why.empty() ? Json(nullptr) : Json(plan.why)}});
+    }
+    const Json document = {{"format", "poquito-plans"}, {"version", 1}, {"plans", std::move(list)}};
+    return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace poquito::storage
