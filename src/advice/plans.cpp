@@ -20,6 +20,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace poquito::advice {
 
@@ -30,6 +31,8 @@ namespace {
 constexpr double base_iso = 100, highest_iso = 102400;
 constexpr double slowest = 30, fastest = 1.0 / 8000;  // s, what cameras time themselves (common practice)
 constexpr double off_by_thirds = 0.2;                 // stops that settings in thirds may miss the exposure by
+constexpr double unmissed_time = 0.5;                 // min
+constexpr double unmissed_background = 1;             // stops
 constexpr double least_flash = 0.25;                  // share of the light from which a frame is one with flash
 
 struct SchoolRow {
@@ -86,8 +89,10 @@ Weighed weighed(const plan::Plan& plan, const Outcome& outcome, double tolerated
         const double wanders = plan::wandering(plan.shot.subject, outcome.seconds);
         losses.motion += std::max(0.0, wanders - tolerated) * plan.at.magnification / pitch;
     }
-    if (outcome.behind) losses.background = std::max(0.0, std::log2(outcome.total / std::max(*outcome.behind, 1e-9)));
-    losses.time = outcome.seconds / 60;
+    if (outcome.behind)
+        losses.background = std::max(0.0, std::log2(outcome.total / std::max(*outcome.behind, 1e-9)) - unmissed_background);
+    const double minutes = outcome.seconds / 60;
+    losses.time = std::max(0.0, minutes - unmissed_time);
     const auto& limits = plan.limits;
     auto& excess = weighed.excess;
     excess.iso = over(outcome.iso, limits.iso);
@@ -95,7 +100,7 @@ Weighed weighed(const plan::Plan& plan, const Outcome& outcome, double tolerated
         excess.shutter_by_hand = over(outcome.shutter, limits.shutter_by_hand);
     excess.f_number = over(outcome.f_number, limits.f_number) * 2;
     if (limits.frames) excess.frames = std::max(0.0, outcome.exposures - *limits.frames);
-    if (limits.minutes) excess.minutes = std::max(0.0, losses.time - *limits.minutes);
+    if (limits.minutes) excess.minutes = std::max(0.0, minutes - *limits.minutes);
     return weighed;
 }
 
@@ -108,13 +113,14 @@ double depth_lost(const plan::Plan& plan, const plan::Report& report) {
 
 // ---- the grid ----------------------------------------------------------------------------------------------------
 
-std::vector<double> stops_of_lens(const plan::Plan& plan, bool stack, double blur_limit) {
+/// The widest, and those whose Airy disc passes no more than `widest_disc`.
+std::vector<double> stops_of_lens(const plan::Plan& plan, double widest_disc) {
     const auto& optics = plan.lens.optics;
     std::vector<double> stops{optics.max_aperture};
     for (double f = text::step_f_number(optics.max_aperture, 1); f > stops.back(); f = text::step_f_number(f, 1)) {
         if (f > optics.min_aperture * 1.001 || over(f, plan.limits.f_number) > 0) break;
         const double airy = optics::airy_diameter(plan::working_f_number(plan, f), plan.shot.sharpness.wavelength);
-        if (airy > (stack ? 1 : 2) * blur_limit) break;
+        if (airy > widest_disc) break;
         stops.push_back(f);
     }
     return stops;
@@ -145,8 +151,8 @@ const std::vector<double>& speeds() {
 // ---- which is better ---------------------------------------------------------------------------------------------
 
 /// What is dearest first: the excess of limits, then the losses. In millionths.
-using Rank = std::array<double, 10>;
-Rank rank_of(const Weighed& weighed, const std::vector<Loss>& order) {
+using Rank = std::array<double, 11>;
+Rank rank_of(const Weighed& weighed, const std::vector<Loss>& order, double seconds) {
     constexpr double fine = 1e6;
     Rank rank;
     for (std::size_t i = 0; i < 5; ++i) {
@@ -154,10 +160,22 @@ Rank rank_of(const Weighed& weighed, const std::vector<Loss>& order) {
         rank[i] = std::round(weighed.excess.of(loss) * fine);
         rank[5 + i] = std::round(weighed.losses.of(loss) * fine);
     }
+    rank[10] = std::round(seconds * fine);
     return rank;
 }
 
-struct Found {
+/// Between schools what nobody would notice decides nothing.
+constexpr double noticed[] = {0.01, 1.0 / 3, 0.25, 0.5, 0.5};  // mm, stops, px, stops, min
+Rank rank_between_schools(const Weighed& weighed, const std::vector<Loss>& order) {
+    Rank rank = rank_of(weighed, order, 0);
+    for (std::size_t i = 0; i < 5; ++i) {
+        const Loss loss = order[4 - i];
+        rank[5 + i] = std::floor(weighed.losses.of(loss) / noticed[static_cast<std::size_t>(loss)] + 1e-6);
+    }
+    return rank;
+}
+
+struct Setting {
     Rank rank;
     double f_number, shutter, iso;
     std::vector<double> power;  // of each light; 0: not a flash that fires
@@ -180,9 +198,15 @@ class Search {
         blur_limit_ = plan::blur_limit(plan_);
         weights();
     }
-    std::optional<Found> best() {
+    std::optional<Setting> best() {
         if (!(plan_.at.magnification > 0)) return std::nullopt;
-        for (const double f : stops_of_lens(plan_, is_stack(school_), blur_limit_)) try_stop(f);
+        if (is_stack(school_))
+            for (const double f : stops_of_lens(plan_, blur_limit_)) try_stop(f);
+        if (!best_)
+            for (const double f : stops_of_lens(plan_, 2 * blur_limit_)) try_stop(f);
+        // The widest that takes the light.
+        for (const double f : stops_of_lens(plan_, std::numeric_limits<double>::infinity()))
+            if (!best_) try_stop(f);
         return best_;
     }
 
@@ -239,7 +263,6 @@ class Search {
         const Levels levels = this->levels();
         outcome_ = {.f_number = f, .frames = report_.capture.frames, .depth_lost = depth_lost(plan_, report_)};
         tolerated_ = tolerance(plan_, report_);
-        // Nothing that is tried at this stop can be better than this.
         if (flashes())
             for (const double iso : speeds())
                 for (const double t : times()) try_flash(levels, t, iso);
@@ -302,8 +325,8 @@ class Search {
         const auto pace = plan::pace_of(plan_, report_.capture);
         outcome_.exposures = pace.exposures;
         outcome_.seconds = pace.seconds;
-        const Rank rank = rank_of(weighed(plan_, outcome_, tolerated_, blur_limit_), order_);
-        if (!best_ || rank < best_->rank) best_ = Found{rank, outcome_.f_number, t, iso, power};
+        const Rank rank = rank_of(weighed(plan_, outcome_, tolerated_, blur_limit_), order_, pace.seconds);
+        if (!best_ || rank < best_->rank) best_ = Setting{rank, outcome_.f_number, t, iso, power};
     }
 
     shoot::Shot& shot_;  // the plan's own
@@ -314,7 +337,7 @@ class Search {
     std::vector<double> parts_, power_;
     plan::Report report_;
     Outcome outcome_;
-    std::optional<Found> best_;
+    std::optional<Setting> best_;
 };
 
 // ---- what a school starts from -----------------------------------------------------------------------------------
@@ -383,6 +406,7 @@ std::optional<shoot::Shot> begun(const gear::Kit& kit, const shoot::Shot& shot, 
 
 // ---- words -------------------------------------------------------------------------------------------------------
 
+constexpr double long_gone = 200;  // px of movement from which no frame has the subject where it was
 constexpr const char* loss_units[] = {"mm", "stops", "px", "stops", "min"};
 
 std::vector<GivenUp> given_up(const Losses& losses, const Excess& excess, const std::vector<Loss>& order) {
@@ -411,13 +435,14 @@ std::string loss_words(Loss loss, double by, const plan::Plan& plan) {
         case Loss::iso:
             return fmt::format("noise: ISO {}", text::number_text(base_iso * std::exp2(by), 6));
         case Loss::motion:
-            return fmt::format("{} px of movement over the limit", text::number_text(by, 2));
+            return by > long_gone ? "everything: the subject has moved on"
+                                  : fmt::format("{} px of movement over the limit", text::number_text(by, 2));
         case Loss::background:
-            return fmt::format("light behind, {} stops", text::number_text(by, 2));
+            return fmt::format("light behind, {} stops", text::number_text(by + unmissed_background, 2));
         case Loss::time:
             break;
     }
-    return text::time_text(by * 60);
+    return text::time_text((by + unmissed_time) * 60);
 }
 
 std::string sentence_of(const WholePlan& made, const plan::Plan& plan, const std::vector<Loss>& order) {
@@ -425,9 +450,13 @@ std::string sentence_of(const WholePlan& made, const plan::Plan& plan, const std
     for (std::size_t i = order.size(); i-- > 0;) {
         const Loss loss = order[i];
         const double by = made.losses.of(loss);
-        constexpr double felt[] = {0.005, 0.3, 0.05, 1, 0.2};  // below it nobody misses anything
+        constexpr double felt[] = {0.005, 0.3, 0.05, 0, 0};  // below it nobody misses anything
         if (by > felt[static_cast<std::size_t>(loss)]) words.push_back(loss_words(loss, by, plan));
     }
+    const auto& sharp = made.report.sharpness;
+    if (sharp.airy_diameter > 2 * sharp.blur_limit)
+        words.push_back(fmt::format("the finest detail: the Airy disc is {} times the blur limit",
+                                    text::number_text(sharp.airy_diameter / sharp.blur_limit, 2)));
     std::string text = words.empty() ? "Gives up nothing." : fmt::format("Gives up {}.", fmt::join(words, "; "));
     std::vector<std::string> passed;
     for (const auto& entry : made.gives_up)
@@ -451,13 +480,15 @@ std::string compared(Loss loss, double by) {
         case Loss::iso:
             return fmt::format("needs ISO {}", text::number_text(base_iso * std::exp2(by), 6));
         case Loss::motion:
+            if (by > long_gone) return "comes too late: the subject has moved on";
             return by > 0.05 ? fmt::format("smears {} px past the limit", text::number_text(by, 2)) : "holds movement";
         case Loss::background:
-            return fmt::format("leaves the background {} stops down", text::number_text(by, 2));
+            return by > 0 ? fmt::format("leaves the background {} stops down", text::number_text(by + unmissed_background, 2))
+                          : "keeps the light behind";
         case Loss::time:
             break;
     }
-    return fmt::format("takes {}", text::time_text(by * 60));
+    return by > 0 ? fmt::format("takes {}", text::time_text((by + unmissed_time) * 60)) : "is quick";
 }
 
 std::string why_best(const std::vector<WholePlan>& plans, const std::vector<Loss>& order) {
@@ -468,7 +499,8 @@ std::string why_best(const std::vector<WholePlan>& plans, const std::vector<Loss
     if (!best.stopped && next.stopped) return "The only one that nothing stands against.";
     for (std::size_t i = order.size(); i-- > 0;) {
         const double mine = best.losses.of(order[i]), other = next.losses.of(order[i]);
-        if (std::abs(mine - other) < 5e-7) continue;
+        const double fine = noticed[static_cast<std::size_t>(order[i])];
+        if (std::floor(mine / fine + 1e-6) == std::floor(other / fine + 1e-6)) continue;
         return fmt::format("It {}; \u201c{}\u201d {}.", compared(order[i], mine), school_name(next.school),
                            compared(order[i], other));
     }
@@ -549,7 +581,9 @@ std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot
     for (const School school : schools) {
         const auto begin = begun(kit, reached, school);
         if (!begin) continue;
-        if (auto made = plan_by(kit, *begin, school, limits)) {
+        auto made = plan_by(kit, *begin, school, limits);
+        const bool one_frame_does = made && is_stack(school) && made->report.capture.frames <= 1;
+        if (made && !one_frame_does) {
             made->changes = changes;
             plans.push_back(std::move(*made));
         }
@@ -559,7 +593,7 @@ std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot
         const bool a_good = a.keeps_limits && !a.stopped, b_good = b.keeps_limits && !b.stopped;
         if (a_good != b_good) return a_good;
         if (a.stopped != b.stopped) return !a.stopped;
-        return rank_of({a.losses, a.excess}, order) < rank_of({b.losses, b.excess}, order);
+        return rank_between_schools({a.losses, a.excess}, order) < rank_between_schools({b.losses, b.excess}, order);
     });
     if (!plans.empty()) plans.front().why = why_best(plans, order);
     return plans;

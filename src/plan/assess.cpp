@@ -110,6 +110,7 @@ SharpnessReport report_sharpness(const Plan& plan) {
     const double wavelength = shot.sharpness.wavelength;
     SharpnessReport report;
     report.blur_limit = blur_limit(plan);
+    report.focus = plan.focus;
     if (plan.zone) report.zone = plan.zone->length();
     report.airy_diameter = optics::airy_diameter(working_f_number(plan, shot.exposure.f_number), wavelength);
     const double m = plan.at.magnification;

@@ -81,11 +81,16 @@ void Sheet::single_frame_figures() {
     if (sharp.far)
         add_length("far_mm", "\u2026 behind it", *sharp.far).working =
             working("far", optics::far_formula, optical, *sharp.far, "mm", depth_source);
+    if (sharp.zone_covered) {
+        auto& held = add("zone_covered", "Held of what has to be sharp", fmt::format("{:.0f} %", *sharp.zone_covered * 100),
+                         text::length_text(*sharp.zone_covered * *sharp.zone));
+        weigh(held, "zone-not-held");
+    }
     if (sharp.best_single_f_number)
         add("best_single_f_number", "Best single stop", text::f_number_text(*sharp.best_single_f_number)).working =
             working("N", optics::best_f_number_formula,
                     {{"m", m},
-                     {"d", report_.extent.depth},
+                     {"d", plan::wanted_sharp(plan_).length()},
                      {"lambda", lambda},
                      {"N_w", shot.exposure.f_number * plan_.working_factor},
                      {"N", shot.exposure.f_number}},
@@ -174,7 +179,7 @@ void Sheet::background_figures() {
         working("disc", optics::blur_disc_formula,
                 {{"m", m},
                  {"A", imaging.pupil_diameter},
-                 {"b", plan::background_behind_focus(plan)},
+                 {"b", plan::background_behind_focus(plan_)},
                  {"N_w", n},
                  {"g", imaging.pupil_scale}},
                 *sharp.background_disc, "mm", depth_source);
@@ -184,7 +189,7 @@ void Sheet::background_figures() {
         fmt::format("disc {} %", text::number_text(*sharp.background_disc_share * 100, 2)))
         .working =
         working("disc / detail", optics::blur_over_detail_formula,
-                {{"m", m}, {"b", plan::background_behind_focus(plan)}, {"N_w", n}, {"g", shot.background->detail}},
+                {{"m", m}, {"b", plan::background_behind_focus(plan_)}, {"N_w", n}, {"g", shot.background->detail}},
                 ratio, "", "pupil geometry; below 1 a detail is still recognised, common practice");
 }
 

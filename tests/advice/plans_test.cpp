@@ -61,6 +61,7 @@ Read read_off(const gear::Kit& kit, const Shot& shot, const Limits& limits) {
     if (shot.background)
         background = std::max(
             0.0, *report.light.total - (*report.light.background - std::log2(shot.background->reflectance / 0.18)));
+    background = std::max(0.0, background - 1);  // a stop is not missed, nor half a minute
     const double minutes = report.capture.paced_duration / 60;
     // Order: background, time, ISO, depth, movement; backwards.
     const auto past = [](double value, std::optional<double> limit) {
@@ -72,7 +73,8 @@ Read read_off(const gear::Kit& kit, const Shot& shot, const Limits& limits) {
     const double by_hand = shot.rig.support == Support::hand ? past(shot.exposure.shutter, limits.shutter_by_hand) : 0;
     return {
         .excess = {by_hand, 0, past(shot.exposure.iso, limits.iso), waiting},
-        .losses = {motion, to - from - held, std::max(0.0, std::log2(shot.exposure.iso / 100)), minutes, background}};
+        .losses = {motion, to - from - held, std::max(0.0, std::log2(shot.exposure.iso / 100)),
+                       std::max(0.0, minutes - 0.5), background}};
 }
 
 std::vector<double> f_numbers(const gear::Kit& kit, const Shot& shot, const Limits& limits, bool stack) {
@@ -96,7 +98,7 @@ Read brute_force(const gear::Kit& kit, Shot shot, const Limits& limits, bool fla
     for (const double f : stops)
         for (double t = 30, last = 1e9; t < last && t >= 0.999 / 8000; last = t, t = text::step_shutter(t, -1)) {
             if (flash && t < kit.cameras.front().sync * (1 - 1e-9)) break;
-            double nearest = per_third;
+            std::optional<std::pair<double, Read>> exposed;  // of one time the ISO that exposes best
             for (double iso = 100, before = 0; iso > before && iso <= 102400;
                  before = iso, iso = text::step_iso(iso, 1)) {
                 Shot one = shot;
@@ -114,11 +116,11 @@ Read brute_force(const gear::Kit& kit, Shot shot, const Limits& limits, bool fla
                 }
                 const double off = std::abs(plan::assess(kit, one).light.total.value_or(-99));
                 if (off > per_third) continue;
-                if (!flash && off > nearest + 1e-9) continue;  // of one time the ISO that exposes best
-                const Read read = read_off(kit, one, limits);
-                if (!flash) nearest = off;
-                if (!best || read < *best) best = read;
+                if (!flash && exposed && exposed->first <= off) continue;
+                exposed = {off, read_off(kit, one, limits)};
+                if (flash && (!best || exposed->second < *best)) best = exposed->second;
             }
+            if (!flash && exposed && (!best || exposed->second < *best)) best = exposed->second;
         }
     REQUIRE(best);
     return *best;
@@ -232,7 +234,7 @@ TEST_CASE("a live subject is not stacked, a still one is", "[advice][plans]") {
     shot.subject.depth = 7;
     shot.ambient = Ambient{.ev100 = 12};
     shot.lights.clear();
-    CHECK(whole_plans(shoot.kit, shot, usual_limits()).front().school == School::stack_rail);
+    CHECK(whole_plans(shoot.kit, shot, usual_limits()).front().shot.capture.mode == CaptureMode::stack);
     shot.subject.traits = {"living"};
     const auto& best = whole_plans(shoot.kit, shot, usual_limits()).front();
     CHECK((best.school == School::single_flash || best.school == School::single_ambient));

@@ -216,7 +216,7 @@ QString FinderView::title() const {
     const auto* shot = document_.shot();
     QString text = tr("%1, focus %2")
                        .arg(QString::fromStdString(text::f_number_text(shot->exposure.f_number)),
-                            shot->sharpness.focus_offset == 0 ? tr("in the middle of the depth")
+                            shot->sharpness.focus_offset == 0 ? shot->capture.slice ? tr("in the middle of the zone") : tr("in the middle of the depth")
                             : shot->sharpness.focus_offset < 0
                                 ? tr("%1 in front of the middle").arg(mm(-shot->sharpness.focus_offset))
                                 : tr("%1 behind the middle").arg(mm(shot->sharpness.focus_offset)));
@@ -362,13 +362,12 @@ void FinderView::takePoint(imaging::Place place, double depth) {
 void FinderView::chooseSlice() {
     const auto depths = depths_;
     takePlane(false);
-    const double nearest = document_.shot()->sharpness.focus_offset + document_.report()->extent.depth / 2;
+    const double nearest = document_.report()->sharpness.focus + document_.report()->extent.depth / 2;
     const auto behind = [&](double depth) {
         return std::clamp(std::round((depth + nearest) * 1000) / 1000, 0.0, document_.report()->extent.depth);
     };
     const auto ends = std::minmax({behind(depths[0]), behind(depths[1])});
     document_.editShot({tr("Choose the slice")}, [&](shoot::Shot& shot) {
-        shot.capture.mode = shoot::CaptureMode::stack;
         shot.capture.slice = shoot::Slice{.from = ends.first, .to = ends.second};
     });
 }

@@ -25,7 +25,7 @@ BenchLayout benchLayout(const gear::Kit& kit, const shoot::Shot& shot, const pla
     layout.sheet = bounds.adjusted(12, 30, -12, -ruler_height);
     layout.atInfinity = !report.optics.subject_to_sensor;
     layout.focus = report.optics.subject_to_sensor.value_or(report.optics.front * 2.2);
-    layout.subject = layout.focus - shot.sharpness.focus_offset;
+    layout.subject = layout.focus - report.sharpness.focus;
     const double subject_end = layout.subject + report.extent.depth / 2;
     const double lens_half = shoot::lens_of(kit, shot).optics.front_diameter / 2;
 

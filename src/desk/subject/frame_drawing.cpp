@@ -48,7 +48,7 @@ void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot
     if (report.optics.field_width) {
         painter.setClipRect(frame);
         const double scale = frame.width() / *report.optics.field_width;
-        const FormLines lines = formLines(shot.subject, shot.sharpness.focus_offset);
+        const FormLines lines = formLines(shot.subject, report.sharpness.focus);
         painter.translate(frame.center());
         painter.scale(scale, -scale);
         painter.fillPath(lines.area, theme().focusWash);

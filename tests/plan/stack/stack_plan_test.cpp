@@ -198,7 +198,11 @@ TEST_CASE("by ring the planes lie where ray matrices put them", "[shoot][stack]"
         if (!report.capture.stack || !report.capture.stack->ring() || report.capture.frames > 500) continue;
         INFO("seed " << seed);
         const double sensor = *report.optics.subject_to_sensor;
-        const double planned = plan.extent.depth / 2 + shot.sharpness.focus_offset;
+        // Focus lies in the middle of what has to be sharp.
+        const double depth = plan.extent.depth;
+        double planned = depth / 2 + shot.sharpness.focus_offset;
+        if (const auto& slice = shot.capture.slice)
+            planned += (std::min(slice->from, depth) + std::min(slice->to, depth) - depth) / 2;
         for (const auto& frame : stack_frames(plan, report)) {
             const auto at = optics::focus_at_ring(plan.train, *frame.ring);
             const double air = sensor + frame.plane - planned - at.front;

@@ -44,6 +44,7 @@ struct OpticsReport {
 
 struct SharpnessReport {
     double blur_limit = 0;
+    double focus = 0;  // mm, the plane of focus behind the subject's centre
     std::optional<double> near;
     std::optional<double> far;
     std::optional<double> depth_of_field;
