@@ -1,6 +1,7 @@
 #include "advice/advice.hpp"
 
 #include "advice/rules.hpp"
+#include "advice/trouble.hpp"
 #include "plan/assess.hpp"
 #include "text/scales.hpp"
 
@@ -14,6 +15,10 @@ double mark_below(double f_number) {
     const double above = text::step_f_number(f_number, 1);
     return text::step_f_number(above, -1) <= f_number ? text::step_f_number(above, -1)
                                                       : text::step_f_number(f_number, -1);
+}
+
+std::array<std::span<const Rule>, 7> all_rules() {
+    return {reach_rules(), depth_rules(), stack_rules(), light_rules(), freeze_rules(), limit_rules(), safety_rules()};
 }
 
 namespace {
@@ -40,20 +45,47 @@ Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const sh
 
 namespace {
 
+/// Takes the remedies that make it better.
+class Pruning {
+public:
+    Pruning(const plan::Plan& plan, const plan::Report& report) : plan_(plan), report_(report) {}
+
+    std::shared_ptr<const Remedy> best_of(Finding& finding) {
+        if (finding.remedy && helps(*finding.remedy)) return kept(*finding.remedy);
+        const auto order = shoot::giving_up(plan_.limits);
+        const auto place = [&](const Way& way) { return std::ranges::find(order, way.gives_up) - order.begin(); };
+        std::ranges::stable_sort(finding.ways, {}, place);
+        for (Way& way : finding.ways)
+            if (helps(way.remedy)) return kept(way.remedy);
+        return nullptr;
+    }
+
+private:
+    static std::shared_ptr<const Remedy> kept(Remedy& remedy) { return std::make_shared<const Remedy>(std::move(remedy)); }
+    bool helps(const Remedy& remedy) {
+        if (!now_) now_ = trouble_of(plan_, report_);
+        const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.limits);
+        return trouble_of(then, plan::assess(then)) < *now_;
+    }
+
+    const plan::Plan& plan_;
+    const plan::Report& report_;
+    std::optional<Trouble> now_;
+};
+
 std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report) {
     std::vector<Note> notes;
-    for (const auto rules :
-         {reach_rules(), depth_rules(), stack_rules(), light_rules(), freeze_rules(), safety_rules()})
+    Pruning pruning(plan, report);
+    for (const auto rules : all_rules())
         for (const Rule& rule : rules) {
             auto finding = rule.check(plan, report);
             if (!finding) continue;
-            notes.push_back(
-                {.code = rule.code,
-                 .station = rule.station,
-                 .level = rule.level,
-                 .concern = rule.concern,
-                 .text = std::move(finding->text),
-                 .remedy = finding->remedy ? std::make_shared<const Remedy>(std::move(*finding->remedy)) : nullptr});
+            notes.push_back({.code = rule.code,
+                             .station = rule.station,
+                             .level = rule.level,
+                             .concern = rule.concern,
+                             .text = std::move(finding->text),
+                             .remedy = pruning.best_of(*finding)});
         }
     std::ranges::stable_sort(notes, std::ranges::greater(), &Note::level);
     return notes;

@@ -1,4 +1,6 @@
 #include "advice/rules.hpp"
+#include "plan/assess.hpp"
+#include "plan/lighting.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
@@ -12,45 +14,142 @@ namespace {
 
 using Found = std::optional<Finding>;
 
-std::optional<Remedy> open_up(const plan::Plan& plan, double airy_over_limit) {
-    const double wanted =
-        std::max(mark_below(plan.shot.exposure.f_number * 2 / airy_over_limit), plan.lens.optics.max_aperture);
-    if (wanted >= plan.shot.exposure.f_number) return std::nullopt;
-    return remedy(plan, fmt::format("Open to {}", text::f_number_text(wanted)),
-                  [&](shoot::Shot& shot) { shot.exposure.f_number = wanted; });
+/// What a single frame cannot do better: beyond the best stop everything gets softer, its ends too.
+bool past_best_stop(const plan::Plan& plan, const plan::Report& report) {
+    constexpr double a_third = 1.13;  // as an f-number
+    const auto& best = report.sharpness.best_single_f_number;
+    return !best || plan.shot.exposure.f_number > *best * a_third;
+}
+
+bool is_stack(const plan::Plan& plan) { return plan.shot.capture.mode == shoot::CaptureMode::stack; }
+
+/// The same light at another stop, paid by time; flashes that find their power do so themselves.
+Remedy at_stop(const plan::Plan& plan, std::string label, double f_number) {
+    return remedy(plan, std::move(label), [&](shoot::Shot& shot) {
+        const double stops = 2 * std::log2(f_number / shot.exposure.f_number);
+        shot.exposure.f_number = f_number;
+        if (plan::finds_power(plan)) return;
+        shot.exposure.shutter = text::nearest_shutter(shot.exposure.shutter * std::exp2(stops));
+    });
 }
 
 Found diffraction_coarse(const plan::Plan& plan, const plan::Report& report) {
     const double ratio = report.sharpness.airy_diameter / report.sharpness.blur_limit;
-    if (ratio <= 2) return {};
-    return Finding{
-        fmt::format("Diffraction: the Airy disc is {}, {} times the blur limit of {}. Detail at the limit is "
-                    "gone at every distance.",
-                    text::length_text(report.sharpness.airy_diameter), text::number_text(ratio, 2),
-                    text::length_text(report.sharpness.blur_limit)),
-        open_up(plan, ratio)};
+    if (ratio <= 2 || (!is_stack(plan) && !past_best_stop(plan, report))) return {};
+    Finding finding{fmt::format("Diffraction: the Airy disc is {}, {} times the blur limit of {}. Detail at the limit is "
+                                "gone at every distance.",
+                                text::length_text(report.sharpness.airy_diameter), text::number_text(ratio, 2),
+                                text::length_text(report.sharpness.blur_limit))};
+    double wanted = mark_below(plan.shot.exposure.f_number * 2 / ratio);
+    if (!is_stack(plan) && report.sharpness.best_single_f_number)
+        wanted = std::max(wanted, mark_below(*report.sharpness.best_single_f_number));
+    wanted = std::max(wanted, plan.lens.optics.max_aperture);
+    if (wanted < plan.shot.exposure.f_number)
+        finding.remedy = at_stop(plan, fmt::format("Open to {}", text::f_number_text(wanted)), wanted);
+    return finding;
 }
 
-Found diffraction_over_limit(const plan::Plan&, const plan::Report& report) {
+Found diffraction_over_limit(const plan::Plan& plan, const plan::Report& report) {
     const double ratio = report.sharpness.airy_diameter / report.sharpness.blur_limit;
-    if (ratio <= 1 || ratio > 2) return {};
-    return Finding{
-        fmt::format("The Airy disc, {}, is wider than the blur limit of {}: usual at this magnification; the "
-                    "finest detail loses some contrast.",
-                    text::length_text(report.sharpness.airy_diameter), text::length_text(report.sharpness.blur_limit))};
+    if (ratio <= 1) return {};
+    if (ratio > 2 && (is_stack(plan) || past_best_stop(plan, report))) return {};
+    return Finding{fmt::format("The Airy disc, {}, is wider than the blur limit of {}: usual at this magnification; the "
+                               "finest detail loses some contrast{}.",
+                               text::length_text(report.sharpness.airy_diameter),
+                               text::length_text(report.sharpness.blur_limit),
+                               ratio > 2 ? ", and any wider stop loses more at the ends" : "")};
 }
 
+/// Whether the subject keeps still for a stack as it would be.
+bool holds_still_for(const plan::Plan& plan, const shoot::Shot& stacked) {
+    const plan::Plan then = plan::plan_of(plan.kit, stacked, plan.limits);
+    const auto report = plan::assess(then);
+    const double tolerated = std::min(report.sharpness.blur_limit / report.optics.magnification,
+                                      stacked.capture.overlap * report.capture.frame_depth.value_or(0));
+    return plan::wandering(stacked.subject, report.capture.paced_duration) <= tolerated;
+}
+
+/// Ways to more depth: a smaller stop, as far as the best one, paid by ISO or time; a stack of what keeps still.
+void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, Finding& finding) {
+    const auto& sharp = report.sharpness;
+    const double f_now = plan.shot.exposure.f_number;
+    const double best = sharp.best_single_f_number.value_or(f_now);
+    double f = text::step_f_number(f_now * wanted / *sharp.depth_of_field * 0.999, 1);
+    const double most = std::min({best, plan.lens.optics.min_aperture, plan.limits.f_number.value_or(1000)});
+    if (f > most) f = mark_below(most);
+    if (f > f_now * 1.01) {
+        const double stops = 2 * std::log2(f / f_now);
+        const auto label = [&](const shoot::Exposure& e) {
+            return plan::finds_power(plan) ? fmt::format("Close to {}", text::f_number_text(f))
+                                           : fmt::format("{}, {}, ISO {}", text::f_number_text(f),
+                                                         text::shutter_text(e.shutter), text::number_text(e.iso, 6));
+        };
+        shoot::Exposure noisier = plan.shot.exposure;
+        noisier.f_number = f;
+        shoot::Exposure longer = noisier;
+        if (!plan::finds_power(plan)) {
+            noisier.iso = text::nearest_iso(noisier.iso * std::exp2(stops));
+            longer.shutter = text::nearest_shutter(longer.shutter * std::exp2(stops));
+        }
+        for (const auto& [loss, exposure] : {std::pair(shoot::Loss::iso, noisier), {shoot::Loss::motion, longer}})
+            finding.ways.push_back({loss, remedy(plan, label(exposure), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
+    }
+    const auto steps = plan::stack_steps(plan, f_now);
+    if (!steps) return;
+    auto stacked = remedy(plan, fmt::format("Stack of {}", text::number_text(steps->frames, 6)),
+                          [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
+    if (holds_still_for(plan, stacked.shot)) finding.ways.push_back({shoot::Loss::time, std::move(stacked)});
+}
+
+/// Of one frame; what the subject does not let one stack is said.
 Found depth_less_than_subject(const plan::Plan& plan, const plan::Report& report) {
     const auto& depth = report.sharpness.depth_of_field;
-    if (plan.shot.capture.mode == shoot::CaptureMode::stack || !depth || *depth >= plan.extent.depth) return {};
-    auto text = fmt::format("One frame holds {} of the subject's {}.", text::length_text(*depth),
-                            text::length_text(plan.extent.depth));
-    if (moves(plan.shot.subject))
-        return Finding{text + " It moves, so a stack has little chance: choose which part is to be sharp."};
-    const auto steps = plan::stack_steps(plan, plan.shot.exposure.f_number);
-    if (!steps) return Finding{std::move(text)};
-    return Finding{std::move(text), remedy(plan, fmt::format("Stack of {}", text::number_text(steps->frames, 6)),
-                                           [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; })};
+    if (is_stack(plan) || plan.zone || !depth || *depth >= plan.extent.depth) return {};
+    const bool alive = shoot::has_trait(plan.shot.subject, "living") || shoot::has_trait(plan.shot.subject, "person");
+    Finding finding{fmt::format("One frame holds {} of the subject's {}. {}", text::length_text(*depth),
+                                text::length_text(plan.extent.depth),
+                                moves(plan.shot.subject) || alive
+                                    ? "It moves, so a stack has little chance: say which part has to be sharp."
+                                    : "Where less has to be sharp, say so: a zone.")};
+    deepen(plan, report, plan.extent.depth, finding);
+    return finding;
+}
+
+Found zone_not_held(const plan::Plan& plan, const plan::Report& report) {
+    const auto& held = report.sharpness.zone_covered;
+    constexpr double all = 0.995;
+    if (!held || *held >= all || is_stack(plan)) return {};
+    const double zone = *report.sharpness.zone;
+    Finding finding{fmt::format("{} holds {} of the {} that have to be sharp.",
+                                text::f_number_text(plan.shot.exposure.f_number), text::length_text(*held * zone),
+                                text::length_text(zone))};
+    if (std::abs(plan.shot.sharpness.focus_offset) > zone * 0.02)
+        finding.remedy = remedy(plan, "Focus in the middle of it", [](shoot::Shot& shot) { shot.sharpness.focus_offset = 0; });
+    if (report.sharpness.depth_of_field) deepen(plan, report, zone, finding);
+    return finding;
+}
+
+/// The wanted fall into softness: said as what it is.
+Found shallow_as_wanted(const plan::Plan& plan, const plan::Report& report) {
+    const auto& held = report.sharpness.zone_covered;
+    if (!held || *held < 0.995 || !report.sharpness.rest_blur || *report.sharpness.rest_blur <= report.sharpness.blur_limit) return {};
+    const double share = *report.sharpness.rest_blur / plan.sensor.width;
+    if (share < plan.shot.capture.slice->rest_blur.value_or(0)) return {};
+    return Finding{fmt::format("The {} that have to be sharp are; the rest falls off to a disc of {} % of the frame, as wanted.",
+                               text::length_text(*report.sharpness.zone), text::number_text(share * 100, 2))};
+}
+
+Found rest_not_soft(const plan::Plan& plan, const plan::Report& report) {
+    if (!plan.zone || !report.sharpness.rest_blur || is_stack(plan)) return {};
+    const auto& goal = plan.shot.capture.slice->rest_blur;
+    const double share = *report.sharpness.rest_blur / plan.sensor.width;
+    if (!goal || share >= *goal || *report.sharpness.rest_blur <= 0) return {};
+    Finding finding{fmt::format("The rest is soft by {} % of the frame; it should be {} % at least.",
+                                text::number_text(share * 100, 2), text::number_text(*goal * 100, 2))};
+    const double f = std::max(mark_below(plan.shot.exposure.f_number * share / *goal), plan.lens.optics.max_aperture);
+    if (f < plan.shot.exposure.f_number)
+        finding.remedy = at_stop(plan, fmt::format("Open to {}", text::f_number_text(f)), f);
+    return finding;
 }
 
 Found stop_not_on_lens(const plan::Plan& plan, const plan::Report&) {
@@ -84,7 +183,10 @@ Found contrast_nothing_to_keep(const plan::Plan&, const plan::Report& report) {
 constexpr Rule depth_rows[] = {
     {"diffraction-coarse", Station::depth, Level::caution, Concern::plan, diffraction_coarse},
     {"depth-less-than-subject", Station::depth, Level::caution, Concern::plan, depth_less_than_subject},
+    {"zone-not-held", Station::depth, Level::caution, Concern::plan, zone_not_held},
+    {"rest-not-soft", Station::depth, Level::caution, Concern::plan, rest_not_soft},
     {"stop-not-on-lens", Station::depth, Level::caution, Concern::plan, stop_not_on_lens},
+    {"shallow-as-wanted", Station::depth, Level::info, Concern::plan, shallow_as_wanted},
     {"diffraction-over-limit", Station::depth, Level::info, Concern::plan, diffraction_over_limit},
     {"best-stop-outside-lens", Station::depth, Level::info, Concern::plan, best_stop_outside_lens},
     {"contrast-nothing-to-keep", Station::depth, Level::info, Concern::plan, contrast_nothing_to_keep},

@@ -65,7 +65,7 @@ Found landing_out_of_focus(const plan::Plan& plan, const plan::Report& report) {
 constexpr Rule freeze_rows[] = {
     {"burst-cut-off", Station::light, Level::stop, Concern::plan, burst_cut_off},
     {"trigger-late", Station::light, Level::caution, Concern::plan, trigger_late},
-    {"freeze-speed", Station::light, Level::caution, Concern::plan, freeze_speed},
+    {"freeze-speed", Station::light, Level::caution, Concern::statement, freeze_speed},
     {"landing-out-of-focus", Station::light, Level::caution, Concern::plan, landing_out_of_focus},
 };
 

@@ -21,7 +21,7 @@ bool flash_fires(const plan::Report& report) { return std::ranges::any_of(report
 Found past_sync(const plan::Plan& plan, const plan::Report&) {
     const double shutter = plan.shot.exposure.shutter;
     const auto bands = [&](const plan::Source& source) {
-        return source.is_flash() && !plan::in_high_speed(plan, source);
+        return source.is_flash() && !source.set.off && !plan::in_high_speed(plan, source);
     };
     if (shutter >= plan.camera.sync * (1 - 1e-9) || std::ranges::none_of(plan.sources, bands)) return {};
     const bool all_could = std::ranges::all_of(
@@ -103,11 +103,7 @@ Found exposure_off(const plan::Plan& plan, const plan::Report& report) {
                                if (plan::is_flash(light)) light.power.reset();
                        })};
     }
-    const double wanted = plan.shot.exposure.shutter * std::exp2(-*total);
-    const double shutter = text::step_shutter(wanted * std::exp2(1.0 / 6), -1);
-    if (shutter > 60) return Finding{text};
-    return Finding{text, remedy(plan, fmt::format("Expose {}", text::shutter_text(shutter)),
-                                [&](shoot::Shot& shot) { shot.exposure.shutter = shutter; })};
+    return Finding{.text = text, .ways = brighter(plan, -*total)};
 }
 
 Found ambient_not_negligible(const plan::Plan& plan, const plan::Report& report) {
@@ -130,8 +126,9 @@ Found ambient_not_negligible(const plan::Plan& plan, const plan::Report& report)
 /// The first ISO at which automatic flashes, then needing less power, are `shorter` times as long or less.
 std::optional<double> iso_that_freezes(const plan::Plan& plan, const plan::Report& report, double shorter) {
     const double iso_now = plan.shot.exposure.iso;
-    constexpr double highest = 6400;  // beyond it most frames are noisy (common practice)
-    for (double iso = text::step_iso(iso_now, 1); iso <= highest; iso = text::step_iso(iso, 1)) {
+    const double highest = highest_iso(plan);
+    for (double iso = text::step_iso(iso_now, 1), before = iso_now; iso > before && iso <= highest;
+         before = iso, iso = text::step_iso(iso, 1)) {
         const auto freezes = [&](std::size_t i) {
             if (!plan.sources[i].is_flash()) return true;
             const auto& flash = *plan.sources[i].flash;
@@ -151,8 +148,10 @@ Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
     const double blur = std::max(report.motion.blur, report.motion.sway_blur);
     const double limit = report.sharpness.blur_limit;
     if (blur <= limit) return {};
-    Finding finding{fmt::format("Movement smears {} on the sensor in {}; the blur limit is {}.",
+    const bool hands = report.motion.hand_blur > limit;
+    Finding finding{fmt::format("Movement smears {} on the sensor in {}{}; the blur limit is {}.",
                                 text::length_text(blur), text::shutter_text(report.motion.exposure_time),
+                                hands ? fmt::format(", hands about {}", text::length_text(report.motion.hand_blur)) : "",
                                 text::length_text(limit))};
     if (report.motion.frozen_by_flash) {
         if (const auto iso = iso_that_freezes(plan, report, limit / blur))
@@ -162,15 +161,7 @@ Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
     }
     if (!plan.shot.lights.empty()) return finding;
     // Small swings blur in proportion to the time, large ones less: proportion is on the safe side.
-    const double shutter = text::step_shutter(plan.shot.exposure.shutter * limit / blur * (1 + 1e-6), -1);
-    const double iso =
-        text::step_iso(plan.shot.exposure.iso * plan.shot.exposure.shutter / shutter * std::exp2(-1.0 / 6), 1);
-    if (iso > 25600) return finding;  // past what most cameras can show (common practice)
-    finding.remedy = remedy(plan, fmt::format("{} at ISO {}", text::shutter_text(shutter), text::number_text(iso, 6)),
-                            [&](shoot::Shot& shot) {
-                                shot.exposure.shutter = shutter;
-                                shot.exposure.iso = iso;
-                            });
+    finding.ways = shorter_time(plan, std::log2(std::max(blur, report.motion.hand_blur) / limit));
     return finding;
 }
 
@@ -180,15 +171,16 @@ Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
     const double interval = std::ceil(capture.recycle * 2) / 2;
     const auto text = fmt::format("The flash needs {} to recycle, the frames come every {}: it would miss some.",
                                   text::time_text(capture.recycle), text::time_text(capture.interval));
-    constexpr double highest = 3200;  // beyond it waiting costs less than noise (common practice)
-    if (report.light.recycling_iso && *report.light.recycling_iso <= highest) {
+    Finding finding{text};
+    if (report.light.recycling_iso && *report.light.recycling_iso <= highest_iso(plan)) {
         const double iso = text::step_iso(*report.light.recycling_iso * (1 - 1e-6), 1);
-        return Finding{text + " Less power and more ISO keeps up.",
-                       remedy(plan, fmt::format("ISO {}", text::number_text(iso, 6)),
-                              [&](shoot::Shot& shot) { shot.exposure.iso = iso; })};
+        finding.text += " Less power and more ISO keeps up.";
+        finding.ways.push_back({shoot::Loss::iso, remedy(plan, fmt::format("ISO {}", text::number_text(iso, 6)),
+                                                         [&](shoot::Shot& shot) { shot.exposure.iso = iso; })});
     }
-    return Finding{text, remedy(plan, fmt::format("A frame every {}", text::time_text(interval)),
-                                [&](shoot::Shot& shot) { shot.capture.interval = interval; })};
+    finding.ways.push_back({shoot::Loss::time, remedy(plan, fmt::format("A frame every {}", text::time_text(interval)),
+                                                      [&](shoot::Shot& shot) { shot.capture.interval = interval; })});
+    return finding;
 }
 
 Found no_light(const plan::Plan&, const plan::Report& report) {
@@ -198,7 +190,7 @@ Found no_light(const plan::Plan&, const plan::Report& report) {
 
 Found automatic_idle(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i)
-        if (!plan.shot.lights[i].power && !report.light.sources[i].fires)
+        if (!plan.shot.lights[i].power && !plan.shot.lights[i].off && !report.light.sources[i].fires)
             return Finding{fmt::format("The other light is enough already: automatic light {} stays dark.",
                                        report.light.sources[i].label)};
     return {};
@@ -326,14 +318,25 @@ Found duration_table(const plan::Plan& plan, const plan::Report&) {
     return {};
 }
 
-Found hand_shake(const plan::Plan&, const plan::Report& report) {
-    const double blur = report.motion.hand_blur;
-    if (blur <= report.sharpness.blur_limit) return {};
-    return Finding{
+/// Where the subject's own movement is too much, that note says both: one time causes them.
+Found hand_shake(const plan::Plan& plan, const plan::Report& report) {
+    const double blur = report.motion.hand_blur, limit = report.sharpness.blur_limit;
+    if (blur <= limit || std::max(report.motion.blur, report.motion.sway_blur) > limit) return {};
+    Finding finding{
         fmt::format("By hand the camera smears about {} in {}; the blur limit is {}. Brace, use a support "
                     "or let the flash make the exposure.",
                     text::length_text(blur), text::shutter_text(report.motion.exposure_time),
                     text::length_text(report.sharpness.blur_limit))};
+    if (!report.motion.frozen_by_flash && !plan::finds_power(plan)) finding.ways = shorter_time(plan, std::log2(blur / limit));
+    if (plan::finds_power(plan) && !report.motion.frozen_by_flash && plan.shot.exposure.shutter > plan.camera.sync)
+        finding.ways.push_back({shoot::Loss::background,
+                                remedy(plan, fmt::format("Shorten to {}", text::shutter_text(plan.camera.sync)),
+                                       [&](shoot::Shot& shot) { shot.exposure.shutter = plan.camera.sync; })});
+    if (!moves(plan.shot.subject))
+        finding.ways.push_back({shoot::Loss::time, remedy(plan, "Put it on a stand", [](shoot::Shot& shot) {
+                                    shot.rig.support = shoot::Support::sturdy_head;
+                                })});
+    return finding;
 }
 
 Found reflection_bare(const plan::Plan& plan, const plan::Report& report) {

@@ -1,4 +1,5 @@
 #include "advice/rules.hpp"
+#include "plan/assess.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
@@ -183,9 +184,11 @@ Found too_many_by_hand(const plan::Plan& plan, const plan::Report& report) {
 
 Found stack_of_moving_subject(const plan::Plan& plan, const plan::Report& report) {
     const auto* stack = stack_of(report);
-    if (!stack || !moves(plan.shot.subject)) return {};
-    Finding finding{fmt::format("The subject moves; it would have to hold still for {}, to {}.",
-                                text::time_text(report.capture.paced_duration), text::length_text(stack->hold_still))};
+    const double seconds = report.capture.paced_duration;
+    if (!stack || plan::wandering(plan.shot.subject, seconds) <= stack->hold_still) return {};
+    Finding finding{fmt::format("{}; it would have to hold still for {}, to {}.",
+                                moves(plan.shot.subject) ? "The subject moves" : "A live subject does not keep still",
+                                text::time_text(seconds), text::length_text(stack->hold_still))};
     if (report.sharpness.best_single_f_number) {
         const double f = std::clamp(mark_below(*report.sharpness.best_single_f_number), plan.lens.optics.max_aperture,
                                     plan.lens.optics.min_aperture);
@@ -224,18 +227,13 @@ Found battery_too_small(const plan::Plan&, const plan::Report& report) {
                                text::number_text(report.capture.cost.exposures / *share, 6))};
 }
 
-Found buffer_fills(const plan::Plan& plan, const plan::Report& report) {
+Found buffer_fills(const plan::Plan&, const plan::Report& report) {
     const auto& cost = report.capture.cost;
     if (!cost.frames_to_stall) return {};
-    Finding finding{fmt::format("After {} the buffer is full and the camera waits for its card: {} more in all.",
-                                text::count_text(*cost.frames_to_stall, "frame", "frames"),
-                                text::time_text(cost.stalls))};
-    if (plan.shot.capture.mover != shoot::Mover::hand) {
-        const double interval = std::ceil(cost.cadence.write * 10) / 10;
-        finding.remedy = remedy(plan, fmt::format("A frame every {}", text::time_text(interval)),
-                                [&](shoot::Shot& shot) { shot.capture.interval = interval; });
-    }
-    return finding;
+    // No remedy: a slower pace from the start takes as long.
+    return Finding{fmt::format("After {} the buffer is full and the camera waits for its card: {} more in all.",
+                               text::count_text(*cost.frames_to_stall, "frame", "frames"),
+                               text::time_text(cost.stalls))};
 }
 
 Found more_than_helps(const plan::Plan& plan, const plan::Report& report) {

@@ -19,7 +19,7 @@ const char* standing_name(Standing standing) {
 Standing standing(const Assessment& assessment, Station station) {
     const shoot::Shot& shot = assessment.plan.shot;
     const auto speaks_against = [&](const Note& note) {
-        return note.station == station && note.level != Level::info && note.concern == Concern::plan;
+        return note.station == station && note.level != Level::info && note.concern != Concern::safety;
     };
     if (std::ranges::any_of(assessment.advice.notes, speaks_against)) return Standing::doubtful;
     switch (station) {

@@ -261,6 +261,12 @@ double shining_diameter(const Source& source) {
     return source.is_flash() ? source.flash->face : source.lamp->face;
 }
 
+bool finds_power(const Plan& plan) {
+    return std::ranges::any_of(plan.sources, [](const Source& source) {
+        return source.is_flash() && !source.set.off && !source.set.power;
+    });
+}
+
 bool in_high_speed(const Plan& plan, const Source& source) {
     const auto& exposure = plan.shot.exposure;
     return source.is_flash() && exposure.high_speed_sync && source.flash->high_speed_sync &&

@@ -61,7 +61,7 @@ class CardDelegate : public QStyledItemDelegate {
         drawLine(*painter, QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
                  QLatin1String(advice::standing_name(standing)));
         const auto warnings = std::ranges::count_if(assessment.advice.notes, [](const auto& note) {
-            return note.level != advice::Level::info && note.concern == advice::Concern::plan;
+            return note.level != advice::Level::info && note.concern != advice::Concern::safety;
         });
         if (warnings > 0) {
             painter->setFont(textFont(11, QFont::DemiBold));

@@ -71,7 +71,7 @@ ShotListModel::Row ShotListModel::rowOf(int index) const {
     const auto assessment = document_.sharedAssessment(index);
     const auto& report = assessment->report;
     const auto notes = std::ranges::count_if(assessment->advice.notes, [](const advice::Note& note) {
-        return note.level != advice::Level::info && note.concern == advice::Concern::plan;
+        return note.level != advice::Level::info && note.concern != advice::Concern::safety;
     });
     return {.id = shot.id,
             .assessment = assessment,

@@ -20,8 +20,9 @@ struct Remedy {
     shoot::Shot shot;
 };
 
-/// Safety notes stand apart: they are shown, but never make a station doubtful.
-enum class Concern { plan, safety };
+/// Safety notes stand apart: they are shown, but never make a station doubtful. `statement`: what was stated in two
+/// places contradicts itself, so that nothing that follows from it can be trusted.
+enum class Concern { plan, safety, statement };
 
 struct Note {
     std::string code;

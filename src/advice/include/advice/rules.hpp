@@ -1,7 +1,9 @@
 #pragma once
 
 #include "advice/advice.hpp"
+#include "shoot/limits.hpp"
 
+#include <array>
 #include <optional>
 #include <span>
 #include <string>
@@ -11,10 +13,19 @@
 /// row there.
 namespace poquito::advice {
 
-/// What a rule has to say when it fires.
+/// One way out, and what it gives up.
+struct Way {
+    shoot::Loss gives_up = shoot::Loss::time;
+    Remedy remedy;
+};
+
+/// What a rule has to say when it fires. Of its ways out the note takes the one that gives up what goes first in the
+/// person's order; a remedy that gives up nothing goes before them. None is taken that does not lower the trouble
+/// (trouble.hpp).
 struct Finding {
     std::string text;
     std::optional<Remedy> remedy = {};
+    std::vector<Way> ways = {};
 };
 
 struct Rule {
@@ -31,8 +42,19 @@ std::span<const Rule> stack_rules();
 std::span<const Rule> light_rules();
 std::span<const Rule> freeze_rules();
 std::span<const Rule> safety_rules();
+std::span<const Rule> limit_rules();
+std::array<std::span<const Rule>, 7> all_rules();  // in the order of work
 
 bool moves(const shoot::Subject& subject);
+
+/// The highest ISO that camera, purpose and person allow; where none is stated the scale's end.
+double highest_iso(const plan::Plan& plan);
+
+/// Shutter times `stops` shorter (negative: longer) with what pays for it: ISO, a wider stop, or both; and, for a frame
+/// that is to be brighter by so many stops, the same without the shorter time. Each stays within the limits; those that
+/// would not are missing. Of shots whose light stays on; flashes find their own power.
+std::vector<Way> shorter_time(const plan::Plan& plan, double stops);
+std::vector<Way> brighter(const plan::Plan& plan, double stops);
 
 /// The largest mark of the nominal scale not above `f_number`; sparing the scale's rounding (f/22 is 22.6).
 double mark_below(double f_number);

@@ -32,6 +32,9 @@ light::Position placed(const Plan& plan, const Source& source);
 /// mm, diameter of what the subject sees shine: modifier, card of a bounce, or the bare face.
 double shining_diameter(const Source& source);
 
+/// Whether a flash finds its power itself: another stop or ISO leaves the exposure right.
+bool finds_power(const Plan& plan);
+
 /// Whether high-speed sync is on for this light.
 bool in_high_speed(const Plan& plan, const Source& source);
 
