@@ -11,6 +11,7 @@
 #include "desk/shell/ledger_model.hpp"
 #include "desk/shell/ledger_view.hpp"
 #include "desk/shell/main_window.hpp"
+#include "desk/subject/plans_view.hpp"
 
 #include <QAction>
 #include <QApplication>
@@ -44,6 +45,8 @@ void waitForPictures(const desk::MainWindow& window) {
         const auto* finder = window.findChild<desk::FinderView*>();
         const auto* loupe = window.findChild<desk::LoupeView*>();
         const auto* ladder = window.findChild<desk::LadderView*>();
+        const auto* plans = window.findChild<desk::PlansView*>();
+        if (plans && !plans->isSettled()) continue;
         if ((!finder || finder->isSettled()) && (!loupe || loupe->isSettled()) && (!ladder || ladder->isSettled()))
             return;
     }
@@ -187,6 +190,15 @@ int main(int argc, char** argv) {
         int shot;  // by its place in the demo
         const char* file;
     };
+    window.goTo(advice::Station::subject);
+    for (const auto& [tab, shot, file] : {Leaf{"mattersTab", 7, "1-matters"}, Leaf{"plansTab", 7, "1-plans"}}) {
+        window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
+        window.findChild<QToolButton*>(QLatin1String(tab))->click();
+        settle();
+        waitForPictures(window);
+        window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
+    }
+    window.findChild<QToolButton*>(QStringLiteral("subjectTab"))->click();
     window.goTo(advice::Station::light);
     for (const auto& [tab, shot, file] :
          {Leaf{"lightsTab", 1, "4-lights"}, Leaf{"freezeTab", 5, "4-freeze"}, Leaf{"shineTab", 1, "4-shine"},

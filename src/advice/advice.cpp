@@ -36,6 +36,20 @@ Advice advise(const gear::Kit& kit, const shoot::Shot& shot) {
     return advise(plan, plan::assess(plan));
 }
 
+const char* usual_words(const Note& note) {
+    constexpr std::pair<const char*, const char*> words[] = {
+        {"infinity-lost", "infinity is lost"},
+        {"working-aperture", "less light than marked"},
+        {"tubes-keep-focal-length", "tubes keep the focal length"},
+        {"diffraction-over-limit", "finest contrast lost to diffraction"},
+        {"best-stop-outside-lens", "the best single stop is not on the lens"},
+        {"rig-length", "a long front"},
+        {"measured-lens", "a measured lens"},
+    };
+    const auto found = std::ranges::find(words, note.code, [](const auto& one) { return std::string(one.first); });
+    return note.level == Level::info && found != std::end(words) ? found->second : nullptr;
+}
+
 Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
     Assessment made{.plan = plan::plan_of(kit, shot, limits), .report = {}, .advice = {}};
     made.report = plan::assess(made.plan);
@@ -47,7 +61,7 @@ namespace {
 
 /// Takes the remedies that make it better.
 class Pruning {
-public:
+  public:
     Pruning(const plan::Plan& plan, const plan::Report& report) : plan_(plan), report_(report) {}
 
     std::shared_ptr<const Remedy> best_of(Finding& finding) {
@@ -60,8 +74,10 @@ public:
         return nullptr;
     }
 
-private:
-    static std::shared_ptr<const Remedy> kept(Remedy& remedy) { return std::make_shared<const Remedy>(std::move(remedy)); }
+  private:
+    static std::shared_ptr<const Remedy> kept(Remedy& remedy) {
+        return std::make_shared<const Remedy>(std::move(remedy));
+    }
     bool helps(const Remedy& remedy) {
         if (!now_) now_ = trouble_of(plan_, report_);
         const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.limits);

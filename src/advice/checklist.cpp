@@ -87,8 +87,22 @@ Said compensation(const plan::Plan& plan, const plan::Report&) {
                    "What was left over from the last subject makes every frame of this one too bright or too dark."};
 }
 
-Said focus(const plan::Plan&, const plan::Report& report) {
+bool by_hand(const plan::Plan& plan) { return plan.shot.rig.support == shoot::Support::hand; }
+
+/// One frame of something that moves, not too near: there autofocus is faster than a hand and does not wander.
+bool autofocus_serves(const plan::Plan& plan, const plan::Report& report) {
+    constexpr double small = 0.35;  // magnification from which it hunts (common practice)
+    const auto& subject = plan.shot.subject;
+    return plan.shot.capture.mode == shoot::CaptureMode::single && report.optics.fit.autofocus &&
+           report.optics.magnification < small && (subject.speed > 0 || subject.sway_amplitude > 0);
+}
+
+Said focus(const plan::Plan& plan, const plan::Report& report) {
     if (!(report.optics.magnification > 0)) return {};
+    if (autofocus_serves(plan, report))
+        return Wording{fmt::format("Autofocus on what has to be sharp, one small field; {:.0f} % of the frame filled",
+                                   *report.optics.fill * 100),
+                       "By hand one is late on something that moves; a wide field takes what is nearest."};
     return Wording{fmt::format("Manual focus, {}: {:.0f} % of the frame filled",
                                text::magnification_text(report.optics.magnification), *report.optics.fill * 100),
                    "Autofocus would move the plane between frames."};
@@ -137,7 +151,23 @@ Said release(const plan::Plan& plan, const plan::Report& report) {
     if (plan.shot.capture.mover == shoot::Mover::hand && is_stack(report))
         return Wording{"Continuous drive on, shutter half pressed, breath held",
                        "A burst that starts late has swayed through already."};
+    if (by_hand(plan))
+        return Wording{"A short burst, pressed at the end of a breath",
+                       "Of one frame by hand it is luck whether it is the sharp one."};
     return Wording{"Remote or self-timer, hands off", "The finger on the shutter shakes every frame it starts."};
+}
+
+Said brace(const plan::Plan& plan, const plan::Report& report) {
+    if (!by_hand(plan) || is_stack(report)) return {};
+    return Wording{"Braced: elbows in, a knee or the ground under one arm; breathe out",
+                   "Hands sway to and fro by more than the depth of field."};
+}
+
+Said edges(const plan::Plan& plan, const plan::Report&) {
+    const auto& subject = plan.shot.subject;
+    return Wording{shoot::has_trait(subject, "outdoors") ? "Edges of the frame clear: stems, bright leaves, a horizon"
+                                                         : "Edges of the frame clear; dust and fingerprints off",
+                   "What leans into the frame is seen at home, and cannot be moved there."};
 }
 
 Said stabiliser(const plan::Plan& plan, const plan::Report&) {
@@ -195,6 +225,8 @@ constexpr Row rows[] = {
     {"bracketing", bracketing},
     {"backlash", backlash},
     {"interval", interval},
+    {"brace", brace},
+    {"edges", edges},
     {"release", release},
     {"stabiliser", stabiliser},
     {"shutter-shock", shutter_shock},

@@ -40,12 +40,9 @@ struct SchoolRow {
     const char* name;
 };
 constexpr SchoolRow school_rows[] = {
-    {"single-ambient", "One frame, light that is there"},
-    {"single-flash", "One frame, flash"},
-    {"stack-rail", "Stack on a rail"},
-    {"stack-ring", "Stack by the ring"},
-    {"stack-camera", "Camera's bracket"},
-    {"stack-hand", "Bursts while swaying"},
+    {"single-ambient", "One frame, no flash"}, {"single-flash", "One frame, flash"},
+    {"stack-rail", "Stack on a rail"},         {"stack-ring", "Stack by the ring"},
+    {"stack-camera", "Camera's bracket"},      {"stack-hand", "Bursts while swaying"},
 };
 
 bool is_stack(School school) { return school != School::single_ambient && school != School::single_flash; }
@@ -90,7 +87,8 @@ Weighed weighed(const plan::Plan& plan, const Outcome& outcome, double tolerated
         losses.motion += std::max(0.0, wanders - tolerated) * plan.at.magnification / pitch;
     }
     if (outcome.behind)
-        losses.background = std::max(0.0, std::log2(outcome.total / std::max(*outcome.behind, 1e-9)) - unmissed_background);
+        losses.background =
+            std::max(0.0, std::log2(outcome.total / std::max(*outcome.behind, 1e-9)) - unmissed_background);
     const double minutes = outcome.seconds / 60;
     losses.time = std::max(0.0, minutes - unmissed_time);
     const auto& limits = plan.limits;
@@ -427,37 +425,36 @@ std::vector<GivenUp> given_up(const Losses& losses, const Excess& excess, const 
     return list;
 }
 
-std::string loss_words(Loss loss, double by, const plan::Plan& plan) {
+std::string loss_words(Loss loss, double by) {
     switch (loss) {
         case Loss::depth:
-            return fmt::format("{} of the {} that should be sharp", text::length_text(by),
-                               text::length_text(plan::wanted_sharp(plan).length()));
+            return fmt::format("{} of depth", text::length_text(by));
         case Loss::iso:
-            return fmt::format("noise: ISO {}", text::number_text(base_iso * std::exp2(by), 6));
+            return fmt::format("quiet shadows (ISO {})", text::number_text(base_iso * std::exp2(by), 6));
         case Loss::motion:
             return by > long_gone ? "everything: the subject has moved on"
-                                  : fmt::format("{} px of movement over the limit", text::number_text(by, 2));
+                                  : fmt::format("stillness ({} px)", text::number_text(by, 2));
         case Loss::background:
-            return fmt::format("light behind, {} stops", text::number_text(by + unmissed_background, 2));
+            return fmt::format("{} stops of light behind", text::number_text(by + unmissed_background, 2));
         case Loss::time:
             break;
     }
     return text::time_text((by + unmissed_time) * 60);
 }
 
-std::string sentence_of(const WholePlan& made, const plan::Plan& plan, const std::vector<Loss>& order) {
+std::string sentence_of(const WholePlan& made, const std::vector<Loss>& order) {
     std::vector<std::string> words;
     for (std::size_t i = order.size(); i-- > 0;) {
         const Loss loss = order[i];
         const double by = made.losses.of(loss);
         constexpr double felt[] = {0.005, 0.3, 0.05, 0, 0};  // below it nobody misses anything
-        if (by > felt[static_cast<std::size_t>(loss)]) words.push_back(loss_words(loss, by, plan));
+        if (by > felt[static_cast<std::size_t>(loss)]) words.push_back(loss_words(loss, by));
     }
     const auto& sharp = made.report.sharpness;
     if (sharp.airy_diameter > 2 * sharp.blur_limit)
         words.push_back(fmt::format("the finest detail: the Airy disc is {} times the blur limit",
                                     text::number_text(sharp.airy_diameter / sharp.blur_limit, 2)));
-    std::string text = words.empty() ? "Gives up nothing." : fmt::format("Gives up {}.", fmt::join(words, "; "));
+    std::string text = words.empty() ? "Gives up nothing." : fmt::format("Gives up {}.", fmt::join(words, ", "));
     std::vector<std::string> passed;
     for (const auto& entry : made.gives_up)
         if (entry.what.ends_with("_max") || entry.what.ends_with("_max_s"))
@@ -483,7 +480,8 @@ std::string compared(Loss loss, double by) {
             if (by > long_gone) return "comes too late: the subject has moved on";
             return by > 0.05 ? fmt::format("smears {} px past the limit", text::number_text(by, 2)) : "holds movement";
         case Loss::background:
-            return by > 0 ? fmt::format("leaves the background {} stops down", text::number_text(by + unmissed_background, 2))
+            return by > 0 ? fmt::format("leaves the background {} stops down",
+                                        text::number_text(by + unmissed_background, 2))
                           : "keeps the light behind";
         case Loss::time:
             break;
@@ -531,7 +529,7 @@ std::optional<WholePlan> plan_by(const gear::Kit& kit, const shoot::Shot& begun,
     made.stopped = std::ranges::any_of(advice.notes, [](const Note& note) { return note.level == Level::stop; });
     const auto order = shoot::giving_up(plan.limits);
     made.gives_up = given_up(losses, excess, order);
-    made.sentence = sentence_of(made, plan, order);
+    made.sentence = sentence_of(made, order);
     return made;
 }
 

@@ -36,10 +36,11 @@ Remedy at_stop(const plan::Plan& plan, std::string label, double f_number) {
 Found diffraction_coarse(const plan::Plan& plan, const plan::Report& report) {
     const double ratio = report.sharpness.airy_diameter / report.sharpness.blur_limit;
     if (ratio <= 2 || (!is_stack(plan) && !past_best_stop(plan, report))) return {};
-    Finding finding{fmt::format("Diffraction: the Airy disc is {}, {} times the blur limit of {}. Detail at the limit is "
-                                "gone at every distance.",
-                                text::length_text(report.sharpness.airy_diameter), text::number_text(ratio, 2),
-                                text::length_text(report.sharpness.blur_limit))};
+    Finding finding{
+        fmt::format("Diffraction: the Airy disc is {}, {} times the blur limit of {}. Detail at the limit is "
+                    "gone at every distance.",
+                    text::length_text(report.sharpness.airy_diameter), text::number_text(ratio, 2),
+                    text::length_text(report.sharpness.blur_limit))};
     double wanted = mark_below(plan.shot.exposure.f_number * 2 / ratio);
     if (!is_stack(plan) && report.sharpness.best_single_f_number)
         wanted = std::max(wanted, mark_below(*report.sharpness.best_single_f_number));
@@ -53,11 +54,11 @@ Found diffraction_over_limit(const plan::Plan& plan, const plan::Report& report)
     const double ratio = report.sharpness.airy_diameter / report.sharpness.blur_limit;
     if (ratio <= 1) return {};
     if (ratio > 2 && (is_stack(plan) || past_best_stop(plan, report))) return {};
-    return Finding{fmt::format("The Airy disc, {}, is wider than the blur limit of {}: usual at this magnification; the "
-                               "finest detail loses some contrast{}.",
-                               text::length_text(report.sharpness.airy_diameter),
-                               text::length_text(report.sharpness.blur_limit),
-                               ratio > 2 ? ", and any wider stop loses more at the ends" : "")};
+    return Finding{
+        fmt::format("The Airy disc, {}, is wider than the blur limit of {}: usual at this magnification; the "
+                    "finest detail loses some contrast{}.",
+                    text::length_text(report.sharpness.airy_diameter), text::length_text(report.sharpness.blur_limit),
+                    ratio > 2 ? ", and any wider stop loses more at the ends" : "")};
 }
 
 /// Whether the subject keeps still for a stack as it would be.
@@ -92,7 +93,8 @@ void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, F
             longer.shutter = text::nearest_shutter(longer.shutter * std::exp2(stops));
         }
         for (const auto& [loss, exposure] : {std::pair(shoot::Loss::iso, noisier), {shoot::Loss::motion, longer}})
-            finding.ways.push_back({loss, remedy(plan, label(exposure), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
+            finding.ways.push_back(
+                {loss, remedy(plan, label(exposure), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
     }
     const auto steps = plan::stack_steps(plan, f_now);
     if (!steps) return;
@@ -106,11 +108,10 @@ Found depth_less_than_subject(const plan::Plan& plan, const plan::Report& report
     const auto& depth = report.sharpness.depth_of_field;
     if (is_stack(plan) || plan.zone || !depth || *depth >= plan.extent.depth) return {};
     const bool alive = shoot::has_trait(plan.shot.subject, "living") || shoot::has_trait(plan.shot.subject, "person");
-    Finding finding{fmt::format("One frame holds {} of the subject's {}. {}", text::length_text(*depth),
-                                text::length_text(plan.extent.depth),
-                                moves(plan.shot.subject) || alive
-                                    ? "It moves, so a stack has little chance: say which part has to be sharp."
-                                    : "Where less has to be sharp, say so: a zone.")};
+    Finding finding{fmt::format(
+        "One frame holds {} of the subject's {}. {}", text::length_text(*depth), text::length_text(plan.extent.depth),
+        moves(plan.shot.subject) || alive ? "It moves, so a stack has little chance: say which part has to be sharp."
+                                          : "Where less has to be sharp, say so: a zone.")};
     deepen(plan, report, plan.extent.depth, finding);
     return finding;
 }
@@ -124,7 +125,8 @@ Found zone_not_held(const plan::Plan& plan, const plan::Report& report) {
                                 text::f_number_text(plan.shot.exposure.f_number), text::length_text(*held * zone),
                                 text::length_text(zone))};
     if (std::abs(plan.shot.sharpness.focus_offset) > zone * 0.02)
-        finding.remedy = remedy(plan, "Focus in the middle of it", [](shoot::Shot& shot) { shot.sharpness.focus_offset = 0; });
+        finding.remedy =
+            remedy(plan, "Focus in the middle of it", [](shoot::Shot& shot) { shot.sharpness.focus_offset = 0; });
     if (report.sharpness.depth_of_field) deepen(plan, report, zone, finding);
     return finding;
 }
@@ -132,11 +134,14 @@ Found zone_not_held(const plan::Plan& plan, const plan::Report& report) {
 /// The wanted fall into softness: said as what it is.
 Found shallow_as_wanted(const plan::Plan& plan, const plan::Report& report) {
     const auto& held = report.sharpness.zone_covered;
-    if (!held || *held < 0.995 || !report.sharpness.rest_blur || *report.sharpness.rest_blur <= report.sharpness.blur_limit) return {};
+    if (!held || *held < 0.995 || !report.sharpness.rest_blur ||
+        *report.sharpness.rest_blur <= report.sharpness.blur_limit)
+        return {};
     const double share = *report.sharpness.rest_blur / plan.sensor.width;
     if (share < plan.shot.capture.slice->rest_blur.value_or(0)) return {};
-    return Finding{fmt::format("The {} that have to be sharp are; the rest falls off to a disc of {} % of the frame, as wanted.",
-                               text::length_text(*report.sharpness.zone), text::number_text(share * 100, 2))};
+    return Finding{
+        fmt::format("The {} that have to be sharp are; the rest falls off to a disc of {} % of the frame, as wanted.",
+                    text::length_text(*report.sharpness.zone), text::number_text(share * 100, 2))};
 }
 
 Found rest_not_soft(const plan::Plan& plan, const plan::Report& report) {

@@ -149,10 +149,11 @@ Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
     const double limit = report.sharpness.blur_limit;
     if (blur <= limit) return {};
     const bool hands = report.motion.hand_blur > limit;
-    Finding finding{fmt::format("Movement smears {} on the sensor in {}{}; the blur limit is {}.",
-                                text::length_text(blur), text::shutter_text(report.motion.exposure_time),
-                                hands ? fmt::format(", hands about {}", text::length_text(report.motion.hand_blur)) : "",
-                                text::length_text(limit))};
+    Finding finding{
+        fmt::format("Movement smears {} on the sensor in {}{}; the blur limit is {}.", text::length_text(blur),
+                    text::shutter_text(report.motion.exposure_time),
+                    hands ? fmt::format(", hands about {}", text::length_text(report.motion.hand_blur)) : "",
+                    text::length_text(limit))};
     if (report.motion.frozen_by_flash) {
         if (const auto iso = iso_that_freezes(plan, report, limit / blur))
             finding.remedy = remedy(plan, fmt::format("Less flash power: ISO {}", text::number_text(*iso, 6)),
@@ -327,11 +328,12 @@ Found hand_shake(const plan::Plan& plan, const plan::Report& report) {
                     "or let the flash make the exposure.",
                     text::length_text(blur), text::shutter_text(report.motion.exposure_time),
                     text::length_text(report.sharpness.blur_limit))};
-    if (!report.motion.frozen_by_flash && !plan::finds_power(plan)) finding.ways = shorter_time(plan, std::log2(blur / limit));
+    if (!report.motion.frozen_by_flash && !plan::finds_power(plan))
+        finding.ways = shorter_time(plan, std::log2(blur / limit));
     if (plan::finds_power(plan) && !report.motion.frozen_by_flash && plan.shot.exposure.shutter > plan.camera.sync)
-        finding.ways.push_back({shoot::Loss::background,
-                                remedy(plan, fmt::format("Shorten to {}", text::shutter_text(plan.camera.sync)),
-                                       [&](shoot::Shot& shot) { shot.exposure.shutter = plan.camera.sync; })});
+        finding.ways.push_back(
+            {shoot::Loss::background, remedy(plan, fmt::format("Shorten to {}", text::shutter_text(plan.camera.sync)),
+                                             [&](shoot::Shot& shot) { shot.exposure.shutter = plan.camera.sync; })});
     if (!moves(plan.shot.subject))
         finding.ways.push_back({shoot::Loss::time, remedy(plan, "Put it on a stand", [](shoot::Shot& shot) {
                                     shot.rig.support = shoot::Support::sturdy_head;

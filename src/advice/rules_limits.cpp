@@ -31,12 +31,15 @@ Found iso_over_limit(const plan::Plan& plan, const plan::Report&) {
     wider.f_number = text::nearest_f_number(held.f_number * std::exp2(-missing / 2));
     longer.shutter = text::nearest_shutter(held.shutter * std::exp2(missing));
     const auto way = [&](Loss loss, std::string label, const shoot::Exposure& exposure) {
-        finding.ways.push_back({loss, remedy(plan, std::move(label), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
+        finding.ways.push_back(
+            {loss, remedy(plan, std::move(label), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
     };
     if (wider.f_number >= plan.lens.optics.max_aperture * 0.999)
-        way(Loss::depth, fmt::format("ISO {} at {}", text::number_text(*limit, 6), text::f_number_text(wider.f_number)), wider);
+        way(Loss::depth, fmt::format("ISO {} at {}", text::number_text(*limit, 6), text::f_number_text(wider.f_number)),
+            wider);
     if (longer.shutter <= 60)
-        way(Loss::motion, fmt::format("ISO {} at {}", text::number_text(*limit, 6), text::shutter_text(longer.shutter)), longer);
+        way(Loss::motion, fmt::format("ISO {} at {}", text::number_text(*limit, 6), text::shutter_text(longer.shutter)),
+            longer);
     return finding;
 }
 
@@ -62,24 +65,25 @@ Found stop_over_limit(const plan::Plan& plan, const plan::Report&) {
     const auto& limit = plan.limits.f_number;
     const double f = plan.shot.exposure.f_number;
     if (!limit || f <= *limit * 1.000001) return {};
-    return Finding{fmt::format("{} is a smaller stop than the {} you tolerate.", text::f_number_text(f),
-                               text::f_number_text(*limit)),
-                   remedy(plan, fmt::format("Open to {}", text::f_number_text(mark_below(*limit))),
-                          [&](shoot::Shot& shot) {
-                              // Light won by the stop is given back in time, or by the flash itself.
-                              shot.exposure.f_number = mark_below(*limit);
-                              if (!plan::finds_power(plan))
-                                  shot.exposure.shutter = text::nearest_shutter(
-                                      shot.exposure.shutter * std::exp2(2 * std::log2(shot.exposure.f_number / f)));
-                          })};
+    return Finding{
+        fmt::format("{} is a smaller stop than the {} you tolerate.", text::f_number_text(f),
+                    text::f_number_text(*limit)),
+        remedy(plan, fmt::format("Open to {}", text::f_number_text(mark_below(*limit))), [&](shoot::Shot& shot) {
+            // Light won by the stop is given back in time, or by the flash itself.
+            shot.exposure.f_number = mark_below(*limit);
+            if (!plan::finds_power(plan))
+                shot.exposure.shutter =
+                    text::nearest_shutter(shot.exposure.shutter * std::exp2(2 * std::log2(shot.exposure.f_number / f)));
+        })};
 }
 
 Found frames_over_limit(const plan::Plan& plan, const plan::Report& report) {
     const auto& limit = plan.limits.frames;
     const double frames = report.capture.cost.exposures;
     if (!limit || frames <= *limit) return {};
-    return Finding{fmt::format("{} are more than the {} you would take of one picture. A smaller stop or a zone takes fewer.",
-                               text::count_text(frames, "frame", "frames"), text::number_text(*limit, 9))};
+    return Finding{
+        fmt::format("{} are more than the {} you would take of one picture. A smaller stop or a zone takes fewer.",
+                    text::count_text(frames, "frame", "frames"), text::number_text(*limit, 9))};
 }
 
 Found minutes_over_limit(const plan::Plan& plan, const plan::Report& report) {

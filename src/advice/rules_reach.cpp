@@ -59,6 +59,23 @@ Found lens_close(const plan::Plan& plan, const plan::Report& report) {
     return Finding{std::move(text)};
 }
 
+Found nearer_than_it_allows(const plan::Plan& plan, const plan::Report& report) {
+    const auto& nearest = plan.shot.subject.nearest;
+    const auto& distance = report.optics.working_distance;
+    if (!nearest || !distance || *distance <= 0 || *distance >= *nearest * 0.999) return {};
+    Finding finding{fmt::format("It lets you come within {}; the lens stands {} from it.", text::length_text(*nearest),
+                                text::length_text(*distance))};
+    const double m = report.optics.magnification;
+    if (const auto found =
+            search::find_rig(plan.kit, plan.shot.rig, {.magnification = m, .working_distance = *nearest})) {
+        finding.text += fmt::format(" {} keeps away.", search::pieces_text(plan.kit, *found));
+        finding.remedy = mount(plan, *found);
+    } else {
+        finding.text += " Nothing in the bag keeps away at this size: go slowly, or take it smaller and crop.";
+    }
+    return finding;
+}
+
 Found lens_shades_light(const plan::Plan& plan, const plan::Report& report) {
     const auto& half_angle = report.optics.shaded_half_angle;
     if (!half_angle) return {};
@@ -256,6 +273,7 @@ constexpr Rule reach_rows[] = {
     {"magnification-out-of-reach", Station::reach, Level::stop, Concern::plan, magnification_out_of_reach},
     {"focus-inside-lens", Station::reach, Level::stop, Concern::plan, focus_inside_lens},
     {"lens-close", Station::reach, Level::caution, Concern::plan, lens_close},
+    {"nearer-than-it-allows", Station::reach, Level::caution, Concern::plan, nearer_than_it_allows},
     {"lens-shades-light", Station::light, Level::caution, Concern::plan, lens_shades_light},
     {"subject-larger-than-frame", Station::subject, Level::caution, Concern::plan, subject_larger_than_frame},
     {"no-sharp-distance", Station::reach, Level::stop, Concern::plan, no_sharp_distance},

@@ -39,7 +39,8 @@ Trouble trouble_of(const plan::Plan& plan, const plan::Report& report) {
 shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Limits& limits) {
     for (;;) {
         const auto assessed = assessment_of(kit, shot, limits);
-        const auto note = std::ranges::find_if(assessed.advice.notes, [](const Note& n) { return n.remedy != nullptr; });
+        const auto note =
+            std::ranges::find_if(assessed.advice.notes, [](const Note& n) { return n.remedy != nullptr; });
         if (note == assessed.advice.notes.end()) return shot;
         shot = shoot::Shot(note->remedy->shot);
     }

@@ -31,14 +31,16 @@ double raised(const plan::Plan& plan, double stops, double& missing) {
 
 double opened(const plan::Plan& plan, double stops, double& missing) {
     const double now = plan.shot.exposure.f_number;
-    const double f = std::min(now, std::max(text::nearest_f_number(now * std::exp2(-stops / 2)), plan.lens.optics.max_aperture));
+    const double f =
+        std::min(now, std::max(text::nearest_f_number(now * std::exp2(-stops / 2)), plan.lens.optics.max_aperture));
     missing = stops - 2 * std::log2(now / f);
     return f;
 }
 
 void add(std::vector<Way>& ways, const plan::Plan& plan, Loss gives_up, const shoot::Exposure& exposure) {
     if (exposure == plan.shot.exposure) return;
-    ways.push_back({gives_up, remedy(plan, settings_text(exposure), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
+    ways.push_back(
+        {gives_up, remedy(plan, settings_text(exposure), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
 }
 
 constexpr double third = 1.0 / 3;
@@ -72,7 +74,8 @@ std::vector<Way> brighter(const plan::Plan& plan, double stops) {
     const shoot::Exposure& now = plan.shot.exposure;
     shoot::Exposure noisier = now, wider = now, longer = now;
     double missing = 0;
-    noisier.iso = stops > 0 ? raised(plan, stops, missing) : text::nearest_iso(std::max(now.iso * std::exp2(stops), 100.0));
+    noisier.iso =
+        stops > 0 ? raised(plan, stops, missing) : text::nearest_iso(std::max(now.iso * std::exp2(stops), 100.0));
     if (stops < 0) missing = std::log2(noisier.iso / now.iso) - stops;
     if (std::abs(missing) <= third) add(ways, plan, stops > 0 ? Loss::iso : Loss::time, noisier);
     wider.f_number = stops > 0 ? opened(plan, stops, missing)

@@ -213,8 +213,8 @@ int print_plans(const shoot::Shoot& shoot, const std::string& file, const std::s
         if (std::filesystem::equivalent(file, out, none))
             return complain({"--out", "got the shoot itself, expected another file: it is never changed"});
         shoot::Shoot taken = shoot;
-        const auto index = static_cast<std::size_t>(shot - &shoot.shots[0]);
-        taken.shots[index] = plans[static_cast<std::size_t>(take) - 1].shot;
+        const auto place = std::ranges::find(shoot.shots, id, &shoot::Shot::id) - shoot.shots.begin();
+        taken.shots[static_cast<std::size_t>(place)] = plans[static_cast<std::size_t>(take) - 1].shot;
         if (const auto error = storage::save_shoot(taken, out)) return complain(*error);
     }
     fmt::print("{}", storage::write_plans(plans));

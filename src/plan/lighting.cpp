@@ -262,9 +262,8 @@ double shining_diameter(const Source& source) {
 }
 
 bool finds_power(const Plan& plan) {
-    return std::ranges::any_of(plan.sources, [](const Source& source) {
-        return source.is_flash() && !source.set.off && !source.set.power;
-    });
+    return std::ranges::any_of(
+        plan.sources, [](const Source& source) { return source.is_flash() && !source.set.off && !source.set.power; });
 }
 
 bool in_high_speed(const Plan& plan, const Source& source) {

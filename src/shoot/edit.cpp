@@ -24,6 +24,9 @@ std::size_t add_shot(Shoot& shoot, std::size_t after) {
     shot.exposure.shutter = 0.25;
     shot.ambient = Ambient{.ev100 = 8};  // a window, some way into a room (common practice)
     shot.background = Background{};
+    // What the pictures are for says what counts as sharp; where it is not said, the diagonal does (MODEL 7).
+    shot.sharpness.rule = shoot.purpose ? BlurRule::output : BlurRule::diagonal;
+    if (shoot.purpose) shot.sharpness.output = *shoot.purpose;
     const std::size_t index = std::min(after + 1, shoot.shots.size());
     shoot.shots.insert(index, std::move(shot));
     return index;

@@ -1,4 +1,5 @@
 #include "shoot/members.hpp"
+#include "storage/atomic_file.hpp"
 #include "storage/json_reader.hpp"
 #include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
@@ -375,6 +376,44 @@ Shoot read_document(const Json& document) {
 }
 
 }  // namespace
+
+namespace {
+
+std::vector<LibrarySubject> read_library(const Json& document) {
+    const Node root(document);
+    ObjectReader object(root);
+    object.member("format", "\"poquito-subjects\"").one_of<int>({{"poquito-subjects", 0}});
+    const Node version = object.member("version", "1");
+    if (!version.value().is_number() || version.value() != 1)
+        version.fail_expecting("1, the version this program reads");
+    const Node list = object.member("subjects", "a list");
+    std::vector<LibrarySubject> subjects;
+    const Kit none;
+    for (const Node& node : list.items()) subjects.push_back(read_record<LibrarySubject>(node, none));
+    check_ids_distinct(list);
+    return subjects;
+}
+
+}  // namespace
+
+std::optional<Limits> load_limits(const std::filesystem::path& path) {
+    const auto text = read_file(path);
+    if (!std::holds_alternative<std::string>(text)) return std::nullopt;
+    try {
+        const Json document = parse_json(std::get<std::string>(text));
+        return read_record<Limits>(ObjectReader(Node(document)).member("limits", "an object"), Kit());
+    } catch (ReadError&) {
+        return std::nullopt;
+    }
+}
+
+ReadResult<std::vector<LibrarySubject>> read_subjects(std::string_view text) {
+    try {
+        return read_library(parse_json(text));
+    } catch (ReadError& error) {
+        return std::move(error);
+    }
+}
 
 ReadResult<Shoot> read_shoot(std::string_view text) {
     try {

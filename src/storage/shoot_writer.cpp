@@ -1,4 +1,5 @@
 #include "shoot/members.hpp"
+#include "storage/atomic_file.hpp"
 #include "storage/json_number.hpp"
 #include "storage/kit_json.hpp"
 #include "storage/shoot_file.hpp"
@@ -182,6 +183,18 @@ Json write_record(const Record& record) {
 }
 
 }  // namespace
+
+std::optional<ReadError> save_limits(const Limits& limits, const std::filesystem::path& path) {
+    const Json document = {{"format", "poquito-limits"}, {"version", 1}, {"limits", write_record(limits)}};
+    return replace_file(path, document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n");
+}
+
+std::string write_subjects(const std::vector<LibrarySubject>& subjects) {
+    Json list = Json::array();
+    for (const auto& subject : subjects) list.push_back(write_record(subject));
+    const Json document = {{"format", "poquito-subjects"}, {"version", 1}, {"subjects", std::move(list)}};
+    return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
 
 std::string write_shoot(const Shoot& shoot) {
     Json shots = Json::array();

@@ -82,8 +82,9 @@ void Sheet::single_frame_figures() {
         add_length("far_mm", "\u2026 behind it", *sharp.far).working =
             working("far", optics::far_formula, optical, *sharp.far, "mm", depth_source);
     if (sharp.zone_covered) {
-        auto& held = add("zone_covered", "Held of what has to be sharp", fmt::format("{:.0f} %", *sharp.zone_covered * 100),
-                         text::length_text(*sharp.zone_covered * *sharp.zone));
+        auto& held =
+            add("zone_covered", "Held of what has to be sharp", fmt::format("{:.0f} %", *sharp.zone_covered * 100),
+                text::length_text(*sharp.zone_covered * *sharp.zone));
         weigh(held, "zone-not-held");
     }
     if (sharp.best_single_f_number)

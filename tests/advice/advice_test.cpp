@@ -48,6 +48,7 @@ const std::vector<RuleCase>& cases() {
              shoot.kit.lenses[1].id = "short";
              shot.rig.focus.value = 0.95;
          }},
+        {"nearer-than-it-allows", false, [](Shoot&, Shot& shot) { shot.subject.nearest = 900; }},
         {"lens-shades-light", true,
          [](Shoot&, Shot& shot) {
              add_light(shot);

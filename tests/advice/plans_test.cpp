@@ -71,9 +71,8 @@ Read read_off(const gear::Kit& kit, const Shot& shot, const Limits& limits) {
     if (limits.frames) waiting += std::max(0.0, report.capture.cost.exposures - *limits.frames);
     if (limits.minutes) waiting += std::max(0.0, minutes - *limits.minutes);
     const double by_hand = shot.rig.support == Support::hand ? past(shot.exposure.shutter, limits.shutter_by_hand) : 0;
-    return {
-        .excess = {by_hand, 0, past(shot.exposure.iso, limits.iso), waiting},
-        .losses = {motion, to - from - held, std::max(0.0, std::log2(shot.exposure.iso / 100)),
+    return {.excess = {by_hand, 0, past(shot.exposure.iso, limits.iso), waiting},
+            .losses = {motion, to - from - held, std::max(0.0, std::log2(shot.exposure.iso / 100)),
                        std::max(0.0, minutes - 0.5), background}};
 }
 

@@ -51,7 +51,8 @@ TEST_CASE("every remedy of generated shots lowers the trouble", "[advice][troubl
     CHECK(offered > 400);
 }
 
-TEST_CASE("taking remedies in any order comes to an end, and nothing is left that one click could do", "[advice][trouble]") {
+TEST_CASE("taking remedies in any order comes to an end, and nothing is left that one click could do",
+          "[advice][trouble]") {
     for (unsigned number = 0; number < 30; ++number) {
         Random random(number);
         const auto shoot = test::random_shoot(number);

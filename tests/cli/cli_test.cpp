@@ -115,3 +115,45 @@ TEST_CASE("the order of many shots ends when its time is over, with the best so 
 TEST_CASE("the version is that of the build", "[cli]") {
     CHECK(run("--version").out == "poquito-cli " POQUITO_VERSION "\n");
 }
+
+TEST_CASE("plan prints whole plans best first, and takes one into another file", "[cli][plans]") {
+    const fs::path folder = fs::temp_directory_path() / ("poquito-plan-" + std::to_string(::getpid()));
+    fs::create_directories(folder);
+    const auto printed = run("plan " + demo + " toffee-tin");
+    REQUIRE(printed.status == 0);
+    const auto document = nlohmann::json::parse(printed.out);
+    CHECK(document.at("format") == "poquito-plans");
+    const auto& plans = document.at("plans");
+    REQUIRE(plans.size() >= 3);
+    bool good = true;
+    for (const auto& plan : plans) {
+        for (const char* key : {"school", "f_number", "shutter_s", "iso", "frames", "power", "front_total_stops",
+                                "gives_up", "keeps_limits"})
+            CHECK(plan.contains(key));
+        const bool fits = plan.at("keeps_limits").get<bool>() && !plan.at("stopped").get<bool>();
+        CHECK((good || !fits));
+        good = good && fits;
+    }
+    const auto before = std::get<std::string>(storage::read_file(demo));
+    const auto out = (folder / "taken.poquito").string();
+    REQUIRE(run("plan " + demo + " toffee-tin --take 2 --out " + out).status == 0);
+    CHECK(std::get<std::string>(storage::read_file(demo)) == before);
+    const auto taken = std::get<shoot::Shoot>(storage::load_shoot(out));
+    const auto shot = std::ranges::find(taken.shots, "toffee-tin", &shoot::Shot::id);
+    REQUIRE(shot != taken.shots.end());
+    CHECK(shot->exposure.f_number == plans[1].at("f_number").get<double>());
+    CHECK(shot->exposure.shutter == plans[1].at("shutter_s").get<double>());
+    // Everything else is as it was.
+    auto restored = taken;
+    const auto original = std::get<shoot::Shoot>(storage::load_shoot(demo));
+    for (std::size_t i = 0; i < original.shots.size(); ++i)
+        if (std::as_const(original.shots)[i].id == "toffee-tin") restored.shots[i] = std::as_const(original.shots)[i];
+    CHECK(restored == original);
+
+    CHECK(run("plan " + demo + " nobody").status == 1);
+    CHECK(run("plan " + demo + " toffee-tin --take 99 --out " + out).status == 1);
+    CHECK(run("plan " + demo + " toffee-tin --take 1").status == 2);
+    CHECK(run("plan " + out + " toffee-tin --take 1 --out " + out).status == 1);
+    CHECK(run("plan").status == 2);
+    fs::remove_all(folder);
+}

@@ -216,7 +216,8 @@ QString FinderView::title() const {
     const auto* shot = document_.shot();
     QString text = tr("%1, focus %2")
                        .arg(QString::fromStdString(text::f_number_text(shot->exposure.f_number)),
-                            shot->sharpness.focus_offset == 0 ? shot->capture.slice ? tr("in the middle of the zone") : tr("in the middle of the depth")
+                            shot->sharpness.focus_offset == 0 ? shot->capture.slice ? tr("in the middle of the zone")
+                                                                                    : tr("in the middle of the depth")
                             : shot->sharpness.focus_offset < 0
                                 ? tr("%1 in front of the middle").arg(mm(-shot->sharpness.focus_offset))
                                 : tr("%1 behind the middle").arg(mm(shot->sharpness.focus_offset)));

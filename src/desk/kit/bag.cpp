@@ -2,6 +2,7 @@
 
 #include "desk/shell/main_window.hpp"
 #include "storage/kit_file.hpp"
+#include "storage/shoot_file.hpp"
 
 #include <QDateTime>
 #include <QDir>
@@ -34,12 +35,17 @@ void Bag::load() {
             shoot.kit = std::move(std::get<gear::Kit>(loaded));
         }
     }
+    shoot.limits = shoot::usual_limits();
+    if (auto read = storage::load_limits(limitsPath().toStdString())) shoot.limits = std::move(*read);
     document_.open(std::move(shoot), path_);
 }
 
+QString Bag::limitsPath() const { return QFileInfo(path_).dir().filePath(QStringLiteral("limits.json")); }
+
 void Bag::save() {
     QDir().mkpath(QFileInfo(path_).path());
-    const auto error = storage::save_kit(document_.kit(), path_.toStdString());
+    auto error = storage::save_kit(document_.kit(), path_.toStdString());
+    if (!error) error = storage::save_limits(document_.shoot().limits, limitsPath().toStdString());
     problem_ =
         error ? tr("The bag was not saved. %1").arg(QString::fromStdString(storage::message(*error))) : QString();
     Q_EMIT problemChanged();

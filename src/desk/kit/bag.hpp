@@ -25,6 +25,7 @@ class Bag : public QObject {
 
   private:
     void load();
+    QString limitsPath() const;  // beside it: how far this person goes
     void save();
 
     Document document_;

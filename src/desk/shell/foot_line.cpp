@@ -15,6 +15,11 @@ FootLine::FootLine(const Document& document, QWidget* parent) : QWidget(parent),
     setObjectName(QStringLiteral("footLine"));
     setAccessibleName(tr("Running cost"));
     setFixedHeight(27);
+    quiet_.setSingleShot(true);
+    quiet_.setInterval(1500);
+    connect(&quiet_, &QTimer::timeout, this, [this] { since_.reset(); });
+    connect(&document, &Document::shootChanged, this, &FootLine::compare);
+    connect(&document, &Document::selected, this, &FootLine::compare);
     connect(&document, &Document::shootChanged, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::selected, this, qOverload<>(&QWidget::update));
 }
@@ -27,6 +32,57 @@ void FootLine::say(const QString& message) {
         message_.clear();
         update();
     });
+}
+
+namespace {
+
+/// What is felt elsewhere when something is changed: name, value, how it is written.
+struct Felt {
+    QString name;
+    std::optional<double> before, after;
+    std::string (*text)(double);
+};
+
+QString change_between(const plan::Report& before, const plan::Report& after) {
+    const Felt all[] = {
+        {QObject::tr("size"), before.optics.magnification, after.optics.magnification,
+         [](double v) { return text::magnification_text(v); }},
+        {QObject::tr("air"), before.optics.working_distance, after.optics.working_distance,
+         [](double v) { return text::length_text(v); }},
+        {QObject::tr("depth"), before.sharpness.depth_of_field, after.sharpness.depth_of_field,
+         [](double v) { return text::length_text(v); }},
+        {QObject::tr("frames"), before.capture.frames, after.capture.frames,
+         [](double v) { return text::number_text(v, 6); }},
+        {QObject::tr("light"), before.light.total, after.light.total, [](double v) { return text::stops_text(v); }},
+        {QObject::tr("behind"), before.light.background, after.light.background,
+         [](double v) { return text::stops_text(v); }},
+    };
+    QStringList words;
+    for (const auto& [name, was, is, write] : all) {
+        if (!was || !is) continue;
+        const auto then = write(*was), now = write(*is);
+        if (then != now)
+            words << QObject::tr("%1 %2 to %3").arg(name, QString::fromStdString(then), QString::fromStdString(now));
+    }
+    return words.join(QStringLiteral(" \u00b7 "));
+}
+
+}  // namespace
+
+void FootLine::compare() {
+    const int current = document_.current();
+    const auto now = current >= 0 ? document_.sharedAssessment(current) : nullptr;
+    const bool same_shot = now && before_ && now->report.id == before_->report.id;
+    if (same_shot && now != before_) {
+        // A drag or a run of typing is one change: what it began from stays until it is quiet.
+        if (!since_) since_ = before_;
+        const QString change = change_between(since_->report, now->report);
+        if (!change.isEmpty()) say(change);
+        quiet_.start();
+    } else if (!same_shot) {
+        since_.reset();
+    }
+    before_ = now;
 }
 
 QString FootLine::shotText() const {

@@ -1,12 +1,18 @@
 #pragma once
 
+#include "advice/advice.hpp"
+
+#include <QTimer>
 #include <QWidget>
+
+#include <memory>
 
 namespace poquito::desk {
 
 class Document;
 
-/// The running cost along the lower edge: this shot on the left, the whole shoot on the right; for a while, a message.
+/// The running cost along the lower edge: this shot on the left, the whole shoot on the right; for a while, a message,
+/// or what the last edit changed elsewhere: "depth 0.25 mm to 0.18 mm".
 class FootLine : public QWidget {
     Q_OBJECT
   public:
@@ -21,8 +27,13 @@ class FootLine : public QWidget {
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    void compare();
+
     const Document& document_;
     QString message_;
+    std::shared_ptr<const advice::Assessment> before_;  // as the shot was
+    std::shared_ptr<const advice::Assessment> since_;   // as it was before a run of edits; null: none goes on
+    QTimer quiet_;
 };
 
 }  // namespace poquito::desk

@@ -184,7 +184,7 @@ QWidget* MainWindow::buildCentre() {
     page->setProperty("sheet", true);
     auto* pageLayout = new QVBoxLayout(page);
     pageLayout->setContentsMargins(1, 1, 1, 1);
-    sheets_ = new StationSheets(document_, chosenLight_, *runs_, page);
+    sheets_ = new StationSheets(document_, chosenLight_, *runs_, subjects_, page);
     pageLayout->addWidget(sheets_);
     split_->addWidget(page);
     split_->setStretchFactor(0, 2);
@@ -245,8 +245,12 @@ void MainWindow::connectParts() {
 }
 
 void MainWindow::connectPage(advice::Station station, StationPage* page) {
-    if (auto* subject = qobject_cast<SubjectPage*>(page))
+    if (auto* subject = qobject_cast<SubjectPage*>(page)) {
         connect(subject, &SubjectPage::problemFound, strip_, &ProblemStrip::say);
+        connect(subject, &SubjectPage::limitsKept, this, [this](const shoot::Limits& limits) {
+            bag().document().edit({tr("Keep the limits")}, [&](shoot::Shoot& bag) { bag.limits = limits; });
+        });
+    }
     if (auto* depth = qobject_cast<DepthPage*>(page))
         connect(depth, &DepthPage::problemFound, strip_, &ProblemStrip::say);
     auto* run = qobject_cast<RunPage*>(page);
@@ -448,6 +452,7 @@ void MainWindow::newShoot() {
     furnish();
     shoot::Shoot shoot = genericShoot();
     shoot.kit = bag().kit();
+    shoot.limits = bag().document().shoot().limits;
     document_.open(std::move(shoot), {});
 }
 

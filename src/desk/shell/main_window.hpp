@@ -5,6 +5,7 @@
 #include "desk/shell/document.hpp"
 #include "desk/shell/shoot_files.hpp"
 #include "desk/shell/shot_commands.hpp"
+#include "desk/subject/subject_library.hpp"
 
 #include <QMainWindow>
 
@@ -119,6 +120,7 @@ class MainWindow : public QMainWindow {
     ShotCommands* commands_ = nullptr;
     GearWindows* gear_ = nullptr;
     ChosenLight chosenLight_;
+    SubjectLibrary subjects_;
 
     QLineEdit* title_ = nullptr;
     int titleVisit_ = 0;  // typing of one visit is one step of the history

@@ -1,9 +1,12 @@
 #include "desk/shell/notes_panel.hpp"
 
+#include "advice/trouble.hpp"
+#include "desk/base/caption.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/shell/document.hpp"
 
+#include <QAbstractButton>
 #include <QPainter>
 #include <QPushButton>
 #include <QResizeEvent>
@@ -94,8 +97,31 @@ class NoteCard : public QWidget {
     bool safety_ = false;
 };
 
+/// What is usual here, on a line that unfolds.
+class FoldedLine : public QAbstractButton {
+  public:
+    explicit FoldedLine(QWidget* parent) : QAbstractButton(parent) {
+        setObjectName(QStringLiteral("usualNotes"));
+        setFont(textFont(12));
+        setCursor(Qt::PointingHandCursor);
+        setFocusPolicy(Qt::StrongFocus);
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter painter(this);
+        painter.setFont(font());
+        painter.setPen(hasFocus() || underMouse() ? theme().link : theme().quiet);
+        painter.drawText(rect().adjusted(8, 4, -8, -4), Qt::TextWordWrap, text());
+    }
+};
+
 NotesPanel::NotesPanel(Document& document, QWidget* parent)
-    : QScrollArea(parent), document_(document), sheet_(new QWidget) {
+    : QScrollArea(parent),
+      document_(document),
+      sheet_(new QWidget),
+      right_(new QPushButton(tr("Put it right"), sheet_)),
+      usual_(new FoldedLine(sheet_)) {
     setObjectName(QStringLiteral("notesPanel"));
     setAccessibleName(tr("Notes"));
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -104,6 +130,17 @@ NotesPanel::NotesPanel(Document& document, QWidget* parent)
     setWidget(sheet_);
     viewport()->setAutoFillBackground(false);
     sheet_->setAutoFillBackground(false);
+    nameControl(right_, {"putRightButton", tr("Put it right"),
+                         tr("Applies remedy after remedy until none is left; one step back undoes it")});
+    right_->setProperty("link", true);
+    connect(right_, &QPushButton::clicked, this, [this] {
+        const auto righted = advice::put_right(document_.kit(), *document_.shot(), document_.shoot().limits);
+        document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
+    });
+    connect(usual_, &QAbstractButton::clicked, this, [this] {
+        unfolded_ = !unfolded_;
+        refresh();
+    });
     connect(&document, &Document::shootChanged, this, &NotesPanel::refresh);
     connect(&document, &Document::selected, this, &NotesPanel::refresh);
     refresh();
@@ -116,22 +153,35 @@ void NotesPanel::resizeEvent(QResizeEvent* event) {
 
 void NotesPanel::refresh() {
     const auto* assessment = document_.assessment();
-    const std::size_t count = assessment ? assessment->advice.notes.size() : 0;
-    while (cards_.size() < count) {
+    shown_.clear();
+    int answered = 0;
+    QStringList usual;
+    if (assessment)
+        for (const auto& note : assessment->advice.notes) {
+            answered += note.remedy ? 1 : 0;
+            const char* words = advice::usual_words(note);
+            if (words) usual << tr(words);
+            if (!words || unfolded_) shown_.push_back(note);
+        }
+    while (cards_.size() < shown_.size()) {
         const int place = static_cast<int>(cards_.size());
         auto* card = new NoteCard(sheet_);
         connect(card->remedy(), &QPushButton::clicked, this, [this, place] { apply(place); });
         cards_.push_back(card);
     }
     for (std::size_t i = 0; i < cards_.size(); ++i) {
-        cards_[i]->setVisible(i < count);
-        if (i < count) {
-            cards_[i]->show(assessment->advice.notes[i]);
+        cards_[i]->setVisible(i < shown_.size());
+        if (i < shown_.size()) {
+            cards_[i]->show(shown_[i]);
         } else {
             cards_[i]->setObjectName({});
             cards_[i]->remedy()->setObjectName({});
         }
     }
+    right_->setVisible(answered > 1);
+    usual_->setVisible(!usual.isEmpty());
+    usual_->setText(unfolded_ ? tr("\u25be Usual here") : tr("\u25b8 Usual here: %1").arg(usual.join(tr("; "))));
+    usual_->setToolTip(unfolded_ ? tr("Fold them to a line") : tr("Show each"));
     arrange();
 }
 
@@ -139,11 +189,23 @@ void NotesPanel::arrange() {
     constexpr int gap = 5;
     const int width = viewport()->width() - 2;
     int y = 0;
+    if (!right_->isHidden()) {
+        right_->setGeometry(0, y, width, right_->sizeHint().height());
+        y += right_->height() + gap;
+    }
     for (auto* card : cards_) {
         if (card->isHidden()) continue;
         const int height = card->layOut(width);
         card->setGeometry(0, y, width, height);
         y += height + gap;
+    }
+    if (!usual_->isHidden()) {
+        // A line, or as many as it takes; a button does not wrap by itself.
+        const int height = QFontMetrics(usual_->font())
+                               .boundingRect(QRect(0, 0, width - 16, 10000), Qt::TextWordWrap, usual_->text())
+                               .height();
+        usual_->setGeometry(0, y, width, height + 8);
+        y += height + 8 + gap;
     }
     sheet_->resize(width, y);
     if (y == wantedHeight_) return;
@@ -152,9 +214,8 @@ void NotesPanel::arrange() {
 }
 
 void NotesPanel::apply(int note) {
-    const auto* assessment = document_.assessment();
-    if (!assessment || note >= static_cast<int>(assessment->advice.notes.size())) return;
-    const auto remedy = assessment->advice.notes[static_cast<std::size_t>(note)].remedy;
+    if (!document_.shot() || note >= static_cast<int>(shown_.size())) return;
+    const auto remedy = shown_[static_cast<std::size_t>(note)].remedy;
     if (remedy)
         document_.editShot({QString::fromStdString(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
 }

@@ -1,12 +1,17 @@
 #pragma once
 
+#include "advice/advice.hpp"
+
 #include <QScrollArea>
 
 #include <vector>
 
+class QPushButton;
+
 namespace poquito::desk {
 
 class Document;
+class FoldedLine;
 class NoteCard;
 
 /// What Poquito has to say about the shot, worst first, each with the button that would mend it.
@@ -31,6 +36,10 @@ class NotesPanel : public QScrollArea {
 
     Document& document_;
     QWidget* sheet_;
+    QPushButton* right_;
+    FoldedLine* usual_;
+    bool unfolded_ = false;
+    std::vector<advice::Note> shown_;
     std::vector<NoteCard*> cards_;
     int wantedHeight_ = 0;
 };

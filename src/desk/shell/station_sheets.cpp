@@ -31,8 +31,9 @@ QScrollArea* scrolled(StationPage* page, QWidget* parent) {
 
 }  // namespace
 
-StationSheets::StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, QWidget* parent)
-    : QStackedWidget(parent), document_(document), chosen_(chosen), runs_(runs) {}
+StationSheets::StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, SubjectLibrary& library,
+                             QWidget* parent)
+    : QStackedWidget(parent), document_(document), chosen_(chosen), runs_(runs), library_(library) {}
 
 void StationSheets::show(advice::Station station) {
     auto* wanted = page(station);
@@ -55,7 +56,7 @@ StationPage* StationSheets::page(advice::Station station) {
 StationPage* StationSheets::made(advice::Station station) {
     switch (station) {
         case advice::Station::subject:
-            return new SubjectPage(document_);
+            return new SubjectPage(document_, library_);
         case advice::Station::reach:
             return new ReachPage(document_);
         case advice::Station::depth:

@@ -11,13 +11,15 @@
 namespace poquito::desk {
 
 class RunDesk;
+class SubjectLibrary;
 class StationPage;
 
 /// The six pages, one on top; each is made when one first goes there.
 class StationSheets : public QStackedWidget {
     Q_OBJECT
   public:
-    StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, QWidget* parent = nullptr);
+    StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, SubjectLibrary& library,
+                  QWidget* parent = nullptr);
 
     void show(advice::Station station);
     StationPage* page(advice::Station station);
@@ -31,6 +33,7 @@ class StationSheets : public QStackedWidget {
     Document& document_;
     ChosenLight& chosen_;
     RunDesk& runs_;
+    SubjectLibrary& library_;
     std::array<StationPage*, advice::stations.size()> pages_{};
 };
 

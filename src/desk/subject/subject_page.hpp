@@ -2,35 +2,31 @@
 
 #include "desk/base/station_page.hpp"
 
-class QLineEdit;
-
 namespace poquito::desk {
 
-class FrameDrawing;
+class Leaves;
+class SubjectLeaf;
+class SubjectLibrary;
 
-/// How big, how deep, how it moves and reflects, and what part of the frame it fills.
+/// What is photographed, what matters about it, and whole plans to take it.
 class SubjectPage : public StationPage {
     Q_OBJECT
   public:
-    explicit SubjectPage(Document& document, QWidget* parent = nullptr);
+    SubjectPage(Document& document, SubjectLibrary& library, QWidget* parent = nullptr);
 
     /// A grey picture becomes the subject's form; false, with a problem said, where it cannot.
     bool loadHeightMap(const QString& path);
 
   Q_SIGNALS:
     void problemFound(const QString& problem);
+    void limitsKept(const shoot::Limits& limits);  // as the person's own
 
   protected:
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    void addForm(QVBoxLayout* column);
-    void askHeightMap();
-
-    QLineEdit* name_;
-    int nameVisit_ = 0;
-    QuantityField* swayFrequency_;
-    FrameDrawing* frame_;
+    Leaves* leaves_;
+    SubjectLeaf* subject_;
 };
 
 }  // namespace poquito::desk

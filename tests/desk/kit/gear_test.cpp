@@ -482,6 +482,7 @@ TEST_CASE("a photographed rule is marked, nudged, read and stored", "[desk][meas
     CHECK_THAT(record.calibrations[0].value, WithinRel(pixels_per_mm * 23.5 / 1200, 0.005));
     CHECK(record.calibrations[0].believed == 0.5);
     CHECK(find_gear(person.window().bag().kit().lenses, "macro-90")->calibrations.size() == 1);
+    person.click(QStringLiteral("usualNotes"));
     CHECK(person.has(QStringLiteral("note-measured-lens")));
 
     // Nudged by keys, a mark stands where it was put and no longer on the tick.

@@ -28,11 +28,13 @@ TEST_CASE("Subject edits size, movement, care and name", "[desk][pages]") {
     person.type(QStringLiteral("swayField"), QStringLiteral("1"));
     person.type(QStringLiteral("swayFrequencyField"), QStringLiteral("2.5 Hz"));
     CHECK(person.shot().subject.sway_frequency == 2.5);
-    person.click(QStringLiteral("trait-food"));
+    person.click(QStringLiteral("mattersTab"));
+    person.click(QStringLiteral("chip-food"));
     CHECK(has_trait(person.shot().subject, "food"));
     CHECK(person.has(QStringLiteral("note-safety-food")));
-    person.click(QStringLiteral("trait-food"));
+    person.click(QStringLiteral("chip-food"));
     CHECK_FALSE(person.has(QStringLiteral("note-safety-food")));
+    person.click(QStringLiteral("subjectTab"));
     person.type(QStringLiteral("wantedMagnificationField"), QStringLiteral("1:4"));
     CHECK_THAT(person.report().optics.magnification, WithinRel(0.25, 1e-9));
 }
@@ -51,6 +53,7 @@ TEST_CASE("Reach edits gear and ring", "[desk][pages]") {
     CHECK_FALSE(person.shot().rig.teleconverter.has_value());
     person.click(QStringLiteral("chip-closeup-2"));
     CHECK(person.shot().rig.closeup_lenses == std::vector<std::string>{"closeup-2"});
+    person.click(QStringLiteral("usualNotes"));
     CHECK(person.has(QStringLiteral("note-infinity-lost")));
     person.click(QStringLiteral("chip-closeup-2"));
     CHECK(person.shot().rig.closeup_lenses.empty());

@@ -32,6 +32,9 @@ struct Note {
     std::string text;
     std::shared_ptr<const Remedy> remedy;  // null: nothing one click could do
 };
+/// What a note says in few words where it is usual at this magnification and nobody is surprised by it: "infinity is
+/// lost". Null: it is not of that kind.
+const char* usual_words(const Note& note);
 
 struct Advice {
     std::vector<ChecklistItem> checklist;

@@ -21,11 +21,12 @@ const char* school_name(School school);  // "One frame, flash"
 
 /// What a plan loses of each, in the units a person reads; 0 where nothing is lost.
 struct Losses {
-    double depth = 0;       // mm of what has to be sharp that no frame holds
-    double iso = 0;         // stops above ISO 100
-    double motion = 0;      // px: movement and hands over the blur limit; of a stack also how far the subject wanders
-    double background = 0;  // stops that the light behind falls short of the subject's, after the first, which nobody misses
-    double time = 0;        // min from the first frame to the end of the last, after half a minute
+    double depth = 0;   // mm of what has to be sharp that no frame holds
+    double iso = 0;     // stops above ISO 100
+    double motion = 0;  // px: movement and hands over the blur limit; of a stack also how far the subject wanders
+    double background =
+        0;            // stops that the light behind falls short of the subject's, after the first, which nobody misses
+    double time = 0;  // min from the first frame to the end of the last, after half a minute
     double of(shoot::Loss loss) const;
 };
 
@@ -66,9 +67,9 @@ struct WholePlan {
 /// Exact over the grid: marked stops in thirds from the lens's widest to its smallest, or as far as the smallest
 /// tolerated; times from 30 s to 1/8000 s and ISO from 100 in thirds. Flashes are set to the nearest power they have.
 /// Stops at which the Airy disc passes twice the blur limit are no choice while a wider one is left; in a stack, which
-/// has other ways to depth, those at which it passes the blur limit, unless nothing else takes the light. Of two plans the one is better that passes its limits by less, then the one that loses less of what is
-/// given up last, then of what is given up before it, and so on; a difference of a millionth is none. Of equals the
-/// quicker, then the simpler.
+/// has other ways to depth, those at which it passes the blur limit, unless nothing else takes the light. Of two plans
+/// the one is better that passes its limits by less, then the one that loses less of what is given up last, then of
+/// what is given up before it, and so on; a difference of a millionth is none. Of equals the quicker, then the simpler.
 std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
 
 /// Of a shot as it is, as the search weighs it: what tests and views compare.

@@ -9,10 +9,10 @@
 /// How much speaks against a plan, so that it can be said whether a remedy makes it better.
 namespace poquito::advice {
 
-/// Compared member by member, the first that differs decides: statements that contradict each other, stop notes, caution
-/// notes (safety's are not counted), how far limits are passed and what is lost, dearest of the person's order first, in
-/// millionths; then information that could be answered. Every remedy that a note
-/// offers lowers it; so no sequence of remedies runs in a circle.
+/// Compared member by member, the first that differs decides: statements that contradict each other, stop notes,
+/// caution notes (safety's are not counted), how far limits are passed and what is lost, dearest of the person's order
+/// first, in millionths; then information that could be answered. Every remedy that a note offers lowers it; so no
+/// sequence of remedies runs in a circle.
 struct Trouble {
     int contradictions = 0;
     int stops = 0;

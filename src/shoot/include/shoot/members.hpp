@@ -2,6 +2,7 @@
 
 #include "shoot/names.hpp"
 #include "shoot/shoot.hpp"
+#include "shoot/subject_library.hpp"
 #include "text/number_rule.hpp"
 
 #include <type_traits>
@@ -66,6 +67,8 @@ void describe(Rows& rows, const Subject*) {
     rows.colour("colour", &Subject::colour);
     rows.object("height_map", &Subject::height_map, needed_where("form", "height-map"));
     rows.texts("traits", &Subject::traits);
+    rows.number("nearest_mm", &Subject::nearest, range::length, spare);
+    rows.text("library", &Subject::library, spare);
 }
 
 template <typename Rows>
@@ -139,6 +142,15 @@ void describe(Rows& rows, const Slice*) {
     rows.number("from_mm", &Slice::from, range::length, needed);
     rows.number("to_mm", &Slice::to, range::length, needed);
     rows.number("rest_blur_share", &Slice::rest_blur, range::part, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const LibrarySubject*) {
+    rows.text("id", &LibrarySubject::id, needed);
+    rows.text("class", &LibrarySubject::kind, needed);
+    rows.text("name", &LibrarySubject::name, needed);
+    rows.object("subject", &LibrarySubject::subject, needed);
+    rows.object("zone", &LibrarySubject::zone);
 }
 
 template <typename Rows>

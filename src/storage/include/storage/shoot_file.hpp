@@ -1,11 +1,13 @@
 #pragma once
 
 #include "shoot/shoot.hpp"
+#include "shoot/subject_library.hpp"
 #include "storage/read_error.hpp"
 
 #include <filesystem>
 #include <string>
 #include <string_view>
+#include <vector>
 
 /// The shoot file, format poquito-shoot version 1: JSON, UTF-8, extension .poquito. Keys and units:
 /// docs/file-format.md. Members this version does not know are kept in the records they stand in and come back on save.
@@ -15,6 +17,14 @@ inline constexpr int shoot_version = 1;
 
 ReadResult<shoot::Shoot> read_shoot(std::string_view text);
 std::string write_shoot(const shoot::Shoot& shoot);
+
+/// The library of subjects, format poquito-subjects version 1.
+ReadResult<std::vector<shoot::LibrarySubject>> read_subjects(std::string_view text);
+std::string write_subjects(const std::vector<shoot::LibrarySubject>& subjects);
+
+/// How far a person goes: a record of its own, format poquito-limits version 1. Empty: there is none that can be read.
+std::optional<shoot::Limits> load_limits(const std::filesystem::path& path);
+std::optional<ReadError> save_limits(const shoot::Limits& limits, const std::filesystem::path& path);
 
 /// From and to disk. Saving is atomic: see atomic_file.hpp.
 ReadResult<shoot::Shoot> load_shoot(const std::filesystem::path& path);

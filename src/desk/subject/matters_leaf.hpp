@@ -1,0 +1,47 @@
+#pragma once
+
+#include "desk/base/station_page.hpp"
+#include "shoot/limits.hpp"
+
+class QListWidget;
+
+namespace poquito::desk {
+
+class Sentence;
+
+/// What has to be sharp, what the picture is for, how far one goes, and what goes first where not all can be had.
+class MattersLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit MattersLeaf(Document& document, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    void limitsKept(const shoot::Limits& limits);
+
+  protected:
+    void showShot(const Shot& shot, const plan::Report& report) override;
+
+  private:
+    void addZone(QVBoxLayout* column);
+    void addPurpose(QVBoxLayout* column);
+    void addLimits(QVBoxLayout* column);
+    void addOrder(QVBoxLayout* column);
+    void addTraits(QVBoxLayout* column);
+    const shoot::Limits& limits();  // the shot's where it has its own
+    void editLimits(const QString& text, const QString& key, const std::function<void(shoot::Limits&)>& change);
+    void moveLoss(int by);
+
+    struct LimitRow {
+        QCheckBox* on;
+        QuantityField* field;
+        std::optional<double> shoot::Limits::*member;
+    };
+    std::vector<LimitRow> limits_;
+    QuantityField *from_ = nullptr, *to_ = nullptr, *rest_ = nullptr, *purposeSize_ = nullptr;
+    QCheckBox *restSoft_ = nullptr, *ownLimits_ = nullptr;
+    QComboBox* purpose_ = nullptr;
+    QListWidget* order_ = nullptr;
+    Sentence* zoneSays_ = nullptr;
+};
+
+}  // namespace poquito::desk

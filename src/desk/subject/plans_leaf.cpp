@@ -1,0 +1,21 @@
+#include "desk/subject/plans_leaf.hpp"
+
+#include "desk/base/sentence.hpp"
+#include "desk/subject/plans_view.hpp"
+
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+
+PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
+    : StationPage(document, parent), why_(new Sentence(2, this)), view_(new PlansView(document, this)) {
+    auto* column = addColumn(1);
+    why_->setObjectName(QStringLiteral("plansReason"));
+    column->addWidget(why_);
+    column->addWidget(view_, 1);
+    connect(view_, &PlansView::found, why_, &Sentence::setText);
+}
+
+void PlansLeaf::showShot(const Shot&, const plan::Report&) { view_->refresh(); }
+
+}  // namespace poquito::desk

@@ -1,0 +1,24 @@
+#pragma once
+
+#include "desk/base/station_page.hpp"
+
+namespace poquito::desk {
+
+class PlansView;
+class Sentence;
+
+/// Whole plans, best first: the complete settings of each school, side by side, and one click that takes one.
+class PlansLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit PlansLeaf(Document& document, QWidget* parent = nullptr);
+
+  protected:
+    void showShot(const Shot& shot, const plan::Report& report) override;
+
+  private:
+    Sentence* why_;
+    PlansView* view_;
+};
+
+}  // namespace poquito::desk

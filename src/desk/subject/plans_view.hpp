@@ -1,0 +1,57 @@
+#pragma once
+
+#include "advice/plans.hpp"
+#include "desk/base/picture_queue.hpp"
+
+#include <QImage>
+#include <QWidget>
+
+#include <memory>
+
+namespace poquito::desk {
+
+class Document;
+
+/// The whole plans of a shot as cards, best first. Found and rendered away from the interface thread; a click takes
+/// one.
+class PlansView : public QWidget {
+    Q_OBJECT
+  public:
+    explicit PlansView(Document& document, QWidget* parent = nullptr);
+
+    void refresh();
+    const std::vector<advice::WholePlan>& plans() const { return plans_; }
+    QRectF cardRect(std::size_t index) const;
+    bool isSettled() const { return queue_.isIdle(); }
+    /// What the shot is set to already.
+    std::optional<std::size_t> taken() const;
+
+    QSize minimumSizeHint() const override { return {300, 230}; }
+
+  Q_SIGNALS:
+    void found(const QString& why);  // for this subject and place
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    void paintCard(QPainter& painter, std::size_t index) const;
+    void take(std::size_t index);
+    QString reason() const;
+
+    Document& document_;
+    std::vector<advice::WholePlan> plans_;
+    std::shared_ptr<const void> of_;  // the shoot they are of
+    std::vector<QImage> pictures_;
+    std::size_t marked_ = 0;
+    int hovered_ = -1;
+    PictureQueue queue_;
+};
+
+}  // namespace poquito::desk

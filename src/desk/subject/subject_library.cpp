@@ -1,0 +1,66 @@
+#include "desk/subject/subject_library.hpp"
+
+#include "storage/atomic_file.hpp"
+#include "storage/shoot_file.hpp"
+
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QStandardPaths>
+
+#include <algorithm>
+
+namespace poquito::desk {
+namespace {
+
+constexpr const char* own_class = "My own";
+
+std::vector<shoot::LibrarySubject> read(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    auto loaded = storage::read_subjects(file.readAll().toStdString());
+    auto* subjects = std::get_if<std::vector<shoot::LibrarySubject>>(&loaded);
+    return subjects ? std::move(*subjects) : std::vector<shoot::LibrarySubject>();
+}
+
+}  // namespace
+
+SubjectLibrary::SubjectLibrary(const QString& path, QObject* parent) : QObject(parent), path_(path) {
+    if (path_.isEmpty())
+        path_ = QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))
+                    .filePath(QStringLiteral("subjects.json"));
+}
+
+const std::vector<shoot::LibrarySubject>& SubjectLibrary::subjects() {
+    load();
+    return subjects_;
+}
+
+void SubjectLibrary::load() {
+    if (loaded_) return;
+    loaded_ = true;
+    subjects_ = read(path_);
+    own_ = subjects_.size();
+    for (auto& subject : read(QStringLiteral(":/data/subjects.json"))) subjects_.push_back(std::move(subject));
+}
+
+QString SubjectLibrary::keep(const shoot::Shot& shot) {
+    load();
+    const std::string id = "own-" + shot.name;
+    shoot::LibrarySubject made{
+        .id = id, .kind = own_class, .name = shot.name, .subject = shot.subject, .zone = shot.capture.slice};
+    made.subject.library = id;
+    auto own = std::vector(subjects_.begin(), subjects_.begin() + static_cast<std::ptrdiff_t>(own_));
+    std::erase_if(own, [&](const auto& one) { return one.id == id; });
+    own.push_back(std::move(made));
+    QDir().mkpath(QFileInfo(path_).path());
+    if (const auto error = storage::replace_file(path_.toStdString(), storage::write_subjects(own)))
+        return QString::fromStdString(storage::message(*error));
+    subjects_.erase(subjects_.begin(), subjects_.begin() + static_cast<std::ptrdiff_t>(own_));
+    own_ = own.size();
+    subjects_.insert(subjects_.begin(), own.begin(), own.end());
+    Q_EMIT changed();
+    return {};
+}
+
+}  // namespace poquito::desk

@@ -1,0 +1,35 @@
+#pragma once
+
+#include "shoot/subject_library.hpp"
+
+#include <QObject>
+#include <QString>
+
+namespace poquito::desk {
+
+/// The subjects that ship with the application, and the user's own, kept beside the bag. What is kept is on the disk at
+/// once.
+class SubjectLibrary : public QObject {
+    Q_OBJECT
+  public:
+    /// `path` of the user's own; empty: subjects.json in the user's data folder.
+    explicit SubjectLibrary(const QString& path = {}, QObject* parent = nullptr);
+
+    const std::vector<shoot::LibrarySubject>& subjects();  // the user's own first; read when first asked for
+    /// Keeps the subject of a shot under the shot's name, in the place of one that has it. Empty: done; else what went
+    /// wrong.
+    QString keep(const shoot::Shot& shot);
+
+  Q_SIGNALS:
+    void changed();
+
+  private:
+    void load();
+
+    bool loaded_ = false;
+    QString path_;
+    std::size_t own_ = 0;
+    std::vector<shoot::LibrarySubject> subjects_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,140 @@
+// A new user's first plan: from an empty shoot to a taken plan of a live beetle, without a quarrel.
+#include "desk/shell/foot_line.hpp"
+#include "desk/subject/plans_view.hpp"
+#include "support/person.hpp"
+
+#include <set>
+
+using namespace poquito;
+using test::Person;
+
+namespace {
+
+/// Notes that ask for something.
+std::set<std::string> asked(Person& person) {
+    std::set<std::string> codes;
+    for (const auto& note : person.document().assessment()->advice.notes)
+        if (note.level != advice::Level::info && note.concern != advice::Concern::safety) codes.insert(note.code);
+    return codes;
+}
+
+desk::PlansView* plans_of(Person& person) {
+    auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
+    REQUIRE(QTest::qWaitFor([&] { return view->isSettled() && !view->plans().empty(); }, 20000));
+    return view;
+}
+
+}  // namespace
+
+TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that nothing speaks against", "[desk][story]") {
+    Person person;
+    person.window().newShoot();
+    person.trigger(QStringLiteral("addShotAction"));
+    person.goTo(1);
+    CHECK(person.shot().sharpness.rule == shoot::BlurRule::diagonal);  // not the pixels: nobody said so
+    auto* library = person.find<QComboBox>(QStringLiteral("libraryChoice"));
+    const int beetle = library->findData(QStringLiteral("beetle-calm"));
+    REQUIRE(beetle > 0);
+    library->setCurrentIndex(beetle);
+    Q_EMIT library->activated(beetle);
+    CHECK(person.shot().subject.width == 14);
+    CHECK(person.shot().subject.depth == 7);
+    CHECK(has_trait(person.shot().subject, "living"));
+    CHECK(person.find<desk::Sentence>(QStringLiteral("assumed"))->text().contains(QStringLiteral("14")));
+    CHECK_THAT(person.report().optics.fill.value(), Catch::Matchers::WithinAbs(0.6, 0.01));
+    person.document().editShot({QStringLiteral("outdoors")}, [](shoot::Shot& shot) {
+        shot.ambient = shoot::Ambient{.ev100 = 12, .kind = shoot::AmbientKind::sky};
+        shot.rig.support = shoot::Support::hand;
+    });
+    CHECK(asked(person).count("magnification-out-of-reach") == 0);  // within a hundredth is reached
+
+    person.click(QStringLiteral("plansTab"));
+    auto* view = plans_of(person);
+    const auto best = view->plans().front();
+    // One frame, for something alive; a stack of it is there to be looked at, and is not the one.
+    CHECK((best.school == advice::School::single_flash || best.school == advice::School::single_ambient));
+    CHECK(best.keeps_limits);
+    CHECK_FALSE(best.stopped);
+    CHECK(person.find<desk::Sentence>(QStringLiteral("plansReason"))->text().size() > 20);
+    const auto before = person.shot();
+    QTest::mouseClick(view, Qt::LeftButton, {}, view->cardRect(0).center().toPoint());
+    CHECK(person.shot().exposure == best.shot.exposure);
+    CHECK(view->taken() == std::size_t(0));
+    // No two voices: no advice to stack it, none to change what the plan just set.
+    const auto left = asked(person);
+    for (const char* quarrel :
+         {"motion-blur", "hand-shake", "exposure-off", "iso-over-limit", "shutter-over-limit",
+          "stack-of-moving-subject", "diffraction-coarse", "past-sync", "power-above-full", "power-below-least"}) {
+        INFO(quarrel);
+        CHECK(left.count(quarrel) == 0);
+    }
+    for (const auto& note : person.document().assessment()->advice.notes)
+        if (note.remedy) CHECK(note.remedy->shot.capture.mode == shoot::CaptureMode::single);
+    CHECK_FALSE(person.find<desk::FootLine>(QStringLiteral("footLine"))->shotText().isEmpty());
+    person.document().undoStack().undo();
+    CHECK(person.shot() == before);
+}
+
+TEST_CASE("limits and order are set on the sheet, and the plans follow", "[desk][pages]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);  // lichen in the field
+    person.goTo(1);
+    person.click(QStringLiteral("mattersTab"));
+    person.click(QStringLiteral("isoLimitCheck"));
+    CHECK(person.document().shoot().limits.iso == 1600);
+    person.type(QStringLiteral("isoLimitField"), QStringLiteral("400"));
+    CHECK(person.document().shoot().limits.iso == 400);
+    person.click(QStringLiteral("ownLimitsCheck"));
+    REQUIRE(person.shot().limits);
+    person.type(QStringLiteral("isoLimitField"), QStringLiteral("800"));
+    CHECK(person.shot().limits->iso == 800);
+    CHECK(person.document().shoot().limits.iso == 400);
+    auto* list = person.find<QListWidget>(QStringLiteral("giveUpList"));
+    list->setCurrentRow(3);
+    person.click(QStringLiteral("goesEarlierButton"));
+    CHECK(person.shot().limits->give_up == std::vector{shoot::Loss::background, shoot::Loss::time, shoot::Loss::depth,
+                                                       shoot::Loss::iso, shoot::Loss::motion});
+    person.click(QStringLiteral("plansTab"));
+    for (const auto& plan : plans_of(person)->plans())
+        if (plan.keeps_limits) CHECK(plan.shot.exposure.iso <= 800);
+}
+
+TEST_CASE("a zone is marked in a single frame, and what the pictures are for says what counts as sharp",
+          "[desk][pages]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(4);
+    person.goTo(1);
+    person.click(QStringLiteral("mattersTab"));
+    REQUIRE(person.shot().capture.mode == shoot::CaptureMode::single);
+    person.click(QStringLiteral("zoneCheck"));
+    REQUIRE(person.shot().capture.slice);
+    person.type(QStringLiteral("zoneToField"), QStringLiteral("12 mm"));
+    CHECK(person.shot().capture.slice->to == 12);
+    CHECK(person.report().sharpness.zone == 12.0);
+    // Focus lies in its middle.
+    CHECK_THAT(person.report().sharpness.focus, Catch::Matchers::WithinAbs(6 - person.report().extent.depth / 2, 1e-9));
+    const auto limit = person.report().sharpness.blur_limit;
+    auto* purpose = person.find<QComboBox>(QStringLiteral("purposeChoice"));
+    purpose->setCurrentIndex(1);
+    Q_EMIT purpose->activated(1);
+    REQUIRE(person.document().shoot().purpose);
+    person.type(QStringLiteral("purposeSizeField"), QStringLiteral("600"));
+    CHECK(person.document().shoot().purpose->print.width == 600);
+    CHECK(person.shot().sharpness.output.print.width == 600);
+    CHECK(person.report().sharpness.blur_limit != limit);
+    // "Put it right" takes what one click can, and one step back brings all of it back.
+    const auto before = person.shot();
+    person.document().editShot({QStringLiteral("wrong")}, [](shoot::Shot& shot) {
+        shot.exposure.iso = 12800;
+        shot.exposure.f_number = 90;
+    });
+    const auto wrong = person.shot();
+    if (person.find(QStringLiteral("putRightButton"))->isVisible()) {
+        person.click(QStringLiteral("putRightButton"));
+        for (const auto& note : person.document().assessment()->advice.notes) CHECK(note.remedy == nullptr);
+        person.document().undoStack().undo();
+        CHECK(person.shot() == wrong);
+    }
+}
