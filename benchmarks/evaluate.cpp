@@ -1,4 +1,5 @@
-// Time of assess() a shot, over the shots of the demo.
+// Time of assess() a shot, and of all whole plans of one, over the shots of the demo.
+#include "advice/plans.hpp"
 #include "plan/assess.hpp"
 #include "storage/shoot_file.hpp"
 
@@ -25,4 +26,18 @@ int main() {
     constexpr double frame = 0.016;
     std::printf("evaluate: %.1f us a shot (slowest round %.0f us); 50 shots take %.3f of a 16 ms frame [%g]\n",
                 each * 1e6, times.back() * 1e6, 50 * each / frame, frames);
+
+    double hardest = 0;
+    for (const auto& shot : shoot.shots) {
+        std::vector<double> tries;
+        for (int round = 0; round < 5; ++round) {
+            const auto from = Clock::now();
+            frames += static_cast<double>(advice::whole_plans(shoot.kit, shot, shoot::usual_limits()).size());
+            tries.push_back(std::chrono::duration<double>(Clock::now() - from).count());
+        }
+        std::ranges::sort(tries);
+        hardest = std::max(hardest, tries[tries.size() / 2]);
+    }
+    std::printf("whole plans: all schools of the demo's hardest shot take %.2f of 100 ms [%g]\n", hardest / 0.1,
+                frames);
 }

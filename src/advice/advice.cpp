@@ -23,12 +23,12 @@ std::array<std::span<const Rule>, 7> all_rules() {
 
 namespace {
 
-std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report);
+std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, Remedies remedies);
 
 }  // namespace
 
-Advice advise(const plan::Plan& plan, const plan::Report& report) {
-    return {.checklist = make_checklist(plan, report), .notes = notes_on(plan, report)};
+Advice advise(const plan::Plan& plan, const plan::Report& report, Remedies remedies) {
+    return {.remedies = remedies, .checklist = make_checklist(plan, report), .notes = notes_on(plan, report, remedies)};
 }
 
 Advice advise(const gear::Kit& kit, const shoot::Shot& shot) {
@@ -50,10 +50,11 @@ const char* usual_words(const Note& note) {
     return note.level == Level::info && found != std::end(words) ? found->second : nullptr;
 }
 
-Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
+Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits,
+                         Remedies remedies) {
     Assessment made{.plan = plan::plan_of(kit, shot, limits), .report = {}, .advice = {}};
     made.report = plan::assess(made.plan);
-    made.advice = advise(made.plan, made.report);
+    made.advice = advise(made.plan, made.report, remedies);
     return made;
 }
 
@@ -81,7 +82,7 @@ class Pruning {
     bool helps(const Remedy& remedy) {
         if (!now_) now_ = trouble_of(plan_, report_);
         const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.limits);
-        return trouble_of(then, plan::assess(then)) < *now_;
+        return lowers(then, plan::assess(then), *now_);
     }
 
     const plan::Plan& plan_;
@@ -89,8 +90,10 @@ class Pruning {
     std::optional<Trouble> now_;
 };
 
-std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report) {
+std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, Remedies remedies) {
     std::vector<Note> notes;
+    std::optional<OnlyCounting> counting;
+    if (remedies == Remedies::left_out) counting.emplace();
     Pruning pruning(plan, report);
     for (const auto rules : all_rules())
         for (const Rule& rule : rules) {
@@ -101,7 +104,7 @@ std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report) {
                              .level = rule.level,
                              .concern = rule.concern,
                              .text = std::move(finding->text),
-                             .remedy = pruning.best_of(*finding)});
+                             .remedy = remedies == Remedies::found ? pruning.best_of(*finding) : nullptr});
         }
     std::ranges::stable_sort(notes, std::ranges::greater(), &Note::level);
     return notes;

@@ -72,6 +72,7 @@ bool holds_still_for(const plan::Plan& plan, const shoot::Shot& stacked) {
 
 /// Ways to more depth: a smaller stop, as far as the best one, paid by ISO or time; a stack of what keeps still.
 void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, Finding& finding) {
+    if (OnlyCounting::now()) return;
     const auto& sharp = report.sharpness;
     const double f_now = plan.shot.exposure.f_number;
     const double best = sharp.best_single_f_number.value_or(f_now);

@@ -14,6 +14,11 @@ namespace {
 
 using Found = std::optional<Finding>;
 
+std::optional<shoot::Rig> rig_for(const gear::Kit& kit, const shoot::Rig& now, const search::WantedReach& wanted) {
+    if (OnlyCounting::now()) return std::nullopt;
+    return search::find_rig(kit, now, wanted);
+}
+
 Remedy mount(const plan::Plan& plan, const shoot::Rig& found) {
     return remedy(plan, "Mount these instead", [&](shoot::Shot& shot) { shot.rig = found; });
 }
@@ -25,7 +30,7 @@ Found magnification_out_of_reach(const plan::Plan& plan, const plan::Report& rep
     auto text =
         fmt::format("{} is out of reach: this set-up goes from {} to {}.", text::magnification_text(wanted),
                     text::magnification_text(optics.range.least), text::magnification_text(optics.range.greatest));
-    if (const auto found = search::find_rig(plan.kit, plan.shot.rig, {.magnification = wanted}))
+    if (const auto found = rig_for(plan.kit, plan.shot.rig, {.magnification = wanted}))
         return Finding{text + fmt::format(" {} reaches it.", search::pieces_text(plan.kit, *found)),
                        mount(plan, *found)};
     return Finding{text + " Nothing in the kit reaches it."};
@@ -37,7 +42,7 @@ Found focus_inside_lens(const plan::Plan& plan, const plan::Report& report) {
     const double m = report.optics.magnification;
     auto text =
         fmt::format("The plane of focus lies {} behind the front rim, inside the lens.", text::length_text(-*distance));
-    if (const auto found = search::find_rig(plan.kit, plan.shot.rig, {.magnification = m}))
+    if (const auto found = rig_for(plan.kit, plan.shot.rig, {.magnification = m}))
         return Finding{text + fmt::format(" {} gives {} in front of it.", search::pieces_text(plan.kit, *found),
                                           text::magnification_text(m)),
                        mount(plan, *found)};
@@ -53,7 +58,7 @@ Found lens_close(const plan::Plan& plan, const plan::Report& report) {
         "frightens what can leave.",
         text::length_text(*distance), text::length_text(least));
     const double m = report.optics.magnification;
-    if (const auto found = search::find_rig(plan.kit, plan.shot.rig, {.magnification = m, .working_distance = least}))
+    if (const auto found = rig_for(plan.kit, plan.shot.rig, {.magnification = m, .working_distance = least}))
         return Finding{text + fmt::format(" {} keeps further away.", search::pieces_text(plan.kit, *found)),
                        mount(plan, *found)};
     return Finding{std::move(text)};
@@ -66,8 +71,7 @@ Found nearer_than_it_allows(const plan::Plan& plan, const plan::Report& report) 
     Finding finding{fmt::format("It lets you come within {}; the lens stands {} from it.", text::length_text(*nearest),
                                 text::length_text(*distance))};
     const double m = report.optics.magnification;
-    if (const auto found =
-            search::find_rig(plan.kit, plan.shot.rig, {.magnification = m, .working_distance = *nearest})) {
+    if (const auto found = rig_for(plan.kit, plan.shot.rig, {.magnification = m, .working_distance = *nearest})) {
         finding.text += fmt::format(" {} keeps away.", search::pieces_text(plan.kit, *found));
         finding.remedy = mount(plan, *found);
     } else {

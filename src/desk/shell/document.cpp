@@ -143,6 +143,7 @@ std::vector<advice::Assessment> Document::assessments() const {
 void Document::select(int index) {
     if (index == current_ || index < 0 || index >= count()) return;
     current_ = index;
+    answer();
     Q_EMIT selected(index);
 }
 
@@ -174,6 +175,7 @@ void Document::show(std::shared_ptr<const shoot::Shoot> shoot, int selection) {
     assessChanged(before.get());
     const bool other = selection != current_;
     current_ = count() == 0 ? -1 : std::clamp(selection, 0, count() - 1);
+    answer();
     Q_EMIT shootChanged();
     if (other) Q_EMIT selected(current_);
 }
@@ -182,14 +184,15 @@ namespace {
 
 /// An assessment with the shoot it refers to.
 struct Kept {
-    Kept(ShootPointer shoot, std::size_t index)
-        : of(std::move(shoot)), assessment(advice::assessment_of(of->kit, of->shots[index], of->limits)) {}
+    Kept(ShootPointer shoot, std::size_t index, advice::Remedies remedies)
+        : of(std::move(shoot)), assessment(advice::assessment_of(of->kit, of->shots[index], of->limits, remedies)) {}
     ShootPointer of;
     advice::Assessment assessment;
 };
 
-std::shared_ptr<const advice::Assessment> assessed(const ShootPointer& shoot, std::size_t index) {
-    const auto kept = std::make_shared<const Kept>(shoot, index);
+std::shared_ptr<const advice::Assessment> assessed(const ShootPointer& shoot, std::size_t index,
+                                                   advice::Remedies remedies) {
+    const auto kept = std::make_shared<const Kept>(shoot, index, remedies);
     return {kept, &kept->assessment};
 }
 
@@ -210,9 +213,20 @@ void Document::assessChanged(const shoot::Shoot* before) {
             for (std::size_t j = 0; !kept && j < before->shots.size(); ++j)
                 if (before->shots[j].id == shot.id && shoot_->shots.same(i, before->shots, j)) kept = assessments_[j];
         }
-        assessments.push_back(kept ? kept : assessed(shoot_, i));
+        if (!kept)
+            kept = assessed(shoot_, i,
+                            static_cast<int>(i) == current_ ? advice::Remedies::found : advice::Remedies::left_out);
+        assessments.push_back(std::move(kept));
     }
     assessments_ = std::move(assessments);
+}
+
+/// Remedies are looked for once a shot is the selected one.
+void Document::answer() {
+    if (current_ < 0) return;
+    auto& assessment = assessments_[static_cast<std::size_t>(current_)];
+    if (assessment->advice.remedies == advice::Remedies::left_out)
+        assessment = assessed(shoot_, static_cast<std::size_t>(current_), advice::Remedies::found);
 }
 
 }  // namespace poquito::desk

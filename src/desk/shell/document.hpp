@@ -43,7 +43,8 @@ class Document : public QObject {
     const shoot::Shot* shot() const;
     const advice::Assessment* assessment() const;
     const advice::Assessment& assessment(int index) const { return *assessments_[static_cast<std::size_t>(index)]; }
-    /// The same object as long as neither the shot nor the kit changed; it keeps both alive.
+    /// The same object as long as neither the shot nor the kit changed, nor the shot was selected for the first time;
+    /// it keeps both alive. Remedies are those of the selected shot.
     std::shared_ptr<const advice::Assessment> sharedAssessment(int index) const {
         return assessments_[static_cast<std::size_t>(index)];
     }
@@ -71,6 +72,7 @@ class Document : public QObject {
     friend class ShootEdit;
     void show(std::shared_ptr<const shoot::Shoot> shoot, int selection);
     void assessChanged(const shoot::Shoot* before);
+    void answer();
 
     std::shared_ptr<const shoot::Shoot> shoot_;
     std::vector<std::shared_ptr<const advice::Assessment>> assessments_;

@@ -36,11 +36,15 @@ struct Note {
 /// lost". Null: it is not of that kind.
 const char* usual_words(const Note& note);
 
+/// Looking for remedies takes longer than all the rest: what only counts notes does without.
+enum class Remedies { found, left_out };
+
 struct Advice {
+    Remedies remedies = Remedies::found;
     std::vector<ChecklistItem> checklist;
     std::vector<Note> notes;  // stops first, then cautions, then information, each in the order of work
 };
-Advice advise(const plan::Plan& plan, const plan::Report& report);
+Advice advise(const plan::Plan& plan, const plan::Report& report, Remedies remedies = Remedies::found);
 Advice advise(const gear::Kit& kit, const shoot::Shot& shot);
 
 /// A shot with all that is known of it: what every view and export reads. Kit and shot outlive it.
@@ -50,6 +54,7 @@ struct Assessment {
     Advice advice;
 };
 /// `limits`: of shoot and person; the shot's own win.
-Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
+Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {},
+                         Remedies remedies = Remedies::found);
 
 }  // namespace poquito::advice

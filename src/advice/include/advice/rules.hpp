@@ -45,6 +45,19 @@ std::span<const Rule> safety_rules();
 std::span<const Rule> limit_rules();
 std::array<std::span<const Rule>, 7> all_rules();  // in the order of work
 
+/// While one lives on this thread rules are only counted: what takes long and only finds a remedy is left out.
+class OnlyCounting {
+  public:
+    OnlyCounting() { ++depth_; }
+    ~OnlyCounting() { --depth_; }
+    OnlyCounting(const OnlyCounting&) = delete;
+    OnlyCounting& operator=(const OnlyCounting&) = delete;
+    static bool now() { return depth_ > 0; }
+
+  private:
+    static inline thread_local int depth_ = 0;
+};
+
 bool moves(const shoot::Subject& subject);
 
 /// The highest ISO that camera, purpose and person allow; where none is stated the scale's end.

@@ -24,6 +24,9 @@ struct Trouble {
 };
 Trouble trouble_of(const plan::Plan& plan, const plan::Report& report);
 
+/// Whether that plan has less trouble than `now`: as comparing the two, and sooner done.
+bool lowers(const plan::Plan& plan, const plan::Report& report, const Trouble& now);
+
 /// The shot with remedies applied, the first note's first, until no note has one more.
 shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Limits& limits = {});
 
