@@ -47,6 +47,8 @@ TEST_CASE("the library has some forty subjects in classes, each with its own nam
         classes.insert(entry.kind);
         CHECK(names.insert(entry.name).second);
         CHECK(entry.subject.library == entry.id);
+        CHECK(entry.unknown.empty());
+        CHECK(entry.subject.unknown.empty());  // no slip in a key
         if (entry.zone) CHECK(entry.zone->to <= entry.subject.depth);
     }
     CHECK(classes.size() >= 8);
