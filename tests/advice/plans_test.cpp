@@ -235,6 +235,6 @@ TEST_CASE("a live subject is not stacked, a still one is", "[advice][plans]") {
     shot.lights.clear();
     CHECK(whole_plans(shoot.kit, shot, usual_limits()).front().shot.capture.mode == CaptureMode::stack);
     shot.subject.traits = {"living"};
-    const auto& best = whole_plans(shoot.kit, shot, usual_limits()).front();
+    const auto best = whole_plans(shoot.kit, shot, usual_limits()).front();
     CHECK((best.school == School::single_flash || best.school == School::single_ambient));
 }

@@ -148,6 +148,10 @@ void LightsLeaf::addUnit(QLayout* column) {
         group, {"secondLayerCheck", tr("Second layer of diffuser"), tr("Softer still, for the stops its record gives")},
         [this](const Shot& s) { return at(s).second_layer; },
         [this](Shot& s, bool on) { with(s, [&](Light& l) { l.second_layer = on; }); });
+    addCheck(
+        group, {"lightOffCheck", tr("Stays dark"), tr("It stands there and does not fire; its setting is kept")},
+        [this](const Shot& s) { return at(s).off; },
+        [this](Shot& s, bool on) { with(s, [&](Light& l) { l.off = on; }); });
     addChoice(
         group, {"groupChoice", tr("Group"), tr("Lights of a group are set together and stored together")},
         [](const Kit&) {
