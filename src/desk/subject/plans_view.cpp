@@ -79,7 +79,7 @@ PlansView::PlansView(Document& document, QWidget* parent) : QWidget(parent), doc
 
 void PlansView::refresh() {
     if (!document_.shot() || !isVisible()) return;
-    if (of_ == document_.snapshot() && !plans_.empty()) return update();
+    if (isCurrent() && !plans_.empty()) return update();
     const double ratio = devicePixelRatioF();
     const auto find = [this, shoot = document_.snapshot(), index = static_cast<std::size_t>(document_.current()),
                        ratio](bool pictures) {
@@ -93,9 +93,10 @@ void PlansView::refresh() {
                 images.push_back(thumbnail(shoot->kit, plan.shot, plan.report, static_cast<int>(150 * ratio), 0));
             }
             return [=, this] {
-                if (document_.snapshot() != shoot) return;
+                if (document_.snapshot() != shoot || document_.current() != static_cast<int>(index)) return;
                 plans_ = plans;
                 of_ = shoot;
+                ofShot_ = static_cast<int>(index);
                 if (pictures || images.size() != pictures_.size()) pictures_ = images;
                 marked_ = taken().value_or(0);
                 Q_EMIT found(reason());
@@ -103,9 +104,11 @@ void PlansView::refresh() {
             };
         };
     };
-    if (of_ != document_.snapshot()) pictures_.clear();
+    if (!isCurrent()) pictures_.clear();
     queue_.render(find(false), find(true));
 }
+
+bool PlansView::isCurrent() const { return of_ == document_.snapshot() && ofShot_ == document_.current(); }
 
 QString PlansView::reason() const {
     if (plans_.empty())
@@ -231,7 +234,7 @@ void PlansView::paintCard(QPainter& painter, std::size_t index) const {
 }
 
 void PlansView::take(std::size_t index) {
-    if (index >= plans_.size() || of_ != document_.snapshot()) return;
+    if (index >= plans_.size() || !isCurrent()) return;
     const auto plan = plans_[index];
     document_.editShot({tr("Take \u201c%1\u201d").arg(tr(advice::school_name(plan.school)))},
                        [&](shoot::Shot& shot) { shot = plan.shot; });

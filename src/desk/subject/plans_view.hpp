@@ -42,12 +42,14 @@ class PlansView : public QWidget {
 
   private:
     void paintCard(QPainter& painter, std::size_t index) const;
+    bool isCurrent() const;  // the plans are those of the selected shot as it is
     void take(std::size_t index);
     QString reason() const;
 
     Document& document_;
     std::vector<advice::WholePlan> plans_;
-    std::shared_ptr<const void> of_;  // the shoot they are of
+    std::shared_ptr<const void> of_;  // the shoot they are of,
+    int ofShot_ = -1;                 // and the shot of it
     std::vector<QImage> pictures_;
     std::size_t marked_ = 0;
     int hovered_ = -1;

@@ -75,6 +75,21 @@ TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that noth
     CHECK(person.shot() == before);
 }
 
+TEST_CASE("another shot has its own plans, and takes none of the one before", "[desk][pages]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);
+    person.goTo(1);
+    person.click(QStringLiteral("plansTab"));
+    auto* view = plans_of(person);
+    CHECK(view->plans().front().shot.id == person.shot().id);
+    person.document().select(4);
+    REQUIRE(
+        QTest::qWaitFor([&] { return view->isSettled() && view->plans().front().shot.id == person.shot().id; }, 20000));
+    QTest::mouseClick(view, Qt::LeftButton, {}, view->cardRect(0).center().toPoint());
+    CHECK(person.document().shoot().shots[4].id == "toffee-tin");
+}
+
 TEST_CASE("limits and order are set on the sheet, and the plans follow", "[desk][pages]") {
     Person person;
     person.window().openDemo();
