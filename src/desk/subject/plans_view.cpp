@@ -80,9 +80,9 @@ PlansView::PlansView(Document& document, QWidget* parent) : QWidget(parent), doc
 void PlansView::refresh() {
     if (!document_.shot() || !isVisible()) return;
     if (isCurrent() && !plans_.empty()) return update();
-    const double ratio = devicePixelRatioF();
+    const int width = static_cast<int>(150 * devicePixelRatioF());
     const auto find = [this, shoot = document_.snapshot(), index = static_cast<std::size_t>(document_.current()),
-                       ratio](bool pictures) {
+                       width](bool pictures) {
         return [=, this](const std::function<bool()>& go_on) -> PictureQueue::Show {
             const auto& shot = shoot->shots[index];
             auto plans = advice::whole_plans(shoot->kit, shot, shoot->limits);
@@ -90,7 +90,7 @@ void PlansView::refresh() {
             for (const auto& plan : plans) {
                 if (!pictures) break;
                 if (!go_on()) return {};
-                images.push_back(thumbnail(shoot->kit, plan.shot, plan.report, static_cast<int>(150 * ratio), 0));
+                images.push_back(thumbnail(shoot->kit, plan.shot, plan.report, width, 0.0));
             }
             return [=, this] {
                 if (document_.snapshot() != shoot || document_.current() != static_cast<int>(index)) return;
