@@ -93,6 +93,11 @@ int main(int argc, char** argv) {
         }
     window.document().select(0);
     window.goTo(advice::Station::depth);
+    measure("an edit until its remedies are found beside it", window, [&](int i) {
+        window.document().editShot({QStringLiteral("edit")},
+                                   [&](shoot::Shot& shot) { shot.exposure.f_number = 4 + i % 20; });
+        while (!window.document().isAnswered()) QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents);
+    });
     measure("edit of the kit, all 50 shots", window, [&](int i) {
         window.document().edit({QStringLiteral("edit")},
                                [&](shoot::Shoot& shoot) { shoot.kit.cameras[0].frame_mb = 30 + i; });

@@ -118,7 +118,11 @@ class Person {
         auto* model = static_cast<desk::LedgerModel*>(find<QListView>(QStringLiteral("ledger"))->model());
         return model->indexOf(key).data(desk::LedgerModel::valueRole).toString();
     }
-    static void settle() { QCoreApplication::processEvents(); }
+    void settle() {
+        QCoreApplication::processEvents();
+        // As a person would look at the notes before clicking on one.
+        CHECK(QTest::qWaitFor([this] { return document().isAnswered(); }, 5000));
+    }
 
   private:
     std::unique_ptr<desk::MainWindow> window_;

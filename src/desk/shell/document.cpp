@@ -107,6 +107,21 @@ Document::Document(QObject* parent) : QObject(parent), shoot_(std::make_shared<c
 
 Document::~Document() { undo_.disconnect(this); }
 
+namespace {
+
+const std::vector<advice::Note> no_notes;
+
+}  // namespace
+
+const std::vector<advice::Note>& Document::notes() const {
+    if (current_ < 0) return no_notes;
+    return isAnswered() ? notes_ : assessment()->advice.notes;
+}
+
+bool Document::isAnswered() const {
+    return current_ < 0 || answered_ == assessments_[static_cast<std::size_t>(current_)];
+}
+
 void Document::open(shoot::Shoot shoot, const QString& path) {
     undo_.clear();
     open_ = true;
@@ -184,15 +199,15 @@ namespace {
 
 /// An assessment with the shoot it refers to.
 struct Kept {
-    Kept(ShootPointer shoot, std::size_t index, advice::Remedies remedies)
-        : of(std::move(shoot)), assessment(advice::assessment_of(of->kit, of->shots[index], of->limits, remedies)) {}
+    Kept(ShootPointer shoot, std::size_t index)
+        : of(std::move(shoot)),
+          assessment(advice::assessment_of(of->kit, of->shots[index], of->limits, advice::Remedies::left_out)) {}
     ShootPointer of;
     advice::Assessment assessment;
 };
 
-std::shared_ptr<const advice::Assessment> assessed(const ShootPointer& shoot, std::size_t index,
-                                                   advice::Remedies remedies) {
-    const auto kept = std::make_shared<const Kept>(shoot, index, remedies);
+std::shared_ptr<const advice::Assessment> assessed(const ShootPointer& shoot, std::size_t index) {
+    const auto kept = std::make_shared<const Kept>(shoot, index);
     return {kept, &kept->assessment};
 }
 
@@ -213,20 +228,21 @@ void Document::assessChanged(const shoot::Shoot* before) {
             for (std::size_t j = 0; !kept && j < before->shots.size(); ++j)
                 if (before->shots[j].id == shot.id && shoot_->shots.same(i, before->shots, j)) kept = assessments_[j];
         }
-        if (!kept)
-            kept = assessed(shoot_, i,
-                            static_cast<int>(i) == current_ ? advice::Remedies::found : advice::Remedies::left_out);
+        if (!kept) kept = assessed(shoot_, i);
         assessments.push_back(std::move(kept));
     }
     assessments_ = std::move(assessments);
 }
 
-/// Remedies are looked for once a shot is the selected one.
 void Document::answer() {
-    if (current_ < 0) return;
-    auto& assessment = assessments_[static_cast<std::size_t>(current_)];
-    if (assessment->advice.remedies == advice::Remedies::left_out)
-        assessment = assessed(shoot_, static_cast<std::size_t>(current_), advice::Remedies::found);
+    if (isAnswered()) return;
+    remedies_.render([this, of = sharedAssessment(current_)](const auto&) {
+        return [this, of, notes = advice::advise(of->plan, of->report).notes] {
+            answered_ = of;
+            notes_ = notes;
+            if (isAnswered()) Q_EMIT answered();
+        };
+    });
 }
 
 }  // namespace poquito::desk

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "advice/advice.hpp"
+#include "desk/base/picture_queue.hpp"
 
 #include <QObject>
 #include <QString>
@@ -43,12 +44,15 @@ class Document : public QObject {
     const shoot::Shot* shot() const;
     const advice::Assessment* assessment() const;
     const advice::Assessment& assessment(int index) const { return *assessments_[static_cast<std::size_t>(index)]; }
-    /// The same object as long as neither the shot nor the kit changed, nor the shot was selected for the first time;
-    /// it keeps both alive. Remedies are those of the selected shot.
+    /// The same object as long as neither the shot nor the kit changed; it keeps both alive. Without remedies: notes().
     std::shared_ptr<const advice::Assessment> sharedAssessment(int index) const {
         return assessments_[static_cast<std::size_t>(index)];
     }
     std::vector<advice::Assessment> assessments() const;
+    /// The notes of the selected shot. Remedies take longer than a frame may: they are looked for beside the interface,
+    /// and notes are without them until answered().
+    const std::vector<advice::Note>& notes() const;
+    bool isAnswered() const;
     const plan::Report* report() const;
     const plan::Report& report(int index) const { return assessment(index).report; }
 
@@ -65,6 +69,7 @@ class Document : public QObject {
 
   Q_SIGNALS:
     void shootChanged();       // shoot, assessments or both are new
+    void answered();           // notes() has its remedies
     void selected(int index);  // another shot, or none
     void unsavedChanged();
 
@@ -76,11 +81,14 @@ class Document : public QObject {
 
     std::shared_ptr<const shoot::Shoot> shoot_;
     std::vector<std::shared_ptr<const advice::Assessment>> assessments_;
+    std::shared_ptr<const advice::Assessment> answered_;  // what notes_ are of
+    std::vector<advice::Note> notes_;                     // with remedies
     QUndoStack undo_;
     QString path_;
     int current_ = -1;
     bool recovered_ = false;
     bool open_ = false;
+    PictureQueue remedies_;  // last: its work is over before the rest goes
 };
 
 }  // namespace poquito::desk

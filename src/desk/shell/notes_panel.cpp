@@ -12,6 +12,7 @@
 #include <QResizeEvent>
 
 #include <algorithm>
+#include <utility>
 
 namespace poquito::desk {
 
@@ -24,10 +25,12 @@ class NoteCard : public QWidget {
 
     /// Lays itself out by hand: wrapping labels in nested layouts take longer than a frame may.
     int layOut(int width) {
-        textArea_ = QRect(30, 7, width - 40, 0);
-        textArea_.setHeight(QFontMetrics(textFont())
-                                .boundingRect(textArea_.adjusted(0, 0, 0, 10000), Qt::TextWordWrap, text_)
-                                .height());
+        if (textArea_.width() != width - 40) {
+            textArea_ = QRect(30, 7, width - 40, 0);
+            textArea_.setHeight(QFontMetrics(textFont())
+                                    .boundingRect(textArea_.adjusted(0, 0, 0, 10000), Qt::TextWordWrap, text_)
+                                    .height());
+        }
         int height = textArea_.bottom() + 8;
         if (remedy_->isHidden()) return height;
         const QSize wanted = remedy_->sizeHint();
@@ -37,26 +40,37 @@ class NoteCard : public QWidget {
     }
 
     QPushButton* remedy() const { return remedy_; }
+    const std::string& code() const { return code_; }
 
-    void show(const advice::Note& note) {
+    /// `answered`: whether the remedy was looked for; until then the button of the same note of before stays as it is.
+    void show(const advice::Note& note, bool answered) {
+        const bool same = code_ == note.code;
+        code_ = note.code;
         level_ = note.level;
         safety_ = note.concern == advice::Concern::safety;
         const auto code = QString::fromStdString(note.code);
         setObjectName(QStringLiteral("note-") + code);
-        text_ = QString::fromStdString(note.text);
-        setAccessibleDescription(text_);
-        remedy_->setVisible(note.remedy != nullptr);
+        if (const auto text = QString::fromStdString(note.text); text != text_) {
+            text_ = text;
+            textArea_ = {};
+            setAccessibleDescription(text_);
+            update();
+        }
+        if (answered || !same) remedy_->setVisible(note.remedy != nullptr);
         if (note.remedy) {
-            remedy_->setText(QString::fromStdString(note.remedy->label));
+            const auto label = QString::fromStdString(note.remedy->label);
+            if (remedy_->text() != label) remedy_->setText(label);
             remedy_->setObjectName(QStringLiteral("remedy-") + code);
             remedy_->setAccessibleName(remedy_->text());
             remedy_->setToolTip(tr("Apply this change to the plan; it can be undone"));
-        } else {
+        } else if (answered || !same) {
             remedy_->setObjectName({});
         }
         const char* levels[] = {QT_TR_NOOP("Information"), QT_TR_NOOP("Caution"), QT_TR_NOOP("Stop")};
-        setAccessibleName(safety_ ? tr("Safety") : tr(levels[static_cast<int>(level_)]));
-        setToolTip(accessibleName());
+        const auto name = safety_ ? tr("Safety") : tr(levels[static_cast<int>(level_)]);
+        if (name == accessibleName()) return;
+        setAccessibleName(name);
+        setToolTip(name);
         update();
     }
 
@@ -90,6 +104,7 @@ class NoteCard : public QWidget {
     }
 
   private:
+    std::string code_;
     QString text_;
     QRect textArea_;
     QPushButton* remedy_;
@@ -143,6 +158,10 @@ NotesPanel::NotesPanel(Document& document, QWidget* parent)
     });
     connect(&document, &Document::shootChanged, this, &NotesPanel::refresh);
     connect(&document, &Document::selected, this, &NotesPanel::refresh);
+    connect(&document, &Document::answered, this, [this] {
+        refresh();
+        if (!wanted_.empty()) apply(std::exchange(wanted_, {}));
+    });
     refresh();
 }
 
@@ -152,33 +171,31 @@ void NotesPanel::resizeEvent(QResizeEvent* event) {
 }
 
 void NotesPanel::refresh() {
-    const auto* assessment = document_.assessment();
+    const bool answered = document_.isAnswered();
     shown_.clear();
-    int answered = 0;
+    int remedies = 0;
     QStringList usual;
-    if (assessment)
-        for (const auto& note : assessment->advice.notes) {
-            answered += note.remedy ? 1 : 0;
-            const char* words = advice::usual_words(note);
-            if (words) usual << tr(words);
-            if (!words || unfolded_) shown_.push_back(note);
-        }
+    for (const auto& note : document_.notes()) {
+        remedies += note.remedy ? 1 : 0;
+        const char* words = advice::usual_words(note);
+        if (words) usual << tr(words);
+        if (!words || unfolded_) shown_.push_back(note);
+    }
     while (cards_.size() < shown_.size()) {
-        const int place = static_cast<int>(cards_.size());
         auto* card = new NoteCard(sheet_);
-        connect(card->remedy(), &QPushButton::clicked, this, [this, place] { apply(place); });
+        connect(card->remedy(), &QPushButton::clicked, this, [this, card] { apply(card->code()); });
         cards_.push_back(card);
     }
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         cards_[i]->setVisible(i < shown_.size());
         if (i < shown_.size()) {
-            cards_[i]->show(shown_[i]);
+            cards_[i]->show(shown_[i], answered);
         } else {
             cards_[i]->setObjectName({});
             cards_[i]->remedy()->setObjectName({});
         }
     }
-    right_->setVisible(answered > 1);
+    if (answered) right_->setVisible(remedies > 1);
     usual_->setVisible(!usual.isEmpty());
     usual_->setText(unfolded_ ? tr("\u25be Usual here") : tr("\u25b8 Usual here: %1").arg(usual.join(tr("; "))));
     usual_->setToolTip(unfolded_ ? tr("Fold them to a line") : tr("Show each"));
@@ -213,11 +230,15 @@ void NotesPanel::arrange() {
     Q_EMIT wantedHeightChanged();
 }
 
-void NotesPanel::apply(int note) {
-    if (!document_.shot() || note >= static_cast<int>(shown_.size())) return;
-    const auto remedy = shown_[static_cast<std::size_t>(note)].remedy;
-    if (remedy)
-        document_.editShot({QString::fromStdString(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
+void NotesPanel::apply(const std::string& code) {
+    if (!document_.isAnswered()) {  // at once after an edit: as soon as it is known
+        wanted_ = code;
+        return;
+    }
+    const auto note = std::ranges::find(shown_, code, &advice::Note::code);
+    if (note == shown_.end() || !note->remedy) return;
+    const auto remedy = note->remedy;
+    document_.editShot({QString::fromStdString(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
 }
 
 }  // namespace poquito::desk

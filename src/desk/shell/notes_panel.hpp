@@ -4,6 +4,7 @@
 
 #include <QScrollArea>
 
+#include <string>
 #include <vector>
 
 class QPushButton;
@@ -32,7 +33,7 @@ class NotesPanel : public QScrollArea {
   private:
     void refresh();
     void arrange();
-    void apply(int note);
+    void apply(const std::string& code);
 
     Document& document_;
     QWidget* sheet_;
@@ -40,6 +41,7 @@ class NotesPanel : public QScrollArea {
     FoldedLine* usual_;
     bool unfolded_ = false;
     std::vector<advice::Note> shown_;
+    std::string wanted_;  // code of the note whose remedy was asked for before it was known
     std::vector<NoteCard*> cards_;
     int wantedHeight_ = 0;
 };

@@ -123,7 +123,7 @@ TEST_CASE("dragging the stop on the chart and taking a rung change the plan, and
     QTest::mouseMove(chart, at(8));
     QTest::mouseMove(chart, at(11));
     QTest::mouseRelease(chart, Qt::LeftButton, {}, at(11));
-    Person::settle();
+    person.settle();
     CHECK(person.shot().exposure.f_number == 11);
     person.undo();  // one drag, one step
     CHECK(person.shot().exposure.f_number == 5.6);
@@ -135,7 +135,7 @@ TEST_CASE("dragging the stop on the chart and taking a rung change the plan, and
     const auto sixteen = static_cast<std::size_t>(std::ranges::find(ladder->rungs(), 16.0, &advice::Rung::value) -
                                                   ladder->rungs().begin());
     QTest::mouseClick(ladder, Qt::LeftButton, {}, ladder->rungRect(sixteen).center().toPoint());
-    Person::settle();
+    person.settle();
     CHECK(person.shot().exposure.f_number == 16);
     CHECK(ladder->rungs()[sixteen].is_own);
     CHECK(ladder->rungs()[sixteen].report.sharpness.depth_of_field == person.report().sharpness.depth_of_field);
@@ -145,7 +145,7 @@ TEST_CASE("dragging the stop on the chart and taking a rung change the plan, and
     person.choose(QStringLiteral("ladderChoice"), QStringLiteral("focus, near to far"));
     person.waitForPictures();
     QTest::mouseClick(ladder, Qt::LeftButton, {}, ladder->rungRect(0).center().toPoint());
-    Person::settle();
+    person.settle();
     CHECK_THAT(person.shot().sharpness.focus_offset, WithinRel(-person.report().extent.depth / 2, 1e-9));
     person.choose(QStringLiteral("ladderChoice"), QStringLiteral("background distance"));
     CHECK(ladder->rungs().size() == 7);
@@ -159,7 +159,7 @@ TEST_CASE("the judgement is taken or disagreed with by a click", "[desk][finder]
     const auto best = strip->judgement()->best;
     const auto other = best == 0 ? std::size_t{1} : std::size_t{0};
     QTest::mouseClick(strip, Qt::LeftButton, {}, strip->cardRect(other).center().toPoint());
-    Person::settle();
+    person.settle();
     const auto& approach = strip->judgement()->approaches[other];
     CHECK(person.shot().capture.approach == approach.id);
     CHECK(person.shot().exposure.f_number == approach.shot.exposure.f_number);
@@ -197,7 +197,7 @@ TEST_CASE("a saved picture brings the plan back when it is dropped on the window
     CHECK(enter.isAccepted());
     QDropEvent drop(QPointF(300, 300), Qt::CopyAction, &mime, Qt::LeftButton, {});
     QApplication::sendEvent(&person.window(), &drop);
-    Person::settle();
+    person.settle();
     CHECK(person.document().shoot() == before);
     person.undo();
     CHECK(person.shot().exposure.f_number == 22);
@@ -323,7 +323,7 @@ TEST_CASE("forms, attitude and height maps are given at the subject", "[desk][fi
     const auto before = person.document().shoot();
     const auto refused = [&](const QString& path, const char* why) {
         CHECK_FALSE(page->loadHeightMap(path));
-        Person::settle();
+        person.settle();
         INFO(person.text(QStringLiteral("problemText")).toStdString());
         CHECK(person.text(QStringLiteral("problemText")).contains(QLatin1String(why)));
         CHECK(person.document().shoot() == before);

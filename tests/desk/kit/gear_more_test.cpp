@@ -59,14 +59,14 @@ struct WithBag : Person {
         auto* button = in<QAbstractButton>(window, name);
         QTest::mouseClick(button, Qt::LeftButton, {},
                           qobject_cast<QCheckBox*>(button) ? QPoint(8, button->height() / 2) : button->rect().center());
-        settle();
+        QCoreApplication::processEvents();
     }
     static void type(QWidget& window, const char* name, const QString& text) {
         auto* field = in<desk::QuantityField>(window, name);
         field->setFocus();
         field->selectAll();
         QTest::keyClicks(field, text);
-        settle();
+        QCoreApplication::processEvents();
     }
 };
 

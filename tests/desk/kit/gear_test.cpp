@@ -58,7 +58,7 @@ struct AtReach : Person {
         waitForSearch(*found);
         return *found;
     }
-    static void waitForSearch(desk::ReachFinder& finder) {
+    void waitForSearch(desk::ReachFinder& finder) {
         for (int i = 0; i < 2000 && finder.isSearching(); ++i) QTest::qWait(5);
         settle();
         REQUIRE_FALSE(finder.isSearching());
@@ -116,7 +116,7 @@ TEST_CASE("pieces are dragged along the train, out of it and into it", "[desk][t
     QTest::mouseMove(chip, target / 2);
     QTest::mouseMove(chip, target);
     QTest::mouseRelease(chip, Qt::LeftButton, {}, target);
-    Person::settle();
+    person.settle();
     CHECK(person.row() == Ids{"apsc-24", "tube-20", "tube-12", "converter-2", "tube-36", "macro-90"});
 }
 
@@ -186,7 +186,7 @@ TEST_CASE("a size, some air and a bag: the search ranks, marks and mounts", "[de
         field->setFocus();
         field->selectAll();
         QTest::keyClicks(field, text);
-        AtReach::waitForSearch(finder);
+        person.waitForSearch(finder);
     };
     type(size, QStringLiteral("24 mm"));
     const int unbounded = model->rowCount();
@@ -199,7 +199,7 @@ TEST_CASE("a size, some air and a bag: the search ranks, marks and mounts", "[de
     }
     // Without autofocus it has nothing to do with what is asked.
     QTest::mouseClick(finder.findChild<QCheckBox*>(QStringLiteral("wishAutofocus")), Qt::LeftButton, {}, QPoint(8, 8));
-    AtReach::waitForSearch(finder);
+    person.waitForSearch(finder);
     for (const auto& found : model->found()) CHECK(found.autofocus);
     // Another order by a click on a heading.
     auto* header = finder.findChild<QTableView*>(QStringLiteral("foundTable"))->horizontalHeader();
@@ -218,7 +218,7 @@ TEST_CASE("a size, some air and a bag: the search ranks, marks and mounts", "[de
     CHECK(desk::samePieces(model->found()[static_cast<std::size_t>(chosen)], best));
     const auto before = person.shot();
     QTest::mouseClick(finder.findChild<QPushButton*>(QStringLiteral("useFoundButton")), Qt::LeftButton);
-    Person::settle();
+    person.settle();
     CHECK_THAT(person.report().optics.field_width.value(), WithinRel(24, 1e-5));
     CHECK_THAT(person.report().optics.working_distance.value(), WithinRel(best.working_distance, 1e-4));
     CHECK(person.shot().rig.lens == person.document().kit().lenses[best.lens].id);
@@ -247,12 +247,12 @@ TEST_CASE("gear found in the bag comes into the shoot with it", "[desk][search]"
     auto* source = finder.findChild<QComboBox*>(QStringLiteral("wishSource"));
     source->setFocus();
     QTest::keyClick(source, Qt::Key_Down);
-    AtReach::waitForSearch(finder);
+    person.waitForSearch(finder);
     auto* size = finder.findChild<desk::QuantityField*>(QStringLiteral("wishField"));
     size->setFocus();
     size->selectAll();
     QTest::keyClicks(size, QStringLiteral("8 mm"));
-    AtReach::waitForSearch(finder);
+    person.waitForSearch(finder);
     CHECK_FALSE(find_gear(person.document().kit().lenses, "macro-65-5"));
     QTest::mouseClick(finder.findChild<QPushButton*>(QStringLiteral("useFoundButton")), Qt::LeftButton);
     CHECK(find_gear(person.document().kit().lenses, "macro-65-5"));
@@ -268,7 +268,7 @@ TEST_CASE("the kit room adds, changes, duplicates, removes and takes back", "[de
     const auto count = bag.kit().tubes.size();
     const auto click = [&](const char* name) {
         QTest::mouseClick(room.findChild<QPushButton*>(QLatin1String(name)), Qt::LeftButton);
-        Person::settle();
+        person.settle();
     };
     const auto type = [&](const char* name, const QString& text) {
         auto* field = room.findChild<QWidget*>(QLatin1String(name));
@@ -277,7 +277,7 @@ TEST_CASE("the kit room adds, changes, duplicates, removes and takes back", "[de
         field->setFocus();
         edit->selectAll();
         QTest::keyClicks(edit, text);
-        Person::settle();
+        person.settle();
     };
     click("addGearButton");
     REQUIRE(bag.kit().tubes.size() == count + 1);
@@ -343,7 +343,7 @@ TEST_CASE("gear that shots use is removed only with an answer for them", "[desk]
         box->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
     });
     QTest::mouseClick(room.findChild<QPushButton*>(QStringLiteral("removeGearButton")), Qt::LeftButton);
-    Person::settle();
+    person.settle();
     CHECK(asked.contains(QStringLiteral("Tide brooch")));
     CHECK_FALSE(find_gear(person.document().kit().lenses, "macro-90"));
     CHECK(users_of(person.document().shoot(), gear_kind("lenses"), "macro-150").size() >= users);
@@ -454,7 +454,7 @@ TEST_CASE("a photographed rule is marked, nudged, read and stored", "[desk][meas
     REQUIRE(rule(pixels_per_mm, angle).save(path));
     CHECK_FALSE(desk->openPicture(folder.filePath(QStringLiteral("none.png"))));
     REQUIRE(desk->openPicture(path));
-    Person::settle();
+    person.settle();
     auto* store = desk->findChild<QPushButton*>(QStringLiteral("storeRuleButton"));
     CHECK_FALSE(store->isEnabled());
     // Clicks that miss the ticks by some pixels.
@@ -503,7 +503,7 @@ TEST_CASE("a photographed rule is marked, nudged, read and stored", "[desk][meas
     auto& room = person.room();
     room.look(desk::KitRoom::Side::shoot, "lenses");
     QTest::mouseClick(room.findChild<QPushButton*>(QStringLiteral("takeBack-0")), Qt::LeftButton);
-    Person::settle();
+    person.settle();
     CHECK(find_gear(person.document().kit().lenses, "macro-90")->calibrations.empty());
     room.close();
 }
@@ -548,8 +548,8 @@ TEST_CASE("every control of the windows about gear has a name, and no text is cu
     auto& room = person.room();
     person.trigger(QStringLiteral("measureAction"));
     auto* measure = person.window().findChild<desk::MeasureDesk*>();
-    const auto look_at = [](QWidget& window) {
-        Person::settle();
+    const auto look_at = [&](QWidget& window) {
+        person.settle();
         for (auto* widget : window.findChildren<QWidget*>()) {
             const bool control = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) ||
                                  qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QAbstractItemView*>(widget);
@@ -589,7 +589,7 @@ TEST_CASE("the bench draws whatever is mounted", "[desk][bench]") {
     CHECK_FALSE(person.train().isVisible());
     for (int shot = 0; shot < person.document().count(); ++shot) {
         person.document().select(shot);
-        Person::settle();
+        person.settle();
         if (person.report().optics.working_distance && *person.report().optics.working_distance > 0)
             CHECK_THAT(bench->drawnWorkingDistance() / bench->scale(),
                        WithinRel(*person.report().optics.working_distance, 1e-6));

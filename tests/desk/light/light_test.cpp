@@ -26,7 +26,7 @@ void drag(QWidget* widget, QPointF from, QPointF to) {
         QApplication::sendEvent(widget, &move);
     }
     QTest::mouseRelease(widget, Qt::LeftButton, {}, to.toPoint());
-    Person::settle();
+    QCoreApplication::processEvents();
 }
 
 /// A picture of one grey, in a folder that goes away.
@@ -254,7 +254,7 @@ TEST_CASE("a freeze plan sets the subject's speed, and a power taken in the tabl
     const double power = freeze.rows[row].power, iso = freeze.rows[row].iso;
     REQUIRE(power > 2 * person.report().light.sources[*freeze.light].power);
     QTest::mouseClick(table, Qt::LeftButton, {}, table->cell(row, plan::ExposedBy::iso).center().toPoint());
-    Person::settle();
+    person.settle();
     const bool offered = iso >= 50;
     if (offered) CHECK_THAT(person.shot().exposure.iso, WithinRel(iso, 1e-9));
     table->setFocus();
@@ -374,7 +374,7 @@ TEST_CASE("the test frame is measured, mended by the preferred lever and learned
     QDropEvent drop({50, 50}, Qt::CopyAction, dropped, Qt::LeftButton, Qt::NoModifier);
     QApplication::sendEvent(patch, &drop);
     delete dropped;
-    Person::settle();
+    person.settle();
     REQUIRE(patch->reading());
     CHECK_THAT(std::log2(patch->reading()->mean / 0.18), WithinAbs(1, 0.03));
     CHECK(person.text(QStringLiteral("patchReading")).contains(QStringLiteral("nothing clipped")));

@@ -316,7 +316,7 @@ TEST_CASE("whatever is typed at Run, the file is read back", "[desk][run]") {
     for (auto* chip : chips->findChildren<QToolButton*>()) {
         if (chip->text() != QStringLiteral("Tide brooch")) continue;
         chip->click();
-        Person::settle();
+        person.settle();
     }
     CHECK(person.shot().timing.after == std::vector<std::string>{"tide-brooch"});
     read_back("after");

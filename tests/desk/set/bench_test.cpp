@@ -138,7 +138,7 @@ TEST_CASE("no lettering on the bench covers another, and each is near what it na
         person.goTo(4);
         for (int shot = 0; shot < person.document().count(); ++shot) {
             person.document().select(shot);
-            Person::settle();
+            person.settle();
             checkLettering(person, person.shot().name);
         }
     }
@@ -160,7 +160,7 @@ TEST_CASE("every light of a crowded set is lettered", "[desk][bench][look]") {
                 .distance = 180.0 + 9 * i, .azimuth = -40.0 + 4 * i, .elevation = 30.0 + 2 * i};
         }
     });
-    Person::settle();
+    person.settle();
     checkLettering(person, "eight lights beside one another");
     const auto& labels = person.find<desk::BenchView>(QStringLiteral("benchView"))->labels();
     for (const auto& source : person.report().light.sources) {

@@ -13,7 +13,7 @@ namespace {
 /// Notes that ask for something.
 std::set<std::string> asked(Person& person) {
     std::set<std::string> codes;
-    for (const auto& note : person.document().assessment()->advice.notes)
+    for (const auto& note : person.document().notes())
         if (note.level != advice::Level::info && note.concern != advice::Concern::safety) codes.insert(note.code);
     return codes;
 }
@@ -68,7 +68,7 @@ TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that noth
         INFO(quarrel);
         CHECK(left.count(quarrel) == 0);
     }
-    for (const auto& note : person.document().assessment()->advice.notes)
+    for (const auto& note : person.document().notes())
         if (note.remedy) CHECK(note.remedy->shot.capture.mode == shoot::CaptureMode::single);
     CHECK_FALSE(person.find<desk::FootLine>(QStringLiteral("footLine"))->shotText().isEmpty());
     person.document().undoStack().undo();
@@ -146,10 +146,9 @@ TEST_CASE("a zone is marked in a single frame, and what the pictures are for say
         shot.exposure.f_number = 90;
     });
     const auto wrong = person.shot();
-    if (person.find(QStringLiteral("putRightButton"))->isVisible()) {
-        person.click(QStringLiteral("putRightButton"));
-        for (const auto& note : person.document().assessment()->advice.notes) CHECK(note.remedy == nullptr);
-        person.document().undoStack().undo();
-        CHECK(person.shot() == wrong);
-    }
+    person.settle();
+    person.click(QStringLiteral("putRightButton"));
+    for (const auto& note : person.document().notes()) CHECK(note.remedy == nullptr);
+    person.document().undoStack().undo();
+    CHECK(person.shot() == wrong);
 }
