@@ -238,9 +238,10 @@ void Document::answer() {
     if (isAnswered()) return;
     remedies_.render([this, of = sharedAssessment(current_)](const auto&) {
         return [this, of, notes = advice::advise(of->plan, of->report).notes] {
+            if (current_ < 0 || sharedAssessment(current_) != of) return;  // left meanwhile
             answered_ = of;
             notes_ = notes;
-            if (isAnswered()) Q_EMIT answered();
+            Q_EMIT answered();
         };
     });
 }
