@@ -161,8 +161,10 @@ int main(int argc, char** argv) {
         if (station == advice::Station::proof) log_something(window.document());
         window.goTo(station);
         auto* ledger = window.findChild<desk::LedgerView*>();
-        auto* model = static_cast<desk::LedgerModel*>(ledger->model());
-        if (station == advice::Station::reach) Q_EMIT ledger->clicked(model->indexOf("working_f_number"));
+        if (station == advice::Station::reach) {
+            ledger->ledger()->toggle(ledger->ledger()->show("working_f_number"));
+            ledger->scrollToTop();
+        }
         auto* bench = window.findChild<desk::BenchView*>();
         bench->setElevation(station == advice::Station::light ? desk::Elevation::top : desk::Elevation::side);
         waitForPictures(window);
@@ -170,7 +172,7 @@ int main(int argc, char** argv) {
             folder.filePath(QStringLiteral("%1-%2%3.png")
                                 .arg(number)
                                 .arg(QString::fromLatin1(advice::station_name(station)).toLower(), suffix)));
-        if (station == advice::Station::reach) model->toggle(model->indexOf("working_f_number"));
+        if (station == advice::Station::reach) ledger->ledger()->toggle(ledger->ledger()->indexOf("working_f_number"));
     }
     window.openDemo();
     window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : 7);
@@ -209,8 +211,8 @@ int main(int argc, char** argv) {
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.goTo(advice::Station::run);
-    for (const auto& [tab, shot, file] : {Leaf{"stackTab", 1, "5-stack"}, Leaf{"costTab", 1, "5-cost"},
-                                          Leaf{"stepsTab", 0, "5-steps"}, Leaf{"orderTab", 1, "5-order"}}) {
+    for (const auto& [tab, shot, file] :
+         {Leaf{"stackTab", 1, "5-stack"}, Leaf{"costTab", 1, "5-cost"}, Leaf{"stepsTab", 0, "5-steps"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         for (int i = 0; i < 20; ++i) settle();
@@ -232,7 +234,11 @@ int main(int argc, char** argv) {
     window.findChild<QAction*>(QStringLiteral("measureAction"))->trigger();
     mark_rule(*window.findChild<desk::MeasureDesk*>());
     grab_window("measureAction", "measureDesk", QStringLiteral("9-measure"));
-    grab_window("kitRoomAction", "kitRoom", QStringLiteral("8-kit"));
+    for (const auto& [sheet, file] : {std::pair(desk::Sheet::day, "0-day"), std::pair(desk::Sheet::book, "8-kit")}) {
+        window.goTo(sheet);
+        for (int i = 0; i < 20; ++i) settle();
+        window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
+    }
     window.newShoot();
     settle();
     window.grab().save(folder.filePath(QStringLiteral("0-empty%1.png").arg(suffix)));

@@ -147,6 +147,13 @@ Said interval(const plan::Plan& plan, const plan::Report&) {
                    "Faster than the flash recycles, every other frame is dark."};
 }
 
+Said stand(const plan::Plan& plan, const plan::Report& report) {
+    constexpr double near = 0.25;  // magnification from which a stand that gives is seen (common practice)
+    if (by_hand(plan) || report.optics.magnification < near) return {};
+    return Wording{"Feet wide, one leg in line with the lens, weight hung low",
+                   "A stand that gives a tenth of a millimetre moves the frame by more than the blur limit."};
+}
+
 Said release(const plan::Plan& plan, const plan::Report& report) {
     if (plan.shot.capture.mover == shoot::Mover::hand && is_stack(report))
         return Wording{"Continuous drive on, shutter half pressed, breath held",
@@ -227,6 +234,7 @@ constexpr Row rows[] = {
     {"interval", interval},
     {"brace", brace},
     {"edges", edges},
+    {"stand", stand},
     {"release", release},
     {"stabiliser", stabiliser},
     {"shutter-shock", shutter_shock},
@@ -242,6 +250,8 @@ std::vector<ChecklistItem> make_checklist(const plan::Plan& plan, const plan::Re
     const auto add = [&](std::string id, Wording said) {
         items.push_back({.id = std::move(id), .text = std::move(said.text), .why = said.why});
     };
+    for (const auto& own : plan.shot.own_checks)
+        items.push_back({.id = "own-" + own.id, .text = own.text, .why = "Yours; the Delete key takes it away."});
     for (const Row& row : rows) {
         if (row.said)
             if (auto said = row.said(plan, report)) add(row.id, std::move(*said));

@@ -597,4 +597,21 @@ std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot
     return plans;
 }
 
+std::optional<shoot::OtherLight> prepare_other_light(const gear::Kit& kit, const shoot::Shot& shot,
+                                                     const shoot::Limits& limits) {
+    if (!shot.ambient) return std::nullopt;
+    constexpr double between = 3, cloudy_below = 12.5;  // EV (common practice)
+    shoot::Shot other = shot;
+    other.ambient->ev100 += shot.ambient->ev100 < cloudy_below ? between : -between;
+    const bool stacked = shot.capture.mode == shoot::CaptureMode::stack;
+    for (const auto& plan : whole_plans(kit, other, limits)) {
+        const bool flashes = plan.school == School::single_flash;
+        const bool same = stacked ? is_stack(plan.school) && plan.shot.capture.mover == shot.capture.mover
+                                  : !is_stack(plan.school) && (flashes == !shot.lights.empty() || shot.lights.empty());
+        if (same && plan.changes.empty())
+            return shoot::OtherLight{.ev100 = other.ambient->ev100, .exposure = plan.shot.exposure, .unknown = {}};
+    }
+    return std::nullopt;
+}
+
 }  // namespace poquito::advice

@@ -234,6 +234,9 @@ GearKind cameras() {
                 "Free on the card; empty: not known", MEMBER(card_space))
         .number("frames_per_charge", "Frames a charge", Measure::count, text::range::some,
                 "That its battery lasts; empty: not known", MEMBER(charge))
+        .number("iso_max", "ISO at most", Measure::plain, text::range::iso,
+                "Whose noise you still bear, whatever the picture is for; empty: no ceiling of its own",
+                MEMBER(iso_max))
         .table(
             "crop_modes", "Crop modes", "Parts of the sensor, or coarser pictures, that it can be set to",
             {text_column("name", "Name"), column("sensor_width_mm", "Width", Measure::length, text::range::sensor),

@@ -43,6 +43,8 @@ Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits&
     }
     plan.focus += shot.sharpness.focus_offset;
     plan.limits = shot.limits ? shoot::overlaid(*shot.limits, limits) : limits;
+    if (const auto& ceiling = plan.camera.iso_max)
+        plan.limits.iso = std::min(*ceiling, plan.limits.iso.value_or(*ceiling));
     plan.working_factor = optics::working_factor(plan.at);
     plan.sources.reserve(shot.lights.size());
     for (const auto& light : shot.lights) plan.sources.push_back(source_of(kit, light));

@@ -111,4 +111,10 @@ double magnification_for_fill(const optics::Sensor& sensor, const Subject& subje
     return fill * std::min(sensor.width / extent.width, sensor.height / extent.height);
 }
 
+void switch_light(Shot& shot) {
+    if (!shot.ambient || !shot.other_light) return;
+    std::swap(shot.ambient->ev100, shot.other_light->ev100);
+    std::swap(shot.exposure, shot.other_light->exposure);
+}
+
 }  // namespace poquito::shoot

@@ -43,4 +43,17 @@ std::vector<std::string> assumed(const Shot& shot, const std::vector<LibrarySubj
     return words;
 }
 
+void add_check(Shot& shot, const std::string& text) {
+    if (text.empty() || std::ranges::count(shot.own_checks, text, &OwnCheck::text) > 0) return;
+    std::size_t number = shot.own_checks.size() + 1;
+    const auto id = [&] { return fmt::format("{}", number); };
+    while (std::ranges::count(shot.own_checks, id(), &OwnCheck::id) > 0) ++number;
+    shot.own_checks.push_back({.id = id(), .text = text, .unknown = {}});
+}
+
+void add_checks(Shot& shot, const std::vector<KindCheck>& checks, const std::string& kind) {
+    for (const auto& check : checks)
+        if (check.kind.empty() || check.kind == kind) add_check(shot, check.text);
+}
+
 }  // namespace poquito::shoot

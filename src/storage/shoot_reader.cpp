@@ -407,6 +407,21 @@ std::optional<Limits> load_limits(const std::filesystem::path& path) {
     }
 }
 
+std::vector<KindCheck> load_checks(const std::filesystem::path& path) {
+    const auto text = read_file(path);
+    if (!std::holds_alternative<std::string>(text)) return {};
+    try {
+        const Json document = parse_json(std::get<std::string>(text));
+        const Node root(document);
+        std::vector<KindCheck> checks;
+        for (const Node& node : ObjectReader(root).member("checks", "a list").items())
+            checks.push_back(read_record<KindCheck>(node, Kit()));
+        return checks;
+    } catch (ReadError&) {
+        return {};
+    }
+}
+
 ReadResult<std::vector<LibrarySubject>> read_subjects(std::string_view text) {
     try {
         return read_library(parse_json(text));

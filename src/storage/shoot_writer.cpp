@@ -189,6 +189,13 @@ std::optional<ReadError> save_limits(const Limits& limits, const std::filesystem
     return replace_file(path, document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n");
 }
 
+std::optional<ReadError> save_checks(const std::vector<KindCheck>& checks, const std::filesystem::path& path) {
+    Json list = Json::array();
+    for (const auto& check : checks) list.push_back(write_record(check));
+    const Json document = {{"format", "poquito-checks"}, {"version", 1}, {"checks", std::move(list)}};
+    return replace_file(path, document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n");
+}
+
 std::string write_subjects(const std::vector<LibrarySubject>& subjects) {
     Json list = Json::array();
     for (const auto& subject : subjects) list.push_back(write_record(subject));

@@ -49,6 +49,11 @@ std::string shutter_text(double seconds) {
     return number_text(seconds, 3) + " s";
 }
 
+std::string exposure_text(double f_number, double shutter, double iso) {
+    return fmt::format("{} \u00b7 {} \u00b7 ISO {}", f_number_text(f_number), shutter_text(shutter),
+                       number_text(iso, 6));
+}
+
 std::string power_text(double fraction) {
     if (fraction <= 0) return "0";
     const double stops = std::log2(fraction);

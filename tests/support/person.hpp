@@ -3,6 +3,7 @@
 #include "desk/base/sentence.hpp"
 #include "desk/shell/document.hpp"
 #include "desk/shell/ledger_model.hpp"
+#include "desk/shell/ledger_view.hpp"
 #include "desk/shell/main_window.hpp"
 #include "plan/assess.hpp"
 #include "text/text.hpp"
@@ -93,8 +94,25 @@ class Person {
         if (auto* spin = qobject_cast<QAbstractSpinBox*>(widget)) return spin->text();
         return qobject_cast<QLineEdit*>(widget)->text();
     }
-    /// What a note says.
-    QString note(const QString& code) { return find(QStringLiteral("note-") + code)->accessibleDescription(); }
+    desk::LedgerView& margin() { return *find<desk::LedgerView>(QStringLiteral("ledger")); }
+    desk::LedgerModel& numbers() { return *margin().ledger(); }
+    /// Notes stand at the right, under the headline of their station.
+    bool hasNote(const char* code) { return numbers().indexOf(code).isValid(); }
+    QString note(const char* code) { return numbers().indexOf(code).data().toString(); }
+    QString remedy(const char* code) { return numbers().indexOf(code).data(desk::LedgerModel::remedyRole).toString(); }
+    /// Clicks what a note's link says.
+    void mend(const char* code) {
+        const auto index = numbers().indexOf(code);
+        REQUIRE(index.isValid());
+        margin().scrollTo(index);
+        const QRect link = margin().linkRect(index);
+        REQUIRE(link.isValid());
+        QTest::mouseClick(margin().viewport(), Qt::LeftButton, {}, link.center());
+        settle();
+    }
+    /// Clicks a line at the right: a headline, a number, "put-right", "usual-here".
+    void clickLine(const QModelIndex& index) { clickRow(&margin(), index); }
+    void clickLine(const char* key) { clickLine(numbers().show(key)); }
     void goTo(int station) {
         trigger(QStringLiteral("goTo%1").arg(
             QLatin1String(advice::station_name(advice::stations[static_cast<std::size_t>(station - 1)]))));
@@ -115,8 +133,8 @@ class Person {
     }
     /// The value the ledger shows; empty where it has none.
     QString ledger(const char* key) {
-        auto* model = static_cast<desk::LedgerModel*>(find<QListView>(QStringLiteral("ledger"))->model());
-        return model->indexOf(key).data(desk::LedgerModel::valueRole).toString();
+        const auto* figure = numbers().figure(key);
+        return figure ? QString::fromStdString(figure->value) : QString();
     }
     void settle() {
         QCoreApplication::processEvents();

@@ -117,6 +117,10 @@ QToolButton:checked, QPushButton:checked { background: @linkWash; border-color: 
 QToolButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px 2px; min-height: 18px; text-align: left; }
 QPushButton[link="true"] { background: transparent; border: 1px solid transparent; color: @link; font-weight: 600; padding: 0px; min-height: 18px; text-align: left; }
 QPushButton[link="true"]:focus { border: 1px solid @link; }
+QToolButton[sheetButton="true"] { background: transparent; border: 1px solid transparent; padding: 3px 10px; color: @quiet; }
+QToolButton[sheetButton="true"]:hover { border-color: @hairline; color: @ink; }
+QToolButton[sheetButton="true"]:focus { border: 1px solid @link; padding: 3px 10px; }
+QToolButton[sheetButton="true"]:checked { background: @linkWash; border-color: @link; color: @ink; font-weight: 600; }
 QToolButton::menu-indicator { image: none; }
 QToolButton[link="true"]:hover, QPushButton[link="true"]:hover { text-decoration: underline; }
 QToolButton[link="true"]:focus { border: 1px solid @link; }

@@ -19,6 +19,7 @@
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QPushButton>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -196,11 +197,12 @@ QWidget* DepthPage::settingsLeaf() {
 
 void DepthPage::addSharpness(QLayout* column) {
     auto* aperture = addGroup(column, {});
-    addQuantity(
+    // A camera that displays the working value is stepped by it: thirds of what one sees.
+    aperture_ = addQuantity(
         aperture,
         {"apertureField", tr("Marked stop"), tr("As engraved on the lens; the working value stands in the ledger")},
-        fNumberQuantity(), [](const Shot& s) { return s.exposure.f_number; },
-        [](Shot& s, double v) { s.exposure.f_number = v; });
+        fNumberQuantity(), [this](const Shot& s) { return s.exposure.f_number * shownFactor(); },
+        [this](Shot& s, double v) { s.exposure.f_number = v / shownFactor(); });
     addChoice(
         aperture, {"blurRuleChoice", tr("Blur limit"), tr("The widest blur disc that still counts as sharp")},
         enumerated({"pixels", "diagonal / 1500", "final output", "stated"}),
@@ -308,7 +310,18 @@ void DepthPage::showShot(const Shot& shot, const Report& report) {
     strip_->refresh();
 }
 
+double DepthPage::shownFactor() {
+    const auto& plan = document().assessment()->plan;
+    return plan.camera.aperture_display == gear::ApertureDisplay::working ? plan.working_factor : 1;
+}
+
 void DepthPage::showLimits(const Shot& shot) {
+    const bool working = document().assessment()->plan.camera.aperture_display == gear::ApertureDisplay::working;
+    if (auto* label = findChild<QLabel*>(QStringLiteral("apertureFieldLabel")))
+        label->setText(working ? tr("Shown stop") : tr("Marked stop"));
+    aperture_->setToolTip(working ? tr("As this camera displays it close up: %1 marked on the lens")
+                                        .arg(QString::fromStdString(f_number_text(shot.exposure.f_number)))
+                                  : tr("As engraved on the lens; the working value stands in the ledger"));
     const auto& sharpness = shot.sharpness;
     const bool output = sharpness.rule == BlurRule::output;
     setRowVisible(pixels_, sharpness.rule == BlurRule::pixel);

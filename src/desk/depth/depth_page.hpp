@@ -63,6 +63,10 @@ class DepthPage : public StationPage {
     std::vector<QWidget*> backgroundOnly_;
     ColourField* backgroundColour_ = nullptr;
     CardSwatches* cards_ = nullptr;
+    /// From the marked stop to the one that the camera displays.
+    double shownFactor();
+
+    QuantityField* aperture_ = nullptr;
     QuantityField* pixels_ = nullptr;
     QuantityField* stated_ = nullptr;
     QComboBox* output_ = nullptr;

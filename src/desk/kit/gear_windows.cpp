@@ -1,6 +1,5 @@
 #include "desk/kit/gear_windows.hpp"
 
-#include "desk/kit/kit_room.hpp"
 #include "desk/kit/measure_desk.hpp"
 #include "desk/reach/reach_finder.hpp"
 
@@ -39,11 +38,6 @@ void GearWindows::measure() {
     if (!measure_) measure_ = new MeasureDesk(document_, bag(), window_);
     measure_->begin();
     bringUp(*measure_);
-}
-
-void GearWindows::openKitRoom() {
-    if (!kitRoom_) kitRoom_ = new KitRoom(document_, bag(), window_);
-    bringUp(*kitRoom_);
 }
 
 }  // namespace poquito::desk

@@ -6,7 +6,6 @@
 
 namespace poquito::desk {
 
-class KitRoom;
 class MeasureDesk;
 class ReachFinder;
 
@@ -19,7 +18,6 @@ class GearWindows : public QObject {
     Bag& bag();
     void findSetup();
     void measure();
-    void openKitRoom();
 
   Q_SIGNALS:
     void problemFound(const QString& problem);  // with the bag's file
@@ -29,7 +27,6 @@ class GearWindows : public QObject {
     QWidget* window_;
     Bag* bag_ = nullptr;
     ReachFinder* finder_ = nullptr;
-    KitRoom* kitRoom_ = nullptr;
     MeasureDesk* measure_ = nullptr;
 };
 

@@ -9,8 +9,8 @@
 #include "shoot/kit_edit.hpp"
 #include "storage/kit_file.hpp"
 
-#include <QAction>
 #include <QComboBox>
+#include <QDialog>
 #include <QDialogButtonBox>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -26,13 +26,9 @@
 #include <QVBoxLayout>
 
 namespace poquito::desk {
-namespace {}  // namespace
-
 KitRoom::KitRoom(Document& shoot, Bag& bag, QWidget* parent)
-    : QDialog(parent), shoot_(shoot), bag_(bag), catalogue_(catalogue()) {
+    : QWidget(parent), shoot_(shoot), bag_(bag), catalogue_(catalogue()) {
     setObjectName(QStringLiteral("kitRoom"));
-    setWindowTitle(tr("Kit room"));
-    resize(1120, 720);
     auto* page = new QVBoxLayout(this);
     page->setContentsMargins(16, 12, 16, 12);
     page->setSpacing(8);
@@ -47,8 +43,6 @@ KitRoom::KitRoom(Document& shoot, Bag& bag, QWidget* parent)
     message_->setWordWrap(true);
     page->addWidget(message_);
 
-    addHistoryAction("kitUndoAction", tr("Undo"), QKeySequence::Undo, &QUndoStack::undo);
-    addHistoryAction("kitRedoAction", tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), &QUndoStack::redo);
     for (auto* followed : {&shoot_, &bag_.document()})
         connect(followed, &Document::shootChanged, this, [this, followed] {
             if (followed != &document()) return;
@@ -60,16 +54,6 @@ KitRoom::KitRoom(Document& shoot, Bag& bag, QWidget* parent)
     });
     look(Side::bag, "lenses");
     say(bag_.problem(), true);
-}
-
-/// Of whichever side is shown.
-void KitRoom::addHistoryAction(const char* name, const QString& label, const QKeySequence& key,
-                               void (QUndoStack::*step)()) {
-    auto* action = new QAction(label, this);
-    action->setObjectName(QLatin1String(name));
-    action->setShortcut(key);
-    connect(action, &QAction::triggered, this, [this, step] { (document().undoStack().*step)(); });
-    addAction(action);
 }
 
 QWidget* KitRoom::buildKinds() {
@@ -138,8 +122,8 @@ QWidget* KitRoom::buildPieces() {
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
     addButton(row, "addGearButton", tr("New"), tr("A plain piece to fill in"), &KitRoom::addNew);
-    catalogueButton_ = addButton(row, "catalogueButton", tr("From the catalogue\u2026"),
-                                 tr("Generic gear to start from"), &KitRoom::showCatalogue);
+    catalogueButton_ = addButton(row, "catalogueButton", tr("Catalogue\u2026"), tr("Generic gear to start from"),
+                                 &KitRoom::showCatalogue);
     duplicate_ = addButton(row, "duplicateGearButton", tr("Duplicate"), {}, &KitRoom::duplicate);
     remove_ = addButton(row, "removeGearButton", tr("Remove"), tr("Ctrl+Z brings it back"), &KitRoom::removePiece);
     row->addStretch();
@@ -190,6 +174,7 @@ void KitRoom::look(Side side, std::string_view list) {
     for (std::size_t i = 0; i < kinds.size(); ++i)
         if (kinds[i].list == list) kinds_->setCurrentIndex(kindNames_->index(static_cast<int>(i)));
     showKind();
+    Q_EMIT sideShown();
 }
 
 void KitRoom::showKinds() {

@@ -3,9 +3,8 @@
 #include "desk/kit/bag.hpp"
 #include "gear/rows.hpp"
 
-#include <QDialog>
+#include <QWidget>
 
-class QAction;
 class QButtonGroup;
 class QBoxLayout;
 class QLabel;
@@ -21,7 +20,7 @@ class GearModel;
 
 /// The bag and the shoot's own copy of it: add, change, duplicate and remove gear of every kind, take it from the
 /// catalogue, import and export it.
-class KitRoom : public QDialog {
+class KitRoom : public QWidget {
     Q_OBJECT
   public:
     enum class Side { bag, shoot };
@@ -34,14 +33,17 @@ class KitRoom : public QDialog {
     bool importFrom(const QString& path);
     bool exportTo(const QString& path);
 
+    Document& document();  // of the side that is shown
+
+  Q_SIGNALS:
+    void sideShown();
+
   private:
     QWidget* buildKinds();
     QWidget* buildPieces();
     QWidget* buildForm();
     QPushButton* addButton(QBoxLayout* row, const char* name, const QString& label, const QString& tip,
                            void (KitRoom::*run)());
-    void addHistoryAction(const char* name, const QString& label, const QKeySequence& key, void (QUndoStack::*step)());
-    Document& document();
     const gear::GearKind& kind() const;
     std::optional<std::size_t> current() const;
     void showKinds();

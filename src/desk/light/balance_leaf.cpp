@@ -1,15 +1,18 @@
 #include "desk/light/balance_leaf.hpp"
 
+#include "advice/plans.hpp"
 #include "desk/base/options.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/light/balance_chart.hpp"
 #include "light/continuous.hpp"
+#include "shoot/edit.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
+#include <QPushButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -27,6 +30,7 @@ BalanceLeaf::BalanceLeaf(Document& document, QWidget* parent) : StationPage(docu
     column->setSpacing(6);
     addExposure(column);
     addAmbient(column);
+    addOtherLight(column);
     column->addStretch();
     auto* second = addColumn(7);
     second->setSpacing(4);
@@ -119,7 +123,40 @@ void BalanceLeaf::addAmbient(QLayout* column) {
             [with](Shot& s, double v) { with(s, [&](Ambient& a) { a.size = std::clamp(std::abs(v), 0.1, 180.0); }); })};
 }
 
+void BalanceLeaf::addOtherLight(QVBoxLayout* column) {
+    otherLight_ =
+        captionedButton({"otherLightButton", QString(), tr("Takes these settings and keeps those of now: W")}, this);
+    otherLight_->setProperty("link", true);
+    connect(otherLight_, &QPushButton::clicked, this,
+            [this] { document().editShot({tr("Switch the light")}, switch_light); });
+    prepare_ = captionedButton({"prepareLightButton", QString(),
+                                tr("Settings of the same kind, three values of light away (common practice: sun EV 14, "
+                                   "cloud EV 11), ready for "
+                                   "one key, W")},
+                               this);
+    connect(prepare_, &QPushButton::clicked, this, [this] {
+        const auto other = advice::prepare_other_light(document().kit(), *document().shot(), document().shoot().limits);
+        if (other) document().editShot({tr("Prepare for the other light")}, [&](Shot& s) { s.other_light = other; });
+    });
+    column->addWidget(otherLight_);
+    column->addWidget(prepare_);
+}
+
 void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
+    const auto& other = shot.other_light;
+    otherLight_->setVisible(shot.ambient && other);
+    prepare_->setVisible(shot.ambient.has_value());
+    if (shot.ambient) {
+        constexpr double cloudy_below = 12.5;  // EV (common practice)
+        const bool to_sun = other ? other->ev100 > shot.ambient->ev100 : shot.ambient->ev100 < cloudy_below;
+        prepare_->setText(other ? tr("Prepare it anew") : to_sun ? tr("Prepare for sun") : tr("Prepare for cloud"));
+        if (other) {
+            const auto& exposure = other->exposure;
+            otherLight_->setText(tr("%1, EV %2: %3")
+                                     .arg(to_sun ? tr("Sun") : tr("Cloud"), toQt(number_text(other->ev100, 3)),
+                                          toQt(exposure_text(exposure.f_number, exposure.shutter, exposure.iso))));
+        }
+    }
     for (QWidget* control : ambientOnly_) setRowEnabled(control, shot.ambient.has_value());
     const bool directed = shot.ambient && shot.ambient->kind != AmbientKind::even;
     for (QWidget* control : directedOnly_) setRowVisible(control, directed);

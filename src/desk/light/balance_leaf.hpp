@@ -19,11 +19,14 @@ class BalanceLeaf : public StationPage {
   private:
     void addExposure(QLayout* column);
     void addAmbient(QLayout* column);
+    void addOtherLight(QVBoxLayout* column);
 
     QCheckBox* highSpeed_ = nullptr;
     std::vector<QWidget*> ambientOnly_;
     std::vector<QWidget*> directedOnly_;
     QComboBox* sky_ = nullptr;
+    QPushButton* otherLight_ = nullptr;
+    QPushButton* prepare_ = nullptr;
     Sentence* black_ = nullptr;
     BalanceChart* chart_ = nullptr;
 };

@@ -6,6 +6,8 @@
 #include "desk/base/theme.hpp"
 #include "desk/run/checklist_model.hpp"
 #include "desk/run/run_desk.hpp"
+#include "desk/subject/subject_library.hpp"
+#include "shoot/edit.hpp"
 #include "storage/path_text.hpp"
 #include "text/text.hpp"
 
@@ -13,17 +15,21 @@
 #include <QFileDialog>
 #include <QGridLayout>
 #include <QHash>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
 #include <QPainter>
 #include <QPushButton>
+#include <QStandardItemModel>
 #include <QStyledItemDelegate>
 #include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace poquito::desk {
 namespace {
@@ -79,8 +85,8 @@ class WithReason : public QStyledItemDelegate {
 
 }  // namespace
 
-ChecklistLeaf::ChecklistLeaf(Document& document, RunDesk& runs, QWidget* parent)
-    : StationPage(document, parent), runs_(runs) {
+ChecklistLeaf::ChecklistLeaf(Document& document, RunDesk& runs, SubjectLibrary& library, QWidget* parent)
+    : StationPage(document, parent), runs_(runs), library_(library) {
     auto* left = addColumn(6);
     auto* head = addHeading(left, tr("Before the first frame"));
     progress_ = new QLabel(this);
@@ -99,6 +105,7 @@ ChecklistLeaf::ChecklistLeaf(Document& document, RunDesk& runs, QWidget* parent)
     list_->setResizeMode(QListView::Adjust);
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     left->addWidget(list_, 1);
+    addOwnChecks(left);
     auto* right = addColumn(5);
     addBench(right);
     log_ = new FactsView("runLog", tr("What was exposed"), this);
@@ -106,6 +113,83 @@ ChecklistLeaf::ChecklistLeaf(Document& document, RunDesk& runs, QWidget* parent)
     connect(&runs_, &RunDesk::begun, this, &ChecklistLeaf::showRuns);
     connect(&runs_, &RunDesk::ended, this, &ChecklistLeaf::showRuns);
 }
+
+// ---- what one looks at oneself -----------------------------------------------------------------------------------
+
+namespace {
+
+enum class OwnFor { shot, kind, every };
+
+}  // namespace
+
+void ChecklistLeaf::addOwnChecks(QVBoxLayout* column) {
+    auto* line = new QHBoxLayout;
+    line->setSpacing(5);
+    own_ = new QLineEdit(this);
+    nameControl(own_, {"ownCheckField", tr("A check of your own"),
+                       tr("Enter adds it; the Delete key on its line takes it away again")});
+    own_->setPlaceholderText(tr("Add a check of your own"));
+    ownFor_ = new QComboBox(this);
+    nameControl(ownFor_, {"ownCheckChoice", tr("It is for"), tr("New shots of such subjects begin with it")});
+    ownFor_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    ownFor_->setMinimumContentsLength(7);
+    own_->setMinimumWidth(60);
+    ownFor_->addItem(tr("this shot"));
+    ownFor_->addItem(QString());
+    ownFor_->addItem(tr("every subject"));
+    line->addWidget(own_, 1);
+    line->addWidget(ownFor_);
+    column->addLayout(line);
+    connect(own_, &QLineEdit::returnPressed, this, &ChecklistLeaf::addOwn);
+    list_->installEventFilter(this);
+}
+
+void ChecklistLeaf::addOwn() {
+    const QString text = own_->text().simplified();
+    if (text.isEmpty() || !document().shot()) return;
+    const auto reach = static_cast<OwnFor>(ownFor_->currentIndex());
+    const QString kind = reach == OwnFor::kind ? library_.kindOf(*document().shot()) : QString();
+    const auto current = static_cast<std::size_t>(document().current());
+    document().edit({tr("Add a check")}, [&](shoot::Shoot& shoot) {
+        for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
+            const bool wanted = i == current || reach == OwnFor::every ||
+                                (reach == OwnFor::kind && library_.kindOf(std::as_const(shoot.shots)[i]) == kind);
+            if (wanted) shoot::add_check(shoot.shots[i], text.toStdString());
+        }
+    });
+    own_->clear();
+    if (reach == OwnFor::shot) return;
+    const QString problem = library_.keepCheck(kind, text);
+    if (!problem.isEmpty())
+        Q_EMIT problemFound(tr("The check is in this shoot, but was not kept for others. %1").arg(problem));
+}
+
+void ChecklistLeaf::removeOwn(int row) {
+    const auto& checklist = document().assessment()->advice.checklist;
+    if (row < 0 || row >= static_cast<int>(checklist.size())) return;
+    const auto& item = checklist[static_cast<std::size_t>(row)];
+    const auto own = std::ranges::find_if(document().shot()->own_checks,
+                                          [&](const auto& one) { return "own-" + one.id == item.id; });
+    if (own == document().shot()->own_checks.end()) return;
+    const auto id = own->id, text = own->text;
+    document().editShot({tr("Take a check away")}, [&](Shot& shot) {
+        std::erase_if(shot.own_checks, [&](const auto& one) { return one.id == id; });
+        std::erase(shot.checked, "own-" + id);
+    });
+    const QString problem = library_.forgetCheck(QString::fromStdString(text));
+    if (!problem.isEmpty()) Q_EMIT problemFound(tr("New shots still begin with that check. %1").arg(problem));
+}
+
+bool ChecklistLeaf::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == list_ && event->type() == QEvent::KeyPress &&
+        static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete) {
+        removeOwn(list_->currentIndex().row());
+        return true;
+    }
+    return StationPage::eventFilter(watched, event);
+}
+
+// ---- the bench ---------------------------------------------------------------------------------------------------
 
 void ChecklistLeaf::addBench(QVBoxLayout* column) {
     addHeading(column, tr("On the bench"));
@@ -118,12 +202,10 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
         return made;
     };
     test_ = button(buttons, {"testFramesButton", tr("Test frames"), tr("First, middle and last frame alone")},
-                   [this] { begin(true, false); });
+                   [this] { begin(true); });
     run_ = button(buttons, {"startRunButton", tr("Run"), tr("All frames of this shot, recorded one by one")},
-                  [this] { begin(false, false); });
-    all_ = button(buttons, {"runAllButton", tr("Run on"), tr("This shot and all below it, with a pause for gear")},
-                  [this] { begin(false, true); });
-    see_ = button(buttons, {"seeRunButton", tr("See it"), tr("The run that is on, or was last")},
+                  [this] { begin(false); });
+    see_ = button(buttons, {"seeRunButton", tr("Watch the run"), tr("The run that is on, or was last")},
                   [this] { Q_EMIT runShown(); });
     buttons->addStretch();
     column->addLayout(buttons);
@@ -210,14 +292,8 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
     });
 }
 
-void ChecklistLeaf::begin(bool tests, bool all) {
-    const auto& shots = document().shoot().shots;
-    std::vector<std::string> ids;
-    for (std::size_t i = static_cast<std::size_t>(document().current()); i < shots.size(); ++i) {
-        ids.push_back(shots[i].id);
-        if (!all) break;
-    }
-    runs_.start(std::move(ids), tests);
+void ChecklistLeaf::begin(bool tests) {
+    runs_.start({document().shot()->id}, tests);
     if (runs_.isRunning()) Q_EMIT runShown();
 }
 
@@ -233,12 +309,19 @@ void ChecklistLeaf::showRuns() {
                                  .arg(run.planned));
     }
     const bool free = !runs_.isRunning() && !runs_.waitsForGear();
-    for (auto* start : {test_, run_, all_}) start->setEnabled(free);
+    for (auto* start : {test_, run_}) start->setEnabled(free);
     see_->setEnabled(runs_.status().has_value());
 }
 
 void ChecklistLeaf::showShot(const Shot& shot, const plan::Report&) {
     model_->refresh();
+    const QString kind = library_.kindOf(shot);
+    const auto of_kind = static_cast<int>(OwnFor::kind);
+    if (kind.isEmpty() && ownFor_->currentIndex() == of_kind) ownFor_->setCurrentIndex(0);
+    const QString words = kind.isEmpty() ? tr("its class: no subject chosen") : tr("every of \u201c%1\u201d").arg(kind);
+    if (ownFor_->itemText(of_kind) != words) ownFor_->setItemText(of_kind, words);
+    auto* entry = static_cast<QStandardItemModel*>(ownFor_->model())->item(of_kind);
+    if (entry->isEnabled() == kind.isEmpty()) entry->setEnabled(!kind.isEmpty());
     if (list_->width() != wrappedAt_) {  // rows are as high as their text is wrapped
         wrappedAt_ = list_->width();
         QTimer::singleShot(0, list_, [this] { list_->doItemsLayout(); });

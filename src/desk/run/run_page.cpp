@@ -3,7 +3,6 @@
 #include "desk/base/leaves.hpp"
 #include "desk/run/checklist_leaf.hpp"
 #include "desk/run/cost_leaf.hpp"
-#include "desk/run/order_leaf.hpp"
 #include "desk/run/sheet_leaf.hpp"
 #include "desk/run/stack_leaf.hpp"
 #include "desk/run/steps_leaf.hpp"
@@ -12,14 +11,16 @@
 
 namespace poquito::desk {
 
-RunPage::RunPage(Document& document, RunDesk& runs, QWidget* parent) : StationPage(document, parent) {
+RunPage::RunPage(Document& document, RunDesk& runs, SubjectLibrary& library, QWidget* parent)
+    : StationPage(document, parent) {
     auto* column = addColumn(1);
     leaves_ = new Leaves(this);
     column->addWidget(leaves_, 1);
-    auto* checklist = new ChecklistLeaf(document, runs, this);
+    auto* checklist = new ChecklistLeaf(document, runs, library, this);
     leaves_->addLeaf({"checklistTab", tr("Checklist"), tr("What to look at before the first frame; then run it")},
                      checklist);
     connect(checklist, &ChecklistLeaf::runShown, this, &RunPage::runShown);
+    connect(checklist, &ChecklistLeaf::problemFound, this, &RunPage::problemFound);
     auto* stack = new StackLeaf(document, this);
     leaves_->addLeaf({"stackTab", tr("Stack"), tr("Its frames on the subject, and what moves")}, stack);
     connect(stack, &StackLeaf::slicePointsWanted, this, &RunPage::slicePointsWanted);
@@ -28,14 +29,10 @@ RunPage::RunPage(Document& document, RunDesk& runs, QWidget* parent) : StationPa
     auto* steps = new StepsLeaf(document, this);
     leaves_->addLeaf({"stepsTab", tr("Step sizes"), tr("How wide the steps of the camera's own bracket are")}, steps);
     connect(steps, &StepsLeaf::problemFound, this, &RunPage::problemFound);
-    leaves_->addLeaf({"orderTab", tr("Order"), tr("The order of the shots that costs least work")},
-                     new OrderLeaf(document, this));
-    sheet_ = new SheetLeaf(document, this);
-    leaves_->addLeaf({"sheetTab", tr("Run sheet"), tr("To print, or to take along")}, sheet_);
+    leaves_->addLeaf({"sheetTab", tr("Run sheet"), tr("This shot's; that of the day goes out from the day")},
+                     new SheetLeaf(document, this));
     connect(leaves_, &Leaves::turned, this, &RunPage::refresh);
 }
-
-bool RunPage::exportSheet(const QString& path) { return sheet_->exportSheet(path); }
 
 void RunPage::showShot(const Shot&, const plan::Report&) {
     static_cast<StationPage*>(leaves_->currentLeaf())->refresh();

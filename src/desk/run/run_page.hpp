@@ -6,17 +6,14 @@ namespace poquito::desk {
 
 class Leaves;
 class RunDesk;
-class SheetLeaf;
+class SubjectLibrary;
 
-/// Running a shoot, a leaf for each question: what to look at first, how the stack is taken, what it costs, how wide
-/// the camera's steps are, in which order the shots come, and the sheet to take along.
+/// Taking this shot, a leaf for each question: what to look at first, how the stack is taken, what it costs, how wide
+/// the camera's steps are, and its sheet.
 class RunPage : public StationPage {
     Q_OBJECT
   public:
-    RunPage(Document& document, RunDesk& runs, QWidget* parent = nullptr);
-
-    /// See SheetLeaf.
-    bool exportSheet(const QString& path);
+    RunPage(Document& document, RunDesk& runs, SubjectLibrary& library, QWidget* parent = nullptr);
 
   Q_SIGNALS:
     void runShown();
@@ -28,7 +25,6 @@ class RunPage : public StationPage {
 
   private:
     Leaves* leaves_ = nullptr;
-    SheetLeaf* sheet_ = nullptr;
 };
 
 }  // namespace poquito::desk

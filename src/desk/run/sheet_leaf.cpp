@@ -1,40 +1,17 @@
 #include "desk/run/sheet_leaf.hpp"
 
-#include "desk/base/file_dialogs.hpp"
 #include "desk/base/theme.hpp"
-#include "desk/shell/sheet_printer.hpp"
-#include "storage/atomic_file.hpp"
 #include "storage/run_sheet.hpp"
 
-#include <QFileInfo>
-#include <QHBoxLayout>
-#include <QMessageBox>
-#include <QPrintDialog>
-#include <QPrinter>
-#include <QPushButton>
 #include <QScrollBar>
 #include <QTextBrowser>
 #include <QTimer>
+#include <QVBoxLayout>
 
 namespace poquito::desk {
 
 SheetLeaf::SheetLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* right = addColumn(1);
-    auto* bar = addHeading(right, tr("Run sheet"));
-    const auto button = [&](const char* name, const QString& text, const QString& tip) {
-        auto* made = new QPushButton(text, this);
-        made->setObjectName(QLatin1String(name));
-        made->setAccessibleName(tip);
-        made->setToolTip(tip);
-        bar->addWidget(made);
-        return made;
-    };
-    connect(button("exportPdfButton", tr("PDF…"), tr("Export the run sheet of the whole shoot as PDF")),
-            &QPushButton::clicked, this, [this] { askAndExport(QStringLiteral("pdf")); });
-    connect(button("exportHtmlButton", tr("HTML…"), tr("Export the run sheet of the whole shoot as one HTML page")),
-            &QPushButton::clicked, this, [this] { askAndExport(QStringLiteral("html")); });
-    connect(button("printButton", tr("Print…"), tr("Print the run sheet of the whole shoot")), &QPushButton::clicked,
-            this, &SheetLeaf::askAndPrint);
     preview_ = new QTextBrowser(this);
     preview_->setObjectName(QStringLiteral("sheetPreview"));
     preview_->setAccessibleName(tr("Run sheet of this shot"));
@@ -68,34 +45,6 @@ void SheetLeaf::showSheet() {
     preview_->setHtml(QString::fromStdString(storage::shot_sheet_html(
         document().shoot(), document().assessments(), static_cast<std::size_t>(document().current()), style)));
     preview_->verticalScrollBar()->setValue(scrolled);
-}
-
-bool SheetLeaf::exportSheet(const QString& path) {
-    const auto assessments = document().assessments();
-    const auto error =
-        path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
-            ? writeSheetPdf(document().shoot(), assessments, path)
-            : storage::replace_file(path.toStdString(), storage::run_sheet_html(document().shoot(), assessments));
-    if (error)
-        QMessageBox::warning(
-            this, tr("Run sheet"),
-            tr("The run sheet was not written.\n%1").arg(QString::fromStdString(storage::message(*error))));
-    return !error;
-}
-
-void SheetLeaf::askAndExport(const QString& ending) {
-    const QFileInfo file(document().path());
-    const QString suggested = document().path().isEmpty() ? QStringLiteral("run-sheet.") + ending
-                                                          : file.path() + QLatin1Char('/') + file.completeBaseName() +
-                                                                QLatin1Char('.') + ending;
-    const QString path = askSavePath(this, tr("Export run sheet"), suggested, ending);
-    if (!path.isEmpty()) exportSheet(path);
-}
-
-void SheetLeaf::askAndPrint() {
-    QPrinter printer(QPrinter::HighResolution);
-    QPrintDialog dialog(&printer, this);
-    if (dialog.exec() == QDialog::Accepted) printSheet(document().shoot(), document().assessments(), printer);
 }
 
 }  // namespace poquito::desk

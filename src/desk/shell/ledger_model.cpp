@@ -8,9 +8,16 @@
 
 namespace poquito::desk {
 
+using advice::Station;
+
 LedgerModel::LedgerModel(const Document& document, QObject* parent) : QAbstractListModel(parent), document_(document) {
+    constexpr int quiet = 1500;  // ms after which the next edit is one of its own
+    quiet_.setSingleShot(true);
+    quiet_.setInterval(quiet);
+    connect(&quiet_, &QTimer::timeout, this, [this] { since_.reset(); });
     connect(&document, &Document::shootChanged, this, &LedgerModel::refresh);
     connect(&document, &Document::selected, this, &LedgerModel::refresh);
+    connect(&document, &Document::answered, this, &LedgerModel::refresh);
     refresh();
 }
 
@@ -20,24 +27,41 @@ int LedgerModel::rowCount(const QModelIndex& parent) const {
 
 QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount()) return {};
-    const auto& [heading, figure] = rows_[static_cast<std::size_t>(index.row())];
+    const Row& row = rows_[static_cast<std::size_t>(index.row())];
+    const auto& figure = row.figure;
     switch (role) {
         case Qt::DisplayRole:
             return toQt(figure.name);
         case Qt::AccessibleTextRole:
-            return heading ? toQt(figure.name) : toQt(figure.name + " " + figure.value + " " + figure.unit);
-        case headingRole:
-            return heading;
+            return toQt(figure.name + (figure.value.empty() ? "" : " " + figure.value) +
+                        (figure.unit.empty() ? "" : " " + figure.unit) + (row.remedy.empty() ? "" : ". " + row.remedy));
+        case kindRole:
+            return static_cast<int>(row.kind);
+        case headlineRole:
         case valueRole:
             return toQt(figure.value);
+        case standingRole:
+            return static_cast<int>(row.standing);
         case unitRole:
             return toQt(figure.unit);
+        case wasRole:
+            return toQt(row.was);
         case weightRole:
             return static_cast<int>(figure.weight);
+        case safetyRole:
+            return row.safety;
+        case remedyRole:
+            return toQt(row.remedy);
         case keyRole:
             return toQt(figure.key);
         case openRole:
-            return !heading && figure.working && figure.key + figure.name == open_;
+            return row.open;
+        case Qt::ToolTipRole:
+            if (row.kind == Kind::heading)
+                return tr("%1: %2. A click shows its numbers or folds them").arg(toQt(figure.name), toQt(figure.value));
+            if (row.kind == Kind::note && !row.remedy.empty())
+                return tr("Enter or a click on the link changes the plan so; it can be undone");
+            break;
         default:
             break;
     }
@@ -61,59 +85,165 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
 
 Qt::ItemFlags LedgerModel::flags(const QModelIndex& index) const {
     if (!index.isValid()) return Qt::NoItemFlags;
-    const auto& row = rows_[static_cast<std::size_t>(index.row())];
-    return row.heading ? Qt::ItemIsEnabled | Qt::ItemNeverHasChildren
-                       : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemNeverHasChildren;
+    return Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemNeverHasChildren;
+}
+
+void LedgerModel::setStation(Station station) {
+    if (station == station_) return;
+    station_ = station;
+    opened_ = {station};
+    refresh();
 }
 
 void LedgerModel::toggle(const QModelIndex& index) {
     if (!index.isValid()) return;
-    const auto& [heading, figure] = rows_[static_cast<std::size_t>(index.row())];
-    if (heading || !figure.working) return;
-    const auto wanted = figure.key + figure.name;
-    open_ = open_ == wanted ? std::string() : wanted;
-    Q_EMIT dataChanged(this->index(0), this->index(rowCount() - 1));
+    const Row& row = rows_[static_cast<std::size_t>(index.row())];
+    if (row.kind == Kind::heading) {
+        if (!opened_.erase(row.station)) opened_.insert(row.station);
+    } else if (row.kind == Kind::usual) {
+        usual_ = !usual_;
+    } else if (row.kind == Kind::figure && row.figure.working) {
+        const auto wanted = row.figure.key + row.figure.name;
+        open_ = open_ == wanted ? std::string() : wanted;
+    }
+    refresh();
+}
+
+QModelIndex LedgerModel::show(const std::string& key) {
+    if (const auto* wanted = figure(key); wanted && opened_.insert(wanted->station).second) refresh();
+    return indexOf(key);
 }
 
 QModelIndex LedgerModel::indexOf(const std::string& key) const {
-    const auto found =
-        std::ranges::find_if(rows_, [&](const Row& row) { return !row.heading && row.figure.key == key; });
+    const auto found = std::ranges::find_if(rows_, [&](const Row& row) { return row.figure.key == key; });
     return found == rows_.end() ? QModelIndex() : index(static_cast<int>(found - rows_.begin()));
 }
 
-QModelIndex LedgerModel::indexOfStation(advice::Station station) const {
-    const auto found =
-        std::ranges::find_if(rows_, [&](const Row& row) { return row.heading && row.figure.station == station; });
+QModelIndex LedgerModel::indexOf(Station station) const {
+    const auto found = std::ranges::find_if(
+        rows_, [&](const Row& row) { return row.kind == Kind::heading && row.station == station; });
     return found == rows_.end() ? QModelIndex() : index(static_cast<int>(found - rows_.begin()));
+}
+
+const workings::Figure* LedgerModel::figure(const std::string& key) const {
+    const auto found = std::ranges::find(figures_, key, &workings::Figure::key);
+    return found == figures_.end() ? nullptr : &*found;
+}
+
+// ---- the rows ----------------------------------------------------------------------------------------------------
+
+LedgerModel::Row LedgerModel::noteRow(const advice::Note& note) const {
+    Row row{.kind = Kind::note, .station = note.station, .figure = {}};
+    row.figure.key = note.code;
+    row.figure.name = note.text;
+    row.figure.weight = note.level;
+    row.safety = note.concern == advice::Concern::safety;
+    if (note.remedy) row.remedy = note.remedy->label;
+    // Until it is looked for again, the remedy of the same note stays as it was.
+    if (!document_.isAnswered())
+        for (const Row& before : rows_)
+            if (before.kind == Kind::note && before.figure.key == note.code) row.remedy = before.remedy;
+    return row;
+}
+
+void LedgerModel::addSection(std::vector<Row>& rows, Station station) const {
+    const auto& assessment = *document_.assessment();
+    Row heading{.kind = Kind::heading, .station = station, .figure = {}, .open = isOpen(station)};
+    heading.figure.name = advice::station_name(station);
+    heading.figure.value = workings::headline(assessment, station);
+    heading.standing = advice::standing(assessment, station);
+    rows.push_back(std::move(heading));
+    for (const auto& note : document_.notes())
+        if (note.station == station && !advice::usual_words(note)) rows.push_back(noteRow(note));
+    if (!isOpen(station)) return;
+    for (const auto& figure : figures_) {
+        if (figure.station != station) continue;
+        const auto was = std::ranges::find_if(
+            sinceFigures_, [&](const auto& one) { return one.key == figure.key && one.name == figure.name; });
+        rows.push_back({.kind = Kind::figure,
+                        .station = station,
+                        .figure = figure,
+                        .remedy = {},
+                        .was = was == sinceFigures_.end() || was->value == figure.value ? std::string() : was->value,
+                        .open = figure.working && figure.key + figure.name == open_});
+    }
+}
+
+std::vector<LedgerModel::Row> LedgerModel::rows() const {
+    std::vector<Row> rows;
+    const auto* assessment = document_.assessment();
+    if (!assessment) return rows;
+    if (std::ranges::count_if(document_.notes(), [](const auto& note) { return note.remedy != nullptr; }) > 1) {
+        Row right{.kind = Kind::put_right, .figure = {}};
+        right.figure.key = "put-right";
+        right.figure.name = tr("Put it right").toStdString();
+        rows.push_back(std::move(right));
+    }
+    addSection(rows, station_);
+    for (const bool doubtful : {true, false})
+        for (const auto station : advice::stations) {
+            const bool is = advice::standing(*assessment, station) == advice::Standing::doubtful;
+            if (station != station_ && is == doubtful) addSection(rows, station);
+        }
+    QStringList words;
+    std::vector<Row> usual;
+    for (const auto& note : document_.notes()) {
+        const char* said = advice::usual_words(note);
+        if (!said) continue;
+        words << tr(said);
+        if (usual_) usual.push_back(noteRow(note));
+    }
+    if (!words.isEmpty()) {
+        Row line{.kind = Kind::usual, .figure = {}, .open = usual_};
+        line.figure.key = "usual-here";
+        line.figure.name = usual_ ? tr("Usual here").toStdString()
+                                  : tr("Usual here: %1").arg(words.join(QStringLiteral("; "))).toStdString();
+        rows.push_back(std::move(line));
+    }
+    std::ranges::move(usual, std::back_inserter(rows));
+    return rows;
+}
+
+/// A drag or a run of typing is one change: what it began from stays until it is quiet, and is shown until the next.
+void LedgerModel::compare() {
+    const auto now = document_.current() >= 0 ? document_.sharedAssessment(document_.current()) : nullptr;
+    if (now == before_) return;
+    const bool same_shot = now && before_ && now->report.id == before_->report.id;
+    if (!same_shot) {
+        since_.reset();
+        sinceFigures_.clear();
+    } else {
+        if (!since_) {
+            since_ = before_;
+            sinceFigures_ = figures_;
+        }
+        quiet_.start();
+    }
+    before_ = now;
+    figures_ = now ? workings::figures(*now) : std::vector<workings::Figure>();
 }
 
 void LedgerModel::refresh() {
-    std::vector<Row> rows;
-    if (const auto* assessment = document_.assessment()) {
-        for (auto& figure : workings::figures(*assessment)) {
-            if (rows.empty() || rows.back().figure.station != figure.station) {
-                Row heading{.heading = true};
-                heading.figure.station = figure.station;
-                heading.figure.name = advice::station_name(figure.station);
-                rows.push_back(std::move(heading));
-            }
-            rows.push_back({.figure = std::move(figure)});
-        }
-    }
+    compare();
+    auto now = rows();
     const auto same_shape = [](const Row& a, const Row& b) {
-        return a.heading == b.heading && a.figure.key == b.figure.key;
+        return a.kind == b.kind && a.station == b.station && a.figure.key == b.figure.key;
     };
-    if (std::ranges::equal(rows, rows_, same_shape)) {
-        const auto before = std::exchange(rows_, std::move(rows));
-        for (int row = 0; row < rowCount(); ++row) {
-            const auto i = static_cast<std::size_t>(row);
-            if (rows_[i].figure != before[i].figure) Q_EMIT dataChanged(index(row), index(row));
-        }
+    if (!std::ranges::equal(now, rows_, same_shape)) {
+        beginResetModel();
+        rows_ = std::move(now);
+        endResetModel();
         return;
     }
-    beginResetModel();
-    rows_ = std::move(rows);
-    endResetModel();
+    const auto before = std::exchange(rows_, std::move(now));
+    const auto same = [](const Row& a, const Row& b) {
+        return a.figure == b.figure && a.remedy == b.remedy && a.was == b.was && a.open == b.open &&
+               a.standing == b.standing;
+    };
+    for (int row = 0; row < rowCount(); ++row) {
+        const auto i = static_cast<std::size_t>(row);
+        if (!same(rows_[i], before[i])) Q_EMIT dataChanged(index(row), index(row));
+    }
 }
 
 }  // namespace poquito::desk

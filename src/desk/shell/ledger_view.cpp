@@ -4,7 +4,9 @@
 #include "desk/base/theme.hpp"
 #include "desk/shell/ledger_model.hpp"
 
+#include <QHash>
 #include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QRegularExpression>
 #include <QStyledItemDelegate>
@@ -13,7 +15,10 @@
 namespace poquito::desk {
 namespace {
 
-constexpr int heading_height = 26, row_height = 21, unit_width = 66;
+using Kind = LedgerModel::Kind;
+
+constexpr int heading_height = 27, row_height = 21, unit_width = 66, name_width = 52;
+constexpr int link_height = 19, note_left = 28;
 
 /// The open working, its indices set below the line: N_w reads N with a small w.
 class WorkingText {
@@ -53,70 +58,191 @@ class WorkingText {
 
 QRect working_area(int left, int top, int width) { return {left + 12, top + row_height + 6, width - 24, 0}; }
 
+Kind kind_of(const QModelIndex& index) { return static_cast<Kind>(index.data(LedgerModel::kindRole).toInt()); }
+
+/// Each text is wrapped once a width: the list asks for all rows with every edit.
+int wrapped_height(const QString& text, int width) {
+    static QHash<QString, int> known;
+    const QString key = QString::number(width) + QLatin1Char(' ') + text;
+    if (const auto found = known.constFind(key); found != known.cend()) return *found;
+    if (known.size() > 4000) known.clear();
+    return *known.insert(key,
+                         QFontMetrics(textFont(12)).boundingRect(0, 0, width, 10000, Qt::TextWordWrap, text).height());
+}
+
+int width_of(const QStyleOptionViewItem& option) {
+    const auto* view = qobject_cast<const QListView*>(option.widget);
+    return view ? view->viewport()->width() : 260;
+}
+
+int note_height(const QModelIndex& index, int width) {
+    const bool link = !index.data(LedgerModel::remedyRole).toString().isEmpty();
+    return 6 + wrapped_height(index.data().toString(), width - note_left - 10) + (link ? link_height : 0) + 9;
+}
+
 class LedgerDelegate : public QStyledItemDelegate {
   public:
     using QStyledItemDelegate::QStyledItemDelegate;
 
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        if (index.data(LedgerModel::headingRole).toBool()) return {100, heading_height};
+        const int width = width_of(option);
+        switch (kind_of(index)) {
+            case Kind::heading:
+                return {100, heading_height};
+            case Kind::put_right:
+                return {100, row_height + 3};
+            case Kind::note:
+                return {100, note_height(index, width)};
+            case Kind::usual:
+                return {100, 12 + wrapped_height(QStringLiteral("\u25b8 ") + index.data().toString(), width - 16)};
+            case Kind::figure:
+                break;
+        }
         if (!index.data(LedgerModel::openRole).toBool()) return {100, row_height};
-        const auto* view = qobject_cast<const QListView*>(option.widget);
-        const int width = view ? view->viewport()->width() : 260;
         return {100, row_height + 14 + WorkingText(index, working_area(0, 0, width).width()).height()};
     }
 
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const Theme& t = theme();
-        const QRect area = option.rect;
         painter->save();
         painter->setRenderHint(QPainter::Antialiasing);
-        if (index.data(LedgerModel::headingRole).toBool()) {
-            painter->setFont(textFont(12, QFont::DemiBold));
-            painter->setPen(t.quiet);
-            const QString text = index.data(Qt::DisplayRole).toString();
-            const QRect at = area.adjusted(6, 6, 0, 0);
-            drawLine(*painter, at, Qt::AlignLeft | Qt::AlignVCenter, text);
-            const int x = at.left() + static_cast<int>(lineWidth(painter->font(), text)) + 8;
-            painter->setPen(QPen(t.hairline, 1));
-            painter->drawLine(x, at.center().y() + 1, area.right() - 6, at.center().y() + 1);
-            painter->restore();
-            return;
+        switch (kind_of(index)) {
+            case Kind::heading:
+                paintHeading(*painter, option, index);
+                break;
+            case Kind::note:
+                paintNote(*painter, option, index);
+                break;
+            case Kind::figure:
+                paintFigure(*painter, option, index);
+                break;
+            case Kind::put_right:
+            case Kind::usual:
+                paintLine(*painter, option, index);
+                break;
         }
-        const bool open = index.data(LedgerModel::openRole).toBool();
+        painter->restore();
+    }
+
+  private:
+    static bool isLit(const QStyleOptionViewItem& option) {
+        return option.state & (QStyle::State_HasFocus | QStyle::State_MouseOver);
+    }
+    static void paintFrame(QPainter& painter, const QStyleOptionViewItem& option) {
+        if (!isLit(option)) return;
         const bool focused = option.state & QStyle::State_HasFocus;
+        painter.setBrush(focused ? theme().linkWash : Qt::transparent);
+        painter.setPen(QPen(focused ? theme().link : theme().hairline, 1));
+        painter.drawRoundedRect(QRectF(option.rect).adjusted(1.5, 1.5, -1.5, -1.5), 3, 3);
+    }
+
+    /// Name, what it comes to, and how it stands; under it a line, unless its numbers follow.
+    static void paintHeading(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {
+        const Theme& t = theme();
+        paintFrame(painter, option);
+        const QRect area = option.rect.adjusted(6, 0, -6, 0);
+        const bool open = index.data(LedgerModel::openRole).toBool();
+        painter.setPen(QPen(t.hairline, 1));
+        if (index.row() > 0) painter.drawLine(area.topLeft(), area.topRight());
+        painter.setFont(textFont(12, QFont::DemiBold));
+        painter.setPen(t.ink);
+        drawLine(painter, area, Qt::AlignLeft | Qt::AlignVCenter, index.data().toString());
+        painter.setFont(textFont(12));
+        painter.setPen(open ? t.quiet : t.ink);
+        const int room = area.width() - name_width - 22;
+        drawLine(painter, QRect(area.left() + name_width, area.top(), room, area.height()),
+                 Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(painter.font(), index.data(LedgerModel::headlineRole).toString(), room));
+        drawStanding(painter, QPointF(area.right() - 7, area.center().y() + 1),
+                     static_cast<advice::Standing>(index.data(LedgerModel::standingRole).toInt()));
+    }
+
+    /// On its wash. The mark's shape says the level: a square stop, a triangle, a dot; a cross for safety.
+    static void paintNote(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {
+        const Theme& t = theme();
+        const auto level = static_cast<advice::Level>(index.data(LedgerModel::weightRole).toInt());
+        const bool stop = level == advice::Level::stop, info = level == advice::Level::info;
+        const QRectF card = QRectF(option.rect).adjusted(2, 1, -2, -3);
+        painter.setPen(option.state & QStyle::State_HasFocus ? QPen(t.link, 1.4) : QPen(Qt::NoPen));
+        painter.setBrush(stop ? t.stopWash : info ? t.linkWash : t.cautionWash);
+        painter.drawRoundedRect(card, 3, 3);
+        painter.setFont(textFont(12));
+        painter.setPen(t.ink);
+        const int width = option.rect.width() - note_left - 10;
+        const QString text = index.data().toString();
+        const QRect at(option.rect.left() + note_left, option.rect.top() + 6, width, wrapped_height(text, width));
+        painter.drawText(at, Qt::TextWordWrap, text);
+        const QString link = index.data(LedgerModel::remedyRole).toString();
+        if (!link.isEmpty()) {
+            painter.setFont(textFont(12, QFont::DemiBold));
+            painter.setPen(t.link);
+            drawLine(painter, QRect(at.left(), at.bottom() + 1, width, link_height), Qt::AlignLeft | Qt::AlignVCenter,
+                     elided(painter.font(), link, width));
+        }
+        painter.setPen(Qt::NoPen);
+        const QPointF mark(option.rect.left() + 15, option.rect.top() + 15);
+        if (index.data(LedgerModel::safetyRole).toBool()) {
+            painter.setPen(QPen(t.caution, 2.4));
+            painter.drawLine(mark - QPointF(5, 0), mark + QPointF(5, 0));
+            painter.drawLine(mark - QPointF(0, 5), mark + QPointF(0, 5));
+        } else if (stop) {
+            painter.setBrush(t.stop);
+            painter.drawRect(QRectF(mark - QPointF(4.5, 4.5), QSizeF(9, 9)));
+        } else if (info) {
+            painter.setBrush(t.link);
+            painter.drawEllipse(mark, 3, 3);
+        } else {
+            drawStanding(painter, mark, advice::Standing::doubtful);
+        }
+    }
+
+    static void paintLine(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {
+        const bool right = kind_of(index) == Kind::put_right;
+        paintFrame(painter, option);
+        painter.setFont(right ? textFont(12, QFont::DemiBold) : textFont(12));
+        painter.setPen(right || isLit(option) ? theme().link : theme().quiet);
+        const QString mark = right                                        ? QString()
+                             : index.data(LedgerModel::openRole).toBool() ? QStringLiteral("\u25be ")
+                                                                          : QStringLiteral("\u25b8 ");
+        painter.drawText(option.rect.adjusted(8, right ? 2 : 6, -8, 0), Qt::TextWordWrap,
+                         mark + index.data().toString());
+    }
+
+    static void paintFigure(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {
+        const Theme& t = theme();
+        const QRect area = option.rect;
+        const bool open = index.data(LedgerModel::openRole).toBool();
         if (open) {
-            painter->setBrush(t.panel);
-            painter->setPen(QPen(t.link, 1.2));
-            painter->drawRoundedRect(QRectF(area).adjusted(1, 1, -1, -3), 3, 3);
-        } else if (focused || (option.state & QStyle::State_MouseOver)) {
-            painter->setBrush(focused ? t.linkWash : Qt::transparent);
-            painter->setPen(QPen(focused ? t.link : t.hairline, 1));
-            painter->drawRoundedRect(QRectF(area).adjusted(1.5, 1.5, -1.5, -1.5), 3, 3);
+            painter.setBrush(t.panel);
+            painter.setPen(QPen(t.link, 1.2));
+            painter.drawRoundedRect(QRectF(area).adjusted(1, 1, -1, -3), 3, 3);
+        } else {
+            paintFrame(painter, option);
         }
         const QRect row(area.left() + 6, area.top(), area.width() - 12, row_height);
         const int value_right = row.right() - unit_width;
         const auto weight = static_cast<advice::Level>(index.data(LedgerModel::weightRole).toInt());
-        painter->setFont(textFont(13, QFont::DemiBold));
-        painter->setPen(weight == advice::Level::stop ? t.stop : weight == advice::Level::caution ? t.caution : t.ink);
+        painter.setFont(textFont(13, QFont::DemiBold));
+        painter.setPen(weight == advice::Level::stop ? t.stop : weight == advice::Level::caution ? t.caution : t.ink);
         const QString value = index.data(LedgerModel::valueRole).toString();
-        const int value_width = static_cast<int>(lineWidth(painter->font(), value)) + 1;
-        drawLine(*painter, QRect(value_right - value_width - 2, row.top(), value_width + 2, row_height),
+        const int value_width = static_cast<int>(lineWidth(painter.font(), value)) + 1;
+        drawLine(painter, QRect(value_right - value_width - 2, row.top(), value_width + 2, row_height),
                  Qt::AlignRight | Qt::AlignVCenter, value);
-        painter->setFont(textFont(12));
-        painter->setPen(t.ink);
-        const int name_width = value_right - value_width - 10 - row.left();
-        drawLine(*painter, QRect(row.left(), row.top(), name_width, row_height), Qt::AlignLeft | Qt::AlignVCenter,
-                 elided(painter->font(), index.data(Qt::DisplayRole).toString(), name_width));
-        painter->setFont(textFont(11));
-        painter->setPen(t.quiet);
-        drawLine(*painter, QRect(value_right + 6, row.top(), unit_width - 6, row_height),
-                 Qt::AlignLeft | Qt::AlignVCenter,
-                 elided(painter->font(), index.data(LedgerModel::unitRole).toString(), unit_width - 6));
-        if (open) {
-            const QRect at = working_area(area.left(), area.top(), area.width());
-            WorkingText(index, at.width()).paint(*painter, at.topLeft());
-        }
-        painter->restore();
+        painter.setFont(textFont(12));
+        painter.setPen(t.ink);
+        const int room = value_right - value_width - 10 - row.left();
+        drawLine(painter, QRect(row.left(), row.top(), room, row_height), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(painter.font(), index.data().toString(), room));
+        // What the last edits changed says from what, in the place of its unit.
+        const QString was = index.data(LedgerModel::wasRole).toString();
+        painter.setFont(textFont(11));
+        painter.setPen(was.isEmpty() ? t.quiet : t.focus);
+        const QString beside =
+            was.isEmpty() ? index.data(LedgerModel::unitRole).toString() : QObject::tr("was %1").arg(was);
+        drawLine(painter, QRect(value_right + 6, row.top(), unit_width - 6, row_height),
+                 Qt::AlignLeft | Qt::AlignVCenter, elided(painter.font(), beside, unit_width - 6));
+        if (!open) return;
+        const QRect at = working_area(area.left(), area.top(), area.width());
+        WorkingText(index, at.width()).paint(painter, at.topLeft());
     }
 };
 
@@ -124,7 +250,7 @@ class LedgerDelegate : public QStyledItemDelegate {
 
 LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : StillList(parent), ledger_(model) {
     setObjectName(QStringLiteral("ledger"));
-    setAccessibleName(tr("Ledger: the numbers of this shot"));
+    setAccessibleName(tr("Notes and numbers of this shot"));
     setProperty("bare", true);
     setModel(model);
     setItemDelegate(new LedgerDelegate(this));
@@ -132,27 +258,70 @@ LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : StillList(parent),
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setSelectionMode(SingleSelection);
     setMouseTracking(true);
-    connect(this, &QListView::clicked, this, &LedgerView::toggle);
 }
 
-void LedgerView::toggle(const QModelIndex& index) {
+QRect LedgerView::linkRect(const QModelIndex& index) const {
+    const QString link = index.data(LedgerModel::remedyRole).toString();
+    if (link.isEmpty()) return {};
+    const QRect row = visualRect(index);
+    const int width = static_cast<int>(desk::lineWidth(textFont(12, QFont::DemiBold), link)) + 8;
+    return {row.left() + note_left - 4, row.bottom() - link_height - 8, std::min(width, row.width() - note_left - 4),
+            link_height + 4};
+}
+
+void LedgerView::act(const QModelIndex& index) {
+    switch (kind_of(index)) {
+        case Kind::put_right:
+            return Q_EMIT putRightWanted();
+        case Kind::note:
+            if (!index.data(LedgerModel::remedyRole).toString().isEmpty())
+                Q_EMIT mendWanted(index.data(LedgerModel::keyRole).toString().toStdString());
+            return;
+        case Kind::heading:
+        case Kind::figure:
+        case Kind::usual:
+            break;
+    }
+    const auto key = index.data(LedgerModel::keyRole).toString().toStdString();
+    const auto name = index.data().toString();
     ledger_->toggle(index);
     scheduleDelayedItemsLayout();
-    if (index.data(LedgerModel::openRole).toBool()) {
-        executeDelayedItemsLayout();
-        scrollTo(index);
+    executeDelayedItemsLayout();
+    // Rows came or went: the one that was opened stays the current one.
+    for (int i = 0; i < ledger_->rowCount(); ++i) {
+        const auto now = ledger_->index(i);
+        if (now.data(LedgerModel::keyRole).toString().toStdString() != key || now.data().toString() != name) continue;
+        setCurrentIndex(now);
+        scrollTo(now);
+        return;
     }
 }
 
 void LedgerView::keyPressEvent(QKeyEvent* event) {
     const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space;
-    if (enter && currentIndex().isValid()) return toggle(currentIndex());
+    if (enter && currentIndex().isValid()) return act(currentIndex());
     QListView::keyPressEvent(event);
+}
+
+void LedgerView::mouseMoveEvent(QMouseEvent* event) {
+    const auto index = indexAt(event->position().toPoint());
+    const bool link =
+        index.isValid() && (kind_of(index) != Kind::note || linkRect(index).contains(event->position().toPoint()));
+    viewport()->setCursor(link ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    StillList::mouseMoveEvent(event);
+}
+
+void LedgerView::mouseReleaseEvent(QMouseEvent* event) {
+    StillList::mouseReleaseEvent(event);
+    const QPoint at = event->position().toPoint();
+    const auto index = indexAt(at);
+    if (!index.isValid() || event->button() != Qt::LeftButton) return;
+    if (kind_of(index) != Kind::note || linkRect(index).contains(at)) act(index);
 }
 
 void LedgerView::resizeEvent(QResizeEvent* event) {
     QListView::resizeEvent(event);
-    scheduleDelayedItemsLayout();  // an open working wraps anew
+    scheduleDelayedItemsLayout();  // what is wrapped wraps anew
 }
 
 }  // namespace poquito::desk

@@ -6,18 +6,29 @@ namespace poquito::desk {
 
 class LedgerModel;
 
-/// The ledger: name, value, unit; a click or Enter opens the working under the number.
+/// The column at the right. A click or Enter opens numbers under a headline and the working under a number; on a note
+/// it takes what the note's link says.
 class LedgerView : public StillList {
     Q_OBJECT
   public:
     explicit LedgerView(LedgerModel* model, QWidget* parent = nullptr);
 
+    LedgerModel* ledger() const { return ledger_; }
+    /// Where a note's link stands; empty: it has none.
+    QRect linkRect(const QModelIndex& index) const;
+
+  Q_SIGNALS:
+    void mendWanted(const std::string& code);  // the remedy of that note
+    void putRightWanted();
+
   protected:
     void keyPressEvent(QKeyEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
   private:
-    void toggle(const QModelIndex& index);
+    void act(const QModelIndex& index);
 
     LedgerModel* ledger_;
 };

@@ -1,10 +1,12 @@
 #include "desk/shell/main_window.hpp"
 
 #include "desk/base/theme.hpp"
+#include "desk/day/day_sheet.hpp"
 #include "desk/depth/depth_page.hpp"
 #include "desk/finder/finder_panel.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/kit/gear_windows.hpp"
+#include "desk/kit/kit_room.hpp"
 #include "desk/light/light_page.hpp"
 #include "desk/reach/reach_page.hpp"
 #include "desk/run/run_desk.hpp"
@@ -16,7 +18,6 @@
 #include "desk/shell/help.hpp"
 #include "desk/shell/ledger_model.hpp"
 #include "desk/shell/ledger_view.hpp"
-#include "desk/shell/notes_panel.hpp"
 #include "desk/shell/problem_strip.hpp"
 #include "desk/shell/shot_cards.hpp"
 #include "desk/shell/station_rail.hpp"
@@ -41,6 +42,7 @@
 #include <QStackedWidget>
 #include <QTimer>
 #include <QToolButton>
+#include <QUndoGroup>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -143,8 +145,10 @@ QWidget* MainWindow::buildHeader() {
     titles->addWidget(state_);
     auto* block = new QWidget(header);
     block->setLayout(titles);
-    block->setFixedWidth(262);
+    block->setFixedWidth(236);
     layout->addWidget(block);
+    switch_ = new SheetSwitch(header);
+    layout->addWidget(switch_, 0, Qt::AlignVCenter);
     rail_ = new StationRail(document_, header);
     rail_->setMinimumHeight(52);
     layout->addWidget(rail_, 1);
@@ -199,12 +203,10 @@ void MainWindow::fillMargin() {
     auto* layout = new QVBoxLayout(column);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(4);
-    notes_ = new NotesPanel(document_, column);
-    layout->addWidget(notes_);
     ledger_ = new LedgerView(new LedgerModel(document_, column), column);
     layout->addWidget(ledger_, 1);
-    connect(notes_, &NotesPanel::wantedHeightChanged, this, &MainWindow::fitNotes, Qt::QueuedConnection);
-    fitNotes();
+    connect(ledger_, &LedgerView::mendWanted, commands_, &ShotCommands::mend);
+    connect(ledger_, &LedgerView::putRightWanted, commands_, &ShotCommands::putRight);
 }
 
 void MainWindow::buildWelcome() {
@@ -230,14 +232,15 @@ void MainWindow::connectParts() {
     connect(commands_, &ShotCommands::problemFound, strip_, &ProblemStrip::say);
     connect(commands_, &ShotCommands::told, foot_, &FootLine::say);
     connect(commands_, &ShotCommands::added, this, [this] { goTo(advice::Station::subject); });
-    connect(rail_, &StationRail::chosen, this, &MainWindow::goTo);
+    connect(rail_, &StationRail::chosen, this, qOverload<advice::Station>(&MainWindow::goTo));
+    connect(switch_, &SheetSwitch::chosen, this, qOverload<Sheet>(&MainWindow::goTo));
     connect(sheets_, &StationSheets::pageMade, this, &MainWindow::connectPage);
     connect(upper_, &UpperSheet::trainMade, this, &MainWindow::connectTrain);
     connect(upper_, &UpperSheet::finderMade, this, &MainWindow::connectFinder);
     connect(upper_, &UpperSheet::finderShown, this, &MainWindow::divide);
     connect(upper_, &UpperSheet::setupWanted, gear_, &GearWindows::findSetup);
     connect(upper_, &UpperSheet::measureWanted, gear_, &GearWindows::measure);
-    connect(upper_, &UpperSheet::kitWanted, gear_, &GearWindows::openKitRoom);
+    connect(upper_, &UpperSheet::kitWanted, this, [this] { goTo(Sheet::book); });
     connect(upper_->bench(), &BenchView::lightTaken, this, [this] {
         if (rail_->current() == advice::Station::light)
             static_cast<LightPage*>(sheets_->page(advice::Station::light))->showLights();
@@ -335,10 +338,13 @@ void MainWindow::fillShootMenu(QMenu* menu) {
 }
 
 void MainWindow::fillEditMenu(QMenu* menu) {
-    auto* undo = document_.undoStack().createUndoAction(this, tr("&Undo"));
+    history_ = new QUndoGroup(this);
+    history_->addStack(&document_.undoStack());
+    history_->setActiveStack(&document_.undoStack());
+    auto* undo = history_->createUndoAction(this, tr("&Undo"));
     undo->setObjectName(QStringLiteral("undoAction"));
     undo->setShortcut(QKeySequence::Undo);
-    auto* redo = document_.undoStack().createRedoAction(this, tr("&Redo"));
+    auto* redo = history_->createRedoAction(this, tr("&Redo"));
     redo->setObjectName(QStringLiteral("redoAction"));
     redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
     menu->addActions({undo, redo});
@@ -360,6 +366,9 @@ void MainWindow::fillShotMenu(QMenu* menu) {
                [this] { commands_->step(-1); });
     shotAction(menu, "nextShotAction", tr("&Next"), QKeySequence(Qt::CTRL | Qt::Key_PageDown),
                [this] { commands_->step(1); });
+    menu->addSeparator();
+    shotAction(menu, "switchLightAction", tr("&Sun or cloud"), QKeySequence(Qt::Key_W),
+               [this] { commands_->switchLight(); });
     cards_->addActions(menu->actions());
 }
 
@@ -371,12 +380,15 @@ void MainWindow::fillViewMenu(QMenu* menu) {
                QKeySequence(Qt::Key_1 + static_cast<int>(i)), [this, station] { goTo(station); });
     }
     menu->addSeparator();
+    action(menu, "daySheetAction", tr("The &day"), QKeySequence(Qt::Key_0), [this] { turnTo(Sheet::day); });
+    action(menu, "bookSheetAction", tr("The &book"), QKeySequence(Qt::Key_B), [this] { turnTo(Sheet::book); });
+    menu->addSeparator();
     shotAction(menu, "findSetupAction", tr("&Find a set-up\u2026"), QKeySequence(Qt::CTRL | Qt::Key_F),
                [this] { gear_->findSetup(); });
     shotAction(menu, "measureAction", tr("&Measure the lens\u2026"), QKeySequence(Qt::CTRL | Qt::Key_M),
                [this] { gear_->measure(); });
     action(menu, "kitRoomAction", tr("&Kit room\u2026"), QKeySequence(Qt::CTRL | Qt::Key_K),
-           [this] { gear_->openKitRoom(); });
+           [this] { goTo(Sheet::book); });
     menu->addSeparator();
     action(menu, "elevationAction", tr("Bench from &top or side"), QKeySequence(Qt::CTRL | Qt::Key_E),
            [this] { upper_->turnBench(); });
@@ -465,12 +477,48 @@ void MainWindow::startAutosave(const QDir& folder) {
 
 void MainWindow::goTo(advice::Station station) {
     furnish();
-    if (runShown_) showRun(false);
+    runShown_ = false;
     rail_->setCurrent(station);
     sheets_->show(station);
     upper_->show(station);
-    showInLedger();
-    QTimer::singleShot(0, this, &MainWindow::showInLedger);  // once more when the notes have taken their room
+    if (ledger_) ledger_->ledger()->setStation(station), ledger_->scrollToTop();
+    goTo(Sheet::shot);
+}
+
+void MainWindow::goTo(Sheet sheet) {
+    furnish();
+    runShown_ = false;
+    if (sheet != sheet_) sheetBefore_ = sheet_;
+    sheet_ = sheet;
+    refresh();
+    auto* focus = sheet == Sheet::shot  ? static_cast<QWidget*>(cards_)
+                  : sheet == Sheet::day ? day_->nextInFocusChain()
+                                        : book_;
+    if (QWidget* had = focusWidget(); !had || !had->isVisible()) focus->setFocus();
+}
+
+void MainWindow::turnTo(Sheet sheet) {
+    if (sheet == Sheet::day && document_.count() == 0) return;
+    goTo(sheet != sheet_ ? sheet : sheetBefore_ == sheet ? Sheet::shot : sheetBefore_);
+}
+
+DaySheet* MainWindow::day() {
+    if (day_) return day_;
+    day_ = new DaySheet(document_, *runs_, this);
+    body_->addWidget(day_);
+    connect(day_, &DaySheet::shotWanted, this, [this] { goTo(Sheet::shot); });
+    connect(day_, &DaySheet::addWanted, commands_, &ShotCommands::add);
+    connect(day_, &DaySheet::runShown, this, [this] { showRun(true); });
+    return day_;
+}
+
+KitRoom* MainWindow::book() {
+    if (book_) return book_;
+    book_ = new KitRoom(document_, bag(), this);
+    body_->addWidget(book_);
+    history_->addStack(&bag().document().undoStack());
+    connect(book_, &KitRoom::sideShown, this, [this] { history_->setActiveStack(&book_->document().undoStack()); });
+    return book_;
 }
 
 /// The run fills the window but for the stations: it is read from further away than anything else.
@@ -481,14 +529,8 @@ void MainWindow::showRun(bool show) {
         connect(running_, &RunningView::leaveWanted, this, [this] { showRun(false); });
     }
     runShown_ = show;
-    if (show) {
-        body_->setCurrentWidget(running_);
-        cardsColumn_->hide();
-        marginColumn_->hide();
-        running_->setFocus();
-    } else {
-        refresh();
-    }
+    refresh();
+    if (show) running_->setFocus();
 }
 
 /// Each division of the height is kept as it was left.
@@ -501,28 +543,37 @@ void MainWindow::divide(bool forFinder) {
         split_->setSizes({split_->height() * 48 / 100, split_->height() * 52 / 100});
 }
 
-/// The station's own numbers come to the top.
-void MainWindow::showInLedger() {
-    const auto* model = static_cast<LedgerModel*>(ledger_->model());
-    if (const auto index = model->indexOfStation(rail_->current()); index.isValid())
-        ledger_->scrollTo(index, QAbstractItemView::PositionAtTop);
-}
-
-/// Only the sheet on top is refreshed; the others are when one goes there.
-void MainWindow::refresh() {
+/// Shows what is to be shown now, and nothing beside it that belongs to another sheet.
+void MainWindow::present() {
     const bool empty = document_.count() == 0;
     if (empty && !welcome_) buildWelcome();
-    if (!runShown_ || empty) {
-        body_->setCurrentWidget(empty ? static_cast<QWidget*>(welcome_) : body_->widget(0));
-        cardsColumn_->setVisible(!empty);
-        marginColumn_->setVisible(!empty);
-    }
+    if (empty && sheet_ == Sheet::day) sheet_ = Sheet::shot;
+    if (empty) runShown_ = false;
+    const bool shot = sheet_ == Sheet::shot && !runShown_ && !empty;
+    QWidget* page = runShown_               ? static_cast<QWidget*>(running_)
+                    : sheet_ == Sheet::day  ? static_cast<QWidget*>(day())
+                    : sheet_ == Sheet::book ? static_cast<QWidget*>(book())
+                    : empty                 ? static_cast<QWidget*>(welcome_)
+                                            : body_->widget(0);
+    body_->setCurrentWidget(page);
+    cardsColumn_->setVisible(shot);
+    marginColumn_->setVisible(shot);
     rail_->setEnabled(!empty);
-    sheets_->page(rail_->current())->refresh();
-    upper_->refresh();
+    switch_->setReachable(Sheet::day, !empty);
+    switch_->setCurrent(sheet_);
+    history_->setActiveStack(sheet_ == Sheet::book ? &book()->document().undoStack() : &document_.undoStack());
+}
+
+void MainWindow::refresh() {
+    present();
+    if (sheet_ == Sheet::day) day()->refresh();
+    if (sheet_ == Sheet::shot) {
+        sheets_->page(rail_->current())->refresh();
+        upper_->refresh();
+    }
     for (auto* action : shotActions_) action->setEnabled(document_.shot() != nullptr);
     refreshTitle();
-    if (empty) fillRecent();
+    if (document_.count() == 0) fillRecent();
 }
 
 void MainWindow::refreshTitle() {
@@ -538,18 +589,11 @@ void MainWindow::refreshTitle() {
     setWindowModified(document_.isUnsaved());
 }
 
-/// As tall as they need, but the ledger keeps at least half.
-void MainWindow::fitNotes() {
-    const int most = std::max(90, marginColumn_->height() * 9 / 20);
-    if (notes_) notes_->setFixedHeight(std::min(most, notes_->wantedHeight()));
-}
-
 void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
     const bool narrow = event->size().width() < 1180;
     cardsColumn_->setFixedWidth(narrow ? 154 : 190);
     marginColumn_->setFixedWidth(narrow ? 252 : 292);
-    fitNotes();
 }
 
 }  // namespace poquito::desk

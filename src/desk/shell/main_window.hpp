@@ -3,6 +3,7 @@
 #include "advice/stations.hpp"
 #include "desk/set/chosen_light.hpp"
 #include "desk/shell/document.hpp"
+#include "desk/shell/sheet_switch.hpp"
 #include "desk/shell/shoot_files.hpp"
 #include "desk/shell/shot_commands.hpp"
 #include "desk/subject/subject_library.hpp"
@@ -18,15 +19,17 @@ class QLineEdit;
 class QMenu;
 class QSplitter;
 class QStackedWidget;
+class QUndoGroup;
 
 namespace poquito::desk {
 
 class Bag;
+class DaySheet;
 class FinderPanel;
 class FootLine;
 class GearWindows;
+class KitRoom;
 class LedgerView;
-class NotesPanel;
 class ProblemStrip;
 class RunDesk;
 class RunningView;
@@ -38,9 +41,10 @@ class TrainDrawing;
 class UpperSheet;
 class WelcomeSheet;
 
-/// The drafting table: stations along the top, shots on the left, bench and the station's sheet in the middle, notes
-/// and ledger on the right, the running cost below. It says what stands where and who hears whom; what is done stands
-/// in ShootFiles, ShotCommands and the pages.
+/// The drafting table has three sheets. The shot: stations along the top, shots on the left, bench and the station's
+/// page in the middle, notes and numbers on the right; the day, the shoot as a whole; the book, what outlives it. The
+/// running cost stands below. The window says what stands where and who hears whom; what is done stands in ShootFiles,
+/// ShotCommands and the pages.
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
@@ -58,6 +62,8 @@ class MainWindow : public QMainWindow {
         return *runs_;
     }
     void goTo(advice::Station station);
+    void goTo(Sheet sheet);
+    Sheet sheet() const { return sheet_; }
 
     /// Without questions; what goes wrong is said in the strip above the bench. True: it is done.
     bool openFile(const QString& path);  // a shoot, or a picture that carries a plan: its shot joins the open shoot
@@ -106,11 +112,13 @@ class MainWindow : public QMainWindow {
     void toggleTheme();
     // What is shown.
     void showRun(bool show);
+    void turnTo(Sheet sheet);  // or back, where it is shown already
+    DaySheet* day();
+    KitRoom* book();
+    void present();
     void divide(bool forFinder);
     void refresh();
     void refreshTitle();
-    void showInLedger();
-    void fitNotes();
 
     Document document_;
     std::function<shoot::Shoot()> first_;
@@ -125,6 +133,8 @@ class MainWindow : public QMainWindow {
     QLineEdit* title_ = nullptr;
     int titleVisit_ = 0;  // typing of one visit is one step of the history
     QLabel* state_ = nullptr;
+    SheetSwitch* switch_ = nullptr;
+    Sheet sheet_ = Sheet::shot, sheetBefore_ = Sheet::day;
     StationRail* rail_ = nullptr;
     QWidget* cardsColumn_ = nullptr;
     ShotCards* cards_ = nullptr;
@@ -135,12 +145,14 @@ class MainWindow : public QMainWindow {
     UpperSheet* upper_ = nullptr;
     StationSheets* sheets_ = nullptr;
     WelcomeSheet* welcome_ = nullptr;
+    DaySheet* day_ = nullptr;
+    KitRoom* book_ = nullptr;
     RunningView* running_ = nullptr;
     bool runShown_ = false;
     QWidget* marginColumn_ = nullptr;
-    NotesPanel* notes_ = nullptr;
     LedgerView* ledger_ = nullptr;
     FootLine* foot_ = nullptr;
+    QUndoGroup* history_ = nullptr;  // what Ctrl+Z goes back in: the shoot, or in the book the side that is shown
     std::vector<QMenu*> menus_;
     QMenu* recent_ = nullptr;
     std::vector<QAction*> shotActions_;

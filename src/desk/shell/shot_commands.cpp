@@ -1,8 +1,39 @@
 #include "desk/shell/shot_commands.hpp"
 
+#include "advice/plans.hpp"
+#include "advice/trouble.hpp"
+#include "desk/base/to_qt.hpp"
 #include "shoot/edit.hpp"
+#include "text/text.hpp"
+
+#include <algorithm>
+#include <utility>
 
 namespace poquito::desk {
+
+ShotCommands::ShotCommands(Document& document, QObject* parent) : QObject(parent), document_(document) {
+    connect(&document, &Document::answered, this, [this] {
+        if (!wanted_.empty()) mend(std::exchange(wanted_, {}));
+    });
+    connect(&document, &Document::selected, this, [this] { wanted_.clear(); });
+}
+
+void ShotCommands::mend(const std::string& code) {
+    if (!document_.isAnswered()) {
+        wanted_ = code;
+        return;
+    }
+    const auto note = std::ranges::find(document_.notes(), code, &advice::Note::code);
+    if (note == document_.notes().end() || !note->remedy) return;
+    const auto remedy = note->remedy;
+    document_.editShot({toQt(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
+}
+
+void ShotCommands::putRight() {
+    if (!document_.shot()) return;
+    const auto righted = advice::put_right(document_.kit(), *document_.shot(), document_.shoot().limits);
+    document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
+}
 
 void ShotCommands::add() {
     if (document_.kit().cameras.empty() || document_.kit().lenses.empty())
@@ -41,6 +72,26 @@ void ShotCommands::move(int by) {
         shoot::move_shot(shoot, static_cast<std::size_t>(from), static_cast<std::size_t>(to));
     });
     document_.select(to);
+}
+
+void ShotCommands::switchLight() {
+    const auto* shot = document_.shot();
+    if (!shot) return;
+    auto other = shot->other_light;
+    if (!other) other = advice::prepare_other_light(document_.kit(), *shot, document_.shoot().limits);
+    if (!other) {
+        Q_EMIT told(shot->ambient ? tr("No settings of this kind take the other light")
+                                  : tr("This shot has no light that changes with the sky"));
+        return;
+    }
+    document_.editShot({tr("Switch the light")}, [&](shoot::Shot& one) {
+        one.other_light = other;
+        shoot::switch_light(one);
+    });
+    const auto& now = *document_.shot();
+    Q_EMIT told(tr("%1: %2. W goes back")
+                    .arg(now.ambient->ev100 > now.other_light->ev100 ? tr("Sun") : tr("Cloud"),
+                         toQt(text::exposure_text(now.exposure.f_number, now.exposure.shutter, now.exposure.iso))));
 }
 
 }  // namespace poquito::desk

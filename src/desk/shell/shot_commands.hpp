@@ -4,18 +4,26 @@
 
 #include <QObject>
 
+#include <string>
+
 namespace poquito::desk {
 
 /// What is done to the list of shots.
 class ShotCommands : public QObject {
     Q_OBJECT
   public:
-    explicit ShotCommands(Document& document, QObject* parent = nullptr) : QObject(parent), document_(document) {}
+    explicit ShotCommands(Document& document, QObject* parent = nullptr);
 
     void add();  // behind the selected one
     void duplicate();
     void remove();
     void move(int by);
+    /// Takes the remedy of a note of the selected shot; at once after an edit as soon as it is known.
+    void mend(const std::string& code);
+    /// Remedy after remedy, until none is left.
+    void putRight();
+    /// To the settings prepared for the other light, sun or cloud; prepares them where nothing is.
+    void switchLight();
     void step(int by) { document_.select(document_.current() + by); }
 
   Q_SIGNALS:
@@ -25,6 +33,7 @@ class ShotCommands : public QObject {
 
   private:
     Document& document_;
+    std::string wanted_;  // code of the note whose remedy was asked for before it was known
 };
 
 }  // namespace poquito::desk

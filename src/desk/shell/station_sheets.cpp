@@ -64,7 +64,7 @@ StationPage* StationSheets::made(advice::Station station) {
         case advice::Station::light:
             return new LightPage(document_, chosen_);
         case advice::Station::run:
-            return new RunPage(document_, runs_);
+            return new RunPage(document_, runs_, library_);
         case advice::Station::proof:
             break;
     }

@@ -131,8 +131,10 @@ void SubjectLeaf::addLibrary(QGridLayout* group) {
         const auto& subjects = library_.subjects();
         const auto found = std::ranges::find(subjects, id.toStdString(), &LibrarySubject::id);
         if (found == subjects.end()) return refresh();
-        document().editShot({tr("Fill in \u201c%1\u201d").arg(QString::fromStdString(found->name))},
-                            [&](Shot& shot) { fill_from(shot, document().kit(), *found); });
+        document().editShot({tr("Fill in \u201c%1\u201d").arg(QString::fromStdString(found->name))}, [&](Shot& shot) {
+            fill_from(shot, document().kit(), *found);
+            add_checks(shot, library_.checks(), found->kind);
+        });
     });
     connect(&library_, &SubjectLibrary::changed, this, &SubjectLeaf::listLibrary);
     listLibrary();

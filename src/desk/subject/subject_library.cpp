@@ -39,6 +39,7 @@ const std::vector<shoot::LibrarySubject>& SubjectLibrary::subjects() {
 void SubjectLibrary::load() {
     if (loaded_) return;
     loaded_ = true;
+    checks_ = storage::load_checks(checksPath().toStdString());
     subjects_ = read(path_);
     own_ = subjects_.size();
     for (auto& subject : read(QStringLiteral(":/data/subjects.json"))) subjects_.push_back(std::move(subject));
@@ -61,6 +62,39 @@ QString SubjectLibrary::keep(const shoot::Shot& shot) {
     subjects_.insert(subjects_.begin(), own.begin(), own.end());
     Q_EMIT changed();
     return {};
+}
+
+QString SubjectLibrary::kindOf(const shoot::Shot& shot) {
+    if (!shot.subject.library) return {};
+    const auto found = std::ranges::find(subjects(), *shot.subject.library, &shoot::LibrarySubject::id);
+    return found == subjects_.end() ? QString() : QString::fromStdString(found->kind);
+}
+
+const std::vector<shoot::KindCheck>& SubjectLibrary::checks() {
+    load();
+    return checks_;
+}
+
+QString SubjectLibrary::checksPath() const { return QFileInfo(path_).dir().filePath(QStringLiteral("checks.json")); }
+
+QString SubjectLibrary::saveChecks() {
+    QDir().mkpath(QFileInfo(path_).path());
+    const auto error = storage::save_checks(checks_, checksPath().toStdString());
+    return error ? QString::fromStdString(storage::message(*error)) : QString();
+}
+
+QString SubjectLibrary::keepCheck(const QString& kind, const QString& text) {
+    load();
+    const shoot::KindCheck made{.kind = kind.toStdString(), .text = text.toStdString(), .unknown = {}};
+    if (std::ranges::count(checks_, made) > 0) return {};
+    checks_.push_back(made);
+    return saveChecks();
+}
+
+QString SubjectLibrary::forgetCheck(const QString& text) {
+    load();
+    if (std::erase_if(checks_, [&](const auto& one) { return one.text == text.toStdString(); }) == 0) return {};
+    return saveChecks();
 }
 
 }  // namespace poquito::desk

@@ -20,16 +20,26 @@ class SubjectLibrary : public QObject {
     /// wrong.
     QString keep(const shoot::Shot& shot);
 
+    /// The class of the subject that the shot was filled from; empty: of none.
+    QString kindOf(const shoot::Shot& shot);
+    /// What the user looks at by class of subject, kept beside the bag as well.
+    const std::vector<shoot::KindCheck>& checks();
+    QString keepCheck(const QString& kind, const QString& text);
+    QString forgetCheck(const QString& text);
+
   Q_SIGNALS:
     void changed();
 
   private:
     void load();
+    QString checksPath() const;
+    QString saveChecks();
 
     bool loaded_ = false;
     QString path_;
     std::size_t own_ = 0;
     std::vector<shoot::LibrarySubject> subjects_;
+    std::vector<shoot::KindCheck> checks_;
 };
 
 }  // namespace poquito::desk

@@ -139,7 +139,7 @@ TEST_CASE("the train is changed by keys alone", "[desk][train]") {
     person.document().editShot({QStringLiteral("test")}, [](Shot& shot) { shot.rig.lens = "macro-40"; });
     person.key(Qt::Key_R);
     CHECK(person.row() == Ids{"apsc-24", "tube-36", "reversing-49", "macro-40"});
-    CHECK(person.has(QStringLiteral("note-contacts-lost")));
+    CHECK(person.hasNote("contacts-lost"));
     person.key(Qt::Key_R);
     CHECK_FALSE(person.shot().rig.reversing_ring.has_value());
     person.key(Qt::Key_Left);
@@ -173,7 +173,7 @@ TEST_CASE("Reach sets bellows, zooms, crops and the lens in front", "[desk][page
     person.type(QStringLiteral("frontStopField"), QStringLiteral("f/4"));
     CHECK(person.shot().rig.front_lens->f_number == 4);
     person.choose(QStringLiteral("supportChoice"), QStringLiteral("small tripod head"));
-    CHECK(person.has(QStringLiteral("note-long-rig")));
+    CHECK(person.hasNote("long-rig"));
 }
 
 TEST_CASE("a size, some air and a bag: the search ranks, marks and mounts", "[desk][search]") {
@@ -291,7 +291,7 @@ TEST_CASE("the kit room adds, changes, duplicates, removes and takes back", "[de
     CHECK(bag.kit().tubes.size() == count + 2);
     click("removeGearButton");
     CHECK(bag.kit().tubes.size() == count + 1);
-    room.findChild<QAction*>(QStringLiteral("kitUndoAction"))->trigger();
+    person.trigger(QStringLiteral("undoAction"));
     CHECK(bag.kit().tubes.size() == count + 2);
     // On the disk at once, and there when the next window opens.
     const auto stored = storage::load_kit(bag.path().toStdString());
@@ -482,8 +482,8 @@ TEST_CASE("a photographed rule is marked, nudged, read and stored", "[desk][meas
     CHECK_THAT(record.calibrations[0].value, WithinRel(pixels_per_mm * 23.5 / 1200, 0.005));
     CHECK(record.calibrations[0].believed == 0.5);
     CHECK(find_gear(person.window().bag().kit().lenses, "macro-90")->calibrations.size() == 1);
-    person.click(QStringLiteral("usualNotes"));
-    CHECK(person.has(QStringLiteral("note-measured-lens")));
+    person.clickLine(person.numbers().indexOf("usual-here"));
+    CHECK(person.hasNote("measured-lens"));
 
     // Nudged by keys, a mark stands where it was put and no longer on the tick.
     view->setFocus();

@@ -219,7 +219,7 @@ TEST_CASE("automatic flash by the camera's meter warns of what it misses, and th
     person.click(QStringLiteral("meteredCheck"));
     CHECK(person.shot().lights[0].metered == 0);
     CHECK(*person.report().light.total < -1);
-    CHECK(person.note(QStringLiteral("automatic-misses")).contains(QStringLiteral("too dark")));
+    CHECK(person.note("automatic-misses").contains(QStringLiteral("too dark")));
     const double error = person.report().light.sources[0].metering->error;
     person.type(QStringLiteral("compensationField"), QString::number(-error, 'f', 2));
     CHECK_THAT(*person.report().light.total, WithinAbs(0, 0.02));
@@ -268,8 +268,8 @@ TEST_CASE("a freeze plan sets the subject's speed, and a power taken in the tabl
     person.type(QStringLiteral("burstCountField"), QStringLiteral("7"));
     person.type(QStringLiteral("burstFrequencyField"), QStringLiteral("4"));
     CHECK_THAT(person.report().freeze->burst_time.value(), WithinAbs(1.75, 1e-9));
-    CHECK(person.has(QStringLiteral("note-burst-cut-off")));
-    CHECK(person.has(QStringLiteral("note-safety-flashing")));
+    CHECK(person.hasNote("burst-cut-off"));
+    CHECK(person.hasNote("safety-flashing"));
     person.click(QStringLiteral("freezeCheck"));
     CHECK_FALSE(person.shot().freeze);
     CHECK(person.shot().subject.speed == 0);

@@ -3,10 +3,10 @@
 #include "support/person.hpp"
 
 #include "desk/base/facts_view.hpp"
+#include "desk/day/day_drawing.hpp"
+#include "desk/day/day_sheet.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/run/band_desk.hpp"
-#include "desk/run/day_drawing.hpp"
-#include "desk/run/order_leaf.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/run/running_view.hpp"
 #include "desk/run/stack_bands.hpp"
@@ -184,6 +184,7 @@ TEST_CASE("test frames are logged as such - several shots wait for gear between 
         shoot.shots.erase(2, 4);
         shoot.shots.erase(3, shoot.shots.size());
     });
+    person.key(Qt::Key_0);
     person.click(QStringLiteral("runAllButton"));
     auto* view = person.view();
     REQUIRE(person.waitFor([&] { return person.runs().waitsForGear(); }));
@@ -303,7 +304,7 @@ TEST_CASE("whatever is typed at Run, the file is read back", "[desk][run]") {
     person.click(QStringLiteral("stepsTab"));
     person.type(QStringLiteral("stepSettingsField"), QStringLiteral("0"));
     read_back("settings");
-    person.click(QStringLiteral("orderTab"));
+    person.click(QStringLiteral("daySheetButton"));  // a digit would go into the field
     for (const char* field : {"cameraPriceField", "lensPriceField", "lightPriceField", "subjectPriceField"}) {
         person.type(QLatin1String(field), QStringLiteral("0"));
         read_back(field);
@@ -409,7 +410,7 @@ TEST_CASE("the drawing's bands touch each other, and gap where the rail is too c
     person.document().edit({QStringLiteral("coarse")}, [](shoot::Shoot& shoot) { shoot.kit.rails[0].step = 0.5; });
     CHECK(gaps() > 3);
     person.goTo(5);
-    CHECK(person.note(QStringLiteral("rail-too-coarse")).contains(QStringLiteral("gaps")));
+    CHECK(person.note("rail-too-coarse").contains(QStringLiteral("gaps")));
 }
 
 TEST_CASE("what moves decides what is asked and told", "[desk][run]") {
@@ -462,7 +463,7 @@ TEST_CASE("a rule's reading goes into the kit and names the setting", "[desk][ru
         for (auto& camera : shoot.kit.cameras) camera.step_readings.clear();
     });
     person.goTo(5);
-    CHECK(person.note(QStringLiteral("steps-unmeasured")).contains(QStringLiteral("tilted rule")));
+    CHECK(person.note("steps-unmeasured").contains(QStringLiteral("tilted rule")));
     person.click(QStringLiteral("stepsTab"));
     person.type(QStringLiteral("readingSettingField"), QStringLiteral("5"));
     person.type(QStringLiteral("readingFramesField"), QStringLiteral("20"));
@@ -510,9 +511,8 @@ TEST_CASE("two pictures of a leaning rule give the travel", "[desk][run]") {
 TEST_CASE("the shots are put into the order that costs least, and back", "[desk][run]") {
     Person person;
     person.window().openDemo();
-    person.goTo(5);
-    person.click(QStringLiteral("orderTab"));
-    auto* leaf = person.window().findChild<desk::OrderLeaf*>();
+    person.click(QStringLiteral("daySheetButton"));
+    auto* leaf = person.window().findChild<desk::DaySheet*>();
     REQUIRE(leaf);
     const auto settled = [&] { return QTest::qWaitFor([&] { return leaf->isSettled() && leaf->plan(); }, 20000); };
     REQUIRE(settled());

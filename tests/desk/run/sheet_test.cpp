@@ -1,6 +1,6 @@
 #include "support/person.hpp"
 
-#include "desk/run/run_page.hpp"
+#include "desk/day/day_sheet.hpp"
 #include "desk/shell/sheet_printer.hpp"
 
 using namespace poquito;
@@ -27,8 +27,8 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
     QTemporaryDir folder;
     Person person;
     person.window().openDemo();
-    person.goTo(5);
-    auto* page = person.window().findChild<desk::RunPage*>();
+    person.key(Qt::Key_0);
+    auto* page = person.window().findChild<desk::DaySheet*>();
     REQUIRE(page);
     const QString pdf = folder.filePath(QStringLiteral("sheet.pdf")),
                   html = folder.filePath(QStringLiteral("sheet.html"));

@@ -147,7 +147,7 @@ TEST_CASE("a zone is marked in a single frame, and what the pictures are for say
     });
     const auto wrong = person.shot();
     person.settle();
-    person.click(QStringLiteral("putRightButton"));
+    person.clickLine(person.numbers().indexOf("put-right"));
     for (const auto& note : person.document().notes()) CHECK(note.remedy == nullptr);
     person.document().undoStack().undo();
     CHECK(person.shot() == wrong);

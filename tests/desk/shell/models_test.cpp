@@ -29,7 +29,8 @@ TEST_CASE("models keep their contract while the shoot changes under them", "[des
     for (int i = 0; i < document.count(); ++i) {
         document.select(i);
         refresh();
-        ledger.toggle(ledger.indexOf("magnification"));
+        ledger.toggle(ledger.show("magnification"));
+        for (const auto station : advice::stations) ledger.toggle(ledger.indexOf(station));
         document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.proof.push_back({}); });
         document.editShot({QStringLiteral("x")},
                           [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
@@ -64,15 +65,20 @@ TEST_CASE("a dropped card moves its shot", "[desk][models]") {
 TEST_CASE("a click on a number opens its working, a second one closes it", "[desk][ledger]") {
     Person person;
     person.window().openDemo();
-    auto* view = person.find<QListView>(QStringLiteral("ledger"));
-    auto* model = static_cast<desk::LedgerModel*>(view->model());
-    const auto index = model->indexOf("working_f_number");
+    auto* view = &person.margin();
+    auto* model = &person.numbers();
+    CHECK_FALSE(model->indexOf("working_f_number").isValid());  // of a station that is closed
+    person.clickLine(model->indexOf(advice::Station::reach));
+    auto index = model->indexOf("working_f_number");
+    REQUIRE(index.isValid());
     const int closed = view->visualRect(index).height();
-    person.clickRow(view, index);
+    person.clickLine(index);
+    index = model->indexOf("working_f_number");
     CHECK(index.data(desk::LedgerModel::openRole).toBool());
     CHECK(index.data(desk::LedgerModel::formulaRole).toString().startsWith(QStringLiteral("N_w = ")));
     CHECK(index.data(desk::LedgerModel::sourceRole).toString().contains(QStringLiteral("Ray")));
     CHECK(view->visualRect(index).height() > closed + 40);
+    const QString before_value = index.data(desk::LedgerModel::valueRole).toString();
     // Stays open while the plan changes, and shows the new numbers.
     const QString before = index.data(desk::LedgerModel::substitutionRole).toString();
     person.document().editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.f_number = 11; });
@@ -81,6 +87,39 @@ TEST_CASE("a click on a number opens its working, a second one closes it", "[des
     view->setCurrentIndex(model->indexOf("working_f_number"));
     person.key(Qt::Key_Return);
     CHECK_FALSE(model->indexOf("working_f_number").data(desk::LedgerModel::openRole).toBool());
+    // What the edit changed says from what, and goes on doing so until the next change.
+    CHECK(model->indexOf("working_f_number").data(desk::LedgerModel::wasRole).toString() == before_value);
+    person.goTo(3);
+    CHECK_FALSE(model->indexOf("working_f_number").isValid());
+    CHECK(model->indexOf(advice::Station::depth).row() < model->indexOf(advice::Station::reach).row());
+}
+
+TEST_CASE("at the right the station one works at comes first, then what is doubtful with its notes", "[desk][ledger]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(2);
+    auto& model = person.numbers();
+    const auto row_of = [&](advice::Station station) { return model.indexOf(station).row(); };
+    person.document().editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.shutter = 0.0005; });
+    person.settle();
+    REQUIRE(person.hasNote("past-sync"));
+    CHECK(row_of(advice::Station::reach) < row_of(advice::Station::light));
+    for (const auto station : {advice::Station::subject, advice::Station::depth, advice::Station::run})
+        CHECK(row_of(advice::Station::light) < row_of(station));
+    CHECK(model.indexOf("past-sync").row() > row_of(advice::Station::light));
+    // All headlines stand, open or not, and say how their station stands.
+    for (const auto station : advice::stations) {
+        REQUIRE(model.indexOf(station).isValid());
+        CHECK_FALSE(model.indexOf(station).data(desk::LedgerModel::headlineRole).toString().isEmpty());
+        CHECK(model.indexOf(station).data(desk::LedgerModel::standingRole).toInt() ==
+              static_cast<int>(advice::standing(*person.document().assessment(), station)));
+    }
+    // Enter on the note takes its remedy.
+    person.margin().setFocus();
+    person.margin().setCurrentIndex(model.indexOf("past-sync"));
+    REQUIRE_FALSE(person.remedy("past-sync").isEmpty());
+    person.key(Qt::Key_Return);
+    CHECK_FALSE(person.hasNote("past-sync"));
 }
 
 TEST_CASE("reports of untouched shots are kept, not computed again", "[desk][document]") {

@@ -31,9 +31,9 @@ TEST_CASE("Subject edits size, movement, care and name", "[desk][pages]") {
     person.click(QStringLiteral("mattersTab"));
     person.click(QStringLiteral("chip-food"));
     CHECK(has_trait(person.shot().subject, "food"));
-    CHECK(person.has(QStringLiteral("note-safety-food")));
+    CHECK(person.hasNote("safety-food"));
     person.click(QStringLiteral("chip-food"));
-    CHECK_FALSE(person.has(QStringLiteral("note-safety-food")));
+    CHECK_FALSE(person.hasNote("safety-food"));
     person.click(QStringLiteral("subjectTab"));
     person.type(QStringLiteral("wantedMagnificationField"), QStringLiteral("1:4"));
     CHECK_THAT(person.report().optics.magnification, WithinRel(0.25, 1e-9));
@@ -53,8 +53,8 @@ TEST_CASE("Reach edits gear and ring", "[desk][pages]") {
     CHECK_FALSE(person.shot().rig.teleconverter.has_value());
     person.click(QStringLiteral("chip-closeup-2"));
     CHECK(person.shot().rig.closeup_lenses == std::vector<std::string>{"closeup-2"});
-    person.click(QStringLiteral("usualNotes"));
-    CHECK(person.has(QStringLiteral("note-infinity-lost")));
+    person.clickLine(person.numbers().indexOf("usual-here"));
+    CHECK(person.hasNote("infinity-lost"));
     person.click(QStringLiteral("chip-closeup-2"));
     CHECK(person.shot().rig.closeup_lenses.empty());
     auto* slider = person.find<QSlider>(QStringLiteral("ringSlider"));
@@ -153,7 +153,7 @@ TEST_CASE("Light edits exposure, ambient, background and every flash by itself",
     CHECK_THAT(person.shot().ambient->ev100, WithinRel(9 + 1.0 / 3, 1e-9));
     person.click(QStringLiteral("ambientCheck"));
     CHECK_FALSE(person.shot().ambient.has_value());
-    CHECK(person.has(QStringLiteral("note-no-light")));
+    CHECK(person.hasNote("no-light"));
     person.click(QStringLiteral("backdropTab"));
     person.type(QStringLiteral("backgroundDistanceField"), QStringLiteral("0.5 m"));
     CHECK(person.shot().background->distance == 500);

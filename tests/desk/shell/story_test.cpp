@@ -37,17 +37,17 @@ TEST_CASE("open the demo, choose a shot, add a tube, apply a remedy, undo, save,
 
     // A remedy with one click.
     person.type(QStringLiteral("magnificationField"), QStringLiteral("3x"));
-    REQUIRE(person.has(QStringLiteral("note-magnification-out-of-reach")));
-    CHECK(person.note(QStringLiteral("magnification-out-of-reach")).contains(QStringLiteral("out of reach")));
-    person.click(QStringLiteral("remedy-magnification-out-of-reach"));
-    CHECK_FALSE(person.has(QStringLiteral("note-magnification-out-of-reach")));
+    REQUIRE(person.hasNote("magnification-out-of-reach"));
+    CHECK(person.note("magnification-out-of-reach").contains(QStringLiteral("out of reach")));
+    person.mend("magnification-out-of-reach");
+    CHECK_FALSE(person.hasNote("magnification-out-of-reach"));
     CHECK_THAT(person.report().optics.magnification, test::WithinRel(3, 1e-9));
 
     // Undo all of it, one named step after the other.
     auto* undo = person.window().findChild<QAction*>(QStringLiteral("undoAction"));
     CHECK(undo->text().contains(QStringLiteral("Mount")));
     person.trigger(QStringLiteral("undoAction"));
-    CHECK(person.has(QStringLiteral("note-magnification-out-of-reach")));
+    CHECK(person.hasNote("magnification-out-of-reach"));
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.shot().rig.tubes.size() == 2);
     CHECK_THAT(person.report().optics.working_distance.value(),

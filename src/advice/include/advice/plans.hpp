@@ -72,6 +72,12 @@ struct WholePlan {
 /// what is given up before it, and so on; a difference of a millionth is none. Of equals the quicker, then the simpler.
 std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
 
+/// Settings for when the light changes: of the same school as the shot is set to now, in sun if it is cloudy, else in
+/// cloud, three values apart (common practice: EV 14 and 11); the rig stays. Empty: the shot has no light that is
+/// there, or no plan of that school.
+std::optional<shoot::OtherLight> prepare_other_light(const gear::Kit& kit, const shoot::Shot& shot,
+                                                     const shoot::Limits& limits = {});
+
 /// Of a shot as it is, as the search weighs it: what tests and views compare.
 struct Weighed {
     Losses losses;

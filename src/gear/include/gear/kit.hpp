@@ -65,6 +65,7 @@ struct Camera {
     std::optional<double> write_speed;    // MB/s, of camera and card together; empty: not known
     std::optional<double> card_space;     // MB free on the card; empty: not known
     std::optional<double> charge;         // frames that its battery lasts; empty: not known
+    std::optional<double> iso_max;        // highest whose noise its owner bears, whatever the purpose; empty: none
     std::vector<CropMode> crop_modes;
     std::vector<StepReading> step_readings;
     std::string unknown;

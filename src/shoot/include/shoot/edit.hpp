@@ -38,6 +38,10 @@ struct Adopted {
 /// another id where theirs is taken. `after` as in add_shot.
 Adopted adopt(Shoot& shoot, Shoot one, std::size_t after);
 
+/// Takes the settings prepared for the other light, and prepares those of now in their place. Nothing where there is no
+/// light that is there, or nothing is prepared.
+void switch_light(Shot& shot);
+
 /// The magnification at which the subject takes `fill` (above 0) of the frame, in its tighter direction.
 double magnification_for_fill(const optics::Sensor& sensor, const Subject& subject, double fill);
 

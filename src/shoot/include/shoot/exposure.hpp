@@ -19,4 +19,13 @@ struct Exposure {
     bool operator==(const Exposure&) const = default;
 };
 
+/// Settings prepared for when the light changes, sun to cloud or back: one key takes them and keeps those of before.
+struct OtherLight {
+    double ev100 = 12;
+    Exposure exposure;
+    std::string unknown;
+
+    bool operator==(const OtherLight&) const = default;
+};
+
 }  // namespace poquito::shoot

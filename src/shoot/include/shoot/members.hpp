@@ -114,6 +114,12 @@ void describe(Rows& rows, const Exposure*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const OtherLight*) {
+    rows.number("ev100", &OtherLight::ev100, range::exposure_value, needed);
+    rows.object("exposure", &OtherLight::exposure, needed);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const Output*) {
     rows.choice("kind", &Output::kind, needed);
     rows.number(
@@ -313,6 +319,18 @@ void describe(Rows& rows, const Timing*) {
     rows.number("handling_s", &Timing::handling, range::seconds, spare);
 }
 
+template <typename Rows>
+void describe(Rows& rows, const OwnCheck*) {
+    rows.id("id", &OwnCheck::id);
+    rows.text("text", &OwnCheck::text, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const KindCheck*) {
+    rows.text("kind", &KindCheck::kind, spare);
+    rows.text("text", &KindCheck::text, needed);
+}
+
 /// A shot with its runs: they stand in the shot in the file, beside the shots in the document.
 struct ShotInFile {
     Shot shot;
@@ -346,12 +364,16 @@ void describe(Rows& rows, const ShotInFile*) {
         "capture", [](auto& s) -> auto& { return s.shot.capture; }, needed);
     rows.object(
         "ambient", [](auto& s) -> auto& { return s.shot.ambient; });
+    rows.object(
+        "other_light", [](auto& s) -> auto& { return s.shot.other_light; });
     rows.list(
         "lights", [](auto& s) -> auto& { return s.shot.lights; }, needed);
     rows.object(
         "background", [](auto& s) -> auto& { return s.shot.background; });
     rows.object(
         "freeze", [](auto& s) -> auto& { return s.shot.freeze; });
+    rows.list(
+        "own_checks", [](auto& s) -> auto& { return s.shot.own_checks; }, spare);
     rows.texts(
         "checked", [](auto& s) -> auto& { return s.shot.checked; });
     rows.list(

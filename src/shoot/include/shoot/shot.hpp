@@ -29,6 +29,15 @@ struct Timing {
     bool operator==(const Timing&) const = default;
 };
 
+/// One thing its photographer looks at before the first frame, of their own.
+struct OwnCheck {
+    std::string id;
+    std::string text;
+    std::string unknown;
+
+    bool operator==(const OwnCheck&) const = default;
+};
+
 struct Shot {
     std::string id;
     std::string name;
@@ -38,9 +47,11 @@ struct Shot {
     Sharpness sharpness;
     Capture capture;
     std::optional<Ambient> ambient;
+    std::optional<OtherLight> other_light;
     std::vector<Light> lights;
     std::optional<Background> background;
     std::optional<Freeze> freeze;
+    std::vector<OwnCheck> own_checks;
     std::vector<std::string> checked;  // ids of ticked checklist items
     std::vector<ProofEntry> proof;     // oldest first
     Timing timing;

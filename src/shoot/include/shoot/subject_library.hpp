@@ -21,6 +21,20 @@ struct LibrarySubject {
     bool operator==(const LibrarySubject&) const = default;
 };
 
+/// What a person looks at before the first frame of every subject of a class; `kind` empty: of every subject.
+struct KindCheck {
+    std::string kind;
+    std::string text;
+    std::string unknown;
+
+    bool operator==(const KindCheck&) const = default;
+};
+/// Gives the shot those of the class that it has not yet.
+void add_checks(Shot& shot, const std::vector<KindCheck>& checks, const std::string& kind);
+
+/// One of this shot alone; nothing where it has it, or there is no text.
+void add_check(Shot& shot, const std::string& text);
+
 /// The shot with that subject in place of its own; keeps how much of the frame the subject fills.
 void fill_from(Shot& shot, const gear::Kit& kit, const LibrarySubject& entry);
 

@@ -26,6 +26,11 @@ std::string write_subjects(const std::vector<shoot::LibrarySubject>& subjects);
 std::optional<shoot::Limits> load_limits(const std::filesystem::path& path);
 std::optional<ReadError> save_limits(const shoot::Limits& limits, const std::filesystem::path& path);
 
+/// What a person looks at, by class of subject: format poquito-checks version 1. Empty: there are none that can be
+/// read.
+std::vector<shoot::KindCheck> load_checks(const std::filesystem::path& path);
+std::optional<ReadError> save_checks(const std::vector<shoot::KindCheck>& checks, const std::filesystem::path& path);
+
 /// From and to disk. Saving is atomic: see atomic_file.hpp.
 ReadResult<shoot::Shoot> load_shoot(const std::filesystem::path& path);
 std::optional<ReadError> save_shoot(const shoot::Shoot& shoot, const std::filesystem::path& path);

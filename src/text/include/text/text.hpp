@@ -15,8 +15,9 @@ namespace poquito::text {
 
 /// `digits` significant digits, no trailing zeros, no exponent between 1e-6 and 1e9: 0.34, 156, 28.7, 1 200 000.
 std::string number_text(double value, int digits = 3);
-std::string f_number_text(double f_number);     // f/5.6
-std::string shutter_text(double seconds);       // 1/200 s, 0.5 s, 2 s
+std::string f_number_text(double f_number);                              // f/5.6
+std::string shutter_text(double seconds);                                // 1/200 s, 0.5 s, 2 s
+std::string exposure_text(double f_number, double shutter, double iso);  // f/5.6 · 1/200 s · ISO 400
 std::string power_text(double fraction);        // 1/1, 1/32, 1/32 +0.3 (stops above 1/32), 1/21.1, 1.4
 std::string stops_text(double stops);           // +0.1, -7.2 (true minus sign), 0.0
 std::string length_text(double mm);             // 12 µm, 3.4 mm, 65 cm, 2.3 m
