@@ -1,6 +1,7 @@
 #include "advice/judgement.hpp"
 
 #include "advice/ladder.hpp"
+#include "advice/rules.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
 #include "text/scales.hpp"
@@ -17,9 +18,28 @@ namespace {
 /// Frames a steady hand gets through a depth in one burst before it has wandered off (common practice).
 constexpr double most_by_hand = 15;
 
-double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number) {
+double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number, const shoot::Limits& limits = {}) {
     const auto& optics = shoot::lens_of(kit, shot).optics;
-    return std::clamp(f_number, optics.max_aperture, std::max(optics.min_aperture, optics.max_aperture));
+    const double smallest = std::min(optics.min_aperture, limits.f_number.value_or(optics.min_aperture));
+    return std::clamp(f_number, optics.max_aperture, std::max(smallest, optics.max_aperture));
+}
+
+/// Why a stack cannot be asked of this subject and person; empty: it can.
+std::string against_stack(const Approach& made, const shoot::Limits& limits) {
+    const auto& shot = made.shot;
+    const double frames = made.report.capture.cost.exposures;
+    const double moves = plan::wandering(shot.subject, made.lasts);
+    if (moves > made.tolerance)
+        return fmt::format("moves {} in {}", text::length_text(moves), text::time_text(made.lasts));
+    if (shoot::has_trait(shot.subject, "living") && !advice::moves(shot.subject))
+        return fmt::format("alive, {} still", text::time_text(made.lasts));
+    if (limits.frames && frames > *limits.frames)
+        return fmt::format("{} frames, {} at most", text::number_text(frames, 9), text::number_text(*limits.frames, 9));
+    if (limits.minutes && made.seconds > *limits.minutes * 60)
+        return fmt::format("{}, {} at most", text::time_text(made.seconds), text::time_text(*limits.minutes * 60));
+    if (shot.rig.support == shoot::Support::hand && made.report.capture.frames > most_by_hand)
+        return fmt::format("{} frames by hand", text::number_text(made.report.capture.frames, 9));
+    return {};
 }
 
 shoot::Shot changed(const shoot::Shot& shot, const char* id, shoot::CaptureMode mode, double f_number) {
@@ -30,7 +50,8 @@ shoot::Shot changed(const shoot::Shot& shot, const char* id, shoot::CaptureMode 
     return other;
 }
 
-Approach approach(const gear::Kit& kit, const char* id, std::string name, shoot::Shot shot) {
+Approach approach(const gear::Kit& kit, const shoot::Limits& limits, const char* id, std::string name,
+                  shoot::Shot shot) {
     Approach made{.id = id, .name = std::move(name), .shot = std::move(shot), .report = {}};
     made.report = plan::assess(kit, made.shot);
     const auto& report = made.report;
@@ -57,16 +78,12 @@ Approach approach(const gear::Kit& kit, const char* id, std::string name, shoot:
         stack && capture.frame_depth ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth) : sideways;
     made.lasts = stack ? made.seconds : report.motion.exposure_time;
     made.background = report.sharpness.background_disc_share;
-    const double moves = plan::wandering(made.shot.subject, made.lasts);
-    if (stack && moves > made.tolerance)
-        made.against = fmt::format("moves {} in {}", text::length_text(moves), text::time_text(made.lasts));
-    else if (stack && made.shot.rig.support == shoot::Support::hand && capture.frames > most_by_hand)
-        made.against = fmt::format("{} frames by hand", text::number_text(capture.frames, 9));
+    if (stack) made.against = against_stack(made, limits);
     return made;
 }
 
 /// The widest stop at which the camera's own composite takes no more frames than it can; the smallest where none does.
-Approach composite(const gear::Kit& kit, const shoot::Shot& shot, int most) {
+Approach composite(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits, int most) {
     const auto& optics = shoot::lens_of(kit, shot).optics;
     double f_number = optics.max_aperture;
     const plan::Plan plan = plan::plan_of(kit, shot);
@@ -77,7 +94,7 @@ Approach composite(const gear::Kit& kit, const shoot::Shot& shot, int most) {
         if (next <= f_number || next > optics.min_aperture * 1.001) break;
         f_number = next;
     }
-    Approach made = approach(kit, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
+    Approach made = approach(kit, limits, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
                              changed(shot, "composite", shoot::CaptureMode::stack, f_number));
     const auto& capture = made.report.capture;
     if (capture.frames > most && capture.step) {
@@ -91,6 +108,26 @@ Approach composite(const gear::Kit& kit, const shoot::Shot& shot, int most) {
 bool holds_all(const Approach& single) {
     const auto& sharp = single.report.sharpness;
     return sharp.edge_blur.value_or(0) <= sharp.blur_limit && sharp.airy_diameter <= 2 * sharp.blur_limit;
+}
+
+/// At the stop with the least blur, or the widest beyond it that holds all of the depth where one does.
+Approach best_single(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits, double least_blur) {
+    const auto at = [&](double f_number) {
+        shoot::Shot single = changed(shot, "single-best", shoot::CaptureMode::single, f_number);
+        single.sharpness.focus_offset = 0;
+        return approach(kit, limits, "single-best", fmt::format("One frame at {}", text::f_number_text(f_number)),
+                        single);
+    };
+    Approach first = at(least_blur);
+    if (holds_all(first)) return first;
+    for (double f_number = least_blur;;) {
+        const double next = on_lens(kit, shot, text::step_f_number(f_number, 1), limits);
+        if (next <= f_number) return first;
+        f_number = next;
+        Approach smaller = at(f_number);
+        if (smaller.report.sharpness.airy_diameter > 2 * smaller.report.sharpness.blur_limit) return first;
+        if (holds_all(smaller)) return smaller;
+    }
 }
 
 struct Choice {
@@ -119,7 +156,7 @@ Choice choose(const std::vector<Approach>& all) {
         return {camera, fmt::format("A long stack fails here ({}), but the camera's own composite is through in {}.",
                                     all[safe].against, text::time_text(all[camera].lasts))};
     if (stacks_fail) {
-        const bool moves = shot.subject.speed > 0 || shot.subject.sway_amplitude > 0;
+        const bool moves = advice::moves(shot.subject);
         return {single,
                 fmt::format("A stack fails here ({}{}), so it is one frame at its best stop.", all[safe].against,
                             moves ? fmt::format(", where {} would do no harm", um(all[safe].tolerance)) : "")};
@@ -179,28 +216,27 @@ double sharpest_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
     return f_number;
 }
 
-std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot) {
+std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& of_shoot) {
+    const shoot::Limits limits = plan::plan_of(kit, shot, of_shoot).limits;
     const plan::Report now = plan::assess(kit, shot);
     if (!(now.optics.magnification > 0)) return std::nullopt;
     const auto text = [](const char* what, double f) { return fmt::format("{} at {}", what, text::f_number_text(f)); };
     const auto& wanted = now.sharpness.best_single_f_number;
-    const double best = on_lens(kit, shot, wanted ? text::nearest_f_number(*wanted) : shot.exposure.f_number);
-    const double own = shot.exposure.f_number, sharpest = sharpest_f_number(kit, shot),
-                 safe = on_lens(kit, shot, halo_safe_f_number);
+    const double best = on_lens(kit, shot, wanted ? text::nearest_f_number(*wanted) : shot.exposure.f_number, limits);
+    const double own = shot.exposure.f_number, sharpest = on_lens(kit, shot, sharpest_f_number(kit, shot), limits),
+                 safe = on_lens(kit, shot, halo_safe_f_number, limits);
     Judgement judgement;
     auto& all = judgement.approaches;
     // The best single stop is the one for a focus in the middle of the depth.
-    shoot::Shot single = changed(shot, "single-best", shoot::CaptureMode::single, best);
-    single.sharpness.focus_offset = 0;
-    all.push_back(approach(kit, "single-best", text("One frame", best), single));
-    all.push_back(approach(kit, "single-own", text("One frame", own),
+    all.push_back(best_single(kit, shot, limits, best));
+    all.push_back(approach(kit, limits, "single-own", text("One frame", own),
                            changed(shot, "single-own", shoot::CaptureMode::single, own)));
-    all.push_back(approach(kit, "stack-sharpest", text("Stack", sharpest),
+    all.push_back(approach(kit, limits, "stack-sharpest", text("Stack", sharpest),
                            changed(shot, "stack-sharpest", shoot::CaptureMode::stack, sharpest)));
-    all.push_back(approach(kit, "stack-halo-safe", text("Stack", safe),
+    all.push_back(approach(kit, limits, "stack-halo-safe", text("Stack", safe),
                            changed(shot, "stack-halo-safe", shoot::CaptureMode::stack, safe)));
     const int most = shoot::camera_of(kit, shot).bracket.composite_max_frames;
-    if (most > 1) all.push_back(composite(kit, shot, most));
+    if (most > 1) all.push_back(composite(kit, shot, limits, most));
     auto [index, why] = choose(all);
     judgement.best = index;
     judgement.reason = why + " " + cost_sentence(all, index);

@@ -98,8 +98,9 @@ std::string time_text(double seconds) {
 
 std::string day_time_text(double seconds) {
     const double minutes = std::round(seconds / 60);
-    const double hours = std::floor(minutes / 60);
-    return fmt::format("{:.0f}:{:02.0f}", hours, minutes - hours * 60);
+    const double hours = std::floor(minutes / 60), days = std::floor(hours / 24);
+    const auto clock = fmt::format("{:.0f}:{:02.0f}", hours - days * 24, minutes - hours * 60);
+    return days > 0 ? fmt::format("{} on day {}", clock, number_text(days + 1, 6)) : clock;
 }
 
 std::string colour_text(const Colour& colour) {

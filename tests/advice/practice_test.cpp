@@ -1,6 +1,7 @@
 // What practice says of set-ups as people use them, row by row: each number and each piece of advice is common
 // practice, and stands beside its check. What the model says more exactly, it says within the width of such a rule.
 #include "advice/advice.hpp"
+#include "advice/judgement.hpp"
 #include "advice/plans.hpp"
 #include "plan/assess.hpp"
 #include "shoot/edit.hpp"
@@ -372,4 +373,34 @@ TEST_CASE("own checks stand first in the list, once each, and come by class", "[
     const test::Folder folder;
     REQUIRE_FALSE(storage::save_checks(mine, folder / "checks.json"));
     CHECK(storage::load_checks(folder / "checks.json") == mine);
+}
+
+TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole plans", "[practice]") {
+    std::ifstream file(POQUITO_DATA "/subjects.json");
+    std::stringstream text;
+    text << file.rdbuf();
+    const auto read = storage::read_subjects(text.str());
+    int compared = 0;
+    for (const auto& subject : std::get<std::vector<LibrarySubject>>(read))
+        for (const auto support : {Support::hand, Support::sturdy_head}) {
+            Try at(0.5);
+            fill_from(at.shot(), at.shoot.kit, subject);
+            if (at.shot().rig.focus.value > 0.9) continue;
+            at.shot().rig.support = support;
+            if (support == Support::sturdy_head) at.shot().rig.rail = "rail";
+            at.shot().ambient = Ambient{.ev100 = 13};
+            at.shot().lights = {test::plain_light()};
+            at.shot().sharpness.rule = BlurRule::diagonal;
+            at.shot().capture.mover = support == Support::hand ? Mover::hand : Mover::rail;
+            const auto plans = whole_plans(at.shoot.kit, at.shot(), usual_limits());
+            const auto judgement = judge(at.shoot.kit, at.shot(), usual_limits());
+            REQUIRE_FALSE(plans.empty());
+            REQUIRE(judgement);
+            const auto& judged = judgement->approaches[judgement->best];
+            INFO(subject.name << (support == Support::hand ? " by hand" : " on a stand") << ": " << judged.name << ", "
+                              << school_name(plans.front().school) << "; " << judgement->reason);
+            CHECK((judged.report.capture.frames > 1) == (plans.front().report.capture.frames > 1));
+            ++compared;
+        }
+    CHECK(compared > 60);
 }

@@ -149,7 +149,8 @@ TEST_CASE("times a change takes, as people write them", "[shoot][text]") {
 TEST_CASE("times of day", "[shoot][text]") {
     CHECK(day_time_text(9 * 3600) == "9:00");
     CHECK(day_time_text(9 * 3600 + 65) == "9:01");
-    CHECK(day_time_text(25 * 3600 + 600) == "25:10");
+    CHECK(day_time_text(25 * 3600 + 600) == "1:10 on day 2");
+    CHECK(day_time_text(201 * 3600 + 420) == "9:07 on day 9");
     CHECK(parse_day_time("9:05") == 9 * 3600 + 300);
     CHECK(parse_day_time(" 14.30 ") == 14.5 * 3600);
     CHECK(parse_day_time("7") == 7 * 3600);

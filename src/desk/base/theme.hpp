@@ -21,6 +21,7 @@ struct Theme {
     QColor focusWash;
     QColor light;  // lamps, beams
     QColor lightText;
+    QColor change;  // work between the pictures; no lettering
     QColor caution;
     QColor cautionWash;
     QColor stop;

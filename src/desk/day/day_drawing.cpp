@@ -123,7 +123,7 @@ void DayDrawing::drawWork(QPainter& painter, std::size_t k) const {
     const double change = k > 0 ? problem.change[day.order[k - 1]][job] : 0;
     const double y = row.center().y(), half = std::min(10.0, rowHeight() * 0.3);
     if (change > 0)
-        painter.fillRect(QRectF(QPointF(xOf(before), y - half), QPointF(xOf(before + change), y + half)), t.caution);
+        painter.fillRect(QRectF(QPointF(xOf(before), y - half), QPointF(xOf(before + change), y + half)), t.change);
     if (start > before + change + 1) {
         painter.setPen(QPen(t.quiet, 1.2, Qt::DotLine));
         painter.drawLine(QPointF(xOf(before + change), y), QPointF(xOf(start), y));

@@ -153,8 +153,16 @@ QWidget* DaySheet::buildDay() {
     connect(add, &QPushButton::clicked, this, &DaySheet::addWanted);
     foot->addWidget(add);
     foot->addStretch();
-    auto* hint = new QLabel(
-        tr("Drag a line to move its shot, a bracket to move its time. A double click opens the shot."), page);
+    const auto legend = [&](const QColor& colour, const QString& words) {
+        auto* label =
+            new QLabel(QStringLiteral("<span style=\"color:%1\">\u25a0</span> %2").arg(colour.name(), words), page);
+        label->setTextFormat(Qt::RichText);
+        foot->addWidget(label);
+        foot->addSpacing(8);
+    };
+    legend(theme().change, tr("changing"));
+    legend(theme().focus, tr("frames"));
+    auto* hint = new QLabel(tr("drag a line, or a bracket; a double click opens the shot"), page);
     hint->setProperty("quiet", true);
     foot->addWidget(hint);
     column->addLayout(foot);
@@ -285,7 +293,9 @@ void DaySheet::showWhole() {
     facts.push_back({tr("Work afterwards"), toQt(time_text(exposures * work.sorting + combined * work.combining))});
     for (const auto& [name, share] : charge)
         facts.push_back({tr("Charges of %1").arg(toQt(name)), toQt(number_text(std::ceil(share), 3))});
-    facts.push_back({tr("Shots"), tr("%1, %2 settled").arg(document().count()).arg(settled),
+    facts.push_back({tr("Shots"),
+                     settled > 0 ? tr("%1, %2 settled").arg(document().count()).arg(settled)
+                                 : tr("%1, none settled").arg(document().count()),
                      doubtful.isEmpty() ? QString() : tr("doubtful: %1").arg(doubtful.join(QStringLiteral(", "))),
                      doubtful.isEmpty() ? QColor() : theme().caution});
     whole_->setFacts(std::move(facts));
@@ -454,12 +464,17 @@ void DaySheet::found() {
     const bool in_order = std::is_sorted(plan.best.order.begin(), plan.best.order.end());
     const double saved = plan.given.work - plan.best.work, sooner = plan.given.finish - plan.best.finish;
     words += tr("Changes take %1 as listed").arg(minutes(plan.given.work));
-    if (saved > 1) words += tr(", %1 less in the best order").arg(minutes(saved));
-    if (saved < -1) words += tr(", %1 more in the best order").arg(minutes(-saved));
-    if (sooner > 30) words += tr(", over %1 sooner").arg(minutes(sooner));
+    QStringList gains;
+    if (saved > 1) gains << tr("saves %1").arg(minutes(saved));
+    if (saved < -1) gains << tr("takes %1 more").arg(minutes(-saved));
+    if (sooner > 30) gains << tr("is over %1 sooner").arg(minutes(sooner));
+    if (!gains.isEmpty()) words += tr("; the best order %1").arg(gains.join(tr(" and ")));
     words += QLatin1Char('.');
     if (!plan.given.feasible() && plan.best.feasible()) words += tr(" The order given misses a fixed time.");
-    if (plan.impossible.isEmpty()) words += plan.exact ? tr(" No order is better.") : tr(" Searched, not proven.");
+    if (plan.impossible.isEmpty())
+        words += !plan.exact       ? tr(" Searched, not proven.")
+                 : gains.isEmpty() ? tr(" No order is better.")
+                                   : tr(" None is better than that.");
     verdict_->setText(words);
     apply_->setEnabled(!in_order && better(plan.problem, plan.best, plan.given));
     showPlan();

@@ -112,7 +112,7 @@ QString FootLine::shootText() const {
     reports.reserve(static_cast<std::size_t>(document_.count()));
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
     const auto day = day::given_day(document_.shoot(), reports);
-    return tr("Whole shoot: %1 · %2 · %3 of frames · %4 · %5 to %6")
+    return tr("Whole shoot: %1 · %2 · %3 of frames · %4 · the day from %5 to %6")
         .arg(QString::fromStdString(text::count_text(document_.count(), "shot", "shots")),
              QString::fromStdString(text::count_text(frames, "frame", "frames")),
              QString::fromStdString(text::time_text(seconds)), QString::fromStdString(text::data_text(megabytes)),

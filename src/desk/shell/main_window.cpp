@@ -141,7 +141,7 @@ QWidget* MainWindow::buildHeader() {
     state_ = new QLabel(header);
     state_->setObjectName(QStringLiteral("fileState"));
     state_->setProperty("quiet", true);
-    state_->setIndent(7);
+    state_->setIndent(9);
     titles->addWidget(state_);
     auto* block = new QWidget(header);
     block->setLayout(titles);
@@ -150,8 +150,11 @@ QWidget* MainWindow::buildHeader() {
     switch_ = new SheetSwitch(header);
     layout->addWidget(switch_, 0, Qt::AlignVCenter);
     rail_ = new StationRail(document_, header);
-    rail_->setMinimumHeight(52);
+    constexpr int rail_height = 52;
+    rail_->setMinimumHeight(rail_height);
     layout->addWidget(rail_, 1);
+    layout->addStretch(0);
+    header->setMinimumHeight(rail_height + 2);
     return header;
 }
 
@@ -559,6 +562,7 @@ void MainWindow::present() {
     cardsColumn_->setVisible(shot);
     marginColumn_->setVisible(shot);
     rail_->setEnabled(!empty);
+    rail_->setVisible(sheet_ == Sheet::shot);
     switch_->setReachable(Sheet::day, !empty);
     switch_->setCurrent(sheet_);
     history_->setActiveStack(sheet_ == Sheet::book ? &book()->document().undoStack() : &document_.undoStack());

@@ -30,8 +30,9 @@ struct Judgement {
     std::string reason;  // two sentences
 };
 
-/// At magnification above 0; empty at infinity.
-std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot);
+/// At magnification above 0; empty at infinity. Limits count as they do for whole plans: what passes one cannot be
+/// done, and no stop is smaller than the smallest that is tolerated.
+std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
 
 /// What it means to take another one than the best, in a sentence.
 std::string objection(const Judgement& judgement, std::size_t chosen);
