@@ -101,6 +101,7 @@ QString FootLine::shotText() const {
 }
 
 QString FootLine::shootText() const {
+    if (document_.count() == 0) return {};
     double frames = 0, seconds = 0, megabytes = 0;
     for (int i = 0; i < document_.count(); ++i) {
         const auto& capture = document_.report(i).capture;

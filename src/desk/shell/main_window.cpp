@@ -23,7 +23,7 @@
 #include "desk/shell/station_rail.hpp"
 #include "desk/shell/station_sheets.hpp"
 #include "desk/shell/upper_sheet.hpp"
-#include "desk/shell/welcome_sheet.hpp"
+#include "desk/subject/start_sheet.hpp"
 #include "desk/subject/subject_page.hpp"
 
 #include <QApplication>
@@ -212,17 +212,26 @@ void MainWindow::fillMargin() {
     connect(ledger_, &LedgerView::putRightWanted, commands_, &ShotCommands::putRight);
 }
 
-void MainWindow::buildWelcome() {
-    welcome_ = new WelcomeSheet(this);
-    body_->addWidget(welcome_);
-    connect(welcome_, &WelcomeSheet::shotWanted, commands_, &ShotCommands::add);
-    connect(welcome_, &WelcomeSheet::openWanted, files_, &ShootFiles::askOpen);
-    connect(welcome_, &WelcomeSheet::demoWanted, this, [this] {
+StartSheet* MainWindow::start() {
+    if (start_) return start_;
+    start_ = new StartSheet(
+        document_, subjects_, [this]() -> Bag& { return bag(); }, this);
+    body_->addWidget(start_);
+    connect(start_, &StartSheet::shotWanted, commands_, &ShotCommands::add);
+    connect(start_, &StartSheet::plansWanted, this, [this] {
+        goTo(advice::Station::subject);
+        static_cast<SubjectPage*>(sheets_->page(advice::Station::subject))->showPlans();
+    });
+    connect(start_, &StartSheet::left, this, [this] { goTo(advice::Station::subject); });
+    connect(start_, &StartSheet::openWanted, files_, &ShootFiles::askOpen);
+    connect(start_, &StartSheet::demoWanted, this, [this] {
         if (files_->mayDropChanges()) openDemo();
     });
-    connect(welcome_, &WelcomeSheet::fileWanted, this, [this](const QString& path) {
+    connect(start_, &StartSheet::fileWanted, this, [this](const QString& path) {
         if (files_->mayDropChanges()) openFile(path);
     });
+    start_->setRecent(ShootFiles::recent());
+    return start_;
 }
 
 // ---- who hears whom ----------------------------------------------------------------------------------------------
@@ -234,7 +243,10 @@ void MainWindow::connectParts() {
     connect(files_, &ShootFiles::told, foot_, &FootLine::say);
     connect(commands_, &ShotCommands::problemFound, strip_, &ProblemStrip::say);
     connect(commands_, &ShotCommands::told, foot_, &FootLine::say);
-    connect(commands_, &ShotCommands::added, this, [this] { goTo(advice::Station::subject); });
+    connect(commands_, &ShotCommands::added, this, [this] {
+        startOf_ = document_.shot()->id;
+        goTo(Sheet::shot);
+    });
     connect(rail_, &StationRail::chosen, this, qOverload<advice::Station>(&MainWindow::goTo));
     connect(switch_, &SheetSwitch::chosen, this, qOverload<Sheet>(&MainWindow::goTo));
     connect(sheets_, &StationSheets::pageMade, this, &MainWindow::connectPage);
@@ -408,7 +420,7 @@ void MainWindow::fillHelpMenu(QMenu* menu) {
 
 void MainWindow::fillRecent() {
     const auto paths = ShootFiles::recent();
-    if (welcome_) welcome_->setRecent(paths);
+    if (start_) start_->setRecent(paths);
     recent_->clear();
     for (const auto& path : paths) {
         auto* entry = recent_->addAction(QFileInfo(path).fileName());
@@ -449,6 +461,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 Bag& MainWindow::bag() { return gear_->bag(); }
 
 bool MainWindow::openFile(const QString& path) {
+    sheet_ = Sheet::shot;
     furnish();
     return files_->open(path);
 }
@@ -459,11 +472,13 @@ bool MainWindow::saveTo(const QString& path) {
 }
 
 void MainWindow::openDemo() {
+    sheet_ = Sheet::shot;
     furnish();
     document_.open(demoShoot(), {});
 }
 
 void MainWindow::newShoot() {
+    sheet_ = Sheet::shot;
     furnish();
     shoot::Shoot shoot = genericShoot();
     shoot.kit = bag().kit();
@@ -481,6 +496,7 @@ void MainWindow::startAutosave(const QDir& folder) {
 void MainWindow::goTo(advice::Station station) {
     furnish();
     runShown_ = false;
+    startOf_.clear();
     rail_->setCurrent(station);
     sheets_->show(station);
     upper_->show(station);
@@ -549,14 +565,14 @@ void MainWindow::divide(bool forFinder) {
 /// Shows what is to be shown now, and nothing beside it that belongs to another sheet.
 void MainWindow::present() {
     const bool empty = document_.count() == 0;
-    if (empty && !welcome_) buildWelcome();
+    if (!document_.shot() || document_.shot()->id != startOf_) startOf_.clear();
     if (empty && sheet_ == Sheet::day) sheet_ = Sheet::shot;
     if (empty) runShown_ = false;
-    const bool shot = sheet_ == Sheet::shot && !runShown_ && !empty;
+    const bool shot = sheet_ == Sheet::shot && !runShown_ && !empty, starts = empty || !startOf_.empty();
     QWidget* page = runShown_               ? static_cast<QWidget*>(running_)
                     : sheet_ == Sheet::day  ? static_cast<QWidget*>(day())
                     : sheet_ == Sheet::book ? static_cast<QWidget*>(book())
-                    : empty                 ? static_cast<QWidget*>(welcome_)
+                    : starts                ? static_cast<QWidget*>(start())
                                             : body_->widget(0);
     body_->setCurrentWidget(page);
     cardsColumn_->setVisible(shot);
@@ -571,7 +587,9 @@ void MainWindow::present() {
 void MainWindow::refresh() {
     present();
     if (sheet_ == Sheet::day) day()->refresh();
-    if (sheet_ == Sheet::shot) {
+    if (sheet_ == Sheet::shot && start_ && start_->isVisible()) {
+        start_->refresh();
+    } else if (sheet_ == Sheet::shot) {
         sheets_->page(rail_->current())->refresh();
         upper_->refresh();
     }

@@ -34,12 +34,12 @@ class ProblemStrip;
 class RunDesk;
 class RunningView;
 class ShotCards;
+class StartSheet;
 class StationPage;
 class StationRail;
 class StationSheets;
 class TrainDrawing;
 class UpperSheet;
-class WelcomeSheet;
 
 /// The drafting table has three sheets. The shot: stations along the top, shots on the left, bench and the station's
 /// page in the middle, notes and numbers on the right; the day, the shoot as a whole; the book, what outlives it. The
@@ -91,7 +91,7 @@ class MainWindow : public QMainWindow {
     QWidget* buildCentre();
     void fillMargin();
     void furnish();
-    void buildWelcome();
+    StartSheet* start();
     // Who hears whom.
     void connectParts();
     void connectPage(advice::Station station, StationPage* page);
@@ -144,7 +144,8 @@ class MainWindow : public QMainWindow {
     QByteArray splitWithFinder_, splitElsewhere_;
     UpperSheet* upper_ = nullptr;
     StationSheets* sheets_ = nullptr;
-    WelcomeSheet* welcome_ = nullptr;
+    StartSheet* start_ = nullptr;
+    std::string startOf_;  // id of the shot whose first questions are asked; empty: none are
     DaySheet* day_ = nullptr;
     KitRoom* book_ = nullptr;
     RunningView* running_ = nullptr;

@@ -27,6 +27,12 @@ SubjectPage::SubjectPage(Document& document, SubjectLibrary& library, QWidget* p
 
 bool SubjectPage::loadHeightMap(const QString& path) { return subject_->loadHeightMap(path); }
 
+void SubjectPage::showPlans() {
+    constexpr int plans = 2;
+    leaves_->turnTo(plans);
+    refresh();
+}
+
 void SubjectPage::showShot(const Shot&, const plan::Report&) {
     static_cast<StationPage*>(leaves_->currentLeaf())->refresh();
 }

@@ -17,6 +17,8 @@ class SubjectPage : public StationPage {
     /// A grey picture becomes the subject's form; false, with a problem said, where it cannot.
     bool loadHeightMap(const QString& path);
 
+    void showPlans();  // turns to the whole plans
+
   Q_SIGNALS:
     void problemFound(const QString& problem);
     void limitsKept(const shoot::Limits& limits);  // as the person's own

@@ -1,6 +1,7 @@
 // A new user's first plan: from an empty shoot to a taken plan of a live beetle, without a quarrel.
 #include "desk/shell/foot_line.hpp"
 #include "desk/subject/plans_view.hpp"
+#include "desk/subject/specimen_board.hpp"
 #include "support/person.hpp"
 
 #include <set>
@@ -28,15 +29,46 @@ desk::PlansView* plans_of(Person& person) {
 
 TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that nothing speaks against", "[desk][story]") {
     Person person;
+    // The first page asks; every answer is one click.
     person.window().newShoot();
-    person.trigger(QStringLiteral("addShotAction"));
-    person.goTo(1);
+    person.settle();
+    int clicks = 0;
+    const auto click = [&](const char* name) {
+        person.click(QLatin1String(name));
+        ++clicks;
+    };
+    auto* board = person.window().findChild<desk::SpecimenBoard*>();
+    REQUIRE(board);
+    REQUIRE(board->isVisible());
+    const auto beetle = std::ranges::find(board->subjects(), "beetle-calm", &shoot::LibrarySubject::id);
+    REQUIRE(beetle != board->subjects().end());
+    const auto place = static_cast<std::size_t>(beetle - board->subjects().begin());
+    QTest::mouseClick(board, Qt::LeftButton, {}, board->cellRect(place).center().toPoint());
+    ++clicks;
+    person.settle();
+    REQUIRE(person.document().count() == 1);
+    CHECK(person.shot().name == "Beetle, calm");
     CHECK(person.shot().sharpness.rule == shoot::BlurRule::diagonal);  // not the pixels: nobody said so
-    auto* library = person.find<QComboBox>(QStringLiteral("libraryChoice"));
-    const int beetle = library->findData(QStringLiteral("beetle-calm"));
-    REQUIRE(beetle > 0);
-    library->setCurrentIndex(beetle);
-    Q_EMIT library->activated(beetle);
+    click("startFieldButton");
+    click("startHandButton");
+    click("startPrintButton");
+    CHECK(person.margin().isVisible());
+    CHECK(person.shot().ambient->kind == shoot::AmbientKind::sky);
+    CHECK(person.document().shoot().purpose->kind == shoot::OutputKind::print);
+    // The newcomer's bag: three choices.
+    for (const char* name : {"startCameraChoice", "startLensChoice", "startLightChoice"}) {
+        auto* box = person.find<QComboBox>(QLatin1String(name));
+        const int index = box->findText(QStringLiteral("90 mm macro 1:1")) >= 0 ? 0 : 1;
+        box->setCurrentIndex(index);
+        Q_EMIT box->activated(index);
+        ++clicks;
+    }
+    CHECK(person.shot().lights.size() == 1);
+    click("startPlansButton");
+    INFO(clicks);
+    CHECK(clicks <= 8);
+    CHECK(person.find(QStringLiteral("plansView"))->isVisible());
+    person.window().findChild<QToolButton*>(QStringLiteral("subjectTab"))->click();
     CHECK(person.shot().subject.width == 14);
     CHECK(person.shot().subject.depth == 7);
     CHECK(has_trait(person.shot().subject, "living"));
