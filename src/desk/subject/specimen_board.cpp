@@ -16,7 +16,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double least_cell = 124, cell_height = 112, between = 6, drawing_height = 66, foot = 18;
+constexpr double least_cell = 124, least_height = 112, most_height = 176, between = 6, words_height = 46, foot = 18;
 
 }  // namespace
 
@@ -53,10 +53,17 @@ int SpecimenBoard::columns(int width) const {
 int SpecimenBoard::heightForWidth(int width) const {
     const int across = columns(width), count = static_cast<int>(subjects_.size());
     const int rows = std::max(1, (count + across - 1) / across);
-    return static_cast<int>(rows * (cell_height + between) + foot);
+    return static_cast<int>(rows * (least_height + between) + foot);
+}
+
+double SpecimenBoard::cellHeight() const {
+    const auto across = static_cast<std::size_t>(columns(width()));
+    const auto rows = static_cast<double>(std::max<std::size_t>(1, (subjects_.size() + across - 1) / across));
+    return std::clamp((height() - foot) / rows - between, least_height, most_height);
 }
 
 QRectF SpecimenBoard::cellRect(std::size_t index) const {
+    const double cell_height = cellHeight();
     const auto across = static_cast<std::size_t>(columns(width()));
     const double wide = (width() - between * (static_cast<double>(across) - 1)) / static_cast<double>(across);
     return {static_cast<double>(index % across) * (wide + between),
@@ -69,7 +76,7 @@ double SpecimenBoard::scale() const {
         widest = std::max(widest, subject.subject.width);
         highest = std::max(highest, subject.subject.height);
     }
-    return std::min((cellRect(0).width() - 20) / widest, drawing_height / highest);
+    return std::min((cellRect(0).width() - 20) / widest, (cellHeight() - words_height) / highest);
 }
 
 void SpecimenBoard::paintEvent(QPaintEvent*) {
@@ -103,9 +110,9 @@ void SpecimenBoard::paintCell(QPainter& painter, std::size_t index) const {
     painter.drawRoundedRect(cell, 4, 4);
     const auto lines = formLines(entry.subject, 0);
     painter.save();
-    painter.translate(cell.center().x(), cell.top() + 4 + drawing_height / 2);
+    painter.translate(cell.center().x(), cell.top() + 4 + (cell.height() - words_height) / 2);
     painter.scale(scale(), -scale());
-    QPen thin(t.ink, 1);
+    QPen thin(t.ink, 1, Qt::SolidLine, Qt::FlatCap);
     thin.setCosmetic(true);
     painter.setPen(Qt::NoPen);
     painter.setBrush(taken ? t.panel : t.focusWash);
@@ -114,7 +121,7 @@ void SpecimenBoard::paintCell(QPainter& painter, std::size_t index) const {
     painter.setPen(thin);
     painter.drawPath(lines.outline);
     painter.restore();
-    const QRectF words = cell.adjusted(6, drawing_height + 8, -6, -4);
+    const QRectF words = cell.adjusted(6, cell.height() - words_height + 8, -6, -4);
     painter.setFont(textFont(12, taken ? QFont::DemiBold : QFont::Normal));
     painter.setPen(t.ink);
     drawLine(painter, QRectF(words.left(), words.top(), words.width(), 16), Qt::AlignHCenter | Qt::AlignVCenter,

@@ -36,6 +36,7 @@ class SpecimenBoard : public QWidget {
 
   private:
     int columns(int width) const;
+    double cellHeight() const;  // what there is of height is theirs, up to a bound
     std::optional<std::size_t> cellAt(QPointF at) const;
     void paintCell(QPainter& painter, std::size_t index) const;
 

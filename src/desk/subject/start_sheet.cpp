@@ -372,8 +372,12 @@ void StartSheet::takeGear(std::string_view list, const std::string& id) {
             }
             return;
         }
+        // Another sensor or lens, the same picture: the subject stays as large in the frame.
+        const auto filling = [&] { return magnification_for_fill(sensor_of(shoot.kit, shot.rig), shot.subject, 1); };
+        const double fill = shot.rig.focus.value / filling();
         (void)put_on(shoot.kit, shot.rig, list, id, 0);
         settle_rig(shoot.kit, shot.rig);
+        if (shot.rig.focus.by == FocusBy::magnification) shot.rig.focus.value = fill * filling();
     });
 }
 
