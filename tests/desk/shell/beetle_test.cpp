@@ -67,9 +67,9 @@ TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that noth
     // Another sensor shows the beetle as large in the frame: the magnification follows.
     const auto fill = person.report().optics.fill.value();
     auto* cameras = person.find<QComboBox>(QStringLiteral("startCameraChoice"));
-    const double before = person.shot().rig.focus.value;
+    const double own_scale = person.shot().rig.focus.value;
     Q_EMIT cameras->activated(1);
-    CHECK(person.shot().rig.focus.value > before);
+    CHECK(person.shot().rig.focus.value > own_scale);
     person.document().undoStack().undo();
     CHECK(person.report().optics.fill.value() == fill);
     click("startPlansButton");
