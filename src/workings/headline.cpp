@@ -21,8 +21,8 @@ std::string of_subject(const plan::Plan& plan, const plan::Report& report) {
 
 std::string of_reach(const plan::Report& report) {
     const auto& optics = report.optics;
-    const auto air = optics.working_distance ? length_text(*optics.working_distance) + " of air" : "infinity";
-    return fmt::format("{}, {}, {} works", magnification_text(optics.magnification), air,
+    const auto air = optics.working_distance ? length_text(*optics.working_distance) + " air" : "infinity";
+    return fmt::format("{}, {}, {}", magnification_text(optics.magnification), air,
                        f_number_text(optics.working_f_number));
 }
 
@@ -31,7 +31,7 @@ std::string of_depth(const plan::Plan& plan, const plan::Report& report) {
     const auto& held = report.sharpness.depth_of_field;
     if (!held) return "sharp without end";
     if (report.capture.frames > 1)
-        return fmt::format("{} held, {} a frame", length_text(wanted),
+        return fmt::format("{} held, {} each", length_text(wanted),
                            length_text(report.capture.frame_depth.value_or(*held)));
     return *held >= wanted ? fmt::format("all of {} held", length_text(wanted))
                            : fmt::format("{} of {} held", length_text(*held), length_text(wanted));
@@ -47,7 +47,7 @@ std::string of_run(const advice::Assessment& assessment) {
     const auto& checklist = assessment.advice.checklist;
     const auto ticked = std::ranges::count_if(
         checklist, [&](const auto& item) { return advice::is_ticked(assessment.plan.shot, item.id); });
-    return fmt::format("{}, {}; {} of {} checked", count_text(assessment.report.capture.frames, "frame", "frames"),
+    return fmt::format("{}, {}; {}/{} ticked", count_text(assessment.report.capture.frames, "frame", "frames"),
                        time_text(assessment.report.capture.paced_duration), ticked, checklist.size());
 }
 

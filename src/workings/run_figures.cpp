@@ -12,7 +12,7 @@ void Sheet::run() {
     station_ = advice::Station::run;
     const auto& capture = report_.capture;
     const double shutter = plan_.shot.exposure.shutter;
-    auto& duration = add("paced_duration_s", "Time for the frames", text::time_text(capture.paced_duration));
+    auto& duration = add("paced_duration_s", "Frames take", text::time_text(capture.paced_duration));
     weigh(duration, "recycle-slow");
     const auto& cost = capture.cost;
     const auto& cadence = cost.cadence;

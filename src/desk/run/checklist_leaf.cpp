@@ -241,9 +241,9 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
         group->addWidget(control, at, 1);
     };
     auto* speed = new QComboBox(this);
-    for (const double s : speeds) speed->addItem(s == 1 ? tr("as the clock goes") : tr("%1 times as fast").arg(s), s);
+    for (const double s : speeds) speed->addItem(s == 1 ? tr("at its true pace") : tr("%1 times faster").arg(s), s);
     speed->setCurrentIndex(std::max(0, speed->findData(runs_.settings().speed)));
-    row({"benchSpeedChoice", tr("Simulated time"), tr("The bench here is simulated; real rails keep their own time")},
+    row({"benchSpeedChoice", tr("Bench runs"), tr("The bench here is simulated; real rails keep their own time")},
         speed);
     connect(speed, &QComboBox::activated, this, [this, speed] {
         auto settings = runs_.settings();
@@ -251,14 +251,14 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
         runs_.setSettings(settings);
     });
     auto* rehearse = new QComboBox(this);
-    rehearse->addItem(tr("nothing goes wrong"), QString());
+    rehearse->addItem(tr("no fault"), QString());
     rehearse->addItem(tr("the camera drops its connection"), QStringLiteral("camera-drops"));
     rehearse->addItem(tr("the flash misses a frame"), QStringLiteral("flash-not-ready"));
     rehearse->addItem(tr("the flash dies"), QStringLiteral("flash-dies"));
     rehearse->addItem(tr("the card is full"), QStringLiteral("card-full"));
     rehearse->addItem(tr("the stop is turned"), QStringLiteral("wrong-aperture"));
     rehearse->addItem(tr("the subject moves"), QStringLiteral("subject-moves"));
-    row({"rehearseChoice", tr("Rehearse"), tr("Something goes wrong in the middle of the next run, to practise it")},
+    row({"rehearseChoice", tr("Practise"), tr("Something goes wrong in the middle of the next run, to practise it")},
         rehearse);
     connect(rehearse, &QComboBox::activated, this, [this, rehearse] {
         auto settings = runs_.settings();
@@ -282,8 +282,9 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
         runs_.setSettings(settings);
     });
     auto* dialect = new QLineEdit(runs_.settings().dialectFile, this);
-    dialect->setPlaceholderText(tr("the usual codes"));
-    row({"railDialectField", tr("\u2026 speaks"), tr("A JSON file with its commands; empty: the usual codes")},
+    dialect->setPlaceholderText(tr("built-in commands"));
+    row({"railDialectField", tr("\u2026 speaks"),
+         tr("A JSON file with its commands; empty: the built-in ones, see docs/motion-protocol.md")},
         dialect);
     connect(dialect, &QLineEdit::editingFinished, this, [this, dialect] {
         auto settings = runs_.settings();

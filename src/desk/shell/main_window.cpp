@@ -121,8 +121,8 @@ MainWindow::~MainWindow() {
 QWidget* MainWindow::buildHeader() {
     auto* header = new QWidget(this);
     auto* layout = new QHBoxLayout(header);
-    layout->setContentsMargins(12, 0, 24, 2);
-    layout->setSpacing(12);
+    layout->setContentsMargins(12, 0, 14, 2);
+    layout->setSpacing(8);
     auto* titles = new QVBoxLayout;
     titles->setSpacing(0);
     titles->setContentsMargins(0, 2, 0, 0);
@@ -145,7 +145,7 @@ QWidget* MainWindow::buildHeader() {
     titles->addWidget(state_);
     auto* block = new QWidget(header);
     block->setLayout(titles);
-    block->setFixedWidth(236);
+    titles_ = block;
     layout->addWidget(block);
     switch_ = new SheetSwitch(header);
     layout->addWidget(switch_, 0, Qt::AlignVCenter);
@@ -616,6 +616,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     const bool narrow = event->size().width() < 1180;
     cardsColumn_->setFixedWidth(narrow ? 154 : 190);
     marginColumn_->setFixedWidth(narrow ? 252 : 292);
+    titles_->setFixedWidth(narrow ? 172 : 236);
 }
 
 }  // namespace poquito::desk

@@ -130,6 +130,7 @@ class MainWindow : public QMainWindow {
     ChosenLight chosenLight_;
     SubjectLibrary subjects_;
 
+    QWidget* titles_ = nullptr;
     QLineEdit* title_ = nullptr;
     int titleVisit_ = 0;  // typing of one visit is one step of the history
     QLabel* state_ = nullptr;

@@ -37,7 +37,7 @@ struct Figure {
 /// In the order of the stations. Values that do not exist are left out.
 std::vector<Figure> figures(const advice::Assessment& assessment);
 
-/// What a station comes to, in a line: "0.36×, 297 mm of air, f/10.9 works".
+/// What a station comes to, in a line: "0.36×, 297 mm air, f/10.9".
 std::string headline(const advice::Assessment& assessment, advice::Station station);
 
 /// For people: × · − and real exponents in place of * and ^2.

@@ -1,0 +1,165 @@
+// The day beside the shot and the book, and what one sets for oneself: checks, the light that changes, the stop as
+// shown.
+#include "desk/day/day_drawing.hpp"
+#include "desk/day/day_sheet.hpp"
+#include "desk/shell/station_rail.hpp"
+#include "desk/subject/specimen_board.hpp"
+#include "support/matchers.hpp"
+#include "support/person.hpp"
+#include "text/scales.hpp"
+
+#include <cmath>
+
+using namespace poquito;
+using test::Person;
+
+TEST_CASE("W prepares the other light and switches to it and back", "[desk][light]") {
+    Person person;
+    person.window().openDemo();
+    person.selectShot(QStringLiteral("Flint lichen"));
+    person.goTo(4);
+    person.document().editShot({QStringLiteral("sun")}, [](shoot::Shot& shot) {
+        shot.lights.clear();
+        shot.ambient->ev100 = 14;
+        shot.capture.mode = shoot::CaptureMode::single;
+        shot.other_light.reset();
+    });
+    person.settle();
+    auto* switches = person.find<QPushButton>(QStringLiteral("otherLightButton"));
+    CHECK_FALSE(switches->isVisible());
+    const auto before = person.shot();
+    person.window().findChild<QListView*>(QStringLiteral("shotCards"))->setFocus();
+    person.key(Qt::Key_W);
+    CHECK(person.shot().ambient->ev100 == 11);
+    REQUIRE(person.shot().other_light);
+    CHECK(person.shot().other_light->exposure == before.exposure);
+    CHECK(std::abs(person.report().light.total.value()) < 0.2);  // prepared settings are right
+    CHECK(switches->isVisible());
+    CHECK(switches->text().startsWith(QStringLiteral("Sun, EV 14")));
+    const auto cloud = person.shot().exposure;
+    person.key(Qt::Key_W);
+    CHECK(person.shot().exposure == before.exposure);
+    CHECK(person.shot().ambient == before.ambient);
+    person.click(switches);
+    CHECK(person.shot().exposure == cloud);
+    while (person.document().undoStack().canUndo() && person.shot() != before) person.document().undoStack().undo();
+    CHECK(person.shot() == before);
+}
+
+TEST_CASE("a check of one's own joins the list, of this shot or of the class, and leaves it by the Delete key",
+          "[desk][run]") {
+    Person person;
+    person.window().openDemo();
+    person.document().edit({QStringLiteral("two beetles")}, [](shoot::Shoot& shoot) {
+        for (const std::size_t i : {std::size_t{0}, std::size_t{2}}) shoot.shots[i].subject.library = "beetle-calm";
+    });
+    person.goTo(5);
+    const auto add = [&](const QString& text, int reach) {
+        person.find<QComboBox>(QStringLiteral("ownCheckChoice"))->setCurrentIndex(reach);
+        person.type(QStringLiteral("ownCheckField"), text);
+        person.key(Qt::Key_Return);
+    };
+    const auto texts = [&](int shot) {
+        QStringList all;
+        for (const auto& item : person.document().assessment(shot).advice.checklist)
+            all << QString::fromStdString(item.text);
+        return all;
+    };
+    add(QStringLiteral("Leaf moved aside"), 0);
+    add(QStringLiteral("Shadow not on it"), 1);
+    CHECK(texts(0).contains(QStringLiteral("Leaf moved aside")));
+    CHECK_FALSE(texts(2).contains(QStringLiteral("Leaf moved aside")));
+    CHECK(texts(2).contains(QStringLiteral("Shadow not on it")));
+    CHECK_FALSE(texts(1).contains(QStringLiteral("Shadow not on it")));
+    // A new shot of that class begins with it.
+    person.trigger(QStringLiteral("addShotAction"));
+    auto* board = person.window().findChild<desk::SpecimenBoard*>();
+    QTest::mouseClick(board, Qt::LeftButton, {}, board->cellRect(0).center().toPoint());
+    person.settle();
+    CHECK(texts(person.document().current()).contains(QStringLiteral("Shadow not on it")));
+    CHECK_FALSE(texts(person.document().current()).contains(QStringLiteral("Leaf moved aside")));
+    // Away again, for this shot and for those to come.
+    person.document().select(0);
+    person.goTo(5);
+    auto* list = person.find<QListView>(QStringLiteral("checklistView"));
+    list->setFocus();
+    for (int row = 0; row < list->model()->rowCount(); ++row)
+        if (list->model()->index(row, 0).data() == QStringLiteral("Shadow not on it"))
+            list->setCurrentIndex(list->model()->index(row, 0));
+    person.key(Qt::Key_Delete);
+    CHECK_FALSE(texts(0).contains(QStringLiteral("Shadow not on it")));
+    CHECK(texts(0).contains(QStringLiteral("Leaf moved aside")));
+}
+
+TEST_CASE("the stop is typed and stepped as the camera shows it", "[desk][depth]") {
+    Person person;
+    person.window().openDemo();
+    person.document().edit({QStringLiteral("shows the working stop")}, [](shoot::Shoot& shoot) {
+        for (auto& camera : shoot.kit.cameras) camera.aperture_display = gear::ApertureDisplay::working;
+    });
+    person.goTo(3);
+    const double factor = person.report().optics.working_f_number / person.shot().exposure.f_number;
+    CHECK(person.text(QStringLiteral("apertureFieldLabel")) == QStringLiteral("Shown stop"));
+    person.type(QStringLiteral("apertureField"), QStringLiteral("f/16"));
+    CHECK_THAT(person.shot().exposure.f_number * factor, test::WithinRel(16, 1e-6));
+    CHECK_THAT(person.report().optics.displayed_f_number, test::WithinRel(16, 1e-6));
+    person.key(Qt::Key_Up);
+    CHECK_THAT(person.report().optics.displayed_f_number, test::WithinRel(text::step_f_number(16, 1), 0.02));
+}
+
+TEST_CASE("sheets are turned by a key each and back to where one was; shots are dragged on the day", "[desk][sheets]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(4);
+    person.window().findChild<QListView*>(QStringLiteral("shotCards"))->setFocus();
+    person.key(Qt::Key_0);
+    CHECK(person.window().sheet() == desk::Sheet::day);
+    CHECK_FALSE(person.find(QStringLiteral("shotCards"))->isVisible());
+    person.key(Qt::Key_B);
+    CHECK(person.window().sheet() == desk::Sheet::book);
+    CHECK(person.find(QStringLiteral("kitRoom"))->isVisible());
+    person.window().setFocus();
+    person.key(Qt::Key_B);
+    CHECK(person.window().sheet() == desk::Sheet::day);
+    auto* day = person.window().findChild<desk::DaySheet*>();
+    REQUIRE(QTest::qWaitFor([&] { return day->isSettled() && day->plan(); }, 20000));
+    auto* drawing = person.find<desk::DayDrawing>(QStringLiteral("dayDrawing"));
+    const auto name = [&](std::size_t i) { return person.document().shoot().shots[i].name; };
+    const auto first = name(0), third = name(2);
+    const auto drag = [&](QPointF from, QPointF to) {
+        QTest::mousePress(drawing, Qt::LeftButton, {}, from.toPoint());
+        for (const QPointF at : {(from + to) / 2, to}) {
+            QMouseEvent move(QEvent::MouseMove, at, drawing->mapToGlobal(at), Qt::NoButton, Qt::LeftButton,
+                             Qt::NoModifier);
+            QApplication::sendEvent(drawing, &move);
+        }
+        QTest::mouseRelease(drawing, Qt::LeftButton, {}, to.toPoint());
+        person.settle();
+        REQUIRE(QTest::qWaitFor([&] { return day->isSettled() && day->plan(); }, 20000));
+    };
+    drag(drawing->rowRect(0).center(), drawing->rowRect(2).center());
+    CHECK(name(2) == first);
+    CHECK(name(1) == third);
+    // A fixed time follows its bracket, in steps of five minutes.
+    std::size_t fixed = 0;
+    while (person.document().shoot().shots[fixed].name != "Toffee tin") ++fixed;
+    const auto before = person.document().shoot().shots[fixed].timing.done_by.value();
+    const QPointF bracket = drawing->fence(fixed, false);
+    REQUIRE_FALSE(bracket.isNull());
+    drag(bracket, bracket + QPointF(60, 0));
+    const auto after = person.document().shoot().shots[fixed].timing.done_by.value();
+    CHECK(after > before);
+    CHECK(std::fmod(after, 300) == 0);
+    // By keys: down a line, with Alt the shot moves; Enter opens it where one was.
+    drawing->setFocus();
+    const int row = person.document().current();
+    person.key(Qt::Key_Down);
+    CHECK(person.document().current() == row + 1);
+    const auto moved = person.shot().name;
+    person.key(Qt::Key_Up, Qt::AltModifier);
+    CHECK(name(static_cast<std::size_t>(row)) == moved);
+    person.key(Qt::Key_Return);
+    CHECK(person.window().sheet() == desk::Sheet::shot);
+    CHECK(person.window().findChild<desk::StationRail*>()->current() == advice::Station::light);
+    CHECK(person.shot().name == moved);
+}
