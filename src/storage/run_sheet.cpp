@@ -1,8 +1,10 @@
 #include "storage/run_sheet.hpp"
 
 #include "day/order.hpp"
+#include "gear/rows.hpp"
 #include "plan/lighting.hpp"
 #include "search/reach_search.hpp"
+#include "shoot/kit_edit.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
@@ -10,6 +12,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <initializer_list>
 
 namespace poquito::storage {
 namespace {
@@ -24,8 +27,9 @@ using namespace day;
 
 std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style);
 std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments);
-std::string shot_section(const Kit& kit, const Shot& shot, const Assessment& assessment, std::size_t number,
-                         bool new_page);
+std::string packing_list(const Shoot& shoot);
+std::string shot_section(const Shoot& shoot, const std::vector<Assessment>& assessments, std::size_t index,
+                         const SheetDrawings& drawings);
 
 std::string escaped(std::string_view text) {
     std::string out;
@@ -52,34 +56,81 @@ std::string escaped(std::string_view text) {
 
 }  // namespace
 
-std::string run_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, const SheetStyle& style) {
-    std::string body = overview(shoot, assessments);
-    for (std::size_t i = 0; i < shoot.shots.size(); ++i)
-        body += shot_section(shoot.kit, shoot.shots[i], assessments[i], i + 1, true);
+std::string run_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, const SheetStyle& style,
+                           const SheetDrawings& drawings) {
+    std::string body = overview(shoot, assessments) + packing_list(shoot);
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i) body += shot_section(shoot, assessments, i, drawings);
     return page(shoot, body, style);
 }
 
+std::string day_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, const SheetStyle& style) {
+    return page(shoot, overview(shoot, assessments) + packing_list(shoot), style);
+}
+
 std::string shot_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, std::size_t only,
-                            const SheetStyle& style) {
-    return page(shoot, shot_section(shoot.kit, shoot.shots[only], assessments[only], only + 1, false), style);
+                            const SheetStyle& style, const SheetDrawings& drawings) {
+    return page(shoot, shot_section(shoot, assessments, only, drawings), style);
 }
 
 namespace {
 
 std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style) {
-    const auto css = fmt::format(
+    auto css = fmt::format(
         "body {{ font-family: 'Poquito Sans', Inter, sans-serif; font-size: {}; color: {}; }}\n"
         "h1 {{ font-size: 16pt; margin-top: 0; margin-bottom: 5px; }}\n"
-        "h2 {{ font-size: {}; margin-top: 0; margin-bottom: 5px; }}\n"
-        ".part {{ font-weight: bold; margin-top: 12px; margin-bottom: 3px; color: {}; }}\n"
+        "h2 {{ font-size: {}; margin-top: 0; margin-bottom: 3px; }}\n"
+        ".set {{ font-size: {}; font-weight: bold; margin-top: 2px; margin-bottom: 2px; }}\n"
+        ".part {{ font-weight: bold; margin-top: 9px; margin-bottom: 2px; color: {}; }}\n"
         "p {{ margin-top: 2px; margin-bottom: 2px; }}\n"
         "td {{ text-align: left; vertical-align: top; }}\n"
         ".quiet {{ color: {}; }}\n.stop {{ color: {}; }}\n.caution {{ color: {}; }}\n",
-        style.text_size, style.ink, style.title_size, style.part, style.quiet, style.stop, style.caution);
+        style.text_size, style.ink, style.title_size, style.setting_size, style.part, style.quiet, style.stop,
+        style.caution);
+    if (style.narrow_screens)
+        css +=
+            "img { max-width: 100%; height: auto; }\nh2 { margin-top: 1.6em; }\n"
+            "@media (max-width: 640px) { .half, .half > tbody, .half > tbody > tr, .half > tbody > tr > td "
+            "{ display: block; width: 100%; } }\n"
+            "@media print { h2 { page-break-before: always; } }\n";
     return fmt::format(
-        "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<title>Run sheet: {0}</title>\n"
+        "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n"
+        "<meta name=\"viewport\" content=\"width=device-width\">\n<title>Run sheet: {0}</title>\n"
         "<style>\n{1}</style>\n</head>\n<body>\n{2}</body>\n</html>\n",
         escaped(shoot.title), css, body);
+}
+
+std::string columns(const std::vector<std::string>& cells) {
+    std::string row;
+    for (const auto& cell : cells) row += fmt::format("<td width=\"{}%\">{}</td>", 100 / cells.size(), cell);
+    return fmt::format("<table class=\"half\" width=\"100%\"><tr>{}</tr></table>\n", row);
+}
+
+/// What the shots use, kind by kind, each with a box to tick.
+std::string packing_list(const Shoot& shoot) {
+    std::vector<std::string> pieces;
+    for (const auto& kind : gear_kinds()) {
+        std::string of_kind;
+        for (std::size_t i = 0; i < kind.count(shoot.kit); ++i) {
+            const auto users = users_of(shoot, kind, kind.id(shoot.kit, i));
+            if (users.empty()) continue;
+            const auto shots =
+                users.size() == 1 ? users.front() : count_text(static_cast<double>(users.size()), "shot", "shots");
+            of_kind += fmt::format(
+                "<tr><td width=\"30\">[&nbsp;&nbsp;]</td><td>{} <span class=\"quiet\">{}</span></td></tr>\n",
+                escaped(kind.name(shoot.kit, i)), escaped(shots));
+        }
+        if (!of_kind.empty())
+            pieces.push_back(
+                fmt::format("<p class=\"part\">{}</p>\n<table cellspacing=\"0\" cellpadding=\"1\">\n{}</table>\n",
+                            kind.many, of_kind));
+    }
+    // Two columns of about as many kinds.
+    const std::size_t half = (pieces.size() + 1) / 2;
+    const auto column = [&](std::size_t from, std::size_t to) {
+        return fmt::format("{}", fmt::join(pieces.begin() + static_cast<std::ptrdiff_t>(from),
+                                           pieces.begin() + static_cast<std::ptrdiff_t>(to), ""));
+    };
+    return "<h2 style=\"margin-top: 14px\">To pack</h2>\n" + columns({column(0, half), column(half, pieces.size())});
 }
 
 std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments) {
@@ -110,11 +161,11 @@ std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessme
 }
 
 /// `width` of the first column in pixels: a rich-text printer lays columns out by it.
-std::string row(std::string_view name, std::string_view value, int width = 130) {
+std::string row(std::string_view name, std::string_view value, int width = 100) {
     return fmt::format("<tr><td class=\"quiet\" width=\"{}\">{}</td><td>{}</td></tr>\n", width, name, escaped(value));
 }
 
-constexpr int number_column = 22;
+constexpr int number_column = 30;
 
 std::string gear_rows(const Kit& kit, const Shot& shot) {
     std::string rows;
@@ -131,11 +182,13 @@ std::string settings_rows(const Kit& kit, const Shot& shot, const Report& report
                 fmt::format("{} ({} value)", f_number_text(optics.displayed_f_number), working ? "working" : "marked"));
     rows += row("Stop", fmt::format("marked {}, working {}, {} stops lost", f_number_text(shot.exposure.f_number),
                                     f_number_text(optics.working_f_number), number_text(optics.exposure_loss, 2)));
-    rows += row("Shutter, ISO",
-                fmt::format("{}, ISO {}", shutter_text(shot.exposure.shutter), number_text(shot.exposure.iso, 6)));
     rows += row("Focus", fmt::format("{}, ring at {} of its travel, {} of the subject filling",
                                      magnification_text(optics.magnification), number_text(optics.ring),
                                      optics.fill ? fmt::format("{:.0f} %", *optics.fill * 100) : std::string("none")));
+    if (const auto& other = shot.other_light)
+        rows += row(shot.ambient && other->ev100 > shot.ambient->ev100 ? "In sun" : "In cloud",
+                    fmt::format("EV {}: {}", number_text(other->ev100, 3),
+                                exposure_text(other->exposure.f_number, other->exposure.shutter, other->exposure.iso)));
     if (shot.ambient) rows += row("Ambient", fmt::format("EV {} at ISO 100", number_text(shot.ambient->ev100)));
     return rows;
 }
@@ -144,12 +197,12 @@ std::string distance_rows(const Shot& shot, const Report& report) {
     const auto& optics = report.optics;
     const auto text = [](const std::optional<double>& mm) { return mm ? length_text(*mm) : std::string("infinity"); };
     std::string rows;
-    rows += row("Front of the lens to subject", text(optics.working_distance));
+    rows += row("Lens front to subject", text(optics.working_distance));
     rows += row("Subject to sensor", text(optics.subject_to_sensor));
     if (optics.field_width)
         rows += row("Field", fmt::format("{} \u00d7 {} mm", number_text(*optics.field_width),
                                          number_text(*optics.field_height)));
-    if (shot.background) rows += row("Background behind subject", length_text(shot.background->distance));
+    if (shot.background) rows += row("Card behind", length_text(shot.background->distance));
     return rows;
 }
 
@@ -232,15 +285,18 @@ std::string checklist_rows(const Shot& shot, const std::vector<ChecklistItem>& c
     return rows;
 }
 
-std::string caution_lines(const std::vector<Note>& notes) {
+/// Of that station, or, where it is not stated, those about safety.
+std::string caution_lines(const std::vector<Note>& notes, std::initializer_list<Station> stations,
+                          bool safety = false) {
     std::string lines;
     for (const Note& note : notes) {
-        if (note.level == Level::info) continue;
+        if (note.level == Level::info || (note.concern == Concern::safety) != safety) continue;
+        if (!safety && std::ranges::find(stations, note.station) == stations.end()) continue;
         const bool stop = note.level == Level::stop;
         lines += fmt::format("<p class=\"{}\"><b>{}:</b> {}</p>\n", stop ? "stop" : "caution",
-                             note.concern == Concern::safety ? "Safety"
-                             : stop                          ? "Stop"
-                                                             : "Caution",
+                             safety ? "Safety"
+                             : stop ? "Stop"
+                                    : "Caution",
                              escaped(note.text));
     }
     return lines;
@@ -253,15 +309,51 @@ std::string block(std::string_view title, const std::string& rows) {
                        rows);
 }
 
-std::string shot_section(const Kit& kit, const Shot& shot, const Assessment& assessment, std::size_t number,
-                         bool new_page) {
-    const auto& [plan, report, advice] = assessment;
-    return fmt::format("<h2{}>{}. {}</h2>\n", new_page ? " style=\"page-break-before: always\"" : "", number,
-                       escaped(shot.name)) +
-           block("Gear, from the camera forwards", gear_rows(kit, shot)) +
-           block("Settings", settings_rows(kit, shot, report)) + block("Distances", distance_rows(shot, report)) +
-           block("Lights", light_rows(kit, shot, report)) + block("Frames", frame_rows(shot, report)) +
-           block("Checklist", checklist_rows(shot, advice.checklist)) + block("Cautions", caution_lines(advice.notes));
+/// In three columns, each to be read down.
+std::string checklist_block(const Shot& shot, const std::vector<ChecklistItem>& checklist) {
+    constexpr std::size_t across = 3;
+    const std::size_t each = (checklist.size() + across - 1) / across;
+    std::vector<std::string> cells;
+    for (std::size_t from = 0; from < checklist.size(); from += each) {
+        const auto begin = checklist.begin() + static_cast<std::ptrdiff_t>(from);
+        const auto end = checklist.begin() + static_cast<std::ptrdiff_t>(std::min(from + each, checklist.size()));
+        cells.push_back(fmt::format("<table cellspacing=\"0\" cellpadding=\"1\">\n{}</table>",
+                                    checklist_rows(shot, std::vector<ChecklistItem>(begin, end))));
+    }
+    return cells.empty() ? std::string() : "<p class=\"part\">Checklist</p>\n" + columns(cells);
+}
+
+std::string shot_section(const Shoot& shoot, const std::vector<Assessment>& assessments, std::size_t index,
+                         const SheetDrawings& drawings) {
+    const auto& [plan, report, advice] = assessments[index];
+    const Shot& shot = shoot.shots[index];
+    const Kit& kit = shoot.kit;
+    std::vector<const Report*> reports;
+    for (const auto& assessment : assessments) reports.push_back(&assessment.report);
+    const auto day = given_day(shoot, reports);
+    std::string html =
+        fmt::format("<h2>{} &nbsp; {}. {}</h2>\n", day_time_text(day.start[index]), index + 1, escaped(shot.name));
+    const auto& exposure = shot.exposure;
+    const auto& air = report.optics.working_distance;
+    html += fmt::format("<p class=\"set\">{}</p>\n<p class=\"quiet\">{}; {}; {}; done about {}</p>\n",
+                        exposure_text(report.optics.displayed_f_number, exposure.shutter, exposure.iso),
+                        magnification_text(report.optics.magnification),
+                        air ? length_text(*air) + " of air" : std::string("infinity"),
+                        count_text(report.capture.frames, "frame", "frames"),
+                        day_time_text(day.start[index] + report.capture.paced_duration));
+    html += caution_lines(advice.notes, {}, true) + caution_lines(advice.notes, {Station::subject});
+    const auto drawn = [&](const auto& draw) { return draw ? draw(index) : std::string(); };
+    if (const auto bench = drawn(drawings.bench), frame = drawn(drawings.frame); !bench.empty() || !frame.empty())
+        html +=
+            fmt::format("<table class=\"half\" width=\"100%\"><tr><td width=\"66%\">{}</td><td>{}</td></tr></table>\n",
+                        bench, frame);
+    html += columns({block("Gear, from the camera forwards", gear_rows(kit, shot)) +
+                         block("Settings", settings_rows(kit, shot, report)),
+                     block("Distances", distance_rows(shot, report)) + caution_lines(advice.notes, {Station::reach}) +
+                         block("Lights", light_rows(kit, shot, report)) + caution_lines(advice.notes, {Station::light}),
+                     block("Frames", frame_rows(shot, report)) +
+                         caution_lines(advice.notes, {Station::depth, Station::run, Station::proof})});
+    return html + checklist_block(shot, advice.checklist);
 }
 
 }  // namespace

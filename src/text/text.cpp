@@ -84,6 +84,7 @@ std::string length_text(double mm) {
 std::string magnification_text(double m) { return number_text(m, 3) + "\u00d7"; }
 
 std::string time_text(double seconds) {
+    if (seconds > 0 && seconds < 0.3) return shutter_text(seconds);
     if (seconds < 9.95) return number_text(seconds, 2) + " s";
     const double whole = std::round(seconds);
     if (whole < 60) return fmt::format("{:.0f} s", whole);

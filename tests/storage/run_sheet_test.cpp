@@ -32,11 +32,12 @@ TEST_CASE("the run sheet says what to mount, set, measure and mind", "[storage][
         CHECK(at != std::string::npos);
         return at;
     };
-    CHECK(place("APS-C body") < place("Tube 20 mm"));
-    CHECK(place("Tube 20 mm") < place("100 mm macro 1:1"));
+    CHECK(html.rfind("APS-C body") < html.rfind("Tube 20 mm"));
+    CHECK(html.rfind("Tube 20 mm") < html.rfind("100 mm macro 1:1"));  // as mounted; packed by kind
     place("f/8 (marked value)");
-    place("1/250 s, ISO 100");
-    place("Front of the lens to subject");
+    place("f/8 \u00b7 1/250 s \u00b7 ISO 100");
+    CHECK(place("To pack") < place("9:00 &nbsp; 1. One"));
+    place("Lens front to subject");
     place("Compact flash, bare: 1/16; 500 mm from the subject, 30\u00b0 to the left, 45\u00b0 above");
     CHECK(place("[x]</td><td>Card has room for") > 0);
     place("[&nbsp;&nbsp;]</td><td>Exposure compensation back to zero");

@@ -184,7 +184,16 @@ void load_fonts() {
 
 }  // namespace
 
-const Theme& theme() { return current == ThemeKind::light ? light_theme : dim_theme; }
+const Theme& theme() {
+    static const Theme print_theme = [] {
+        Theme made = light_theme;
+        made.paper = made.panel = Qt::white;
+        return made;
+    }();
+    return current == ThemeKind::dim ? dim_theme : current == ThemeKind::print ? print_theme : light_theme;
+}
+ThemeScope::ThemeScope(ThemeKind kind) : before_(std::exchange(current, kind)) {}
+ThemeScope::~ThemeScope() { current = before_; }
 ThemeKind themeKind() { return current; }
 
 void applyTheme(QApplication& application, ThemeKind kind) {

@@ -9,7 +9,8 @@ class QApplication;
 /// paper, panel and washes has a contrast of 4.5 or more in both.
 namespace poquito::desk {
 
-enum class ThemeKind { light, dim };
+/// `print`: ink on white paper.
+enum class ThemeKind { light, dim, print };
 
 struct Theme {
     QColor paper;     // the table
@@ -38,6 +39,18 @@ struct Theme {
 
 const Theme& theme();
 ThemeKind themeKind();
+
+/// While it lives, what is drawn is drawn in that theme; the application's own stays as it is.
+class ThemeScope {
+  public:
+    explicit ThemeScope(ThemeKind kind);
+    ~ThemeScope();
+    ThemeScope(const ThemeScope&) = delete;
+    ThemeScope& operator=(const ThemeScope&) = delete;
+
+  private:
+    ThemeKind before_;
+};
 
 /// Fonts, palette and style sheet for the whole application. Repaints everything.
 void applyTheme(QApplication& application, ThemeKind kind);

@@ -10,7 +10,6 @@
 #include "desk/shell/sheet_printer.hpp"
 #include "shoot/edit.hpp"
 #include "storage/atomic_file.hpp"
-#include "storage/run_sheet.hpp"
 #include "text/text.hpp"
 
 #include <QButtonGroup>
@@ -233,10 +232,9 @@ void DaySheet::addWays(QVBoxLayout* column) {
 
 bool DaySheet::exportSheet(const QString& path) {
     const auto assessments = document().assessments();
-    const auto error =
-        path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
-            ? writeSheetPdf(document().shoot(), assessments, path)
-            : storage::replace_file(path.toStdString(), storage::run_sheet_html(document().shoot(), assessments));
+    const auto error = path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
+                           ? writeSheetPdf(document().shoot(), assessments, path)
+                           : storage::replace_file(path.toStdString(), sheetPage(document().shoot(), assessments));
     if (error)
         QMessageBox::warning(
             this, tr("Run sheet"),

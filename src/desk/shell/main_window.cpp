@@ -616,7 +616,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     const bool narrow = event->size().width() < 1180;
     cardsColumn_->setFixedWidth(narrow ? 154 : 190);
     marginColumn_->setFixedWidth(narrow ? 252 : 292);
-    titles_->setFixedWidth(narrow ? 172 : 236);
+    titles_->setFixedWidth(narrow ? 200 : 236);
 }
 
 }  // namespace poquito::desk

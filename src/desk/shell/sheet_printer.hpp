@@ -5,11 +5,17 @@
 
 #include <QString>
 
+#include <string>
+
 class QPrinter;
 
 namespace poquito::desk {
 
-/// The run sheet of the whole shoot as an A4 PDF. Saving is atomic. Empty: it is done.
+/// The run sheet of the whole shoot as one HTML page with its drawings in it; reads on a phone, too.
+std::string sheetPage(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments);
+
+/// The run sheet of the whole shoot as an A4 PDF: the day and what to pack, then as many shots a page as go there
+/// whole. Saving is atomic. Empty: it is done.
 std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot,
                                                 const std::vector<advice::Assessment>& assessments,
                                                 const QString& path);

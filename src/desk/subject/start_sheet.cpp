@@ -37,12 +37,6 @@ namespace {
 // Readings of the places one photographs in (common practice).
 constexpr double lit_room = 6, bright_window = 9, open_sky = 13;
 
-const gear::GearKind& kind_of(std::string_view list) {
-    for (const auto& kind : gear::gear_kinds())
-        if (kind.list == list) return kind;
-    return gear::gear_kinds()[0];
-}
-
 QHBoxLayout* line(QVBoxLayout* column, const QString& question, QWidget* parent) {
     auto* row = new QHBoxLayout;
     row->setSpacing(5);
@@ -344,12 +338,8 @@ void StartSheet::take(const std::string& subject) {
 }
 
 void StartSheet::takeGear(std::string_view list, const std::string& id) {
-    const auto& kind = kind_of(list);
-    const auto index_in = [&](const gear::Kit& kit) -> std::optional<std::size_t> {
-        for (std::size_t i = 0; i < kind.count(kit); ++i)
-            if (kind.id(kit, i) == id) return i;
-        return std::nullopt;
-    };
+    const auto& kind = gear::gear_kind(list);
+    const auto index_in = [&](const gear::Kit& kit) { return gear::find_index(kind, kit, id); };
     if (!id.empty() && !index_in(document_.kit())) {
         const auto piece = index_in(catalogue_);
         if (!piece) return;
@@ -383,7 +373,7 @@ void StartSheet::takeGear(std::string_view list, const std::string& id) {
 
 void StartSheet::fillGear(QComboBox* box, std::string_view list, const std::string& chosen) {
     const QSignalBlocker quiet(box);
-    const auto& kind = kind_of(list);
+    const auto& kind = gear::gear_kind(list);
     box->clear();
     if (list == "flashes") box->addItem(tr("no flash"), QString());
     std::vector<std::string> there;

@@ -44,8 +44,26 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
         CHECK(text.contains(name));
         CHECK(web.contains(name));
     }
-    CHECK(text.contains(QStringLiteral("Exposure compensation back to zero")));
-    CHECK(text.contains(QStringLiteral("Gear, from the camera forwards")));
+    CHECK(text.contains(QStringLiteral("Exposure compensation")));
+    // The day and what to pack first, every page numbered, times as photographers write them.
+    CHECK(text.indexOf(QStringLiteral("To pack")) < text.indexOf(QStringLiteral("1. Fossil urchin")));
+    const int pages = static_cast<int>(text.count(QLatin1Char('\f')));
+    CHECK(pages <= static_cast<int>(person.document().shoot().shots.size()) + 1);
+    for (int i = 1; i <= pages; ++i) CHECK(text.contains(QStringLiteral("%1 of %2").arg(i).arg(pages)));
+    CHECK(text.contains(QStringLiteral("1/160 s")));
+    CHECK_FALSE(text.contains(QStringLiteral("0.006")));
+    // Bench and frame of every shot, inside the one file.
+    CHECK(web.count(QStringLiteral("data:image/png;base64,")) ==
+          2 * static_cast<int>(person.document().shoot().shots.size()));
+    CHECK(web.contains(QStringLiteral("max-width: 640px")));
+    CHECK_FALSE(web.contains(QStringLiteral("http")));
+    // Cautions stand with what they are about: that of the light after the lights.
+    const int saddle = static_cast<int>(web.indexOf(QStringLiteral("4. Ammonite, one saddle")));
+    const int lights = static_cast<int>(web.indexOf(QStringLiteral(">Lights<"), saddle));
+    const int stop = static_cast<int>(web.indexOf(QStringLiteral("Light A would need"), saddle));
+    const int frames = static_cast<int>(web.indexOf(QStringLiteral(">Frames<"), saddle));
+    CHECK(lights < stop);
+    CHECK(stop < frames);
     QString asked;
     answerNext(QMessageBox::Ok, &asked);
     CHECK_FALSE(page->exportSheet(QStringLiteral("/no/such/folder/sheet.pdf")));
