@@ -136,6 +136,7 @@ std::string packing_list(const Shoot& shoot) {
 std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments) {
     double frames = 0, seconds = 0, megabytes = 0;
     std::vector<const Report*> pointers;
+    pointers.reserve(assessments.size());
     for (const auto& assessment : assessments) pointers.push_back(&assessment.report);
     const auto day = given_day(shoot, pointers);
     std::string rows;
@@ -329,6 +330,7 @@ std::string shot_section(const Shoot& shoot, const std::vector<Assessment>& asse
     const Shot& shot = shoot.shots[index];
     const Kit& kit = shoot.kit;
     std::vector<const Report*> reports;
+    reports.reserve(assessments.size());
     for (const auto& assessment : assessments) reports.push_back(&assessment.report);
     const auto day = given_day(shoot, reports);
     std::string html =

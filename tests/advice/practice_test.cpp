@@ -35,6 +35,14 @@ struct Try {
     Shoot shoot = test::plain_shoot();
 };
 
+const optics::Lens macro_60{.focal_length = 60,
+                            .max_aperture = 2.8,
+                            .min_aperture = 32,
+                            .closest_focus = 240,
+                            .max_magnification = 1,
+                            .length = 70,
+                            .front_diameter = 60};
+
 bool has(const std::vector<Note>& notes, const char* code) { return std::ranges::count(notes, code, &Note::code) > 0; }
 
 const ChecklistItem& item(const std::vector<ChecklistItem>& list, const char* id) {
@@ -104,13 +112,7 @@ TEST_CASE("a kit zoom at its nearest shows 78 mm", "[practice]") {
 TEST_CASE("+8 on a 60 mm macro: less depth, less air, more shake", "[practice]") {
     Try bare(1), close(1);
     for (Try* at : {&bare, &close}) {
-        at->lens() = {.focal_length = 60,
-                      .max_aperture = 2.8,
-                      .min_aperture = 32,
-                      .closest_focus = 240,
-                      .max_magnification = 1,
-                      .length = 70,
-                      .front_diameter = 60};
+        at->lens() = macro_60;
         at->shot().rig.support = Support::hand;
         at->shot().rig.focus = {.by = FocusBy::ring, .value = 1};
     }
@@ -172,13 +174,7 @@ TEST_CASE("food at f/5.6 to f/8 has 7 to 10 mm, and f/3 is too thin; soft behind
 
 TEST_CASE("1/200 by hand at 1:2 is sharp by the diagonal and not by the pixel", "[practice]") {
     Try at(0.5);
-    at.lens() = {.focal_length = 60,
-                 .max_aperture = 2.8,
-                 .min_aperture = 32,
-                 .closest_focus = 240,
-                 .max_magnification = 1,
-                 .length = 70,
-                 .front_diameter = 60};
+    at.lens() = macro_60;
     at.shot().rig.support = Support::hand;
     at.shot().exposure.shutter = 1.0 / 200;
     at.shot().sharpness.rule = BlurRule::diagonal;

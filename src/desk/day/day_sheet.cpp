@@ -222,7 +222,7 @@ void DaySheet::addWays(QVBoxLayout* column) {
     connect(run_, &QPushButton::clicked, this, [this] {
         std::vector<std::string> ids;
         const auto& shots = this->document().shoot().shots;
-        for (std::size_t i = static_cast<std::size_t>(this->document().current()); i < shots.size(); ++i)
+        for (auto i = static_cast<std::size_t>(this->document().current()); i < shots.size(); ++i)
             ids.push_back(shots[i].id);
         runs_.start(std::move(ids), false);
         if (runs_.isRunning()) Q_EMIT runShown();

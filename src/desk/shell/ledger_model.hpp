@@ -64,7 +64,7 @@ class LedgerModel final : public QAbstractListModel {
         bool open = false;
         advice::Standing standing = advice::Standing::open;
     };
-    bool isOpen(advice::Station station) const { return opened_.count(station) > 0; }
+    bool isOpen(advice::Station station) const { return opened_.contains(station); }
     void compare();
     std::vector<Row> rows() const;
     void addSection(std::vector<Row>& rows, advice::Station station) const;

@@ -66,8 +66,9 @@ QRectF SpecimenBoard::cellRect(std::size_t index) const {
     const double cell_height = cellHeight();
     const auto across = static_cast<std::size_t>(columns(width()));
     const double wide = (width() - between * (static_cast<double>(across) - 1)) / static_cast<double>(across);
-    return {static_cast<double>(index % across) * (wide + between),
-            static_cast<double>(index / across) * (cell_height + between), wide, cell_height};
+    const std::size_t column = index % across, row = index / across;
+    return {static_cast<double>(column) * (wide + between), static_cast<double>(row) * (cell_height + between), wide,
+            cell_height};
 }
 
 double SpecimenBoard::scale() const {

@@ -161,7 +161,7 @@ void StartSheet::addWhere(QVBoxLayout* column) {
 void StartSheet::addForWhat(QVBoxLayout* column) {
     auto* row = line(column, tr("For what?"), this);
     auto* purpose = new QButtonGroup(this);
-    const auto made_for = [](std::optional<Output> output) {
+    const auto made_for = [](const std::optional<Output>& output) {
         return [=](Shoot& shoot, Shot& shot) {
             const double crop = shot.sharpness.output.print.crop;
             shoot.purpose = output;
@@ -322,7 +322,7 @@ void StartSheet::take(const std::string& subject) {
     const auto& all = library_.subjects();
     const auto found = std::ranges::find(all, subject, &LibrarySubject::id);
     if (found == all.end()) return;
-    const LibrarySubject entry = *found;
+    const LibrarySubject& entry = *found;
     edit(tr("Take \u201c%1\u201d").arg(toQt(entry.name)), [&](Shoot& shoot, Shot& shot) {
         // A name that nobody typed follows the subject.
         const auto named_after = [&](const LibrarySubject& one) { return shot.name == one.name; };
