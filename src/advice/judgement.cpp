@@ -98,7 +98,7 @@ Approach composite(const gear::Kit& kit, const shoot::Shot& shot, const shoot::L
                              changed(shot, "composite", shoot::CaptureMode::stack, f_number));
     const auto& capture = made.report.capture;
     if (capture.frames > most && capture.step) {
-        const double span = made.report.extent.depth + shot.capture.lead + shot.capture.tail;
+        const double span = plan::wanted_sharp(plan).length() + shot.capture.lead + shot.capture.tail;
         made.covered = std::min(1.0, ((most - 1) * *capture.step + *capture.frame_depth) / span);
         made.against = fmt::format("{} frames hold {:.0f} % of it", most, made.covered * 100);
     }
@@ -146,10 +146,14 @@ Choice choose(const std::vector<Approach>& all) {
                safe = index_of(all, "stack-halo-safe"), camera = index_of(all, "composite");
     const Approach& one = all[single];
     const auto& shot = one.shot;
-    const double depth = one.report.extent.depth;
-    if (holds_all(one))
-        return {single, fmt::format("One frame at {} holds all {} of the depth within the blur limit.",
-                                    text::f_number_text(one.shot.exposure.f_number), text::length_text(depth))};
+    if (holds_all(one)) {
+        const auto& zone = one.report.sharpness.zone;
+        return {single,
+                fmt::format("One frame at {} holds {} within the blur limit.",
+                            text::f_number_text(one.shot.exposure.f_number),
+                            zone ? fmt::format("the {} that have to be sharp", text::length_text(*zone))
+                                 : fmt::format("all {} of the depth", text::length_text(one.report.extent.depth)))};
+    }
     const bool stacks_fail = !all[sharpest].against.empty() && !all[safe].against.empty();
     const bool camera_works = camera < all.size() && all[camera].against.empty();
     if (stacks_fail && camera_works)

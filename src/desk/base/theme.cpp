@@ -3,8 +3,9 @@
 #include <QApplication>
 #include <QFontDatabase>
 #include <QHash>
+#include <QPainter>
 #include <QPalette>
-#include <QStyle>
+#include <QProxyStyle>
 #include <QStyleFactory>
 
 #include <utility>
@@ -196,11 +197,70 @@ ThemeScope::ThemeScope(ThemeKind kind) : before_(std::exchange(current, kind)) {
 ThemeScope::~ThemeScope() { current = before_; }
 ThemeKind themeKind() { return current; }
 
+namespace {
+
+/// The toolkit's plain style with the desk's own marks in its questions: a stop is a square, a caution a triangle, what
+/// is asked and what is only said a disc, as everywhere on the desk.
+class DeskStyle : public QProxyStyle {
+  public:
+    DeskStyle() : QProxyStyle(QStyleFactory::create(QStringLiteral("Fusion"))) {}
+
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
+                  QStyleHintReturn* data) const override {
+        if (hint == SH_DialogButtonBox_ButtonsHaveIcons) return 0;
+        return QProxyStyle::styleHint(hint, option, widget, data);
+    }
+    QIcon standardIcon(StandardPixmap which, const QStyleOption* option, const QWidget* widget) const override {
+        switch (which) {
+            case SP_MessageBoxCritical:
+            case SP_MessageBoxWarning:
+            case SP_MessageBoxQuestion:
+            case SP_MessageBoxInformation:
+                return mark(which);
+            default:
+                return QProxyStyle::standardIcon(which, option, widget);
+        }
+    }
+
+  private:
+    static QIcon mark(StandardPixmap which) {
+        constexpr int size = 128;  // drawn large and scaled down, for screens of any fineness
+        QPixmap drawn(size, size);
+        drawn.fill(Qt::transparent);
+        QPainter painter(&drawn);
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.scale(size / 32.0, size / 32.0);
+        const Theme& t = theme();
+        const bool stop = which == SP_MessageBoxCritical, caution = which == SP_MessageBoxWarning;
+        painter.setPen(QPen(stop      ? t.stop
+                            : caution ? t.caution
+                                      : t.link,
+                            2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        painter.setBrush(stop ? t.stopWash : caution ? t.cautionWash : t.linkWash);
+        if (stop)
+            painter.drawRect(QRectF(5, 5, 22, 22));
+        else if (caution)
+            painter.drawPolygon(QPolygonF({QPointF(16, 4), QPointF(29, 27), QPointF(3, 27)}));
+        else
+            painter.drawEllipse(QRectF(4, 4, 24, 24));
+        QFont font = textFont(15, QFont::Bold);
+        painter.setFont(font);
+        painter.setPen(t.ink);
+        painter.drawText(QRectF(0, caution ? 5 : 0, 32, 32), Qt::AlignCenter,
+                         which == SP_MessageBoxQuestion      ? QStringLiteral("?")
+                         : which == SP_MessageBoxInformation ? QStringLiteral("i")
+                                                             : QStringLiteral("!"));
+        return QIcon(drawn);
+    }
+};
+
+}  // namespace
+
 void applyTheme(QApplication& application, ThemeKind kind) {
     current = kind;
     load_fonts();
-    if (application.style()->name().compare(QLatin1String("fusion"), Qt::CaseInsensitive) != 0)
-        QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    static bool styled = false;  // once; the style sheet wraps it
+    if (!std::exchange(styled, true)) QApplication::setStyle(new DeskStyle);
     QApplication::setFont(textFont());
     QApplication::setPalette(palette_of(theme()));
     application.setStyleSheet(style_sheet(theme()));

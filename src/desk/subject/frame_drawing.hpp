@@ -3,28 +3,62 @@
 #include "plan/fwd.hpp"
 #include "shoot/fwd.hpp"
 
+#include <QRectF>
+#include <QString>
 #include <QWidget>
+
+#include <array>
+#include <optional>
 
 namespace poquito::desk {
 
 class Document;
 
-/// The frame as the camera sees it, to scale: field, subject's outline, thirds, fill. Also painted small on shot cards.
+/// The subject as the camera sees it, in its frame and to scale, and from the side below it: what is known of its size
+/// can be dragged. Width and height by the subject's edges, how much of the frame it takes by its corner, its depth and
+/// what of it has to be sharp from the side.
 class FrameDrawing : public QWidget {
     Q_OBJECT
   public:
-    explicit FrameDrawing(const Document& document, QWidget* parent = nullptr);
+    explicit FrameDrawing(Document& document, QWidget* parent = nullptr);
 
-    /// The frame alone, as large as `area` allows.
+    /// The frame alone, as large as `area` allows. Also painted small on shot cards.
     static void paintFrame(QPainter& painter, const QRectF& area, const shoot::Shot& shot, const plan::Report& report);
 
-    QSize minimumSizeHint() const override { return {140, 150}; }
+    enum class Handle { width, height, fill, from, to, depth };
+    static constexpr std::array handles = {Handle::width, Handle::height, Handle::fill,
+                                           Handle::from,  Handle::to,     Handle::depth};
+    /// Where it stands; empty: there is none, at infinity or of what has no depth.
+    std::optional<QPointF> place(Handle handle) const;
+
+    QSize minimumSizeHint() const override { return {140, 190}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
 
   private:
-    const Document& document_;
+    QRectF frame() const;  // of the picture
+    QRectF side() const;   // what is seen from the side
+    double sideX(double depth) const;
+    double value(Handle handle) const;
+    void set(Handle handle, double value);
+    std::optional<Handle> handleAt(QPointF at) const;
+    void paintDimensions(QPainter& painter) const;
+    void paintSide(QPainter& painter) const;
+    void paintHandles(QPainter& painter) const;
+
+    Document& document_;
+    std::optional<Handle> held_;
+    Handle active_ = Handle::width;
+    double heldScale_ = 1;  // px a mm of the frame when it was taken hold of
+    double heldDepth_ = 1;  // mm across the side
+    int visit_ = 0;
 };
 
 }  // namespace poquito::desk

@@ -3,6 +3,7 @@
 #include "desk/day/day_drawing.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/shell/station_rail.hpp"
+#include "desk/subject/frame_drawing.hpp"
 #include "desk/subject/specimen_board.hpp"
 #include "support/matchers.hpp"
 #include "support/person.hpp"
@@ -162,4 +163,64 @@ TEST_CASE("sheets are turned by a key each and back to where one was; shots are 
     CHECK(person.window().sheet() == desk::Sheet::shot);
     CHECK(person.window().findChild<desk::StationRail*>()->current() == advice::Station::light);
     CHECK(person.shot().name == moved);
+}
+
+TEST_CASE("the subject is drawn by its handles: width, height, fill, depth and what has to be sharp",
+          "[desk][subject]") {
+    using Handle = desk::FrameDrawing::Handle;
+    Person person;
+    person.window().openDemo();
+    person.goTo(1);
+    auto* drawing = person.find<desk::FrameDrawing>(QStringLiteral("frameDrawing"));
+    const auto drag = [&](Handle handle, QPointF by) {
+        const auto from = drawing->place(handle);
+        REQUIRE(from);
+        QTest::mousePress(drawing, Qt::LeftButton, {}, from->toPoint());
+        for (const double share : {0.5, 1.0}) {
+            const QPointF at = *from + by * share;
+            QMouseEvent move(QEvent::MouseMove, at, drawing->mapToGlobal(at), Qt::NoButton, Qt::LeftButton,
+                             Qt::NoModifier);
+            QApplication::sendEvent(drawing, &move);
+        }
+        QTest::mouseRelease(drawing, Qt::LeftButton, {}, (*from + by).toPoint());
+        person.settle();
+    };
+    const auto before = person.shot();
+    const double magnification = person.report().optics.magnification;
+    const auto back = [&] {
+        person.document().undoStack().undo();
+        CHECK(person.shot() == before);  // one drag, one step
+    };
+    drag(Handle::width, {12, 0});
+    CHECK(person.shot().subject.width > before.subject.width * 1.05);
+    CHECK(person.report().optics.magnification == magnification);
+    back();
+    drag(Handle::height, {0, 12});
+    CHECK(person.shot().subject.height < before.subject.height * 0.95);
+    back();
+    // By the corner the frame changes, not the thing.
+    const double fill = person.report().optics.fill.value();
+    drag(Handle::fill, {-30, 20});
+    CHECK(person.report().optics.fill.value() < fill * 0.95);
+    CHECK(person.report().optics.magnification < magnification);
+    CHECK(person.shot().subject == before.subject);
+    back();
+    drag(Handle::depth, {-20, 0});
+    CHECK(person.shot().subject.depth < before.subject.depth);
+    back();
+    CHECK_FALSE(before.capture.slice);
+    drag(Handle::to, {-40, 0});
+    REQUIRE(person.shot().capture.slice);
+    CHECK(person.shot().capture.slice->from == 0);
+    CHECK(person.shot().capture.slice->to < before.subject.depth * 0.95);
+    CHECK(person.report().sharpness.zone.has_value());
+    // The same by keys.
+    drawing->setFocus();
+    const double to = person.shot().capture.slice->to;
+    person.key(Qt::Key_Left);
+    CHECK(person.shot().capture.slice->to < to);
+    while (person.shot() != before) person.document().undoStack().undo();
+    for (int i = 0; i < 2; ++i) person.key(Qt::Key_Down);  // past the depth to the width
+    person.key(Qt::Key_Right);
+    CHECK_THAT(person.shot().subject.width, test::WithinRel(before.subject.width * 1.02, 0.01));
 }
