@@ -61,13 +61,19 @@ Found shutter_over_limit(const plan::Plan& plan, const plan::Report&) {
     return finding;
 }
 
+/// Marked, and what this camera makes of it where it displays the working value.
+std::string stop_text(const plan::Plan& plan, double marked) {
+    const auto text = text::f_number_text(marked);
+    if (plan.camera.aperture_display != gear::ApertureDisplay::working) return text;
+    return fmt::format("{} ({} on the display)", text, text::f_number_text(marked * plan.working_factor));
+}
+
 Found stop_over_limit(const plan::Plan& plan, const plan::Report&) {
     const auto& limit = plan.limits.f_number;
     const double f = plan.shot.exposure.f_number;
     if (!limit || f <= *limit * 1.000001) return {};
     return Finding{
-        fmt::format("{} is a smaller stop than the {} you tolerate.", text::f_number_text(f),
-                    text::f_number_text(*limit)),
+        fmt::format("{} is a smaller stop than the {} you tolerate.", stop_text(plan, f), stop_text(plan, *limit)),
         remedy(plan, fmt::format("Open to {}", text::f_number_text(mark_below(*limit))), [&](shoot::Shot& shot) {
             // Light won by the stop is given back in time, or by the flash itself.
             shot.exposure.f_number = mark_below(*limit);

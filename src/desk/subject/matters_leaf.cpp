@@ -168,7 +168,7 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
         });
         connect(field, &QuantityField::valueEdited, this, [=, this](double v) {
             editLimits(tr("Set a limit"), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit()),
-                       [&](Limits& all) { all.*member = v; });
+                       [&](Limits& all) { all.*member = v / shownFactor(member); });
         });
         limits_.push_back({on, field, member});
     };
@@ -275,6 +275,13 @@ void MattersLeaf::addTraits(QVBoxLayout* column) {
     spanRow(group, chips);
 }
 
+/// Kept as marked; typed and shown as the camera of this shot displays it.
+double MattersLeaf::shownFactor(std::optional<double> Limits::*member) {
+    const auto& plan = document().assessment()->plan;
+    const bool shown = plan.camera.aperture_display == gear::ApertureDisplay::working;
+    return member == &Limits::f_number && shown ? plan.working_factor : 1;
+}
+
 void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
     const bool zone = shot.capture.slice.has_value();
     for (auto* field : {from_, to_}) setRowEnabled(field, zone);
@@ -302,7 +309,7 @@ void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
         const auto& limit = all.*row.member;
         row.on->setChecked(limit.has_value());
         row.field->setEnabled(limit.has_value());
-        row.field->setValue(limit.value_or((usual_limits().*row.member).value_or(0)));
+        row.field->setValue(limit.value_or((usual_limits().*row.member).value_or(0)) * shownFactor(row.member));
     }
     const auto order = giving_up(all);
     for (int i = 0; i < order_->count(); ++i) {

@@ -31,6 +31,8 @@ class MattersLeaf : public StationPage {
     void editLimits(const QString& text, const QString& key, const std::function<void(shoot::Limits&)>& change);
     void moveLoss(int by);
 
+    double shownFactor(std::optional<double> shoot::Limits::*member);
+
     struct LimitRow {
         QCheckBox* on;
         QuantityField* field;

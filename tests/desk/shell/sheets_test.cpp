@@ -106,6 +106,14 @@ TEST_CASE("the stop is typed and stepped as the camera shows it", "[desk][depth]
     CHECK_THAT(person.report().optics.displayed_f_number, test::WithinRel(16, 1e-6));
     person.key(Qt::Key_Up);
     CHECK_THAT(person.report().optics.displayed_f_number, test::WithinRel(text::step_f_number(16, 1), 0.02));
+    // The limit follows: typed as shown, kept as marked, and said both ways.
+    person.goTo(1);
+    person.click(QStringLiteral("mattersTab"));
+    person.click(QStringLiteral("stopLimitCheck"));
+    person.type(QStringLiteral("stopLimitField"), QStringLiteral("f/11"));
+    CHECK_THAT(person.document().shoot().limits.f_number.value() * factor, test::WithinRel(11, 1e-6));
+    REQUIRE(person.hasNote("stop-over-limit"));
+    CHECK(person.note("stop-over-limit").contains(QStringLiteral("f/11 on the display")));
 }
 
 TEST_CASE("sheets are turned by a key each and back to where one was; shots are dragged on the day", "[desk][sheets]") {
