@@ -63,9 +63,9 @@ Found shutter_over_limit(const plan::Plan& plan, const plan::Report&) {
 
 /// Marked, and what this camera makes of it where it displays the working value.
 std::string stop_text(const plan::Plan& plan, double marked) {
-    const auto text = text::f_number_text(marked);
-    if (plan.camera.aperture_display != gear::ApertureDisplay::working) return text;
-    return fmt::format("{} ({} on the display)", text, text::f_number_text(marked * plan.working_factor));
+    auto words = text::f_number_text(marked);
+    if (plan.camera.aperture_display != gear::ApertureDisplay::working) return words;
+    return fmt::format("{} ({} on the display)", words, text::f_number_text(marked * plan.working_factor));
 }
 
 Found stop_over_limit(const plan::Plan& plan, const plan::Report&) {

@@ -246,6 +246,7 @@ void MattersLeaf::addOrder(QVBoxLayout* column) {
     }
     connect(order_->model(), &QAbstractItemModel::rowsMoved, this, [this] {
         std::vector<Loss> order;
+        order.reserve(static_cast<std::size_t>(order_->count()));
         for (int i = 0; i < order_->count(); ++i)
             order.push_back(static_cast<Loss>(order_->item(i)->data(Qt::UserRole).toInt()));
         editLimits(tr("Change what goes first"), {}, [&](Limits& all) { all.give_up = order; });
