@@ -1,5 +1,6 @@
 #include "desk/depth/judgement_strip.hpp"
 
+#include "desk/base/card_keys.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
@@ -173,20 +174,12 @@ void JudgementStrip::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void JudgementStrip::keyPressEvent(QKeyEvent* event) {
-    if (!judgement_) return;
-    const auto count = judgement_->approaches.size();
-    switch (event->key()) {
-        case Qt::Key_Left:
-            marked_ = (marked_ + count - 1) % count;
+    switch (cardKey(*event, marked_, judgement_ ? judgement_->approaches.size() : 0)) {
+        case CardKey::marked:
             return update();
-        case Qt::Key_Right:
-            marked_ = (marked_ + 1) % count;
-            return update();
-        case Qt::Key_Return:
-        case Qt::Key_Enter:
-        case Qt::Key_Space:
+        case CardKey::taken:
             return take(marked_);
-        default:
+        case CardKey::none:
             QWidget::keyPressEvent(event);
     }
 }

@@ -22,7 +22,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double bar_height = 30, text_height = 84, gap = 6;
+constexpr double bar_height = 30, text_height = 84, apart = 6;
 
 /// What a rung gives and costs, a line each.
 QStringList lines_of(const advice::Rung& rung) {
@@ -122,8 +122,8 @@ advice::LadderOf LadderView::of() const {
 
 QRectF LadderView::rungRect(std::size_t index) const {
     const double width =
-        (this->width() - gap * static_cast<double>(rungs_.size() - 1)) / static_cast<double>(rungs_.size());
-    return {static_cast<double>(index) * (width + gap), bar_height, width, height() - bar_height};
+        (this->width() - apart * static_cast<double>(rungs_.size() - 1)) / static_cast<double>(rungs_.size());
+    return {static_cast<double>(index) * (width + apart), bar_height, width, height() - bar_height};
 }
 
 /// Frames that would come out brighter or darker at the plan's own light are shown as if it had been made up for.

@@ -4,6 +4,7 @@
 #include "desk/base/form_lines.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/run/stack_bands.hpp"
+#include "desk/set/bench_layout.hpp"
 #include "desk/shell/document.hpp"
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
@@ -38,6 +39,14 @@ QRectF subject_in(const QRectF& frame, const plan::Report& report) {
 
 }  // namespace
 
+namespace {
+
+/// From the side a thin thing is drawn deeper than it is, so that what has to be sharp can be taken hold of; no more
+/// than this, and the drawing says how much.
+constexpr double most_stretch = 2.5;
+
+}  // namespace
+
 FrameDrawing::FrameDrawing(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("frameDrawing"));
     setAccessibleName(tr("The subject in the frame and from the side; up and down choose what left and right change"));
@@ -58,8 +67,14 @@ QRectF FrameDrawing::frame() const {
 }
 
 QRectF FrameDrawing::side() const {
-    const double high = std::clamp(height() * 0.26, 48.0, 130.0);
-    return {10, height() - high - 22, width() - 70.0, high};
+    const double high = std::clamp(height() * 0.26, 48.0, 130.0), room = width() - 70.0;
+    return {10, height() - high - 22, held_ ? heldWidth_ : std::min(room, trueWidth(high) * most_stretch), high};
+}
+
+/// px: its depth at the scale at which its height fills the side.
+double FrameDrawing::trueWidth(double high) const {
+    const auto& extent = document_.report()->extent;
+    return extent.depth * high / std::max(2 * subjectHalf(extent, Elevation::side), 1e-6);
 }
 
 /// In depth behind the nearest point.
@@ -181,6 +196,7 @@ void FrameDrawing::mousePressEvent(QMouseEvent* event) {
     const auto& report = *document_.report();
     heldScale_ = report.optics.field_width ? frame().width() / *report.optics.field_width : 1;
     heldDepth_ = std::max(report.extent.depth, 1e-6);
+    heldWidth_ = side().width();
     active_ = *taken;
     ++visit_;
     held_ = taken;

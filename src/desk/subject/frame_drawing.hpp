@@ -45,6 +45,7 @@ class FrameDrawing : public QWidget {
   private:
     QRectF frame() const;  // of the picture
     QRectF side() const;   // what is seen from the side
+    double trueWidth(double high) const;
     double sideX(double depth) const;
     double value(Handle handle) const;
     void set(Handle handle, double value);
@@ -58,6 +59,7 @@ class FrameDrawing : public QWidget {
     Handle active_ = Handle::width;
     double heldScale_ = 1;  // px a mm of the frame when it was taken hold of
     double heldDepth_ = 1;  // mm across the side
+    double heldWidth_ = 1;  // px of it
     int visit_ = 0;
 };
 

@@ -1,5 +1,6 @@
 #include "desk/subject/plans_view.hpp"
 
+#include "desk/base/card_keys.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/rendering.hpp"
 #include "desk/base/theme.hpp"
@@ -260,20 +261,12 @@ void PlansView::leaveEvent(QEvent*) {
 }
 
 void PlansView::keyPressEvent(QKeyEvent* event) {
-    const auto count = plans_.size();
-    if (count == 0) return QWidget::keyPressEvent(event);
-    switch (event->key()) {
-        case Qt::Key_Left:
-            marked_ = (marked_ + count - 1) % count;
+    switch (cardKey(*event, marked_, plans_.size())) {
+        case CardKey::marked:
             return update();
-        case Qt::Key_Right:
-            marked_ = (marked_ + 1) % count;
-            return update();
-        case Qt::Key_Return:
-        case Qt::Key_Enter:
-        case Qt::Key_Space:
+        case CardKey::taken:
             return take(marked_);
-        default:
+        case CardKey::none:
             QWidget::keyPressEvent(event);
     }
 }
