@@ -11,6 +11,7 @@
 #include "plan/plan.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "search/reach_search.hpp"
+#include "shoot/edit.hpp"
 #include "shoot/names.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
@@ -600,9 +601,9 @@ std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot
 std::optional<shoot::OtherLight> prepare_other_light(const gear::Kit& kit, const shoot::Shot& shot,
                                                      const shoot::Limits& limits) {
     if (!shot.ambient) return std::nullopt;
-    constexpr double between = 3, cloudy_below = 12.5;  // EV (common practice)
+    constexpr double between = 3;  // EV (common practice)
     shoot::Shot other = shot;
-    other.ambient->ev100 += shot.ambient->ev100 < cloudy_below ? between : -between;
+    other.ambient->ev100 += shot.ambient->ev100 < shoot::sun_from_ev ? between : -between;
     const bool stacked = shot.capture.mode == shoot::CaptureMode::stack;
     for (const auto& plan : whole_plans(kit, other, limits)) {
         const bool flashes = plan.school == School::single_flash;

@@ -111,6 +111,18 @@ double magnification_for_fill(const optics::Sensor& sensor, const Subject& subje
     return fill * std::min(sensor.width / extent.width, sensor.height / extent.height);
 }
 
+Ambient ambient_at(Place place) {
+    switch (place) {
+        case Place::table:
+            return {.ev100 = 6};
+        case Place::window:
+            return {.ev100 = 9, .kind = AmbientKind::window, .position = {.azimuth = -80, .elevation = 25}, .size = 60};
+        case Place::field:
+            break;
+    }
+    return {.ev100 = 13, .kind = AmbientKind::sky, .position = {.elevation = 60}, .size = 150};
+}
+
 void switch_light(Shot& shot) {
     if (!shot.ambient || !shot.other_light) return;
     std::swap(shot.ambient->ev100, shot.other_light->ev100);

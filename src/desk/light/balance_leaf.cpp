@@ -82,7 +82,10 @@ void BalanceLeaf::addAmbient(QLayout* column) {
             [with](Shot& s, const std::string& id) {
                 with(s, [&](Ambient& a) {
                     a.kind = valueOf<AmbientKind>(id);
-                    if (a.kind == AmbientKind::window) a.position.azimuth = -80, a.position.elevation = 25, a.size = 60;
+                    if (a.kind != AmbientKind::window) return;
+                    const Ambient window = ambient_at(Place::window);
+                    a.position = window.position;
+                    a.size = window.size;
                 });
             })};
     sky_ = addChoice(
@@ -147,8 +150,7 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
     otherLight_->setVisible(shot.ambient && other);
     prepare_->setVisible(shot.ambient.has_value());
     if (shot.ambient) {
-        constexpr double cloudy_below = 12.5;  // EV (common practice)
-        const bool to_sun = other ? other->ev100 > shot.ambient->ev100 : shot.ambient->ev100 < cloudy_below;
+        const bool to_sun = other ? other->ev100 > shot.ambient->ev100 : shot.ambient->ev100 < sun_from_ev;
         prepare_->setText(other ? tr("Prepare it anew") : to_sun ? tr("Prepare for sun") : tr("Prepare for cloud"));
         if (other) {
             const auto& exposure = other->exposure;

@@ -244,6 +244,7 @@ void MainWindow::connectParts() {
     connect(commands_, &ShotCommands::problemFound, strip_, &ProblemStrip::say);
     connect(commands_, &ShotCommands::told, foot_, &FootLine::say);
     connect(commands_, &ShotCommands::added, this, [this] {
+        goTo(advice::Station::subject);
         startOf_ = document_.shot()->id;
         goTo(Sheet::shot);
     });

@@ -34,9 +34,6 @@ using namespace shoot;
 
 namespace {
 
-// Readings of the places one photographs in (common practice).
-constexpr double lit_room = 6, bright_window = 9, open_sky = 13;
-
 QHBoxLayout* line(QVBoxLayout* column, const QString& question, QWidget* parent) {
     auto* row = new QHBoxLayout;
     row->setSpacing(5);
@@ -119,24 +116,22 @@ QToolButton* StartSheet::answer(QLayout* row, QButtonGroup* group, const char* n
 void StartSheet::addWhere(QVBoxLayout* column) {
     auto* row = line(column, tr("Where?"), this);
     auto* place = new QButtonGroup(this);
-    const auto lit_by = [](double ev, AmbientKind kind) {
+    const auto lit_as = [](Place at) {
         return [=](Shoot&, Shot& shot) {
-            shot.ambient = Ambient{.ev100 = ev, .kind = kind};
-            if (kind == AmbientKind::window) shot.ambient->position = {.azimuth = -80, .elevation = 25};
-            if (kind == AmbientKind::sky) shot.ambient->size = 150, shot.ambient->position.elevation = 60;
+            shot.ambient = ambient_at(at);
             std::erase(shot.subject.traits, "outdoors");
-            if (kind == AmbientKind::sky) shot.subject.traits.emplace_back("outdoors");
+            if (at == Place::field) shot.subject.traits.emplace_back("outdoors");
         };
     };
-    const auto is_lit_by = [](AmbientKind kind) {
-        return [=](const Shot& shot) { return shot.ambient && shot.ambient->kind == kind; };
+    const auto is_lit_as = [](Place at) {
+        return [=](const Shot& shot) { return shot.ambient && shot.ambient->kind == ambient_at(at).kind; };
     };
     answer(row, place, "startTableButton", tr("On a table"), tr("In a lit room, EV 6; your lights do the rest"),
-           lit_by(lit_room, AmbientKind::even), is_lit_by(AmbientKind::even));
+           lit_as(Place::table), is_lit_as(Place::table));
     answer(row, place, "startWindowButton", tr("At a window"), tr("A bright window from the left, EV 9"),
-           lit_by(bright_window, AmbientKind::window), is_lit_by(AmbientKind::window));
+           lit_as(Place::window), is_lit_as(Place::window));
     answer(row, place, "startFieldButton", tr("In the field"), tr("Under an open, hazy sky, EV 13"),
-           lit_by(open_sky, AmbientKind::sky), is_lit_by(AmbientKind::sky));
+           lit_as(Place::field), is_lit_as(Place::field));
     row->addSpacing(16);
     auto* held = new QButtonGroup(this);
     answer(
@@ -330,8 +325,7 @@ void StartSheet::take(const std::string& subject) {
         fill_from(shot, shoot.kit, entry);
         add_checks(shot, library_.checks(), entry.kind);
         if (has_trait(shot.subject, "outdoors")) {
-            shot.ambient = Ambient{.ev100 = open_sky, .kind = AmbientKind::sky, .size = 150};
-            shot.ambient->position.elevation = 60;
+            shot.ambient = ambient_at(Place::field);
             shot.rig.support = Support::hand;
         }
     });

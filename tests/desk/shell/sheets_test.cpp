@@ -74,6 +74,8 @@ TEST_CASE("a check of one's own joins the list, of this shot or of the class, an
     CHECK_FALSE(texts(1).contains(QStringLiteral("Shadow not on it")));
     // A new shot of that class begins with it.
     person.trigger(QStringLiteral("addShotAction"));
+    CHECK(person.window().findChild<desk::StationRail*>()->current() == advice::Station::subject);
+    CHECK(person.numbers().indexOf(advice::Station::subject).data(desk::LedgerModel::openRole).toBool());
     auto* board = person.window().findChild<desk::SpecimenBoard*>();
     QTest::mouseClick(board, Qt::LeftButton, {}, board->cellRect(0).center().toPoint());
     person.settle();

@@ -38,6 +38,14 @@ struct Adopted {
 /// another id where theirs is taken. `after` as in add_shot.
 Adopted adopt(Shoot& shoot, Shoot one, std::size_t after);
 
+/// Where one photographs, with the light that is there: its reading, where it comes from and how wide it is (common
+/// practice: a lit room EV 6 from all round, a bright window EV 9 from the left, an open, hazy sky EV 13).
+enum class Place { table, window, field };
+Ambient ambient_at(Place place);
+
+/// Below it the sky is overcast, from it on there is sun; EV at ISO 100 (common practice).
+inline constexpr double sun_from_ev = 12.5;
+
 /// Takes the settings prepared for the other light, and prepares those of now in their place. Nothing where there is no
 /// light that is there, or nothing is prepared.
 void switch_light(Shot& shot);
