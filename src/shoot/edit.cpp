@@ -1,9 +1,13 @@
 #include "shoot/edit.hpp"
 
+#include "optics/aperture.hpp"
+#include "optics/focus.hpp"
 #include "shoot/kit_edit.hpp"
+#include "text/scales.hpp"
 #include "text/text.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <utility>
 
 namespace poquito::shoot {
@@ -21,8 +25,12 @@ std::size_t add_shot(Shoot& shoot, std::size_t after) {
     const double filling = magnification_for_fill(shoot.kit.cameras.front().sensor, shot.subject, 0.8);
     shot.rig.focus = {.by = FocusBy::magnification, .value = std::min(filling, lens.max_magnification)};
     shot.exposure.f_number = std::clamp(8.0, lens.max_aperture, lens.min_aperture);
-    shot.exposure.shutter = 0.25;
     shot.ambient = Ambient{.ev100 = 8};  // a window, some way into a room (common practice)
+    // Right from the start: nothing was said yet that could be wrong.
+    const auto train = train_of(shoot.kit, shot.rig);
+    const auto at = optics::focus_at_ring(train, optics::find_focus(train, shot.rig.focus.value).ring);
+    const double working = optics::working_f_number(at, shot.exposure.f_number);
+    shot.exposure.shutter = text::nearest_shutter(working * working / std::exp2(shot.ambient->ev100));
     shot.background = Background{};
     // What the pictures are for says what counts as sharp; where it is not said, the diagonal does (MODEL 7).
     shot.sharpness.rule = shoot.purpose ? BlurRule::output : BlurRule::diagonal;
