@@ -25,15 +25,16 @@ Runner::Runner(devices::Bench bench, devices::Clock& clock, Journal& journal, Ru
     for (const auto frame : state_.missing()) state_.frames[frame] = {};
     status_.frames = states_of(state_);
     retaken_.resize(state_.frames.size());
+    if (bench_.rail && !state_.plan.frames.empty() && state_.plan.frames.front().rail) {
+        // Also where nothing is missing but the end: a run is prepared for whatever it lacks.
+        const auto rail = bench_.rail->capabilities();
+        reference_ = rail_reference(state_.plan, rail.travel);
+        // Where it stands nobody knows before it was at its switch.
+        if (rail.has_home) home_way_ = rail.travel / rail.speed;
+    }
     if (const auto missing = state_.missing(); !missing.empty()) {
         status_.frame = missing.front();
         status_.plane = state_.plan.frames[missing.front()].plane;
-        if (bench_.rail && state_.plan.frames.front().rail) {
-            const auto rail = bench_.rail->capabilities();
-            reference_ = rail_reference(state_.plan, rail.travel);
-            // Where it stands nobody knows before it was at its switch.
-            if (rail.has_home) home_way_ = rail.travel / rail.speed;
-        }
     }
     status_.seconds_left = seconds_left();
 }

@@ -114,6 +114,7 @@ TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cl
             before = state.taken.size();
             if (state.end) break;
         }
+        INFO(std::get<std::string>(storage::read_file(place.journal)));
         REQUIRE(place.state().end == shoot::RunEnd::complete);
         CHECK(place.state().taken.size() == 12);
         CHECK_FALSE(fs::exists(fs::path(place.frames) / "one-2.journal"));
@@ -121,6 +122,19 @@ TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cl
     }
     CHECK(completed >= 1);
     CHECK(kept_by_kills == 12u * static_cast<unsigned>(completed));
+}
+
+TEST_CASE("a run killed between its last frame and its end is ended by the same command", "[cli][run]") {
+    const Place place;
+    REQUIRE(waited(started(place.run())) == 0);
+    auto text = std::get<std::string>(storage::read_file(place.journal));
+    text.erase(text.rfind('\n', text.size() - 2) + 1);
+    REQUIRE_FALSE(storage::replace_file(place.journal, text));
+    REQUIRE_FALSE(place.state().end);
+    CHECK(waited(started(place.run())) == 0);
+    CHECK(place.state().end == shoot::RunEnd::complete);
+    CHECK(place.state().taken.size() == 12);
+    check_record(place, place.state());
 }
 
 TEST_CASE("a run that broke off ends with 3, and is gone on with by the same command", "[cli][run]") {
