@@ -101,11 +101,16 @@ void Chart::drawNote(QPainter& painter, Qt::Alignment side, const QString& words
 
 void Chart::drawCurve(QPainter& painter, const QPen& pen, const std::function<double(double)>& value) const {
     constexpr int pieces = 60;
-    QPolygonF line;
-    for (const double x : x_.places(pieces)) line << placeOf(x, y_.clamped(value(x)));
+    // Line by line: as one path, a long shallow curve costs many times as much to smooth.
+    QList<QLineF> lines;
+    std::optional<QPointF> last;
+    for (const double x : x_.places(pieces)) {
+        const QPointF here = placeOf(x, y_.clamped(value(x)));
+        if (last) lines << QLineF(*last, here);
+        last = here;
+    }
     painter.setPen(pen);
-    painter.setBrush(Qt::NoBrush);
-    painter.drawPolyline(line);
+    painter.drawLines(lines);
 }
 
 void Chart::drawUpright(QPainter& painter, const QPen& pen, double x) const {

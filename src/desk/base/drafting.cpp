@@ -73,7 +73,13 @@ void drawLine(QPainter& painter, const QRectF& area, Qt::Alignment side, const Q
 double lineWidth(const QFont& font, const QString& text) { return shaped(font, text).size().width(); }
 
 QString elided(const QFont& font, const QString& text, double width) {
-    return lineWidth(font, text) <= width ? text : QFontMetricsF(font).elidedText(text, Qt::ElideRight, width);
+    if (lineWidth(font, text) <= width) return text;
+    static QCache<std::pair<std::pair<QFont, QString>, double>, QString> cache(1000);
+    const std::pair key(std::pair(font, text), width);
+    if (const auto* known = cache.object(key)) return *known;
+    const QString cut = QFontMetricsF(font).elidedText(text, Qt::ElideRight, width);
+    cache.insert(key, new QString(cut));
+    return cut;
 }
 
 QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour) {
@@ -100,6 +106,30 @@ QColor standingColour(advice::Standing standing) {
             break;
     }
     return theme().quiet;
+}
+
+void fillPlainly(QPainter& painter, const QPolygonF& outline, const QColor& colour) {
+    const bool smooth = painter.testRenderHint(QPainter::Antialiasing);
+    const QPen pen = painter.pen();
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(colour);
+    painter.drawPolygon(outline);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(pen);
+    painter.setRenderHint(QPainter::Antialiasing, smooth);
+}
+
+void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const QPen& line, double radius) {
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(sheet);
+    painter.drawRoundedRect(card, radius, radius);
+    painter.setRenderHint(QPainter::Antialiasing);
+    if (line.style() == Qt::NoPen) return;
+    painter.setPen(line);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRoundedRect(card, radius, radius);
 }
 
 void drawStanding(QPainter& painter, QPointF centre, advice::Standing standing) {

@@ -10,7 +10,9 @@
 #include <vector>
 
 class QPainter;
+class QPen;
 class QPointF;
+class QPolygonF;
 
 /// The hand of the drafting table: what several drawings share.
 namespace poquito::desk {
@@ -30,6 +32,13 @@ QString elided(const QFont& font, const QString& text, double width);
 
 /// Text on a patch of the sheet's colour, so that lines end at it instead of crossing it. Returns what it covers.
 QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour);
+
+/// Fills without smoothing the edge: for washes, and for what gets a line around it. A long shallow edge that is
+/// smoothed costs many times the filling.
+void fillPlainly(QPainter& painter, const QPolygonF& outline, const QColor& colour);
+
+/// A card: its sheet, and the line around it.
+void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const QPen& line, double radius = 4);
 
 /// A tick, a triangle or a ring: the shape says it, the colour repeats it.
 void drawStanding(QPainter& painter, QPointF centre, advice::Standing standing);

@@ -119,10 +119,11 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
     const auto& approach = judgement_->approaches[index];
     const QRectF card = cardRect(index);
     const bool best = index == judgement_->best, now = taken() == index;
-    painter.setBrush(best ? t.focusWash : t.panel);
     const bool cursor = hasFocus() && index == marked_;
-    painter.setPen(cursor ? QPen(t.link, 2.4) : now ? QPen(t.focus, 2) : QPen(t.hairline, 1));
-    painter.drawRoundedRect(card, 4, 4);
+    drawCard(painter, card, best ? t.focusWash : t.panel,
+             cursor ? QPen(t.link, 2.4)
+             : now  ? QPen(t.focus, 2)
+                    : QPen(t.hairline, 1));
     double y = card.top() + 3;
     const double room = card.width() - 14;
     const auto line = [&](const QFont& font, const QColor& colour, const QString& words) {

@@ -24,7 +24,7 @@ ShineDrawing::ShineDrawing(const Document& document, const ChosenLight& chosen, 
 
 namespace {
 
-constexpr int across = 96;  // squares of the face, each way
+constexpr int across = 64;  // squares of the face, each way
 
 }  // namespace
 

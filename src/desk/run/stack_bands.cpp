@@ -1,5 +1,6 @@
 #include "desk/run/stack_bands.hpp"
 
+#include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/set/bench_layout.hpp"
 #include "plan/plan.hpp"
@@ -43,12 +44,12 @@ double drawSection(QPainter& painter, const QRectF& field, const shoot::Shot& sh
         point = {field.left() + (point.x() + report.extent.depth / 2 - low) * across,
                  field.center().y() - point.y() * up};
     const bool closed = outline.size() > 2;
-    painter.setPen(QPen(theme().ink, 1.2));
-    painter.setBrush(closed ? QBrush(theme().panel) : QBrush(Qt::NoBrush));
-    if (closed)
-        painter.drawPolygon(outline);
-    else
-        painter.drawPolyline(outline);
+    if (closed) {
+        fillPlainly(painter, outline, theme().panel);
+        outline << outline.front();
+    }
+    painter.setPen(QPen(theme().ink, 1));
+    painter.drawPolyline(outline);
     return across / up;
 }
 

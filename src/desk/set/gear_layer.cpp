@@ -83,9 +83,7 @@ void drawShade(BenchSheet& sheet) {
         lower(subject, sheet.layout.place(optics.front, -half));
     QColor wash = theme().hairline;
     wash.setAlphaF(0.4f);
-    p.setPen(Qt::NoPen);
-    p.setBrush(wash);
-    p.drawPolygon(QPolygonF({subject, upper.p2(), lower.p2()}));
+    fillPlainly(p, QPolygonF({subject, upper.p2(), lower.p2()}), wash);
     p.setPen(QPen(theme().quiet, 1, Qt::DashLine));
     p.drawLine(upper);
     p.drawLine(lower);

@@ -83,10 +83,9 @@ void drawTube(BenchSheet& sheet, const plan::SourceTube& tube, double fill) {
                          .depth = 7};
     QColor beam = theme().light;
     beam.setAlphaF(static_cast<float>(0.16 * fill));
-    p.setPen(Qt::NoPen);
-    p.setBrush(beam);
-    p.drawPolygon(
-        QPolygonF({lamp.front().p1(), lamp.front().p2(), subject - lamp.across() * 3, subject + lamp.across() * 3}));
+    fillPlainly(
+        p, QPolygonF({lamp.front().p1(), lamp.front().p2(), subject - lamp.across() * 3, subject + lamp.across() * 3}),
+        beam);
     p.setBrush(theme().cautionWash);
     p.setPen(QPen(theme().light, 1.6));
     p.drawPolygon(slab(lamp, lamp.half, 0, lamp.depth));
@@ -96,9 +95,7 @@ void drawTube(BenchSheet& sheet, const plan::SourceTube& tube, double fill) {
 void drawBeam(BenchSheet& sheet, std::size_t light, const DrawnLamp& lamp) {
     QColor beam = theme().light;
     beam.setAlphaF(sheet.report().light.sources[light].fires ? 0.16f : 0.05f);
-    sheet.painter.setPen(Qt::NoPen);
-    sheet.painter.setBrush(beam);
-    sheet.painter.drawPolygon(beamOutline(sheet, light, lamp));
+    fillPlainly(sheet.painter, beamOutline(sheet, light, lamp), beam);
 }
 
 void drawHead(BenchSheet& sheet, std::size_t light, const DrawnLamp& lamp) {
@@ -195,9 +192,7 @@ void drawFamily(BenchSheet& sheet) {
     p.setClipRect(sheet.room());
     QColor wash = theme().link;
     wash.setAlphaF(0.10f);
-    p.setPen(Qt::NoPen);
-    p.setBrush(wash);
-    p.drawPolygon(QPolygonF({one.p1(), one.p2(), other.p2(), other.p1()}));
+    fillPlainly(p, QPolygonF({one.p1(), one.p2(), other.p2(), other.p1()}), wash);
     p.setPen(QPen(theme().link, 1, Qt::DashDotLine));
     p.drawLine(one);
     p.drawLine(other);

@@ -162,9 +162,8 @@ class LedgerDelegate : public QStyledItemDelegate {
         const auto level = static_cast<advice::Level>(index.data(LedgerModel::weightRole).toInt());
         const bool stop = level == advice::Level::stop, info = level == advice::Level::info;
         const QRectF card = QRectF(option.rect).adjusted(2, 1, -2, -3);
-        painter.setPen(option.state & QStyle::State_HasFocus ? QPen(t.link, 1.4) : QPen(Qt::NoPen));
-        painter.setBrush(stop ? t.stopWash : info ? t.linkWash : t.cautionWash);
-        painter.drawRoundedRect(card, 3, 3);
+        const QColor sheet = stop ? t.stopWash : info ? t.linkWash : t.cautionWash;
+        drawCard(painter, card, sheet, option.state & QStyle::State_HasFocus ? QPen(t.link, 1.4) : QPen(sheet, 1), 3);
         painter.setFont(textFont(12));
         painter.setPen(t.ink);
         const int width = option.rect.width() - note_left - 10;

@@ -32,9 +32,7 @@ class CardDelegate : public QStyledItemDelegate {
         painter->save();
         painter->setRenderHint(QPainter::Antialiasing);
         const QRectF card = QRectF(option.rect).adjusted(1, 1, -1, -5);
-        painter->setBrush(t.panel);
-        painter->setPen(chosen ? QPen(t.link, focused ? 2.4 : 1.8) : QPen(t.hairline, 1));
-        painter->drawRoundedRect(card, 4, 4);
+        drawCard(*painter, card, t.panel, chosen ? QPen(t.link, focused ? 2.4 : 1.8) : QPen(t.hairline, 1));
         const double thumb = card.width() < 160 ? 36 : 46;
         FrameDrawing::paintFrame(*painter, QRectF(card.left() + 8, card.top() + 24, thumb, 27), shot, report);
         const double beside = thumb + 15;

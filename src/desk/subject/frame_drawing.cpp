@@ -277,7 +277,9 @@ void FrameDrawing::paintFrame(QPainter& painter, const QRectF& area, const shoot
         const FormLines lines = formLines(shot.subject, report.sharpness.focus);
         painter.translate(frame.center());
         painter.scale(scale, -scale);
+        painter.setRenderHint(QPainter::Antialiasing, false);  // its outline follows
         painter.fillPath(lines.area, theme().focusWash);
+        painter.setRenderHint(QPainter::Antialiasing);
         painter.setBrush(Qt::NoBrush);
         const auto stroke = [&](const QPainterPath& path, const QColor& colour, double width) {
             QPen pen(colour, width);

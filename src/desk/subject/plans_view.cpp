@@ -149,10 +149,11 @@ void PlansView::paintCard(QPainter& painter, std::size_t index) const {
     const auto& plan = plans_[index];
     const QRectF card = cardRect(index);
     const bool best = index == 0, now = taken() == index, fits = plan.keeps_limits && !plan.stopped;
-    painter.setBrush(best && fits ? t.focusWash : t.panel);
     const bool cursor = (hasFocus() && index == marked_) || static_cast<int>(index) == hovered_;
-    painter.setPen(cursor ? QPen(t.link, 2) : now ? QPen(t.focus, 2) : QPen(t.hairline, 1));
-    painter.drawRoundedRect(card, 4, 4);
+    drawCard(painter, card, best && fits ? t.focusWash : t.panel,
+             cursor ? QPen(t.link, 2)
+             : now  ? QPen(t.focus, 2)
+                    : QPen(t.hairline, 1));
 
     const double left = card.left() + inset, room = card.width() - 2 * inset;
     const QColor quiet = best && fits ? t.ink : t.quiet;

@@ -103,12 +103,11 @@ void SpecimenBoard::paintCell(QPainter& painter, std::size_t index) const {
     const auto& entry = subjects_[index];
     const QRectF cell = cellRect(index).adjusted(1, 1, -1, -1);
     const bool taken = taken_ == entry.id, marked = hasFocus() && marked_ == index;
-    painter.setBrush(taken ? t.focusWash : t.panel);
-    painter.setPen(marked           ? QPen(t.link, 2.2)
-                   : taken          ? QPen(t.focus, 1.8)
-                   : over_ == index ? QPen(t.link, 1)
-                                    : QPen(t.hairline, 1));
-    painter.drawRoundedRect(cell, 4, 4);
+    drawCard(painter, cell, taken ? t.focusWash : t.panel,
+             marked           ? QPen(t.link, 2.2)
+             : taken          ? QPen(t.focus, 1.8)
+             : over_ == index ? QPen(t.link, 1)
+                              : QPen(t.hairline, 1));
     const auto lines = formLines(entry.subject, 0);
     painter.save();
     painter.translate(cell.center().x(), cell.top() + 4 + (cell.height() - words_height) / 2);

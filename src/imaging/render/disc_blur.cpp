@@ -174,10 +174,11 @@ void enlarge(const Raster& coarse, const FinePart& part, Raster& out) {
     for_fine_pixels(coarse, part, [&](int x, int y, const Rgba& value) { out.at(x, y) = value; });
 }
 
-void lay_over(Raster& picture, int left, int top, const Raster& coarse, const FinePart& part) {
+void lay_over(Raster& picture, int left, int top, const Raster& coarse, const FinePart& part, float brighter) {
+    const Rgba more(brighter, brighter, brighter, 1);
     for_fine_pixels(coarse, part, [&](int x, int y, const Rgba& front) {
         Rgba& behind = picture.at(left + x, top + y);
-        behind = front + (1 - front[3]) * behind;
+        behind = front * more + (1 - front[3]) * behind;
     });
 }
 

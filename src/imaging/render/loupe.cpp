@@ -39,16 +39,80 @@ struct Seen {
 };
 using Levels = std::map<int, Seen>;  // by their base
 
-/// A sheet as the lens has it.
+/// A sheet: what it is by itself, and as the lens has it.
 struct Blurred {
-    Raster sheet;
+    double depth = 0, behind = 0;  // its own and the next farther sheet's: they say what is in it
     Level level;
+    Spectrum spectrum;
+    Raster sheet;
+
+    bool holds(double own, double next, const Level& at) const {
+        constexpr double same = 1e-9;
+        return spectrum.width > 0 && level.grid == at.grid && level.factor == at.factor &&
+               std::abs(depth - own) <= same * std::abs(own) && std::abs(behind - next) <= same * std::abs(next);
+    }
+};
+
+/// The lens at the full stop that is next wider: sheets for it serve all stops up to the next, so that a stop that is
+/// dragged finds them as they were.
+LensBlur at_full_stop(LensBlur lens) {
+    const double stop = std::exp2(std::floor(2 * std::log2(lens.imaging.working_f_number) + 1e-6) / 2);
+    lens.imaging.pupil_diameter *= lens.imaging.working_f_number / stop;
+    lens.imaging.working_f_number = stop;
+    return lens;
+}
+
+/// What all of `now` give more than `before`, times; empty where they changed in any other way that could be seen.
+std::optional<float> brighter(const std::vector<SceneLight>& before, const std::vector<SceneLight>& now) {
+    if (before.size() != now.size()) return std::nullopt;
+    float sum_before = 0, sum_now = 0;
+    for (std::size_t i = 0; i < now.size(); ++i) {
+        const auto &a = before[i], &b = now[i];
+        if (a.softness != b.softness || a.shadows != b.shadows || (a.towards != b.towards).any()) return std::nullopt;
+        sum_before += a.amount;
+        sum_now += b.amount;
+    }
+    if (!(sum_before > 0)) return sum_now == sum_before ? std::optional(1.0f) : std::nullopt;
+    const float times = sum_now / sum_before;
+    constexpr float unseen = 5e-4f;  // of a correct exposure: a third of one of 255 levels on mid grey, in the shadows
+    for (std::size_t i = 0; i < now.size(); ++i)
+        if (!(std::abs(now[i].amount - times * before[i].amount) <= unseen)) return std::nullopt;
+    return times;
+}
+
+/// What a loupe keeps of the frame before.
+struct Memory {
+    std::vector<double> subject;     // the scene's key
+    std::vector<SceneLight> lights;  // that the sheets are lit by
+    float gloss = 0;
+    Levels levels;
+    std::vector<Blurred> sheets;
+
+    /// Forgets what `scene` does not share; returns by how much it is brighter than what is kept.
+    float keep_what_holds_for(const Scene& scene) {
+        if (subject != scene.subject_key) {
+            levels.clear();
+            sheets.clear();
+        }
+        subject = scene.subject_key;
+        const auto more = gloss == scene.gloss ? brighter(lights, scene.lights) : std::nullopt;
+        if (more) return *more;
+        sheets.clear();
+        lights = scene.lights;
+        gloss = scene.gloss;
+        return 1;
+    }
 };
 
 class Work {
   public:
-    Work(const Scene& scene, const LoupeWindow& window, Levels& levels, std::vector<Blurred>& blurred)
-        : scene_(scene), window_(window), levels_(levels), blurred_(blurred), pitch_(scene.pixel_pitch / window.rays) {}
+    Work(const Scene& scene, const LoupeWindow& window, Memory& memory)
+        : scene_(scene),
+          window_(window),
+          brighter_(memory.keep_what_holds_for(scene)),
+          memory_(memory),
+          levels_(memory.levels),
+          pitch_(scene.pixel_pitch / window.rays) {}
 
     std::optional<Raster> run(const std::function<bool()>& go_on) {
         const auto stopped = [&] { return go_on && !go_on(); };
@@ -66,37 +130,70 @@ class Work {
             std::max(blur_disc(scene_.lens, scene_.nearest), blur_disc(scene_.lens, scene_.farthest));
         const Sight& all = seen_at(level_for(widest_disc)).sight;
         if (all.box.empty()) return {};
-        const auto sheets = sheets_of(scene_.lens, all.range, sheet_step * scene_.pixel_pitch);
+        auto sheets = sheets_of(at_full_stop(scene_.lens), all.range, sheet_step * scene_.pixel_pitch);
+        for (Sheet& sheet : sheets) sheet.diameter = blur_disc(scene_.lens, sheet.depth);
         std::vector<std::size_t> shown;
         for (std::size_t k = 0; k < sheets.size(); ++k)
             if (!stopped() && shows(seen_at(level_for(sheets[k].diameter)).sight, sheets, k)) shown.push_back(k);
-        std::set<int> lit, gathered;
+        const auto fresh = take_up(sheets, shown);
+        light_and_gather(fresh);
+        auto& blurred = memory_.sheets;
+        tbb::parallel_for(std::size_t{0}, shown.size(), [&](std::size_t i) {
+            if (stopped()) return;
+            Blurred& one = blurred[i];
+            if (one.spectrum.width == 0) {
+                thread_local Raster sheet;
+                levels_.at(one.level.base)
+                    .cells.at(one.level.factor)
+                    .fill_sheet(sheet, {0, 0, one.level.seen.width, one.level.seen.height},
+                                [&](float depth) { return share_in(sheets, shown[i], depth); });
+                take_apart(sheet, one.spectrum);
+            }
+            transfer(one.spectrum,
+                     {.lens = scene_.lens,
+                      .disc = sheets[shown[i]].diameter,
+                      .motion = scene_.motion,
+                      .pitch = one.level.grid.pitch,
+                      .coarse = one.level.factor > 1},
+                     one.sheet);
+        });
+        if (stopped()) return {};
+        return {blurred.data(), shown.size()};
+    }
+
+    /// Puts what is kept of the shown sheets in their places; the others wait to be filled. Returns their levels.
+    std::vector<Level> take_up(const std::vector<Sheet>& sheets, const std::vector<std::size_t>& shown) {
+        std::vector<Blurred> taken;
+        std::vector<Level> fresh;
         for (const auto k : shown) {
+            const double own = sheets[k].depth, behind = k > 0 ? sheets[k - 1].depth : own;
             const Level level = level_for(sheets[k].diameter);
+            const auto kept =
+                std::ranges::find_if(memory_.sheets, [&](const Blurred& one) { return one.holds(own, behind, level); });
+            if (kept != memory_.sheets.end()) {
+                taken.push_back(std::move(*kept));
+                *kept = {};
+            } else {
+                taken.push_back({.depth = own, .behind = behind, .level = level, .spectrum = {}, .sheet = {}});
+                fresh.push_back(level);
+            }
+        }
+        memory_.sheets = std::move(taken);
+        return fresh;
+    }
+
+    /// By the lights that the kept sheets are lit by.
+    void light_and_gather(const std::vector<Level>& fresh) {
+        if (fresh.empty()) return;
+        Scene lit_alike = scene_;
+        lit_alike.lights = memory_.lights;
+        std::set<int> lit, gathered;
+        for (const Level& level : fresh) {
             Seen& seen = levels_.at(level.base);
-            if (lit.insert(level.base).second) light_up(scene_, seen.sight, seen.lights);
+            if (lit.insert(level.base).second) light_up(lit_alike, seen.sight, seen.lights);
             if (gathered.insert(level.factor).second)
                 seen.cells[level.factor].gather(seen.sight, seen.lights, level.factor / level.base);
         }
-        if (blurred_.size() < shown.size()) blurred_.resize(shown.size());
-        tbb::parallel_for(std::size_t{0}, shown.size(), [&](std::size_t i) {
-            const auto k = shown[i];
-            if (stopped()) return;
-            const Level level = level_for(sheets[k].diameter);
-            Raster& sheet = blurred_[i].sheet;
-            levels_.at(level.base)
-                .cells.at(level.factor)
-                .fill_sheet(sheet, {0, 0, level.seen.width, level.seen.height},
-                            [&](float depth) { return share_in(sheets, k, depth); });
-            transfer(sheet, {.lens = scene_.lens,
-                             .disc = sheets[k].diameter,
-                             .motion = scene_.motion,
-                             .pitch = level.grid.pitch,
-                             .coarse = level.factor > 1});
-            blurred_[i].level = level;
-        });
-        if (stopped()) return {};
-        return {blurred_.data(), shown.size()};
     }
 
     static bool shows(const Sight& sight, const std::vector<Sheet>& sheets, std::size_t k) {
@@ -189,7 +286,7 @@ class Work {
     }
 
     void cover(Raster& picture, std::span<const Blurred> sheets) const {
-        for (const auto& [sheet, level] : sheets) lay_over(picture, 0, 0, sheet, in_window(level));
+        for (const Blurred& one : sheets) lay_over(picture, 0, 0, one.sheet, in_window(one.level), brighter_);
     }
 
     Raster to_pixels(const Raster& fine) const {
@@ -207,26 +304,21 @@ class Work {
 
     const Scene& scene_;
     const LoupeWindow& window_;
+    float brighter_;  // than what is kept
+    Memory& memory_;
     Levels& levels_;
-    std::vector<Blurred>& blurred_;
     double pitch_;
 };
 
 }  // namespace
 
-struct Loupe::Kept {
-    std::vector<double> key;
-    Levels levels;
-    std::vector<Blurred> blurred;  // memory that stays from one frame to the next
-};
+struct Loupe::Kept : Memory {};
 
 Loupe::Loupe() : kept_(std::make_unique<Kept>()) {}
 Loupe::~Loupe() = default;
 
 std::optional<Raster> Loupe::render(const Scene& scene, const LoupeWindow& window, const std::function<bool()>& go_on) {
-    if (kept_->key != scene.subject_key) kept_->levels.clear();
-    kept_->key = scene.subject_key;
-    return Work(scene, window, kept_->levels, kept_->blurred).run(go_on);
+    return Work(scene, window, *kept_).run(go_on);
 }
 
 }  // namespace poquito::imaging

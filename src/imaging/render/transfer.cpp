@@ -10,9 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <complex>
 #include <list>
-#include <memory>
 #include <mutex>
 #include <new>
 #include <utility>
@@ -53,27 +51,7 @@ class Radial {
     std::vector<float> values_;
 };
 
-using Bins = std::complex<float>;
-
-/// A plane of numbers, aligned as FFTW wants them: a plan holds for all of them.
-class Plane {
-  public:
-    void resize(std::size_t count) {
-        if (count <= size_) return;
-        bins_.reset(static_cast<Bins*>(fftwf_malloc(count * sizeof(Bins))));
-        if (!bins_) throw std::bad_alloc();
-        size_ = count;
-    }
-    Bins& operator[](std::size_t i) { return bins_.get()[i]; }
-    fftwf_complex* data() { return reinterpret_cast<fftwf_complex*>(bins_.get()); }
-
-  private:
-    struct Free {
-        void operator()(Bins* bins) const { fftwf_free(bins); }
-    };
-    std::unique_ptr<Bins, Free> bins_;
-    std::size_t size_ = 0;
-};
+fftwf_complex* bins(Plane& plane) { return reinterpret_cast<fftwf_complex*>(plane.data()); }
 
 /// Transforms planes of one size in their place, unscaled. Plans take longer to make than to carry out, so the last few
 /// are kept; FFTW's planner is the one part of it that two threads may not enter at once.
@@ -99,7 +77,7 @@ class Transforms {
     static Plan made(int height, int width, int sign, Plane& plane) {
         static std::mutex planner;
         const std::lock_guard lock(planner);
-        auto* plan = fftwf_plan_dft_2d(height, width, plane.data(), plane.data(), sign, FFTW_ESTIMATE);
+        auto* plan = fftwf_plan_dft_2d(height, width, bins(plane), bins(plane), sign, FFTW_ESTIMATE);
         return {plan, [](fftwf_plan_s* last) {
                     const std::lock_guard ending(planner);
                     fftwf_destroy_plan(last);
@@ -122,26 +100,42 @@ Transforms& transforms() {
 
 }  // namespace
 
-/// The four channels as two complex pictures, one behind the other: a filter that is real and the same to all sides
-/// keeps real and imaginary parts apart, and a picture by itself is transformed in half the time of one among others.
-void transfer(Raster& picture, const Transfer& by) {
+void Plane::resize(std::size_t count) {
+    if (count <= size_) return;
+    bins_.reset(static_cast<Bin*>(fftwf_malloc(count * sizeof(Bin))));
+    if (!bins_) throw std::bad_alloc();
+    size_ = count;
+}
+
+void Plane::Free::operator()(Bin* bins) const { fftwf_free(bins); }
+
+/// One picture behind the other: by itself it is transformed in half the time of one among others.
+void take_apart(const Raster& picture, Spectrum& spectrum) {
     const auto count = picture.pixels.size();
-    thread_local Plane first, second;  // a frame transfers many sheets of one size
-    first.resize(count);
-    second.resize(count);
+    spectrum.width = picture.width;
+    spectrum.height = picture.height;
+    spectrum.red_green.resize(count);
+    spectrum.blue_cover.resize(count);
+    auto *first = spectrum.red_green.data(), *second = spectrum.blue_cover.data();
     for (std::size_t i = 0; i < count; ++i) {
         const Rgba& pixel = picture.pixels[i];
         first[i] = {pixel[0], pixel[1]};
         second[i] = {pixel[2], pixel[3]};
     }
-    const auto transform = [&](int sign) {
-        const auto plan = transforms().of(picture.height, picture.width, sign, first);
-        for (Plane* plane : {&first, &second}) fftwf_execute_dft(plan.get(), plane->data(), plane->data());
-    };
-    transform(FFTW_FORWARD);
-    const double per_x = 1 / (picture.width * by.pitch), per_y = 1 / (picture.height * by.pitch);
-    const int columns = picture.width / 2 + 1;
-    const Radial radial(by, std::hypot(per_x * columns, per_y * picture.height / 2.0));
+    const auto plan = transforms().of(picture.height, picture.width, FFTW_FORWARD, spectrum.red_green);
+    for (Plane* plane : {&spectrum.red_green, &spectrum.blue_cover})
+        fftwf_execute_dft(plan.get(), bins(*plane), bins(*plane));
+}
+
+void transfer(const Spectrum& spectrum, const Transfer& by, Raster& out) {
+    const int width = spectrum.width, height = spectrum.height;
+    const auto count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
+    thread_local Plane first, second;  // a frame transfers many sheets of one size
+    first.resize(count);
+    second.resize(count);
+    const double per_x = 1 / (width * by.pitch), per_y = 1 / (height * by.pitch);
+    const int columns = width / 2 + 1;
+    const Radial radial(by, std::hypot(per_x * columns, per_y * height / 2.0));
     const float norm = 1.0f / static_cast<float>(count);
     std::vector<float> drawn(static_cast<std::size_t>(columns), norm);
     // A square takes sinc, going straight between pixels its square.
@@ -152,27 +146,37 @@ void transfer(Raster& picture, const Transfer& by) {
     };
     for (int x = 0; x < columns; ++x)
         drawn[static_cast<std::size_t>(x)] *=
-            static_cast<float>(boost::math::sinc_pi(pi * x * per_x * by.motion)) * made_up(x, picture.width);
-    Plane &red_green = first, &blue_cover = second;  // the names above would mean another thread's inside for_rows
-    for_rows(picture.height, [&](int y) {
-        const int up = std::min(y, picture.height - y);
+            static_cast<float>(boost::math::sinc_pi(pi * x * per_x * by.motion)) * made_up(x, width);
+    // The names above would mean another thread's inside for_rows.
+    auto *red_green = first.data(), *blue_cover = second.data();
+    for_rows(height, [&](int y) {
+        const int up = std::min(y, height - y);
         const double fy = per_y * up;
-        const float upright = made_up(up, picture.height);
-        const auto row = static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width);
+        const float upright = made_up(up, height);
+        const auto row = static_cast<std::size_t>(y) * static_cast<std::size_t>(width);
         const auto multiply = [&](int x, float factor) {
-            red_green[row + static_cast<std::size_t>(x)] *= factor;
-            blue_cover[row + static_cast<std::size_t>(x)] *= factor;
+            const auto i = row + static_cast<std::size_t>(x);
+            red_green[i] = factor * spectrum.red_green.data()[i];
+            blue_cover[i] = factor * spectrum.blue_cover.data()[i];
         };
         for (int x = 0; x < columns; ++x) {
             const double fx = per_x * x;
             const float factor = radial.at(std::sqrt(fx * fx + fy * fy)) * drawn[static_cast<std::size_t>(x)] * upright;
             multiply(x, factor);
-            if (x > 0 && 2 * x < picture.width) multiply(picture.width - x, factor);
+            if (x > 0 && 2 * x < width) multiply(width - x, factor);
         }
     });
-    transform(FFTW_BACKWARD);
+    const auto plan = transforms().of(height, width, FFTW_BACKWARD, first);
+    for (Plane* plane : {&first, &second}) fftwf_execute_dft(plan.get(), bins(*plane), bins(*plane));
+    out.resize(width, height);
     for (std::size_t i = 0; i < count; ++i)
-        picture.pixels[i] = {first[i].real(), first[i].imag(), second[i].real(), second[i].imag()};
+        out.pixels[i] = {red_green[i].real(), red_green[i].imag(), blue_cover[i].real(), blue_cover[i].imag()};
+}
+
+void transfer(Raster& picture, const Transfer& by) {
+    thread_local Spectrum spectrum;
+    take_apart(picture, spectrum);
+    transfer(spectrum, by, picture);
 }
 
 int good_size(int least) {

@@ -1,6 +1,8 @@
 #include "imaging/render/loupe.hpp"
 
 #include "optics/diffraction.hpp"
+#include "plan/assess.hpp"
+#include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 #include "support/scenes.hpp"
 
@@ -149,4 +151,41 @@ TEST_CASE("an even face stays even however far out of focus, and at any size", "
 TEST_CASE("a loupe that is told to stop gives nothing", "[imaging][loupe]") {
     const auto scene = test::chart(test::lens_at(8), 1, test::slanted_edge);
     CHECK_FALSE(Loupe().render(scene, {}, [] { return false; }).has_value());
+}
+
+TEST_CASE("what a loupe keeps from one frame to the next changes nothing that it shows", "[imaging][loupe]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    for (const char* name : {"Ammonite, one saddle", "Salt on caramel", "Satchel, clasp"}) {
+        auto shot = *std::ranges::find(shoot.shots, std::string(name), &shoot::Shot::name);
+        Loupe used;
+        const auto compare = [&](const LoupeWindow& window) {
+            const auto scene = *scene_of(shoot.kit, shot, plan::assess(shoot.kit, shot));
+            const auto kept = used.render(scene, window).value(), fresh = rendered(scene, window);
+            double worst = 0;
+            for (std::size_t i = 0; i < fresh.pixels.size(); ++i)
+                worst = std::max(worst, double((kept.pixels[i] - fresh.pixels[i]).abs().maxCoeff()));
+            INFO(name << " at f/" << shot.exposure.f_number);
+            CHECK(worst < 2e-3);
+        };
+        const double stop = shot.exposure.f_number;
+        const LoupeWindow window{.width = 60, .height = 40};
+        for (const double times : {1.0, 1.06, 1.2, 1.5, 1.06}) {
+            shot.exposure.f_number = stop * times;
+            compare(window);
+        }
+        for (auto& light : shot.lights) light.power = 0.125;  // now the whole picture follows the sensitivity
+        compare(window);
+        shot.exposure.iso *= 1.5;
+        compare(window);
+        if (!shot.lights.empty()) shot.lights[0].position.azimuth += 20;
+        compare(window);
+        if (shot.lights.size() > 1) shot.lights[1].position.distance *= 1.3;
+        compare(window);
+        shot.exposure.shutter *= 4;
+        compare(window);
+        shot.subject.turn += 5;
+        compare(window);
+        compare({.centre = {.x = 0.4, .y = 0.2}, .width = 60, .height = 40});
+        compare({.width = 60, .height = 40, .rays = 1});
+    }
 }

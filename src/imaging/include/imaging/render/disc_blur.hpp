@@ -33,8 +33,9 @@ struct FinePart {
     int height = 0;
 };
 void enlarge(const Raster& coarse, const FinePart& part, Raster& out);
-/// The same laid over what is there: `part` of it over as many pixels of `picture`, from its pixel `left`, `top` on.
-void lay_over(Raster& picture, int left, int top, const Raster& coarse, const FinePart& part);
+/// The same laid over what is there: `part` of it over as many pixels of `picture`, from its pixel `left`, `top` on;
+/// its light so many times as bright.
+void lay_over(Raster& picture, int left, int top, const Raster& coarse, const FinePart& part, float brighter = 1);
 
 /// Adds a uniform disc of light, sharp-edged to parts of a pixel. `flux`: its light summed over all pixels.
 struct LightDisc {

@@ -3,6 +3,9 @@
 #include "imaging/raster.hpp"
 #include "imaging/render/scene.hpp"
 
+#include <complex>
+#include <memory>
+
 namespace poquito::imaging {
 
 /// What a sheet at one depth goes through on its way to the sensor: the lens, and the subject's movement along a row.
@@ -15,8 +18,36 @@ struct Transfer {
     bool coarse = false;
 };
 
-/// The raster blurred by the exact transfer function (optics::optical_transfer). What leaves at one edge comes in at
-/// the other: leave a margin of half the disc. All four channels alike.
+/// A plane of complex numbers, aligned as FFTW wants them: a plan holds for all of them.
+class Plane {
+  public:
+    using Bin = std::complex<float>;
+
+    /// With whatever the memory holds.
+    void resize(std::size_t count);
+    Bin* data() { return bins_.get(); }
+    const Bin* data() const { return bins_.get(); }
+
+  private:
+    struct Free {
+        void operator()(Bin* bins) const;
+    };
+    std::unique_ptr<Bin, Free> bins_;
+    std::size_t size_ = 0;
+};
+
+/// A raster taken apart into its frequencies: what stays of a sheet while only the lens changes. The four channels as
+/// two complex pictures: a filter that is real and the same to all sides keeps real and imaginary parts apart.
+struct Spectrum {
+    int width = 0;
+    int height = 0;
+    Plane red_green, blue_cover;
+};
+void take_apart(const Raster& picture, Spectrum& spectrum);
+
+/// The spectrum's raster, blurred by the exact transfer function (optics::optical_transfer). What leaves at one edge
+/// comes in at the other: leave a margin of half the disc. All four channels alike.
+void transfer(const Spectrum& spectrum, const Transfer& transfer, Raster& out);
 void transfer(Raster& picture, const Transfer& transfer);
 
 /// Not below `least`, and quickly transformed.
