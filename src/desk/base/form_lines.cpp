@@ -35,25 +35,18 @@ class Map {
                 path.addRect(QRectF(from, to).normalized());
                 i = end;
             }
+        for (int j = 0; j < cells; ++j)
+            for (int i = 0; i < cells; ++i) addEdgeCell(i, j, path);
         return path;
     }
 
     /// Where the form ends: the crossing on each grid edge found by halving.
     QPainterPath outline() const {
-        return segments([&](std::pair<int, int> a, std::pair<int, int> b) -> std::optional<QPointF> {
-            const bool in_a = at(a).has_value(), in_b = at(b).has_value();
-            if (in_a == in_b) return std::nullopt;
-            QPointF inside = place(in_a ? a : b), outside = place(in_a ? b : a);
-            for (int halving = 0; halving < 5; ++halving) {
-                const QPointF middle = (inside + outside) / 2;
-                (depth(middle) ? inside : outside) = middle;
-            }
-            return (inside + outside) / 2;
-        });
+        return segments([&](Node a, Node b) { return edgeBetween(a, b); });
     }
 
     QPainterPath level(double z) const {
-        return segments([&](std::pair<int, int> a, std::pair<int, int> b) -> std::optional<QPointF> {
+        return segments([&](Node a, Node b) -> std::optional<QPointF> {
             const auto za = at(a), zb = at(b);
             if (!za || !zb || (*za < z) == (*zb < z)) return std::nullopt;
             return place(a) + (place(b) - place(a)) * ((z - *za) / (*zb - *za));
@@ -61,12 +54,41 @@ class Map {
     }
 
   private:
+    using Node = std::pair<int, int>;
+
+    static std::array<Node, 4> cornersOf(int i, int j) { return {{{i, j}, {i + 1, j}, {i + 1, j + 1}, {i, j + 1}}}; }
+
+    std::optional<QPointF> edgeBetween(Node a, Node b) const {
+        const bool in_a = at(a).has_value(), in_b = at(b).has_value();
+        if (in_a == in_b) return std::nullopt;
+        QPointF inside = place(in_a ? a : b), outside = place(in_a ? b : a);
+        for (int halving = 0; halving < 5; ++halving) {
+            const QPointF middle = (inside + outside) / 2;
+            (depth(middle) ? inside : outside) = middle;
+        }
+        return (inside + outside) / 2;
+    }
+
+    /// The form's part of a cell that its edge crosses.
+    void addEdgeCell(int i, int j, QPainterPath& path) const {
+        const auto corners = cornersOf(i, j);
+        QPolygonF part;
+        std::size_t inside = 0;
+        for (std::size_t k = 0; k < 4; ++k) {
+            if (at(corners[k])) part << place(corners[k]), ++inside;
+            if (const auto cut = edgeBetween(corners[k], corners[(k + 1) % 4])) part << *cut;
+        }
+        if (inside == 0 || inside == 4) return;
+        path.addPolygon(part);
+        path.closeSubpath();
+    }
+
     static std::size_t index(int i, int j) {
         return static_cast<std::size_t>(j) * (cells + 1) + static_cast<std::size_t>(i);
     }
     QPointF point(int i, int j) const { return {(i - cells / 2.0) * step_.x(), (j - cells / 2.0) * step_.y()}; }
-    QPointF place(std::pair<int, int> node) const { return point(node.first, node.second); }
-    std::optional<double> at(std::pair<int, int> node) const { return depths_[index(node.first, node.second)]; }
+    QPointF place(Node node) const { return point(node.first, node.second); }
+    std::optional<double> at(Node node) const { return depths_[index(node.first, node.second)]; }
     std::optional<double> depth(QPointF at) const {
         const auto hit = surface_.hit({.x = at.x(), .y = at.y()});
         return hit ? std::optional(hit->z) : std::nullopt;
@@ -78,7 +100,7 @@ class Map {
         QPainterPath path;
         for (int j = 0; j < cells; ++j)
             for (int i = 0; i < cells; ++i) {
-                const std::array<std::pair<int, int>, 4> corners = {{{i, j}, {i + 1, j}, {i + 1, j + 1}, {i, j + 1}}};
+                const auto corners = cornersOf(i, j);
                 std::vector<QPointF> found;
                 for (std::size_t k = 0; k < 4; ++k)
                     if (const auto cut = crossing(corners[k], corners[(k + 1) % 4])) found.push_back(*cut);

@@ -1,5 +1,7 @@
 #include "desk/base/quantity_field.hpp"
 
+#include "desk/base/line_field.hpp"
+
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QStyle>
@@ -21,15 +23,9 @@ void QuantityField::setValue(double value) {
 }
 
 bool QuantityField::event(QEvent* event) {
-    // Every keystroke is an edit of the shoot already: undo belongs to the shoot, not to the text of this field.
-    if (event->type() == QEvent::ShortcutOverride) {
-        auto* key = static_cast<QKeyEvent*>(event);
-        if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
-            event->ignore();
-            return false;
-        }
-    }
-    return QAbstractSpinBox::event(event);
+    if (!asksForHistory(event)) return QAbstractSpinBox::event(event);
+    event->ignore();  // as with a LineField
+    return false;
 }
 
 QValidator::State QuantityField::validate(QString& text, int&) const {

@@ -126,14 +126,27 @@ QuantityField* StationPage::addQuantity(QGridLayout* group, const Caption& capti
                                         std::function<double(const Shot&)> get,
                                         std::function<void(Shot&, double)> set) {
     auto* field = addField(group, caption, std::move(quantity));
-    bindings_.emplace_back([field, get = std::move(get)](const Shot& shot) { field->setValue(get(shot)); });
-    connect(field, &QuantityField::valueEdited, this,
-            [this, field, label = caption.label, set = std::move(set)](double value) {
-                const EditLabel step{tr("Change %1").arg(label.toLower()),
-                                     QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())};
-                document_.editShot(step, [&](Shot& shot) { set(shot, value); });
-            });
+    bindQuantity(field, caption.label, std::move(get), std::move(set));
     return field;
+}
+
+QuantityField* StationPage::addQuantityOn(QWidget* drawing, const Caption& caption, Quantity quantity,
+                                          std::function<double(const Shot&)> get,
+                                          std::function<void(Shot&, double)> set) {
+    auto* field = new QuantityField(std::move(quantity), drawing);
+    nameControl(field, caption);
+    bindQuantity(field, caption.label, std::move(get), std::move(set));
+    return field;
+}
+
+void StationPage::bindQuantity(QuantityField* field, const QString& label, std::function<double(const Shot&)> get,
+                               std::function<void(Shot&, double)> set) {
+    bindings_.emplace_back([field, get = std::move(get)](const Shot& shot) { field->setValue(get(shot)); });
+    connect(field, &QuantityField::valueEdited, this, [this, field, label, set = std::move(set)](double value) {
+        const EditLabel step{tr("Change %1").arg(label.toLower()),
+                             QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())};
+        document_.editShot(step, [&](Shot& shot) { set(shot, value); });
+    });
 }
 
 QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,

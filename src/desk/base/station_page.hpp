@@ -51,6 +51,9 @@ class StationPage : public QWidget {
     QuantityField* addField(QGridLayout* group, const Caption& caption, Quantity quantity);
     QuantityField* addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
                                std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set);
+    /// One that stands on a drawing, where its number belongs; the drawing says what it is.
+    QuantityField* addQuantityOn(QWidget* drawing, const Caption& caption, Quantity quantity,
+                                 std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set);
     QComboBox* addChoice(QGridLayout* group, const Caption& caption, std::function<Options(const gear::Kit&)> options,
                          std::function<std::string(const Shot&)> get,
                          std::function<void(Shot&, const std::string&)> set);
@@ -77,6 +80,8 @@ class StationPage : public QWidget {
 
   private:
     void addRow(QGridLayout* group, const Caption& caption, QWidget* control);
+    void bindQuantity(QuantityField* field, const QString& label, std::function<double(const Shot&)> get,
+                      std::function<void(Shot&, double)> set);
 
     Document& document_;
     QHBoxLayout* row_;

@@ -1,5 +1,6 @@
 #include "desk/shell/main_window.hpp"
 
+#include "desk/base/line_field.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/depth/depth_page.hpp"
@@ -126,7 +127,7 @@ QWidget* MainWindow::buildHeader() {
     auto* titles = new QVBoxLayout;
     titles->setSpacing(0);
     titles->setContentsMargins(0, 2, 0, 0);
-    title_ = new QLineEdit(header);
+    title_ = new LineField(header);
     title_->setObjectName(QStringLiteral("titleField"));
     title_->setAccessibleName(tr("Title of the shoot"));
     title_->setToolTip(tr("Title of the shoot"));
@@ -575,9 +576,11 @@ void MainWindow::present() {
                     : sheet_ == Sheet::book ? static_cast<QWidget*>(book())
                     : starts                ? static_cast<QWidget*>(start())
                                             : body_->widget(0);
+    const bool turned = body_->currentWidget() != page;
     body_->setCurrentWidget(page);
     cardsColumn_->setVisible(shot);
     marginColumn_->setVisible(shot);
+    if (turned && shot && !starts) cards_->setFocus();  // and not whatever field comes first
     rail_->setEnabled(!empty);
     rail_->setVisible(sheet_ == Sheet::shot);
     switch_->setReachable(Sheet::day, !empty);

@@ -4,6 +4,7 @@
 #include "desk/finder/finder_panel.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/set/train_drawing.hpp"
+#include "desk/subject/subject_drawing.hpp"
 
 #include <QHBoxLayout>
 #include <QStackedWidget>
@@ -62,6 +63,12 @@ void UpperSheet::turnBench() {
     bench_->setElevation(bench_->elevation() == Elevation::side ? Elevation::top : Elevation::side);
 }
 
+void UpperSheet::buildSubject() {
+    subject_ = new SubjectDrawing(document_, stack_);
+    stack_->addWidget(subject_);
+    connect(subject_, &SubjectDrawing::benchWanted, this, [this] { showBench(advice::Station::subject); });
+}
+
 /// The train pulled apart, with what is about gear in its corner.
 void UpperSheet::buildTrain() {
     auto* around = new QWidget(stack_);
@@ -111,23 +118,32 @@ void UpperSheet::show(advice::Station station) {
     using advice::Station;
     station_ = station;
     const bool bench = benchInstead_.contains(station);
+    const bool subject = station == Station::subject && !bench;
     const bool train = station == Station::reach && !bench;
     const bool finder = (station == Station::depth || station == Station::light || station == Station::run) && !bench;
+    if (subject && !subject_) buildSubject();
     if (train && !train_) buildTrain();
     if (finder && !finder_) buildFinder();
-    rename(own_, station == Station::reach ? tr("see the train") : tr("see the finder"));
+    rename(own_, station == Station::subject ? tr("see the subject")
+                 : station == Station::reach ? tr("see the train")
+                                             : tr("see the finder"));
     own_->setVisible(bench);
     if (finder != finderShown_) {
         finderShown_ = finder;
         Q_EMIT finderShown(finder);
     }
-    stack_->setCurrentWidget(train ? train_->parentWidget() : finder ? static_cast<QWidget*>(finder_) : bench_);
+    stack_->setCurrentWidget(subject  ? static_cast<QWidget*>(subject_)
+                             : train  ? train_->parentWidget()
+                             : finder ? static_cast<QWidget*>(finder_)
+                                      : bench_);
     stack_->show();
+    if (subject) subject_->refresh();
     if (train) train_->refresh();
     if (finder) finder_->refresh();
 }
 
 void UpperSheet::refresh() {
+    if (subject_ && subject_->isVisible()) subject_->refresh();
     if (train_ && train_->isVisible()) train_->refresh();
     if (finder_ && finder_->isVisible()) finder_->refresh();
 }

@@ -15,10 +15,11 @@ namespace poquito::desk {
 
 class BenchView;
 class FinderPanel;
+class SubjectDrawing;
 class TrainDrawing;
 
-/// Above the station's sheet: the bench, or the drawing that the station has of its own. Train and finder are made when
-/// one first goes where they are.
+/// Above the station's sheet: the bench, or the drawing that the station has of its own: subject, train or finder, each
+/// made when one first goes where it is.
 class UpperSheet : public QFrame {
     Q_OBJECT
   public:
@@ -43,6 +44,7 @@ class UpperSheet : public QFrame {
 
   private:
     void buildBench(ChosenLight& chosen);
+    void buildSubject();
     void buildTrain();
     void buildFinder();
     void showBench(advice::Station station);
@@ -52,6 +54,7 @@ class UpperSheet : public QFrame {
     QStackedWidget* stack_;
     BenchView* bench_ = nullptr;
     QToolButton* own_ = nullptr;  // from the bench back to the station's own drawing
+    SubjectDrawing* subject_ = nullptr;
     TrainDrawing* train_ = nullptr;
     FinderPanel* finder_ = nullptr;
     /// Stations where the bench was asked for in place of their own drawing; at Light and Run it is until the finder

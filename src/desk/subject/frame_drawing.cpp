@@ -20,6 +20,8 @@
 namespace poquito::desk {
 namespace {
 
+constexpr double degree = 3.14159265358979323846 / 180;
+
 /// The largest rectangle of the field's shape inside `area`, centred.
 QRectF frame_in(const QRectF& area, const plan::Report& report) {
     const auto& optics = report.optics;
@@ -45,14 +47,19 @@ namespace {
 /// than this, and the drawing says how much.
 constexpr double most_stretch = 2.5;
 
+constexpr double above = 34, below = 36;               // px that titles and the lowest numbers take
+constexpr double field_width = 80, field_height = 25;  // px of a number that is typed
+constexpr double beside_frame = 16, before_side = 30, beside_side = 26;
+
 }  // namespace
 
 FrameDrawing::FrameDrawing(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("frameDrawing"));
     setAccessibleName(tr("The subject in the frame and from the side; up and down choose what left and right change"));
     setToolTip(
-        tr("Drag the edges for width and height, the corner for how much of the frame it takes;\nbelow, the far edge "
-           "for its depth, the blue ends for what has to be sharp"));
+        tr("Drag the edges for width and height, the corner for how much of the frame it takes;\n"
+           "from the side the far edge for its depth, the arm for its tilt, the blue ends for what has to be\n"
+           "sharp; the dial for its turn, seen from above"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -61,14 +68,65 @@ FrameDrawing::FrameDrawing(Document& document, QWidget* parent) : QWidget(parent
 // ---- where things stand ------------------------------------------------------------------------------------------
 
 QRectF FrameDrawing::frame() const {
-    constexpr double above = 18, below = 40, beside = 56;
-    const double high = side().top() - above - below - 16;
-    return frame_in(QRectF(4, above, width() - 4 - beside, std::max(high, 40.0)), *document_.report());
+    constexpr double share = 0.45;  // of the sheet's width, at most
+    const QRectF area(12, above, std::max(share * width() - 12, 80.0), std::max(height() - above - below, 60.0));
+    QRectF frame = frame_in(area, *document_.report());
+    frame.moveLeft(area.left());
+    return frame;
 }
 
+double FrameDrawing::column() const { return frame().right() + beside_frame; }
+
+double FrameDrawing::attitude() const { return width() - field_width - 12; }
+
 QRectF FrameDrawing::side() const {
-    const double high = std::clamp(height() * 0.26, 48.0, 130.0), room = width() - 70.0;
-    return {10, height() - high - 22, held_ ? heldWidth_ : std::min(room, trueWidth(high) * most_stretch), high};
+    const double left = column() + field_width + before_side, high = std::max(height() - above - below, 40.0);
+    const double room = std::max(attitude() - beside_side - left, 40.0);
+    return {left, above, held_ ? heldWidth_ : std::min(room, trueWidth(high) * most_stretch), high};
+}
+
+QRectF FrameDrawing::spot(Spot spot) const {
+    constexpr double name = 16;  // px of the words above a number
+    const QRectF frame = this->frame(), side = this->side();
+    const QSizeF size(field_width, field_height);
+    const double middle = frame.center().y() - field_height / 2;
+    switch (spot) {
+        case Spot::width:
+            return {{frame.center().x() - field_width / 2, frame.bottom() + 6}, size};
+        case Spot::height:
+            return {{column(), middle}, size};
+        case Spot::fill:
+            return {{column(), std::min(frame.top() - name + 12, middle - field_height - 2) + 4}, size};
+        case Spot::magnification:
+            return {{column(), std::max(frame.bottom() - field_height, middle + field_height + name)}, size};
+        case Spot::depth:
+            return {{std::max(side.left(), side.center().x() - field_width / 2), side.bottom() + 6}, size};
+        case Spot::tilt:
+            return {{attitude(), side.top() + name}, size};
+        case Spot::turn:
+            break;
+    }
+    return {{attitude(), side.top() + 2 * name + field_height + 6}, size};
+}
+
+void FrameDrawing::holdField(Spot spot, QWidget* field) {
+    fields_[spot] = field;
+    placeFields();
+}
+
+void FrameDrawing::placeFields() {
+    const auto* report = document_.report();
+    if (!report) return;
+    for (const auto& [where, field] : fields_) {
+        const bool on_sensor = where == Spot::fill;
+        field->setVisible(!on_sensor || report->optics.field_width.has_value());
+        field->setGeometry(spot(where).toRect());
+    }
+}
+
+void FrameDrawing::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    placeFields();
 }
 
 /// px: its depth at the scale at which its height fills the side.
@@ -87,7 +145,8 @@ std::optional<QPointF> FrameDrawing::place(Handle handle) const {
     const auto* report = document_.report();
     if (!report) return std::nullopt;
     const bool in_frame = handle == Handle::width || handle == Handle::height || handle == Handle::fill;
-    if (in_frame ? !report->optics.field_width : report->extent.depth <= 0) return std::nullopt;
+    const bool attitude = handle == Handle::tilt || handle == Handle::turn;
+    if (in_frame ? !report->optics.field_width : !attitude && report->extent.depth <= 0) return std::nullopt;
     const QRectF subject = in_frame ? subject_in(frame(), *report) : QRectF();
     switch (handle) {
         case Handle::width:
@@ -96,13 +155,29 @@ std::optional<QPointF> FrameDrawing::place(Handle handle) const {
             return QPointF(subject.center().x(), subject.top());
         case Handle::fill:
             return subject.topRight();
+        case Handle::tilt: {
+            const double tilt = value(handle) * degree, long_arm = side().height() / 2 - 8;
+            return side().center() + QPointF(std::sin(tilt), -std::cos(tilt)) * long_arm;
+        }
+        case Handle::turn: {
+            const double turn = value(handle) * degree;
+            return dial().center() + QPointF(std::sin(turn), std::cos(turn)) * dial().width() / 2;
+        }
         case Handle::from:
         case Handle::to:
-            return QPointF(sideX(value(handle)), side().top());
+            return QPointF(sideX(value(handle)), side().bottom());
         case Handle::depth:
             break;
     }
     return QPointF(sideX(value(handle)), side().center().y());
+}
+
+/// What turns it, seen from above: the subject in the middle, the camera below, the knob where the subject looks.
+QRectF FrameDrawing::dial() const {
+    const QRectF field = spot(Spot::turn);
+    const double radius = std::clamp((height() - field.bottom() - 26) / 2, 12.0, field.width() / 2 - 6);
+    const QPointF middle(field.center().x(), field.bottom() + 8 + radius);
+    return {middle - QPointF(radius, radius), middle + QPointF(radius, radius)};
 }
 
 std::optional<FrameDrawing::Handle> FrameDrawing::handleAt(QPointF at) const {
@@ -132,6 +207,10 @@ double FrameDrawing::value(Handle handle) const {
             return shot.subject.height;
         case Handle::fill:
             return report.optics.fill.value_or(1);
+        case Handle::tilt:
+            return shot.subject.tilt;
+        case Handle::turn:
+            return shot.subject.turn;
         case Handle::from:
             return slice ? slice->from : 0;
         case Handle::to:
@@ -146,6 +225,8 @@ void FrameDrawing::set(Handle handle, double value) {
     static const char* names[] = {QT_TR_NOOP("Change width"),
                                   QT_TR_NOOP("Change height"),
                                   QT_TR_NOOP("Change fill"),
+                                  QT_TR_NOOP("Tilt"),
+                                  QT_TR_NOOP("Turn"),
                                   QT_TR_NOOP("Mark what has to be sharp"),
                                   QT_TR_NOOP("Mark what has to be sharp"),
                                   QT_TR_NOOP("Change depth")};
@@ -156,7 +237,14 @@ void FrameDrawing::set(Handle handle, double value) {
     const QString key = QStringLiteral("frame%1#%2").arg(static_cast<int>(handle)).arg(visit_);
     document_.editShot({tr(names[static_cast<int>(handle)]), key}, [&](shoot::Shot& shot) {
         auto& slice = shot.capture.slice;
+        constexpr double most = shoot::greatest_view_angle;
         switch (handle) {
+            case Handle::tilt:
+                shot.subject.tilt = std::clamp(std::round(value), -most, most);
+                return;
+            case Handle::turn:
+                shot.subject.turn = std::clamp(std::round(value), -most, most);
+                return;
             case Handle::width:
                 shot.subject.width = std::max(rounded, 0.01);
                 return;
@@ -223,6 +311,12 @@ void FrameDrawing::mouseMoveEvent(QMouseEvent* event) {
         case Handle::fill:
             return set(Handle::fill, 2 * std::max(std::abs(at.x() - middle.x()) / frame().width(),
                                                   std::abs(at.y() - middle.y()) / frame().height()));
+        case Handle::tilt: {
+            const QPointF arm = at - side().center();
+            return set(Handle::tilt, std::atan2(arm.x(), -arm.y()) / degree);
+        }
+        case Handle::turn:
+            return set(Handle::turn, std::atan2(at.x() - dial().center().x(), at.y() - dial().center().y()) / degree);
         case Handle::from:
         case Handle::to:
         case Handle::depth:
@@ -245,6 +339,7 @@ void FrameDrawing::keyPressEvent(QKeyEvent* event) {
         return update();
     }
     if (by == 0 || !document_.shot() || !place(active_)) return QWidget::keyPressEvent(event);
+    if (active_ == Handle::tilt || active_ == Handle::turn) return set(active_, std::round(value(active_) + by));
     const bool end = active_ == Handle::from || active_ == Handle::to;
     const double step = end ? document_.report()->extent.depth : value(active_);
     set(active_, value(active_) + by * step * (event->modifiers() & Qt::ShiftModifier ? 0.002 : 0.02));
@@ -309,8 +404,23 @@ void FrameDrawing::paintEvent(QPaintEvent*) {
         drawLabel(painter, frame().center(), Qt::AlignCenter, tr("focused at infinity: no size in the frame"),
                   theme().quiet);
     if (report.extent.depth > 0) paintSide(painter);
+    paintAttitude(painter);
+    paintNames(painter);
     paintHandles(painter);
 }
+
+namespace {
+
+/// A dimension without its number: that is typed on it.
+void drawSpan(QPainter& painter, const QLineF& span) {
+    painter.setPen(QPen(theme().ink, 1));
+    painter.drawLine(span);
+    const QPointF along = (span.p2() - span.p1()) / std::max(span.length(), 1e-6),
+                  across(-along.y() * 4, along.x() * 4);
+    for (const QPointF end : {span.p1(), span.p2()}) painter.drawLine(QLineF(end - across, end + across));
+}
+
+}  // namespace
 
 void FrameDrawing::paintDimensions(QPainter& painter) const {
     const auto& report = *document_.report();
@@ -322,23 +432,10 @@ void FrameDrawing::paintDimensions(QPainter& painter) const {
         painter.drawLine(QLineF(frame.left(), frame.top() + third * frame.height(), frame.right(),
                                 frame.top() + third * frame.height()));
     }
-    const auto millimetres = [](double mm) { return QString::fromStdString(text::length_text(mm)); };
     const QRectF subject = subject_in(frame, report).intersected(frame);
-    painter.setPen(theme().quiet);
-    painter.drawText(QPointF(frame.left(), frame.top() - 6),
-                     tr("Field %1 × %2, filled to %3 %")
-                         .arg(millimetres(*report.optics.field_width), millimetres(*report.optics.field_height))
-                         .arg(qRound(*report.optics.fill * 100)));
-    drawDimension(painter, {subject.left(), frame.bottom() + 12}, {subject.right(), frame.bottom() + 12},
-                  millimetres(report.extent.width));
-    painter.setFont(textFont(11, QFont::Medium));
-    painter.setPen(QPen(theme().ink, 1));
-    const double x = frame.right() + 8;
-    painter.drawLine(QLineF(x, subject.top(), x, subject.bottom()));
-    painter.drawLine(QLineF(x - 4, subject.top(), x + 4, subject.top()));
-    painter.drawLine(QLineF(x - 4, subject.bottom(), x + 4, subject.bottom()));
-    drawLabel(painter, {x + 2, subject.center().y()}, Qt::AlignLeft | Qt::AlignVCenter,
-              millimetres(report.extent.height), theme().ink);
+    const double y = spot(Spot::width).center().y(), x = frame.right() + beside_frame / 2;
+    drawSpan(painter, {subject.left(), y, subject.right(), y});
+    drawSpan(painter, {x, subject.top(), x, subject.bottom()});
 }
 
 /// The camera is at the left: what is near stands left.
@@ -348,10 +445,6 @@ void FrameDrawing::paintSide(QPainter& painter) const {
     const auto& report = *document_.report();
     const QRectF area = side();
     const double deep = held_ ? heldDepth_ : report.extent.depth;
-    painter.setPen(t.quiet);
-    painter.setFont(textFont(11));
-    const auto mm = [](double v) { return QString::fromStdString(text::length_text(v)); };
-    const auto& slice = shot.capture.slice;
     painter.save();
     painter.setClipRect(area.adjusted(-6, -2, 6, 2));
     // What one frame holds lies about the plane of focus, in the middle of what has to be sharp.
@@ -360,25 +453,90 @@ void FrameDrawing::paintSide(QPainter& painter) const {
     const double near = middle - sharpness.near.value_or(deep), far = middle + sharpness.far.value_or(deep);
     painter.fillRect(QRectF(QPointF(sideX(near), area.top()), QPointF(sideX(far), area.bottom())), t.focusWash);
     painter.setOpacity(0.75);
-    const double stretched = drawSection(painter, area, shot, report, 0, std::max(deep, 1e-6));
+    drawSection(painter, area, shot, report, 0, std::max(deep, 1e-6));
     painter.setOpacity(1);
     painter.setPen(QPen(t.focus, 1.6));
     painter.drawLine(QLineF(sideX(middle), area.top(), sideX(middle), area.bottom()));
     painter.restore();
-    QString words =
-        slice
-            ? tr("Near at the left: %1 of %2 has to be sharp").arg(mm(slice->to - slice->from), mm(report.extent.depth))
-            : tr("Near at the left: all of it has to be sharp");
-    constexpr double visibly = 1.05;
-    if (stretched > visibly)
-        words += tr("; depth %1 \u00d7").arg(QString::fromStdString(text::number_text(stretched, 2)));
-    drawLine(painter, QRectF(area.left() - 6, area.top() - 27, width() - area.left(), 16),
-             Qt::AlignLeft | Qt::AlignVCenter, elided(textFont(11), words, width() - area.left()));
     painter.setPen(QPen(t.link, 1.6));
     for (const Handle end : {Handle::from, Handle::to})
         painter.drawLine(QLineF(sideX(value(end)), area.top(), sideX(value(end)), area.bottom()));
-    drawDimension(painter, {area.left(), area.bottom() + 11}, {sideX(report.extent.depth), area.bottom() + 11},
-                  mm(report.extent.depth));
+    const double y = spot(Spot::depth).center().y();
+    drawSpan(painter, {area.left(), y, sideX(report.extent.depth), y});
+}
+
+/// The arm that tilts it, and the dial that turns it.
+void FrameDrawing::paintAttitude(QPainter& painter) const {
+    const auto tilt = place(Handle::tilt), turn = place(Handle::turn);
+    const Theme& t = theme();
+    painter.setPen(QPen(t.ink, 1, Qt::DashLine));
+    if (tilt) painter.drawLine(QLineF(side().center(), *tilt));
+    if (!turn) return;
+    const QRectF dial = this->dial();
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(t.hairline, 1));
+    constexpr int sixteenths = 16, most = static_cast<int>(shoot::greatest_view_angle);
+    painter.drawArc(dial, (270 - most) * sixteenths, 2 * most * sixteenths);
+    // A bar across the way it looks, as deep to its width as it is.
+    const auto& subject = document_.shot()->subject;
+    const double broad = dial.width() * 0.4;
+    const double deep = std::clamp(broad * subject.depth / std::max(subject.width, 1e-6), 3.0, broad);
+    painter.save();
+    painter.translate(dial.center());
+    painter.rotate(-subject.turn);
+    painter.setPen(QPen(t.focus, 1.2));
+    painter.setBrush(t.focusWash);
+    painter.drawRect(QRectF(-broad / 2, -deep / 2, broad, deep));
+    painter.restore();
+    painter.setPen(QPen(t.ink, 1, Qt::DashLine));
+    painter.drawLine(QLineF(dial.center(), *turn));
+    painter.setPen(t.quiet);
+    painter.setFont(textFont(11));
+    drawLine(painter, {dial.left() - 20, dial.bottom() + 5, dial.width() + 40, 13}, Qt::AlignCenter, tr("camera"));
+}
+
+/// What is seen, and what the numbers are that no line says it of.
+void FrameDrawing::paintNames(QPainter& painter) const {
+    const Theme& t = theme();
+    const auto& report = *document_.report();
+    const auto mm = [](double v) { return QString::fromStdString(text::length_text(v)); };
+    constexpr double corner = 110;  // px that the buttons take
+    const auto title = [&](double left, double right, const QString& name, const QString& words) {
+        const QFont heavy = textFont(12, QFont::DemiBold), light = textFont(11);
+        const double wide = lineWidth(heavy, name) + 8;
+        painter.setFont(heavy);
+        painter.setPen(t.ink);
+        drawLine(painter, {left, 7, wide, 18}, Qt::AlignLeft | Qt::AlignVCenter, name);
+        painter.setFont(light);
+        painter.setPen(t.quiet);
+        drawLine(painter, {left + wide, 7, right - left - wide, 18}, Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(light, words, right - left - wide));
+    };
+    const double apart = side().left();
+    title(12, apart - 8, tr("Subject in the frame"),
+          report.optics.field_width
+              ? tr("to scale, field %1 × %2").arg(mm(*report.optics.field_width), mm(*report.optics.field_height))
+              : QString());
+    const auto& slice = document_.shot()->capture.slice;
+    QString words = slice ? tr("%1 of %2 to be sharp").arg(mm(slice->to - slice->from), mm(report.extent.depth))
+                          : tr("all to be sharp");
+    const double stretched = side().width() / std::max(trueWidth(side().height()), 1e-6);
+    constexpr double visibly = 1.05;
+    if (report.extent.depth <= 0) words = tr("flat");
+    if (report.extent.depth > 0 && stretched > visibly)
+        words += tr("; depth %1 \u00d7").arg(QString::fromStdString(text::number_text(stretched, 2)));
+    title(apart, width() - corner, tr("From the side"), words);
+    const auto name = [&](Spot where, const QString& text) {
+        painter.setFont(textFont(11));
+        painter.setPen(t.quiet);
+        const QRectF field = spot(where);
+        drawLine(painter, {field.left() + 2, field.top() - 15, field.width(), 14}, Qt::AlignLeft | Qt::AlignVCenter,
+                 text);
+    };
+    if (report.optics.field_width) name(Spot::fill, tr("fills"));
+    name(Spot::magnification, tr("on the sensor"));
+    name(Spot::tilt, tr("tilt"));
+    name(Spot::turn, tr("turn"));
 }
 
 void FrameDrawing::paintHandles(QPainter& painter) const {
@@ -387,8 +545,9 @@ void FrameDrawing::paintHandles(QPainter& painter) const {
         const auto at = place(handle);
         if (!at) continue;
         const bool zone = handle == Handle::from || handle == Handle::to;
+        const bool turns = handle == Handle::tilt || handle == Handle::turn;
         const bool active = handle == active_ && (hasFocus() || held_);
-        painter.setPen(QPen(zone ? t.link : t.focus, active ? 2.4 : 1.4));
+        painter.setPen(QPen(turns ? t.ink : zone ? t.link : t.focus, active ? 2.4 : 1.4));
         painter.setBrush(active ? t.linkWash : t.panel);
         if (handle == Handle::fill)
             painter.drawRect(QRectF(*at - QPointF(4, 4), QSizeF(8, 8)));

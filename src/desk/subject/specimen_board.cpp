@@ -16,7 +16,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double least_cell = 124, least_height = 112, most_height = 176, between = 6, words_height = 46, foot = 18;
+constexpr double dense_height = 96, most_height = 176, between = 6, words_height = 46, foot = 18;
 
 }  // namespace
 
@@ -29,6 +29,12 @@ SpecimenBoard::SpecimenBoard(QWidget* parent) : QWidget(parent) {
     QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Preferred);
     policy.setHeightForWidth(true);
     setSizePolicy(policy);
+}
+
+void SpecimenBoard::setDense() {
+    least_cell_ = 104;
+    least_height_ = dense_height;
+    updateGeometry();
 }
 
 void SpecimenBoard::show(std::vector<shoot::LibrarySubject> subjects, const std::optional<std::string>& taken) {
@@ -47,19 +53,19 @@ void SpecimenBoard::show(std::vector<shoot::LibrarySubject> subjects, const std:
 }
 
 int SpecimenBoard::columns(int width) const {
-    return std::max(1, static_cast<int>((width + between) / (least_cell + between)));
+    return std::max(1, static_cast<int>((width + between) / (least_cell_ + between)));
 }
 
 int SpecimenBoard::heightForWidth(int width) const {
     const int across = columns(width), count = static_cast<int>(subjects_.size());
     const int rows = std::max(1, (count + across - 1) / across);
-    return static_cast<int>(rows * (least_height + between) + foot);
+    return static_cast<int>(rows * (least_height_ + between) + foot);
 }
 
 double SpecimenBoard::cellHeight() const {
     const auto across = static_cast<std::size_t>(columns(width()));
     const auto rows = static_cast<double>(std::max<std::size_t>(1, (subjects_.size() + across - 1) / across));
-    return std::clamp((height() - foot) / rows - between, least_height, most_height);
+    return std::clamp((height() - foot) / rows - between, least_height_, most_height);
 }
 
 QRectF SpecimenBoard::cellRect(std::size_t index) const {

@@ -14,6 +14,8 @@ class SpecimenBoard : public QWidget {
   public:
     explicit SpecimenBoard(QWidget* parent = nullptr);
 
+    /// More of them in the same room.
+    void setDense();
     /// `taken`: the one that the shot has; empty: none of these.
     void show(std::vector<shoot::LibrarySubject> subjects, const std::optional<std::string>& taken);
     const std::vector<shoot::LibrarySubject>& subjects() const { return subjects_; }
@@ -42,6 +44,7 @@ class SpecimenBoard : public QWidget {
 
     std::vector<shoot::LibrarySubject> subjects_;
     std::optional<std::string> taken_;
+    double least_cell_ = 124, least_height_ = 112;  // px
     std::size_t marked_ = 0;
     std::optional<std::size_t> over_;
 };

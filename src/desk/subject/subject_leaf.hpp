@@ -6,11 +6,11 @@ class QLineEdit;
 
 namespace poquito::desk {
 
-class FrameDrawing;
+class SpecimenBoard;
 class Sentence;
 class SubjectLibrary;
 
-/// How big, how deep, how it moves and reflects, and what part of the frame it fills.
+/// What it is, how it moves and reflects, by hand or from the library. Its sizes stand on the drawing above.
 class SubjectLeaf : public StationPage {
     Q_OBJECT
   public:
@@ -26,19 +26,23 @@ class SubjectLeaf : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    void addLibrary(QGridLayout* group);
-    void listLibrary();
+    void addForm(QGridLayout* form);
+    void addMovement(QGridLayout* motion);
+    void addLibrary(QVBoxLayout* column);
+    void showBoard(const std::string& kind);
+    void take(const std::string& id);
     void keep();
-    void addForm(QVBoxLayout* column);
     void askHeightMap();
 
     SubjectLibrary& library_;
-    QComboBox* choice_ = nullptr;
+    QComboBox* kinds_ = nullptr;
+    SpecimenBoard* board_ = nullptr;
+    std::pair<std::string, std::optional<std::string>> shownFor_;  // the shot and what it was filled from
     Sentence* assumed_ = nullptr;
     QLineEdit* name_;
     int nameVisit_ = 0;
     QuantityField* swayFrequency_;
-    FrameDrawing* frame_;
+    QPushButton* heightMap_ = nullptr;
 };
 
 }  // namespace poquito::desk

@@ -25,6 +25,7 @@ TEST_CASE("the bench is to scale in both elevations", "[desk][bench]") {
     Person person;
     person.window().openDemo();
     person.selectShot(QStringLiteral("Tide brooch"));
+    person.goTo(4);
     auto* bench = person.find<desk::BenchView>(QStringLiteral("benchView"));
     for (const auto elevation : {desk::Elevation::side, desk::Elevation::top}) {
         bench->setElevation(elevation);
@@ -47,6 +48,7 @@ TEST_CASE("a light is dragged along the bench, and the exposure follows", "[desk
     Person person;
     person.window().openDemo();
     person.selectShot(QStringLiteral("Tide brooch"));
+    person.goTo(4);
     auto* bench = person.find<desk::BenchView>(QStringLiteral("benchView"));
     const auto before = person.shot().lights[0].position;
     const double power = person.report().light.sources[0].power;
@@ -73,6 +75,7 @@ TEST_CASE("the background is dragged", "[desk][bench]") {
     Person person;
     person.window().openDemo();
     person.selectShot(QStringLiteral("Tide brooch"));
+    person.goTo(4);
     auto* bench = person.find<desk::BenchView>(QStringLiteral("benchView"));
     const double scale = bench->scale();
     const QPoint from(qRound(bench->backgroundPlace()->x()) + 3, 60);

@@ -37,7 +37,7 @@ TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that noth
         person.click(QLatin1String(name));
         ++clicks;
     };
-    auto* board = person.window().findChild<desk::SpecimenBoard*>();
+    auto* board = person.window().findChild<desk::SpecimenBoard*>(QStringLiteral("specimenBoard"));
     REQUIRE(board);
     REQUIRE(board->isVisible());
     const auto beetle = std::ranges::find(board->subjects(), "beetle-calm", &shoot::LibrarySubject::id);

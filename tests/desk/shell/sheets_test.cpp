@@ -9,6 +9,9 @@
 #include "support/person.hpp"
 #include "text/scales.hpp"
 
+#include <QComboBox>
+
+#include <algorithm>
 #include <cmath>
 
 using namespace poquito;
@@ -218,6 +221,14 @@ TEST_CASE("the subject is drawn by its handles: width, height, fill, depth and w
     drag(Handle::depth, {-20, 0});
     CHECK(person.shot().subject.depth < before.subject.depth);
     back();
+    // The arm leans the top away from the camera, which stands at the left; the dial turns it to the right.
+    drag(Handle::tilt, {30, 10});
+    CHECK(person.shot().subject.tilt > 5);
+    CHECK(person.report().extent.depth != before.subject.depth);
+    back();
+    drag(Handle::turn, {20, -10});
+    CHECK(person.shot().subject.turn > 5);
+    back();
     CHECK_FALSE(before.capture.slice);
     drag(Handle::to, {-40, 0});
     REQUIRE(person.shot().capture.slice);
@@ -233,4 +244,44 @@ TEST_CASE("the subject is drawn by its handles: width, height, fill, depth and w
     for (int i = 0; i < 2; ++i) person.key(Qt::Key_Down);  // past the depth to the width
     person.key(Qt::Key_Right);
     CHECK_THAT(person.shot().subject.width, test::WithinRel(before.subject.width * 1.02, 0.01));
+    // And typed where they stand: each number beside its line, none over another, all inside the drawing.
+    person.type(QStringLiteral("turnField"), QStringLiteral("-20"));
+    CHECK(person.shot().subject.turn == -20);
+    QList<QRect> taken;
+    for (const char* name : {"widthField", "heightField", "depthField", "fillField", "wantedMagnificationField",
+                             "tiltField", "turnField"}) {
+        auto* field = person.find(QLatin1String(name));
+        INFO(name);
+        CHECK(field->isVisible());
+        CHECK(drawing->rect().contains(field->geometry()));
+        for (const QRect& other : taken) CHECK_FALSE(other.intersects(field->geometry()));
+        taken << field->geometry();
+    }
+}
+
+TEST_CASE("another subject is taken from the board of the library, and undone in one step", "[desk][subject]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(1);
+    auto* board = person.find<desk::SpecimenBoard>(QStringLiteral("libraryBoard"));
+    auto* kinds = person.find<QComboBox>(QStringLiteral("libraryKind"));
+    kinds->setCurrentText(QStringLiteral("Coins and small finds"));
+    Q_EMIT kinds->activated(kinds->currentIndex());
+    person.settle();
+    REQUIRE(board->subjects().size() > 2);
+    CHECK(std::ranges::all_of(board->subjects(), [](const auto& one) { return one.kind == "Coins and small finds"; }));
+    const auto before = person.shot();
+    const auto wanted = board->subjects()[1];
+    QTest::mouseClick(board, Qt::LeftButton, {}, board->cellRect(1).center().toPoint());
+    person.settle();
+    CHECK(person.shot().subject.width == wanted.subject.width);
+    CHECK(person.shot().subject.library == wanted.id);
+    CHECK(kinds->currentText() == QStringLiteral("Coins and small finds"));
+    person.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(person.shot() == before);
+    // With the cursor in the name, undo is the shoot's all the same.
+    person.find(QStringLiteral("nameField"))->setFocus();
+    person.type(QStringLiteral("nameField"), QStringLiteral("Urchin"));
+    person.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(person.shot() == before);
 }
