@@ -120,6 +120,12 @@ void fillPlainly(QPainter& painter, const QPolygonF& outline, const QColor& colo
     painter.setRenderHint(QPainter::Antialiasing, smooth);
 }
 
+void drawFocusRing(QPainter& painter, const QRectF& area) {
+    painter.setPen(QPen(theme().link, 1.4));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRoundedRect(area.adjusted(1, 1, -1, -1), 3, 3);
+}
+
 void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const QPen& line, double radius) {
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.setPen(Qt::NoPen);

@@ -37,6 +37,9 @@ QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QS
 /// smoothed costs many times the filling.
 void fillPlainly(QPainter& painter, const QPolygonF& outline, const QColor& colour);
 
+/// Says that a drawing has the keys, where nothing in it does.
+void drawFocusRing(QPainter& painter, const QRectF& area);
+
 /// A card: its sheet, and the line around it.
 void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const QPen& line, double radius = 4);
 

@@ -124,6 +124,7 @@ QToolButton[sheetButton="true"] { background: transparent; border: 1px solid tra
 QToolButton[sheetButton="true"]:hover { border-color: @hairline; color: @ink; }
 QToolButton[sheetButton="true"]:focus { border: 1px solid @link; padding: 3px 10px; }
 QToolButton[sheetButton="true"]:checked { background: @linkWash; border-color: @link; color: @ink; font-weight: 600; }
+QToolButton[sheetButton="true"]:checked:focus { border: 2px solid @link; padding: 2px 9px; }
 QToolButton::menu-indicator { image: none; }
 QToolButton[link="true"]:hover, QPushButton[link="true"]:hover { text-decoration: underline; }
 QToolButton[link="true"]:focus { border: 1px solid @link; }

@@ -74,13 +74,18 @@ double DayDrawing::xOf(double time) const {
 }
 
 void DayDrawing::paintEvent(QPaintEvent*) {
-    if (!plan_ || day().order.empty()) return;
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
+    if (!plan_ || day().order.empty()) {
+        if (hasFocus()) drawFocusRing(painter, rect());
+        return;
+    }
     drawHours(painter);
     for (std::size_t k = 0; k < day().order.size(); ++k) {
         drawWork(painter, k);
         drawWords(painter, k);
+        if (hasFocus() && static_cast<int>(day().order[k]) == std::max(selected_, 0))
+            drawFocusRing(painter, rowRect(k));
     }
     if (!held_ || !target_ || *target_ == held_->row) return;
     const double y = rowRect(*target_).top() + (*target_ > held_->row ? rowHeight() : 0);

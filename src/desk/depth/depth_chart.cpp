@@ -184,14 +184,14 @@ void DepthChart::drawNames(QPainter& painter) const {
         drawLabel(painter, at, Qt::AlignLeft | Qt::AlignVCenter, tr("diffraction"), t.caution);
         break;
     }
-    drawLabel(painter, {all.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
-              tr("your limit %1").arg(toQt(text::length_text(limit))), t.focus);
-    double label_y = y_of(limit);
+    QList<QRectF> taken = {drawLabel(painter, {all.left() + 4, y_of(limit) + 10}, Qt::AlignLeft | Qt::AlignVCenter,
+                                     tr("your limit %1").arg(toQt(text::length_text(limit))), t.focus)};
     for (const auto& [name, mm] : otherLimits_) {
-        if (mm < yAxis().from() || mm > yAxis().to() || std::abs(y_of(mm) - label_y) < 14) continue;
-        label_y = y_of(mm);
-        drawLabel(painter, {all.left() + 4, label_y - 7}, Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("%1 %2").arg(name, toQt(text::length_text(mm))), t.quiet);
+        if (mm < yAxis().from() || mm > yAxis().to()) continue;
+        const QString words = tr("%1 %2").arg(name, toQt(text::length_text(mm)));
+        const QRectF room(all.left() + 4, y_of(mm) - 15, lineWidth(painter.font(), words) + 6, 16);
+        if (std::ranges::any_of(taken, [&](const QRectF& other) { return other.intersects(room); })) continue;
+        taken << drawLabel(painter, {room.left(), room.center().y()}, Qt::AlignLeft | Qt::AlignVCenter, words, t.quiet);
     }
     const auto& best = report().sharpness.best_single_f_number;
     if (!best || *best < xAxis().from() || *best > xAxis().to()) return;

@@ -46,7 +46,7 @@ JudgementStrip::JudgementStrip(Document& document, QWidget* parent) : QWidget(pa
 }
 
 int JudgementStrip::columns(int width) const {
-    constexpr int least_card = 118;
+    constexpr int least_card = 104;
     const int count = judgement_ ? static_cast<int>(judgement_->approaches.size()) : 5;
     return width >= count * least_card ? count : (count + 1) / 2;
 }
@@ -56,6 +56,11 @@ int JudgementStrip::heightForWidth(int width) const {
     const int rows = (count + columns(width) - 1) / columns(width);
     return reason_height + rows * (card_height + gap);
 }
+
+/// The sheet scrolls, and what scrolls is not asked for its height by its width.
+void JudgementStrip::takeHeight() { setFixedHeight(heightForWidth(width())); }
+
+void JudgementStrip::resizeEvent(QResizeEvent*) { takeHeight(); }
 
 QRectF JudgementStrip::cardRect(std::size_t index) const {
     const int across = columns(width());
@@ -69,7 +74,7 @@ void JudgementStrip::refresh() {
     if (!document_.shot() || !isVisible()) return;
     const auto before = judgement_ ? judgement_->approaches.size() : 0;
     judgement_ = advice::judge(document_.kit(), *document_.shot(), document_.shoot().limits);
-    if (before != (judgement_ ? judgement_->approaches.size() : 0)) updateGeometry();
+    if (before != (judgement_ ? judgement_->approaches.size() : 0)) takeHeight();
     marked_ = taken().value_or(judgement_ ? judgement_->best : 0);
     setAccessibleDescription(reason());
     update();

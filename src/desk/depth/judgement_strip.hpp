@@ -30,6 +30,7 @@ class JudgementStrip : public QWidget {
     void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
   private:
     void paintCard(QPainter& painter, std::size_t index) const;
@@ -37,6 +38,7 @@ class JudgementStrip : public QWidget {
     /// What the shot is set to now.
     std::optional<std::size_t> taken() const;
     int columns(int width) const;
+    void takeHeight();
 
     Document& document_;
     std::optional<advice::Judgement> judgement_;

@@ -233,6 +233,7 @@ void GearForm::addTable(const gear::GearTable& table, QVBoxLayout* column) {
     head->addStretch();
     auto* model = new RowsModel(table, body_);
     auto* view = new QTableView(body_);
+    view->setTabKeyNavigation(false);  // Tab goes on; arrows go from cell to cell
     view->setObjectName(objectNameOf(table.key, ""));
     view->setAccessibleName(tr(table.label));
     view->setToolTip(tr(table.hint));

@@ -108,6 +108,7 @@ QWidget* KitRoom::buildPieces() {
     column->setContentsMargins(0, 0, 0, 0);
     model_ = new GearModel(this);
     pieces_ = new QTableView(side);
+    pieces_->setTabKeyNavigation(false);  // Tab goes on; arrows go from cell to cell
     pieces_->setObjectName(QStringLiteral("gearTable"));
     pieces_->setAccessibleName(tr("Pieces of this kind"));
     pieces_->setModel(model_);

@@ -63,8 +63,8 @@ void BalanceChart::draw(QPainter& painter) {
     painter.setPen(QPen(theme().ink, 1));
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(area());
-    drawNames(painter);
-    now() ? drawPlan(painter) : drawMissing(painter);
+    const QRectF taken = now() ? drawPlan(painter) : drawMissing(painter);
+    drawNames(painter, taken);
 }
 
 void BalanceChart::drawScales(QPainter& painter) const {
@@ -107,14 +107,20 @@ void BalanceChart::drawWall(QPainter& painter) const {
     for (double y = area().top() - 8; y < area().bottom(); y += 7) painter.drawLine(QLineF(at, y + 7, at - 5, y + 12));
 }
 
-void BalanceChart::drawNames(QPainter& painter) const {
+void BalanceChart::drawNames(QPainter& painter, const QRectF& taken) const {
     const QRectF all = area();
     painter.setFont(textFont(11));
     if (all.width() > 190) {
         drawLabel(painter, {all.left() + 5, all.bottom() - 10}, Qt::AlignLeft | Qt::AlignVCenter,
                   tr("black without flash"), theme().link);
-        drawLabel(painter, placeOf({.ambient = -8.9, .flash = 0}) + QPointF(0, -11), Qt::AlignLeft | Qt::AlignVCenter,
-                  tr("correct"), theme().focus);
+        // At the end of the curve that the plan's own words leave free.
+        const QPointF left = placeOf({.ambient = -8.9, .flash = 0}) + QPointF(0, -11);
+        const QPointF low = placeOf({.ambient = 0, .flash = -8.3}) - QPointF(6, 0);
+        const double wide = lineWidth(painter.font(), tr("correct")) + 6;
+        if (taken.intersects(QRectF(left.x(), left.y() - 8, wide, 16)))
+            drawLabel(painter, low, Qt::AlignRight | Qt::AlignVCenter, tr("correct"), theme().focus);
+        else
+            drawLabel(painter, left, Qt::AlignLeft | Qt::AlignVCenter, tr("correct"), theme().focus);
     }
     if (!wall()) return;
     const double at = placeOf({.ambient = *wall()}).x();
@@ -123,7 +129,7 @@ void BalanceChart::drawNames(QPainter& painter) const {
 }
 
 /// Half of the balance is not there: where the light that stays on stands by itself, and what to add.
-void BalanceChart::drawMissing(QPainter& painter) const {
+QRectF BalanceChart::drawMissing(QPainter& painter) const {
     const auto& report = document_.report()->light;
     const QRectF all = area();
     if (report.continuous) {
@@ -136,10 +142,11 @@ void BalanceChart::drawMissing(QPainter& painter) const {
     const QString missing = report.flash        ? tr("no light stays on: switch on the ambient light or add a lamp")
                             : report.continuous ? tr("no flash fires: add one to balance it")
                                                 : tr("no light yet");
-    drawLabel(painter, all.center(), Qt::AlignCenter, elided(textFont(11), missing, all.width() - 12), theme().quiet);
+    return drawLabel(painter, all.center(), Qt::AlignCenter, elided(textFont(11), missing, all.width() - 12),
+                     theme().quiet);
 }
 
-void BalanceChart::drawPlan(QPainter& painter) const {
+QRectF BalanceChart::drawPlan(QPainter& painter) const {
     const Theme& t = theme();
     const QRectF all = area();
     const QPointF at = placeOf(*now());
@@ -168,7 +175,7 @@ void BalanceChart::drawPlan(QPainter& painter) const {
     const double x = std::clamp(anchor.x() > all.center().x() ? anchor.x() - wide : anchor.x(), all.left() + 4,
                                 std::max(all.left() + 4, all.right() - wide - 6));
     painter.setFont(font);
-    drawLabel(painter, {x, anchor.y() + above}, Qt::AlignLeft | Qt::AlignVCenter, words, t.ink);
+    return drawLabel(painter, {x, anchor.y() + above}, Qt::AlignLeft | Qt::AlignVCenter, words, t.ink);
 }
 
 QString BalanceChart::reading(double ambient, double flash) const {

@@ -39,9 +39,9 @@ class BalanceChart : public Chart {
     void drawScales(QPainter& painter) const;
     void drawCorrect(QPainter& painter) const;
     void drawWall(QPainter& painter) const;
-    void drawNames(QPainter& painter) const;
-    void drawMissing(QPainter& painter) const;
-    void drawPlan(QPainter& painter) const;
+    void drawNames(QPainter& painter, const QRectF& taken) const;
+    QRectF drawMissing(QPainter& painter) const;  // what its words take
+    QRectF drawPlan(QPainter& painter) const;
     void propose(QPointF place);
     void take(const plan::BalanceProposal& proposal);
 

@@ -73,6 +73,7 @@ void FreezeTable::drawInstead(QPainter& painter, const QString& heading, const Q
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
     painter.drawText(QRectF(0, 24, width(), 60), Qt::TextWordWrap, words);
+    if (hasFocus()) drawFocusRing(painter, rect());
 }
 
 void FreezeTable::paintEvent(QPaintEvent*) {

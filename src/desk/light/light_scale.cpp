@@ -49,7 +49,8 @@ class Bars {
             p_.drawRect(bar);
             const bool inside = bar.width() > lineWidth(textFont(11), words) + 10;
             p_.setPen(t.ink);
-            drawLine(p_, inside ? bar.adjusted(0, 0, -5, 0) : QRectF(bar.right() + 5, y, right_ - bar.right() - 3, 18),
+            const double beside = std::min(bar.right() + 5, right_ - lineWidth(textFont(11), words));
+            drawLine(p_, inside ? bar.adjusted(0, 0, -5, 0) : QRectF(beside, y, right_ - beside, 18),
                      (inside ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, words);
         }
         y += 20;

@@ -105,6 +105,7 @@ ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document
     bar->addWidget(remove_);
     model_ = new ProofModel(document, this);
     table_ = new QTableView(this);
+    table_->setTabKeyNavigation(false);  // Tab goes on; arrows go from cell to cell
     table_->setObjectName(QStringLiteral("proofTable"));
     table_->setAccessibleName(tr("Log of this shot"));
     table_->setModel(model_);

@@ -176,8 +176,11 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
             painter.drawText(bar, Qt::AlignCenter, text);
         else if (bar.right() + text_width + 6 < right)
             painter.drawText(QPointF(bar.right() + 5, y + 12), text);
-        else
+        else if (bar.left() - text_width - 5 > left)
             painter.drawText(QPointF(bar.left() - text_width - 5, y + 12), text);
+        else
+            painter.drawText(QRectF(right - text_width - 2, y, text_width + 2, 16), Qt::AlignRight | Qt::AlignVCenter,
+                             text);
         y += 19;
     }
     // ---- the scale below it, with what the ring can reach

@@ -171,6 +171,7 @@ QWidget* ReachFinder::buildFound() {
     column->addWidget(orderLabel_);
     model_ = new ReachModel(this);
     table_ = new QTableView(side);
+    table_->setTabKeyNavigation(false);  // Tab goes on; arrows go from cell to cell
     nameControl(table_, {"foundTable", tr("Combinations found")});
     table_->setModel(model_);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);

@@ -66,8 +66,11 @@ void CostCurve::drawEnough(QPainter& painter) const {
     painter.setFont(textFont(11));
     drawLabel(painter, now - QPointF(0, 14), Qt::AlignHCenter | Qt::AlignVCenter,
               tr("planned %1").arg(toQt(text::number_text(capture().frames, 6))), t.focus);
-    drawLabel(painter, {std::min(enough + 4, all.right() - 130), all.top() + 8}, Qt::AlignLeft | Qt::AlignVCenter,
-              tr("more than %1 hardly help").arg(toQt(text::number_text(cost.enough_frames, 6))), t.caution);
+    const QString hardly =
+        elided(textFont(11), tr("more than %1 hardly help").arg(toQt(text::number_text(cost.enough_frames, 6))),
+               all.width() - 8);
+    drawLabel(painter, {std::min(enough + 4, all.right() - lineWidth(textFont(11), hardly) - 8), all.top() + 8},
+              Qt::AlignLeft | Qt::AlignVCenter, hardly, t.caution);
     drawLabel(painter, {all.left() + 4, yOf(floor_) + 9}, Qt::AlignLeft | Qt::AlignVCenter,
               tr("Airy disc %1").arg(toQt(text::number_text(floor_, 3))), t.caution);
 }

@@ -142,8 +142,11 @@ void StackDrawing::drawRuler(QPainter& painter) const {
     for (const double mark : rulerMarks(low, high, most)) {
         painter.setPen(QPen(t.quiet, 1));
         painter.drawLine(QPointF(xOf(mark), area.bottom() + 5), QPointF(xOf(mark), area.bottom() + 11));
-        drawLine(painter, QRectF(xOf(mark) - 40, area.bottom() + 12, 80, 14), Qt::AlignHCenter | Qt::AlignVCenter,
-                 std::abs(mark) < step / 2 ? tr("nearest") : toQt(text::number_text(mark, 4)));
+        const QString words = std::abs(mark) < step / 2 ? tr("nearest") : toQt(text::number_text(mark, 4));
+        const double half = lineWidth(textFont(11), words) / 2;
+        const double x = std::clamp(xOf(mark), half, std::max(half, width() - half));
+        drawLine(painter, QRectF(x - half, area.bottom() + 12, 2 * half, 14), Qt::AlignHCenter | Qt::AlignVCenter,
+                 words);
     }
     painter.setPen(t.quiet);
     drawLine(painter, QRectF(area.left(), area.bottom() + 20, area.width(), 14), Qt::AlignRight | Qt::AlignVCenter,

@@ -68,8 +68,10 @@ void StepsChart::draw(QPainter& painter) {
     drawFit(painter);
     painter.setClipping(false);
     drawWanted(painter);
-    drawNote(painter, Qt::AlignRight, tr("setting, narrow to wide"));
-    drawNote(painter, Qt::AlignLeft, tr("\u25cf this stop  \u25cb another"));
+    const QString axis = tr("setting, narrow to wide"), legend = tr("\u25cf this stop  \u25cb another");
+    const QFont font = textFont(11);
+    if (lineWidth(font, axis) + lineWidth(font, legend) + 12 < area().width()) drawNote(painter, Qt::AlignRight, axis);
+    drawNote(painter, Qt::AlignLeft, legend);
 }
 
 void StepsChart::drawScales(QPainter& painter) const {

@@ -70,6 +70,7 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     connect(remove_, &QPushButton::clicked, this, &StepsLeaf::remove);
     head->addWidget(remove_);
     table_ = new QTableWidget(0, 4, this);
+    table_->setTabKeyNavigation(false);  // Tab goes on; arrows go from cell to cell
     table_->setObjectName(QStringLiteral("readingsTable"));
     table_->setAccessibleName(tr("Readings with this lens"));
     table_->setHorizontalHeaderLabels({tr("Set"), tr("Stop"), tr("n"), tr("mm")});

@@ -79,6 +79,7 @@ int main(int argc, char** argv) {
     // The file and what a crash left behind are read when the window stands.
     QObject::connect(&window, &desk::MainWindow::furnished, &window, [&] {
         if (!files.isEmpty()) window.openFile(files.front());
+        window.goToRemembered();
         window.startAutosave(desk::Autosave::defaultFolder());
     });
     const QSize screen = application.primaryScreen()->availableSize();

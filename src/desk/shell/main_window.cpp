@@ -49,6 +49,11 @@
 #include <algorithm>
 
 namespace poquito::desk {
+namespace {
+
+const auto sheet_key = QStringLiteral("place/sheet"), station_key = QStringLiteral("place/station");
+
+}  // namespace
 
 MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     : QMainWindow(parent), first_(std::move(first)) {
@@ -454,10 +459,22 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (files_->mayDropChanges())
-        event->accept();
-    else
-        event->ignore();
+    if (!files_->mayDropChanges()) return event->ignore();
+    QSettings settings;
+    settings.setValue(sheet_key, static_cast<int>(sheet_));
+    settings.setValue(station_key, static_cast<int>(rail_->current()));
+    event->accept();
+}
+
+void MainWindow::goToRemembered() {
+    const QSettings settings;
+    const int station = settings.value(station_key, 0).toInt();
+    const int sheet = settings.value(sheet_key, static_cast<int>(Sheet::shot)).toInt();
+    if (document_.count() == 0) return;  // its page is the first one
+    if (station >= 0 && station < static_cast<int>(advice::stations.size()))
+        goTo(advice::stations[static_cast<std::size_t>(station)]);
+    for (const auto one : {Sheet::day, Sheet::book})
+        if (sheet == static_cast<int>(one)) goTo(one);
 }
 
 Bag& MainWindow::bag() { return gear_->bag(); }

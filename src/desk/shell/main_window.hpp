@@ -64,6 +64,8 @@ class MainWindow : public QMainWindow {
     void goTo(advice::Station station);
     void goTo(Sheet sheet);
     Sheet sheet() const { return sheet_; }
+    /// Where one was when the window was closed the last time: sheet and station.
+    void goToRemembered();
 
     /// Without questions; what goes wrong is said in the strip above the bench. True: it is done.
     bool openFile(const QString& path);  // a shoot, or a picture that carries a plan: its shot joins the open shoot

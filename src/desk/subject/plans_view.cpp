@@ -142,6 +142,7 @@ void PlansView::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     for (std::size_t i = 0; i < plans_.size(); ++i) paintCard(painter, i);
+    if (plans_.empty() && hasFocus()) drawFocusRing(painter, rect());
 }
 
 void PlansView::paintCard(QPainter& painter, std::size_t index) const {

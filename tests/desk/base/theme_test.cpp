@@ -1,10 +1,18 @@
+#include "support/lettering.hpp"
 #include "support/person.hpp"
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 
+#include <QAbstractItemView>
+#include <QPointer>
+
+#include <algorithm>
 #include <cmath>
 #include <limits>
+#include <set>
+#include <string>
+#include <vector>
 
 using namespace poquito;
 using test::Person;
@@ -128,6 +136,118 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             nothingCutOff(person, 0);
         }
     }
+}
+
+namespace {
+
+/// Of the stations, in their order.
+const std::vector<std::vector<const char*>> leaves = {
+    {"subjectTab", "mattersTab", "plansTab"},
+    {nullptr},
+    {"chartTab", "ladderTab", "planeTab", "backgroundTab", "settingsTab"},
+    {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"},
+    {"checklistTab", "stackTab", "costTab", "stepsTab"},
+    {nullptr}};
+
+/// No lettering of one drawing lies over another's, and all of it lies inside.
+void nothingOverlaps(Person& person, const std::string& where) {
+    std::size_t seen = 0;
+    for (auto* widget : person.window().findChildren<QWidget*>()) {
+        auto* view = qobject_cast<QAbstractItemView*>(widget->parentWidget());
+        const bool drawn = QLatin1String(widget->metaObject()->className()).startsWith(QLatin1String("poquito::"));
+        if (!widget->isVisible() || (!drawn && !(view && view->viewport() == widget))) continue;
+        const auto letters = test::lettering(*widget);
+        seen += letters.size();
+        const QRectF room = QRectF(widget->rect()).adjusted(-2, -2, 2, 2);  // hinted glyphs swell
+        const std::string who = where + ", " + widget->metaObject()->className() + ": ";
+        for (std::size_t i = 0; i < letters.size(); ++i) {
+            const auto& [ink, text] = letters[i];
+            if (!view && !room.contains(ink)) FAIL_CHECK(who << text.toStdString() << " is cut");
+            for (std::size_t k = 0; k < i; ++k)
+                if (ink.adjusted(0.5, 0.5, -0.5, -0.5).intersects(letters[k].ink))
+                    FAIL_CHECK(who << text.toStdString() << " covers " << letters[k].text.toStdString());
+        }
+    }
+    CHECK(seen > 5);
+}
+
+}  // namespace
+
+TEST_CASE("no lettering of a drawing covers another or is cut at 1024 by 700", "[desk][look]") {
+    Person person({1024, 700});
+    person.window().openDemo();
+    for (int shot = 0; shot < person.document().count(); ++shot) {
+        person.document().select(shot);
+        for (int station = 1; station <= 6; ++station) {
+            person.goTo(station);
+            for (const char* leaf : leaves[static_cast<std::size_t>(station - 1)]) {
+                if (leaf && person.window().findChild<QWidget*>(QLatin1String(leaf))) person.click(QLatin1String(leaf));
+                nothingOverlaps(person,
+                                person.shot().name + ", station " + std::to_string(station) + " " + (leaf ? leaf : ""));
+            }
+        }
+    }
+    for (const char* sheet : {"daySheetButton", "bookSheetButton"}) {
+        person.click(QLatin1String(sheet));
+        nothingOverlaps(person, sheet);
+    }
+}
+
+namespace {
+
+bool takesTab(const QWidget& widget) {
+    return widget.isVisible() && widget.isEnabled() && (widget.focusPolicy() & Qt::TabFocus) &&
+           !widget.inherits("QScrollArea") && !widget.objectName().startsWith(QLatin1String("qt_"));
+}
+
+/// Tab alone comes to everything that takes keys, says what it is, and shows that it is there.
+void walkByKeys(Person& person, const std::string& where) {
+    std::vector<QPointer<QWidget>> wanted;
+    for (auto* widget : person.window().findChildren<QWidget*>())
+        if (takesTab(*widget) && !widget->focusProxy()) wanted.emplace_back(widget);
+    std::set<QWidget*> seen;
+    const auto missing = [&](const QPointer<QWidget>& one) { return one && takesTab(*one) && !seen.contains(one); };
+    constexpr int most = 300;
+    for (int i = 0; i < most && std::ranges::any_of(wanted, missing); ++i) {
+        auto* before = QApplication::focusWidget();
+        QTest::keyClick(before ? before : &person.window(), Qt::Key_Tab);
+        auto* now = QApplication::focusWidget();
+        if (!now || !seen.insert(now).second) continue;
+        const std::string who =
+            where + ", " + now->metaObject()->className() + " " + now->objectName().toStdString() + ": ";
+        auto* button = qobject_cast<QAbstractButton*>(now);
+        if (now->accessibleName().isEmpty() && (!button || button->text().isEmpty())) FAIL_CHECK(who << "has no name");
+        const QImage with = now->grab().toImage();
+        now->clearFocus();
+        const QImage without = now->grab().toImage();
+        now->setFocus(Qt::TabFocusReason);
+        if (with == without) FAIL_CHECK(who << "does not show that it has the keys");
+    }
+    for (const auto& widget : wanted)
+        if (missing(widget))
+            FAIL_CHECK(where << ": Tab never comes to " << widget->metaObject()->className() << " "
+                             << widget->objectName().toStdString());
+}
+
+}  // namespace
+
+TEST_CASE("every sheet, station and leaf is walked through by keys alone", "[desk][accessibility]") {
+    Person person({1024, 700});
+    person.window().openDemo();
+    for (int station = 1; station <= 6; ++station) {
+        person.goTo(station);
+        for (const char* leaf : leaves[static_cast<std::size_t>(station - 1)]) {
+            if (leaf) person.click(QLatin1String(leaf));
+            walkByKeys(person, "station " + std::to_string(station) + " " + (leaf ? leaf : ""));
+        }
+    }
+    for (const char* sheet : {"daySheetButton", "bookSheetButton"}) {
+        person.click(QLatin1String(sheet));
+        walkByKeys(person, sheet);
+    }
+    person.window().newShoot();
+    person.settle();
+    walkByKeys(person, "the first page");
 }
 
 TEST_CASE("marks of scales are few, round and none where there is no scale", "[desk][theme]") {

@@ -178,6 +178,24 @@ TEST_CASE("sheets are turned by a key each and back to where one was; shots are 
     CHECK(person.shot().name == moved);
 }
 
+TEST_CASE("sheet and station are remembered from one start to the next", "[desk][sheets]") {
+    {
+        Person person;
+        person.window().openDemo();
+        person.goTo(4);
+        person.window().goTo(desk::Sheet::day);
+        person.window().close();
+    }
+    Person person;
+    person.window().goToRemembered();
+    CHECK(person.window().sheet() == desk::Sheet::shot);  // nothing is there yet: the first page
+    person.window().openDemo();
+    person.window().goToRemembered();
+    CHECK(person.window().sheet() == desk::Sheet::day);
+    person.key(Qt::Key_0);
+    CHECK(person.window().findChild<desk::StationRail*>()->current() == advice::Station::light);
+}
+
 TEST_CASE("the subject is drawn by its handles: width, height, fill, depth and what has to be sharp",
           "[desk][subject]") {
     using Handle = desk::FrameDrawing::Handle;
