@@ -130,16 +130,17 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
              : now  ? QPen(t.focus, 2)
                     : QPen(t.hairline, 1));
     double y = card.top() + 3;
-    const double room = card.width() - 14;
+    const bool narrow = card.width() < 118;
+    const double inset = narrow ? 4 : 7, room = card.width() - 2 * inset;
     const auto line = [&](const QFont& font, const QColor& colour, const QString& words) {
         painter.setFont(font);
         painter.setPen(colour);
-        drawLine(painter, QRectF(card.left() + 7, y, room, 15), Qt::AlignLeft | Qt::AlignVCenter,
+        drawLine(painter, QRectF(card.left() + inset, y, room, 15), Qt::AlignLeft | Qt::AlignVCenter,
                  elided(font, words, room));
         y += 14.5;
     };
     const auto& capture = approach.report.capture;
-    line(textFont(12, QFont::DemiBold), t.ink, toQt(approach.name) + (now ? tr(" \u2713") : QString()));
+    line(textFont(narrow ? 11 : 12, QFont::DemiBold), t.ink, toQt(approach.name) + (now ? tr(" \u2713") : QString()));
     const QColor quiet = best ? t.ink : t.quiet;
     const QFont small = textFont(11);
     line(small, quiet,

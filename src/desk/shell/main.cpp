@@ -41,6 +41,9 @@ int main(int argc, char** argv) {
         for (const char* screenless : {"--sheet", "--help", "-h", "--version", "-v"})
             if (qstrcmp(argv[i], screenless) == 0 && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
                 qputenv("QT_QPA_PLATFORM", "offscreen");
+    const int size = QSettings(QStringLiteral("poquito"), QStringLiteral("poquito")).value(desk::size_key, 100).toInt();
+    if (size > 100 && size <= 300 && qEnvironmentVariableIsEmpty("QT_SCALE_FACTOR"))
+        qputenv("QT_SCALE_FACTOR", QByteArray::number(size / 100.0));
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("poquito"));
     QApplication::setApplicationName(QStringLiteral("poquito"));

@@ -27,6 +27,7 @@
 #include "desk/subject/start_sheet.hpp"
 #include "desk/subject/subject_page.hpp"
 
+#include <QActionGroup>
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDir>
@@ -52,6 +53,7 @@ namespace poquito::desk {
 namespace {
 
 const auto sheet_key = QStringLiteral("place/sheet"), station_key = QStringLiteral("place/station");
+constexpr std::array sizes_of_everything = {100, 125, 150, 200};  // per cent
 
 }  // namespace
 
@@ -416,6 +418,23 @@ void MainWindow::fillViewMenu(QMenu* menu) {
            [this] { upper_->turnBench(); });
     action(menu, "themeAction", tr("&Dim theme on or off"), QKeySequence(Qt::CTRL | Qt::Key_T),
            [this] { toggleTheme(); });
+    fillSizes(menu->addMenu(tr("&Size of everything")));
+}
+
+/// Lettering, drawings and what is touched grow together, so that all keeps its place; from the next start on.
+void MainWindow::fillSizes(QMenu* menu) {
+    auto* sizes = new QActionGroup(this);
+    const int now = QSettings().value(size_key, sizes_of_everything.front()).toInt();
+    for (const int percent : sizes_of_everything) {
+        auto* made = action(menu, qPrintable(QStringLiteral("size%1Action").arg(percent)), tr("%1 %").arg(percent), {},
+                            [this, percent] {
+                                QSettings().setValue(size_key, percent);
+                                foot_->say(tr("All of it is drawn at %1 % from the next start on").arg(percent));
+                            });
+        made->setCheckable(true);
+        made->setChecked(percent == now);
+        sizes->addAction(made);
+    }
 }
 
 void MainWindow::fillHelpMenu(QMenu* menu) {

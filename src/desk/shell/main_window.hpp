@@ -41,6 +41,9 @@ class StationSheets;
 class TrainDrawing;
 class UpperSheet;
 
+/// The settings' key for the size of everything in per cent, which is read before there is a window.
+inline const auto size_key = QStringLiteral("size");
+
 /// The drafting table has three sheets. The shot: stations along the top, shots on the left, bench and the station's
 /// page in the middle, notes and numbers on the right; the day, the shoot as a whole; the book, what outlives it. The
 /// running cost stands below. The window says what stands where and who hears whom; what is done stands in ShootFiles,
@@ -109,6 +112,7 @@ class MainWindow : public QMainWindow {
     void fillEditMenu(QMenu* menu);
     void fillShotMenu(QMenu* menu);
     void fillViewMenu(QMenu* menu);
+    void fillSizes(QMenu* menu);
     void fillHelpMenu(QMenu* menu);
     void fillRecent();
     void toggleTheme();

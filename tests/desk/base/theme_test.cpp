@@ -105,6 +105,16 @@ void nothingCutOff(Person& person, int station) {
 
 }  // namespace
 
+TEST_CASE("the size of everything is chosen and kept for the next start", "[desk][theme]") {
+    Person person;
+    CHECK(person.find<QAction>(QStringLiteral("size100Action"))->isChecked());
+    person.trigger(QStringLiteral("size150Action"));
+    CHECK(QSettings().value(desk::size_key).toInt() == 150);
+    CHECK(person.find<QAction>(QStringLiteral("size150Action"))->isChecked());
+    CHECK_FALSE(person.find<QAction>(QStringLiteral("size100Action"))->isChecked());
+    person.trigger(QStringLiteral("size100Action"));
+}
+
 TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
     Person person({1024, 700});
     person.window().openDemo();
