@@ -30,9 +30,15 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const auto& subject = shot->subject;
-    const double most = std::max({subject.width, subject.height, subject.depth}) * 1.25;
+    // As large as both views allow, as it is and as it would be turned.
     const double half = width() / 2.0;
-    const double scale = std::min(half - 40, height() - 62.0) / most;
+    QRectF bounds;
+    for (const auto& one : {subject, proposal_ ? shoot::faced(subject, *proposal_) : subject})
+        for (const Elevation elevation : {Elevation::side, Elevation::top})
+            bounds |= subjectProfile(one, elevation).boundingRect();
+    constexpr double beside = 70, above_and_below = 78, least = 1e-6;  // px that words take
+    const double scale = std::min((half - beside) / std::max(bounds.width(), least),
+                                  (height() - above_and_below) / std::max(bounds.height(), least));
     const auto draw = [&](Elevation elevation, const QRectF& room, const QString& name) {
         painter.setFont(textFont(11));
         painter.setPen(t.quiet);

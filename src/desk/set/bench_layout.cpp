@@ -98,11 +98,15 @@ QPolygonF sampledProfile(const shoot::Subject& subject, Elevation elevation) {
     const double half = subjectHalf(surface.extent(), elevation);
     // The nearest point in each slice across the axis; the far side is a flat back.
     std::vector<std::optional<double>> nearest(samples);
-    for (int i = 0; i <= samples; ++i)
-        for (int j = 0; j <= samples; ++j) {
-            const auto at = surface.point(2.0 * i / samples - 1, 2.0 * j / samples - 1);
+    // Several points a slice, odd to their number: turned, a slice would else catch none but far ones.
+    constexpr int finer = 3 * samples + 1;
+    const bool side = elevation == Elevation::side;
+    const int columns = side ? samples : finer, rows = side ? finer : samples;
+    for (int i = 0; i <= columns; ++i)
+        for (int j = 0; j <= rows; ++j) {
+            const auto at = surface.point(2.0 * i / columns - 1, 2.0 * j / rows - 1);
             if (!at) continue;
-            const double across = elevation == Elevation::side ? at->y : -at->x;
+            const double across = side ? at->y : -at->x;
             const auto slice = static_cast<std::size_t>(
                 std::clamp((across / half + 1) / 2 * samples, 0.0, static_cast<double>(samples - 1)));
             nearest[slice] = std::min(nearest[slice].value_or(at->z), at->z);
