@@ -10,6 +10,30 @@ namespace {
 
 constexpr double line_height = 18;
 constexpr double remark_height = 14;
+constexpr double between = 2;
+
+/// As many of `most` lines as the words need, the last one cut where they need more.
+QStringList wrapped(const QString& words, double width, int most) {
+    const QFont font = textFont(11);
+    QStringList lines;
+    QString rest = words;
+    while (!rest.isEmpty() && static_cast<int>(lines.size()) < most - 1 && lineWidth(font, rest) > width) {
+        qsizetype cut = rest.lastIndexOf(QLatin1Char(' '));
+        while (cut > 0 && lineWidth(font, rest.left(cut)) > width) cut = rest.lastIndexOf(QLatin1Char(' '), cut - 1);
+        if (cut <= 0) break;
+        lines << rest.left(cut);
+        rest = rest.mid(cut + 1);
+    }
+    if (!rest.isEmpty()) lines << elided(font, rest, width);
+    return lines;
+}
+
+double heightOf(const std::vector<Fact>& facts, double width, int most) {
+    double sum = line_height + 3;
+    for (const auto& fact : facts)
+        sum += line_height + between + remark_height * static_cast<double>(wrapped(fact.remark, width, most).size());
+    return sum;
+}
 
 }  // namespace
 
@@ -35,8 +59,11 @@ void FactsView::paintEvent(QPaintEvent*) {
     painter.setPen(theme().ink);
     drawLine(painter, QRectF(0, y, width(), line_height), Qt::AlignLeft | Qt::AlignVCenter, heading_);
     y += line_height + 3;
+    int lines = 3;  // of a remark, where the room allows
+    while (lines > 1 && heightOf(facts_, width(), lines) > height()) --lines;
     for (const auto& fact : facts_) {
-        const double needed = line_height + (fact.remark.isEmpty() ? 0 : remark_height);
+        const auto remark = wrapped(fact.remark, width(), lines);
+        const double needed = line_height + remark_height * static_cast<double>(remark.size());
         if (y + needed > height()) break;
         const auto value_font = textFont(12, QFont::DemiBold);
         const double value_width = std::min(lineWidth(value_font, fact.value), width() * 0.72);
@@ -49,16 +76,15 @@ void FactsView::paintEvent(QPaintEvent*) {
         drawLine(painter, QRectF(width() - value_width, y, value_width, line_height), Qt::AlignRight | Qt::AlignVCenter,
                  elided(value_font, fact.value, value_width));
         y += line_height;
-        if (!fact.remark.isEmpty()) {
-            painter.setFont(textFont(11));
-            painter.setPen(theme().quiet);
-            drawLine(painter, QRectF(0, y - 2, width(), remark_height), Qt::AlignLeft | Qt::AlignVCenter,
-                     elided(textFont(11), fact.remark, width()));
+        painter.setFont(textFont(11));
+        painter.setPen(theme().quiet);
+        for (const QString& words : remark) {
+            drawLine(painter, QRectF(0, y - 2, width(), remark_height), Qt::AlignLeft | Qt::AlignVCenter, words);
             y += remark_height;
         }
         painter.setPen(theme().hairline);
         painter.drawLine(QPointF(0, y), QPointF(width(), y));
-        y += 2;
+        y += between;
     }
 }
 

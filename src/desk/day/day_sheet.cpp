@@ -178,7 +178,7 @@ QWidget* DaySheet::buildMargin() {
     auto* dayColumn = new QVBoxLayout(day);
     dayColumn->setContentsMargins(14, 8, 14, 8);
     whole_ = new FactsView("wholeDayFacts", tr("The whole day"), day);
-    whole_->setMinimumHeight(196);
+    whole_->setMinimumHeight(206);
     dayColumn->addWidget(whole_);
     addWays(dayColumn);
     column->addWidget(day);

@@ -1,3 +1,4 @@
+#include "support/pdf.hpp"
 #include "support/person.hpp"
 
 #include "desk/day/day_sheet.hpp"
@@ -5,6 +6,7 @@
 
 using namespace poquito;
 using test::answerNext;
+using test::pdfText;
 using test::Person;
 
 namespace {
@@ -12,13 +14,6 @@ namespace {
 QByteArray bytes(const QString& path) {
     QFile file(path);
     return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
-}
-
-/// Text of a PDF by poppler's own tool; empty where it is not installed.
-QString pdfText(const QString& path) {
-    QProcess tool;
-    tool.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), path, QStringLiteral("-")});
-    return tool.waitForFinished() ? QString::fromUtf8(tool.readAllStandardOutput()) : QString();
 }
 
 }  // namespace

@@ -1,8 +1,12 @@
 // A new user's first plan: from an empty shoot to a taken plan of a live beetle, without a quarrel.
+#include "desk/day/day_sheet.hpp"
 #include "desk/shell/foot_line.hpp"
 #include "desk/subject/plans_view.hpp"
 #include "desk/subject/specimen_board.hpp"
+#include "support/pdf.hpp"
 #include "support/person.hpp"
+#include "text/scales.hpp"
+#include "text/text.hpp"
 
 #include <set>
 
@@ -113,6 +117,25 @@ TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that noth
     CHECK_FALSE(person.find<desk::FootLine>(QStringLiteral("footLine"))->shotText().isEmpty());
     person.document().undoStack().undo();
     CHECK(person.shot() == before);
+    person.document().undoStack().redo();
+
+    // And on paper: the plan that was taken, as the photographer writes it.
+    person.click(QStringLiteral("daySheetButton"));
+    auto* day = person.window().findChild<desk::DaySheet*>();
+    REQUIRE(day);
+    QTemporaryDir folder;
+    const QString pdf = folder.filePath(QStringLiteral("beetle.pdf"));
+    REQUIRE(day->exportSheet(pdf));
+    const QString text = test::pdfText(pdf);
+    INFO(text.toStdString());
+    CHECK(text.contains(QStringLiteral("Beetle, calm")));
+    CHECK(text.contains(QStringLiteral("To pack")));
+    for (const auto& setting :
+         {text::shutter_text(person.shot().exposure.shutter), text::f_number_text(person.shot().exposure.f_number),
+          text::number_text(person.shot().exposure.iso)}) {
+        INFO(setting);
+        CHECK(text.contains(QString::fromStdString(setting)));
+    }
 }
 
 TEST_CASE("another shot has its own plans, and takes none of the one before", "[desk][pages]") {
