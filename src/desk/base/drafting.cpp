@@ -77,7 +77,7 @@ QString elided(const QFont& font, const QString& text, double width) {
     static QCache<std::pair<std::pair<QFont, QString>, double>, QString> cache(1000);
     const std::pair key(std::pair(font, text), width);
     if (const auto* known = cache.object(key)) return *known;
-    const QString cut = QFontMetricsF(font).elidedText(text, Qt::ElideRight, width);
+    QString cut = QFontMetricsF(font).elidedText(text, Qt::ElideRight, width);
     cache.insert(key, new QString(cut));
     return cut;
 }

@@ -134,6 +134,7 @@ void LightScale::paintSources(QPainter& painter) const {
                  .arg(stops(*light.front), stops(*light.back),
                       QString::fromStdString(text::number_text(*light.front - *light.back, 2))));
     std::vector<const plan::Report*> reports;
+    reports.reserve(static_cast<std::size_t>(document_.count()));
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
     for (const auto& use : plan::charge_use(document_.shoot(), reports)) {
         const bool here = std::ranges::any_of(document_.shot()->lights,

@@ -104,6 +104,7 @@ void StackDrawing::drawPlanes(QPainter& painter, const std::vector<Band>& bands)
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.setPen(QPen(theme().focus, 1));
     std::vector<QLineF> planes;
+    planes.reserve(bands.size());
     for (const auto& band : bands)
         planes.emplace_back(xOf(band.plane), field().top(), xOf(band.plane), field().bottom());
     painter.drawLines(planes.data(), static_cast<int>(planes.size()));

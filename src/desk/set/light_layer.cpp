@@ -8,6 +8,7 @@
 #include "plan/reflections.hpp"
 #include "text/text.hpp"
 
+#include <QObject>
 #include <QPainter>
 #include <QPainterPath>
 
@@ -274,7 +275,7 @@ void drawAim(BenchSheet& sheet) {
 void letterLights(BenchSheet& sheet) {
     std::vector<std::size_t> order;
     for (std::size_t i = 0; i < sheet.lamps.size(); ++i) order.push_back(i);
-    std::ranges::stable_partition(order, [&](std::size_t i) { return i == sheet.chosen; });
+    std::stable_partition(order.begin(), order.end(), [&](std::size_t i) { return i == sheet.chosen; });
     for (const auto i : order) {
         const auto& lamp = sheet.lamps[i];
         // Behind the head, on the side the lamp stands, before the other.

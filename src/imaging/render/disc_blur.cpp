@@ -66,7 +66,7 @@ void blur_at_this_scale(Raster& picture, double diameter) {
     const int margin = reach + 2;
     const auto scale = static_cast<float>(1 / strip_area(r, -r, r));
 
-    const auto columns = static_cast<std::size_t>(picture.width + 2 * margin + 2);
+    const auto columns = static_cast<std::size_t>(picture.width) + 2 * static_cast<std::size_t>(margin) + 2;
     thread_local std::vector<Rgba> kept;  // a frame blurs many sheets of one size: the memory stays
     std::vector<Rgba>& all = kept;        // the name alone would mean another thread's inside for_rows
     all.resize(columns * static_cast<std::size_t>(picture.height));
@@ -108,7 +108,8 @@ Raster halved(const Raster& picture) {
         const Rgba* lower = picture.row(std::min(2 * y + 1, picture.height - 1));
         for (int x = 0; x < half.width; ++x) {
             const int right = std::min(2 * x + 1, picture.width - 1);
-            half.at(x, y) = (upper[2 * x] + upper[right] + lower[2 * x] + lower[right]) * 0.25f;
+            const auto left = 2 * static_cast<std::ptrdiff_t>(x);
+            half.at(x, y) = (upper[left] + upper[right] + lower[left] + lower[right]) * 0.25f;
         }
     });
     return half;
@@ -190,7 +191,7 @@ void draw_out(Raster& picture, double length) {
     const int margin = chord.whole + 2;
     for_rows(picture.height, [&](int y) {
         thread_local std::vector<Rgba> all;
-        all.resize(static_cast<std::size_t>(picture.width + 2 * margin + 2));
+        all.resize(static_cast<std::size_t>(picture.width) + 2 * static_cast<std::size_t>(margin) + 2);
         sum_row(picture, y, margin, all);
         const Rgba* right = all.data() + margin + chord.whole;
         const Rgba* left = all.data() + margin + 1 - chord.whole;
