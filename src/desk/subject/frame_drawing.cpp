@@ -169,7 +169,7 @@ std::optional<QPointF> FrameDrawing::place(Handle handle) const {
         case Handle::depth:
             break;
     }
-    return QPointF(sideX(value(handle)), side().center().y());
+    return QPointF(sideX(report->extent.depth), side().center().y());
 }
 
 /// What turns it, seen from above: the subject in the middle, the camera below, the knob where the subject looks.
@@ -219,6 +219,12 @@ double FrameDrawing::value(Handle handle) const {
             break;
     }
     return shot.subject.depth;
+}
+
+/// Of its own size what the camera sees of it, tilted and turned.
+double FrameDrawing::shown(Handle size) const {
+    const auto& extent = document_.report()->extent;
+    return size == Handle::width ? extent.width : size == Handle::height ? extent.height : extent.depth;
 }
 
 void FrameDrawing::set(Handle handle, double value) {
@@ -283,6 +289,9 @@ void FrameDrawing::mousePressEvent(QMouseEvent* event) {
     if (!taken) return;
     const auto& report = *document_.report();
     heldScale_ = report.optics.field_width ? frame().width() / *report.optics.field_width : 1;
+    heldShare_ = *taken == Handle::width || *taken == Handle::height || *taken == Handle::depth
+                     ? value(*taken) / std::max(shown(*taken), 1e-6)
+                     : 1;
     heldDepth_ = std::max(report.extent.depth, 1e-6);
     heldWidth_ = side().width();
     active_ = *taken;
@@ -305,9 +314,9 @@ void FrameDrawing::mouseMoveEvent(QMouseEvent* event) {
     const double depth = (at.x() - side().left()) / side().width() * heldDepth_;
     switch (*held_) {
         case Handle::width:
-            return set(Handle::width, 2 * std::abs(at.x() - middle.x()) / heldScale_);
+            return set(Handle::width, heldShare_ * 2 * std::abs(at.x() - middle.x()) / heldScale_);
         case Handle::height:
-            return set(Handle::height, 2 * std::abs(at.y() - middle.y()) / heldScale_);
+            return set(Handle::height, heldShare_ * 2 * std::abs(at.y() - middle.y()) / heldScale_);
         case Handle::fill:
             return set(Handle::fill, 2 * std::max(std::abs(at.x() - middle.x()) / frame().width(),
                                                   std::abs(at.y() - middle.y()) / frame().height()));
@@ -319,8 +328,9 @@ void FrameDrawing::mouseMoveEvent(QMouseEvent* event) {
             return set(Handle::turn, std::atan2(at.x() - dial().center().x(), at.y() - dial().center().y()) / degree);
         case Handle::from:
         case Handle::to:
-        case Handle::depth:
             return set(*held_, depth);
+        case Handle::depth:
+            return set(*held_, heldShare_ * depth);
     }
 }
 
@@ -533,7 +543,26 @@ void FrameDrawing::paintNames(QPainter& painter) const {
         drawLine(painter, {field.left() + 2, field.top() - 15, field.width(), 14}, Qt::AlignLeft | Qt::AlignVCenter,
                  text);
     };
-    if (report.optics.field_width) name(Spot::fill, tr("fills"));
+    // Beside a size of its own, what its dimension line spans where that is another.
+    const auto seen = [&](Spot where, Handle size, bool below) {
+        const double own = value(size), span = shown(size);
+        if (std::abs(span - own) < 0.005 * std::max(own, span)) return;
+        const QRectF field = spot(where);
+        const QString span_text = tr("shows %1").arg(mm(span));
+        const QRectF room = below ? QRectF(field.left() + 2, field.bottom() + 1, field.width(), 14)
+                                  : QRectF(field.right() + 6, field.top(), 90, field.height());
+        painter.setFont(textFont(11));
+        painter.fillRect(QRectF(room.topLeft(), QSizeF(lineWidth(painter.font(), span_text) + 4, room.height())),
+                         t.panel);
+        painter.setPen(t.quiet);
+        drawLine(painter, room, Qt::AlignLeft | Qt::AlignVCenter, span_text);
+    };
+    if (report.optics.field_width) {
+        seen(Spot::width, Handle::width, false);
+        seen(Spot::height, Handle::height, true);
+        name(Spot::fill, tr("fills"));
+    }
+    seen(Spot::depth, Handle::depth, false);
     name(Spot::magnification, tr("on the sensor"));
     name(Spot::tilt, tr("tilt"));
     name(Spot::turn, tr("turn"));

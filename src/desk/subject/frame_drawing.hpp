@@ -60,6 +60,7 @@ class FrameDrawing : public QWidget {
     double trueWidth(double high) const;
     double sideX(double depth) const;
     double value(Handle handle) const;
+    double shown(Handle size) const;
     void set(Handle handle, double value);
     std::optional<Handle> handleAt(QPointF at) const;
     void paintDimensions(QPainter& painter) const;
@@ -72,6 +73,7 @@ class FrameDrawing : public QWidget {
     std::optional<Handle> held_;
     Handle active_ = Handle::width;
     double heldScale_ = 1;  // px a mm of the frame when it was taken hold of
+    double heldShare_ = 1;  // its own size over what is shown of it
     double heldDepth_ = 1;  // mm across the side
     double heldWidth_ = 1;  // px of it
     int visit_ = 0;

@@ -246,6 +246,12 @@ TEST_CASE("the subject is drawn by its handles: width, height, fill, depth and w
     back();
     drag(Handle::turn, {20, -10});
     CHECK(person.shot().subject.turn > 5);
+    // Turned, an edge is taken hold of where it is seen, and what is its own does not leap.
+    const double own = person.shot().subject.width;
+    drag(Handle::width, {2, 0});
+    CHECK_THAT(person.shot().subject.width, test::WithinRel(own, 0.06));
+    person.document().undoStack().undo();
+    CHECK(drawing->place(Handle::depth)->x() > drawing->place(Handle::to)->x() - 1);
     back();
     CHECK_FALSE(before.capture.slice);
     drag(Handle::to, {-40, 0});
