@@ -101,7 +101,7 @@ Transforms& transforms() {
 }  // namespace
 
 void Plane::resize(std::size_t count) {
-    if (count <= size_) return;
+    if (bins_ && count <= size_) return;  // one that was moved from has none
     bins_.reset(static_cast<Bin*>(fftwf_malloc(count * sizeof(Bin))));
     if (!bins_) throw std::bad_alloc();
     size_ = count;
