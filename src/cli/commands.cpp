@@ -1,6 +1,7 @@
 #include "cli/commands.hpp"
-#include "advice/plans.hpp"
 
+#include "advice/advice.hpp"
+#include "advice/plans.hpp"
 #include "day/order.hpp"
 #include "devices/sim/motion_controller.hpp"
 #include "plan/assess.hpp"
@@ -8,6 +9,8 @@
 #include "run/session.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/plans_json.hpp"
+#include "storage/report_json.hpp"
+#include "storage/run_sheet.hpp"
 #include "storage/shoot_file.hpp"
 #include "text/text.hpp"
 
@@ -29,6 +32,23 @@ namespace {
 int complain(const storage::ReadError& error) {
     fmt::print(stderr, "{}\n", storage::message(error));
     return bad_input;
+}
+
+/// Empty after having complained.
+std::optional<shoot::Shoot> load(const std::string& file) {
+    auto loaded = storage::load_shoot(file);
+    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
+        complain(*error);
+        return std::nullopt;
+    }
+    return std::get<shoot::Shoot>(std::move(loaded));
+}
+
+std::vector<advice::Assessment> assess_all(const shoot::Shoot& shoot) {
+    std::vector<advice::Assessment> assessments;
+    assessments.reserve(shoot.shots.size());
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot.limits));
+    return assessments;
 }
 
 const shoot::Shot* find_shot(const shoot::Shoot& shoot, const std::string& id) {
@@ -73,7 +93,26 @@ std::string clock_text(double seconds) {
 
 }  // namespace
 
-int run_shot(const shoot::Shoot& shoot, const RunRequest& request) {
+int report(const std::string& file) {
+    const auto shoot = load(file);
+    if (!shoot) return bad_input;
+    const std::string text = storage::write_report(assess_all(*shoot));
+    const bool written = std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
+    return written ? done : complain({"standard output", "cannot write the report"});
+}
+
+int write_sheet(const std::string& file, const std::string& out) {
+    const auto shoot = load(file);
+    if (!shoot) return bad_input;
+    if (const auto error = storage::replace_file(out, storage::run_sheet_html(*shoot, assess_all(*shoot))))
+        return complain(*error);
+    return done;
+}
+
+int run_shot(const std::string& file, const RunRequest& request) {
+    const auto loaded = load(file);
+    if (!loaded) return bad_input;
+    const shoot::Shoot& shoot = *loaded;
     const auto* shot = find_shot(shoot, request.shot);
     if (!shot) return bad_input;
     devices::DeviceSettings settings{.speed = request.speed,
@@ -166,7 +205,10 @@ class BudgetedProgress {
 
 }  // namespace
 
-int order_shots(const shoot::Shoot& shoot, const std::string& out, double seconds) {
+int order_shots(const std::string& file, const std::string& out, double seconds) {
+    const auto loaded = load(file);
+    if (!loaded) return bad_input;
+    const shoot::Shoot& shoot = *loaded;
     std::vector<plan::Report> reports;
     for (const auto& shot : shoot.shots) reports.push_back(plan::assess(shoot.kit, shot));
     std::vector<const plan::Report*> pointers;
@@ -201,8 +243,10 @@ int order_shots(const shoot::Shoot& shoot, const std::string& out, double second
     return done;
 }
 
-int print_plans(const shoot::Shoot& shoot, const std::string& file, const std::string& id, int take,
-                const std::string& out) {
+int print_plans(const std::string& file, const std::string& id, int take, const std::string& out) {
+    const auto loaded = load(file);
+    if (!loaded) return bad_input;
+    const shoot::Shoot& shoot = *loaded;
     const auto* shot = find_shot(shoot, id);
     if (!shot) return bad_input;
     const auto plans = advice::whole_plans(shoot.kit, *shot, shoot.limits);
@@ -221,7 +265,10 @@ int print_plans(const shoot::Shoot& shoot, const std::string& file, const std::s
     return done;
 }
 
-int print_stack(const shoot::Shoot& shoot, const std::string& id) {
+int print_stack(const std::string& file, const std::string& id) {
+    const auto loaded = load(file);
+    if (!loaded) return bad_input;
+    const shoot::Shoot& shoot = *loaded;
     const auto* shot = find_shot(shoot, id);
     if (!shot) return bad_input;
     const auto report = plan::assess(shoot.kit, *shot);

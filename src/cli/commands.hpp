@@ -1,15 +1,20 @@
 #pragma once
 
-#include "shoot/shoot.hpp"
-
 #include <filesystem>
 #include <string>
 #include <vector>
 
-/// The subcommands that need a bench or a day. They return the program's exit status.
+/// The subcommands. They take what was typed, `file` being a shoot file, and return the program's exit status; what is
+/// wrong with the input they say in one line on standard error.
 namespace poquito::cli {
 
 enum ExitCode { done = 0, bad_input = 1, bad_usage = 2, broke_off = 3 };
+
+/// Prints what every shot comes to.
+int report(const std::string& file);
+
+/// Writes the run sheet to `out`, as HTML.
+int write_sheet(const std::string& file, const std::string& out);
 
 struct RunRequest {
     std::string shot;  // id
@@ -23,22 +28,21 @@ struct RunRequest {
     int width = 960;
 };
 /// Takes a shot on the simulated bench, or goes on with it where its last run broke off.
-int run_shot(const shoot::Shoot& shoot, const RunRequest& request);
+int run_shot(const std::string& file, const RunRequest& request);
 
 /// Prints the journal in a folder as the log will have it.
 int show_log(const std::filesystem::path& journal);
 
 /// Prints the order that costs least work, or the best found within `seconds`; with `out`, writes the shoot in that
 /// order.
-int order_shots(const shoot::Shoot& shoot, const std::string& out, double seconds);
+int order_shots(const std::string& file, const std::string& out, double seconds);
 
 /// Prints a shot's whole plans; with `take` above 0, writes the shoot with that plan, counted from 1, to `out`, which
 /// is another file than `file`.
-int print_plans(const shoot::Shoot& shoot, const std::string& file, const std::string& shot, int take,
-                const std::string& out);
+int print_plans(const std::string& file, const std::string& shot, int take, const std::string& out);
 
 /// Prints the frames of a shot's stack, one a line.
-int print_stack(const shoot::Shoot& shoot, const std::string& shot);
+int print_stack(const std::string& file, const std::string& shot);
 
 /// A simulated motion controller behind a pseudo-terminal, until it is ended.
 int serve_rail(double travel, double speed);

@@ -1,48 +1,11 @@
-#include "advice/advice.hpp"
 #include "cli/commands.hpp"
-#include "storage/atomic_file.hpp"
-#include "storage/report_json.hpp"
-#include "storage/run_sheet.hpp"
-#include "storage/shoot_file.hpp"
 
-#include <fmt/format.h>
 #include <CLI/CLI.hpp>
 
-#include <cstdio>
-#include <vector>
-
-namespace {
-
-using namespace poquito;
-
-using namespace cli;
-
-int complain(const storage::ReadError& error) {
-    fmt::print(stderr, "{}\n", storage::message(error));
-    return bad_input;
-}
-
-std::vector<advice::Assessment> assess_all(const shoot::Shoot& shoot) {
-    std::vector<advice::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot.limits));
-    return assessments;
-}
-
-int report(const shoot::Shoot& shoot) {
-    const std::string text = storage::write_report(assess_all(shoot));
-    const bool written = std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
-    return written ? done : complain({"standard output", "cannot write the report"});
-}
-
-int sheet(const shoot::Shoot& shoot, const std::string& out) {
-    if (const auto error = storage::replace_file(out, storage::run_sheet_html(shoot, assess_all(shoot))))
-        return complain(*error);
-    return done;
-}
-
-}  // namespace
-
+// The words of the command line and nothing else: what they stand for is done in commands.cpp, which knows no CLI11.
 int main(int argc, char** argv) {
+    using namespace poquito::cli;
+
     CLI::App app{
         "Computes close-up photographs from a Poquito shoot file.\n"
         "Exit status: 0 done, 1 bad input (one line on standard error names the place), 2 bad usage, 3 a run broke "
@@ -113,12 +76,9 @@ int main(int argc, char** argv) {
 
     if (log_command->parsed()) return show_log(journal);
     if (rail_command->parsed()) return serve_rail(travel, speed);
-    auto loaded = storage::load_shoot(file);
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
-    const auto& shoot = std::get<shoot::Shoot>(loaded);
-    if (stack_command->parsed()) return print_stack(shoot, shot);
-    if (order_command->parsed()) return order_shots(shoot, out, seconds);
-    if (plan_command->parsed()) return print_plans(shoot, file, shot, take, out);
-    if (run_command->parsed()) return run_shot(shoot, run);
-    return report_command->parsed() ? report(shoot) : sheet(shoot, out);
+    if (stack_command->parsed()) return print_stack(file, shot);
+    if (order_command->parsed()) return order_shots(file, out, seconds);
+    if (plan_command->parsed()) return print_plans(file, shot, take, out);
+    if (run_command->parsed()) return run_shot(file, run);
+    return report_command->parsed() ? report(file) : write_sheet(file, out);
 }

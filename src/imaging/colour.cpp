@@ -8,7 +8,7 @@
 namespace poquito::imaging {
 namespace {
 
-constexpr double per_degree = boost::math::double_constants::degree;
+using boost::math::double_constants::degree;
 
 /// CIE XYZ of the D65 white with Y = 1; IEC 61966-2-1.
 constexpr double white[3] = {0.9505, 1.0, 1.0890};
@@ -37,8 +37,8 @@ bool is_shown(const Light3& light) {
 
 Lab polar(const LightnessChromaHue& wanted, double chroma) {
     return {.lightness = wanted.lightness,
-            .a = chroma * std::cos(wanted.hue * per_degree),
-            .b = chroma * std::sin(wanted.hue * per_degree)};
+            .a = chroma * std::cos(wanted.hue * degree),
+            .b = chroma * std::sin(wanted.hue * degree)};
 }
 
 }  // namespace
@@ -78,7 +78,7 @@ Lab lab_of(const Colour& colour) {
 double chroma(const Lab& lab) { return std::hypot(lab.a, lab.b); }
 
 double hue(const Lab& lab) {
-    const double degrees = std::atan2(lab.b, lab.a) / per_degree;
+    const double degrees = std::atan2(lab.b, lab.a) / degree;
     return degrees < 0 ? degrees + 360 : degrees;
 }
 

@@ -21,7 +21,7 @@ SharpnessReport report_sharpness(const Plan& plan);
 CaptureReport report_capture(const Plan& plan, const LightReport& light);
 MotionReport report_motion(const Plan& plan, const LightReport& light);
 
-constexpr double per_degree = boost::math::double_constants::degree;
+using boost::math::double_constants::degree;
 
 }  // namespace
 
@@ -86,7 +86,7 @@ OpticsReport report_optics(const Plan& plan) {
         report.fill = std::max(plan.extent.width / *report.field_width, plan.extent.height / *report.field_height);
     }
     if (at.working_distance && *at.working_distance > 0)
-        report.shaded_half_angle = std::atan(front_diameter(plan) / 2 / *at.working_distance) / per_degree;
+        report.shaded_half_angle = std::atan(front_diameter(plan) / 2 / *at.working_distance) / degree;
     const auto infinity = optics::focus_at_ring(plan.train, 0), closest = optics::focus_at_ring(plan.train, 1);
     report.at_infinity_ring = infinity.subject_to_sensor;
     report.at_infinity_magnification = infinity.magnification;

@@ -12,7 +12,7 @@
 namespace poquito::plan {
 namespace {
 
-constexpr double per_degree = boost::math::double_constants::degree;
+using boost::math::double_constants::degree;
 
 /// 0 is no light at all, and has no stops.
 std::optional<double> stops_of(double exposure_ratio) {
@@ -87,7 +87,7 @@ std::vector<SourceTube> tubes_of(const Source& source, const light::Position& pl
                 {.place = other, .diameter = diameter, .share = 1 - share}};
     }
     if (flash.heads == gear::Heads::ring) {  // shines from all round the lens
-        const double across = 2 * place.distance * std::sin(std::abs(place.azimuth) * per_degree);
+        const double across = 2 * place.distance * std::sin(std::abs(place.azimuth) * degree);
         return {{.place = {.distance = place.distance}, .diameter = across + diameter}};
     }
     return {{.place = place, .diameter = diameter}};
@@ -110,7 +110,7 @@ SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<
     report.tubes = tubes_of(source, report.place);
     const double towards_camera = light::towards_camera(report.place);
     report.facing = stops_of(towards_camera);
-    report.off_axis = std::acos(std::clamp(towards_camera, -1.0, 1.0)) / per_degree;
+    report.off_axis = std::acos(std::clamp(towards_camera, -1.0, 1.0)) / degree;
     report.losses = losses(plan, source);
     report.path = report.place.distance + (source.set.bounce ? source.set.bounce->from_lamp : 0);
     report.calibration = light::calibrated(source.is_flash() ? source.flash->corrections : source.lamp->corrections);
@@ -252,7 +252,7 @@ light::Position placed(const Plan& plan, const Source& source) {
     const double ahead = std::max(1.0, plan.at.working_distance.value_or(1000) - plan.focus);
     if (flash.heads == gear::Heads::one) return {.distance = ahead};
     const double spread = flash.spread.value_or(front_diameter(plan) + flash.face);
-    return {.distance = std::hypot(ahead, spread / 2), .azimuth = std::atan2(spread / 2, ahead) / per_degree};
+    return {.distance = std::hypot(ahead, spread / 2), .azimuth = std::atan2(spread / 2, ahead) / degree};
 }
 
 double shining_diameter(const Source& source) {

@@ -1,5 +1,7 @@
 #include "shoot/fit.hpp"
 
+#include "shoot/mount.hpp"
+
 #include <algorithm>
 
 namespace poquito::shoot {
@@ -9,8 +11,6 @@ template <typename Gear>
 const Gear& piece(const std::vector<Gear>& list, const std::string& id) {
     return *find_gear(list, id);
 }
-
-std::optional<double> thread_of(double record) { return record > 0 ? std::optional(record) : std::nullopt; }
 
 std::optional<std::string> owned_step_ring(const gear::Kit& kit, double from, double to) {
     const auto found = std::ranges::find_if(

@@ -13,7 +13,7 @@
 namespace poquito::shoot {
 namespace {
 
-constexpr double per_degree = boost::math::double_constants::degree;
+using boost::math::double_constants::degree;
 
 double square(double x) { return x * x; }
 
@@ -190,8 +190,8 @@ Surface::Surface(const Subject& subject)
         std::tie(heap_, heap_low_, heap_range_) = made;
     }
     // Tilt about the horizontal: the top goes away; then turn about the upright: the right side goes away.
-    const double ct = std::cos(subject.tilt * per_degree), st = std::sin(subject.tilt * per_degree);
-    const double cu = std::cos(subject.turn * per_degree), su = std::sin(subject.turn * per_degree);
+    const double ct = std::cos(subject.tilt * degree), st = std::sin(subject.tilt * degree);
+    const double cu = std::cos(subject.turn * degree), su = std::sin(subject.turn * degree);
     const double rows[3][3] = {{cu, -su * st, -su * ct}, {0, ct, -st}, {su, cu * st, cu * ct}};
     std::copy(&rows[0][0], &rows[0][0] + 9, &rows_[0][0]);
     extent_ = {.width = subject.width, .height = subject.height, .depth = subject.depth};

@@ -10,8 +10,6 @@ namespace {
 constexpr double mount_diameter = 62;   // outer, of tubes, converters and bellows ends (common practice)
 constexpr double camera_diameter = 76;  // height of a body about its mount (common practice)
 
-std::optional<double> thread_of(double record) { return record > 0 ? std::optional(record) : std::nullopt; }
-
 MountedPiece lens_piece(const gear::Lens& lens, const optics::Lens& optics, double ring, double flange, bool reversed) {
     return {.list = "lenses",
             .id = lens.id,

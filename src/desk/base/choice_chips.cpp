@@ -1,4 +1,5 @@
 #include "desk/base/choice_chips.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include <QMouseEvent>
 #include <QResizeEvent>
@@ -28,13 +29,12 @@ void ChoiceChips::show(const std::vector<std::pair<std::string, std::string>>& o
         chips_.clear();
         for (const auto& [id, name] : options_) {
             auto* chip = new QToolButton(this);
-            chip->setText(QString::fromStdString(name));
+            chip->setText(toQt(name));
             chip->setCheckable(true);
             chip->setProperty("chip", true);
-            chip->setObjectName(
-                QStringLiteral("chip-%1").arg(QString::fromStdString(id).section(QLatin1Char('/'), -1)));
+            chip->setObjectName(QStringLiteral("chip-%1").arg(toQt(id).section(QLatin1Char('/'), -1)));
             chip->installEventFilter(this);
-            chip->setAccessibleName(QString::fromStdString(name));
+            chip->setAccessibleName(toQt(name));
             connect(chip, &QToolButton::clicked, this, [this, id = id](bool checked) {
                 auto ids = on_;
                 if (checked)

@@ -2,6 +2,7 @@
 
 #include "desk/base/caption.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QAction>
@@ -35,7 +36,7 @@ ColourField::ColourField(QWidget* parent) : QLineEdit(parent), patch_(new QActio
 
 void ColourField::setColour(const std::optional<text::Colour>& colour) {
     colour_ = colour;
-    const QString wanted = colour ? QString::fromStdString(text::colour_text(*colour)) : QString();
+    const QString wanted = colour ? toQt(text::colour_text(*colour)) : QString();
     if (!hasFocus() || text::parse_colour(text().toStdString()) != colour) setText(wanted);
     QPixmap pixmap(16, 16);
     pixmap.fill(Qt::transparent);

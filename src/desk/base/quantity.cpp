@@ -1,4 +1,5 @@
 #include "desk/base/quantity.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "shoot/form.hpp"
 #include "text/scales.hpp"
@@ -256,8 +257,7 @@ Quantity quantityOf(const FieldSpec& spec) {
         };
     // As one would type it: "0.1 \u00b5m to 1000 m", not what the file says.
     quantity.expected += QStringLiteral(", %1 to %2")
-                             .arg(QString::fromStdString(quantity.print(spec.rule.least)),
-                                  QString::fromStdString(quantity.print(spec.rule.greatest)));
+                             .arg(toQt(quantity.print(spec.rule.least)), toQt(quantity.print(spec.rule.greatest)));
     return quantity;
 }
 

@@ -1,6 +1,7 @@
 #include "desk/base/quantity_field.hpp"
 
 #include "desk/base/line_field.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QLineEdit>
@@ -99,7 +100,7 @@ void QuantityField::setWrong(bool wrong) {
 
 void QuantityField::showValue() {
     setWrong(false);
-    const auto text = QString::fromStdString(quantity_.print(value_));
+    const auto text = toQt(quantity_.print(value_));
     if (lineEdit()->text() == text && !lineEdit()->isModified()) return;
     lineEdit()->setText(text);
     lineEdit()->setCursorPosition(0);

@@ -1,4 +1,5 @@
 #include "desk/base/rendering.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "storage/atomic_file.hpp"
 #include "storage/picture_plan.hpp"
@@ -44,9 +45,9 @@ QString writeWithPlan(const QImage& image, const shoot::Shoot& shoot, std::size_
     buffer.open(QIODevice::WriteOnly);
     image.save(&buffer, "PNG");
     const auto png = storage::png_with_plan(bytes.toStdString(), shoot, shot);
-    if (const auto* error = std::get_if<storage::ReadError>(&png)) return QString::fromStdString(message(*error));
+    if (const auto* error = std::get_if<storage::ReadError>(&png)) return toQt(message(*error));
     const auto problem = storage::replace_file(path.toStdString(), std::get<std::string>(png));
-    return problem ? QString::fromStdString(message(*problem)) : QString();
+    return problem ? toQt(message(*problem)) : QString();
 }
 
 }  // namespace poquito::desk

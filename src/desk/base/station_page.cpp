@@ -2,6 +2,7 @@
 
 #include "desk/base/colour_field.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -169,10 +170,9 @@ QComboBox* StationPage::addChoice(QGridLayout* group, const Caption& caption,
             }
             if (!same) {
                 box->clear();
-                for (const auto& [id, name] : wanted)
-                    box->addItem(QString::fromStdString(name), QString::fromStdString(id));
+                for (const auto& [id, name] : wanted) box->addItem(toQt(name), toQt(id));
             }
-            box->setCurrentIndex(box->findData(QString::fromStdString(get(shot))));
+            box->setCurrentIndex(box->findData(toQt(get(shot))));
             box->setToolTip(QStringLiteral("%1\n%2").arg(box->currentText(), tip));  // a narrow box cuts the name
         });
     connect(box, &QComboBox::activated, this, [this, box, label = caption.label, set = std::move(set)](int index) {

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "text/text.hpp"
+
 #include <QString>
 
 #include <string>
@@ -8,5 +10,8 @@ namespace poquito::desk {
 
 /// Text of the core, UTF-8, as Qt has it.
 inline QString toQt(const std::string& text) { return QString::fromStdString(text); }
+
+/// +0.1, −7.2, 0.0.
+inline QString stopsText(double stops) { return toQt(text::stops_text(stops)); }
 
 }  // namespace poquito::desk

@@ -40,8 +40,7 @@ void DayDrawing::setPlan(const DayPlan* plan, bool listed, int selected) {
     QStringList lines;
     if (plan)
         for (std::size_t k = 0; k < day().order.size(); ++k)
-            lines += QString::fromStdString(text::day_time_text(day().start[k])) + QLatin1Char(' ') +
-                     plan->names[day().order[k]];
+            lines += toQt(text::day_time_text(day().start[k])) + QLatin1Char(' ') + plan->names[day().order[k]];
     setAccessibleDescription(lines.join(QStringLiteral("; ")));
     update();
 }

@@ -236,9 +236,8 @@ bool DaySheet::exportSheet(const QString& path) {
                            ? writeSheetPdf(document().shoot(), assessments, path)
                            : storage::replace_file(path.toStdString(), sheetPage(document().shoot(), assessments));
     if (error)
-        QMessageBox::warning(
-            this, tr("Run sheet"),
-            tr("The run sheet was not written.\n%1").arg(QString::fromStdString(storage::message(*error))));
+        QMessageBox::warning(this, tr("Run sheet"),
+                             tr("The run sheet was not written.\n%1").arg(toQt(storage::message(*error))));
     return !error;
 }
 

@@ -3,6 +3,7 @@
 #include "desk/base/colour_field.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 
 #include <QKeyEvent>
@@ -70,7 +71,7 @@ void CardSwatches::paintEvent(QPaintEvent*) {
         painter.setPen(theme().quiet);
         const QRectF below(card.left(), card.bottom() + 2, card.width(), 36);
         painter.drawText(below, Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap,
-                         tr("%1, %2").arg(QString::fromStdString(cards_[i].name)).arg(qRound(cards_[i].difference)));
+                         tr("%1, %2").arg(toQt(cards_[i].name)).arg(qRound(cards_[i].difference)));
     }
 }
 

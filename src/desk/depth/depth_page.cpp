@@ -6,6 +6,7 @@
 #include "desk/base/options.hpp"
 #include "desk/base/rendering.hpp"
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/depth/card_swatches.hpp"
 #include "desk/depth/depth_chart.hpp"
 #include "desk/depth/judgement_strip.hpp"
@@ -292,17 +293,16 @@ void DepthPage::showShot(const Shot& shot, const Report& report) {
     showLimits(shot);
     if (report.capture.step) {
         stackText_->setText(tr("%1, a step of %2, each holding %3.")
-                                .arg(QString::fromStdString(count_text(report.capture.frames, "frame", "frames")),
-                                     QString::fromStdString(length_text(*report.capture.step)),
-                                     QString::fromStdString(length_text(*report.capture.frame_depth))));
+                                .arg(toQt(count_text(report.capture.frames, "frame", "frames")),
+                                     toQt(length_text(*report.capture.step)),
+                                     toQt(length_text(*report.capture.frame_depth))));
     } else if (report.capture.frame_depth) {
-        stackText_->setText(
-            tr("One frame holds %1.").arg(QString::fromStdString(length_text(*report.capture.frame_depth))));
+        stackText_->setText(tr("One frame holds %1.").arg(toQt(length_text(*report.capture.frame_depth))));
     } else {
         stackText_->setText(tr("One frame is sharp without end."));
     }
     for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
-    backgroundText_->setText(QString::fromStdString(background_sentence(document().kit(), shot, report)));
+    backgroundText_->setText(toQt(background_sentence(document().kit(), shot, report)));
     cards_->refresh();
     showPlaneText(shot, report);
     chart_->refresh();
@@ -320,7 +320,7 @@ void DepthPage::showLimits(const Shot& shot) {
     if (auto* label = findChild<QLabel*>(QStringLiteral("apertureFieldLabel")))
         label->setText(working ? tr("Shown stop") : tr("Marked stop"));
     aperture_->setToolTip(working ? tr("As this camera displays it close up: %1 marked on the lens")
-                                        .arg(QString::fromStdString(f_number_text(shot.exposure.f_number)))
+                                        .arg(toQt(f_number_text(shot.exposure.f_number)))
                                   : tr("As engraved on the lens; the working value stands in the ledger"));
     const auto& sharpness = shot.sharpness;
     const bool output = sharpness.rule == BlurRule::output;
@@ -365,7 +365,7 @@ void DepthPage::showPlane(const std::vector<QPointF>& places) {
 }
 
 void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
-    const auto length = [](double mm) { return QString::fromStdString(length_text(mm)); };
+    const auto length = [](double mm) { return toQt(length_text(mm)); };
     turnButton_->setEnabled(proposal_.has_value());
     plane_->update();
     const Attitude now{shot.subject.tilt, shot.subject.turn};
@@ -380,13 +380,12 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
                     .arg(length(then.extent.depth));
         if (report.capture.frames > 1)
             text += tr(": %1 in place of %2")
-                        .arg(QString::fromStdString(count_text(then.capture.frames, "frame", "frames")),
-                             QString::fromStdString(number_text(report.capture.frames, 9)));
+                        .arg(toQt(count_text(then.capture.frames, "frame", "frames")),
+                             toQt(number_text(report.capture.frames, 9)));
         const auto &best_now = report.sharpness.best_single_f_number, &best_then = then.sharpness.best_single_f_number;
         if (best_now && best_then)
             text += tr("; best single stop %1 in place of %2")
-                        .arg(QString::fromStdString(f_number_text(*best_then)),
-                             QString::fromStdString(f_number_text(*best_now)));
+                        .arg(toQt(f_number_text(*best_then)), toQt(f_number_text(*best_now)));
         text += QLatin1Char('.');
     }
     planeText_->setText(text);
@@ -396,9 +395,8 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
 
 void DepthPage::saveSheet() {
     if (!document().shot()) return;
-    const auto path =
-        askSavePath(this, tr("Save contact sheet"),
-                    tr("%1, ladder.png").arg(QString::fromStdString(document().shot()->name)), QStringLiteral("png"));
+    const auto path = askSavePath(this, tr("Save contact sheet"),
+                                  tr("%1, ladder.png").arg(toQt(document().shot()->name)), QStringLiteral("png"));
     if (path.isEmpty()) return;
     ladder_->makeSheet([this, path, shoot = document().snapshot(),
                         index = static_cast<std::size_t>(document().current())](const QImage& sheet) {

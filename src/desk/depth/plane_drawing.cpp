@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/set/bench_layout.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
@@ -61,7 +62,7 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
         painter.setFont(textFont(11, QFont::Medium));
         painter.setPen(QPen(t.focus, 1));
         drawDimension(painter, {centre.x() - depth / 2, bottom + 8}, {centre.x() + depth / 2, bottom + 8},
-                      QString::fromStdString(text::length_text(document_.report()->extent.depth)));
+                      toQt(text::length_text(document_.report()->extent.depth)));
         if (proposal_) {
             const auto turned = shoot::faced(subject, *proposal_);
             const double then = shoot::presented_extent(turned).depth;
@@ -71,7 +72,7 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
             painter.setPen(QPen(t.link, 1));
             drawDimension(painter, {centre.x() - then * scale / 2, bottom + 26},
                           {centre.x() + then * scale / 2, bottom + 26},
-                          tr("turned %1").arg(QString::fromStdString(text::length_text(then))));
+                          tr("turned %1").arg(toQt(text::length_text(then))));
         }
     };
     draw(Elevation::side, QRectF(0, 0, half - 8, height()), tr("from the side, camera on the left"));

@@ -3,6 +3,7 @@
 #include "desk/base/caption.hpp"
 #include "desk/base/file_dialogs.hpp"
 #include "desk/base/rendering.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
 #include "desk/shell/document.hpp"
@@ -66,9 +67,9 @@ FinderPanel::FinderPanel(Document& document, QWidget* parent)
     link("savePictureButton", tr("Save\u2026"),
          tr("The frame as PNG with the plan in it; dropped on the window it brings the plan back"), [this] {
              if (!document_.shot()) return;
-             const auto path = askSavePath(this, tr("Save picture"),
-                                           QString::fromStdString(document_.shot()->name) + QStringLiteral(".png"),
-                                           QStringLiteral("png"));
+             const auto path =
+                 askSavePath(this, tr("Save picture"), toQt(document_.shot()->name) + QStringLiteral(".png"),
+                             QStringLiteral("png"));
              if (!path.isEmpty()) savePicture(path);
          });
     link("benchButton", tr("see the bench"), tr("The whole set to scale"), [this] { Q_EMIT benchWanted(); });

@@ -3,6 +3,7 @@
 #include "desk/base/drafting.hpp"
 #include "desk/base/rendering.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/finder/loupe_view.hpp"
 #include "desk/shell/document.hpp"
 #include "imaging/render/scene.hpp"
@@ -35,7 +36,7 @@ namespace {
 
 constexpr double title_height = 24;
 
-QString mm(double length) { return QString::fromStdString(text::length_text(length)); }
+QString mm(double length) { return toQt(text::length_text(length)); }
 
 /// The pixels of the subject within the slice that have a neighbour without.
 QImage outline_of(const imaging::FinderFrame& frame, double near, double far, QRgb colour) {
@@ -215,7 +216,7 @@ void FinderView::show(Picture picture) {
 QString FinderView::title() const {
     const auto* shot = document_.shot();
     QString text = tr("%1, focus %2")
-                       .arg(QString::fromStdString(text::f_number_text(shot->exposure.f_number)),
+                       .arg(toQt(text::f_number_text(shot->exposure.f_number)),
                             shot->sharpness.focus_offset == 0 ? shot->capture.slice ? tr("in the middle of the zone")
                                                                                     : tr("in the middle of the depth")
                             : shot->sharpness.focus_offset < 0
@@ -223,8 +224,8 @@ QString FinderView::title() const {
                                 : tr("%1 behind the middle").arg(mm(shot->sharpness.focus_offset)));
     if (overlays_.clipping && frame_)
         text += tr(" · %1 % white, %2 % black")
-                    .arg(QString::fromStdString(text::number_text(clipped_.white * 100, 2)),
-                         QString::fromStdString(text::number_text(clipped_.black * 100, 2)));
+                    .arg(toQt(text::number_text(clipped_.white * 100, 2)),
+                         toQt(text::number_text(clipped_.black * 100, 2)));
     return text;
 }
 

@@ -35,10 +35,10 @@ QStringList lines_of(const advice::Rung& rung) {
                   ? QObject::tr("behind %1 %").arg(toQt(text::number_text(*sharp.background_disc_share * 100, 2)))
                   : QObject::tr("nothing behind"));
     const double frames = rung.report.capture.frames;
-    lines << (std::abs(rung.light_needed) < 0.05
-                  ? toQt(text::count_text(frames, "frame", "frames"))
-                  : QObject::tr("%1 fr., %2 st.")
-                        .arg(toQt(text::number_text(frames, 6)), toQt(text::stops_text(rung.light_needed))));
+    lines
+        << (std::abs(rung.light_needed) < 0.05
+                ? toQt(text::count_text(frames, "frame", "frames"))
+                : QObject::tr("%1 fr., %2 st.").arg(toQt(text::number_text(frames, 6)), stopsText(rung.light_needed)));
     return lines;
 }
 

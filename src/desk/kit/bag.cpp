@@ -1,5 +1,6 @@
 #include "desk/kit/bag.hpp"
 
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/main_window.hpp"
 #include "storage/kit_file.hpp"
 #include "storage/shoot_file.hpp"
@@ -30,7 +31,7 @@ void Bag::load() {
                 path_ + QDateTime::currentDateTime().toString(QStringLiteral("'.unread-'yyyyMMdd-hhmmss"));
             QFile::rename(path_, aside);
             problem_ = tr("The bag was not read and stands aside as %1. %2")
-                           .arg(QFileInfo(aside).fileName(), QString::fromStdString(storage::message(*error)));
+                           .arg(QFileInfo(aside).fileName(), toQt(storage::message(*error)));
         } else {
             shoot.kit = std::move(std::get<gear::Kit>(loaded));
         }
@@ -46,8 +47,7 @@ void Bag::save() {
     QDir().mkpath(QFileInfo(path_).path());
     auto error = storage::save_kit(document_.kit(), path_.toStdString());
     if (!error) error = storage::save_limits(document_.shoot().limits, limitsPath().toStdString());
-    problem_ =
-        error ? tr("The bag was not saved. %1").arg(QString::fromStdString(storage::message(*error))) : QString();
+    problem_ = error ? tr("The bag was not saved. %1").arg(toQt(storage::message(*error))) : QString();
     Q_EMIT problemChanged();
 }
 

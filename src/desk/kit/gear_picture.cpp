@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/kit/gear_section.hpp"
 #include "gear/rows.hpp"
 #include "text/text.hpp"
@@ -36,12 +37,11 @@ void GearPicture::paintEvent(QPaintEvent*) {
     drawPiece(p, box, *piece_, {.lettered = false});
     if (piece_->length > 0)
         drawDimension(p, QPointF(box.left(), height() - 9), QPointF(box.right(), height() - 9),
-                      QString::fromStdString(text::length_text(piece_->length)));
+                      toQt(text::length_text(piece_->length)));
     p.setFont(textFont(11));
     p.setPen(theme().quiet);
     drawLine(p, QRectF(box.right() + 10, box.center().y() - 8, width() - box.right() - 10, 16),
-             Qt::AlignLeft | Qt::AlignVCenter,
-             tr("\u2300 %1").arg(QString::fromStdString(text::length_text(piece_->diameter))));
+             Qt::AlignLeft | Qt::AlignVCenter, tr("\u2300 %1").arg(toQt(text::length_text(piece_->diameter))));
 }
 
 std::optional<shoot::MountedPiece> pieceOf(const gear::Kit& kit, std::string_view list, std::size_t index) {

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QObject>
@@ -106,9 +107,9 @@ void letter(QPainter& p, const QRectF& box, const QString& name, const QColor& g
 }  // namespace
 
 QString shortName(const shoot::MountedPiece& piece) {
-    auto text = QString::fromStdString(piece.name) + (piece.measured ? QObject::tr(", measured") : QString());
-    if (piece.list == "tubes") return QString::fromStdString(text::number_text(piece.length));
-    if (piece.list == "bellows") return QString::fromStdString(text::length_text(piece.length));
+    auto text = toQt(piece.name) + (piece.measured ? QObject::tr(", measured") : QString());
+    if (piece.list == "tubes") return toQt(text::number_text(piece.length));
+    if (piece.list == "bellows") return toQt(text::length_text(piece.length));
     if (piece.list == "reversing_rings" || piece.list == "coupling_rings") return {};
     return text;
 }

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/kit/gear_section.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
@@ -71,7 +72,7 @@ void MeasureSketch::drawRow(QPainter& p, double axis, double scale, double exten
     p.setPen(QPen(theme().focus, 2.4));
     p.drawLine(QPointF(subject, axis - 34 * scale), QPointF(subject, axis + 34 * scale));
     drawDimension(p, QPointF(left, foot), QPointF(subject, foot),
-                  tr("sensor to subject %1").arg(QString::fromStdString(text::length_text(distance))));
+                  tr("sensor to subject %1").arg(toQt(text::length_text(distance))));
 }
 
 }  // namespace poquito::desk

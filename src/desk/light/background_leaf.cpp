@@ -1,6 +1,7 @@
 #include "desk/light/background_leaf.hpp"
 
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/light/light_scale.hpp"
 #include "text/text.hpp"
 
@@ -104,8 +105,7 @@ void BackdropLeaf::showWays(const Shot& shot) {
         ways_[i]->setVisible(i < ways.size());
         ways_[i]->disconnect(this);
         if (i >= ways.size()) continue;
-        ways_[i]->setText(
-            tr("%1: %2").arg(QString::fromStdString(ways[i].label), QString::fromStdString(stops_text(ways[i].stops))));
+        ways_[i]->setText(tr("%1: %2").arg(toQt(ways[i].label), stopsText(ways[i].stops)));
         ways_[i]->setAccessibleName(ways_[i]->text());
         connect(ways_[i], &QPushButton::clicked, this,
                 [this, way = ways[i]] { take(tr("Change the background"), way.shot); });
@@ -113,7 +113,7 @@ void BackdropLeaf::showWays(const Shot& shot) {
     const bool set = wanted_ == BackgroundLook::black || wanted_ == BackgroundLook::white;
     const auto recipe = set ? set_recipe(document().kit(), shot, wanted_) : BackdropChange{.label = {}, .shot = shot};
     recipe_->setVisible(!recipe.label.empty());
-    recipe_->setText(tr("Set: %1").arg(QString::fromStdString(recipe.label)));
+    recipe_->setText(tr("Set: %1").arg(toQt(recipe.label)));
     recipe_->setAccessibleName(recipe_->text());
     recipe_->disconnect(this);
     connect(recipe_, &QPushButton::clicked, this, [this, recipe] { take(tr("Set up the background"), recipe.shot); });
@@ -129,7 +129,7 @@ void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
                    : look           ? tr("Now it %1, %2 stops from mid grey. One of these would make it so:")
                                 .arg(*look == BackgroundLook::grey ? tr("keeps its colour")
                                                                    : tr("is %1").arg(QLatin1String(look_text(*look))),
-                                     QString::fromStdString(stops_text(*report.light.background)))
+                                     stopsText(*report.light.background))
                           : tr("No light reaches it: it comes out black."));
     showWays(shot);
     scale_->update();

@@ -13,11 +13,7 @@
 #include <cmath>
 
 namespace poquito::desk {
-namespace {
-
-QString stops(double value) { return toQt(text::stops_text(value)); }
-
-}  // namespace
+namespace {}  // namespace
 
 BalanceChart::BalanceChart(Document& document, QWidget* parent) : Chart(parent), document_(document) {
     setObjectName(QStringLiteral("balanceChart"));
@@ -70,8 +66,8 @@ void BalanceChart::draw(QPainter& painter) {
 void BalanceChart::drawScales(QPainter& painter) const {
     std::vector<Mark> marks;
     for (int stop = -8; stop <= 2; stop += 2)
-        marks.push_back({static_cast<double>(stop), stop == 0 ? tr("0") : stops(stop).section(QLatin1Char('.'), 0, 0),
-                         stop == 0 ? 1.4 : 0.6});
+        marks.push_back({static_cast<double>(stop),
+                         stop == 0 ? tr("0") : stopsText(stop).section(QLatin1Char('.'), 0, 0), stop == 0 ? 1.4 : 0.6});
     drawColumns(painter, marks, Lines::across);
     drawRows(painter, marks);
     drawNote(painter, Qt::AlignRight, tr("stays on: shutter, with aperture and ISO \u2192"));
@@ -137,7 +133,8 @@ QRectF BalanceChart::drawMissing(QPainter& painter) const {
         const double x = placeOf({.ambient = *report.continuous}).x();
         const bool right = x > all.center().x();
         drawLabel(painter, {x + (right ? -6 : 6), all.top() + 11},
-                  (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stops(*report.continuous), theme().ink);
+                  (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stopsText(*report.continuous),
+                  theme().ink);
     }
     const QString missing = report.flash        ? tr("no light stays on: switch on the ambient light or add a lamp")
                             : report.continuous ? tr("no flash fires: add one to balance it")
@@ -158,7 +155,7 @@ QRectF BalanceChart::drawPlan(QPainter& painter) const {
         painter.setBrush(Qt::NoBrush);
         painter.drawEllipse(at, 9, 9);
     }
-    QString words = tr("%1 stays on, %2 flash").arg(stops(now()->ambient), stops(now()->flash));
+    QString words = tr("%1 stays on, %2 flash").arg(stopsText(now()->ambient), stopsText(now()->flash));
     QPointF anchor = at;
     if (proposal_) {
         anchor = placeOf(proposal_->reached);
@@ -180,7 +177,7 @@ QRectF BalanceChart::drawPlan(QPainter& painter) const {
 
 QString BalanceChart::reading(double ambient, double flash) const {
     const double both = std::log2(std::exp2(ambient) + std::exp2(flash));
-    return tr("%1 stays on, %2 flash: together %3").arg(stops(ambient), stops(flash), stops(both));
+    return tr("%1 stays on, %2 flash: together %3").arg(stopsText(ambient), stopsText(flash), stopsText(both));
 }
 
 void BalanceChart::mousePressEvent(QMouseEvent* event) {

@@ -173,7 +173,7 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
         else
             line =
                 tr("Without flash the frame is not black, %1 stops. It is from %2, from %3, or from ISO %4; or %5.")
-                    .arg(toQt(stops_text(*report.light.continuous)),
+                    .arg(stopsText(*report.light.continuous),
                          black->shutter ? toQt(shutter_text(*black->shutter)) : tr("no shutter within sync"),
                          toQt(f_number_text(black->f_number)), toQt(number_text(black->iso, 3)), tr("darken the room"));
     } else if (report.light.continuous) {

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "plan/charges.hpp"
 #include "text/text.hpp"
@@ -15,8 +16,6 @@ namespace {
 
 constexpr double darkest = -10, brightest = 4;  // stops shown
 constexpr double left = 64;                     // pixels, room for names
-
-QString stops(double value) { return QString::fromStdString(text::stops_text(value)); }
 
 /// Rows of bars over one axis of stops.
 class Bars {
@@ -64,7 +63,7 @@ class Bars {
         for (int stop = static_cast<int>(darkest); stop <= brightest; stop += step) {
             p_.drawLine(QLineF(xOf(stop), y + 2, xOf(stop), y + 6));
             drawLine(p_, QRectF(xOf(stop) - 20, y + 7, 40, 14), Qt::AlignHCenter,
-                     stop == 0 ? QStringLiteral("0") : stops(stop).section(QLatin1Char('.'), 0, 0));
+                     stop == 0 ? QStringLiteral("0") : stopsText(stop).section(QLatin1Char('.'), 0, 0));
         }
         p_.setPen(QPen(t.focus, 1.6));
         p_.drawLine(QLineF(xOf(0), top, xOf(0), y + 2));
@@ -102,19 +101,17 @@ void LightScale::paintSources(QPainter& painter) const {
     Bars bars(painter, width());
     bars.heading(tr("At the subject, in stops"));
     const double top = bars.y;
-    const auto share_text = [](double share) {
-        return QString::fromStdString(text::number_text(share * 100, 2)) + QStringLiteral(" %");
-    };
+    const auto share_text = [](double share) { return toQt(text::number_text(share * 100, 2)) + QStringLiteral(" %"); };
     if (light.ambient)
         bars.row(tr("ambient"), light.ambient, t.linkWash, t.link,
-                 tr("%1, %2").arg(stops(*light.ambient), share_text(std::exp2(*light.ambient - *light.total))));
+                 tr("%1, %2").arg(stopsText(*light.ambient), share_text(std::exp2(*light.ambient - *light.total))));
     for (const auto& source : light.sources) {
         QString words;
-        if (source.stops) words = tr("%1, %2").arg(stops(*source.stops), share_text(*source.share));
-        bars.row((source.continuous ? tr("lamp %1") : tr("flash %1")).arg(QString::fromStdString(source.label)),
-                 source.stops, source.continuous ? t.linkWash : t.cautionWash, t.light, words);
+        if (source.stops) words = tr("%1, %2").arg(stopsText(*source.stops), share_text(*source.share));
+        bars.row((source.continuous ? tr("lamp %1") : tr("flash %1")).arg(toQt(source.label)), source.stops,
+                 source.continuous ? t.linkWash : t.cautionWash, t.light, words);
     }
-    bars.row(tr("together"), light.total, t.focusWash, t.focus, light.total ? stops(*light.total) : QString());
+    bars.row(tr("together"), light.total, t.focusWash, t.focus, light.total ? stopsText(*light.total) : QString());
     bars.axis(top);
     // ---- what follows from them, a line each
     const auto line = [&](const QString& words) {
@@ -127,12 +124,12 @@ void LightScale::paintSources(QPainter& painter) const {
     };
     if (light.key_to_fill)
         line(tr("key %1: %2 stops over the rest, %3 : 1")
-                 .arg(QString::fromStdString(light.sources[*light.key].label), stops(*light.key_to_fill),
-                      QString::fromStdString(text::number_text(std::exp2(*light.key_to_fill), 2))));
+                 .arg(toQt(light.sources[*light.key].label), stopsText(*light.key_to_fill),
+                      toQt(text::number_text(std::exp2(*light.key_to_fill), 2))));
     if (light.front && light.back)
         line(tr("front %1, back %2: falls by %3 stops")
-                 .arg(stops(*light.front), stops(*light.back),
-                      QString::fromStdString(text::number_text(*light.front - *light.back, 2))));
+                 .arg(stopsText(*light.front), stopsText(*light.back),
+                      toQt(text::number_text(*light.front - *light.back, 2))));
     std::vector<const plan::Report*> reports;
     reports.reserve(static_cast<std::size_t>(document_.count()));
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
@@ -141,22 +138,18 @@ void LightScale::paintSources(QPainter& painter) const {
                                               [&](const shoot::Light& one) { return one.flash == use.flash; });
         if (!here || !use.share) continue;
         line(tr("whole shoot: %1 flashes, %2 % of a charge")
-                 .arg(QString::fromStdString(text::number_text(use.flashes, 5)),
-                      QString::fromStdString(text::number_text(*use.share * 100, 2))));
+                 .arg(toQt(text::number_text(use.flashes, 5)), toQt(text::number_text(*use.share * 100, 2))));
     }
     for (const auto& source : light.sources) {
         const auto& learned = source.calibration.count ? source.calibration : source.modifier_calibration;
         if (learned.count)
             line(tr("%1 calibrated by %2: %3 stops%4")
-                     .arg(QString::fromStdString(source.label),
-                          QString::fromStdString(text::count_text(learned.count, "frame", "frames")),
-                          stops(learned.stops),
-                          learned.spread
-                              ? tr(" \u00b1 %1").arg(QString::fromStdString(text::number_text(*learned.spread, 2)))
-                              : QString()));
+                     .arg(toQt(source.label), toQt(text::count_text(learned.count, "frame", "frames")),
+                          stopsText(learned.stops),
+                          learned.spread ? tr(" \u00b1 %1").arg(toQt(text::number_text(*learned.spread, 2)))
+                                         : QString()));
         if (source.facing && source.stops && *source.facing < -0.25)
-            line(tr("%1 on a flat face to the camera: %2")
-                     .arg(QString::fromStdString(source.label), stops(*source.facing)));
+            line(tr("%1 on a flat face to the camera: %2").arg(toQt(source.label), stopsText(*source.facing)));
     }
 }
 
@@ -166,11 +159,11 @@ void LightScale::paintBackground(QPainter& painter) const {
     Bars bars(painter, width());
     bars.heading(tr("At the card, in stops"));
     const double top = bars.y;
-    if (light.ambient) bars.row(tr("ambient"), light.ambient, t.linkWash, t.link, stops(*light.ambient));
+    if (light.ambient) bars.row(tr("ambient"), light.ambient, t.linkWash, t.link, stopsText(*light.ambient));
     for (const auto& source : light.sources)
-        bars.row((source.continuous ? tr("lamp %1") : tr("flash %1")).arg(QString::fromStdString(source.label)),
-                 source.background, source.continuous ? t.linkWash : t.cautionWash, t.light,
-                 source.background ? stops(*source.background) : QString());
+        bars.row((source.continuous ? tr("lamp %1") : tr("flash %1")).arg(toQt(source.label)), source.background,
+                 source.continuous ? t.linkWash : t.cautionWash, t.light,
+                 source.background ? stopsText(*source.background) : QString());
     bars.axis(top);
     if (!document_.shot()->background || bars.y + 60 > height()) return;
     bars.heading(tr("With its reflectance"));
@@ -204,7 +197,7 @@ void LightScale::paintBackground(QPainter& painter) const {
     painter.setFont(textFont(11, QFont::DemiBold));
     const bool right_half = x > (left + bars.right()) / 2;
     drawLabel(painter, {x + (right_half ? -8 : 8), band + 30},
-              (right_half ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stops(*light.background), t.ink);
+              (right_half ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, stopsText(*light.background), t.ink);
 }
 
 }  // namespace poquito::desk

@@ -1,6 +1,7 @@
 #include "desk/light/lights_leaf.hpp"
 
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/light/light_scale.hpp"
 #include "desk/set/chosen_light.hpp"
 #include "plan/grey_patch.hpp"
@@ -339,10 +340,9 @@ void LightsLeaf::showPowerMenu() {
     auto* menu = powers_->menu();
     menu->clear();
     for (const PowerSet& set : document().shoot().power_sets) {
-        QString words = QString::fromStdString(set.name);
+        QString words = toQt(set.name);
         for (const auto& [group, power] : set.powers)
-            words += QStringLiteral("   %1 %2")
-                         .arg(QString::fromStdString(group), QString::fromStdString(power_text(power)));
+            words += QStringLiteral("   %1 %2").arg(toQt(group), toQt(power_text(power)));
         connect(menu->addAction(words), &QAction::triggered, this,
                 [this, set] { document().editShot({tr("Call up powers")}, [&](Shot& shot) { call_up(set, shot); }); });
     }
@@ -362,10 +362,9 @@ void LightsLeaf::showPowerMenu() {
     if (document().shoot().power_sets.empty()) return;
     auto* forget = menu->addMenu(tr("Forget"));
     for (const PowerSet& set : document().shoot().power_sets)
-        connect(forget->addAction(QString::fromStdString(set.name)), &QAction::triggered, this,
-                [this, name = set.name] {
-                    document().edit({tr("Forget powers")}, [&](Shoot& shoot) { forget_powers(shoot, name); });
-                });
+        connect(forget->addAction(toQt(set.name)), &QAction::triggered, this, [this, name = set.name] {
+            document().edit({tr("Forget powers")}, [&](Shoot& shoot) { forget_powers(shoot, name); });
+        });
 }
 
 void LightsLeaf::showTabs(const Shot& shot) {
@@ -385,7 +384,7 @@ void LightsLeaf::showTabs(const Shot& shot) {
     for (std::size_t i = 0; i < tabButtons_.size(); ++i) {
         tabButtons_[i]->setVisible(i < shot.lights.size());
         if (i >= shot.lights.size()) continue;
-        const QString label = QString::fromStdString(light_label(shot, i));
+        const QString label = toQt(light_label(shot, i));
         tabButtons_[i]->setText(label);
         tabButtons_[i]->setAccessibleName(tr("Light %1").arg(label));
         tabButtons_[i]->setChecked(i == chosen_.index(shot));
@@ -402,7 +401,7 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     if (!any) return;
     const Light& light = at(shot);
     const bool flash = is_flash(light);
-    remove_->setText(tr("Remove %1").arg(QString::fromStdString(light_label(shot, chosen_.index(shot)))));
+    remove_->setText(tr("Remove %1").arg(toQt(light_label(shot, chosen_.index(shot)))));
     automatic_->setVisible(flash);
     setRowEnabled(power_, light.power.has_value());
     const auto reading = reading_of(document().kit(), shot, chosen_.index(shot));

@@ -147,8 +147,7 @@ void TestFrameLeaf::showFixes(const Shot& shot) {
         constexpr double worth_mending = 0.05;  // stops
         fixes_[i]->setEnabled(fix.left_over.has_value() && std::abs(stops_) >= worth_mending);
         QString label = toQt(fix.label);
-        if (fix.left_over && std::abs(*fix.left_over) >= 0.05)
-            label += tr(", %1 left").arg(toQt(stops_text(*fix.left_over)));
+        if (fix.left_over && std::abs(*fix.left_over) >= 0.05) label += tr(", %1 left").arg(stopsText(*fix.left_over));
         fixes_[i]->setText(label);
         fixes_[i]->setAccessibleName(label);
         connect(fixes_[i], &QPushButton::clicked, this, [this, fix] {
@@ -182,18 +181,17 @@ void TestFrameLeaf::showLesson(const Shot& shot, const Report& report) {
     } else {
         const auto predicted = predicted_stops(document().kit(), shot);
         if (predicted)
-            text = tr("The plan said %1, the frame showed %2 stops. ")
-                       .arg(toQt(stops_text(*predicted)), toQt(stops_text(stops_)));
+            text = tr("The plan said %1, the frame showed %2 stops. ").arg(stopsText(*predicted), stopsText(stops_));
         if (correction)
             text += tr("Put down to light %1 alone, it gives %2 stops more than its record. ")
-                        .arg(toQt(report.light.sources[i].label), toQt(stops_text(*correction)));
+                        .arg(toQt(report.light.sources[i].label), stopsText(*correction));
         else if (shot.lights[i].metered)
             text += tr("The camera metered it: that tells of the meter, not of the flash. ");
         else
             text += tr("Light %1 alone cannot explain that. ").arg(toQt(report.light.sources[i].label));
         if (calibrated.count > 0)
             text += tr("Calibrated by %1: %2 stops%3.")
-                        .arg(toQt(count_text(calibrated.count, "frame", "frames")), toQt(stops_text(calibrated.stops)),
+                        .arg(toQt(count_text(calibrated.count, "frame", "frames")), stopsText(calibrated.stops),
                              calibrated.spread ? tr(" \u00b1 %1").arg(toQt(number_text(*calibrated.spread, 2)))
                                                : QString());
         else

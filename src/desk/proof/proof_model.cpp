@@ -1,4 +1,5 @@
 #include "desk/proof/proof_model.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "text/text.hpp"
 
@@ -22,7 +23,7 @@ QVariant ProofModel::data(const QModelIndex& index, int role) const {
     if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
     switch (index.column()) {
         case timeColumn: {
-            const auto text = QString::fromStdString(entry.time);
+            const auto text = toQt(entry.time);
             const auto time = QDateTime::fromString(text, Qt::ISODate);
             if (!time.isValid()) return text;
             return time.toString(role == Qt::ToolTipRole ? QStringLiteral("dddd d MMMM yyyy, hh:mm")
@@ -31,11 +32,11 @@ QVariant ProofModel::data(const QModelIndex& index, int role) const {
         case framesColumn:
             return entry.frames;
         case correctionColumn:
-            return QString::fromStdString(text::stops_text(entry.correction));
+            return stopsText(entry.correction);
         case verdictColumn:
             return entry.verdict == shoot::Verdict::keep ? tr("keep") : tr("redo");
         default:
-            return QString::fromStdString(entry.remark);
+            return toQt(entry.remark);
     }
 }
 

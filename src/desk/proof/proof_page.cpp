@@ -2,6 +2,7 @@
 
 #include "desk/base/sentence.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/proof/proof_model.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
@@ -33,10 +34,8 @@ QString correction_sentence(const Shot& shot, double correction) {
     const double iso = step_iso(shot.exposure.iso, thirds);
     if (shot.lights.empty())
         return QObject::tr("Next: %1, or ISO %2.")
-            .arg(QString::fromStdString(shutter_text(step_shutter(shot.exposure.shutter, thirds))),
-                 QString::fromStdString(number_text(iso, 6)));
-    return QObject::tr("Next: flash power %1 stops, or ISO %2.")
-        .arg(QString::fromStdString(stops_text(correction)), QString::fromStdString(number_text(iso, 6)));
+            .arg(toQt(shutter_text(step_shutter(shot.exposure.shutter, thirds))), toQt(number_text(iso, 6)));
+    return QObject::tr("Next: flash power %1 stops, or ISO %2.").arg(stopsText(correction), toQt(number_text(iso, 6)));
 }
 
 }  // namespace

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "optics/focus.hpp"
 #include "text/text.hpp"
@@ -43,8 +44,8 @@ std::vector<Part> parts_of(const optics::Train& train, const plan::OpticsReport&
     return parts;
 }
 
-QString length(double mm) { return QString::fromStdString(text::length_text(mm)); }
-QString times(double m) { return QString::fromStdString(text::magnification_text(m)); }
+QString length(double mm) { return toQt(text::length_text(mm)); }
+QString times(double m) { return toQt(text::magnification_text(m)); }
 
 /// The reach of the ring on a scale of distances, each twice the one before; infinity at the right end.
 class DistanceBar {
@@ -168,8 +169,8 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
         painter.fillRect(bar, part.to >= part.from ? t.focusWash : t.stopWash);
         painter.setPen(QPen(t.focus, 1));
         painter.drawRect(bar);
-        const auto text = QString::fromStdString((part.to >= part.from ? "+" : "\u2212") +
-                                                 text::number_text(std::abs(part.to - part.from)));
+        const auto text =
+            toQt((part.to >= part.from ? "+" : "\u2212") + text::number_text(std::abs(part.to - part.from)));
         const double text_width = painter.fontMetrics().horizontalAdvance(text);
         painter.setPen(t.ink);
         if (bar.width() > text_width + 8)
@@ -191,7 +192,7 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
         const double x = x_of(i * step);
         painter.drawLine(QLineF(x, y + 8, x, y + 13));
         painter.drawText(QRectF(x - 24, y + 13, 48, 14), Qt::AlignHCenter | Qt::AlignTop,
-                         QString::fromStdString(text::number_text(i * step)));
+                         toQt(text::number_text(i * step)));
     }
     painter.setPen(QPen(t.focus, 5, Qt::SolidLine, Qt::FlatCap));
     painter.drawLine(QLineF(x_of(std::max(0.0, optics.range.least)), y + 8, x_of(optics.range.greatest), y + 8));

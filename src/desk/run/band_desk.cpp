@@ -3,6 +3,7 @@
 #include "desk/base/caption.hpp"
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/ruler_view.hpp"
+#include "desk/base/to_qt.hpp"
 #include "imaging/inspect/sharp_band.hpp"
 #include "text/text.hpp"
 
@@ -105,7 +106,7 @@ void BandDesk::refresh() {
     take_->setEnabled(found.has_value());
     const bool both = views_[0]->hasImage() && views_[1]->hasImage();
     if (found)
-        result_->setText(tr("Focus went %1 along the axis.").arg(QString::fromStdString(text::length_text(*found))));
+        result_->setText(tr("Focus went %1 along the axis.").arg(toQt(text::length_text(*found))));
     else if (both && views_[0]->imageSize() != views_[1]->imageSize())
         result_->setText(tr("The two pictures are not of the same size."));
     else

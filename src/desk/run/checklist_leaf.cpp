@@ -4,6 +4,7 @@
 #include "desk/base/facts_view.hpp"
 #include "desk/base/still_list.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/checklist_model.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/subject/subject_library.hpp"
@@ -176,7 +177,7 @@ void ChecklistLeaf::removeOwn(int row) {
         std::erase_if(shot.own_checks, [&](const auto& one) { return one.id == id; });
         std::erase(shot.checked, "own-" + id);
     });
-    const QString problem = library_.forgetCheck(QString::fromStdString(text));
+    const QString problem = library_.forgetCheck(toQt(text));
     if (!problem.isEmpty()) Q_EMIT problemFound(tr("New shots still begin with that check. %1").arg(problem));
 }
 
@@ -340,10 +341,10 @@ void ChecklistLeaf::showShot(const Shot& shot, const plan::Report&) {
                             : run->end == shoot::RunEnd::stopped ? tr("stopped")
                                                                  : tr("broken off");
         const auto odd = std::ranges::count_if(run->frames, [](const auto& f) { return !f.remark.empty(); });
-        QString remark = QString::fromStdString(storage::path_of(run->folder).string());
+        QString remark = toQt(storage::path_of(run->folder).string());
         if (odd > 0) remark = tr("%1 odd; ").arg(odd) + remark;
-        if (!run->remark.empty()) remark = QString::fromStdString(run->remark) + QStringLiteral("; ") + remark;
-        facts.push_back({QString::fromStdString(run->time).replace(QLatin1Char('T'), QLatin1Char(' ')),
+        if (!run->remark.empty()) remark = toQt(run->remark) + QStringLiteral("; ") + remark;
+        facts.push_back({toQt(run->time).replace(QLatin1Char('T'), QLatin1Char(' ')),
                          tr("%1 of %2 frames, %3").arg(run->frames.size()).arg(run->planned).arg(end), remark,
                          run->end == shoot::RunEnd::complete ? theme().focus : theme().caution});
     }

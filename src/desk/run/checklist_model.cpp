@@ -1,4 +1,5 @@
 #include "desk/run/checklist_model.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "advice/checklist.hpp"
 
@@ -13,8 +14,8 @@ int ChecklistModel::rowCount(const QModelIndex& parent) const {
 QVariant ChecklistModel::data(const QModelIndex& index, int role) const {
     const auto row = static_cast<std::size_t>(index.row());
     if (!index.isValid() || row >= items_.size()) return {};
-    if (role == Qt::DisplayRole) return QString::fromStdString(items_[row].text);
-    if (role == Qt::ToolTipRole) return QString::fromStdString(items_[row].why);
+    if (role == Qt::DisplayRole) return toQt(items_[row].text);
+    if (role == Qt::ToolTipRole) return toQt(items_[row].why);
     if (role == Qt::CheckStateRole) return ticked_[row] ? Qt::Checked : Qt::Unchecked;
     return {};
 }

@@ -1,4 +1,5 @@
 #include "desk/run/run_desk.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "day/order.hpp"
 #include "shoot/edit.hpp"
@@ -80,7 +81,7 @@ const shoot::Shot* RunDesk::find(const std::string& id) const {
 
 QString RunDesk::nextShot() const {
     const auto* shot = queue_.empty() ? nullptr : find(queue_.front());
-    return shot ? QString::fromStdString(shot->name) : QString();
+    return shot ? toQt(shot->name) : QString();
 }
 
 // ---- beginning ---------------------------------------------------------------------------------------------------
@@ -111,10 +112,10 @@ void RunDesk::goOn(const QString& path) {
 void RunDesk::enterInLog(const QString& path) {
     auto journal = run::Journal::resume(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&journal))
-        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+        return Q_EMIT problemFound(toQt(storage::message(*error)));
     const auto read = run::read_journal(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&read))
-        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+        return Q_EMIT problemFound(toQt(storage::message(*error)));
     std::get<run::Journal>(journal).ended(shoot::RunEnd::broken);
     brokenRead_ = {};
     log(std::get<run::RunState>(read));
@@ -132,7 +133,7 @@ devices::DeviceSettings RunDesk::devices() const {
 void RunDesk::launch(run::Session::Made made) {
     if (const auto* error = std::get_if<storage::ReadError>(&made)) {
         queue_.clear();
-        return Q_EMIT problemFound(QString::fromStdString(storage::message(*error)));
+        return Q_EMIT problemFound(toQt(storage::message(*error)));
     }
     settings_.rehearsed.clear();  // once
     brokenRead_ = {};
@@ -164,7 +165,7 @@ void RunDesk::finished() {
     if (last_->phase != run::Phase::complete) queue_.clear();
     if (!queue_.empty())
         if (const auto* done = find(state.plan.shot), *next = find(queue_.front()); done && next)
-            change_ = QString::fromStdString(day::change_text(day::change_between(*done, *next)));
+            change_ = toQt(day::change_text(day::change_between(*done, *next)));
     Q_EMIT ended();
     Q_EMIT changed();
 }
@@ -217,9 +218,9 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
             if (run::run_is_on(path)) continue;  // in another window
             const auto read = run::read_journal(path);
             if (const auto* state = std::get_if<run::RunState>(&read))
-                broken_.push_back({.journal = QString::fromStdString(path.string()),
+                broken_.push_back({.journal = toQt(path.string()),
                                    .shot = state->plan.shot,
-                                   .name = QString::fromStdString(state->plan.shot_name),
+                                   .name = toQt(state->plan.shot_name),
                                    .done = state->done(),
                                    .planned = state->frames.size()});
         }

@@ -1,6 +1,7 @@
 #include "desk/run/sheet_leaf.hpp"
 
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "storage/run_sheet.hpp"
 
 #include <QScrollBar>
@@ -42,8 +43,8 @@ void SheetLeaf::showSheet() {
                                     .caution = css(theme().caution),
                                     .text_size = "12px",
                                     .title_size = "15px"};
-    preview_->setHtml(QString::fromStdString(storage::shot_sheet_html(
-        document().shoot(), document().assessments(), static_cast<std::size_t>(document().current()), style)));
+    preview_->setHtml(toQt(storage::shot_sheet_html(document().shoot(), document().assessments(),
+                                                    static_cast<std::size_t>(document().current()), style)));
     preview_->verticalScrollBar()->setValue(scrolled);
 }
 

@@ -18,7 +18,7 @@
 namespace poquito::desk {
 namespace {
 
-QString lengthText(double length) { return QString::fromStdString(text::length_text(length)); }
+QString lengthText(double length) { return toQt(text::length_text(length)); }
 constexpr double grip = 8;  // pixels about an end that take hold of it
 
 }  // namespace

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/set/bench_painter.hpp"
 #include "desk/set/chosen_light.hpp"
 #include "desk/shell/document.hpp"
@@ -90,8 +91,8 @@ void BenchView::paintEvent(QPaintEvent*) {
     const double per_mm = layout.scale * 25.4 / logicalDpiX();  // of the sheet against the set
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
-    const QString ratio = per_mm >= 1 ? tr("%1 : 1").arg(QString::fromStdString(text::number_text(per_mm, 2)))
-                                      : tr("1 : %1").arg(QString::fromStdString(text::number_text(1 / per_mm, 2)));
+    const QString ratio = per_mm >= 1 ? tr("%1 : 1").arg(toQt(text::number_text(per_mm, 2)))
+                                      : tr("1 : %1").arg(toQt(text::number_text(1 / per_mm, 2)));
     painter.drawText(QPointF(18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title), 19),
                      tr("to scale, %1, mm from the sensor").arg(ratio));
     labels_ = paintBench(painter, layout, *document_.assessment(), elevation_, QRectF(rect()),
@@ -147,7 +148,7 @@ void BenchView::drag(QPointF place) {
         return;
     }
     const bool turns = dragged_->kind == Grip::aim;
-    const QString name = QString::fromStdString(document_.report()->light.sources[dragged_->index].label);
+    const QString name = toQt(document_.report()->light.sources[dragged_->index].label);
     document_.editShot({(turns ? tr("Turn light %1") : tr("Move light %1")).arg(name), key}, [&](shoot::Shot& shot) {
         auto& light = shot.lights[dragged_->index];
         if (turns)

@@ -124,7 +124,7 @@ void drawBackground(BenchSheet& sheet) {
                 .names = QRectF(QPointF(card.left(), card.bottom() - 34), card.bottomRight()),
                 .sides = {LabelSide::left, LabelSide::right}};
     if (const auto& stops = sheet.report().light.background)
-        label.lines.push_back(plainLine(QObject::tr("%1 stops").arg(toQt(text::stops_text(*stops))), t.quiet));
+        label.lines.push_back(plainLine(QObject::tr("%1 stops").arg(stopsText(*stops)), t.quiet));
     sheet.labels.add(std::move(label));
 }
 

@@ -139,7 +139,7 @@ QString setWords(const BenchSheet& sheet, std::size_t i) {
 QString distanceWords(const BenchSheet& sheet, std::size_t i) {
     const auto& source = sheet.report().light.sources[i];
     QString words = lengthText(source.path);
-    if (source.stops) words += QObject::tr(", %1 stops").arg(toQt(text::stops_text(*source.stops)));
+    if (source.stops) words += QObject::tr(", %1 stops").arg(stopsText(*source.stops));
     if (!sheet.lamps[i].scaled) words += QObject::tr(", at the edge");
     return words;
 }

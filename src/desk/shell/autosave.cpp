@@ -1,4 +1,5 @@
 #include "desk/shell/autosave.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
@@ -84,7 +85,7 @@ std::vector<Leftover> Autosave::leftovers(const QDir& folder) {
         lock.unlock();
         const auto origin = storage::read_file(origin_file(copy).toStdString());
         const auto* text = std::get_if<std::string>(&origin);
-        found.push_back({.copy = copy, .original = text ? QString::fromStdString(*text) : QString()});
+        found.push_back({.copy = copy, .original = text ? toQt(*text) : QString()});
     }
     return found;
 }

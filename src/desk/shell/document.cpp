@@ -1,4 +1,5 @@
 #include "desk/shell/document.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include <algorithm>
 #include <optional>
@@ -174,7 +175,7 @@ void Document::editShot(const EditLabel& label, const std::function<void(shoot::
     if (current_ < 0) return;
     const auto index = static_cast<std::size_t>(current_);
     EditLabel keyed = label;
-    if (!keyed.mergeKey.isEmpty()) keyed.mergeKey += QString::fromStdString("@" + shoot_->shots[index].id);
+    if (!keyed.mergeKey.isEmpty()) keyed.mergeKey += toQt("@" + shoot_->shots[index].id);
     edit(keyed, [&](shoot::Shoot& shoot) { change(shoot.shots[index]); });
 }
 

@@ -3,6 +3,7 @@
 #include "day/order.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "text/text.hpp"
 
@@ -61,8 +62,7 @@ QString change_between(const plan::Report& before, const plan::Report& after) {
     for (const auto& [name, was, is, write] : all) {
         if (!was || !is) continue;
         const auto then = write(*was), now = write(*is);
-        if (then != now)
-            words << QObject::tr("%1 %2 to %3").arg(name, QString::fromStdString(then), QString::fromStdString(now));
+        if (then != now) words << QObject::tr("%1 %2 to %3").arg(name, toQt(then), toQt(now));
     }
     return words.join(QStringLiteral(" \u00b7 "));
 }
@@ -90,13 +90,12 @@ QString FootLine::shotText() const {
     if (!report) return tr("No shot yet");
     const auto& capture = report->capture;
     QString text = tr("This shot: %1 · %2 · %3")
-                       .arg(QString::fromStdString(text::count_text(capture.frames, "frame", "frames")),
-                            QString::fromStdString(text::time_text(capture.paced_duration)),
-                            QString::fromStdString(text::data_text(capture.data_mb)));
+                       .arg(toQt(text::count_text(capture.frames, "frame", "frames")),
+                            toQt(text::time_text(capture.paced_duration)), toQt(text::data_text(capture.data_mb)));
     double flashes = 0;
     for (const auto& source : report->light.sources)
         if (source.fires && !source.continuous) flashes += capture.cost.exposures;
-    if (flashes > 0) text += tr(" · %1").arg(QString::fromStdString(text::count_text(flashes, "flash", "flashes")));
+    if (flashes > 0) text += tr(" · %1").arg(toQt(text::count_text(flashes, "flash", "flashes")));
     return text;
 }
 
@@ -114,11 +113,10 @@ QString FootLine::shootText() const {
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
     const auto day = day::given_day(document_.shoot(), reports);
     return tr("Whole shoot: %1 · %2 · %3 of frames · %4 · the day from %5 to %6")
-        .arg(QString::fromStdString(text::count_text(document_.count(), "shot", "shots")),
-             QString::fromStdString(text::count_text(frames, "frame", "frames")),
-             QString::fromStdString(text::time_text(seconds)), QString::fromStdString(text::data_text(megabytes)),
-             QString::fromStdString(text::day_time_text(document_.shoot().workday.begin)),
-             QString::fromStdString(text::day_time_text(day.finish)));
+        .arg(toQt(text::count_text(document_.count(), "shot", "shots")),
+             toQt(text::count_text(frames, "frame", "frames")), toQt(text::time_text(seconds)),
+             toQt(text::data_text(megabytes)), toQt(text::day_time_text(document_.shoot().workday.begin)),
+             toQt(text::day_time_text(day.finish)));
 }
 
 void FootLine::paintEvent(QPaintEvent*) {

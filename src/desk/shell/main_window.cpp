@@ -2,6 +2,7 @@
 
 #include "desk/base/line_field.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/depth/depth_page.hpp"
 #include "desk/finder/finder_panel.hpp"
@@ -639,7 +640,7 @@ void MainWindow::refresh() {
 }
 
 void MainWindow::refreshTitle() {
-    const auto title = QString::fromStdString(document_.shoot().title);
+    const auto title = toQt(document_.shoot().title);
     if (title_->text() != title) {
         title_->setText(title);
         title_->setCursorPosition(0);

@@ -204,7 +204,7 @@ std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot,
     buffer.open(QIODevice::WriteOnly);
     {
         QPdfWriter writer(&buffer);
-        writer.setTitle(QString::fromStdString(shoot.title));
+        writer.setTitle(toQt(shoot.title));
         writer.setCreator(QStringLiteral("Poquito"));
         writer.setResolution(300);
         writer.setPageSize(QPageSize(QPageSize::A4));

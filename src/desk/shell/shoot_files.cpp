@@ -1,6 +1,7 @@
 #include "desk/shell/shoot_files.hpp"
 
 #include "desk/base/file_dialogs.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/run_desk.hpp"
 #include "shoot/edit.hpp"
 #include "storage/atomic_file.hpp"
@@ -52,8 +53,8 @@ bool ShootFiles::open(const QString& path) {
     if (isPicture(path)) return restorePicture(path);
     auto loaded = storage::load_shoot(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
-        Q_EMIT problemFound(tr("%1 was not opened. %2")
-                                .arg(QFileInfo(path).fileName(), QString::fromStdString(storage::message(*error))));
+        Q_EMIT problemFound(
+            tr("%1 was not opened. %2").arg(QFileInfo(path).fileName(), toQt(storage::message(*error))));
         return false;
     }
     Q_EMIT problemFound({});
@@ -70,7 +71,7 @@ bool ShootFiles::restorePicture(const QString& path) {
     auto plan = std::holds_alternative<std::string>(bytes) ? storage::plan_in_picture(std::get<std::string>(bytes))
                                                            : std::get<storage::ReadError>(bytes);
     if (const auto* error = std::get_if<storage::ReadError>(&plan)) {
-        Q_EMIT problemFound(tr("%1 brings no plan. %2").arg(name, QString::fromStdString(storage::message(*error))));
+        Q_EMIT problemFound(tr("%1 brings no plan. %2").arg(name, toQt(storage::message(*error))));
         return false;
     }
     Q_EMIT problemFound({});
@@ -80,7 +81,7 @@ bool ShootFiles::restorePicture(const QString& path) {
         adopted = shoot::adopt(shoot, std::get<shoot::Shoot>(plan), after);
     });
     document_.select(static_cast<int>(adopted.index));
-    const auto shot = QString::fromStdString(document_.shot()->name);
+    const auto shot = toQt(document_.shot()->name);
     Q_EMIT told(adopted.replaced ? tr("\u201c%1\u201d is as %2 has it; Ctrl+Z takes it back").arg(shot, name)
                                  : tr("Added \u201c%1\u201d from %2; Ctrl+Z takes it back").arg(shot, name));
     return true;
@@ -88,8 +89,8 @@ bool ShootFiles::restorePicture(const QString& path) {
 
 bool ShootFiles::saveTo(const QString& path) {
     if (const auto error = storage::save_shoot(document_.shoot(), path.toStdString())) {
-        Q_EMIT problemFound(tr("The shoot was not saved, and the file is as it was. %1")
-                                .arg(QString::fromStdString(storage::message(*error))));
+        Q_EMIT problemFound(
+            tr("The shoot was not saved, and the file is as it was. %1").arg(toQt(storage::message(*error))));
         return false;
     }
     Q_EMIT problemFound({});
@@ -104,8 +105,7 @@ bool ShootFiles::save() { return document_.path().isEmpty() ? askSaveAs() : save
 bool ShootFiles::askSaveAs() {
     QString suggested = document_.path();
     if (suggested.isEmpty())
-        suggested =
-            QString::fromStdString(shoot::unique_shot_id({}, document_.shoot().title)) + QStringLiteral(".poquito");
+        suggested = toQt(shoot::unique_shot_id({}, document_.shoot().title)) + QStringLiteral(".poquito");
     const QString path = askSavePath(&window_, tr("Save shoot"), suggested, QStringLiteral("poquito"));
     return !path.isEmpty() && saveTo(path);
 }
@@ -129,10 +129,10 @@ bool ShootFiles::mayDropChanges() {
 
 /// Asks only: nothing is stopped while something else may still be cancelled.
 bool ShootFiles::mayEndRun() {
-    QMessageBox box(QMessageBox::NoIcon, tr("A run is on"),
-                    tr("Stop the run of \u201c%1\u201d? What was taken is kept and logged.")
-                        .arg(QString::fromStdString(runs_.plan().shot_name)),
-                    QMessageBox::Cancel, &window_);
+    QMessageBox box(
+        QMessageBox::NoIcon, tr("A run is on"),
+        tr("Stop the run of \u201c%1\u201d? What was taken is kept and logged.").arg(toQt(runs_.plan().shot_name)),
+        QMessageBox::Cancel, &window_);
     box.setObjectName(QStringLiteral("runQuestion"));
     auto* stop = box.addButton(tr("Stop it"), QMessageBox::AcceptRole);
     box.exec();
@@ -162,7 +162,7 @@ void ShootFiles::endRun() {
 
 int ShootFiles::askToSave() {
     QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
-                    tr("Save the changes to “%1”?").arg(QString::fromStdString(document_.shoot().title)),
+                    tr("Save the changes to “%1”?").arg(toQt(document_.shoot().title)),
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, &window_);
     box.setObjectName(QStringLiteral("unsavedQuestion"));
     box.setDefaultButton(QMessageBox::Save);
@@ -193,7 +193,7 @@ std::optional<Leftover> ShootFiles::recoverOrDiscard(const QDir& folder) {
         auto& shoot = std::get<shoot::Shoot>(loaded);
         QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work found"),
                         tr("Poquito ended unexpectedly with unsaved changes to “%1” (%2).\nRecover them?")
-                            .arg(QString::fromStdString(shoot.title),
+                            .arg(toQt(shoot.title),
                                  QFileInfo(leftover.copy).lastModified().toString(QStringLiteral("d MMM yyyy hh:mm"))),
                         QMessageBox::Yes | QMessageBox::No, &window_);
         box.setObjectName(QStringLiteral("recoverQuestion"));

@@ -2,6 +2,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
 #include "desk/shell/shot_list_model.hpp"
 #include "desk/subject/frame_drawing.hpp"
@@ -44,14 +45,13 @@ class CardDelegate : public QStyledItemDelegate {
             drawLine(*painter, QRectF(at, QSizeF(width, 16)), Qt::AlignLeft | Qt::AlignVCenter,
                      elided(font, text, width));
         };
-        line(card.topLeft() + QPointF(8, 4), textFont(12, QFont::DemiBold), t.ink, QString::fromStdString(shot.name));
+        line(card.topLeft() + QPointF(8, 4), textFont(12, QFont::DemiBold), t.ink, toQt(shot.name));
         line(card.topLeft() + QPointF(beside, 22), textFont(11), t.quiet,
-             tr("%1 · %2").arg(QString::fromStdString(text::length_text(shot.subject.width)),
-                               QString::fromStdString(text::magnification_text(report.optics.magnification))));
+             tr("%1 · %2").arg(toQt(text::length_text(shot.subject.width)),
+                               toQt(text::magnification_text(report.optics.magnification))));
         line(card.topLeft() + QPointF(beside, 36), textFont(11), t.quiet,
-             report.capture.frames > 1
-                 ? tr("stack of %1").arg(QString::fromStdString(text::number_text(report.capture.frames, 9)))
-                 : tr("one frame"));
+             report.capture.frames > 1 ? tr("stack of %1").arg(toQt(text::number_text(report.capture.frames, 9)))
+                                       : tr("one frame"));
         const auto standing = advice::standing(assessment);
         drawStanding(*painter, {card.left() + 15, card.bottom() - 11}, standing);
         painter->setFont(textFont(11));

@@ -58,7 +58,7 @@ void ShotCommands::duplicate() {
 
 void ShotCommands::remove() {
     if (!document_.shot()) return;
-    const auto name = QString::fromStdString(document_.shot()->name);
+    const auto name = toQt(document_.shot()->name);
     document_.edit({tr("Remove shot")}, [&](shoot::Shoot& shoot) {
         shoot::remove_shot(shoot, static_cast<std::size_t>(document_.current()));
     });

@@ -1,4 +1,5 @@
 #include "desk/shell/shot_list_model.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
@@ -26,13 +27,12 @@ int ShotListModel::rowCount(const QModelIndex& parent) const {
 QVariant ShotListModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= document_.count()) return {};
     const auto& shot = document_.shoot().shots[static_cast<std::size_t>(index.row())];
-    if (role == Qt::DisplayRole) return QString::fromStdString(shot.name);
+    if (role == Qt::DisplayRole) return toQt(shot.name);
     if (role == Qt::AccessibleTextRole || role == Qt::ToolTipRole) {
         const auto& report = document_.report(index.row());
         return tr("%1, %2, %3, %4")
-            .arg(QString::fromStdString(shot.name),
-                 QString::fromStdString(text::magnification_text(report.optics.magnification)),
-                 QString::fromStdString(text::count_text(report.capture.frames, "frame", "frames")),
+            .arg(toQt(shot.name), toQt(text::magnification_text(report.optics.magnification)),
+                 toQt(text::count_text(report.capture.frames, "frame", "frames")),
                  QLatin1String(advice::standing_name(advice::standing(document_.assessment(index.row())))));
     }
     return {};

@@ -3,6 +3,7 @@
 #include "desk/base/drafting.hpp"
 #include "desk/base/form_lines.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/run/stack_bands.hpp"
 #include "desk/set/bench_layout.hpp"
 #include "desk/shell/document.hpp"
@@ -509,7 +510,7 @@ void FrameDrawing::paintAttitude(QPainter& painter) const {
 void FrameDrawing::paintNames(QPainter& painter) const {
     const Theme& t = theme();
     const auto& report = *document_.report();
-    const auto mm = [](double v) { return QString::fromStdString(text::length_text(v)); };
+    const auto mm = [](double v) { return toQt(text::length_text(v)); };
     constexpr double corner = 110;  // px that the buttons take
     const auto title = [&](double left, double right, const QString& name, const QString& words) {
         const QFont heavy = textFont(12, QFont::DemiBold), light = textFont(11);
@@ -534,7 +535,7 @@ void FrameDrawing::paintNames(QPainter& painter) const {
     constexpr double visibly = 1.05;
     if (report.extent.depth <= 0) words = tr("flat");
     if (report.extent.depth > 0 && stretched > visibly)
-        words += tr("; depth %1 \u00d7").arg(QString::fromStdString(text::number_text(stretched, 2)));
+        words += tr("; depth %1 \u00d7").arg(toQt(text::number_text(stretched, 2)));
     title(apart, width() - corner, tr("From the side"), words);
     const auto name = [&](Spot where, const QString& text) {
         painter.setFont(textFont(11));

@@ -4,6 +4,7 @@
 #include "desk/base/line_field.hpp"
 #include "desk/base/options.hpp"
 #include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
 #include "desk/subject/specimen_board.hpp"
 #include "desk/subject/subject_library.hpp"
 #include "shoot/edit.hpp"
@@ -149,7 +150,7 @@ void SubjectLeaf::take(const std::string& id) {
     const auto& subjects = library_.subjects();
     const auto found = std::ranges::find(subjects, id, &LibrarySubject::id);
     if (found == subjects.end()) return;
-    document().editShot({tr("Fill in \u201c%1\u201d").arg(QString::fromStdString(found->name))}, [&](Shot& shot) {
+    document().editShot({tr("Fill in \u201c%1\u201d").arg(toQt(found->name))}, [&](Shot& shot) {
         fill_from(shot, document().kit(), *found);
         add_checks(shot, library_.checks(), found->kind);
     });
@@ -159,7 +160,7 @@ void SubjectLeaf::showBoard(const std::string& kind) {
     QStringList kinds;
     std::vector<LibrarySubject> shown;
     for (const auto& subject : library_.subjects()) {
-        const auto name = QString::fromStdString(subject.kind);
+        const auto name = toQt(subject.kind);
         if (!kinds.contains(name)) kinds << name;
         if (subject.kind == kind) shown.push_back(subject);
     }
@@ -169,7 +170,7 @@ void SubjectLeaf::showBoard(const std::string& kind) {
         kinds_->clear();
         kinds_->addItems(kinds);
     }
-    kinds_->setCurrentText(QString::fromStdString(kind));
+    kinds_->setCurrentText(toQt(kind));
     board_->show(std::move(shown), document().shot()->subject.library);
 }
 
@@ -216,7 +217,7 @@ bool SubjectLeaf::loadHeightMap(const QString& path) {
 }
 
 void SubjectLeaf::showShot(const Shot& shot, const Report&) {
-    const auto name = QString::fromStdString(shot.name);
+    const auto name = toQt(shot.name);
     if (name_->text() != name) name_->setText(name);
     setRowVisible(swayFrequency_, shot.subject.sway_amplitude > 0);
     heightMap_->setVisible(shot.subject.form == Form::height_map);
@@ -233,7 +234,7 @@ void SubjectLeaf::showShot(const Shot& shot, const Report&) {
               : subjects.empty()                                  ? std::string()
                                                                   : subjects.front().kind);
     QStringList words;
-    for (const auto& one : assumed(shot, subjects)) words << QString::fromStdString(one);
+    for (const auto& one : assumed(shot, subjects)) words << toQt(one);
     assumed_->setText(words.isEmpty() ? QString()
                                       : tr("Assumed from the library: %1.").arg(words.join(QStringLiteral(", "))));
     assumed_->setVisible(!words.isEmpty());

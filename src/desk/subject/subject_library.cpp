@@ -1,4 +1,5 @@
 #include "desk/subject/subject_library.hpp"
+#include "desk/base/to_qt.hpp"
 
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
@@ -56,7 +57,7 @@ QString SubjectLibrary::keep(const shoot::Shot& shot) {
     own.push_back(std::move(made));
     QDir().mkpath(QFileInfo(path_).path());
     if (const auto error = storage::replace_file(path_.toStdString(), storage::write_subjects(own)))
-        return QString::fromStdString(storage::message(*error));
+        return toQt(storage::message(*error));
     subjects_.erase(subjects_.begin(), subjects_.begin() + static_cast<std::ptrdiff_t>(own_));
     own_ = own.size();
     subjects_.insert(subjects_.begin(), own.begin(), own.end());
@@ -67,7 +68,7 @@ QString SubjectLibrary::keep(const shoot::Shot& shot) {
 QString SubjectLibrary::kindOf(const shoot::Shot& shot) {
     if (!shot.subject.library) return {};
     const auto found = std::ranges::find(subjects(), *shot.subject.library, &shoot::LibrarySubject::id);
-    return found == subjects_.end() ? QString() : QString::fromStdString(found->kind);
+    return found == subjects_.end() ? QString() : toQt(found->kind);
 }
 
 const std::vector<shoot::KindCheck>& SubjectLibrary::checks() {
@@ -80,7 +81,7 @@ QString SubjectLibrary::checksPath() const { return QFileInfo(path_).dir().fileP
 QString SubjectLibrary::saveChecks() {
     QDir().mkpath(QFileInfo(path_).path());
     const auto error = storage::save_checks(checks_, checksPath().toStdString());
-    return error ? QString::fromStdString(storage::message(*error)) : QString();
+    return error ? toQt(storage::message(*error)) : QString();
 }
 
 QString SubjectLibrary::keepCheck(const QString& kind, const QString& text) {

@@ -18,7 +18,7 @@ using namespace text;
 using namespace gear;
 using namespace shoot;
 using namespace plan;
-constexpr double per_degree = boost::math::double_constants::degree;
+using boost::math::double_constants::degree;
 
 /// A surface of that reflectance in the hue of a colour.
 Rgba albedo_of(const std::optional<Colour>& colour, double reflectance) {
@@ -32,7 +32,7 @@ Rgba albedo_of(const std::optional<Colour>& colour, double reflectance) {
 }
 
 Rgba towards(const light::Position& position) {
-    const double e = position.elevation * per_degree, a = position.azimuth * per_degree;
+    const double e = position.elevation * degree, a = position.azimuth * degree;
     return {static_cast<float>(std::cos(e) * std::sin(a)), static_cast<float>(std::sin(e)),
             static_cast<float>(-std::cos(e) * std::cos(a)), 0};
 }
@@ -43,7 +43,7 @@ SceneLight ambient_light(const Ambient& ambient, double stops) {
         return {.amount = amount, .towards = {0, 0.5f, -0.8660254f, 0}, .softness = 1};
     return {.amount = amount,
             .towards = towards(ambient.position),
-            .softness = static_cast<float>(std::sin(std::min(ambient.size, 180.0) / 2 * per_degree))};
+            .softness = static_cast<float>(std::sin(std::min(ambient.size, 180.0) / 2 * degree))};
 }
 
 std::vector<SceneLight> lights_of(const Plan& plan, const Report& report) {

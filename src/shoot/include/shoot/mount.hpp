@@ -23,6 +23,9 @@ struct MountedPiece {
     std::optional<double> front_thread;  // what it offers in front
 };
 
+/// The thread that a record of gear gives, mm; 0 stands for none.
+constexpr std::optional<double> thread_of(double record) { return record > 0 ? std::optional(record) : std::nullopt; }
+
 /// `ring`: where the focus ring of the shot's lens stands. The camera comes first.
 std::vector<MountedPiece> mounted_pieces(const gear::Kit& kit, const Rig& rig, double ring);
 
