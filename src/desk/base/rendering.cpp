@@ -21,7 +21,7 @@ QImage brightened(imaging::Raster light, double stops) {
 }  // namespace
 
 QImage imageOf(const imaging::Developed& developed) {
-    const QImage shared(developed.rgb.data(), developed.width, developed.height, developed.width * 3,
+    const QImage shared(developed.rgb.data(), developed.width, developed.height, qsizetype{3} * developed.width,
                         QImage::Format_RGB888);
     return shared.convertToFormat(QImage::Format_RGB32);  // a copy
 }

@@ -141,8 +141,8 @@ QFrame[sheet="true"] { background: @panel; border: 1px solid @hairline; border-r
 QScrollArea { background: transparent; border: none; }
 QListView, QTableView, QTreeView, QTextBrowser { background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; outline: none; }
 QListView[bare="true"] { background: transparent; border: none; }
+QTextBrowser:focus, QTableView:focus, QListView:focus { border: 2px solid @link; }
 QListView[bare="true"]:focus { border: none; }
-QTextBrowser:focus, QTableView:focus { border: 2px solid @link; }
 QHeaderView::section { background: @panel; color: @quiet; border: none; border-bottom: 1px solid @hairline; padding: 2px 6px; }
 QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
 QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }

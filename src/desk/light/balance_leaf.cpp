@@ -5,6 +5,7 @@
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/light/balance_chart.hpp"
+#include "desk/light/tone_strip.hpp"
 #include "light/continuous.hpp"
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
@@ -31,7 +32,9 @@ BalanceLeaf::BalanceLeaf(Document& document, QWidget* parent) : StationPage(docu
     addExposure(column);
     addAmbient(column);
     addOtherLight(column);
-    column->addStretch();
+    column->addSpacing(6);
+    tones_ = new ToneStrip(document, this);
+    column->addWidget(tones_, 1);
     auto* second = addColumn(7);
     second->setSpacing(4);
     chart_ = new BalanceChart(document, this);
@@ -183,6 +186,7 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
     }
     black_->setText(line);
     chart_->refresh();
+    tones_->update();
 }
 
 }  // namespace poquito::desk

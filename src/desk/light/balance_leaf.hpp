@@ -6,6 +6,7 @@ namespace poquito::desk {
 
 class BalanceChart;
 class Sentence;
+class ToneStrip;
 
 /// Shutter, ISO and the light that is there anyway, beside the chart of its balance with the flashes.
 class BalanceLeaf : public StationPage {
@@ -29,6 +30,7 @@ class BalanceLeaf : public StationPage {
     QPushButton* prepare_ = nullptr;
     Sentence* black_ = nullptr;
     BalanceChart* chart_ = nullptr;
+    ToneStrip* tones_ = nullptr;
 };
 
 }  // namespace poquito::desk

@@ -2,23 +2,19 @@
 
 #include "desk/shell/document.hpp"
 
-#include <QAbstractTableModel>
+#include <QAbstractListModel>
 
 namespace poquito::desk {
 
-/// What was noted about the selected shot, newest first.
-class ProofModel : public QAbstractTableModel {
+/// What was noted about the selected shot, newest first: when, how many and the verdict; the remark as tooltip.
+class ProofModel : public QAbstractListModel {
     Q_OBJECT
   public:
-    enum Column { timeColumn, framesColumn, correctionColumn, verdictColumn, remarkColumn, columns };
-
     explicit ProofModel(Document& document, QObject* parent = nullptr)
-        : QAbstractTableModel(parent), document_(document) {}
+        : QAbstractListModel(parent), document_(document) {}
 
     int rowCount(const QModelIndex& parent = {}) const override;
-    int columnCount(const QModelIndex& parent = {}) const override;
     QVariant data(const QModelIndex& index, int role) const override;
-    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
     void refresh();
     /// The entry's place in Shot::proof.

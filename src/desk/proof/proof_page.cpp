@@ -1,8 +1,12 @@
 #include "desk/proof/proof_page.hpp"
 
+#include "advice/look_over.hpp"
 #include "desk/base/sentence.hpp"
+#include "desk/base/still_list.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/base/two_lines.hpp"
+#include "desk/proof/look_over_list.hpp"
 #include "desk/proof/proof_model.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
@@ -10,14 +14,17 @@
 #include <QDateTime>
 #include <QGridLayout>
 #include <QHBoxLayout>
-#include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListView>
 #include <QPushButton>
 #include <QRadioButton>
-#include <QTableView>
+#include <QScrollArea>
+#include <QStringList>
 
+#include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace poquito::desk {
 
@@ -41,88 +48,118 @@ QString correction_sentence(const Shot& shot, double correction) {
 }  // namespace
 
 ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    auto* left = addColumn(4);
+    addLookOver();
+    addForm();
+}
+
+void ProofPage::addLookOver() {
+    auto* column = addColumn(11);
+    auto* head = addHeading(column, tr("Look at, at full size"));
+    looked_ = new QLabel(this);
+    looked_->setObjectName(QStringLiteral("lookedOver"));
+    looked_->setProperty("quiet", true);
+    head->addWidget(looked_);
+    lookOver_ = new LookOverList(this);
+    auto* scroll = new QScrollArea(this);
+    scroll->setObjectName(QStringLiteral("lookOverView"));
+    scroll->setAccessibleName(tr("What to look at in the frames"));
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setWidget(lookOver_);
+    scroll->viewport()->setAutoFillBackground(false);
+    lookOver_->setAutoFillBackground(false);
+    column->addWidget(scroll, 1);
+    connect(lookOver_, &LookOverList::answered, this, &ProofPage::takeAnswers);
+}
+
+/// What is not so makes the verdict, the correction where it can be told, and what is done about it.
+void ProofPage::takeAnswers() {
+    const auto wrong = lookOver_->notSo();
+    looked_->setText(lookOver_->looked() == 0 ? QString()
+                                              : tr("%1 of %2").arg(lookOver_->looked()).arg(lookOver_->count()));
+    (wrong.empty() ? keep_ : redo_)->setChecked(true);
+    const auto told = std::ranges::find_if(wrong, [](const auto& point) { return point.correction != 0; });
+    const double before = std::exchange(told_, told == wrong.end() ? 0 : told->correction);
+    if (correction_->value() == before) correction_->setValue(told_);
+    if (const auto* shot = document().shot()) advice_->setText(correction_sentence(*shot, correction_->value()));
+}
+
+/// What was found, above what was found before.
+void ProofPage::addForm() {
+    auto* left = addColumn(9);
     auto* group = addGroup(left, tr("What was shot"));
-    const auto plainField = [&](const char* name, const QString& label, const QString& tip, Quantity quantity) {
-        auto* field = new QuantityField(std::move(quantity), group->parentWidget());
-        field->setObjectName(QLatin1String(name));
-        field->setAccessibleName(label);
-        field->setToolTip(tip);
-        auto* caption = new QLabel(label, group->parentWidget());
-        caption->setProperty("quiet", true);
-        caption->setBuddy(field);
-        const int row = group->rowCount();
-        group->addWidget(caption, row, 0);
-        group->addWidget(field, row, 1);
-        return field;
+    group->setColumnMinimumWidth(0, 0);
+    const int top = group->rowCount();  // below the heading
+    const auto caption = [&](const QString& label, int row, int column) {
+        auto* made = new QLabel(label, this);
+        made->setProperty("quiet", true);
+        group->addWidget(made, row, column);
+        return made;
     };
-    frames_ = plainField("proofFramesField", tr("Frames"), tr("How many were taken"), countQuantity());
-    correction_ = plainField("proofCorrectionField", tr("Correction"),
-                             tr("What the next exposure should differ; positive is brighter"), stopsQuantity());
+    const auto field = [&](const Caption& named, Quantity quantity, int column) {
+        auto* made = new QuantityField(std::move(quantity), this);
+        nameControl(made, named);
+        caption(named.label, top, column)->setBuddy(made);
+        group->addWidget(made, top, column + 1);
+        return made;
+    };
+    frames_ = field({"proofFramesField", tr("Frames"), tr("How many were taken")}, countQuantity(), 0);
+    correction_ = field(
+        {"proofCorrectionField", tr("Correction"), tr("What the next exposure should differ; positive is brighter")},
+        stopsQuantity(), 2);
+    frames_->setMinimumWidth(50);
+    correction_->setMinimumWidth(66);
     correction_->setValue(0);
-    auto* verdict = new QHBoxLayout;
     keep_ = new QRadioButton(tr("keep"), this);
     keep_->setObjectName(QStringLiteral("keepChoice"));
     redo_ = new QRadioButton(tr("redo"), this);
     redo_->setObjectName(QStringLiteral("redoChoice"));
     keep_->setChecked(true);
+    caption(tr("Verdict"), top + 1, 0);
+    auto* verdict = new QHBoxLayout;
     verdict->setSpacing(14);
     verdict->addWidget(keep_);
     verdict->addWidget(redo_);
     verdict->addStretch();
-    auto* verdictLabel = new QLabel(tr("Verdict"), this);
-    verdictLabel->setProperty("quiet", true);
-    int row = group->rowCount();
-    group->addWidget(verdictLabel, row, 0);
-    group->addLayout(verdict, row, 1);
+    auto* button = captionedButton({"noteProofButton", tr("Note it down"), tr("Into the log below")}, this);
+    group->addLayout(verdict, top + 1, 1, 1, 3);
     remark_ = new QLineEdit(this);
-    remark_->setObjectName(QStringLiteral("remarkField"));
-    remark_->setAccessibleName(tr("Remark"));
-    remark_->setPlaceholderText(tr("sharp at both ends? clipped? moved?"));
-    ++row;
-    group->addWidget(remark_, row, 0, 1, 2);
-    auto* button = new QPushButton(tr("Note it down"), this);
-    button->setObjectName(QStringLiteral("noteProofButton"));
-    button->setAccessibleName(tr("Note what was shot"));
-    group->addWidget(button, row + 1, 0, 1, 2);
+    nameControl(remark_, {"remarkField", tr("Remark"), tr("Enter notes it all down")});
+    remark_->setPlaceholderText(tr("a remark: clipped? moved?"));
+    group->addWidget(remark_, top + 2, 0, 1, 3);
+    group->addWidget(button, top + 2, 3);
     connect(button, &QPushButton::clicked, this, &ProofPage::note);
     connect(remark_, &QLineEdit::returnPressed, this, &ProofPage::note);
     advice_ = new Sentence(2, this);
     advice_->setObjectName(QStringLiteral("proofAdvice"));
     left->addWidget(advice_);
-    left->addStretch();
     connect(correction_, &QuantityField::valueEdited, this, [this](double value) {
         if (const auto* shot = this->document().shot()) advice_->setText(correction_sentence(*shot, value));
     });
+    addLog(left);
+}
 
-    auto* right = addColumn(9);
+void ProofPage::addLog(QVBoxLayout* right) {
     auto* bar = addHeading(right, tr("Log of this shot"));
     remove_ = new QPushButton(tr("Remove entry"), this);
     remove_->setObjectName(QStringLiteral("removeProofButton"));
     remove_->setAccessibleName(tr("Remove the chosen entry of the log"));
     connect(remove_, &QPushButton::clicked, this, &ProofPage::removeChosen);
     bar->addWidget(remove_);
-    model_ = new ProofModel(document, this);
-    table_ = new QTableView(this);
-    table_->setTabKeyNavigation(false);  // Tab goes on; arrows go from cell to cell
-    table_->setObjectName(QStringLiteral("proofTable"));
-    table_->setAccessibleName(tr("Log of this shot"));
-    table_->setModel(model_);
-    table_->verticalHeader()->hide();
-    table_->verticalHeader()->setDefaultSectionSize(24);
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table_->horizontalHeader()->setStretchLastSection(true);
-    table_->horizontalHeader()->setHighlightSections(false);
-    table_->setShowGrid(false);
-    table_->setWordWrap(true);
-    table_->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
-    table_->setSelectionMode(QAbstractItemView::SingleSelection);
-    table_->setTabKeyNavigation(false);
-    right->addWidget(table_, 1);
-    const auto enableRemove = [this] { remove_->setEnabled(table_->selectionModel()->hasSelection()); };
-    connect(table_->selectionModel(), &QItemSelectionModel::selectionChanged, this, enableRemove);
+    model_ = new ProofModel(document(), this);
+    log_ = new StillList(this);
+    log_->setObjectName(QStringLiteral("proofLog"));
+    log_->setAccessibleName(tr("Log of this shot"));
+    log_->setModel(model_);
+    log_->setItemDelegate(new TwoLines(4, log_));
+    log_->setUniformItemSizes(false);
+    log_->setResizeMode(QListView::Adjust);
+    log_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    right->addWidget(log_, 1);
+    const auto enableRemove = [this] { remove_->setEnabled(log_->selectionModel()->hasSelection()); };
+    connect(log_->selectionModel(), &QItemSelectionModel::selectionChanged, this, enableRemove);
     connect(model_, &QAbstractItemModel::modelReset, this, enableRemove);
     enableRemove();
 }
@@ -136,23 +173,34 @@ void ProofPage::showShot(const Shot& shot, const Report& report) {
         remark_->clear();
         keep_->setChecked(true);
         advice_->setText({});
+        told_ = 0;
+        lookOver_->forgetAnswers();
+        looked_->clear();
     }
+    lookOver_->setPoints(advice::look_over(document().assessment()->plan, report));
     model_->refresh();
 }
 
 void ProofPage::note() {
+    QStringList remark;
+    if (!remark_->text().trimmed().isEmpty()) remark << remark_->text().trimmed();
+    QStringList wrong;
+    for (const auto& point : lookOver_->notSo()) wrong << toQt(point.name);
+    if (!wrong.isEmpty()) remark << tr("not so: %1").arg(wrong.join(QStringLiteral(", ")));
     document().editShot({tr("Note what was shot")}, [&](Shot& shot) {
         shot.proof.push_back({.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(),
                               .frames = static_cast<int>(frames_->value()),
                               .correction = correction_->value(),
                               .verdict = keep_->isChecked() ? Verdict::keep : Verdict::redo,
-                              .remark = remark_->text().toStdString()});
+                              .remark = remark.join(QStringLiteral("; ")).toStdString()});
     });
     remark_->clear();
+    lookOver_->forgetAnswers();
+    looked_->clear();
 }
 
 void ProofPage::removeChosen() {
-    const auto chosen = table_->selectionModel()->selectedRows();
+    const auto chosen = log_->selectionModel()->selectedRows();
     if (chosen.isEmpty()) return;
     const auto entry = model_->entryOf(chosen.front().row());
     document().editShot({tr("Remove log entry")},

@@ -2,17 +2,20 @@
 
 #include "desk/base/station_page.hpp"
 
+class QLabel;
 class QLineEdit;
 class QPushButton;
 class QRadioButton;
-class QTableView;
+class QListView;
 
 namespace poquito::desk {
 
+class LookOverList;
 class ProofModel;
 class Sentence;
 
-/// What was shot and what to make of it; kept in the file so that next time starts from here.
+/// What to look at in the frames, what was shot and what to make of it; kept in the file so that next time starts from
+/// here.
 class ProofPage : public StationPage {
     Q_OBJECT
   public:
@@ -22,10 +25,17 @@ class ProofPage : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
+    void addForm();
+    void addLookOver();
+    void addLog(QVBoxLayout* right);
+    void takeAnswers();
     void note();
     void removeChosen();
 
     std::string shownShot_;
+    LookOverList* lookOver_;
+    QLabel* looked_;
+    double told_ = 0;  // the correction that an answer gave
     QuantityField* frames_;
     QuantityField* correction_;
     QRadioButton* keep_;
@@ -33,7 +43,7 @@ class ProofPage : public StationPage {
     QLineEdit* remark_;
     Sentence* advice_;
     ProofModel* model_;
-    QTableView* table_;
+    QListView* log_;
     QPushButton* remove_;
 };
 

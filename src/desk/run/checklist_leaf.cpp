@@ -5,6 +5,7 @@
 #include "desk/base/still_list.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/base/two_lines.hpp"
 #include "desk/run/checklist_model.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/subject/subject_library.hpp"
@@ -15,15 +16,12 @@
 #include <QComboBox>
 #include <QFileDialog>
 #include <QGridLayout>
-#include <QHash>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
-#include <QPainter>
 #include <QPushButton>
 #include <QStandardItemModel>
-#include <QStyledItemDelegate>
 #include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -36,53 +34,6 @@ namespace poquito::desk {
 namespace {
 
 constexpr double speeds[] = {1, 5, 20, 100};
-
-/// What to look at, and below it in quiet letters why.
-class WithReason : public QStyledItemDelegate {
-  public:
-    using QStyledItemDelegate::QStyledItemDelegate;
-
-    QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        return {option.rect.width(), heightOf(option, index)};
-    }
-
-    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        QStyleOptionViewItem bare = option;
-        initStyleOption(&bare, index);
-        bare.text.clear();
-        bare.rect.setHeight(22);
-        bare.widget->style()->drawControl(QStyle::CE_ItemViewItem, &bare, painter, bare.widget);
-        const QRect area = option.rect.adjusted(indent, 3, -4, -3);
-        painter->save();
-        painter->setFont(textFont(12));
-        painter->setPen(theme().ink);
-        QRect used;
-        painter->drawText(area, Qt::TextWordWrap, index.data().toString(), &used);
-        painter->setFont(textFont(11));
-        painter->setPen(theme().quiet);
-        painter->drawText(area.adjusted(0, used.height(), 0, 0), Qt::TextWordWrap,
-                          index.data(Qt::ToolTipRole).toString());
-        painter->restore();
-    }
-
-  private:
-    static constexpr int indent = 26;
-    static int heightOf(const QStyleOptionViewItem& option, const QModelIndex& index) {
-        const auto* view = qobject_cast<const QListView*>(option.widget);
-        constexpr int scroll_bar = 16;  // room for it, there or not: it may come when the rows are laid out
-        const int width = (view ? view->width() - scroll_bar : 400) - indent - 8;
-        // Each text is wrapped once a width: the list asks for all rows with every edit.
-        static QHash<QString, int> known;
-        const auto height = [&](int letters, const QString& text) {
-            const QString key = QString::number(width) + QLatin1Char(' ') + QString::number(letters) + text;
-            if (const auto found = known.constFind(key); found != known.cend()) return *found;
-            if (known.size() > 2000) known.clear();
-            const QFontMetrics metrics(textFont(letters));
-            return *known.insert(key, metrics.boundingRect(0, 0, width, 1000, Qt::TextWordWrap, text).height());
-        };
-        return height(12, index.data().toString()) + height(11, index.data(Qt::ToolTipRole).toString()) + 7;
-    }
-};
 
 }  // namespace
 
@@ -100,7 +51,7 @@ ChecklistLeaf::ChecklistLeaf(Document& document, RunDesk& runs, SubjectLibrary& 
     list_->setAccessibleName(tr("Checklist"));
     list_->setToolTip(tr("Space or a click ticks an item off"));
     list_->setModel(model_);
-    list_->setItemDelegate(new WithReason(list_));
+    list_->setItemDelegate(new TwoLines(26, list_));  // past the tick
     list_->setSpacing(1);
     list_->setUniformItemSizes(false);
     list_->setResizeMode(QListView::Adjust);

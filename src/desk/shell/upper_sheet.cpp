@@ -120,7 +120,7 @@ void UpperSheet::show(advice::Station station) {
     const bool bench = benchInstead_.contains(station);
     const bool subject = station == Station::subject && !bench;
     const bool train = station == Station::reach && !bench;
-    const bool finder = (station == Station::depth || station == Station::light || station == Station::run) && !bench;
+    const bool finder = station != Station::subject && station != Station::reach && !bench;
     if (subject && !subject_) buildSubject();
     if (train && !train_) buildTrain();
     if (finder && !finder_) buildFinder();

@@ -206,13 +206,44 @@ TEST_CASE("Proof notes what was shot and keeps it with the shot", "[desk][pages]
     CHECK(entry.remark == "back end soft");
     CHECK(QDateTime::fromString(QString::fromStdString(entry.time), Qt::ISODate).isValid());
     CHECK(standing(*person.document().assessment(), Station::proof) == Standing::doubtful);
-    auto* table = person.find<QTableView>(QStringLiteral("proofTable"));
-    CHECK(table->model()->index(0, 4).data().toString() == QStringLiteral("back end soft"));
-    person.clickRow(table, table->model()->index(0, 0));
+    auto* log = person.find<QListView>(QStringLiteral("proofLog"));
+    CHECK(
+        log->model()->index(0, 0).data().toString().endsWith(QStringLiteral("23 frames \u00b7 redo, \u22120.7 stops")));
+    CHECK(log->model()->index(0, 0).data(Qt::ToolTipRole).toString() == QStringLiteral("back end soft"));
+    person.clickRow(log, log->model()->index(0, 0));
     person.click(QStringLiteral("removeProofButton"));
     CHECK(person.shot().proof.empty());
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.shot().proof.size() == 1);
+}
+
+TEST_CASE("what is not so when the frames are looked over makes verdict and remark", "[desk][pages]") {
+    Person person;
+    person.window().openDemo();
+    person.window().document().select(1);  // the brooch: metal, a stack
+    person.goTo(6);
+    const auto point = [&](const char* says) {
+        for (auto* label : person.find<QWidget>(QStringLiteral("lookOverView"))->findChildren<QLabel*>())
+            if (label->isVisible() && label->text().contains(QLatin1String(says))) return true;
+        return false;
+    };
+    CHECK(point("first frame is sharp"));
+    CHECK_FALSE(point("Begin"));
+    person.click(QStringLiteral("notSo-0"));
+    CHECK(point("Begin"));  // what to do about it
+    CHECK(person.find<QRadioButton>(QStringLiteral("redoChoice"))->isChecked());
+    CHECK(person.text(QStringLiteral("lookedOver")).startsWith(QStringLiteral("1 of ")));
+    person.click(QStringLiteral("good-0"));
+    CHECK_FALSE(point("Begin"));
+    CHECK(person.find<QRadioButton>(QStringLiteral("keepChoice"))->isChecked());
+    person.click(QStringLiteral("notSo-0"));
+    person.type(QStringLiteral("remarkField"), QStringLiteral("rim soft"));
+    person.click(QStringLiteral("noteProofButton"));
+    const auto& entry = person.shot().proof.back();
+    CHECK(entry.verdict == Verdict::redo);
+    CHECK(entry.remark == "rim soft; not so: first frame");
+    CHECK_FALSE(point("Begin"));  // the next set is looked over anew
+    CHECK(person.find<QToolButton>(QStringLiteral("notSo-0"))->isChecked() == false);
 }
 
 TEST_CASE("every control has a name and says it to a screen reader", "[desk][accessibility]") {

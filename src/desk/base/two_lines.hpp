@@ -1,0 +1,20 @@
+#pragma once
+
+#include <QStyledItemDelegate>
+
+namespace poquito::desk {
+
+/// A row of a list as its text, and below it in quiet letters what its tooltip says; both wrap.
+class TwoLines : public QStyledItemDelegate {
+  public:
+    /// `indent`: pixels before the text, such as a tick takes.
+    TwoLines(int indent, QObject* parent) : QStyledItemDelegate(parent), indent_(indent) {}
+
+    QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override;
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
+
+  private:
+    int indent_;
+};
+
+}  // namespace poquito::desk
