@@ -104,7 +104,8 @@ int report(const std::string& file) {
 int write_sheet(const std::string& file, const std::string& out) {
     const auto shoot = load(file);
     if (!shoot) return bad_input;
-    if (const auto error = storage::replace_file(out, storage::run_sheet_html(*shoot, assess_all(*shoot))))
+    if (const auto error =
+            storage::replace_file(out, storage::run_sheet_html(*shoot, assess_all(*shoot), {.narrow_screens = true})))
         return complain(*error);
     return done;
 }

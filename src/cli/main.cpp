@@ -19,7 +19,7 @@ int main(int argc, char** argv) {
     auto* report_command = app.add_subcommand("report", "Print what every shot comes to, as one JSON object");
     report_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
     auto* sheet_command = app.add_subcommand(
-        "sheet", "Write the run sheet as HTML; for PDF use the desktop: poquito --sheet OUT.pdf FILE");
+        "sheet", "Write the run sheet as HTML; with drawings, and as PDF, the desktop does: poquito --sheet OUT FILE");
     sheet_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
     sheet_command->add_option("OUT", out, "Where the sheet goes, *.html")
         ->required()

@@ -183,9 +183,10 @@ std::string settings_rows(const Kit& kit, const Shot& shot, const Report& report
                 fmt::format("{} ({} value)", f_number_text(optics.displayed_f_number), working ? "working" : "marked"));
     rows += row("Stop", fmt::format("marked {}, working {}, {} stops lost", f_number_text(shot.exposure.f_number),
                                     f_number_text(optics.working_f_number), number_text(optics.exposure_loss, 2)));
-    rows += row("Focus", fmt::format("{}, ring at {} of its travel, {} of the subject filling",
-                                     magnification_text(optics.magnification), number_text(optics.ring),
-                                     optics.fill ? fmt::format("{:.0f} %", *optics.fill * 100) : std::string("none")));
+    rows += row("Focus", fmt::format("{}, ring at {} of its travel{}", magnification_text(optics.magnification),
+                                     number_text(optics.ring),
+                                     optics.fill ? fmt::format("; the subject fills {:.0f} %", *optics.fill * 100)
+                                                 : std::string()));
     if (const auto& other = shot.other_light)
         rows += row(shot.ambient && other->ev100 > shot.ambient->ev100 ? "In sun" : "In cloud",
                     fmt::format("EV {}: {}", number_text(other->ev100, 3),

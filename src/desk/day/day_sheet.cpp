@@ -231,10 +231,7 @@ void DaySheet::addWays(QVBoxLayout* column) {
 }
 
 bool DaySheet::exportSheet(const QString& path) {
-    const auto assessments = document().assessments();
-    const auto error = path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)
-                           ? writeSheetPdf(document().shoot(), assessments, path)
-                           : storage::replace_file(path.toStdString(), sheetPage(document().shoot(), assessments));
+    const auto error = writeSheet(document().shoot(), document().assessments(), path);
     if (error)
         QMessageBox::warning(this, tr("Run sheet"),
                              tr("The run sheet was not written.\n%1").arg(toQt(storage::message(*error))));

@@ -29,7 +29,7 @@ int write_sheet(const QString& file, const QString& out) {
     const auto& shoot = std::get<shoot::Shoot>(loaded);
     std::vector<advice::Assessment> assessments;
     for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot.limits));
-    if (const auto error = desk::writeSheetPdf(shoot, assessments, out)) return complain(*error);
+    if (const auto error = desk::writeSheet(shoot, assessments, out)) return complain(*error);
     return 0;
 }
 
@@ -61,7 +61,7 @@ int main(int argc, char** argv) {
     const QCommandLineOption dim(QStringLiteral("dim"), QStringLiteral("Use the dim theme."));
     const QCommandLineOption sheet(
         QStringLiteral("sheet"),
-        QStringLiteral("Write the run sheet of FILE as PDF and end: poquito --sheet OUT.pdf FILE."),
+        QStringLiteral("Write the run sheet of FILE as PDF or HTML and end: poquito --sheet OUT.pdf FILE."),
         QStringLiteral("OUT.pdf"));
     parser.addOptions({demo, dim, sheet});
     parser.process(application);

@@ -190,15 +190,7 @@ void print(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& ass
     }
 }
 
-}  // namespace
-
-std::string sheetPage(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments) {
-    return storage::run_sheet_html(shoot, assessments, {.narrow_screens = true}, drawings_of(shoot, assessments));
-}
-
-std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot,
-                                                const std::vector<advice::Assessment>& assessments,
-                                                const QString& path) {
+QByteArray pdf(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
@@ -211,8 +203,18 @@ std::optional<storage::ReadError> writeSheetPdf(const shoot::Shoot& shoot,
         writer.setPageMargins(margins_mm, QPageLayout::Millimeter);
         print(shoot, assessments, writer);
     }
-    return storage::replace_file(path.toStdString(),
-                                 std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    return bytes;
+}
+
+}  // namespace
+
+std::optional<storage::ReadError> writeSheet(const shoot::Shoot& shoot,
+                                             const std::vector<advice::Assessment>& assessments, const QString& path) {
+    const bool page = path.endsWith(QLatin1String(".html"), Qt::CaseInsensitive);
+    return storage::replace_file(
+        path.toStdString(),
+        page ? storage::run_sheet_html(shoot, assessments, {.narrow_screens = true}, drawings_of(shoot, assessments))
+             : pdf(shoot, assessments).toStdString());
 }
 
 void printSheet(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, QPrinter& printer) {

@@ -109,7 +109,7 @@ void SubjectLeaf::addMovement(QGridLayout* motion) {
 
 void SubjectLeaf::addLibrary(QVBoxLayout* column) {
     column->setSpacing(4);
-    auto* head = addHeading(column, tr("From the library"));
+    auto* head = addHeading(column, tr("Library"));
     kinds_ = new QComboBox(this);
     nameControl(kinds_, {"libraryKind", tr("Class of subjects"), tr("Which subjects are shown")});
     kinds_->setMaxVisibleItems(20);

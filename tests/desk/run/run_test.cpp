@@ -218,17 +218,21 @@ TEST_CASE("a run that is on is not lost when the window or the shoot goes", "[de
     CHECK(person.runs().isRunning());
     CHECK(person.document().count() > 1);
     // Stopping is agreed to, saving is not: all is as it was, and it goes on.
-    const auto answers = [&](std::vector<QString> buttons) {
-        for (std::size_t i = 0; i < buttons.size(); ++i)
-            QTimer::singleShot(static_cast<int>(i) * 60, [button = buttons[i]] {
-                auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-                REQUIRE(box);
-                for (auto* one : box->buttons())
-                    if (one->text().remove(QLatin1Char('&')) == button) return one->click();
-            });
-    };
-    answers({QStringLiteral("Stop it"), QStringLiteral("Cancel")});
+    QTimer asked;  // questions come when they come
+    std::vector<QString> buttons = {QStringLiteral("Cancel"), QStringLiteral("Stop it")};  // the last one first
+    QObject::connect(&asked, &QTimer::timeout, [&] {
+        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        if (!box || buttons.empty()) return;
+        for (auto* one : box->buttons()) {
+            if (one->text().remove(QLatin1Char('&')) != buttons.back()) continue;
+            buttons.pop_back();
+            return one->click();
+        }
+    });
+    asked.start(20);
     CHECK_FALSE(person.window().close());
+    asked.stop();
+    CHECK(buttons.empty());
     CHECK(person.runs().isRunning());
     CHECK(person.runs().status()->phase != run::Phase::stopped);
     CHECK(person.logged().empty());

@@ -85,6 +85,13 @@ TEST_CASE("the program writes a sheet without a window", "[desk][sheet]") {
               QStringLiteral(POQUITO_DESK),
               {QStringLiteral("--sheet"), pdf, QStringLiteral(POQUITO_DATA "/winter-catalogue.poquito")}) == 0);
     CHECK(bytes(pdf).startsWith("%PDF-"));
+    const QString web = folder.filePath(QStringLiteral("a.html"));
+    CHECK(QProcess::execute(
+              QStringLiteral(POQUITO_DESK),
+              {QStringLiteral("--sheet"), web, QStringLiteral(POQUITO_DATA "/winter-catalogue.poquito")}) == 0);
+    CHECK(bytes(web).startsWith("<!DOCTYPE html>"));
+    CHECK(bytes(web).contains("max-width: 640px"));  // a phone's rules
+    CHECK(bytes(web).contains("data:image/png"));    // its drawings are in it
     CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK),
                             {QStringLiteral("--sheet"), pdf, QStringLiteral("/no/such/file")}) == 1);
     CHECK(QProcess::execute(QStringLiteral(POQUITO_DESK), {QStringLiteral("--sheet"), pdf}) == 2);
