@@ -237,6 +237,10 @@ TEST_CASE("a run that is on is not lost when the window or the shoot goes", "[de
     CHECK(person.runs().status()->phase != run::Phase::stopped);
     CHECK(person.logged().empty());
     // The window goes: what was taken is in the log, and the journal ends.
+    REQUIRE(person.waitFor([&] {
+        const auto status = person.runs().status();  // exposed is not yet on the card
+        return status && std::ranges::count(status->frames, run::FrameState::saved) >= 2;
+    }));
     person.runs().shutDown();
     CHECK_FALSE(person.runs().isRunning());
     REQUIRE(person.logged().size() == 1);
