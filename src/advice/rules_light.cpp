@@ -1,4 +1,6 @@
 #include "advice/rules.hpp"
+#include "light/store.hpp"
+#include "plan/assess.hpp"
 #include "plan/charges.hpp"
 #include "plan/lighting.hpp"
 #include "text/scales.hpp"
@@ -166,21 +168,76 @@ Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
     return finding;
 }
 
-Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
-    const auto& capture = report.capture;
-    if (capture.frames < 2 || capture.recycle <= capture.interval * (1 + 1e-9)) return {};
-    const double interval = std::ceil(capture.recycle * 2) / 2;
-    const auto text = fmt::format("The flash needs {} to recycle, the frames come every {}: it would miss some.",
-                                  text::time_text(capture.recycle), text::time_text(capture.interval));
-    Finding finding{text};
-    if (report.light.recycling_iso && *report.light.recycling_iso <= highest_iso(plan)) {
-        const double iso = text::step_iso(*report.light.recycling_iso * (1 - 1e-6), 1);
-        finding.text += " Less power and more ISO keeps up.";
-        finding.ways.push_back({shoot::Loss::iso, remedy(plan, fmt::format("ISO {}", text::number_text(iso, 6)),
-                                                         [&](shoot::Shot& shot) { shot.exposure.iso = iso; })});
+/// The same light by as much less power as it takes, and more ISO; null where some unit has no power so low, or the ISO
+/// would pass the highest.
+std::optional<int> thirds_down(const plan::Plan& plan, const plan::Report& report) {
+    const double frames = plan::frames_in_a_row(report);
+    for (int thirds = 1;; ++thirds) {
+        const double factor = std::exp2(-thirds / 3.0);
+        if (text::step_iso(plan.shot.exposure.iso, thirds) > highest_iso(plan)) return std::nullopt;
+        bool all_whole = true;
+        for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
+            const auto& source = report.light.sources[i];
+            if (!source.fires || source.continuous) continue;
+            auto burst = plan::rapid_fire_of(plan, report, i);
+            burst.power *= factor;
+            if (burst.power < plan::power_scale(plan.sources[i]).least * (1 - 1e-9)) return std::nullopt;
+            const auto whole = light::whole_flashes(burst);
+            all_whole = all_whole && (!whole || *whole >= frames);
+        }
+        if (all_whole) return thirds;
     }
-    finding.ways.push_back({shoot::Loss::time, remedy(plan, fmt::format("A frame every {}", text::time_text(interval)),
-                                                      [&](shoot::Shot& shot) { shot.capture.interval = interval; })});
+}
+
+shoot::Shot with_less_power(const plan::Plan& plan, int thirds) {
+    shoot::Shot shot = plan.shot;
+    shot.exposure.iso = text::step_iso(shot.exposure.iso, thirds);
+    const double factor = shot.exposure.iso / plan.shot.exposure.iso;
+    for (auto& light : shot.lights)
+        if (!light.flash.empty() && light.power) *light.power /= factor;
+    return shot;
+}
+
+/// Ways out (MODEL 6): less power and more ISO, a slower pace, passes.
+Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
+    const auto& sources = report.light.sources;
+    const auto whole = [&](std::size_t i) { return sources[i].whole_frames.value_or(plan::frames_in_a_row(report)); };
+    std::optional<std::size_t> weakest;
+    for (std::size_t i = 0; i < sources.size(); ++i)
+        if (sources[i].whole_frames && (!weakest || whole(i) < whole(*weakest))) weakest = i;
+    if (!weakest) return {};
+    const double frames = plan::frames_in_a_row(report), first = whole(*weakest);
+    const auto burst = plan::rapid_fire_of(plan, report, *weakest);
+    Finding finding{
+        first < 1
+            ? fmt::format("Flash {} gives more than it holds in a burst: no frame is whole.", sources[*weakest].label)
+            : fmt::format("Flash {} starves: at a frame every {} the first {} of {} are whole, the next is weak.",
+                          sources[*weakest].label, text::time_text(burst.every),
+                          text::count_text(first, "frame", "frames"), text::number_text(frames, 5))};
+    if (const auto thirds = thirds_down(plan, report)) {
+        const double iso = text::step_iso(plan.shot.exposure.iso, *thirds);
+        finding.ways.push_back(
+            {shoot::Loss::iso, remedy(plan, fmt::format("Less power, ISO {}", text::number_text(iso, 6)),
+                                      [&](shoot::Shot& shot) { shot = with_less_power(plan, *thirds); })});
+    }
+    double pace = 0;
+    for (std::size_t i = 0; i < sources.size(); ++i)
+        if (sources[i].whole_frames) {
+            const auto every = light::pace_for(plan::rapid_fire_of(plan, report, i), frames);
+            if (!every) return finding;
+            pace = std::max(pace, *every);
+        }
+    const double tidy = pace < 1 ? std::ceil(pace * 20 - 1e-9) / 20 : std::ceil(pace * 2 - 1e-9) / 2;
+    // A cadence of the camera's own is there to be lived with, while there is another way.
+    if (!plan.shot.capture.cadence || finding.ways.empty())
+        finding.ways.push_back({shoot::Loss::time, remedy(plan, fmt::format("A frame every {}", text::time_text(tidy)),
+                                                          [&](shoot::Shot& shot) {
+                                                              shot.capture.interval = tidy;
+                                                              shot.capture.cadence.reset();
+                                                          })});
+    if (first >= 1)
+        finding.text += fmt::format(" Else in {} with a rest between.",
+                                    text::count_text(std::ceil(frames / first), "pass", "passes"));
     return finding;
 }
 

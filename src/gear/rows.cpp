@@ -469,6 +469,10 @@ GearKind flashes() {
             MEMBER(discharge))
         .number("recycle_full_s", "Recycles in", Measure::shutter, text::range::seconds, "After full power",
                 MEMBER(recycle_full))
+        .number("burst_store", "Stores", Measure::plain, text::range::some,
+                "Full-power flashes held when the ready light comes on: 1; in fast bursts about 0.5 (common practice)",
+                MEMBER(burst_store))
+        .may_be_absent()
         .number("front_thread_mm", "Hangs on thread", Measure::length, text::range::size,
                 "Ring and twin lights only: the filter thread that carries them", MEMBER(front_thread))
         .table(

@@ -19,6 +19,7 @@ namespace {
 OpticsReport report_optics(const Plan& plan);
 SharpnessReport report_sharpness(const Plan& plan);
 CaptureReport report_capture(const Plan& plan, const LightReport& light);
+void count_whole_frames(const Plan& plan, Report& report);
 MotionReport report_motion(const Plan& plan, const LightReport& light);
 
 using boost::math::double_constants::degree;
@@ -41,6 +42,7 @@ Report assess(const Plan& plan) {
     report.sharpness = report_sharpness(plan);
     report.light = report_light(plan);
     report.capture = report_capture(plan, report.light);
+    count_whole_frames(plan, report);
     if (plan.zone) report.sharpness.zone_covered = covered(plan, report);
     report.motion = report_motion(plan, report.light);
     report.reflections = report_reflections(plan, report.light);
@@ -161,7 +163,7 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     }
     for (const auto& source : light.sources) report.recycle = std::max(report.recycle, source.recycle);
     const double shutter = shot.exposure.shutter;
-    report.interval = std::max(capture.interval.value_or(default_frame_interval), shutter);
+    report.interval = std::max(capture.interval.value_or(capture.cadence.value_or(default_frame_interval)), shutter);
     // MODEL 5: frames wait for the slowest flash; an interval that was set and is longer rules instead.
     const double wait = std::max(report.recycle, capture.interval.value_or(0) - shutter);
     by_rule.duration = by_rule.frames * shutter + (by_rule.frames - 1) * wait;
@@ -172,6 +174,18 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     return report;
 }
 
+/// How long each flash lasts at the pace of a stack.
+void count_whole_frames(const Plan& plan, Report& report) {
+    const double frames = frames_in_a_row(report);
+    if (frames < 2) return;
+    for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
+        auto& source = report.light.sources[i];
+        if (!source.fires || source.continuous) continue;
+        const auto whole = light::whole_flashes(rapid_fire_of(plan, report, i));
+        if (whole && *whole < frames) source.whole_frames = whole;
+    }
+}
+
 double hand_blur(const Plan& plan, double time) {
     const double m = std::max(plan.at.magnification, 0.0);
     const double image_distance = plan.at.focal_length * (1 + m);
@@ -179,6 +193,22 @@ double hand_blur(const Plan& plan, double time) {
 }
 
 }  // namespace
+
+double frames_in_a_row(const Report& report) {
+    const auto* hand = report.capture.stack ? report.capture.stack->hand() : nullptr;
+    return hand && report.capture.frames > 1 ? hand->burst_frames : report.capture.frames;
+}
+
+light::RapidFire rapid_fire_of(const Plan& plan, const Report& report, std::size_t light) {
+    const auto& capture = plan.shot.capture;
+    const bool by_hand = report.capture.stack && report.capture.stack->hand();
+    const double pace = by_hand ? 1 / capture.hand.frames_per_second : report.capture.interval;
+    const auto& flash = *plan.sources[light].flash;
+    return {.power = report.light.sources[light].power,
+            .every = std::max(capture.cadence.value_or(pace), plan.shot.exposure.shutter),
+            .recycle = flash.recycle_full,
+            .store = flash.burst_store};
+}
 
 std::optional<double> covered(const Plan& plan, const Report& report) {
     if (!(plan.at.magnification > 0)) return std::nullopt;

@@ -185,6 +185,7 @@ Json write_source(const SourceReport& source) {
         {"left_over_stops", json_number(source.left_over)},
         {"facing_stops", json_number(source.facing)},
         {"recycle_s", json_number(source.recycle)},
+        {"good_frames", json_number(source.whole_frames)},
         {"label", source.label},
         {"continuous", source.continuous},
         {"path_mm", json_number(source.path)},

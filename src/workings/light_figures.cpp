@@ -1,4 +1,6 @@
+#include "light/store.hpp"
 #include "optics/motion.hpp"
+#include "plan/assess.hpp"
 #include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "sheet.hpp"
@@ -133,6 +135,17 @@ void Sheet::source_figures(std::size_t i) {
     power.working = working("power", light::nearest_setting_formula,
                             {{"n", std::round(-std::log2(*source.suggested_power) / step)}, {"step", step}},
                             *source.suggested_power, "", "the unit's setting nearest to the power wanted");
+    if (source.whole_frames) {
+        const auto burst = plan::rapid_fire_of(plan_, report_, i);
+        auto& whole = add("good_frames", "\u2026 whole in a row", text::number_text(*source.whole_frames, 6),
+                          fmt::format("of {}", text::number_text(plan::frames_in_a_row(report_), 6)));
+        weigh(whole, "recycle-slow");
+        if (*source.whole_frames >= 1)
+            whole.working =
+                working("n", light::whole_flashes_formula,
+                        {{"U", burst.store}, {"p", burst.power}, {"D", burst.every}, {"T", burst.recycle}},
+                        *source.whole_frames, "", "model 6; stores U, recycles full power in T s, fires every D s");
+    }
     if (!light.power) {
         const double full = std::log2(plan::light_at(plan_, plan_.sources[i], 1, 0));
         add("power", "\u2026 power wanted", text::power_text(source.power)).working =

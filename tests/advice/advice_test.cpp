@@ -385,6 +385,48 @@ const std::vector<RuleCase>& cases() {
 
 }  // namespace
 
+TEST_CASE("a flash that starves is given less power first, then a slower pace", "[advice][light]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.capture.mode = CaptureMode::stack;
+    shot.capture.mover = Mover::ring;
+    shot.capture.overlap = 0.97;
+    shot.capture.cadence = 0.1;
+    shot.exposure.shutter = 1.0 / 200;
+    shot.lights = {{.flash = "flash", .position = {.distance = 300}, .power = 1.0 / 16}};
+    shoot.kit.flashes[0].recycle_full = 2.5;
+    const auto note = [&]() -> std::optional<Note> {
+        const auto advice = advise(shoot.kit, shot);
+        const auto found = std::ranges::find(advice.notes, "recycle-slow", &Note::code);
+        return found == advice.notes.end() ? std::nullopt : std::optional(*found);
+    };
+    REQUIRE(note());
+    CHECK(note()->text.find("first 42 frames") != std::string::npos);
+    const auto taken = *note()->remedy;
+    CHECK(taken.shot.exposure.iso > shot.exposure.iso);
+    // The same light, from less power: all frames are whole then.
+    const auto before = assess(shoot.kit, shot), after = assess(shoot.kit, taken.shot);
+    CHECK_THAT(*after.light.total, Catch::Matchers::WithinAbs(*before.light.total, 1e-9));
+    CHECK_FALSE(after.light.sources[0].whole_frames);
+    // Where ISO may not rise, the pace goes.
+    shot.limits = Limits{.iso = shot.exposure.iso};
+    REQUIRE(note());
+    const auto slower = *note()->remedy;
+    CHECK(slower.shot.exposure == shot.exposure);
+    CHECK(slower.shot.capture.interval.value() > 0.1);
+    CHECK_FALSE(assess(shoot.kit, slower.shot).light.sources[0].whole_frames);
+    // An interval that was set is the person's own: by the order of what may go, time goes before ISO.
+    shot.limits.reset();
+    shot.capture.cadence.reset();
+    shot.capture.interval = 0.1;
+    REQUIRE(note());
+    CHECK(note()->remedy->shot.exposure == shot.exposure);
+    CHECK(note()->remedy->shot.capture.interval.value() > 0.1);
+    // A tenth as many frames, and nothing is said.
+    shot.capture.overlap = 0.25;
+    CHECK_FALSE(note());
+}
+
 TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[shoot][advice]") {
     for (const auto& rule : cases()) {
         INFO(rule.code);

@@ -71,6 +71,7 @@ void StackDrawing::paintEvent(QPaintEvent*) {
     const double stretched = drawSection(painter, field(), *shot, *report, low, high);
     painter.setOpacity(1);
     drawPlanes(painter, bands);
+    drawWeak(painter, bands);
     painter.setFont(textFont(12, QFont::DemiBold));
     painter.setPen(theme().ink);
     QString title = tr("From the side");
@@ -109,6 +110,26 @@ void StackDrawing::drawPlanes(QPainter& painter, const std::vector<Band>& bands)
         planes.emplace_back(xOf(band.plane), field().top(), xOf(band.plane), field().bottom());
     painter.drawLines(planes.data(), static_cast<int>(planes.size()));
     painter.setRenderHint(QPainter::Antialiasing);
+}
+
+/// The frames after which a flash no longer has its full light.
+void StackDrawing::drawWeak(QPainter& painter, const std::vector<Band>& bands) const {
+    double whole = static_cast<double>(bands.size());
+    for (const auto& source : document_.report()->light.sources)
+        whole = std::min(whole, source.whole_frames.value_or(whole));
+    const auto first = static_cast<std::size_t>(whole);
+    if (first >= bands.size() || document_.report()->capture.stack->hand()) return;
+    const Theme& t = theme();
+    const auto area = field();
+    const double from = xOf(bands[first].from), to = xOf(bands.back().to);
+    painter.fillRect(QRectF(QPointF(std::min(from, to), area.bottom() - 5), QPointF(std::max(from, to), area.bottom())),
+                     t.caution);
+    painter.setFont(textFont(11, QFont::DemiBold));
+    const QString words = tr("flash weak from frame %1").arg(first + 1);
+    const double half = lineWidth(painter.font(), words) / 2 + 3;
+    const double middle =
+        std::clamp((from + to) / 2, area.left() + half, std::max(area.left() + half, area.right() - half));
+    drawLabel(painter, {middle, area.bottom() - 14}, Qt::AlignHCenter | Qt::AlignVCenter, words, t.caution);
 }
 
 /// The slice, to be dragged by its ends.

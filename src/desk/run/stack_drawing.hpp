@@ -38,6 +38,7 @@ class StackDrawing : public QWidget {
     QRectF field() const;
     void drawBands(QPainter& painter, const std::vector<Band>& bands) const;
     void drawPlanes(QPainter& painter, const std::vector<Band>& bands) const;
+    void drawWeak(QPainter& painter, const std::vector<Band>& bands) const;
     void drawEnds(QPainter& painter) const;
     void drawRuler(QPainter& painter) const;
     std::optional<End> endAt(double x) const;

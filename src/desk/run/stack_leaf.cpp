@@ -217,6 +217,17 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         secondsQuantity(), [](const Shot& s) { return s.capture.interval.value_or(0.5); },
         [](Shot& s, double v) { s.capture.interval = v; });
     stackOnly_.push_back(interval_);
+    cadence_ = addQuantity(
+        group,
+        {"cadenceField", tr("Bracket fires"),
+         tr("Every so many seconds, as this camera does by itself; decides how long a flash lasts. 0.5 s where it is "
+            "not known")},
+        secondsQuantity(), [](const Shot& s) { return s.capture.cadence.value_or(s.capture.interval.value_or(0.5)); },
+        [](Shot& s, double v) {
+            s.capture.cadence = v;
+            s.capture.interval.reset();
+        });
+    stackOnly_.push_back(cadence_);
     addHand(group);
     composite_ = addCheck(
         group, {"compositeCheck", tr("Camera combines"), tr("Its own composite of few frames; else all are kept")},
@@ -289,8 +300,9 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
     const auto mover = shot.capture.mover;
     for (QWidget* control : handOnly_) setRowVisible(control, stack && mover == Mover::hand);
     setRowVisible(rail_, stack && mover == Mover::rail);
-    setRowVisible(settle_, mover != Mover::hand);
-    setRowVisible(interval_, mover != Mover::hand);  // the drive's own rate there
+    setRowVisible(settle_, mover == Mover::rail || (mover == Mover::ring && !shot.capture.cadence));
+    setRowVisible(interval_, mover == Mover::rail);  // the camera's own pace elsewhere
+    setRowVisible(cadence_, stack && mover == Mover::ring);
     setRowVisible(composite_, stack && mover == Mover::ring);
     all_->setEnabled(stack && shot.capture.slice.has_value());
     std::vector<Fact> facts;

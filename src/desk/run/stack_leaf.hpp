@@ -31,6 +31,7 @@ class StackLeaf : public StationPage {
     QWidget* composite_ = nullptr;
     QWidget* settle_ = nullptr;
     QWidget* interval_ = nullptr;
+    QWidget* cadence_ = nullptr;
     std::vector<QWidget*> stackOnly_, handOnly_;
 };
 

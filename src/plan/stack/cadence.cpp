@@ -70,8 +70,11 @@ StackCost pace_of(const Plan& plan, const CaptureReport& report) {
         cadence.move = *report.step / (plan.rail ? plan.rail->speed : gear::Rail{}.speed);
     }
     if (stack) cadence.settle = capture.settle.value_or(default_settle(capture.mover));
+    // A bracket goes at its own pace, whatever the flash does.
+    const bool own_pace = stack && capture.mover == shoot::Mover::ring && capture.cadence;
+    if (own_pace) cadence.settle = 0;
     const double at_rest = std::max(cadence.move + cadence.settle, report.recycle);
-    cadence.frame = std::max(report.interval, cadence.exposure + at_rest);
+    cadence.frame = std::max(report.interval, own_pace ? cadence.exposure : cadence.exposure + at_rest);
     if (by_hand) cadence.frame = std::max(1 / capture.hand.frames_per_second, cadence.exposure + report.recycle);
     cost.exposures = exposures_of(report.stack ? &*report.stack : nullptr, report.frames);
 

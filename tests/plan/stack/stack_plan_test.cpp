@@ -71,6 +71,41 @@ std::vector<std::pair<double, double>> sharp_ranges(const Plan& plan, const Repo
 
 }  // namespace
 
+TEST_CASE("a flash is whole for as many frames of a fast bracket as its store holds", "[plan][stack][light]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.capture.mode = CaptureMode::stack;
+    shot.capture.mover = Mover::ring;
+    shot.capture.overlap = 0.97;  // many frames
+    shot.exposure.shutter = 1.0 / 200;
+    shot.lights = {{.flash = "flash", .position = {.distance = 500}, .power = 1.0 / 16}};
+    auto& flash = shoot.kit.flashes[0];
+    flash.recycle_full = 2.5;
+    const auto whole = [&] { return plan::assess(shoot.kit, shot).light.sources[0].whole_frames; };
+    REQUIRE(plan::assess(shoot.kit, shot).capture.frames > 45);
+    CHECK_FALSE(whole());  // as slow as brackets usually go it keeps up
+    shot.capture.cadence = 0.1;
+    CHECK(whole() == 42.0);  // MODEL 12, arithmetic
+    flash.burst_store = 0.5;
+    CHECK(whole() == 20.0);
+    shot.lights[0].power = 0.6;
+    CHECK(whole() == 0.0);
+    // Fewer frames than that: all are whole.
+    shot.lights[0].power = 1.0 / 16;
+    shot.capture.overlap = 0.25;
+    CHECK_FALSE(whole());
+    // The interval that is set rules where the camera's own cadence is not known; by hand each burst begins afresh.
+    shot.capture.overlap = 0.97;
+    shot.capture.cadence.reset();
+    shot.capture.interval = 0.1;
+    CHECK(whole() == 20.0);
+    shot.capture.mover = Mover::hand;
+    shot.capture.hand = {.frames_per_second = 10, .burst = 1.5};
+    CHECK_FALSE(whole());
+    shot.capture.hand.burst = 4;
+    CHECK(whole() == 20.0);
+}
+
 TEST_CASE("every point of the span lies within some frame's depth, by ring and by rail, by each rule",
           "[shoot][stack]") {
     int by_ring = 0, by_rail = 0, by_rule[3] = {};

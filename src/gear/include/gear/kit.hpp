@@ -219,6 +219,7 @@ struct Flash {
     light::Discharge discharge = light::Discharge::cut;
     std::vector<light::Duration> durations;
     double recycle_full = 2;             // s after full power
+    double burst_store = 1;              // full-power flashes that it holds when its ready light comes on
     std::optional<double> front_thread;  // ring and twin lights: the thread they hang on; empty: stands on its own
     Heads heads = Heads::one;
     std::optional<double>

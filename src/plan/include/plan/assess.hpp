@@ -1,5 +1,6 @@
 #pragma once
 
+#include "light/store.hpp"
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
 #include "shoot/attitude.hpp"
@@ -18,6 +19,12 @@ Report assess(const Plan& plan, const shoot::Attitude& attitude);
 /// Share of what has to be sharp (the zone, else all of the depth) that a single frame holds within its depth of field,
 /// or the frames of a stack from the first to the last; 0 to 1. Empty at infinity.
 std::optional<double> covered(const Plan& plan, const Report& report);
+
+/// Frames that follow each other without a rest: the stack's, by hand one burst's.
+double frames_in_a_row(const Report& report);
+
+/// How a flash of the shot fires through them: at the camera's own cadence where that is known, else as frames come.
+light::RapidFire rapid_fire_of(const Plan& plan, const Report& report, std::size_t light);
 
 /// Blur at the sensor that movement makes in that time, mm: by steady movement, by swinging at worst, by hands (0 on a
 /// stand).

@@ -131,6 +131,7 @@ struct SourceReport {
     std::optional<double> background;        // stops at the card before its reflectance; empty: none gets there
     std::optional<double> flicker;           // stops, largest difference between frames
     std::optional<MeteringReport> metering;  // of an automatic flash
+    std::optional<double> whole_frames;      // of the stack, before its store is too low; empty: all of them
     light::Calibrated calibration;           // of the unit
     light::Calibrated modifier_calibration;
 };

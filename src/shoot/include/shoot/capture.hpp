@@ -46,7 +46,8 @@ struct Capture {
     std::optional<double> settle;         // s of rest after each move; empty: see default_settle
     HandHeld hand;                        // for Mover::hand
     std::optional<std::string> approach;  // what was decided on, an id of judgement.hpp
-    std::optional<double> interval;       // s between two frames as set on camera or remote; empty: as fast as it goes
+    std::optional<double> cadence;   // s between two frames of the camera's own drive or bracket, where it is known
+    std::optional<double> interval;  // s between two frames as set on camera or remote; empty: as fast as it goes
     std::string unknown;
 
     bool operator==(const Capture&) const = default;

@@ -184,6 +184,7 @@ void describe(Rows& rows, const Capture*) {
     rows.object("hand", &Capture::hand, written_where("mover", "hand"));
     rows.text("approach", &Capture::approach, spare);
     rows.number("interval_s", &Capture::interval, range::some_seconds, spare);
+    rows.number("cadence_s", &Capture::cadence, range::some_seconds, spare);
 }
 
 template <typename Rows>
