@@ -54,7 +54,7 @@ ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document
 
 void ProofPage::addLookOver() {
     auto* column = addColumn(11);
-    auto* head = addHeading(column, tr("Look at, at full size"));
+    auto* head = addHeading(column, tr("Look for, at full size"));
     looked_ = new QLabel(this);
     looked_->setObjectName(QStringLiteral("lookedOver"));
     looked_->setProperty("quiet", true);
@@ -89,7 +89,8 @@ void ProofPage::takeAnswers() {
 /// What was found, above what was found before.
 void ProofPage::addForm() {
     auto* left = addColumn(9);
-    auto* group = addGroup(left, tr("What was shot"));
+    addHeading(left, tr("What was shot"));
+    auto* group = addGroup(left, {});
     group->setColumnMinimumWidth(0, 0);
     const int top = group->rowCount();  // below the heading
     const auto caption = [&](const QString& label, int row, int column) {

@@ -114,7 +114,7 @@ void StackDrawing::drawPlanes(QPainter& painter, const std::vector<Band>& bands)
 
 /// The frames after which a flash no longer has its full light.
 void StackDrawing::drawWeak(QPainter& painter, const std::vector<Band>& bands) const {
-    double whole = static_cast<double>(bands.size());
+    auto whole = static_cast<double>(bands.size());
     for (const auto& source : document_.report()->light.sources)
         whole = std::min(whole, source.whole_frames.value_or(whole));
     const auto first = static_cast<std::size_t>(whole);

@@ -47,6 +47,17 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
     for (int i = 1; i <= pages; ++i) CHECK(text.contains(QStringLiteral("%1 of %2").arg(i).arg(pages)));
     CHECK(text.contains(QStringLiteral("1/160 s")));
     CHECK_FALSE(text.contains(QStringLiteral("0.006")));
+    // On paper each shot has its bench and its frame, and something is drawn in them.
+    const auto pictures = test::pdfPictures(pdf, QDir(folder.path()));
+    CHECK(pictures.size() == 2 * person.document().shoot().shots.size());
+    for (const auto& picture : pictures) {
+        REQUIRE(picture.width() > 500);
+        int drawn = 0, looked = 0;
+        for (int y = 0; y < picture.height(); y += 3)
+            for (int x = 0; x < picture.width(); x += 3, ++looked) drawn += qGray(picture.pixel(x, y)) < 245;
+        CHECK(drawn > looked / 50);
+        CHECK(drawn < looked * 9 / 10);
+    }
     // Bench and frame of every shot, inside the one file.
     CHECK(web.count(QStringLiteral("data:image/png;base64,")) ==
           2 * static_cast<int>(person.document().shoot().shots.size()));
