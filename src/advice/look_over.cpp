@@ -112,12 +112,14 @@ MaybeLook nothing_moved(const plan::Plan& plan, const plan::Report& report) {
 MaybeLook exposure(const plan::Plan& plan, const plan::Report& report) {
     if (!report.light.total) return {};
     const double planned = *report.light.total;
-    return Look{
-        std::abs(planned) < 0.17
-            ? std::string("The subject is as bright as it looks, and nothing of it blinks")
-            : fmt::format("The subject is {} stops from as bright as it looks, as planned", text::stops_text(planned)),
-        plan.shot.lights.empty() ? "Shutter or ISO by what it is off: enter it as the correction."
-                                 : "All lights by what it is off, the same for each: enter it as the correction."};
+    constexpr double nearly = 1.0 / 3;  // of a stop: nobody sees less (common practice)
+    return Look{std::abs(planned) < nearly
+                    ? std::string("The subject is as bright as it looks, and nothing of it blinks")
+                    : fmt::format("The subject is {} stops {} than it looks, as planned",
+                                  text::number_text(std::abs(planned), 2), planned > 0 ? "brighter" : "darker"),
+                plan.shot.lights.empty()
+                    ? "Shutter or ISO by what it is off: enter it as the correction."
+                    : "All lights by what it is off, the same for each: enter it as the correction."};
 }
 
 MaybeLook highlights(const plan::Plan&, const plan::Report& report) {

@@ -36,7 +36,7 @@ LookOverList::Row LookOverList::makeRow(int place) {
     const Row row{
         .seen = label(), .otherwise = label(), .good = button(tr("yes"), true), .notSo = button(tr("no"), false)};
     row.otherwise->setProperty("problem", true);
-    grid_->addWidget(row.seen, 2 * place, 0);
+    grid_->addWidget(row.seen, 2 * place, 0, Qt::AlignTop);
     grid_->addWidget(row.good, 2 * place, 1, Qt::AlignTop);
     grid_->addWidget(row.notSo, 2 * place, 2, Qt::AlignTop);
     grid_->addWidget(row.otherwise, 2 * place + 1, 0, 1, 3);
@@ -49,7 +49,9 @@ void LookOverList::setPoints(std::vector<advice::ProofPoint> points) {
     };
     if (std::ranges::equal(points, points_, same)) return;
     points_ = std::move(points);
+    grid_->setRowStretch(2 * static_cast<int>(rows_.size()), 0);
     while (rows_.size() < points_.size()) rows_.push_back(makeRow(static_cast<int>(rows_.size())));
+    grid_->setRowStretch(2 * static_cast<int>(rows_.size()), 1);  // what room is left stays below
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         const auto& row = rows_[i];
         const bool used = i < points_.size();

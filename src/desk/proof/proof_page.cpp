@@ -79,11 +79,22 @@ void ProofPage::takeAnswers() {
     const auto wrong = lookOver_->notSo();
     looked_->setText(lookOver_->looked() == 0 ? QString()
                                               : tr("%1 of %2").arg(lookOver_->looked()).arg(lookOver_->count()));
-    (wrong.empty() ? keep_ : redo_)->setChecked(true);
+    // A verdict of the person's own stays: only what an answer made goes when the answer does.
+    if (const bool had = std::exchange(anyWrong_, !wrong.empty()); had != anyWrong_)
+        (anyWrong_ ? redo_ : keep_)->setChecked(true);
     const auto told = std::ranges::find_if(wrong, [](const auto& point) { return point.correction != 0; });
     const double before = std::exchange(told_, told == wrong.end() ? 0 : told->correction);
-    if (correction_->value() == before) correction_->setValue(told_);
-    if (const auto* shot = document().shot()) advice_->setText(correction_sentence(*shot, correction_->value()));
+    if (told_ == before || correction_->value() != before) return;
+    correction_->setValue(told_);
+    if (const auto* shot = document().shot())
+        advice_->setText(told_ == 0 ? QString() : correction_sentence(*shot, told_));
+}
+
+void ProofPage::forgetAnswers() {
+    told_ = 0;
+    anyWrong_ = false;
+    lookOver_->forgetAnswers();
+    looked_->clear();
 }
 
 /// What was found, above what was found before.
@@ -174,9 +185,7 @@ void ProofPage::showShot(const Shot& shot, const Report& report) {
         remark_->clear();
         keep_->setChecked(true);
         advice_->setText({});
-        told_ = 0;
-        lookOver_->forgetAnswers();
-        looked_->clear();
+        forgetAnswers();
     }
     lookOver_->setPoints(advice::look_over(document().assessment()->plan, report));
     model_->refresh();
@@ -196,8 +205,7 @@ void ProofPage::note() {
                               .remark = remark.join(QStringLiteral("; ")).toStdString()});
     });
     remark_->clear();
-    lookOver_->forgetAnswers();
-    looked_->clear();
+    forgetAnswers();
 }
 
 void ProofPage::removeChosen() {

@@ -29,6 +29,7 @@ class ProofPage : public StationPage {
     void addLookOver();
     void addLog(QVBoxLayout* right);
     void takeAnswers();
+    void forgetAnswers();
     void note();
     void removeChosen();
 
@@ -36,6 +37,7 @@ class ProofPage : public StationPage {
     LookOverList* lookOver_;
     QLabel* looked_;
     double told_ = 0;  // the correction that an answer gave
+    bool anyWrong_ = false;
     QuantityField* frames_;
     QuantityField* correction_;
     QRadioButton* keep_;

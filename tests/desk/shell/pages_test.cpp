@@ -236,6 +236,11 @@ TEST_CASE("what is not so when the frames are looked over makes verdict and rema
     person.click(QStringLiteral("good-0"));
     CHECK_FALSE(point("Begin"));
     CHECK(person.find<QRadioButton>(QStringLiteral("keepChoice"))->isChecked());
+    // A verdict of one's own is not taken back by looking on.
+    person.click(QStringLiteral("redoChoice"));
+    person.click(QStringLiteral("good-1"));
+    CHECK(person.find<QRadioButton>(QStringLiteral("redoChoice"))->isChecked());
+    CHECK(person.text(QStringLiteral("proofAdvice")).isEmpty());
     person.click(QStringLiteral("notSo-0"));
     person.type(QStringLiteral("remarkField"), QStringLiteral("rim soft"));
     person.click(QStringLiteral("noteProofButton"));
