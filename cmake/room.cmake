@@ -9,15 +9,19 @@ endforeach()
 target_compile_options(poquito_pch_checked PRIVATE ${POQUITO_SANITIZERS})
 
 # poquito_room(NAME DEPENDS room... PACKAGES target... PUBLIC_PACKAGES target... OPTIONS option... SOURCES file...
-#              [CHECKED])
+#              KNOW_NO_SHOT file... [CHECKED])
 # One folder of src/ as a static library `poquito_NAME`. Its headers stand in its `include/NAME`, so that a room sees
 # its own and those of the rooms it names, and no others: a wrong `#include "desk/..."` does not compile, and a wrong
-# call does not link. CHECKED: built once more under sanitizers as `poquito_NAME_checked`, for tests/CMakeLists.txt to
+# call does not link. KNOW_NO_SHOT: sources that do not include the shot; a unity build keeps them apart, so that a
+# change of the shot leaves them alone. CHECKED: built once more under sanitizers as `poquito_NAME_checked`, for tests/CMakeLists.txt to
 # link.
 function(poquito_room name)
-  cmake_parse_arguments(ROOM "CHECKED" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES" ${ARGN})
+  cmake_parse_arguments(ROOM "CHECKED" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES;KNOW_NO_SHOT" ${ARGN})
   list(TRANSFORM ROOM_DEPENDS PREPEND poquito_)
   set(variants poquito_${name})
+  poquito_unity_groups(shot ${ROOM_SOURCES})
+  poquito_unity_groups(rest ${ROOM_KNOW_NO_SHOT})
+  list(APPEND ROOM_SOURCES ${ROOM_KNOW_NO_SHOT})
   add_library(poquito_${name} STATIC ${ROOM_SOURCES})
   if(ROOM_CHECKED)
     list(APPEND variants poquito_${name}_checked)
@@ -26,7 +30,7 @@ function(poquito_room name)
   foreach(target ${variants})
     target_include_directories(${target} PUBLIC ${CMAKE_CURRENT_SOURCE_DIR}/include)
     if(POQUITO_UNITY)
-      set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_BATCH_SIZE 8)
+      set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_MODE GROUP)
     endif()
     set(depends ${ROOM_DEPENDS})
     set(pch poquito_pch)
@@ -44,6 +48,16 @@ function(poquito_room name)
     endif()
   endforeach()
   poquito_headers(${name} ${CMAKE_CURRENT_SOURCE_DIR}/include)
+endfunction()
+
+# Eight sources to a file.
+function(poquito_unity_groups prefix)
+  set(index 0)
+  foreach(source IN LISTS ARGN)
+    math(EXPR group "${index} / 8")
+    set_source_files_properties(${source} PROPERTIES UNITY_GROUP ${prefix}${group})
+    math(EXPR index "${index} + 1")
+  endforeach()
 endfunction()
 
 # poquito_headers(ROOM ROOT): each header of the room, which stands in ROOT/ROOM, compiles alone (target `headers`): one

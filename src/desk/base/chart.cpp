@@ -177,3 +177,5 @@ void Chart::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_chart.cpp"

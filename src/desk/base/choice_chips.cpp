@@ -99,3 +99,5 @@ int ChoiceChips::arrange(int width, bool place) const {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_choice_chips.cpp"

@@ -62,3 +62,5 @@ void ColourField::choose() {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_colour_field.cpp"

@@ -89,3 +89,5 @@ void FactsView::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_facts_view.cpp"

@@ -51,3 +51,5 @@ void Leaves::turnTo(int index) {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_leaves.cpp"

@@ -17,3 +17,5 @@ bool LineField::event(QEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_line_field.cpp"

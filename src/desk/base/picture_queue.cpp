@@ -61,3 +61,5 @@ void PictureQueue::finished() {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_picture_queue.cpp"

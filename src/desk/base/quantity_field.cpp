@@ -108,3 +108,5 @@ void QuantityField::showValue() {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_quantity_field.cpp"

@@ -221,3 +221,5 @@ bool RulerView::focusNextPrevChild(bool next) {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_ruler_view.cpp"

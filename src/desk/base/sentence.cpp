@@ -27,3 +27,5 @@ void Sentence::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_sentence.cpp"

@@ -229,3 +229,5 @@ ChoiceChips* StationPage::addChips(QGridLayout* group, const Caption& caption,
 }
 
 }  // namespace poquito::desk
+
+#include "base/moc_station_page.cpp"

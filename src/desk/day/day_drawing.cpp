@@ -268,3 +268,5 @@ void DayDrawing::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "day/moc_day_drawing.cpp"

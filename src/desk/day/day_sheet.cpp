@@ -501,3 +501,5 @@ void DaySheet::apply() {
 }
 
 }  // namespace poquito::desk
+
+#include "day/moc_day_sheet.cpp"

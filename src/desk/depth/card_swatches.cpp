@@ -101,3 +101,5 @@ void CardSwatches::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "depth/moc_card_swatches.cpp"

@@ -237,3 +237,5 @@ bool DepthChart::step(int right, int) {
 }
 
 }  // namespace poquito::desk
+
+#include "depth/moc_depth_chart.cpp"

@@ -409,3 +409,5 @@ void DepthPage::saveSheet() {
 }
 
 }  // namespace poquito::desk
+
+#include "depth/moc_depth_page.cpp"

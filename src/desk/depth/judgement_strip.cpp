@@ -194,3 +194,5 @@ void JudgementStrip::keyPressEvent(QKeyEvent* event) {
 void JudgementStrip::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
+
+#include "depth/moc_judgement_strip.cpp"

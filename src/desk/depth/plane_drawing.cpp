@@ -80,3 +80,5 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace poquito::desk
+
+#include "depth/moc_plane_drawing.cpp"

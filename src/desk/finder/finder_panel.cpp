@@ -150,3 +150,5 @@ void FinderPanel::resizeEvent(QResizeEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "finder/moc_finder_panel.cpp"

@@ -427,3 +427,5 @@ bool FinderView::event(QEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "finder/moc_finder_view.cpp"

@@ -256,3 +256,5 @@ void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
 }
 
 }  // namespace poquito::desk
+
+#include "finder/moc_ladder_view.cpp"

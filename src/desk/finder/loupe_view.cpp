@@ -81,3 +81,5 @@ void LoupeView::paintEvent(QPaintEvent*) {
 void LoupeView::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
+
+#include "finder/moc_loupe_view.cpp"

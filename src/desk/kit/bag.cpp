@@ -60,3 +60,5 @@ gear::Kit catalogue() {
 gear::Kit starterKit() { return genericShoot().kit; }
 
 }  // namespace poquito::desk
+
+#include "kit/moc_bag.cpp"

@@ -361,3 +361,5 @@ void GearForm::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "kit/moc_gear_form.cpp"

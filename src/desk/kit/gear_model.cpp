@@ -134,3 +134,5 @@ bool RowsModel::setData(const QModelIndex& index, const QVariant& value, int rol
 }
 
 }  // namespace poquito::desk
+
+#include "kit/moc_gear_model.cpp"

@@ -41,3 +41,5 @@ void GearWindows::measure() {
 }
 
 }  // namespace poquito::desk
+
+#include "kit/moc_gear_windows.cpp"

@@ -376,3 +376,5 @@ bool KitRoom::exportTo(const QString& path) {
 }
 
 }  // namespace poquito::desk
+
+#include "kit/moc_kit_room.cpp"

@@ -430,3 +430,5 @@ void MeasureDesk::storeDistances() {
 }
 
 }  // namespace poquito::desk
+
+#include "kit/moc_measure_desk.cpp"

@@ -76,3 +76,5 @@ void MeasureSketch::drawRow(QPainter& p, double axis, double scale, double exten
 }
 
 }  // namespace poquito::desk
+
+#include "kit/moc_measure_sketch.cpp"

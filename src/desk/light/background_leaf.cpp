@@ -136,3 +136,5 @@ void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_background_leaf.cpp"

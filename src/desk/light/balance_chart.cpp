@@ -222,3 +222,5 @@ void BalanceChart::take(const plan::BalanceProposal& proposal) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_balance_chart.cpp"

@@ -190,3 +190,5 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_balance_leaf.cpp"

@@ -104,3 +104,5 @@ void FallDrawing::drawThrow(QPainter& painter) const {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_fall_drawing.cpp"

@@ -159,3 +159,5 @@ void FreezeLeaf::showShot(const Shot& shot, const Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_freeze_leaf.cpp"

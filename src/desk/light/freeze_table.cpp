@@ -237,3 +237,5 @@ void FreezeTable::take(std::size_t row, ExposedBy by) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_freeze_table.cpp"

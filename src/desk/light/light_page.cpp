@@ -38,3 +38,5 @@ void LightPage::showShot(const Shot&, const plan::Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_light_page.cpp"

@@ -201,3 +201,5 @@ void LightScale::paintBackground(QPainter& painter) const {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_light_scale.cpp"

@@ -420,3 +420,5 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_lights_leaf.cpp"

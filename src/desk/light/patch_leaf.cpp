@@ -222,3 +222,5 @@ void TestFrameLeaf::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_patch_leaf.cpp"

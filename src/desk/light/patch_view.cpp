@@ -154,3 +154,5 @@ void PatchView::dropEvent(QDropEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_patch_view.cpp"

@@ -104,3 +104,5 @@ void ShineDrawing::drawMarks(QPainter& painter) const {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_shine_drawing.cpp"

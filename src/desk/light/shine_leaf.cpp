@@ -136,3 +136,5 @@ void ShineLeaf::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_shine_leaf.cpp"

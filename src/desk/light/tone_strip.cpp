@@ -86,3 +86,5 @@ void ToneStrip::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace poquito::desk
+
+#include "light/moc_tone_strip.cpp"

@@ -106,3 +106,5 @@ void LookOverList::showAnswers() {
 }
 
 }  // namespace poquito::desk
+
+#include "proof/moc_look_over_list.cpp"

@@ -36,3 +36,5 @@ void ProofModel::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "proof/moc_proof_model.cpp"

@@ -217,3 +217,5 @@ void ProofPage::removeChosen() {
 }
 
 }  // namespace poquito::desk
+
+#include "proof/moc_proof_page.cpp"

@@ -150,3 +150,5 @@ bool ReachChart::step(int right, int) {
 }
 
 }  // namespace poquito::desk
+
+#include "reach/moc_reach_chart.cpp"

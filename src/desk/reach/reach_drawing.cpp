@@ -215,3 +215,5 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace poquito::desk
+
+#include "reach/moc_reach_drawing.cpp"

@@ -391,3 +391,5 @@ void ReachFinder::mount(const search::ReachFound& found) {
 }
 
 }  // namespace poquito::desk
+
+#include "reach/moc_reach_finder.cpp"

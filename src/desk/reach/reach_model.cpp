@@ -119,3 +119,5 @@ QVariant ReachModel::headerData(int section, Qt::Orientation orientation, int ro
 }
 
 }  // namespace poquito::desk
+
+#include "reach/moc_reach_model.cpp"

@@ -262,3 +262,5 @@ void ReachPage::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "reach/moc_reach_page.cpp"

@@ -114,3 +114,5 @@ void BandDesk::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_band_desk.cpp"

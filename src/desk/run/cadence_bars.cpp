@@ -110,3 +110,5 @@ void CadenceBars::paintNames(QPainter& painter, const QRectF& bars, const std::v
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_cadence_bars.cpp"

@@ -304,3 +304,5 @@ void ChecklistLeaf::showShot(const Shot& shot, const plan::Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_checklist_leaf.cpp"

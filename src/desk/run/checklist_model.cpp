@@ -59,3 +59,5 @@ void ChecklistModel::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_checklist_model.cpp"

@@ -83,3 +83,5 @@ QString CostCurve::reading(double frames, double) const {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_cost_curve.cpp"

@@ -123,3 +123,5 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_cost_leaf.cpp"

@@ -230,3 +230,5 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_run_desk.cpp"

@@ -39,3 +39,5 @@ void RunPage::showShot(const Shot&, const plan::Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_run_page.cpp"

@@ -418,3 +418,5 @@ void RunningView::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_running_view.cpp"

@@ -49,3 +49,5 @@ void SheetLeaf::showSheet() {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_sheet_leaf.cpp"

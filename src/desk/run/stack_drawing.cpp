@@ -244,3 +244,5 @@ void StackDrawing::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_stack_drawing.cpp"

@@ -329,3 +329,5 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_stack_leaf.cpp"

@@ -139,3 +139,5 @@ QString StepsChart::reading(double setting, double) const {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_steps_chart.cpp"

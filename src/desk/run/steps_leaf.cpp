@@ -197,3 +197,5 @@ void StepsLeaf::showShot(const Shot& shot, const Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "run/moc_steps_leaf.cpp"

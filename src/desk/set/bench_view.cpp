@@ -207,3 +207,5 @@ bool BenchView::event(QEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "set/moc_bench_view.cpp"

@@ -420,3 +420,5 @@ void TrainDrawing::focusInEvent(QFocusEvent*) { update(); }
 void TrainDrawing::focusOutEvent(QFocusEvent*) { update(); }
 
 }  // namespace poquito::desk
+
+#include "set/moc_train_drawing.cpp"

@@ -100,3 +100,5 @@ QDir Autosave::defaultFolder() {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_autosave.cpp"

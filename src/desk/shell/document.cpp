@@ -248,3 +248,5 @@ void Document::answer() {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_document.cpp"

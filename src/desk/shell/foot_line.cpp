@@ -134,3 +134,5 @@ void FootLine::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_foot_line.cpp"

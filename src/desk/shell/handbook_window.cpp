@@ -172,3 +172,5 @@ void HandbookWindow::changeEvent(QEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_handbook_window.cpp"

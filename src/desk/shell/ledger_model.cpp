@@ -247,3 +247,5 @@ void LedgerModel::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_ledger_model.cpp"

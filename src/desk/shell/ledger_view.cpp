@@ -324,3 +324,5 @@ void LedgerView::resizeEvent(QResizeEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_ledger_view.cpp"

@@ -661,3 +661,5 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_main_window.cpp"

@@ -29,3 +29,5 @@ void ProblemStrip::say(const QString& problem) {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_problem_strip.cpp"

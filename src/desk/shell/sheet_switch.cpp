@@ -37,3 +37,5 @@ void SheetSwitch::setCurrent(Sheet sheet) { button(sheet)->setChecked(true); }
 void SheetSwitch::setReachable(Sheet sheet, bool reachable) { button(sheet)->setEnabled(reachable); }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_sheet_switch.cpp"

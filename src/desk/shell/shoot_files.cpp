@@ -215,3 +215,5 @@ void ShootFiles::openInPlace(const QString& path) {
 QStringList ShootFiles::recent() { return QSettings().value(recent_key).toStringList(); }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_shoot_files.cpp"

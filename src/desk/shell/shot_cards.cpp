@@ -107,3 +107,5 @@ void ShotCards::followSelection() {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_shot_cards.cpp"

@@ -95,3 +95,5 @@ void ShotCommands::switchLight() {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_shot_commands.cpp"

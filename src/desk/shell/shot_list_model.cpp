@@ -104,3 +104,5 @@ void ShotListModel::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_shot_list_model.cpp"

@@ -115,3 +115,5 @@ void StationRail::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_station_rail.cpp"

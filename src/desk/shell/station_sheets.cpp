@@ -72,3 +72,5 @@ StationPage* StationSheets::made(advice::Station station) {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_station_sheets.cpp"

@@ -149,3 +149,5 @@ void UpperSheet::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "shell/moc_upper_sheet.cpp"

@@ -587,3 +587,5 @@ void FrameDrawing::paintHandles(QPainter& painter) const {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_frame_drawing.cpp"

@@ -321,3 +321,5 @@ void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_matters_leaf.cpp"

@@ -19,3 +19,5 @@ PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
 void PlansLeaf::showShot(const Shot&, const plan::Report&) { view_->refresh(); }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_plans_leaf.cpp"

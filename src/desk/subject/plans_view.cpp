@@ -277,3 +277,5 @@ void PlansView::resizeEvent(QResizeEvent*) { update(); }
 void PlansView::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_plans_view.cpp"

@@ -194,3 +194,5 @@ void SpecimenBoard::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_specimen_board.cpp"

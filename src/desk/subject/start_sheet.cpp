@@ -419,3 +419,5 @@ void StartSheet::refresh() {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_start_sheet.cpp"

@@ -94,3 +94,5 @@ void SubjectDrawing::showShot(const Shot&, const plan::Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_subject_drawing.cpp"

@@ -241,3 +241,5 @@ void SubjectLeaf::showShot(const Shot& shot, const Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_subject_leaf.cpp"

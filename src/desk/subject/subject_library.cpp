@@ -99,3 +99,5 @@ QString SubjectLibrary::forgetCheck(const QString& text) {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_subject_library.cpp"

@@ -38,3 +38,5 @@ void SubjectPage::showShot(const Shot&, const plan::Report&) {
 }
 
 }  // namespace poquito::desk
+
+#include "subject/moc_subject_page.cpp"

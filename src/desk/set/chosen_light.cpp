@@ -1,0 +1,3 @@
+#include "desk/set/chosen_light.hpp"
+
+#include "set/moc_chosen_light.cpp"
