@@ -112,10 +112,17 @@ Said focus(const plan::Plan& plan, const plan::Report& report) {
 Wording lit(const plan::Plan& plan, const plan::Report& report, std::size_t i) {
     const auto& light = plan.shot.lights[i];
     const auto& source = report.light.sources[i];
+    if (source.reflector)
+        return {fmt::format("Card {}: {} wide, {} from the subject", source.label,
+                            text::length_text(light.reflector->diameter), text::length_text(light.position.distance)),
+                "What a card gives falls with the square of its distance."};
     const auto setting = [&](double power) { return plan::setting_text(plan.sources[i], power); };
     std::string how = light.power              ? "manual, " + setting(*light.power)
                       : source.suggested_power ? "automatic, about " + setting(*source.suggested_power)
                                                : std::string("automatic");
+    if (light.own_stops)
+        how += fmt::format(", {} stops of its own{}", text::stops_text(*light.own_stops),
+                           light.own_at == shoot::OwnAt::background ? " on the backdrop" : "");
     if (light.metered) how = fmt::format("metered by the camera, compensation {}", text::stops_text(*light.metered));
     if (source.continuous) how = "on, " + setting(*light.power);
     return {

@@ -110,8 +110,8 @@ MaybeLook nothing_moved(const plan::Plan& plan, const plan::Report& report) {
 }
 
 MaybeLook exposure(const plan::Plan& plan, const plan::Report& report) {
-    if (!report.light.total) return {};
-    const double planned = *report.light.total;
+    if (!report.light.front_total) return {};
+    const double planned = *report.light.front_total;
     constexpr double nearly = 1.0 / 3;  // of a stop: nobody sees less (common practice)
     return Look{std::abs(planned) < nearly
                     ? std::string("The subject is as bright as it looks, and nothing of it blinks")

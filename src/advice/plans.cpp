@@ -6,6 +6,7 @@
 #include "optics/aperture.hpp"
 #include "optics/blur_limit.hpp"
 #include "optics/diffraction.hpp"
+#include "plan/ambient.hpp"
 #include "plan/assess.hpp"
 #include "plan/lighting.hpp"
 #include "plan/plan.hpp"
@@ -177,13 +178,21 @@ Rank rank_between_schools(const Weighed& weighed, const std::vector<Loss>& order
 struct Setting {
     Rank rank;
     double f_number, shutter, iso;
-    std::vector<double> power;  // of each light; 0: not a flash that fires
+    std::vector<double> power;  // of each light; 0: not a flash, or one that finds its own power
 };
 
-/// Exposure ratios at one stop, for 1 s at ISO 100: of what stays on, and of each flash at full power.
+/// Exposure ratios at one stop, for 1 s at ISO 100: of what stays on, as the picture shows it and on the card, and of
+/// each flash at full power.
 struct Levels {
     double steady = 0, steady_behind = 0;
-    std::vector<double> flash, flash_behind;
+    std::vector<double> flash, flash_behind, flash_shown;
+};
+
+/// What a flash is to give whatever the exposure: a rim light, a light on the card.
+struct Held {
+    double ratio = 0;  // at the subject or on the card; 0: it is not held
+    bool on_card = false;
+    bool by_itself = false;  // it has stops of its own, and finds its power
 };
 
 /// Tries every setting of one school.
@@ -214,17 +223,32 @@ class Search {
     bool has_flash() const {
         return std::ranges::any_of(plan_.sources, [](const auto& s) { return s.is_flash() && !s.set.off; });
     }
-    /// Each flash's part of the light: as they are set now, or equal.
+    /// Each flash's part of the light on the front: as they are set now, or equal. What does not light the front is
+    /// held.
     void weights() {
         parts_.assign(plan_.sources.size(), 0);
+        held_.assign(plan_.sources.size(), {});
         double sum = 0;
-        const bool all_set =
-            std::ranges::all_of(plan_.sources, [](const auto& s) { return !s.is_flash() || s.set.off || s.set.power; });
+        const auto now = plan::report_light(plan_).sources;
+        const auto shares = [&](std::size_t i) {
+            const auto& source = plan_.sources[i];
+            return source.is_flash() && !source.set.off && !source.set.own_stops && now[i].shown_share() > 0;
+        };
+        bool all_set = true;
+        for (std::size_t i = 0; i < parts_.size(); ++i) all_set &= !shares(i) || plan_.sources[i].set.power;
         for (std::size_t i = 0; i < parts_.size(); ++i) {
             const auto& source = plan_.sources[i];
             if (!source.is_flash() || source.set.off) continue;
-            parts_[i] = all_set ? plan::light_at(plan_, source, *source.set.power, 0) : 1;
-            sum += parts_[i];
+            if (shares(i)) {
+                parts_[i] = all_set ? plan::light_at(plan_, source, *source.set.power, 0) * now[i].shown_share() : 1;
+                sum += parts_[i];
+            } else if (source.set.own_stops) {
+                held_[i] = {.ratio = std::exp2(*source.set.own_stops),
+                            .on_card = source.set.own_at == shoot::OwnAt::background && plan_.shot.background,
+                            .by_itself = true};
+            } else if (source.set.power) {
+                held_[i].ratio = plan::light_at(plan_, source, *source.set.power, 0);
+            }
         }
         for (double& part : parts_) part = sum > 0 ? part / sum : 0;
     }
@@ -234,11 +258,15 @@ class Search {
         const double scale = shot.exposure.shutter * shot.exposure.iso / base_iso;
         const double iso_scale = shot.exposure.iso / base_iso;
         const auto& background = shot.background;
-        if (shot.ambient)
-            levels.steady = std::exp2(light::ambient_stops(plan::settings_of(plan_), shot.ambient->ev100)) / scale;
-        levels.steady_behind = levels.steady;
+        const auto& light = report_.light;
+        if (light.ambient_front) levels.steady = std::exp2(*light.ambient_front) / scale;
+        if (light.ambient && background)
+            levels.steady_behind =
+                std::exp2(*light.ambient) * plan::ambient_falloff(plan_, background->distance) / scale;
+        if (light.background_own)
+            levels.steady_behind += std::exp2(*light.background_own) * 0.18 / background->reflectance / scale;
         levels.flash.assign(plan_.sources.size(), 0);
-        levels.flash_behind = levels.flash;
+        levels.flash_behind = levels.flash_shown = levels.flash;
         for (std::size_t i = 0; i < plan_.sources.size(); ++i) {
             const auto& source = plan_.sources[i];
             if (source.set.off) continue;
@@ -247,9 +275,10 @@ class Search {
             const double there = background ? plan::at_background(plan_, source, power, background->distance) : 0;
             if (source.is_flash()) {
                 levels.flash[i] = here / iso_scale;
+                levels.flash_shown[i] = levels.flash[i] * light.sources[i].shown_share();
                 levels.flash_behind[i] = there / iso_scale;
             } else {
-                levels.steady += here / scale;
+                levels.steady += here * light.sources[i].shown_share() / scale;
                 levels.steady_behind += there / scale;
             }
         }
@@ -286,23 +315,26 @@ class Search {
         if (t < plan_.camera.sync * (1 - 1e-9)) return;
         const double iso_scale = iso / base_iso, scale = t * iso_scale;
         const double steady = levels.steady * scale;
-        if (1 - steady < least_flash) return;
-        double flash = 0, behind = levels.steady_behind * scale, recycle = 0, longest = 0;
-        bool durations_known = true;
         power_.assign(parts_.size(), 0);
+        const auto held = hold(levels, iso_scale);
+        if (!held || 1 - steady - *held < least_flash) return;
+        double flash = *held, behind = levels.steady_behind * scale, recycle = 0, longest = 0;
+        bool durations_known = true;
         for (std::size_t i = 0; i < parts_.size(); ++i) {
-            if (!(parts_[i] > 0) || !(levels.flash[i] > 0)) continue;
+            const bool shares = parts_[i] > 0 && levels.flash_shown[i] > 0;
+            if (!shares && !(power_[i] > 0)) continue;
             const auto& unit = *plan_.sources[i].flash;
-            const double wanted = (1 - steady) * parts_[i] / (levels.flash[i] * iso_scale);
+            const double wanted =
+                shares ? (1 - steady - *held) * parts_[i] / (levels.flash_shown[i] * iso_scale) : power_[i];
             if (wanted > std::exp2(off_by_thirds) || wanted < unit.scale.least * std::exp2(-off_by_thirds)) return;
-            const double power = light::nearest_setting(unit.scale, wanted);
+            const double power = held_[i].by_itself ? wanted : light::nearest_setting(unit.scale, wanted);
             power_[i] = power;
-            flash += levels.flash[i] * iso_scale * power;
+            if (shares) flash += levels.flash_shown[i] * iso_scale * power;
             behind += levels.flash_behind[i] * iso_scale * power;
             recycle = std::max(recycle, unit.recycle_full * std::min(power, 1.0));
-            const auto t05 = light::duration_at(unit.durations, power);
-            if (t05)
-                longest = std::max(longest, light::t01_from_t05(unit.discharge, *t05));
+            const auto lasts = gear::flash_time(unit, power);
+            if (lasts)
+                longest = std::max(longest, lasts->t01);
             else
                 durations_known = false;
         }
@@ -314,6 +346,21 @@ class Search {
         if (shot_.background) outcome_.behind = behind;
         outcome_.exposure_time = frozen ? std::min(longest, t) : t;
         take(t, iso, recycle, power_);
+    }
+
+    /// Powers of the flashes that are held, and what they come to on the front; empty: one cannot give so much.
+    std::optional<double> hold(const Levels& levels, double iso_scale) {
+        double shown = 0;
+        for (std::size_t i = 0; i < held_.size(); ++i) {
+            if (!(held_[i].ratio > 0)) continue;
+            const double full = (held_[i].on_card ? levels.flash_behind[i] : levels.flash[i]) * iso_scale;
+            if (!(full > 0)) continue;
+            power_[i] = held_[i].ratio / full;
+            if (power_[i] > std::exp2(off_by_thirds)) return std::nullopt;
+            power_[i] = std::max(power_[i], plan_.sources[i].flash->scale.least);
+            shown += levels.flash_shown[i] * iso_scale * power_[i];
+        }
+        return shown;
     }
 
     void take(double t, double iso, double recycle, const std::vector<double>& power) {
@@ -334,6 +381,7 @@ class Search {
     std::vector<Loss> order_;
     double blur_limit_ = 0, tolerated_ = 0;
     std::vector<double> parts_, power_;
+    std::vector<Held> held_;
     plan::Report report_;
     Outcome outcome_;
     std::optional<Setting> best_;
@@ -517,7 +565,7 @@ std::optional<WholePlan> plan_by(const gear::Kit& kit, const shoot::Shot& begun,
     made.shot.exposure.iso = found->iso;
     for (std::size_t i = 0; i < found->power.size(); ++i) {
         auto& light = made.shot.lights[i];
-        if (found->power[i] <= 0) continue;
+        if (found->power[i] <= 0 || light.own_stops) continue;
         light.power = found->power[i];
         light.metered.reset();
     }
@@ -561,7 +609,7 @@ Weighed weigh(const plan::Plan& plan, const plan::Report& report) {
                     .exposures = report.capture.cost.exposures,
                     .seconds = report.capture.cost.seconds,
                     .depth_lost = depth_lost(plan, report),
-                    .total = std::exp2(report.light.total.value_or(0))};
+                    .total = std::exp2(report.light.front_total.value_or(0))};
     if (const auto& background = plan.shot.background; background && report.light.background)
         outcome.behind = std::exp2(*report.light.background) * 0.18 / background->reflectance;
     return weighed(plan, outcome, tolerance(plan, report), report.sharpness.blur_limit);

@@ -67,7 +67,7 @@ Found power_below_least(const plan::Plan& plan, const plan::Report& report) {
         const auto& light = plan.shot.lights[i];
         const double least = plan::power_scale(plan.sources[i]).least;
         const auto& source = report.light.sources[i];
-        if (!source.fires || source.power >= least * (1 - 1e-9)) continue;
+        if (!source.fires || source.reflector || source.power >= least * (1 - 1e-9)) continue;
         auto text = fmt::format("Light {} would need {} of its full power; its least is {}.",
                                 report.light.sources[i].label, text::power_text(source.power), text::power_text(least));
         if (light.power)
@@ -92,12 +92,12 @@ Found power_below_least(const plan::Plan& plan, const plan::Report& report) {
 
 Found exposure_off(const plan::Plan& plan, const plan::Report& report) {
     constexpr double worth_saying = 0.5;  // stops
-    const auto& total = report.light.total;
+    const auto& total = report.light.front_total;
     if (!total || std::abs(*total) < worth_saying) return {};
     const auto text = fmt::format("The exposure is {} stops from correct.", text::stops_text(*total));
     if (!plan.shot.lights.empty()) {
         const bool ambient_too_bright = report.light.continuous && *report.light.continuous >= 0;
-        const bool automatic = std::ranges::any_of(plan.shot.lights, [](const auto& l) { return !l.power; });
+        const bool automatic = std::ranges::any_of(plan.shot.lights, plan::shares_exposure);
         const bool any_flash = std::ranges::any_of(plan.shot.lights, plan::is_flash);
         if (ambient_too_bright || automatic || !any_flash) return Finding{text};
         return Finding{text, remedy(plan, "Let the flashes find the power", [](shoot::Shot& shot) {
@@ -112,7 +112,7 @@ Found ambient_not_negligible(const plan::Plan& plan, const plan::Report& report)
     const auto& subject = plan.shot.subject;
     if (!flash_fires(report) || report.motion.frozen_by_flash || !report.light.continuous) return {};
     if (subject.speed == 0 && subject.sway_amplitude == 0) return {};
-    const double below = *report.light.total - *report.light.continuous;
+    const double below = *report.light.front_total - *report.light.continuous;
     if (below >= plan::flash_makes_exposure) return {};
     Finding finding{
         fmt::format("Ambient light is only {} stops below the total: the movement shows beside the frozen "
@@ -136,8 +136,8 @@ std::optional<double> iso_that_freezes(const plan::Plan& plan, const plan::Repor
             const auto& flash = *plan.sources[i].flash;
             const double power = report.light.sources[i].power * iso_now / iso;
             if (plan.shot.lights[i].power || power < flash.scale.least) return false;
-            const auto t05 = light::duration_at(flash.durations, power);
-            return t05 && light::t01_from_t05(flash.discharge, *t05) <= report.motion.exposure_time * shorter;
+            const auto lasts = gear::flash_time(flash, power);
+            return lasts && lasts->t01 <= report.motion.exposure_time * shorter;
         };
         bool all = true;
         for (std::size_t i = 0; all && i < plan.shot.lights.size(); ++i) all = freezes(i);
@@ -194,7 +194,7 @@ shoot::Shot with_less_power(const plan::Plan& plan, int thirds) {
     shot.exposure.iso = text::step_iso(shot.exposure.iso, thirds);
     const double factor = shot.exposure.iso / plan.shot.exposure.iso;
     for (auto& light : shot.lights)
-        if (!light.flash.empty() && light.power) *light.power /= factor;
+        if (plan::is_flash(light) && light.power) *light.power /= factor;
     return shot;
 }
 
@@ -241,14 +241,15 @@ Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
     return finding;
 }
 
-Found no_light(const plan::Plan&, const plan::Report& report) {
-    if (report.light.total) return {};
+Found no_light(const plan::Plan& plan, const plan::Report& report) {
+    if (report.light.total || !plan.shot.lights.empty()) return {};
     return Finding{"No light is planned yet: give the ambient EV or add a flash."};
 }
 
 Found automatic_idle(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i)
-        if (!plan.shot.lights[i].power && !plan.shot.lights[i].off && !report.light.sources[i].fires)
+        if (plan::shares_exposure(plan.shot.lights[i]) && !report.light.sources[i].fires &&
+            !report.light.sources[i].aimless)
             return Finding{fmt::format("The other light is enough already: automatic light {} stays dark.",
                                        report.light.sources[i].label)};
     return {};

@@ -18,7 +18,9 @@ bool lit(const plan::Plan& plan) { return !plan.shot.lights.empty(); }
 bool any_light(const plan::Plan& plan, bool (*fits)(const plan::Source&)) {
     return std::ranges::any_of(plan.sources, fits);
 }
-bool fed_from_mains(const plan::Source& source) { return source.flash ? !source.flash->charge : source.lamp->mains; }
+bool fed_from_mains(const plan::Source& source) {
+    return source.flash ? !source.flash->charge : source.lamp && source.lamp->mains;
+}
 bool is_hot(const plan::Source& source) { return source.lamp && source.lamp->hot; }
 
 Found flash_at_person(const plan::Plan& plan, const plan::Report&) {
@@ -31,7 +33,9 @@ Found flash_at_person(const plan::Plan& plan, const plan::Report&) {
 
 Found flash_at_animal(const plan::Plan& plan, const plan::Report&) {
     if (!has(plan, "living") || !lit(plan)) return {};
-    return Finding{"Flash close to an animal's eyes: as few flashes and as little power as the picture allows."};
+    return Finding{
+        "Flash close to an animal's eyes: as few flashes and as little power as the picture allows. "
+        "Leave those alone that sleep, brood or feed; what is disturbed twice does not come back."};
 }
 
 Found liquid_near_mains(const plan::Plan& plan, const plan::Report&) {
@@ -72,6 +76,57 @@ Found boom_over_subject(const plan::Plan& plan, const plan::Report&) {
                 "A lamp hangs over the set: weigh the stand down and secure the head before anything valuable "
                 "or anyone comes under it."};
     return {};
+}
+
+Found dye_stains(const plan::Plan& plan, const plan::Report&) {
+    if (!has(plan, "dye")) return {};
+    return Finding{
+        "Dyes and stains: gloves, the floor and the gear covered, a labelled vessel that nobody drinks from, "
+        "and wash it off skin at once."};
+}
+
+Found electronics_near_water(const plan::Plan& plan, const plan::Report&) {
+    if (!has(plan, "electronic") || !has(plan, "liquid")) return {};
+    return Finding{
+        "Electronics beside water: unplugged, batteries out, and dry for a day before they are switched on "
+        "again."};
+}
+
+Found cells_in_cold(const plan::Plan& plan, const plan::Report&) {
+    const auto on_cells = [](const plan::Source& source) { return source.flash && source.flash->charge; };
+    if (!has(plan, "outdoors") || !any_light(plan, on_cells)) return {};
+    return Finding{
+        "Cells give less in the cold: spares in an inner pocket. Never in a closed car in the sun, and none "
+        "that is swollen."};
+}
+
+Found night_and_wet(const plan::Plan& plan, const plan::Report&) {
+    constexpr double dusk = 5;  // EV at ISO 100
+    if (!has(plan, "outdoors") || (plan.shot.ambient && plan.shot.ambient->ev100 >= dusk)) return {};
+    return Finding{
+        "Out at night: a lamp for the way, the ground looked at before the tripod stands, mains units and "
+        "cables off wet ground, and somebody knows where you are."};
+}
+
+Found staring_at_light(const plan::Plan& plan, const plan::Report& report) {
+    const bool shines_back = std::ranges::any_of(report.light.sources, [](const auto& source) {
+        constexpr double beside = 90;  // degrees
+        return source.continuous && !source.reflector && source.fires && source.off_axis > beside;
+    });
+    constexpr double sun = 10;  // degrees
+    const auto& ambient = plan.shot.ambient;
+    const bool sun_behind = ambient && ambient->kind == shoot::AmbientKind::sky && ambient->size < sun &&
+                            light::towards_camera(ambient->position) < 0;
+    if (!shines_back && !sun_behind) return {};
+    return Finding{
+        "A light shines towards the camera: compose on the screen and never stare into a lamp, or into the "
+        "sun through any lens."};
+}
+
+Found gel_on_hot_lamp(const plan::Plan& plan, const plan::Report&) {
+    const auto cooks = [](const plan::Source& source) { return is_hot(source) && source.set.gel != 0; };
+    if (!any_light(plan, cooks)) return {};
+    return Finding{"A gel before a hot lamp scorches: heat-proof gel in a frame, a hand's breadth from the glass."};
 }
 
 Found hot_lamp(const plan::Plan& plan, const plan::Report&) {
@@ -121,6 +176,12 @@ constexpr Rule safety_rows[] = {
     {"safety-charge", Station::run, Level::info, Concern::safety, lethal_charge},
     {"safety-laser", Station::run, Level::caution, Concern::safety, trigger_beam},
     {"safety-flashing", Station::run, Level::caution, Concern::safety, flashing_light},
+    {"safety-dye", Station::run, Level::caution, Concern::safety, dye_stains},
+    {"safety-electronics", Station::run, Level::caution, Concern::safety, electronics_near_water},
+    {"safety-gel", Station::run, Level::caution, Concern::safety, gel_on_hot_lamp},
+    {"safety-glare", Station::run, Level::caution, Concern::safety, staring_at_light},
+    {"safety-night", Station::run, Level::caution, Concern::safety, night_and_wet},
+    {"safety-cells", Station::run, Level::info, Concern::safety, cells_in_cold},
     {"safety-food", Station::run, Level::caution, Concern::safety, food_is_eaten},
     {"safety-breakable", Station::run, Level::caution, Concern::safety, breakable_near},
     {"safety-outdoors", Station::run, Level::caution, Concern::safety, outdoors},

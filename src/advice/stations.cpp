@@ -24,7 +24,7 @@ Standing standing(const Assessment& assessment, Station station) {
     if (std::ranges::any_of(assessment.advice.notes, speaks_against)) return Standing::doubtful;
     switch (station) {
         case Station::light:
-            return assessment.report.light.total ? Standing::settled : Standing::open;
+            return assessment.report.light.front_total ? Standing::settled : Standing::open;
         case Station::run:
             return all_ticked(shot, assessment.advice.checklist) ? Standing::settled : Standing::open;
         case Station::proof:

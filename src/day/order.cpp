@@ -11,12 +11,14 @@ namespace {
 
 bool same_place(const shoot::Light& a, const shoot::Light& b) {
     return a.flash == b.flash && a.lamp == b.lamp && a.modifier == b.modifier && a.position == b.position &&
-           a.aim == b.aim && a.on_lens == b.on_lens && a.second_layer == b.second_layer && a.bounce == b.bounce;
+           a.aim == b.aim && a.on_lens == b.on_lens && a.second_layer == b.second_layer && a.bounce == b.bounce &&
+           a.reflector == b.reflector && a.gel == b.gel;
 }
 
 bool same_card(const std::optional<shoot::Background>& a, const std::optional<shoot::Background>& b) {
     if (!a || !b) return !a && !b;
-    return a->reflectance == b->reflectance && a->kind == b->kind && a->colour == b->colour;
+    return a->reflectance == b->reflectance && a->own_ev100 == b->own_ev100 && a->kind == b->kind &&
+           a->colour == b->colour;
 }
 
 }  // namespace
@@ -25,7 +27,7 @@ Change change_between(const shoot::Shot& from, const shoot::Shot& to) {
     const auto &a = from.rig, &b = to.rig;
     const auto extension = [](const shoot::Rig& rig) {
         return std::tie(rig.tubes_behind_converter, rig.teleconverter, rig.tubes, rig.bellows, rig.reversing_ring,
-                        rig.closeup_lenses, rig.front_lens);
+                        rig.closeup_lenses, rig.front_lens, rig.filters);
     };
     return {
         .camera = a.camera != b.camera || a.rail != b.rail,

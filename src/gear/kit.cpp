@@ -33,4 +33,19 @@ optics::Lens optics_of(const Lens& lens, std::optional<double> focal_length) {
     return optics;
 }
 
+std::optional<FlashTime> flash_time(const Flash& flash, double power) {
+    const auto stated = light::duration_at(flash.durations, power);
+    if (!stated) return std::nullopt;
+    const double longer = light::t01_from_t05(flash.discharge, 1);
+    switch (flash.durations_mean) {
+        case DurationMeans::t01:
+            return FlashTime{.t05 = *stated / longer, .t01 = *stated};
+        case DurationMeans::unknown:
+            return FlashTime{.t05 = *stated, .t01 = light::t01_from_t05(light::Discharge::decay, *stated)};
+        case DurationMeans::t05:
+            break;
+    }
+    return FlashTime{.t05 = *stated, .t01 = *stated * longer};
+}
+
 }  // namespace poquito::gear

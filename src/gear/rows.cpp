@@ -234,6 +234,16 @@ GearKind cameras() {
                 "Free on the card; empty: not known", MEMBER(card_space))
         .number("frames_per_charge", "Frames a charge", Measure::count, text::range::some,
                 "That its battery lasts; empty: not known", MEMBER(charge))
+        .number("eye_ev", "Eye needs", Measure::plain, text::range::exposure_value,
+                "EV at ISO 100 that you need to focus by eye with f/2.8; 3 by common practice", MEMBER(eye_ev))
+        .may_be_absent()
+        .number("autofocus_ev", "Autofocus needs", Measure::plain, text::range::exposure_value,
+                "EV at ISO 100 down to which it focuses with f/2.8; -2 by common practice", MEMBER(autofocus_ev))
+        .may_be_absent()
+        .number("autofocus_f_number", "\u2026 up to", Measure::f_number, text::range::f_number,
+                "Working f-number, wide open, up to which autofocus works; f/11 by common practice",
+                MEMBER(autofocus_f_number))
+        .may_be_absent()
         .number("iso_max", "ISO at most", Measure::plain, text::range::iso,
                 "Whose noise you still bear, whatever the picture is for; empty: no ceiling of its own",
                 MEMBER(iso_max))
@@ -308,6 +318,8 @@ GearKind lenses() {
                 "Of the barrel or hood at the front", MEMBER(optics.front_diameter))
         .number("filter_thread_mm", "Filter thread", Measure::length, text::range::thread, "0 where there is none",
                 MEMBER(filter_thread))
+        .number("hood_length_mm", "Hood", Measure::length, text::range::length,
+                "How far its hood stands before the front rim; empty: it has none", MEMBER(hood_length))
         .number("closest_working_f_number", "Shown at closest focus", Measure::f_number, text::range::f_number,
                 "Working f-number of the widest stop at closest focus; empty if not known",
                 MEMBER(optics.closest_working_f_number))
@@ -486,6 +498,13 @@ GearKind flashes() {
             [](const light::Duration& d) {
                 return std::vector<Cell>{d.power, d.t05};
             })
+        .choice("durations_mean", "\u2026 they are", {"t0.5", "t0.1", "unknown"},
+                "What its table or display means. Unknown: both are shown and the longer one counts",
+                MEMBER(durations_mean))
+        .may_be_absent()
+        .number("kelvin", "Colour", Measure::plain, text::range::kelvin, "Kelvin; 5600 by common practice",
+                MEMBER(kelvin))
+        .may_be_absent()
         .choice("heads", "Tubes", {"one", "twin", "ring"}, "Twin and ring lights stand on the lens's front",
                 MEMBER(heads))
         .may_be_absent()
@@ -534,6 +553,9 @@ GearKind lamps() {
         .number("flicker_depth", "\u2026 by", Measure::plain, text::range::share, "Swing over the mean, 0 to 1",
                 MEMBER(flicker_depth))
         .may_be_absent()
+        .number("kelvin", "Colour", Measure::plain, text::range::kelvin,
+                "Kelvin: 5600 as daylight, 3200 a halogen lamp (common practice)", MEMBER(kelvin))
+        .may_be_absent()
         .flag("hot", "Hot", "Burns what touches it", MEMBER(hot))
         .may_be_absent()
         .flag("mains", "On the mains", "Fed from a socket", MEMBER(mains))
@@ -556,6 +578,26 @@ GearKind modifiers() {
         .may_be_absent()
         .table("corrections", "Test frames", "Stops brighter than the record says, one a test frame",
                correction_columns(), true, MEMBER(corrections), read_correction, write_correction);
+}
+
+GearKind filters() {
+    return Builder<Filter, &Kit::filters>("filters", "filter", "Filters", true)
+        .number("thread_mm", "Thread", Measure::length, text::range::size, "What it screws into", MEMBER(thread))
+        .number("loss_stops", "Takes", Measure::stops, text::range::lost_stops,
+                "Light that it takes; 3 a neutral density of 0.9, 1.5 a polariser (common practice)", MEMBER(loss))
+        .flag("polariser", "Polariser", "Takes glare off lacquer, petals and water, not off bare metal",
+              MEMBER(polariser))
+        .may_be_absent();
+}
+
+GearKind cards() {
+    return Builder<Card, &Kit::cards>("cards", "card or panel", "Cards, panels", true)
+        .number("diameter_mm", "Wide", Measure::length, text::range::size, "Of what sends light on", MEMBER(diameter))
+        .number("reflectance", "Sends back", Measure::plain, text::range::reflecting,
+                "White card 0.9, silver foil 0.8, grey card 0.18 (common practice); empty: none", MEMBER(reflectance))
+        .number("loss_stops", "Lets through", Measure::stops, text::range::lost_stops,
+                "Stops that its cloth takes of light through it; 1 by common practice; empty: none gets through",
+                MEMBER(loss));
 }
 
 #undef MEMBER
@@ -641,7 +683,7 @@ std::span<const GearKind> gear_kinds() {
     static const std::vector<GearKind> kinds = [] {
         std::vector<GearKind> made;
         for (auto* make : {cameras, lenses, tubes, closeup_lenses, teleconverters, bellows, reversing_rings,
-                           coupling_rings, step_rings, rails, flashes, lamps, modifiers})
+                           coupling_rings, step_rings, rails, flashes, lamps, modifiers, filters, cards})
             made.push_back(make());
         return made;
     }();

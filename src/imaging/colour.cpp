@@ -62,6 +62,45 @@ Colour colour_of(const Light3& light) {
     return {.red = code(light.red), .green = code(light.green), .blue = code(light.blue)};
 }
 
+namespace {
+
+/// One lobe of the fit: a bell with two widths. nm.
+double lobe(double nm, double middle, double below, double above) {
+    const double t = (nm - middle) * (nm < middle ? below : above);
+    return std::exp(-t * t / 2);
+}
+
+}  // namespace
+
+Light3 black_body(double kelvin) {
+    double x = 0, y = 0, z = 0;
+    constexpr double step = 5;  // nm
+    for (double nm = 380; nm <= 780; nm += step) {
+        constexpr double second = 1.438777e7;  // nm K, the second radiation constant (CODATA)
+        const double power = std::pow(nm / 560, -5) / std::expm1(second / (nm * kelvin));
+        x += power * (1.056 * lobe(nm, 599.8, 0.0264, 0.0323) + 0.362 * lobe(nm, 442.0, 0.0624, 0.0374) -
+                      0.065 * lobe(nm, 501.1, 0.0490, 0.0382));
+        y += power * (0.821 * lobe(nm, 568.8, 0.0213, 0.0247) + 0.286 * lobe(nm, 530.9, 0.0613, 0.0322));
+        z += power * (1.217 * lobe(nm, 437.0, 0.0845, 0.0278) + 0.681 * lobe(nm, 459.0, 0.0385, 0.0725));
+    }
+    x /= y, z /= y;
+    // IEC 61966-2-1.
+    const Light3 light{.red = 3.2406 * x - 1.5372 - 0.4986 * z,
+                       .green = -0.9689 * x + 1.8758 + 0.0415 * z,
+                       .blue = 0.0557 * x - 0.2040 + 1.0570 * z};
+    return {.red = std::max(0.0, light.red), .green = std::max(0.0, light.green), .blue = std::max(0.0, light.blue)};
+}
+
+Light3 black_body(double kelvin, double white_kelvin) {
+    constexpr double least = 1e-3;
+    const Light3 own = black_body(kelvin), white = black_body(white_kelvin);
+    Light3 seen{.red = own.red / std::max(white.red, least),
+                .green = own.green / std::max(white.green, least),
+                .blue = own.blue / std::max(white.blue, least)};
+    const double level = luminance(seen);
+    return {.red = seen.red / level, .green = seen.green / level, .blue = seen.blue / level};
+}
+
 double luminance(const Light3& light) {
     return to_xyz[1][0] * light.red + to_xyz[1][1] * light.green + to_xyz[1][2] * light.blue;
 }

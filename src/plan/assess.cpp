@@ -64,6 +64,15 @@ std::vector<gear::Measured> measured_parts(const Plan& plan) {
     return parts;
 }
 
+/// The field at the background: from the entrance pupil as wide an angle as in the plane of focus (MODEL 9).
+void report_field_behind(const Plan& plan, OpticsReport& report) {
+    const auto& [m, n, a, g] = imaging_of(plan, plan.shot.exposure.f_number);
+    if (!(g > 0)) return;
+    const double pupil = a * n / (m * g), behind = background_behind_focus(plan);  // mm
+    report.field_behind_width = *report.field_width * (1 + behind / pupil);
+    report.field_behind_height = *report.field_height * (1 + behind / pupil);
+}
+
 OpticsReport report_optics(const Plan& plan) {
     const auto& at = plan.at;
     const double marked = plan.shot.exposure.f_number;
@@ -74,7 +83,8 @@ OpticsReport report_optics(const Plan& plan) {
                         .magnification = at.magnification,
                         .working_distance = at.working_distance,
                         .subject_to_sensor = at.subject_to_sensor,
-                        .front = at.front,
+                        .front = at.front + plan.hood,
+                        .hood = plan.hood,
                         .working_f_number = working_f_number(plan, marked),
                         .exposure_loss = optics::exposure_loss(at, marked),
                         .reaches_infinity = optics::has_infinity(plan.train),
@@ -85,6 +95,7 @@ OpticsReport report_optics(const Plan& plan) {
     if (at.magnification > 0) {
         report.field_width = plan.sensor.width / at.magnification;
         report.field_height = plan.sensor.height / at.magnification;
+        if (plan.shot.background) report_field_behind(plan, report);
         report.fill = std::max(plan.extent.width / *report.field_width, plan.extent.height / *report.field_height);
     }
     if (at.working_distance && *at.working_distance > 0)
@@ -259,7 +270,7 @@ MotionReport report_motion(const Plan& plan, const LightReport& light) {
     const auto fires = [](const SourceReport& source) { return !source.continuous && source.stops; };
     const bool any_flash = std::ranges::any_of(light.sources, fires);
     const bool ambient_counts =
-        light.continuous && light.total && *light.continuous > *light.total - flash_makes_exposure;
+        light.continuous && light.front_total && *light.continuous > *light.front_total - flash_makes_exposure;
     const bool durations_known =
         std::ranges::all_of(light.sources, [&](const auto& source) { return !fires(source) || source.t01; });
     if (any_flash && !ambient_counts && durations_known) {
@@ -272,14 +283,14 @@ MotionReport report_motion(const Plan& plan, const LightReport& light) {
     const double m = std::max(plan.at.magnification, 0.0);
     const auto smear = smear_over(plan, report.exposure_time);
     report.blur = smear.steady, report.sway_blur = smear.sway, report.hand_blur = smear.hands;
-    if (any_flash && light.continuous && light.total) {
+    if (any_flash && light.continuous && light.front_total) {
         report.ghost_blur = std::max(
             optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = plan.shot.exposure.shutter}),
             optics::oscillation_blur({.magnification = m,
                                       .amplitude = subject.sway_amplitude,
                                       .frequency = subject.sway_frequency,
                                       .exposure = plan.shot.exposure.shutter}));
-        if (report.ghost_blur > 0) report.ghost_share = std::exp2(*light.continuous - *light.total);
+        if (report.ghost_blur > 0) report.ghost_share = std::exp2(*light.continuous - *light.front_total);
     }
     return report;
 }

@@ -39,7 +39,7 @@ struct Lit {
 };
 Lit lit(const gear::Kit& kit, const shoot::Shot& shot) {
     const LightReport light = report_light(plan_of(kit, shot));
-    return {.background = light.background, .subject = light.total, .look = light.background_look};
+    return {.background = light.background, .subject = light.front_total, .look = light.background_look};
 }
 
 /// A change counts where it reaches the look and the subject stays as it was.

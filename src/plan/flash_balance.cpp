@@ -41,10 +41,12 @@ std::optional<BalanceProposal> propose_balance(const gear::Kit& kit, const shoot
     const Plan changed = plan_of(kit, proposal.shot);
     for (std::size_t i = 0; i < proposal.shot.lights.size(); ++i) {
         shoot::Light& one = proposal.shot.lights[i];
-        if (!is_flash(one) || !light.sources[i].stops) continue;
-        const double part = *light.sources[i].stops - *light.flash;  // of all flash, kept
+        const auto& source = light.sources[i];
+        if (!is_flash(one) || !source.stops || !source.share || one.own_stops) continue;
+        const double shown = std::log2(*source.share) + *light.front_total;  // front and through
+        const double part = shown - *light.flash;                            // of all flash, kept
         const double at_full = std::log2(light_at(changed, changed.sources[i], 1, 0));
-        one.power = std::exp2(wanted.flash + part - at_full);
+        one.power = std::exp2(wanted.flash + part - at_full - (shown - *source.stops));
         one.metered.reset();
     }
     const auto reached = balance_of(report_light(plan_of(kit, proposal.shot)));

@@ -28,9 +28,9 @@ std::vector<FreezeRow> rows_of(const Plan& plan, const SourceReport& source, con
     std::vector<FreezeRow> rows;
     const double now = source.power, m = std::max(plan.at.magnification, 0.0);
     for (double power = 1; power >= flash.scale.least * (1 - 1e-9); power /= 2) {
-        const auto t05 = light::duration_at(flash.durations, power);
-        if (!t05) continue;
-        FreezeRow row{.power = power, .t05 = *t05, .t01 = light::t01_from_t05(flash.discharge, *t05)};
+        const auto lasts = gear::flash_time(flash, power);
+        if (!lasts) continue;
+        FreezeRow row{.power = power, .t05 = lasts->t05, .t01 = lasts->t01};
         row.blur = optics::motion_blur({.magnification = m, .speed = speed, .exposure = row.t01});
         const double f_number = plan.shot.exposure.f_number * std::sqrt(power / now);
         const auto& optics = plan.train.lens;

@@ -36,7 +36,7 @@ std::optional<double> stops_from_correct(const PatchReading& reading, double ref
 
 std::optional<double> predicted_stops(const gear::Kit& kit, const shoot::Shot& shot) {
     const shoot::Shot dialled = as_dialled(kit, shot);
-    return report_light(plan_of(kit, dialled)).total;
+    return report_light(plan_of(kit, dialled)).front_total;
 }
 
 std::vector<Fix> fixes(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
@@ -67,7 +67,7 @@ Parts parts_of(const LightReport& light) {
 }
 
 double total_of(const gear::Kit& kit, const shoot::Shot& shot) {
-    return report_light(plan_of(kit, shot)).total.value_or(-100);
+    return report_light(plan_of(kit, shot)).front_total.value_or(-100);
 }
 
 /// What the changed shot still misses by, if the frame's difference from the plan stays.
@@ -113,7 +113,7 @@ Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
         return fix;
     }
     const std::size_t key = *light.key;
-    const double own = std::exp2(*light.sources[key].stops), all = std::exp2(*light.total);
+    const double own = *light.sources[key].share * std::exp2(*light.front_total), all = std::exp2(*light.front_total);
     const auto change = change_of_part(own, all - own, -stops);
     if (!change) {
         fix.label = "Distance: the other light is too much alone";
@@ -123,8 +123,9 @@ Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     const Plan plan = plan_of(kit, before);
     const shoot::Light& moved = before.lights[key];
     const Source& source = plan.sources[key];
-    const double face =
-        source.is_flash() ? flash_path(plan, source).modifier_diameter : lamp_path(plan, source).source_diameter;
+    const double face = source.is_reflector() ? source.set.reflector->diameter
+                        : source.is_flash()   ? flash_path(plan, source).modifier_diameter
+                                              : lamp_path(plan, source).source_diameter;
     const double bounced = moved.bounce ? moved.bounce->from_lamp : 0;
     const double squared =
         (std::pow(light.sources[key].path, 2) + face * face / 4) * std::exp2(-*change) - face * face / 4;
@@ -162,6 +163,7 @@ std::vector<light::Correction>* corrections_of(gear::Kit& kit, const shoot::Ligh
         return found == list.end() ? nullptr : &found->corrections;
     };
     if (kept_in == KeptIn::modifier) return light.modifier ? in(kit.modifiers, *light.modifier) : nullptr;
+    if (is_reflector(light)) return nullptr;
     return is_flash(light) ? in(kit.flashes, light.flash) : in(kit.lamps, *light.lamp);
 }
 
@@ -173,13 +175,13 @@ std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, con
     const LightReport light = report_light(plan_of(kit, before));
     const auto& source = light.sources[lesson.light];
     const shoot::Light& own = before.lights[lesson.light];
-    if (!source.stops || !light.total || !own.power) return std::nullopt;  // metered flash tells of the meter
+    if (!source.share || !light.front_total || !own.power) return std::nullopt;  // metered flash tells of the meter
     if (lesson.kept_in == KeptIn::modifier && !own.modifier) return std::nullopt;
     return light::explains(
-        {.own = *source.stops,
-         .others = std::max(0.0, std::exp2(*light.total) - std::exp2(*source.stops)),
+        {.own = std::log2(*source.share) + *light.front_total,
+         .others = std::exp2(*light.front_total) * (1 - *source.share),
          .already = lesson.kept_in == KeptIn::unit ? source.calibration.stops : source.modifier_calibration.stops,
-         .frame_brighter = lesson.frame_stops - *light.total});
+         .frame_brighter = lesson.frame_stops - *light.front_total});
 }
 
 gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
@@ -191,7 +193,7 @@ gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& le
 }
 
 std::optional<double> reading_of(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light) {
-    if (light >= shot.lights.size() || is_flash(shot.lights[light])) return std::nullopt;
+    if (light >= shot.lights.size() || !is_lamp(shot.lights[light])) return std::nullopt;
     const Plan plan = plan_of(kit, shot);
     const double ratio = light_at(plan, plan.sources[light], *shot.lights[light].power, 0);
     if (!(ratio > 0)) return std::nullopt;

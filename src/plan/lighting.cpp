@@ -1,5 +1,7 @@
 #include "plan/lighting.hpp"
 
+#include "light/direction.hpp"
+#include "plan/ambient.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
@@ -14,41 +16,12 @@ namespace {
 
 using boost::math::double_constants::degree;
 
-/// 0 is no light at all, and has no stops.
-std::optional<double> stops_of(double exposure_ratio) {
-    if (!(exposure_ratio > 0)) return std::nullopt;
-    return std::log2(exposure_ratio);
-}
-
 double modifier_diameter(const Source& source) { return source.modifier ? source.modifier->diameter : 0; }
-
-/// Exposure ratios of one light at the subject's nearest and farthest point.
-struct Ends {
-    double front = 0;
-    double back = 0;
-};
-SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share, Ends& ends);
-void report_sums(const Plan& plan, const std::vector<Ends>& ends, LightReport& report);
-void report_background(const Plan& plan, LightReport& report);
-
-/// What the automatic flashes have to share; empty: the rest is enough already.
-std::optional<double> share_of_automatics(const Plan& plan, const std::optional<double>& ambient) {
-    double rest = ambient ? std::exp2(*ambient) : 0;
-    int automatics = 0;
-    for (const Source& source : plan.sources) {
-        if (source.set.off) continue;
-        if (source.set.power)
-            rest += light_at(plan, source, *source.set.power, 0);
-        else
-            ++automatics;
-    }
-    if (automatics == 0 || rest >= 1) return std::nullopt;
-    return (1 - rest) / automatics;
-}
 
 }  // namespace
 
 double at_background(const Plan& plan, const Source& source, double power, double behind) {
+    if (source.is_reflector()) return 0;  // MODEL 6: it looks at the subject
     const auto way = light::path_to_background(placed(plan, source), behind);
     return way ? light_at(plan, source, power, behind) * way->incidence : 0;
 }
@@ -60,168 +33,6 @@ std::optional<double> distance_for(const Source& source, const SourceReport& rep
     const double distance = std::sqrt(std::max(squared, 0.0)) - (report.path - report.place.distance);
     return distance > 0 ? std::optional(distance) : std::nullopt;
 }
-
-LightReport report_light(const Plan& plan) {
-    LightReport report;
-    if (plan.shot.ambient) report.ambient = light::ambient_stops(settings_of(plan), plan.shot.ambient->ev100);
-    const auto share = share_of_automatics(plan, report.ambient);
-    std::vector<Ends> ends(plan.sources.size());
-    report.sources.reserve(ends.size());
-    for (std::size_t i = 0; i < ends.size(); ++i) report.sources.push_back(report_source(plan, i, share, ends[i]));
-    report_sums(plan, ends, report);
-    report_background(plan, report);
-    return report;
-}
-
-namespace {
-
-std::vector<SourceTube> tubes_of(const Source& source, const light::Position& place) {
-    const double diameter = shining_diameter(source);
-    if (!source.is_flash() || !source.set.on_lens) return {{.place = place, .diameter = diameter}};
-    const gear::Flash& flash = *source.flash;
-    if (flash.heads == gear::Heads::twin) {
-        auto other = place;
-        other.azimuth = -other.azimuth;
-        const double share = std::exp2(source.set.ratio) / (1 + std::exp2(source.set.ratio));
-        return {{.place = place, .diameter = diameter, .share = share},
-                {.place = other, .diameter = diameter, .share = 1 - share}};
-    }
-    if (flash.heads == gear::Heads::ring) {  // shines from all round the lens
-        const double across = 2 * place.distance * std::sin(std::abs(place.azimuth) * degree);
-        return {{.place = {.distance = place.distance}, .diameter = across + diameter}};
-    }
-    return {{.place = place, .diameter = diameter}};
-}
-
-/// The power an automatic flash is to give; empty: it stays dark.
-std::optional<double> automatic_power(const Plan& plan, const Source& source, const std::optional<double>& share,
-                                      const std::optional<MeteringReport>& metering) {
-    if (!share) return std::nullopt;
-    const double full = light_at(plan, source, 1, 0);
-    if (!(full > 0)) return std::nullopt;
-    const double miss = source.set.metered && metering ? metering->error + *source.set.metered : 0;
-    return *share * std::exp2(miss) / full;
-}
-
-SourceReport report_source(const Plan& plan, std::size_t i, const std::optional<double>& automatic_share, Ends& ends) {
-    const Source& source = plan.sources[i];
-    SourceReport report{.label = light_label(plan.shot, i), .continuous = !source.is_flash()};
-    report.place = placed(plan, source);
-    report.tubes = tubes_of(source, report.place);
-    const double towards_camera = light::towards_camera(report.place);
-    report.facing = stops_of(towards_camera);
-    report.off_axis = std::acos(std::clamp(towards_camera, -1.0, 1.0)) / degree;
-    report.losses = losses(plan, source);
-    report.path = report.place.distance + (source.set.bounce ? source.set.bounce->from_lamp : 0);
-    report.calibration = light::calibrated(source.is_flash() ? source.flash->corrections : source.lamp->corrections);
-    if (source.modifier) report.modifier_calibration = light::calibrated(source.modifier->corrections);
-    if (source.is_flash()) report.metering = metering_of(plan, source);
-
-    if (source.set.off) return report;
-    const auto power =
-        source.set.power ? source.set.power : automatic_power(plan, source, automatic_share, report.metering);
-    if (!power) return report;
-    report.power = *power;
-    report.fires = *power > 0;
-    report.stops = stops_of(light_at(plan, source, *power, 0));
-    report.suggested_power = light::nearest_setting(power_scale(source), *power);
-    report.left_over = std::log2(*power / *report.suggested_power);
-    const double half = plan.extent.depth / 2;
-    ends = {.front = light_at(plan, source, *power, -half), .back = light_at(plan, source, *power, half)};
-    if (ends.front > 0 && ends.back > 0) report.falloff = std::log2(ends.front / ends.back);
-    if (!source.is_flash()) {
-        const gear::Lamp& lamp = *source.lamp;
-        if (lamp.flicker)
-            report.flicker = light::flicker_stops({.frequency = *lamp.flicker, .depth = lamp.flicker_depth},
-                                                  plan.shot.exposure.shutter);
-        return report;
-    }
-    const gear::Flash& flash = *source.flash;
-    if (!in_high_speed(plan, source)) {
-        report.t05 = light::duration_at(flash.durations, *power);
-        if (report.t05) report.t01 = light::t01_from_t05(flash.discharge, *report.t05);
-    }
-    report.recycle = flash.recycle_full * std::min(*power, 1.0);
-    return report;
-}
-
-std::optional<BlackFrame> black_frame_of(const Plan& plan, const LightReport& report) {
-    if (!report.continuous) return std::nullopt;
-    const auto& exposure = plan.shot.exposure;
-    BlackFrame black{.over = *report.continuous - black_frame_limit};
-    const double shutter = exposure.shutter * std::exp2(-black.over);
-    if (!report.shutter_room || black.over <= *report.shutter_room + 1e-9) black.shutter = shutter;
-    black.f_number = exposure.f_number * std::exp2(black.over / 2);
-    black.iso = exposure.iso * std::exp2(-black.over);
-    return black;
-}
-
-/// The ISO with which the slowest automatic flash is ready for every frame.
-std::optional<double> recycling_iso(const Plan& plan, const LightReport& report) {
-    const auto& capture = plan.shot.capture;
-    const double interval = std::max(capture.interval.value_or(default_frame_interval), plan.shot.exposure.shutter);
-    double over = 1;
-    for (std::size_t i = 0; i < report.sources.size(); ++i)
-        if (!report.sources[i].continuous && !plan.shot.lights[i].power && report.sources[i].stops)
-            over = std::max(over, report.sources[i].recycle / interval);
-    if (capture.mode != shoot::CaptureMode::stack || over <= 1 + 1e-9) return std::nullopt;
-    return plan.shot.exposure.iso * over;
-}
-
-void report_sums(const Plan& plan, const std::vector<Ends>& ends, LightReport& report) {
-    const double ambient = report.ambient ? std::exp2(*report.ambient) : 0;
-    double continuous = ambient, flash = 0, strongest = 0;
-    bool any_flash = false;
-    const double half = plan.extent.depth / 2;
-    double front = ambient, back = ambient;  // ambient counts alike everywhere (MODEL 3)
-    for (std::size_t i = 0; i < report.sources.size(); ++i) {
-        const auto& source = report.sources[i];
-        any_flash |= !source.continuous;
-        if (!source.fires) continue;
-        // What lights the card alone may still graze one end of the subject.
-        front += ends[i].front;
-        back += ends[i].back;
-        if (!source.stops) continue;
-        const double ratio = std::exp2(*source.stops);
-        (source.continuous ? continuous : flash) += ratio;
-        if (ratio > strongest) {
-            strongest = ratio;
-            report.key = i;
-        }
-    }
-    report.continuous = stops_of(continuous);
-    report.flash = stops_of(flash);
-    const double total = continuous + flash;
-    report.total = stops_of(total);
-    if (report.key && total - strongest > 0) report.key_to_fill = std::log2(strongest / (total - strongest));
-    if (report.key && half > 0) {
-        report.front = stops_of(front);
-        report.back = stops_of(back);
-    }
-    for (auto& source : report.sources)
-        if (source.stops) source.share = std::exp2(*source.stops) / total;
-    if (any_flash) report.shutter_room = std::max(0.0, std::log2(plan.shot.exposure.shutter / plan.camera.sync));
-    report.black_frame = black_frame_of(plan, report);
-    report.recycling_iso = recycling_iso(plan, report);
-}
-
-void report_background(const Plan& plan, LightReport& report) {
-    if (!plan.shot.background) return;
-    double sum = report.ambient ? std::exp2(*report.ambient) : 0;
-    for (std::size_t i = 0; i < report.sources.size(); ++i) {
-        auto& source = report.sources[i];
-        if (!source.fires) continue;
-        const double ratio = at_background(plan, plan.sources[i], source.power, plan.shot.background->distance);
-        source.background = stops_of(ratio);
-        sum += ratio;
-    }
-    report.background = stops_of(sum * plan.shot.background->reflectance / 0.18);
-    if (report.background) report.background_look = light::background_look(*report.background);
-}
-
-}  // namespace
-
-// ---- resolving ---------------------------------------------------------------------------------------------------
 
 std::string group_of(const shoot::Shot& shot, std::size_t light) {
     return shot.lights[light].group.value_or(std::string(1, static_cast<char>('A' + light)));
@@ -239,10 +50,14 @@ std::string light_label(const shoot::Shot& shot, std::size_t light) {
 }
 
 const std::string& unit_name(const Source& source) {
+    static const std::string card = "card";
+    if (source.is_reflector()) return card;
     return source.is_flash() ? source.flash->name : source.lamp->name;
 }
 
 const light::PowerScale& power_scale(const Source& source) {
+    static const light::PowerScale none{.least = 1};
+    if (source.is_reflector()) return none;
     return source.is_flash() ? source.flash->scale : source.lamp->scale;
 }
 
@@ -256,6 +71,7 @@ light::Position placed(const Plan& plan, const Source& source) {
 }
 
 double shining_diameter(const Source& source) {
+    if (source.is_reflector()) return source.set.reflector->diameter;
     if (source.set.bounce) return source.set.bounce->diameter;
     if (const double diameter = modifier_diameter(source); diameter > 0) return diameter;
     return source.is_flash() ? source.flash->face : source.lamp->face;
@@ -348,7 +164,24 @@ light::LampPath lamp_path(const Plan& plan, const Source& source) {
     return lamp_path(source, losses(plan, source).total(), placed(plan, source).distance + bounced(source));
 }
 
+namespace {
+
+/// What a card sends back at a point of the axis: the light that is there falls on it unshaded.
+double reflected(const Plan& plan, const Source& source, double behind) {
+    const auto ambient = ambient_at_subject(plan);
+    if (!ambient || source.set.off) return 0;
+    const auto& place = source.set.position;
+    const double along = place.distance * light::towards_camera(place);
+    const double distance =
+        std::sqrt(std::max(0.0, place.distance * place.distance + behind * behind + 2 * behind * along));
+    const auto& card = *source.set.reflector;
+    return std::exp2(*ambient + light::reflected_stops(card.reflectance, card.diameter, distance));
+}
+
+}  // namespace
+
 double light_at(const Plan& plan, const Source& source, double power, double behind) {
+    if (source.is_reflector()) return reflected(plan, source, behind);
     const auto aim = aim_loss(plan, source, behind);
     if (!aim || !(power > 0)) return 0;
     const auto place = placed(plan, source);
@@ -410,6 +243,7 @@ std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source
 }
 
 std::string setting_text(const Source& source, double power) {
+    if (source.is_reflector()) return "as it is";
     if (!source.is_flash()) return power >= 1 ? "full" : fmt::format("{} %", text::number_text(power * 100, 2));
     const gear::Flash& flash = *source.flash;
     if (flash.power_shown == gear::PowerShown::watt_seconds && flash.energy)

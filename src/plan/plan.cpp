@@ -10,8 +10,8 @@ namespace poquito::plan {
 
 Source source_of(const gear::Kit& kit, const shoot::Light& light) {
     return {.set = light,
-            .flash = light.lamp ? nullptr : &shoot::flash_of(kit, light),
-            .lamp = light.lamp ? &shoot::lamp_of(kit, light) : nullptr,
+            .flash = light.lamp || light.reflector ? nullptr : &shoot::flash_of(kit, light),
+            .lamp = light.lamp && !light.reflector ? &shoot::lamp_of(kit, light) : nullptr,
             .modifier = shoot::modifier_of(kit, light)};
 }
 
@@ -46,6 +46,12 @@ Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits&
     if (const auto& ceiling = plan.camera.iso_max)
         plan.limits.iso = std::min(*ceiling, plan.limits.iso.value_or(*ceiling));
     plan.working_factor = optics::working_factor(plan.at);
+    if (!shot.rig.hood_off && !shot.rig.reversing_ring && !shot.rig.front_lens) {
+        plan.hood = plan.lens.hood_length.value_or(0);
+        if (plan.at.working_distance) *plan.at.working_distance -= plan.hood;
+    }
+    for (const auto& id : shot.rig.filters)
+        if (const auto* filter = gear::find_gear(kit.filters, id)) plan.filters += filter->loss;
     plan.sources.reserve(shot.lights.size());
     for (const auto& light : shot.lights) plan.sources.push_back(source_of(kit, light));
     return plan;
@@ -125,7 +131,8 @@ light::Settings settings_of(const Plan& plan) {
     const auto& exposure = plan.shot.exposure;
     return {.working_f_number = working_f_number(plan, exposure.f_number),
             .shutter = exposure.shutter,
-            .iso = exposure.iso};
+            .iso = exposure.iso,
+            .loss = plan.filters};
 }
 
 }  // namespace poquito::plan

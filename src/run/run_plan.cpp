@@ -1,6 +1,7 @@
 #include "run/run_plan.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "text/text.hpp"
@@ -49,7 +50,7 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
     }
     if (report.capture.stack && report.capture.stack->rail()) run.take_up = report.capture.stack->rail()->take_up;
     for (std::size_t i = 0; i < shot.lights.size(); ++i)
-        if (!shot.lights[i].lamp)
+        if (plan::is_flash(shot.lights[i]))
             run.powers.push_back(report.light.sources[i].suggested_power.value_or(report.light.sources[i].power));
     // Three times what the slowest needs; a weak battery takes about twice (common practice).
     run.flash_timeout = std::max(5.0, 3 * report.capture.recycle);

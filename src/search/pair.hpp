@@ -75,7 +75,7 @@ inline ReachFound assemble(const Pair& pair, const Setting& setting, const optic
     found.extension = static_cast<float>(setting.extension);
     found.ring = at.ring;
     found.magnification = at.magnification;
-    found.working_distance = at.working_distance.value_or(std::numeric_limits<double>::infinity());
+    found.working_distance = at.working_distance.value_or(std::numeric_limits<double>::infinity()) - pair.front.hood;
     found.loss = optics::exposure_loss(at, f_number);
     found.length = at.front - pair.body.flange;
     found.optical_cost = pair.front.cost + pair.rear.cost;

@@ -27,6 +27,7 @@ struct FrontPart {
     double to_mount = 0;
     double cost = 0;
     int count = 1;
+    double hood = 0;  // mm that it stands before the front rim
     bool contacts = true, autofocus = true, glass_in_front = false, reversed = false;
 };
 
@@ -98,6 +99,7 @@ class Parts {
                 bare.pieces.lens = i;
                 bare.pieces.zoom = zoom;
                 bare.train = {.lens = gear::optics_of(lens, focal_length(lens, zoom)), .flange = flange};
+                bare.hood = lens.hood_length.value_or(0);
                 bare.contacts = lens.contacts;
                 bare.autofocus = lens.autofocus;
                 add_closeups(parts, bare);
@@ -163,6 +165,7 @@ class Parts {
         part.train.reversing_ring = kit_.reversing_rings[ring].length;
         part.contacts = part.contacts && kit_.reversing_rings[ring].contacts;
         part.reversed = true;
+        part.hood = 0;
         ++part.count;
         return part;
     }
@@ -173,6 +176,7 @@ class Parts {
                 for (const PieceIndex zoom : zoom_steps(kit_.lenses[other])) {
                     if (other == bare.pieces.lens) continue;
                     FrontPart part = bare;
+                    part.hood = 0;
                     part.pieces.front_lens = other;
                     part.pieces.front_zoom = zoom;
                     part.pieces.coupling_ring = ring;

@@ -61,8 +61,12 @@ std::vector<Joint> joints_of(const gear::Kit& kit, const Shot& shot) {
         }
         front.screw_on(outer.name, outer.filter_thread, std::nullopt);
     }
+    for (const auto& id : rig.filters) {
+        const auto& filter = piece(kit.filters, id);
+        front.screw_on(filter.name, filter.thread, filter.thread);
+    }
     for (const Light& light : shot.lights) {
-        if (light.lamp) continue;
+        if (light.lamp || light.reflector) continue;
         const gear::Flash& flash = piece(kit.flashes, light.flash);
         if (flash.front_thread) front.screw_on(flash.name, *flash.front_thread, flash.front_thread);
     }

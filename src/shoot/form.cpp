@@ -137,6 +137,22 @@ Extent presented_extent(const Subject& subject) {
     return Surface(subject).extent();
 }
 
+Point3 facing_normal(const Subject& subject) {
+    const double ct = std::cos(subject.tilt * degree), st = std::sin(subject.tilt * degree);
+    const double cu = std::cos(subject.turn * degree), su = std::sin(subject.turn * degree);
+    return {su * ct, st, -cu * ct};
+}
+
+Subject shape_of(const Subject& subject) {
+    return {.width = subject.width,
+            .height = subject.height,
+            .depth = subject.depth,
+            .form = subject.form,
+            .tilt = subject.tilt,
+            .turn = subject.turn,
+            .height_map = subject.form == Form::height_map ? subject.height_map : std::nullopt};
+}
+
 // ---- the relief --------------------------------------------------------------------------------------------------
 
 Surface::Surface(const Subject& subject)

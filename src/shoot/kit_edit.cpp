@@ -27,6 +27,7 @@ void visit_references(AnyShot& shot, std::string_view list, Visit visit) {
     if (list == "bellows" && rig.bellows) visit(rig.bellows->bellows);
     if (list == "reversing_rings") visit(rig.reversing_ring);
     if (list == "coupling_rings" && rig.front_lens) visit(rig.front_lens->coupling_ring);
+    if (list == "filters") visit(rig.filters);
     if (list == "rails") visit(rig.rail);
     for (auto& light : shot.lights) {
         if (list == "flashes") visit(light.flash);
@@ -110,7 +111,7 @@ void remove_gear(Shoot& shoot, const gear::GearKind& kind, std::size_t index, co
         if (replacement.empty() && list == "bellows" && shot.rig.bellows && shot.rig.bellows->bellows == id)
             shot.rig.bellows.reset();
         if (replacement.empty() && list == "flashes")
-            std::erase_if(shot.lights, [&](const Light& light) { return light.flash == id; });
+            std::erase_if(shot.lights, [&](const Light& light) { return !light.reflector && light.flash == id; });
         if (replacement.empty() && list == "lamps")
             std::erase_if(shot.lights, [&](const Light& light) { return light.lamp == id; });
         if (replacement.empty() && list == "lenses" && shot.rig.front_lens && shot.rig.front_lens->lens == id)

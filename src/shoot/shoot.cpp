@@ -18,8 +18,9 @@ const Gear& known(const std::vector<Gear>& list, const std::string& id) {
 
 const std::vector<Trait>& subject_traits() {
     static const std::vector<Trait> traits = {
-        {"living", "animal or plant"}, {"person", "person"},       {"food", "food"},         {"liquid", "liquid near"},
-        {"polished", "polished"},      {"breakable", "breakable"}, {"outdoors", "outdoors"},
+        {"living", "animal or plant"}, {"person", "person"},          {"food", "food"},
+        {"liquid", "liquid near"},     {"polished", "polished"},      {"breakable", "breakable"},
+        {"outdoors", "outdoors"},      {"electronic", "electronics"}, {"dye", "dye or stain"},
     };
     return traits;
 }

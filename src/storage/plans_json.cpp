@@ -12,8 +12,10 @@ std::string write_plans(const std::vector<advice::WholePlan>& plans) {
     Json list = Json::array();
     for (const auto& plan : plans) {
         Json powers = Json::array(), gives_up = Json::array();
-        for (const auto& light : plan.shot.lights)
-            powers.push_back(light.lamp ? Json(nullptr) : json_number(light.off ? 0 : light.power.value_or(0)));
+        for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
+            const auto& source = plan.report.light.sources[i];
+            powers.push_back(source.continuous || source.aimless ? Json(nullptr) : json_number(source.power));
+        }
         for (const auto& given : plan.gives_up)
             gives_up.push_back({{"what", given.what}, {"by", json_number(given.by)}, {"unit", given.unit}});
         const auto& exposure = plan.shot.exposure;
@@ -24,7 +26,7 @@ std::string write_plans(const std::vector<advice::WholePlan>& plans) {
                         {"iso", json_number(exposure.iso)},
                         {"frames", json_number(plan.report.capture.frames)},
                         {"power", std::move(powers)},
-                        {"front_total_stops", json_number(plan.report.light.total)},
+                        {"front_total_stops", json_number(plan.report.light.front_total)},
                         {"gives_up", std::move(gives_up)},
                         {"keeps_limits", plan.keeps_limits},
                         {"stopped", plan.stopped},

@@ -214,8 +214,12 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
         const Light& light = shot.lights[i];
         const auto& source = report.light.sources[i];
         const plan::Source set = plan::source_of(kit, light);
-        const std::string power = !source.suggested_power ? "stays dark"
-                                  : light.power           ? setting_text(set, *light.power)
+        const std::string power = set.is_reflector()
+                                      ? fmt::format("{} wide, sends back {} %", length_text(light.reflector->diameter),
+                                                    number_text(light.reflector->reflectance * 100, 3))
+                                  : source.aimless          ? "needs stops of its own"
+                                  : !source.suggested_power ? "stays dark"
+                                  : light.power             ? setting_text(set, *light.power)
                                                 : "automatic, about " + setting_text(set, *source.suggested_power);
         std::string where = fmt::format(
             "{} from the subject, {}\u00b0 to the {}, {}\u00b0 {}", length_text(light.position.distance),
@@ -223,13 +227,15 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
             number_text(std::abs(light.position.elevation)), light.position.elevation < 0 ? "below" : "above");
         if (light.on_lens) where = "on the front of the lens";
         if (light.bounce) where = fmt::format("bounced off a card {}", where);
+        if (light.gel != 0) where += fmt::format(", gel of {} mired", number_text(light.gel, 4));
         if (light.aim != light::Aim{})
             where += fmt::format(", turned {}\u00b0 and tipped {}\u00b0", number_text(light.aim.turn, 3),
                                  number_text(light.aim.tip, 3));
-        rows +=
-            row(source.label,
-                fmt::format("{}, {}: {}; {}", unit_name(set), set.modifier ? set.modifier->name : "bare", power, where),
-                number_column);
+        rows += row(source.label,
+                    set.is_reflector() ? fmt::format("{}: {}; {}", unit_name(set), power, where)
+                                       : fmt::format("{}, {}: {}; {}", unit_name(set),
+                                                     set.modifier ? set.modifier->name : "bare", power, where),
+                    number_column);
     }
     return rows;
 }

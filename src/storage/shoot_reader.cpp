@@ -153,8 +153,27 @@ void check(ObjectReader& object, Slice& slice, const Kit&) {
     object.number("to_mm", NumberRule{.least = slice.from, .greatest = range::length.greatest});
 }
 
-/// A lamp gives what it gives: it is not metered.
+/// Together they cannot send on more than falls on it, and its brightest part is no darker than all of it.
+void check(ObjectReader& object, Subject& subject, const Kit&) {
+    constexpr double rounding = 1e-9;
+    if (subject.transmittance + subject.reflectance > 1 + rounding)
+        object.member("transmittance", "a number")
+            .fail(fmt::format("got {} beside a reflectance of {}, expected no more than 1 together",
+                              text::number_text(subject.transmittance, 3), text::number_text(subject.reflectance, 3)));
+    if (subject.highlight_reflectance)
+        object.number("highlight_reflectance", NumberRule{.least = subject.reflectance, .greatest = 1});
+}
+
+/// What sends light back has no unit; a lamp gives what it gives: it is not metered.
 void check(ObjectReader& object, Light& light, const Kit&) {
+    if (light.reflector) {
+        for (const char* other : {"flash", "lamp", "modifier", "power", "bounce", "own_stops"})
+            if (const auto node = object.find(other))
+                node->fail(fmt::format("got {} beside a reflector, expected one of the two", other));
+        return;
+    }
+    if (light.own_stops && light.power)
+        object.member("power", "a power").fail("got a power beside own_stops, expected \"auto\"");
     if (light.lamp) {
         if (const auto flash = object.find("flash")) flash->fail("got a flash beside a lamp, expected one of the two");
         object.member("power", "a fraction").number(range::part);
@@ -290,8 +309,8 @@ class MemberReader {
         member(access) = read_focus(object_, ring, magnification);
     }
     template <typename Access>
-    void power(const char* key, Access access) {
-        member(access) = read_power(object_.member(key, "a fraction or \"auto\""));
+    void power(const char* key, Access access, const Presence& presence) {
+        if (const auto node = find(key, presence, "a fraction or \"auto\"")) member(access) = read_power(*node);
     }
     template <typename Access>
     void group(const char* key, Access access) {
@@ -312,6 +331,7 @@ class MemberReader {
         return std::invoke(access, record_);
     }
     bool is_needed(const Presence& presence) {
+        if (presence.unless && object_.find(presence.unless)) return false;
         if (!presence.needed_then) return presence.needed;
         const auto other = object_.find(presence.member);
         return presence.value ? other && other->value() == presence.value : !other;

@@ -103,7 +103,7 @@ class MemberWriter {
     template <typename Access, typename List>
     void gear(const char* key, Access access, List, const char*, const Presence& presence) {
         using Ids = std::decay_t<decltype(member(access))>;
-        if (is_optional<Ids> && presence.written) json_[key] = nullptr;  // "none", said
+        if (is_optional<Ids> && presence.written && !barred(presence)) json_[key] = nullptr;  // "none", said
         put(key, access, presence);
     }
     template <typename Access>
@@ -129,7 +129,8 @@ class MemberWriter {
         json_[name_of(member(access).by)] = json_number(member(access).value);
     }
     template <typename Access>
-    void power(const char* key, Access access) {
+    void power(const char* key, Access access, const Presence& presence) {
+        if (barred(presence)) return;
         json_[key] = member(access) ? json_number(*member(access)) : Json("auto");
     }
     template <typename Access>
@@ -151,7 +152,9 @@ class MemberWriter {
     const auto& member(Access access) const {
         return std::invoke(access, record_);
     }
+    bool barred(const Presence& presence) const { return presence.unless && json_.contains(presence.unless); }
     bool is_written(const Presence& presence) const {
+        if (barred(presence)) return false;
         if (!presence.written_then) return presence.needed || presence.written;
         const auto other = json_.find(presence.member);
         return other != json_.end() && *other == presence.value;

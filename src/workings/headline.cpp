@@ -38,8 +38,8 @@ std::string of_depth(const plan::Plan& plan, const plan::Report& report) {
 }
 
 std::string of_light(const plan::Report& report) {
-    if (!report.light.total) return "no light yet";
-    const auto total = stops_text(*report.light.total);
+    if (!report.light.front_total) return "no light yet";
+    const auto total = stops_text(*report.light.front_total);
     return report.light.background ? fmt::format("{}, {} behind", total, stops_text(*report.light.background)) : total;
 }
 

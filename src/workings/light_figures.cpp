@@ -25,13 +25,27 @@ void Sheet::light() {
                      {"N_w", settings.working_f_number}},
                     *light.ambient, "stops", exposure_source);
     for (std::size_t i = 0; i < light.sources.size(); ++i) source_figures(i);
-    if (light.total) {
-        auto& total = add("total_stops", "Exposure", text::stops_text(*light.total), "stops");
+    if (light.front_total) {
+        auto& total = add("front_total_stops", "Exposure", text::stops_text(*light.front_total), "stops");
         weigh(total, "exposure-off");
-        const double ambient = light.ambient ? std::exp2(*light.ambient) : 0;
-        total.working =
-            working("exposure", light::flash_sum_formula, {{"a", ambient}, {"f", std::exp2(*light.total) - ambient}},
-                    *light.total, "stops", "model 3, sources add as exposure ratios");
+        const double ambient = light.ambient_front ? std::exp2(*light.ambient_front) : 0;
+        total.working = working("exposure", light::flash_sum_formula,
+                                {{"a", ambient}, {"f", std::exp2(*light.front_total) - ambient}}, *light.front_total,
+                                "stops", "model 6: as the camera sees it; sources add as exposure ratios");
+    }
+    if (light.highlight) {
+        auto& highlight = add("highlight_stops", "Highlights", text::stops_text(*light.highlight),
+                              light.highlight_room < 0 ? "stops, clip" : "stops");
+        weigh(highlight, "highlight-clips");
+        const auto& subject = plan_.shot.subject;
+        const double through = light.through ? std::exp2(*light.through) : 0;
+        highlight.working = working("highlight", "log2((r_h * f + r * h) / 0.18)",
+                                    {{"r_h", subject.highlight_reflectance.value_or(subject.reflectance)},
+                                     {"f", std::exp2(*light.front_total) - through},
+                                     {"r", subject.reflectance},
+                                     {"h", through}},
+                                    *light.highlight, "stops",
+                                    "model 6: f on the front, h through it, as exposure ratios; clips from +2.47");
     }
     balance_figures();
     if (light.background) {
@@ -70,7 +84,7 @@ void Sheet::motion_figures() {
         in_pixels(ghost, motion.ghost_blur);
         ghost.working = working(
             "share", "100 * a / (a + f)",
-            {{"a", std::exp2(*light.continuous)}, {"f", std::exp2(*light.total) - std::exp2(*light.continuous)}},
+            {{"a", std::exp2(*light.continuous)}, {"f", std::exp2(*light.front_total) - std::exp2(*light.continuous)}},
             motion.ghost_share * 100, "%", "what stays on over all light, as exposure ratios");
     }
     if (motion.hand_blur > 0) {
@@ -113,7 +127,11 @@ std::string calibrated_text(const light::Calibrated& calibrated) {
 void Sheet::source_figures(std::size_t i) {
     const auto& source = report_.light.sources[i];
     const auto& light = plan_.shot.lights[i];
-    const auto name = fmt::format("{} {} at the subject", source.continuous ? "Lamp" : "Flash", source.label);
+    const auto name = fmt::format("{} {} at the subject",
+                                  source.reflector    ? "Card"
+                                  : source.continuous ? "Lamp"
+                                                      : "Flash",
+                                  source.label);
     if (!source.fires) {
         add("stops", name, "off");
         return;
@@ -122,10 +140,12 @@ void Sheet::source_figures(std::size_t i) {
         auto& stops =
             add("stops", name, text::stops_text(*source.stops),
                 "stops" + calibrated_text(source.calibration.count ? source.calibration : source.modifier_calibration));
-        stops.working = source.continuous ? lamp_working(i) : flash_working(i);
+        stops.working = source.reflector ? card_working(i) : source.continuous ? lamp_working(i) : flash_working(i);
+        shown_figures(i);
     } else {
         add("stops", name, "none");
     }
+    if (source.reflector) return;
     auto& power = add("suggested_power", fmt::format("\u2026 power to set"),
                       plan::setting_text(plan_.sources[i], *source.suggested_power),
                       fmt::format("{} left", text::stops_text(*source.left_over)));
@@ -146,7 +166,7 @@ void Sheet::source_figures(std::size_t i) {
                         {{"U", burst.store}, {"p", burst.power}, {"D", burst.every}, {"T", burst.recycle}},
                         *source.whole_frames, "", "model 6; stores U, recycles full power in T s, fires every D s");
     }
-    if (!light.power) {
+    if (!light.power && !light.own_stops) {
         const double full = std::log2(plan::light_at(plan_, plan_.sources[i], 1, 0));
         add("power", "\u2026 power wanted", text::power_text(source.power)).working =
             working("power", light::auto_power_formula, {{"g", *source.stops}, {"s_1", full}}, source.power, "",
@@ -168,6 +188,32 @@ void Sheet::source_figures(std::size_t i) {
             decays ? "ISO 2827; exponential decay" : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table");
     }
     if (source.metering && light.metered) metering_figures(*source.metering);
+}
+
+/// What the picture shows of a light: seen from the camera, through the subject, on its edge.
+void Sheet::shown_figures(std::size_t i) {
+    const auto& source = report_.light.sources[i];
+    constexpr double plainly = 0.05;  // stops that a light in front loses without a word
+    if (source.front && source.front_share < std::exp2(-plainly))
+        add("front_stops", "\u2026 on the front", text::stops_text(*source.front), "stops").working =
+            working("front", "s + log2(k)", {{"s", *source.stops}, {"k", source.front_share}}, *source.front, "stops",
+                    "model 6: k the share of a frontal light that this form gets from there");
+    if (source.through)
+        add("through_stops", "\u2026 through it", text::stops_text(*source.through), "stops").working =
+            working("through", "s + log2(k)", {{"s", *source.stops}, {"k", source.through_share}}, *source.through,
+                    "stops", "model 6: k the transmittance over the reflectance, times the share from behind");
+    if (source.rim)
+        add("rim_over_front_stops", "\u2026 its edge over the front", text::stops_text(*source.rim),
+            fmt::format("stops, {} % of the face", text::number_text(source.reaches * 100, 2)));
+}
+
+Working Sheet::card_working(std::size_t i) const {
+    const auto& source = report_.light.sources[i];
+    const auto& card = *plan_.shot.lights[i].reflector;
+    return working(
+        "stops", "a + log2(r * (w / 2)^2 / (d^2 + (w / 2)^2))",
+        {{"a", *report_.light.ambient}, {"r", card.reflectance}, {"w", card.diameter}, {"d", source.place.distance}},
+        *source.stops, "stops", "model 6: a the light that is there, unshaded");
 }
 
 Working Sheet::flash_working(std::size_t i) const {
@@ -236,18 +282,18 @@ void Sheet::freeze() {
 void Sheet::balance_figures() {
     const auto& light = report_.light;
     if (light.key_to_fill) {
-        const double key = std::exp2(*light.sources[*light.key].stops);
+        const double key = *light.sources[*light.key].share * std::exp2(*light.front_total);
         add("key_to_fill_stops", "Key over the rest", text::stops_text(*light.key_to_fill), "stops").working =
             working("ratio", "log2(k / r)", {{"k", key}, {"r", key * std::exp2(-*light.key_to_fill)}},
                     *light.key_to_fill, "stops", "k the strongest light, r all the rest, as exposure ratios");
     }
-    if (light.front && light.back)
-        add("falloff_stops", "Front over back", text::stops_text(*light.front - *light.back), "stops").working =
-            working("falloff", "front - back", {{"front", *light.front}, {"back", *light.back}},
-                    *light.front - *light.back, "stops",
+    if (light.nearest && light.farthest)
+        add("falloff_stops", "Front over back", text::stops_text(*light.nearest - *light.farthest), "stops").working =
+            working("falloff", "front - back", {{"front", *light.nearest}, {"back", *light.farthest}},
+                    *light.nearest - *light.farthest, "stops",
                     "model 3 at the nearest and the farthest point of the subject");
     if (light.black_frame && light.flash) {
-        const double ambient = light.ambient ? std::exp2(*light.ambient) : 0;
+        const double ambient = light.ambient_front ? std::exp2(*light.ambient_front) : 0;
         add("continuous_stops", "Without flash", text::stops_text(*light.continuous),
             light.black_frame->over <= 0 ? "black" : "stops")
             .working =

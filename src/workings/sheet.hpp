@@ -74,6 +74,8 @@ class Sheet {
     Working reading_working() const;
     Working any_aperture_working() const;
     void source_figures(std::size_t i);
+    void shown_figures(std::size_t i);
+    Working card_working(std::size_t i) const;
     Working flash_working(std::size_t i) const;
     Working lamp_working(std::size_t i) const;
     void metering_figures(const plan::MeteringReport& metering);

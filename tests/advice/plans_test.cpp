@@ -59,8 +59,8 @@ Read read_off(const gear::Kit& kit, const Shot& shot, const Limits& limits) {
     }
     double background = 0;
     if (shot.background)
-        background = std::max(
-            0.0, *report.light.total - (*report.light.background - std::log2(shot.background->reflectance / 0.18)));
+        background = std::max(0.0, *report.light.front_total -
+                                       (*report.light.background - std::log2(shot.background->reflectance / 0.18)));
     background = std::max(0.0, background - 1);  // a stop is not missed, nor half a minute
     const double minutes = report.capture.paced_duration / 60;
     // Order: background, time, ISO, depth, movement; backwards.
@@ -113,7 +113,7 @@ Read brute_force(const gear::Kit& kit, Shot shot, const Limits& limits, bool fla
                     if (1 - std::exp2(wants.light.continuous.value_or(-99)) < 0.25) continue;
                     one.lights.front().power = light::nearest_setting(scale, power);
                 }
-                const double off = std::abs(plan::assess(kit, one).light.total.value_or(-99));
+                const double off = std::abs(plan::assess(kit, one).light.front_total.value_or(-99));
                 if (off > per_third) continue;
                 if (!flash && exposed && exposed->first <= off) continue;
                 exposed = {off, read_off(kit, one, limits)};
@@ -182,7 +182,7 @@ TEST_CASE("what a plan says it loses is what its shot comes to, and it keeps wha
         bool good = true;
         for (const auto& plan : plans) {
             INFO(i << " " << school_id(plan.school));
-            CHECK(std::abs(plan.report.light.total.value()) <= per_third + 1e-9);
+            CHECK(std::abs(plan.report.light.front_total.value()) <= per_third + 1e-9);
             const bool fits = plan.keeps_limits && !plan.stopped;
             CHECK((good || !fits));  // best first
             good = good && fits;

@@ -101,10 +101,10 @@ TEST_CASE("automatic flashes share what ambient and fixed flashes leave", "[shoo
     shot.lights[2].modifier = "box";
     const auto report = report_of(shoot);
     const auto& sources = report.light.sources;
-    CHECK_THAT(report.light.total.value(), WithinAbs(0, 1e-12));
-    CHECK_THAT(*sources[1].stops, same(*sources[2].stops));
-    const double rest = std::exp2(*report.light.ambient) + std::exp2(*sources[0].stops);
-    CHECK_THAT(std::exp2(*sources[1].stops), same((1 - rest) / 2));
+    CHECK_THAT(report.light.front_total.value(), WithinAbs(0, 1e-12));
+    CHECK_THAT(*sources[1].front, same(*sources[2].front));
+    const double rest = std::exp2(*report.light.ambient_front) + std::exp2(*sources[0].front);
+    CHECK_THAT(std::exp2(*sources[1].front), same((1 - rest) / 2));
     CHECK(sources[2].power > sources[1].power);  // the box costs light
 }
 
@@ -119,7 +119,7 @@ TEST_CASE("automatic flashes stay dark where the rest is enough", "[shoot][light
     CHECK_FALSE(source.stops.has_value());
     CHECK_FALSE(source.suggested_power.has_value());
     CHECK_FALSE(source.t05.has_value());
-    CHECK(report.light.total == report.light.ambient);
+    CHECK(report.light.front_total == report.light.ambient_front);
 }
 
 TEST_CASE("no light at all has no stops", "[shoot][light]") {
@@ -127,7 +127,7 @@ TEST_CASE("no light at all has no stops", "[shoot][light]") {
     shoot.shots[0].background = Background{};
     const auto report = report_of(shoot);
     CHECK_FALSE(report.light.ambient.has_value());
-    CHECK_FALSE(report.light.total.has_value());
+    CHECK_FALSE(report.light.front_total.has_value());
     CHECK_FALSE(report.light.background.has_value());
 }
 

@@ -52,7 +52,7 @@ TEST_CASE("a row that is taken exposes alike, freezes as it said, and by the lev
             for (const auto by : {ExposedBy::aperture, ExposedBy::iso}) {
                 if (by == ExposedBy::aperture && !row.f_number) continue;
                 const auto after = assess(shoot.kit, at_power(shot, *before.freeze, row, by));
-                CHECK_THAT(*after.light.total, WithinAbs(*before.light.total, 1e-9));
+                CHECK_THAT(*after.light.front_total, WithinAbs(*before.light.front_total, 1e-9));
                 CHECK_THAT(after.light.sources[0].power, same(row.power));
                 CHECK_THAT(after.motion.blur, WithinAbs(row.blur, row.blur * 1e-3));  // the speed is rounded to mm/s
             }
@@ -71,7 +71,7 @@ TEST_CASE("several flashes keep their proportion, and the table is of the slowes
     const auto after = at_power(shot, *before.freeze, row, ExposedBy::iso);
     CHECK_THAT(*after.lights[1].power, same(row.power));
     CHECK_THAT(*after.lights[0].power, same(row.power / 4));
-    CHECK_THAT(*assess(shoot.kit, after).light.total, WithinAbs(*before.light.total, 1e-9));
+    CHECK_THAT(*assess(shoot.kit, after).light.front_total, WithinAbs(*before.light.front_total, 1e-9));
     std::swap(shot.lights[0].power, shot.lights[1].power);
     CHECK(assess(shoot.kit, shot).freeze->light == 0);
 }

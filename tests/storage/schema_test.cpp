@@ -113,6 +113,11 @@ class MemberSchema {
     Json made() {
         describe(*this, static_cast<const Record*>(nullptr));
         Json schema = object_schema(required_, properties_);
+        if (!needed_else_.empty()) {  // what another member stands for
+            for (auto& one : one_of_)
+                for (const auto& key : needed_else_) one["required"].push_back(key);
+            one_of_.push_back({{"required", {unless_}}});
+        }
         if (!one_of_.empty()) schema["oneOf"] = one_of_;
         if (!then_.empty()) {
             then_.insert(then_.begin(), if_.first);
@@ -204,9 +209,8 @@ class MemberSchema {
         one_of({"ring", "magnification"});
     }
     template <typename Access>
-    void power(const char* key, Access) {
-        put(key, {{"oneOf", {number_schema(poquito::text::range::power), {{"const", "auto"}}}}},
-            poquito::shoot::needed);
+    void power(const char* key, Access, const Presence& presence) {
+        put(key, {{"oneOf", {number_schema(poquito::text::range::power), {{"const", "auto"}}}}}, presence);
     }
     template <typename Access>
     void group(const char* key, Access) {
@@ -239,7 +243,14 @@ class MemberSchema {
     }
     void put(const char* key, Json schema, const Presence& presence = poquito::shoot::spare) {
         properties_[key] = std::move(schema);
-        if (presence.needed) required_.push_back(key);
+        if (presence.unless) {
+            unless_ = presence.unless;
+            properties_[unless_] = properties_[unless_]["oneOf"][1];  // then not null
+        }
+        if (presence.needed && presence.unless)
+            needed_else_.emplace_back(key);
+        else if (presence.needed)
+            required_.push_back(key);
         if (!presence.needed_then) return;
         if (!presence.value) {  // one of the two, and then not null
             properties_[presence.member] = id_;
@@ -250,6 +261,8 @@ class MemberSchema {
         then_.push_back(key);
     }
 
+    std::vector<std::string> needed_else_;
+    std::string unless_;
     Json required_ = Json::array(), properties_ = Json::object(), then_ = Json::array(), one_of_ = Json::array();
     std::pair<std::string, std::string> if_;
 };

@@ -258,7 +258,7 @@ void FinderView::paintEvent(QPaintEvent*) {
     painter.setClipRect(frame);
     paintOverlays(painter, frame);
     painter.restore();
-    if (!document_.report()->light.total)
+    if (!document_.report()->light.front_total)
         drawLabel(painter, {frame.center().x(), frame.bottom() - 16}, Qt::AlignCenter,
                   tr("no light is planned: the frame stays black"), theme().quiet);
     painter.setPen(hasFocus() ? QPen(theme().link, 2) : QPen(theme().hairline, 1));

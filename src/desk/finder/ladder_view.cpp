@@ -129,8 +129,8 @@ QRectF LadderView::rungRect(std::size_t index) const {
 /// Frames that would come out brighter or darker at the plan's own light are shown as if it had been made up for.
 double LadderView::brightened(const advice::Rung& rung) const {
     if (of() != advice::LadderOf::aperture && of() != advice::LadderOf::magnification) return 0;
-    const auto& now = document_.report()->light.total;
-    const auto& then = rung.report.light.total;
+    const auto& now = document_.report()->light.front_total;
+    const auto& then = rung.report.light.front_total;
     return now && then ? *now - *then : 0;
 }
 

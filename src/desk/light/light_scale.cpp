@@ -99,19 +99,32 @@ void LightScale::paintSources(QPainter& painter) const {
     const auto& light = document_.report()->light;
     const Theme& t = theme();
     Bars bars(painter, width());
-    bars.heading(tr("At the subject, in stops"));
+    bars.heading(tr("On its front, in stops"));
     const double top = bars.y;
     const auto share_text = [](double share) { return toQt(text::number_text(share * 100, 2)) + QStringLiteral(" %"); };
-    if (light.ambient)
-        bars.row(tr("ambient"), light.ambient, t.linkWash, t.link,
-                 tr("%1, %2").arg(stopsText(*light.ambient), share_text(std::exp2(*light.ambient - *light.total))));
+    if (light.ambient_front)
+        bars.row(tr("ambient"), light.ambient_front, t.linkWash, t.link,
+                 tr("%1, %2").arg(stopsText(*light.ambient_front),
+                                  share_text(std::exp2(*light.ambient_front - *light.front_total))));
     for (const auto& source : light.sources) {
+        // What the picture shows of it; an edge from behind is no exposure.
+        std::optional<double> shown;
+        if (source.share) shown = std::log2(*source.share) + *light.front_total;
         QString words;
-        if (source.stops) words = tr("%1, %2").arg(stopsText(*source.stops), share_text(*source.share));
-        bars.row((source.continuous ? tr("lamp %1") : tr("flash %1")).arg(toQt(source.label)), source.stops,
-                 source.continuous ? t.linkWash : t.cautionWash, t.light, words);
+        if (shown)
+            words = tr("%1, %2").arg(stopsText(*shown), share_text(*source.share));
+        else if (source.rim)
+            words = tr("edge alone, %1").arg(stopsText(*source.rim + *light.front_total));
+        else if (source.stops)
+            words = tr("not on the front");
+        bars.row((source.reflector    ? tr("card %1")
+                  : source.continuous ? tr("lamp %1")
+                                      : tr("flash %1"))
+                     .arg(toQt(source.label)),
+                 shown, source.continuous ? t.linkWash : t.cautionWash, t.light, words);
     }
-    bars.row(tr("together"), light.total, t.focusWash, t.focus, light.total ? stopsText(*light.total) : QString());
+    bars.row(tr("together"), light.front_total, t.focusWash, t.focus,
+             light.front_total ? stopsText(*light.front_total) : QString());
     bars.axis(top);
     // ---- what follows from them, a line each
     const auto line = [&](const QString& words) {
@@ -126,10 +139,10 @@ void LightScale::paintSources(QPainter& painter) const {
         line(tr("key %1: %2 stops over the rest, %3 : 1")
                  .arg(toQt(light.sources[*light.key].label), stopsText(*light.key_to_fill),
                       toQt(text::number_text(std::exp2(*light.key_to_fill), 2))));
-    if (light.front && light.back)
+    if (light.nearest && light.farthest)
         line(tr("front %1, back %2: falls by %3 stops")
-                 .arg(stopsText(*light.front), stopsText(*light.back),
-                      toQt(text::number_text(*light.front - *light.back, 2))));
+                 .arg(stopsText(*light.nearest), stopsText(*light.farthest),
+                      toQt(text::number_text(*light.nearest - *light.farthest, 2))));
     std::vector<const plan::Report*> reports;
     reports.reserve(static_cast<std::size_t>(document_.count()));
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));
@@ -148,8 +161,8 @@ void LightScale::paintSources(QPainter& painter) const {
                           stopsText(learned.stops),
                           learned.spread ? tr(" \u00b1 %1").arg(toQt(text::number_text(*learned.spread, 2)))
                                          : QString()));
-        if (source.facing && source.stops && *source.facing < -0.25)
-            line(tr("%1 on a flat face to the camera: %2").arg(toQt(source.label), stopsText(*source.facing)));
+        if (source.rim && source.share)
+            line(tr("%1 edges it %2 stops over the front").arg(toQt(source.label), stopsText(*source.rim)));
     }
 }
 

@@ -4,12 +4,15 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/light/light_scale.hpp"
 #include "desk/set/chosen_light.hpp"
+#include "light/gels.hpp"
 #include "plan/grey_patch.hpp"
 #include "plan/lighting.hpp"
 #include "plan/power_sets.hpp"
+#include "shoot/names.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
+#include <QComboBox>
 #include <QDateTime>
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -33,18 +36,35 @@ namespace {
 /// A unit of the kit as an id of a choice: flashes and lamps may bear the same one.
 constexpr const char* flash_prefix = "flash:";
 constexpr const char* lamp_prefix = "lamp:";
+constexpr const char* card_prefix = "card:";
 
 std::string unit_id(const Light& light) {
+    if (is_reflector(light)) return card_prefix;
     return is_flash(light) ? flash_prefix + light.flash : lamp_prefix + *light.lamp;
 }
 
-void take_unit(Light& light, const std::string& id) {
+/// A card of the kit's, or one that it does not list.
+void take_card(const Kit& kit, Light& light, const std::string& id) {
+    const Card* card = find_gear(kit.cards, id);
+    Light made{.reflector = Reflector{}, .position = light.position};
+    if (card) made.reflector = Reflector{.reflectance = *card->reflectance, .diameter = card->diameter};
+    light = made;
+}
+
+void take_unit(const Kit& kit, Light& light, const std::string& id) {
+    const std::string card = card_prefix;
+    if (id.starts_with(card)) {
+        take_card(kit, light, id.substr(card.size()));
+        return;
+    }
+    light.reflector.reset();
     const std::string lamp = lamp_prefix;
     if (id.starts_with(lamp)) {
         light.lamp = id.substr(lamp.size());
         light.flash.clear();
         light.power = std::min(light.power.value_or(1), 1.0);  // a lamp is never automatic
         light.metered.reset();
+        light.own_stops.reset();
         light.on_lens = false;
         return;
     }
@@ -125,16 +145,21 @@ void LightsLeaf::addHeader(QVBoxLayout* column) {
 void LightsLeaf::addUnit(QLayout* column) {
     auto* group = addGroup(column, {});
     addChoice(
-        group, {"flashChoice", tr("Unit"), tr("Flash or lamp from the kit")},
+        group,
+        {"flashChoice", tr("Unit"),
+         tr("Flash or lamp from the kit, or a card that sends back the light that is there")},
         [](const Kit& kit) {
             Options options;
             for (const auto& flash : kit.flashes) options.emplace_back(flash_prefix + flash.id, flash.name);
             for (const auto& lamp : kit.lamps) options.emplace_back(lamp_prefix + lamp.id, lamp.name);
+            options.emplace_back(card_prefix, "reflector");
+            for (const auto& card : kit.cards)
+                if (card.reflectance) options.emplace_back(card_prefix + card.id, card.name);
             return options;
         },
         [this](const Shot& s) { return s.lights.empty() ? std::string() : unit_id(at(s)); },
-        [this](Shot& s, const std::string& id) { with(s, [&](Light& l) { take_unit(l, id); }); });
-    addChoice(
+        [this](Shot& s, const std::string& id) { with(s, [&](Light& l) { take_unit(document().kit(), l, id); }); });
+    modifier_ = addChoice(
         group, {"modifierChoice", tr("Modifier"), tr("Softens or narrows the light and costs some")},
         [](const Kit& kit) {
             Options options = {{"", "bare"}};
@@ -153,7 +178,7 @@ void LightsLeaf::addUnit(QLayout* column) {
         group, {"lightOffCheck", tr("Stays dark"), tr("It stands there and does not fire; its setting is kept")},
         [this](const Shot& s) { return at(s).off; },
         [this](Shot& s, bool on) { with(s, [&](Light& l) { l.off = on; }); });
-    addChoice(
+    group_ = addChoice(
         group, {"groupChoice", tr("Group"), tr("Lights of a group are set together and stored together")},
         [](const Kit&) {
             return Options{{"", "of its own"}, {"A", "A"}, {"B", "B"}, {"C", "C"}};
@@ -163,6 +188,78 @@ void LightsLeaf::addUnit(QLayout* column) {
             with(s, [&](Light& l) { l.group = id.empty() ? std::nullopt : std::optional(id); });
         });
     addPower(group);
+    addGel(group);
+    addCard(group);
+}
+
+void LightsLeaf::addGel(QGridLayout* group) {
+    gel_ = addChoice(
+        group, {"gelChoice", tr("Gel"), tr("Warms or cools its light, so that it matches the other light there is")},
+        [](const Kit&) {
+            Options options = {{"0", "none"}};
+            for (const auto& gel : light::gels())
+                options.emplace_back(number_text(gel.mired, 4),
+                                     std::string(gel.name) + ", " + number_text(gel.mired, 4) + " mired");
+            return options;
+        },
+        [this](const Shot& s) { return number_text(at(s).gel, 4); },
+        [this](Shot& s, const std::string& id) { with(s, [&](Light& l) { l.gel = parse_number(id).value_or(0); }); });
+}
+
+void LightsLeaf::addCard(QGridLayout* group) {
+    const auto card = [&](const Caption& caption, const Quantity& quantity, auto member) {
+        cardOnly_.push_back(addQuantity(
+            group, caption, quantity,
+            [this, member](const Shot& s) {
+                Reflector shown = at(s).reflector.value_or(Reflector{});
+                return member(shown);
+            },
+            [this, member](Shot& s, double v) {
+                with(s, [&](Light& l) {
+                    if (l.reflector) member(*l.reflector) = v;
+                });
+            }));
+    };
+    card(
+        {"cardReflectsField", tr("Sends back"), tr("White card 90 %, silver foil 80 %, cream wall 50 %")},
+        shareQuantity(text::range::reflecting), [](auto& r) -> auto& { return r.reflectance; });
+    card(
+        {"cardSizeField", tr("Wide"), tr("Its diameter, or the side of a square one")},
+        lengthQuantity(text::range::size), [](auto& r) -> auto& { return r.diameter; });
+}
+
+/// A rim light and a light on the card do not take part in the exposure: they are told what to give.
+void LightsLeaf::addOwnStops(QGridLayout* group) {
+    own_ = addChoice(
+        group,
+        {"ownStopsChoice", tr("It gives"),
+         tr("What the front still needs, or so many stops of its own: a rim, the light on a backdrop")},
+        [](const Kit&) {
+            return Options{{"", "what the front needs"},
+                           {"subject", "stops of its own, at the subject"},
+                           {"background", "stops of its own, on the backdrop"}};
+        },
+        [this](const Shot& s) { return at(s).own_stops ? std::string(name_of(at(s).own_at)) : std::string(); },
+        [this](Shot& s, const std::string& id) {
+            with(s, [&](Light& l) {
+                if (id.empty()) {
+                    l.own_stops.reset();
+                    l.own_at = OwnAt::subject;
+                    return;
+                }
+                l.own_at = id == name_of(OwnAt::background) ? OwnAt::background : OwnAt::subject;
+                l.own_stops = l.own_stops.value_or(l.own_at == OwnAt::subject ? 1 : 0);  // a rim a stop over
+                l.metered.reset();
+            });
+        });
+    ownStops_ = addQuantity(
+        group, {"ownStopsField", tr("Its stops"), tr("As a meter turned to it reads; 0 is a correct exposure")},
+        stopsQuantity(), [this](const Shot& s) { return at(s).own_stops.value_or(0); },
+        [this](Shot& s, double v) {
+            with(s, [&](Light& l) {
+                if (l.own_stops) l.own_stops = v;
+            });
+        });
 }
 
 void LightsLeaf::addPower(QGridLayout* group) {
@@ -176,9 +273,10 @@ void LightsLeaf::addPower(QGridLayout* group) {
             with(s, [&](Light& l) {
                 const auto suggested = sources[chosen_.index(s)].suggested_power;
                 l.power = on ? std::nullopt : std::optional(suggested.value_or(1.0 / 16));
-                if (!on) l.metered.reset();
+                if (!on) l.metered.reset(), l.own_stops.reset();
             });
         });
+    addOwnStops(group);
     auto quantity = powerQuantity();
     quantity.parse = [this](const std::string& text) -> std::optional<double> {
         const Shot* s = this->document().shot();
@@ -203,6 +301,8 @@ void LightsLeaf::addPower(QGridLayout* group) {
                 const auto group_name = group_of(s, chosen_.index(s));
                 for (std::size_t i = 0; i < s.lights.size(); ++i) {
                     if (group_of(s, i) != group_name || is_flash(s.lights[i]) != is_flash(at(s))) continue;
+                    if (is_reflector(s.lights[i])) continue;
+                    s.lights[i].own_stops.reset();
                     s.lights[i].power = v;
                     s.lights[i].metered.reset();  // a fixed power is not metered
                 }
@@ -267,12 +367,14 @@ void LightsLeaf::addPlace(QLayout* column) {
     place(
         {"elevationField", tr("Elevation"), tr("Above the horizontal")}, angleQuantity(),
         [](auto& l) -> auto& { return l.position.elevation; });
+    const auto before_aim = standing_.size();
     place(
         {"turnField", tr("Turned"), tr("Past the subject, to its own right; 0 looks straight at it")}, angleQuantity(),
         [](auto& l) -> auto& { return l.aim.turn; });
     place(
         {"tipField", tr("Tipped"), tr("Up, past the subject; 0 looks straight at it")}, angleQuantity(),
         [](auto& l) -> auto& { return l.aim.tip; });
+    aims_.assign(standing_.begin() + static_cast<std::ptrdiff_t>(before_aim), standing_.end());
     addBounce(group);
 }
 
@@ -402,12 +504,20 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     const Light& light = at(shot);
     const bool flash = is_flash(light);
     remove_->setText(tr("Remove %1").arg(toQt(light_label(shot, chosen_.index(shot)))));
+    const bool card = is_reflector(light);
     automatic_->setVisible(flash);
+    setRowVisible(power_, !card);
+    setRowVisible(modifier_, !card);
+    setRowVisible(group_, !card);
+    setRowVisible(gel_, !card);
+    for (QWidget* control : cardOnly_) setRowVisible(control, card);
+    setRowVisible(own_, flash && !light.power && !light.metered);
+    setRowVisible(ownStops_, light.own_stops.has_value());
     setRowEnabled(power_, light.power.has_value());
     const auto reading = reading_of(document().kit(), shot, chosen_.index(shot));
     setRowVisible(reading_, reading.has_value());
     if (reading) reading_->setValue(*reading);
-    metered_->setVisible(flash && !light.power);
+    metered_->setVisible(flash && !light.power && !light.own_stops);
     setRowVisible(compensation_, flash && light.metered.has_value());
     layer_->setVisible(light.modifier.has_value());
     const auto* unit = document().assessment()->plan.sources[chosen_.index(shot)].flash;
@@ -415,7 +525,8 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     onLens_->setVisible(hangs || light.on_lens);
     setRowVisible(ratio_, light.on_lens && unit && unit->heads == Heads::twin);
     for (QWidget* control : standing_) setRowVisible(control, !light.on_lens);
-    bounced_->setVisible(!light.on_lens);
+    for (QWidget* control : aims_) setRowVisible(control, !light.on_lens && !card);
+    bounced_->setVisible(!light.on_lens && !card);
     for (QWidget* control : bounceOnly_) setRowVisible(control, !light.on_lens && light.bounce.has_value());
 }
 

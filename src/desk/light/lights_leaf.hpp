@@ -26,6 +26,9 @@ class LightsLeaf : public StationPage {
     void addPlace(QLayout* column);
     void addBounce(QGridLayout* group);
     void addReading(QGridLayout* group);
+    void addOwnStops(QGridLayout* group);
+    void addCard(QGridLayout* group);
+    void addGel(QGridLayout* group);
     void addFlash();
     void removeFlash();
     void showTabs(const Shot& shot);
@@ -46,6 +49,13 @@ class LightsLeaf : public StationPage {
     QCheckBox* automatic_ = nullptr;
     QCheckBox* metered_ = nullptr;
     QuantityField* compensation_ = nullptr;
+    QComboBox* own_ = nullptr;
+    QuantityField* ownStops_ = nullptr;
+    QComboBox* modifier_ = nullptr;
+    QComboBox* group_ = nullptr;
+    QComboBox* gel_ = nullptr;
+    std::vector<QWidget*> cardOnly_;
+    std::vector<QWidget*> aims_;
     QCheckBox* layer_ = nullptr;
     QCheckBox* onLens_ = nullptr;
     QuantityField* ratio_ = nullptr;

@@ -38,8 +38,8 @@ std::vector<Patch> patches(const shoot::Shot& shot, const plan::LightReport& lig
     const auto on_face = [&](const std::optional<double>& stops) {
         return stops ? std::optional(*stops + face) : std::nullopt;
     };
-    std::vector<Patch> found = {{QObject::tr("nearest"), on_face(light.front)},
-                                {QObject::tr("farthest"), on_face(light.back)}};
+    std::vector<Patch> found = {{QObject::tr("nearest"), on_face(light.nearest)},
+                                {QObject::tr("farthest"), on_face(light.farthest)}};
     if (shot.background) found.push_back({QObject::tr("behind"), light.background});
     if (light.flash) found.push_back({QObject::tr("no flash"), on_face(light.continuous)});
     return found;

@@ -66,6 +66,16 @@ void drawGear(BenchSheet& sheet) {
         }
         x += piece.length;
     }
+    if (const double hood = sheet.report().optics.hood; hood > 0) {
+        // Flares a little towards the subject (common practice).
+        const double front = sheet.report().optics.front, half_front = sheet.plan().lens.optics.front_diameter / 2;
+        auto& p = sheet.painter;
+        p.setPen(QPen(theme().quiet, 1.2));
+        p.setBrush(Qt::NoBrush);
+        for (const double side : {-1.0, 1.0})
+            p.drawLine(sheet.layout.place(front - hood, side * half_front),
+                       sheet.layout.place(front, side * half_front * 1.1));
+    }
     if (closeups.isEmpty()) return;
     const double half = sheet.plan().lens.optics.front_diameter / 2;
     const QRectF glass(sheet.layout.place(x, half) - QPointF(4, 0), sheet.layout.place(x, -half));

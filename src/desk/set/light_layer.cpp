@@ -103,14 +103,15 @@ void drawHead(BenchSheet& sheet, std::size_t light, const DrawnLamp& lamp) {
     auto& p = sheet.painter;
     const Theme& t = theme();
     const bool chosen = light == sheet.chosen;
-    const double thick = sheet.plan().sources[light].modifier ? 10 : 6;
+    const bool card = sheet.plan().sources[light].is_reflector();
+    const double thick = card ? 3 : sheet.plan().sources[light].modifier ? 10 : 6;
     p.setBrush(sheet.report().light.sources[light].fires ? t.cautionWash : t.panel);
     p.setPen(QPen(chosen ? t.ink : t.light, chosen ? 1.8 : 1.6));
     p.drawPolygon(slab(lamp, lamp.half, 0, thick));
     const double head = lamp.depth - thick;
     p.setBrush(t.panel);
     p.setPen(QPen(t.ink, 1.2));
-    p.drawPolygon(slab(lamp, head * 0.6, thick, head));
+    if (!card) p.drawPolygon(slab(lamp, head * 0.6, thick, head));
     if (!lamp.scaled) {
         const QPointF cut = sheet.subjectMiddle() + (lamp.face - sheet.subjectMiddle()) * 0.72;
         for (const double offset : {-3.0, 3.0})
@@ -124,6 +125,8 @@ QString setWords(const BenchSheet& sheet, std::size_t i) {
     const auto& light = sheet.shot().lights[i];
     const auto& source = sheet.report().light.sources[i];
     const auto* modifier = sheet.plan().sources[i].modifier;
+    if (source.reflector)
+        return QObject::tr("%1  card, %2").arg(toQt(source.label), lengthText(light.reflector->diameter));
     const QString power =
         source.suggested_power
             ? toQt(plan::setting_text(sheet.plan().sources[i], light.power.value_or(*source.suggested_power)))
@@ -139,7 +142,15 @@ QString setWords(const BenchSheet& sheet, std::size_t i) {
 QString distanceWords(const BenchSheet& sheet, std::size_t i) {
     const auto& source = sheet.report().light.sources[i];
     QString words = lengthText(source.path);
-    if (source.stops) words += QObject::tr(", %1 stops").arg(stopsText(*source.stops));
+    // What the camera sees of it: its front, its edge, what comes through.
+    if (source.through && (!source.front || *source.through > *source.front))
+        words += QObject::tr(", %1 through").arg(stopsText(*source.through));
+    else if (source.front)
+        words += QObject::tr(", %1 in front").arg(stopsText(*source.front));
+    if (source.rim && !source.through)
+        words += QObject::tr(", edge %1").arg(stopsText(*source.rim + *sheet.report().light.front_total));
+    else if (source.stops && !source.front && !source.through)
+        words += QObject::tr(", not on the front");
     if (!sheet.lamps[i].scaled) words += QObject::tr(", at the edge");
     return words;
 }

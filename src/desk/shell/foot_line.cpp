@@ -54,7 +54,8 @@ QString change_between(const plan::Report& before, const plan::Report& after) {
          [](double v) { return text::length_text(v); }},
         {QObject::tr("frames"), before.capture.frames, after.capture.frames,
          [](double v) { return text::number_text(v, 6); }},
-        {QObject::tr("light"), before.light.total, after.light.total, [](double v) { return text::stops_text(v); }},
+        {QObject::tr("light"), before.light.front_total, after.light.front_total,
+         [](double v) { return text::stops_text(v); }},
         {QObject::tr("behind"), before.light.background, after.light.background,
          [](double v) { return text::stops_text(v); }},
     };

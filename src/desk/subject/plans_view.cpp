@@ -52,7 +52,7 @@ QString lights_text(const advice::WholePlan& plan) {
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
         const auto& light = plan.shot.lights[i];
         lamps |= light.lamp.has_value();
-        if (!light.lamp && !light.off && light.power)
+        if (plan::is_flash(light) && !light.off && light.power)
             powers << QObject::tr("%1 %2").arg(toQt(plan::light_label(plan.shot, i)),
                                                toQt(text::power_text(*light.power)));
     }

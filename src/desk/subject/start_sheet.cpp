@@ -353,6 +353,7 @@ void StartSheet::takeGear(std::string_view list, const std::string& id) {
             } else {
                 shot.lights.front().flash = id;
                 shot.lights.front().lamp.reset();
+                shot.lights.front().reflector.reset();
             }
             return;
         }

@@ -56,7 +56,7 @@ SimulatedBench::SimulatedBench(Clock& clock, const BenchSetup& setup, Options op
     std::vector<SimulatedFlash*> by_light;
     std::size_t next_power = 0;
     for (const auto& light : shot.lights) {
-        if (light.lamp) {
+        if (light.lamp || light.reflector) {
             by_light.push_back(nullptr);
             continue;
         }

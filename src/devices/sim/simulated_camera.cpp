@@ -2,6 +2,7 @@
 
 #include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
+#include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
@@ -155,7 +156,7 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
     }
     for (std::size_t i = 0; i < shot.lights.size() && i < exposure.shares.size(); ++i) {
         // What the plan worked out for an automatic flash is what was set on the unit.
-        if (!shot.lights[i].lamp) shot.lights[i].power = report_.light.sources[i].power * exposure.shares[i];
+        if (plan::is_flash(shot.lights[i])) shot.lights[i].power = report_.light.sources[i].power * exposure.shares[i];
         shot.lights[i].metered.reset();
     }
     // One that gave nothing is not there: no power is none.

@@ -3,6 +3,8 @@
 #include "imaging/colour.hpp"
 #include "imaging/render/texture.hpp"
 #include "light/space.hpp"
+#include "plan/ambient.hpp"
+#include "plan/face.hpp"
 #include "plan/plan.hpp"
 #include "shoot/scattered.hpp"
 
@@ -37,25 +39,64 @@ Rgba towards(const light::Position& position) {
             static_cast<float>(-std::cos(e) * std::cos(a)), 0};
 }
 
-SceneLight ambient_light(const Ambient& ambient, double stops) {
-    const auto amount = static_cast<float>(std::exp2(stops));
-    if (ambient.kind == AmbientKind::even)  // a bright room, more of it from above and in front
-        return {.amount = amount, .towards = {0, 0.5f, -0.8660254f, 0}, .softness = 1};
-    return {.amount = amount,
-            .towards = towards(ambient.position),
-            .softness = static_cast<float>(std::sin(std::min(ambient.size, 180.0) / 2 * degree))};
+Rgba tint_of(double kelvin, double white) {
+    if (kelvin == white) return {1, 1, 1, 0};
+    const Light3 light = black_body(kelvin, white);
+    return {static_cast<float>(light.red), static_cast<float>(light.green), static_cast<float>(light.blue), 0};
+}
+
+/// The light that is there, so that the face has the mean that the meter's reading says: what comes from a window or
+/// the sun, and what comes from all around.
+void add_ambient(const Plan& plan, const Report& report, std::vector<SceneLight>& lights) {
+    const auto& ambient = *plan.shot.ambient;
+    if (!report.light.ambient_front) return;
+    const double reading = std::exp2(*report.light.ambient_front);
+    const Rgba tint = tint_of(kelvin_of(ambient), report.light.white);
+    const Face face(plan.shot.subject);
+    constexpr double least = 0.05;  // of a face that the light hardly reaches: it stays dark
+    const auto add = [&](double share, const light::Position& place, double softness) {
+        if (!(share > 0)) return;
+        const double mean = std::max(least, face.softly_lit_from(place, softness));
+        lights.push_back({.amount = static_cast<float>(reading * share / mean),
+                          .tint = tint,
+                          .towards = towards(place),
+                          .softness = static_cast<float>(softness)});
+    };
+    const auto source = ambient_source(ambient);
+    const double all_round = source ? room_share(ambient) : 1;
+    add(all_round, {.elevation = 30}, 1);  // more of it from above and in front
+    if (source) add(1 - all_round, source->place, std::sin(std::min(source->size, 180.0) / 2 * degree));
+}
+
+/// What comes through the subject lights its face as the same light would from in front.
+void add_through(const Plan& plan, const SourceReport& source, const SourceTube& tube, SceneLight light,
+                 std::vector<SceneLight>& lights) {
+    const auto& subject = plan.shot.subject;
+    if (!source.through) return;
+    light.amount *= static_cast<float>(subject.transmittance / subject.reflectance);
+    light.softness = 0;
+    if (subject.depth > 0)
+        light.towards = towards({.azimuth = 180 - tube.place.azimuth, .elevation = tube.place.elevation});
+    else
+        light.towards = Rgba(-light.towards);
+    if (light.towards.z() >= 0) return;
+    lights.push_back(light);
 }
 
 std::vector<SceneLight> lights_of(const Plan& plan, const Report& report) {
     std::vector<SceneLight> lights;
-    if (report.light.ambient) lights.push_back(ambient_light(*plan.shot.ambient, *report.light.ambient));
+    if (plan.shot.ambient) add_ambient(plan, report, lights);
     for (const auto& source : report.light.sources) {
         if (!source.stops) continue;
-        for (const SourceTube& tube : source.tubes)
+        for (const SourceTube& tube : source.tubes) {
             lights.push_back({.amount = static_cast<float>(std::exp2(*source.stops) * tube.share),
+                              .tint = tint_of(source.kelvin, report.light.white),
                               .towards = towards(tube.place),
                               .softness = static_cast<float>(tube.diameter / 2 /
                                                              std::hypot(tube.place.distance, tube.diameter / 2))});
+            const SceneLight own = lights.back();
+            add_through(plan, source, tube, own, lights);
+        }
     }
     const auto relief = relief_of(plan.shot.subject);
     for (SceneLight& light : lights)
@@ -151,7 +192,9 @@ class CardShadow {
     CardShadow(const Plan& plan, const Report& report) : behind_(plan.shot.background->distance) {
         half_width_ = plan.extent.width / 2;
         half_height_ = plan.extent.height / 2;
-        double all = report.light.ambient ? std::exp2(*report.light.ambient) : 0;
+        double all = report.light.ambient
+                         ? std::exp2(*report.light.ambient) * ambient_falloff(plan, plan.shot.background->distance)
+                         : 0;
         for (const auto& source : report.light.sources) {
             if (!source.background) continue;
             const double ratio = std::exp2(*source.background);
@@ -197,7 +240,8 @@ class CardShadow {
 void place_background(Scene& scene, const Plan& plan, const Report& report) {
     const auto& background = *plan.shot.background;
     scene.background_depth = background_behind_focus(plan);
-    const double level = report.light.background ? 0.18 * std::exp2(*report.light.background) : 0;
+    const double own = report.light.background_own ? 0.18 * std::exp2(*report.light.background_own) : 0;
+    const double level = report.light.background ? 0.18 * std::exp2(*report.light.background) - own : 0;
     Rgba light = albedo_of(background.colour, level);
     // What a millimetre of the background measures at the sensor, by perspective through the middle of the pupil.
     const Viewpoint view(plan);
@@ -206,10 +250,18 @@ void place_background(Scene& scene, const Plan& plan, const Report& report) {
         place_scenery(scene, background, light, scale);
     else
         scene.background = [light](Place) -> Rgba { return light; };
-    if (!(level > 0) || !(scale > 0)) return;
-    scene.background = [plain = std::move(scene.background), shadow = CardShadow(plan, report),
-                        scale](Place place) -> Rgba {
-        return plain(place) * shadow.left(place.x / scale, place.y / scale);
+    if (level > 0 && scale > 0)
+        scene.background = [plain = std::move(scene.background), shadow = CardShadow(plan, report),
+                            scale](Place place) -> Rgba {
+            return plain(place) * shadow.left(place.x / scale, place.y / scale);
+        };
+    if (!(own > 0)) return;
+    // What shines by itself has no shadow of the subject on it.
+    const Rgba shines = albedo_of(background.colour, own);
+    scene.background = [lit = std::move(scene.background), shines, half = scene.frame_height / 2,
+                        gradient = background.gradient](Place place) -> Rgba {
+        const double towards_top = std::clamp(place.y / half, -1.0, 1.0);
+        return lit(place) + shines * static_cast<float>(std::exp2(gradient / 2 * towards_top));
     };
 }
 
@@ -277,12 +329,8 @@ Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment) {
 }
 
 Rgba lit(const Scene& scene, const Fragment& fragment) {
-    Lit all;
-    for (const SceneLight& light : scene.lights) {
-        const Lit one = lit_by(light, scene.gloss, fragment);
-        all.diffuse += light.amount * one.diffuse;
-        all.shine += light.amount * one.shine;
-    }
+    LitInColour all;
+    for (const SceneLight& light : scene.lights) all.add(light, lit_by(light, scene.gloss, fragment));
     return sent(scene.gloss, fragment.albedo, all);
 }
 

@@ -2,11 +2,10 @@
 
 #include "imaging/parallel.hpp"
 #include "shoot/form.hpp"
+#include "shoot/last_few.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <list>
-#include <mutex>
 #include <tuple>
 #include <utility>
 
@@ -47,17 +46,6 @@ std::shared_ptr<const Relief> measured(const shoot::Subject& subject) {
     return relief;
 }
 
-/// What decides the relief.
-shoot::Subject shape_of(const shoot::Subject& subject) {
-    return {.width = subject.width,
-            .height = subject.height,
-            .depth = subject.depth,
-            .form = subject.form,
-            .tilt = subject.tilt,
-            .turn = subject.turn,
-            .height_map = subject.form == shoot::Form::height_map ? subject.height_map : std::nullopt};
-}
-
 }  // namespace
 
 float Relief::at(double x, double y) const { return between(*this, z, x, y); }
@@ -65,46 +53,19 @@ float Shadows::at(double x, double y) const { return between(*relief, seen, x, y
 
 namespace {
 
-/// The last few of what is expensive to make, by what decides it. For all threads.
-template <typename Key, typename Made>
-class LastFew {
-  public:
-    template <typename Make>
-    std::shared_ptr<const Made> of(const Key& key, const Make& make) {
-        {
-            const std::lock_guard lock(guard_);
-            const auto found = std::ranges::find_if(kept_, [&](const auto& one) { return one.first == key; });
-            if (found != kept_.end()) {
-                kept_.splice(kept_.begin(), kept_, found);
-                return kept_.front().second;
-            }
-        }
-        std::shared_ptr<const Made> made = make();
-        const std::lock_guard lock(guard_);
-        kept_.emplace_front(key, made);
-        if (kept_.size() > most) kept_.pop_back();
-        return made;
-    }
-
-  private:
-    static constexpr std::size_t most = 16;
-    std::mutex guard_;
-    std::list<std::pair<Key, std::shared_ptr<const Made>>> kept_;  // the last used in front
-};
-
 Shadows shadows_on(std::shared_ptr<const Relief> relief, const Rgba& towards, double softness);
 
 }  // namespace
 
 std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject) {
-    static LastFew<shoot::Subject, Relief> kept;
-    const auto shape = shape_of(subject);
+    static shoot::LastFew<shoot::Subject, Relief> kept;
+    const auto shape = shoot::shape_of(subject);
     return kept.of(shape, [&] { return measured(shape); });
 }
 
 std::shared_ptr<const Shadows> cast_shadows(const std::shared_ptr<const Relief>& relief, const Rgba& towards,
                                             double softness) {
-    static LastFew<std::tuple<std::shared_ptr<const Relief>, float, float, float, double>, Shadows> kept;
+    static shoot::LastFew<std::tuple<std::shared_ptr<const Relief>, float, float, float, double>, Shadows> kept;
     return kept.of({relief, towards[0], towards[1], towards[2], softness},
                    [&] { return std::make_shared<const Shadows>(shadows_on(relief, towards, softness)); });
 }

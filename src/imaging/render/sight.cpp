@@ -106,7 +106,9 @@ bool stand_alike(const std::vector<SceneLight>& before, const std::vector<SceneL
     });
 }
 bool give_alike(const std::vector<SceneLight>& before, const std::vector<SceneLight>& now) {
-    return std::ranges::equal(before, now, {}, &SceneLight::amount, &SceneLight::amount);
+    return std::ranges::equal(before, now, [](const SceneLight& a, const SceneLight& b) {
+        return a.amount == b.amount && (a.tint == b.tint).all();
+    });
 }
 
 }  // namespace
@@ -127,12 +129,11 @@ void light_up(const Scene& scene, const Sight& sight, Lights& lights) {
             Rgba& pixel = lights.pixels[i];
             pixel = {0, 0, 0, coverage};
             if (coverage <= 0) continue;
-            Lit all;
+            LitInColour all;
             for (std::size_t k = 0; k < scene.lights.size(); ++k) {
                 Lit& one = lights.lit[k * count + i];
                 if (!stands) one = lit_by(scene.lights[k], scene.gloss, sight.fragments[i]);
-                all.diffuse += scene.lights[k].amount * one.diffuse;
-                all.shine += scene.lights[k].amount * one.shine;
+                all.add(scene.lights[k], one);
             }
             pixel = sent(scene.gloss, sight.fragments[i].albedo, all) * coverage;
             pixel[3] = coverage;

@@ -139,7 +139,7 @@ TEST_CASE("a suggested power is applied with one click and exposes within half a
     const double suggested = *person.report().light.sources[0].suggested_power;
     person.click(QStringLiteral("automaticCheck"));
     CHECK(person.shot().lights[0].power == suggested);
-    CHECK(std::abs(*person.report().light.total) <= 1.0 / 6 + 1e-9);
+    CHECK(std::abs(*person.report().light.front_total) <= 1.0 / 6 + 1e-9);
     CHECK(person.find(QStringLiteral("powerField"))->isEnabled());
 }
 
@@ -218,11 +218,11 @@ TEST_CASE("automatic flash by the camera's meter warns of what it misses, and th
     person.leaf("lightsTab");
     person.click(QStringLiteral("meteredCheck"));
     CHECK(person.shot().lights[0].metered == 0);
-    CHECK(*person.report().light.total < -1);
+    CHECK(*person.report().light.front_total < -1);
     CHECK(person.note("automatic-misses").contains(QStringLiteral("too dark")));
     const double error = person.report().light.sources[0].metering->error;
     person.type(QStringLiteral("compensationField"), QString::number(-error, 'f', 2));
-    CHECK_THAT(*person.report().light.total, WithinAbs(0, 0.02));
+    CHECK_THAT(*person.report().light.front_total, WithinAbs(0, 0.02));
 }
 
 TEST_CASE("a look of the background is asked for and one of its ways taken", "[desk][light]") {
@@ -234,7 +234,7 @@ TEST_CASE("a look of the background is asked for and one of its ways taken", "[d
     REQUIRE(way->isVisible());
     person.click(way);
     CHECK(person.report().light.background_look == light::BackgroundLook::dark);
-    CHECK_THAT(*person.report().light.total, WithinAbs(0, 0.34));
+    CHECK_THAT(*person.report().light.front_total, WithinAbs(0, 0.34));
     person.trigger(QStringLiteral("undoAction"));
     person.click(QStringLiteral("lookWhite"));
     person.click(QStringLiteral("backdropRecipe"));
@@ -261,7 +261,7 @@ TEST_CASE("a freeze plan sets the subject's speed, and a power taken in the tabl
     person.key(Qt::Key_F);
     CHECK_THAT(person.report().light.sources[*person.report().freeze->light].power,
                WithinRel(power, 0.01));  // the room takes its share by the aperture
-    CHECK_THAT(*person.report().light.total, WithinAbs(0, 1e-6));
+    CHECK_THAT(*person.report().light.front_total, WithinAbs(0, 1e-6));
     person.choose(QStringLiteral("triggerChoice"), QStringLiteral("hand"));
     CHECK_FALSE(person.find(QStringLiteral("beamField"))->isVisible());
     person.click(QStringLiteral("repeatingCheck"));
@@ -388,7 +388,7 @@ TEST_CASE("the test frame is measured, mended by the preferred lever and learned
     CHECK_THAT(learned[0].stops, WithinAbs(1 + predicted, 0.05));
     CHECK(person.text(QStringLiteral("lessonText")).contains(QStringLiteral("Calibrated by 1 frame")));
     // The plan has followed: it asks for half the power.
-    CHECK_THAT(*person.report().light.total, WithinAbs(0, 1e-9));
+    CHECK_THAT(*person.report().light.front_total, WithinAbs(0, 1e-9));
     person.click(QStringLiteral("forgetButton"));
     CHECK(person.document().kit().flashes[0].corrections.empty());
     // And the one change, by the lever that is preferred.

@@ -37,7 +37,7 @@ TEST_CASE("W prepares the other light and switches to it and back", "[desk][ligh
     CHECK(person.shot().ambient->ev100 == 11);
     REQUIRE(person.shot().other_light);
     CHECK(person.shot().other_light->exposure == before.exposure);
-    CHECK(std::abs(person.report().light.total.value()) < 0.2);  // prepared settings are right
+    CHECK(std::abs(person.report().light.front_total.value()) < 0.2);  // prepared settings are right
     CHECK(switches->isVisible());
     CHECK(switches->text().startsWith(QStringLiteral("Sun, EV 14")));
     const auto cloud = person.shot().exposure;

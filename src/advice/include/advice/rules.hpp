@@ -40,10 +40,11 @@ std::span<const Rule> reach_rules();
 std::span<const Rule> depth_rules();
 std::span<const Rule> stack_rules();
 std::span<const Rule> light_rules();
+std::span<const Rule> direction_rules();
 std::span<const Rule> freeze_rules();
 std::span<const Rule> safety_rules();
 std::span<const Rule> limit_rules();
-std::array<std::span<const Rule>, 7> all_rules();  // in the order of work
+std::array<std::span<const Rule>, 8> all_rules();  // in the order of work
 
 /// While one lives on this thread rules are only counted: what takes long and only finds a remedy is left out.
 class OnlyCounting {

@@ -65,7 +65,11 @@ struct Camera {
     std::optional<double> write_speed;    // MB/s, of camera and card together; empty: not known
     std::optional<double> card_space;     // MB free on the card; empty: not known
     std::optional<double> charge;         // frames that its battery lasts; empty: not known
-    std::optional<double> iso_max;        // highest whose noise its owner bears, whatever the purpose; empty: none
+    // What there must be to focus, in EV at ISO 100 with an f/2.8 lens wide open (common practice).
+    double eye_ev = 3;               // by eye, on screen or in the finder
+    double autofocus_ev = -2;        // by its autofocus ...
+    double autofocus_f_number = 11;  // ... up to this working f-number, wide open
+    std::optional<double> iso_max;   // highest whose noise its owner bears, whatever the purpose; empty: none
     std::vector<CropMode> crop_modes;
     std::vector<StepReading> step_readings;
     std::string unknown;
@@ -105,7 +109,8 @@ struct Lens {
     std::string name;
     optics::Lens optics;  // without readings: those are among the calibrations
     double filter_thread = 52;
-    bool contacts = true;  // carries the signals of autofocus, aperture and EXIF
+    std::optional<double> hood_length;  // mm that its hood stands before the front rim
+    bool contacts = true;               // carries the signals of autofocus, aperture and EXIF
     bool autofocus = true;
     bool aperture_ring = false;     // the stop can be set on the lens itself
     std::vector<ZoomSetting> zoom;  // by rising focal length, two or more; empty: one focal length
@@ -211,6 +216,9 @@ enum class Heads { one, twin, ring };
 /// How a unit states its power.
 enum class PowerShown { fraction, stops, watt_seconds };
 
+/// Which duration a unit's table or display states.
+enum class DurationMeans { t05, t01, unknown };
+
 struct Flash {
     std::string id;
     std::string name;
@@ -218,8 +226,10 @@ struct Flash {
     light::PowerScale scale;
     light::Discharge discharge = light::Discharge::cut;
     std::vector<light::Duration> durations;
+    DurationMeans durations_mean = DurationMeans::t05;
     double recycle_full = 2;             // s after full power
     double burst_store = 1;              // full-power flashes that it holds when its ready light comes on
+    double kelvin = 5600;                // colour of its light (common practice)
     std::optional<double> front_thread;  // ring and twin lights: the thread they hang on; empty: stands on its own
     Heads heads = Heads::one;
     std::optional<double>
@@ -248,6 +258,7 @@ struct Lamp {
     light::PowerScale scale = {.least = 1};
     std::optional<double> flicker;  // Hz, of its light (twice the mains'); empty: steady
     double flicker_depth = 0.3;     // swing over the mean
+    double kelvin = 5600;           // colour of its light
     bool hot = false;               // burns what touches it
     bool mains = true;
     std::vector<light::Correction> corrections;
@@ -269,6 +280,30 @@ struct Modifier {
     bool operator==(const Modifier&) const = default;
 };
 
+/// Screws before the lens and takes light.
+struct Filter {
+    std::string id;
+    std::string name;
+    double thread = 52;
+    double loss = 3;         // stops
+    bool polariser = false;  // takes glare off lacquer, petals, water
+    std::string unknown;
+
+    bool operator==(const Filter&) const = default;
+};
+
+/// Sends light back, or lets it through softened: card, cloth, foil, panel.
+struct Card {
+    std::string id;
+    std::string name;
+    double diameter = 300;
+    std::optional<double> reflectance;  // empty: sends none back
+    std::optional<double> loss;         // stops that its cloth takes of light through it; empty: none gets through
+    std::string unknown;
+
+    bool operator==(const Card&) const = default;
+};
+
 struct Kit {
     std::vector<Camera> cameras;
     std::vector<Lens> lenses;
@@ -283,6 +318,8 @@ struct Kit {
     std::vector<Flash> flashes;
     std::vector<Lamp> lamps;
     std::vector<Modifier> modifiers;
+    std::vector<Filter> filters;
+    std::vector<Card> cards;
     std::string unknown;
 
     bool operator==(const Kit&) const = default;
@@ -294,6 +331,14 @@ optics::Lens optics_of(const Lens& lens, std::optional<double> focal_length);
 
 /// The focal length the zoom is set to; empty for a lens of one focal length.
 std::optional<double> zoom_position(const Lens& lens, std::optional<double> focal_length);
+
+/// How long a flash lasts at a power, s, from its table; empty outside it. Where it is not known which duration the
+/// table states, it is taken as t0.5, so that the longer t0.1 counts.
+struct FlashTime {
+    double t05 = 0;
+    double t01 = 0;
+};
+std::optional<FlashTime> flash_time(const Flash& flash, double power);
 
 /// The piece with that id; null where the list has none.
 template <typename Gear>

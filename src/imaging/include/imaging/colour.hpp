@@ -21,6 +21,14 @@ struct Light3 {
     double blue = 0;
 };
 Light3 light_of(const Colour& colour);
+
+/// What a black body of that temperature looks like, of luminance 1: Planck's law through the CIE 1931 observer (its
+/// functions by the fit of Wyman, Sloan and Shirley, JCGT 2013), onto the primaries of sRGB. What lies outside them is
+/// clipped.
+Light3 black_body(double kelvin);
+/// The same as a camera shows it that takes another temperature for white.
+Light3 black_body(double kelvin, double white_kelvin);
+
 Colour colour_of(const Light3& light);  // what lies outside 0 to 1 is clipped
 
 /// Relative luminance, the share of light a surface of that colour sends back: IEC 61966-2-1, weights of ITU-R BT.709.

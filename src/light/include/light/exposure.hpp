@@ -9,6 +9,7 @@ struct Settings {
     double working_f_number = 8;
     double shutter = 0.01;  // s
     double iso = 100;
+    double loss = 0;  // stops that filters before the lens take of all light
 };
 
 /// Ambient light of exposure value `ev100`, relative to correct.

@@ -13,14 +13,20 @@
 /// The lights of a plan, resolved: where each really stands, what lies in its way, what arrives.
 namespace poquito::plan {
 
-inline bool is_flash(const shoot::Light& light) { return !light.lamp; }
+inline bool is_reflector(const shoot::Light& light) { return light.reflector.has_value(); }
+inline bool is_flash(const shoot::Light& light) { return !light.lamp && !light.reflector; }
+inline bool is_lamp(const shoot::Light& light) { return light.lamp && !light.reflector; }
+/// A flash that finds its power as the shot asks: automatic, and not given stops of its own.
+inline bool shares_exposure(const shoot::Light& light) {
+    return is_flash(light) && !light.off && !light.power && !light.own_stops;
+}
 
 /// What a light is called: the letter of its group, or of its place in the list; numbered where several share it.
 std::string light_label(const shoot::Shot& shot, std::size_t light);
 /// The letter of the group it answers to.
 std::string group_of(const shoot::Shot& shot, std::size_t light);
 
-/// The name of its unit.
+/// The name of its unit; of a reflector "card".
 const std::string& unit_name(const Source& source);
 /// The settings its unit offers.
 const light::PowerScale& power_scale(const Source& source);

@@ -16,10 +16,12 @@ namespace poquito::plan {
 struct Source {
     const shoot::Light& set;
     const gear::Flash* flash = nullptr;        // null: a lamp
-    const gear::Lamp* lamp = nullptr;          // null: a flash
+    const gear::Lamp* lamp = nullptr;          // null: a flash; both: a reflector
     const gear::Modifier* modifier = nullptr;  // null: bare
 
     bool is_flash() const { return flash != nullptr; }
+    bool is_lamp() const { return lamp != nullptr; }
+    bool is_reflector() const { return !flash && !lamp; }
 };
 Source source_of(const gear::Kit& kit, const shoot::Light& light);
 
@@ -45,6 +47,8 @@ struct Plan {
     std::optional<Zone> zone;     // what has to be sharp, where that is not all of the depth
     double focus = 0;             // mm, the plane of focus behind the subject's centre
     shoot::Limits limits;         // the shot's over those of its shoot and person
+    double hood = 0;              // mm that a hood stands before the front rim; working distance counts from it
+    double filters = 0;           // stops that filters take
     double working_factor = 1;    // working over marked f-number, the lens's own stop
     std::vector<Source> sources;  // as the shot's lights
 };

@@ -25,14 +25,17 @@ struct OpticsReport {
     std::optional<double> field_height;
     std::optional<double> working_distance;  // front rim to subject
     std::optional<double> subject_to_sensor;
-    double front = 0;  // sensor to front rim
+    double front = 0;  // sensor to front rim, or to its hood's
+    double hood = 0;   // mm that a hood stands before the front rim
     double working_f_number = 0;
     double displayed_f_number = 0;  // as this camera shows it
     double exposure_loss = 0;
     bool reaches_infinity = false;
-    bool reached = true;                      // false: the wanted magnification is out of reach
-    optics::MagnificationRange range;         // over the whole ring
-    std::optional<double> fill;               // share of the frame the subject takes, in its tighter direction
+    bool reached = true;                       // false: the wanted magnification is out of reach
+    optics::MagnificationRange range;          // over the whole ring
+    std::optional<double> fill;                // share of the frame the subject takes, in its tighter direction
+    std::optional<double> field_behind_width;  // at the background; empty: none, or it cannot be said
+    std::optional<double> field_behind_height;
     std::optional<double> shaded_half_angle;  // degrees, cone about the axis that the front of the lens covers
     std::optional<double> at_infinity_ring;   // subject to sensor at ring 0, the far limit; empty: infinity
     std::optional<double> at_closest_ring;    // at ring 1
@@ -112,9 +115,18 @@ struct MeteringReport {
 struct SourceReport {
     std::string label;  // as it is called: its group, numbered where several share one
     bool continuous = false;
-    bool fires = false;           // false: an automatic one that stays dark
-    std::optional<double> stops;  // at the subject, relative to correct; empty: none gets there
-    double power = 0;             // exact: as set, or as the automatic wants it
+    bool fires = false;             // false: an automatic one that stays dark
+    bool reflector = false;         // sends back what falls on it: no unit, no power
+    bool aimless = false;           // automatic, reaches no face the camera sees, and has no stops of its own: no power
+    std::optional<double> stops;    // at the subject, as a meter turned to it reads; empty: none gets there
+    std::optional<double> front;    // of that, seen from the camera; empty: none
+    std::optional<double> through;  // what comes through the subject to the camera; empty: none
+    std::optional<double> rim;      // stops over the front of the edge it lights, of a light beside or behind
+    double reaches = 0;             // share of the face the camera sees that it reaches, 0 to 1
+    double front_share = 0;         // front over stops, as a ratio: k of MODEL 6
+    double through_share = 0;       // and through over stops
+    double shown_share() const { return front_share + through_share; }
+    double power = 0;  // exact: as set, or as the automatic wants it
     std::optional<double> suggested_power;
     std::optional<double> left_over;  // stops, wanted over suggested; positive: too dark
     std::optional<double> t05;        // s
@@ -126,7 +138,8 @@ struct SourceReport {
     std::vector<SourceTube> tubes;
     double path = 0;  // mm, lamp to subject
     Losses losses;
-    std::optional<double> share;             // of all light at the subject
+    std::optional<double> share;             // of all light on the front
+    double kelvin = 5600;                    // of its light, gel counted; of a card: of the light that is there
     std::optional<double> falloff;           // stops that the back of the subject gets less than its front
     std::optional<double> background;        // stops at the card before its reflectance; empty: none gets there
     std::optional<double> flicker;           // stops, largest difference between frames
@@ -145,18 +158,45 @@ struct BlackFrame {
 };
 inline constexpr double black_frame_limit = -5;  // stops (common practice)
 
+/// The picture's tones as patches of mid grey would show them, stops; empty: no light.
+struct Tones {
+    std::optional<double> lit;     // a face turned half towards the key
+    std::optional<double> shadow;  // and one turned as much away from it
+    std::optional<double> rim;     // the edge that a light from beside or behind draws
+    double key_azimuth = 0;        // degrees, where the key is
+    double key_elevation = 0;
+};
+
+/// Whether what stays on is enough to focus by, wide open. Stops more than is needed; empty: nothing stays on.
+struct FocusingLight {
+    std::optional<double> by_eye;
+    std::optional<double> by_autofocus;  // empty also: not at that working aperture
+    double working_f_number = 0;         // wide open
+    bool autofocus_stops_down = false;   // its working f-number, wide open, is beyond what the camera's needs
+};
+
 struct LightReport {
-    std::optional<double> ambient;
+    std::optional<double> ambient;        // at the subject
+    std::optional<double> ambient_front;  // what lens and hood leave of it
     std::vector<SourceReport> sources;
-    std::optional<double> total;
+    std::optional<double> total;        // what meters turned to the sources read, together
+    std::optional<double> front_total;  // what the picture shows of it: front and through. Exposure goes by this
+    std::optional<double> through;      // of that, what comes through the subject
+    std::optional<double> highlight;    // of the subject's brightest part, 0 = mid grey
+    double highlight_room = 0;          // stops from there to where the file clips; negative: clipped. With a highlight
+    Tones tones;
+    FocusingLight focusing;
+    double white = 5600;  // kelvin that the camera is set to, or the strongest light's
+    std::optional<double> ambient_kelvin;
+    std::optional<double> background_own;  // of the background's own light
     std::optional<double> background;
     std::optional<light::BackgroundLook> background_look;
-    std::optional<double> continuous;       // ambient and lamps
-    std::optional<double> flash;            // all flashes
-    std::optional<std::size_t> key;         // the strongest source
-    std::optional<double> key_to_fill;      // stops between it and all the others together
-    std::optional<double> front;            // all light at the subject's nearest point
-    std::optional<double> back;             // and at its farthest
+    std::optional<double> continuous;       // ambient, lamps and cards, on the front
+    std::optional<double> flash;            // all flashes, on the front
+    std::optional<std::size_t> key;         // the strongest source on the front
+    std::optional<double> key_to_fill;      // stops between it and all the others together, on the front
+    std::optional<double> nearest;          // all light at the subject's nearest point
+    std::optional<double> farthest;         // and at its farthest
     std::optional<double> shutter_room;     // stops the shutter can be shortened before sync; empty: no flash
     std::optional<BlackFrame> black_frame;  // empty: nothing stays on
     std::optional<double> recycling_iso;    // with which automatic flashes keep up with the frames; empty: they do

@@ -13,6 +13,7 @@ struct Exposure {
     double shutter = 1.0 / 125;
     double iso = 100;
     bool high_speed_sync = false;  // of the flashes that have it, past sync
+    std::optional<double> kelvin;  // white that the camera is set to; empty: as the strongest light
     Lever lever = Lever::power;    // what this photographer reaches for first when a frame is too bright or too dark
     std::string unknown;
 

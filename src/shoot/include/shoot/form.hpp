@@ -57,6 +57,12 @@ struct Extent {
 /// W sin t, W its extent along the tilt (MODEL 2).
 Extent presented_extent(const Subject& subject);
 
+/// Where a flat subject faces as it is tilted and turned, of length 1.
+Point3 facing_normal(const Subject& subject);
+
+/// The subject with nothing but what decides its relief.
+Subject shape_of(const Subject& subject);
+
 /// A viewing ray: the points (x + dx z, y + dy z, z).
 struct ViewRay {
     double x = 0;

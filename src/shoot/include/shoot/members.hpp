@@ -32,6 +32,7 @@ struct Presence {
     const char* value = nullptr;   // ... (null: where it is missing) ...
     bool needed_then = false;      // ... this one is needed,
     bool written_then = false;     // ... or is written
+    const char* unless = nullptr;  // of the same record, before this one: where it stands, this one is neither
 };
 inline constexpr Presence needed{.needed = true};
 inline constexpr Presence usual{};
@@ -42,6 +43,11 @@ constexpr Presence needed_where(const char* member, const char* value, Presence 
 }
 constexpr Presence written_where(const char* member, const char* value) {
     return {.written = false, .member = member, .value = value, .written_then = true};
+}
+
+constexpr Presence unless(const char* member, Presence otherwise) {
+    otherwise.unless = member;
+    return otherwise;
 }
 
 namespace range = text::range;
@@ -58,6 +64,8 @@ void describe(Rows& rows, const Subject*) {
     rows.number("height_mm", &Subject::height, range::size, needed);
     rows.number("depth_mm", &Subject::depth, range::length, needed);
     rows.number("reflectance", &Subject::reflectance, range::share, needed);
+    rows.number("transmittance", &Subject::transmittance, range::share, spare);
+    rows.number("highlight_reflectance", &Subject::highlight_reflectance, range::share, spare);
     rows.number("speed_mm_s", &Subject::speed, range::speed, needed);
     rows.number("sway_amplitude_mm", &Subject::sway_amplitude, range::length, spare);
     rows.number("sway_hz", &Subject::sway_frequency, range::frequency, spare);
@@ -99,6 +107,8 @@ void describe(Rows& rows, const Rig*) {
     rows.object("bellows", &Rig::bellows);
     rows.gear("reversing_ring", &Rig::reversing_ring, &gear::Kit::reversing_rings, "reversing ring", spare);
     rows.object("front_lens", &Rig::front_lens);
+    rows.gear("filters", &Rig::filters, &gear::Kit::filters, "filter", spare);
+    rows.flag("hood_off", &Rig::hood_off, spare);
     rows.gear("rail", &Rig::rail, &gear::Kit::rails, "rail", spare);
     rows.choice("support", &Rig::support, spare);
     rows.focus(&Rig::focus, range::share, range::magnification);
@@ -111,6 +121,7 @@ void describe(Rows& rows, const Exposure*) {
     rows.number("iso", &Exposure::iso, range::iso, needed);
     rows.flag("high_speed_sync", &Exposure::high_speed_sync, spare);
     rows.choice("correct_by", &Exposure::lever, spare);
+    rows.number("kelvin", &Exposure::kelvin, range::kelvin, spare);
 }
 
 template <typename Rows>
@@ -141,6 +152,7 @@ void describe(Rows& rows, const Sharpness*) {
     rows.scaled("wavelength_nm", &Sharpness::wavelength, range::wavelength_nm, mm_per_nm);
     rows.number("focus_offset_mm", &Sharpness::focus_offset, range::offset, spare);
     rows.object("output", &Sharpness::output, written_where("rule", "output"));
+    rows.number("headroom_stops", &Sharpness::headroom, range::lost_stops, spare);
 }
 
 template <typename Rows>
@@ -188,6 +200,13 @@ void describe(Rows& rows, const Capture*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const Panel*) {
+    rows.number("loss_stops", &Panel::loss, range::lost_stops, needed);
+    rows.number("width_mm", &Panel::width, range::size, needed);
+    rows.number("distance_mm", &Panel::distance, range::size, needed);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const Ambient*) {
     rows.number("ev100", &Ambient::ev100, range::exposure_value, needed);
     rows.choice("kind", &Ambient::kind, spare);
@@ -196,6 +215,11 @@ void describe(Rows& rows, const Ambient*) {
     rows.number(
         "elevation_deg", [](auto& a) -> auto& { return a.position.elevation; }, range::full_turn, spare);
     rows.number("size_deg", &Ambient::size, range::source_angle, spare);
+    rows.number("distance_mm", &Ambient::distance, range::size, spare);
+    rows.object("panel", &Ambient::panel);
+    rows.number("room_share", &Ambient::room, range::share, spare);
+    rows.number("kelvin", &Ambient::kelvin, range::kelvin, spare);
+    rows.number("drift_stops_h", &Ambient::drift, range::stops, spare);
 }
 
 template <typename Rows>
@@ -206,17 +230,25 @@ void describe(Rows& rows, const Bounce*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const Reflector*) {
+    rows.number("reflectance", &Reflector::reflectance, range::reflecting, needed);
+    rows.number("diameter_mm", &Reflector::diameter, range::size, needed);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const Light*) {
-    rows.gear("modifier", &Light::modifier, &gear::Kit::modifiers, "modifier", needed);
+    rows.object("reflector", &Light::reflector);
+    rows.gear("modifier", &Light::modifier, &gear::Kit::modifiers, "modifier", unless("reflector", needed));
     rows.number(
         "distance_mm", [](auto& l) -> auto& { return l.position.distance; }, range::size, needed);
     rows.number(
         "azimuth_deg", [](auto& l) -> auto& { return l.position.azimuth; }, range::full_turn, needed);
     rows.number(
         "elevation_deg", [](auto& l) -> auto& { return l.position.elevation; }, range::full_turn, needed);
-    rows.power("power", &Light::power);
+    rows.power("power", &Light::power, unless("reflector", needed));
     rows.gear("lamp", &Light::lamp, &gear::Kit::lamps, "lamp", spare);
-    rows.gear("flash", &Light::flash, &gear::Kit::flashes, "flash", needed_where("lamp", nullptr, spare));
+    rows.gear("flash", &Light::flash, &gear::Kit::flashes, "flash",
+              unless("reflector", needed_where("lamp", nullptr, spare)));
     rows.number(
         "turn_deg", [](auto& l) -> auto& { return l.aim.turn; }, range::full_turn, spare);
     rows.number(
@@ -226,6 +258,9 @@ void describe(Rows& rows, const Light*) {
     rows.flag("second_layer", &Light::second_layer, spare);
     rows.object("bounce", &Light::bounce);
     rows.number("metered_compensation_stops", &Light::metered, range::stops, spare);
+    rows.number("own_stops", &Light::own_stops, range::stops, spare);
+    rows.choice("own_at", &Light::own_at, spare);
+    rows.number("gel_mired", &Light::gel, range::mired, spare);
     rows.flag("off", &Light::off, spare);
     rows.group("group", &Light::group);
 }
@@ -237,6 +272,10 @@ void describe(Rows& rows, const Background*) {
     rows.number("detail_mm", &Background::detail, range::size, spare);
     rows.choice("kind", &Background::kind, spare);
     rows.colour("colour", &Background::colour);
+    rows.number("own_ev100", &Background::own_ev100, range::exposure_value, spare);
+    rows.number("gradient_stops", &Background::gradient, range::stops, spare);
+    rows.number("width_mm", &Background::width, range::size, spare);
+    rows.number("height_mm", &Background::height, range::size, spare);
 }
 
 template <typename Rows>

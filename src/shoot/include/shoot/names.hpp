@@ -35,6 +35,8 @@ inline constexpr std::array names<AmbientKind> = {"even", "window", "sky"};
 template <>
 inline constexpr std::array names<BackgroundKind> = {"card", "scene"};
 template <>
+inline constexpr std::array names<OwnAt> = {"subject", "background"};
+template <>
 inline constexpr std::array names<Act> = {"fall", "thrown", "splash"};
 template <>
 inline constexpr std::array names<Trigger> = {"beam", "sound", "hand"};

@@ -52,6 +52,8 @@ struct Rig {
     std::optional<double> focal_length;  // of a zoom
     std::vector<std::string> closeup_lenses;
     std::optional<FrontLens> front_lens;
+    std::vector<std::string> filters;  // from the lens outwards
+    bool hood_off = false;             // of a lens whose record has one
     std::optional<std::string> rail;
     Support support = Support::unstated;
     Focus focus;

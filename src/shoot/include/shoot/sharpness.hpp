@@ -30,6 +30,7 @@ struct Sharpness {
     double wavelength = optics::default_wavelength;
     double focus_offset = 0;  // mm, plane of focus behind the middle of the subject's depth; negative: nearer
     Output output;
+    double headroom = 0;  // stops that the file format holds above paper white: 0 a JPEG, about 1 raw (common practice)
     std::string unknown;
 
     bool operator==(const Sharpness&) const = default;

@@ -15,10 +15,12 @@ struct Subject {
     double width = 30;
     double height = 20;
     double depth = 5;
-    double reflectance = 0.18;  // 0 to 1
-    double speed = 0;           // mm/s across the frame
-    double sway_amplitude = 0;  // mm, middle to extreme, of a swing in the wind or on a hand
-    double sway_frequency = 1;  // Hz
+    double reflectance = 0.18;                    // 0 to 1
+    std::optional<double> highlight_reflectance;  // of its brightest part; empty: as all of it
+    double transmittance = 0;                     // diffuse, of a petal, leaf, slice, jelly; with reflectance at most 1
+    double speed = 0;                             // mm/s across the frame
+    double sway_amplitude = 0;                    // mm, middle to extreme, of a swing in the wind or on a hand
+    double sway_frequency = 1;                    // Hz
     Form form = Form::ball;
     double tilt = 0;                              // degrees, the top away from the camera
     double turn = 0;                              // degrees, the right side away from the camera
@@ -36,7 +38,7 @@ struct Trait {
     const char* id;
     const char* name;
 };
-/// living, food, liquid, polished, outdoors, person, breakable.
+/// living, person, food, liquid, polished, breakable, outdoors, electronic, dye.
 const std::vector<Trait>& subject_traits();
 bool has_trait(const Subject& subject, const std::string& id);
 

@@ -51,7 +51,9 @@ inline constexpr NumberRule stop_steps{.least = 0.01, .greatest = 30};
 inline constexpr NumberRule exposure_value{.least = -30, .greatest = 40};  // starlight is -8, the sun's own disc 33
 inline constexpr NumberRule guide_number{.least = 0.01, .greatest = 1e4};
 inline constexpr NumberRule flash_duration{.least = 1e-9, .greatest = 60};
-inline constexpr NumberRule light{.least = 1e-6, .greatest = 1e9};  // lx, cd/m2, Ws
+inline constexpr NumberRule light{.least = 1e-6, .greatest = 1e9};     // lx, cd/m2, Ws
+inline constexpr NumberRule kelvin{.least = 1000, .greatest = 40000};  // a candle to a deep blue sky
+inline constexpr NumberRule mired{.least = -500, .greatest = 500};     // of gels, several of them
 // Time and movement.
 inline constexpr NumberRule seconds{.greatest = 604800};  // up to a week
 inline constexpr NumberRule some_seconds{.least = 1e-6, .greatest = 604800};

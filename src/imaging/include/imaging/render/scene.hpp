@@ -45,6 +45,7 @@ struct Highlight {
 /// One source of light on the subject: how much it gives to a face turned towards it, and from where.
 struct SceneLight {
     float amount = 0;              // relative to a correct exposure
+    Rgba tint = {1, 1, 1, 0};      // its colour as the camera shows it, of luminance 1
     Rgba towards = {0, 0, -1, 0};  // from the subject, of length 1; x right, y up, z away from the camera
     float softness = 0;            // sine of half the angle it is wide: 0 a point, 1 the whole sky
     std::shared_ptr<const Shadows> shadows = nullptr;  // of the subject on itself
@@ -79,8 +80,17 @@ struct Lit {
     float shine = 0;  // mirrored; only where there is gloss
 };
 Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment);
+/// What all lights of a scene come to on a fragment, each in its colour.
+struct LitInColour {
+    Rgba diffuse = Rgba::Zero();
+    Rgba shine = Rgba::Zero();
+    void add(const SceneLight& light, const Lit& lit) {
+        diffuse += light.tint * (light.amount * lit.diffuse);
+        shine += light.tint * (light.amount * lit.shine);
+    }
+};
 /// Light sent to the camera by what so lights a surface of that albedo.
-inline Rgba sent(float gloss, const Rgba& albedo, const Lit& lit) {
+inline Rgba sent(float gloss, const Rgba& albedo, const LitInColour& lit) {
     return albedo * lit.diffuse * (1 - gloss) + gloss * lit.shine;
 }
 /// Of all lights of the scene.

@@ -1,0 +1,61 @@
+#include "light/direction.hpp"
+
+#include <boost/math/constants/constants.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::light {
+
+namespace {
+namespace constants = boost::math::double_constants;
+}
+
+double between(const Position& a, const Position& b) {
+    const double ea = a.elevation * constants::degree, eb = b.elevation * constants::degree;
+    return std::sin(ea) * std::sin(eb) +
+           std::cos(ea) * std::cos(eb) * std::cos((a.azimuth - b.azimuth) * constants::degree);
+}
+
+double ball_share(double towards) {
+    const double c = std::clamp(towards, -1.0, 1.0);
+    return (std::sqrt(1 - c * c) + std::acos(-c) * c) / constants::pi;
+}
+
+double even_light_shaded(double half_angle) { return 2 * std::log2(std::cos(half_angle * constants::degree)); }
+
+double covered_share(const SkyDisc& disc, double half_angle) {
+    const double edge = std::min(disc.half_angle, 180.0);
+    if (disc.off_axis - edge >= half_angle) return 0;
+    if (disc.off_axis + edge <= half_angle) return 1;
+    if (half_angle + edge <= disc.off_axis) return 0;
+    // Ring by ring about the disc's middle: how much of each lies within the cone. In the cosine of the ring's angle,
+    // which is what solid angle goes by.
+    const double middle_cos = std::cos(disc.off_axis * constants::degree),
+                 middle_sin = std::sin(disc.off_axis * constants::degree);
+    const double cone = std::cos(half_angle * constants::degree), last = std::cos(edge * constants::degree);
+    constexpr int rings = 512;
+    double sum = 0;
+    for (int i = 0; i < rings; ++i) {
+        const double c = 1 - (1 - last) * (i + 0.5) / rings;
+        const double across = middle_sin * std::sqrt(1 - c * c);
+        const double rest = cone - middle_cos * c;
+        sum += across > 1e-12 ? std::acos(std::clamp(rest / across, -1.0, 1.0)) / constants::pi : rest <= 0 ? 1 : 0;
+    }
+    return sum / rings;
+}
+
+double angle_of(double width, double distance) { return 2 * std::atan(width / 2 / distance) / constants::degree; }
+
+double width_of(double angle, double distance) { return 2 * distance * std::tan(angle / 2 * constants::degree); }
+
+double reflected_stops(double reflectance, double diameter, double distance) {
+    const double radius = diameter / 2;
+    return std::log2(reflectance) + std::log2(radius * radius / (distance * distance + radius * radius));
+}
+
+double ev100_of_luminance(double luminance) { return std::log2(8 * luminance); }
+
+double luminance_of(double ev100) { return std::exp2(ev100) / 8; }
+
+}  // namespace poquito::light

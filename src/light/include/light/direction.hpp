@@ -1,0 +1,46 @@
+#pragma once
+
+#include "light/position.hpp"
+
+/// Light has a direction: what of it the camera's side of a subject gets, and what lens, hood and panel take of light
+/// that is there. Degrees, stops, mm. Source: MODEL 6; Lambert's law for a ball.
+namespace poquito::light {
+
+/// Cosine of the angle between the directions to two places, seen from the subject.
+double between(const Position& a, const Position& b);
+
+/// Of a matt ball lit from a place whose direction makes an angle with that to the camera, `towards` its cosine: the
+/// mean light of the face that the camera sees, over what it is when lit from the camera. 0 to 1.
+double ball_share(double towards);
+
+/// Stops that even light, or a wide sky's, loses on a face towards the camera to a cone about the axis that lens and
+/// hood cover; 0 or negative. `half_angle`: degrees, below 90.
+double even_light_shaded(double half_angle);
+
+/// A disc in the sky, such as a window or the sun, seen from the subject.
+struct SkyDisc {
+    double off_axis = 0;    // degrees between its middle and the axis to the camera
+    double half_angle = 0;  // degrees that its edge lies from its middle
+};
+/// The share of its solid angle that lies within the cone about the axis that lens and hood cover, 0 to 1.
+double covered_share(const SkyDisc& disc, double half_angle);
+
+/// Full angle of a disc of that width at that distance, degrees.
+double angle_of(double width, double distance);
+/// And back: how wide what is seen under an angle is. `angle` below 180.
+double width_of(double angle, double distance);
+
+/// Stops that a surface of reflectance r and diameter w, all of it lit, gives the subject at a distance, less what
+/// falls on it: a uniform disc on its axis.
+double reflected_stops(double reflectance, double diameter, double distance);
+
+/// Illuminance in exposure value of a surface that shines by itself: EV100 of a spot reading of `luminance` cd/m^2 (ISO
+/// 2720, K = 12.5).
+double ev100_of_luminance(double luminance);
+double luminance_of(double ev100);
+
+inline constexpr const char* ball_share_formula = "(sin(a) + (pi - a) * cos(a)) / pi";
+inline constexpr const char* front_formula = "log2(2^s * k)";
+inline constexpr const char* through_formula = "s + log2(T / r) + log2(k)";
+
+}  // namespace poquito::light

@@ -1,0 +1,278 @@
+// Light with a direction (MODEL 6): fronts, edges, what comes through, what shades and what sends back.
+#include "light/direction.hpp"
+#include "plan/ambient.hpp"
+#include "plan/assess.hpp"
+#include "plan/face.hpp"
+#include "plan/fill.hpp"
+#include "plan/lighting.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+
+using namespace poquito;
+using namespace poquito::shoot;
+using plan::assess;
+using test::same;
+using test::WithinAbs;
+
+namespace {
+
+constexpr double degree = 3.14159265358979323846 / 180;
+
+/// plain_shoot's shot with one flash at an angle to the camera.
+struct Lit {
+    Shoot shoot = test::plain_shoot();
+    Shot& shot = shoot.shots[0];
+    Lit() {
+        shot.lights = {test::plain_light()};
+        shot.lights[0].position = {.distance = 400};
+        shot.lights[0].power = 0.25;
+    }
+    plan::LightReport light() { return assess(shoot.kit, shot).light; }
+    plan::SourceReport source(std::size_t i = 0) { return light().sources[i]; }
+};
+
+}  // namespace
+
+TEST_CASE("a ball is lit by Lambert's law and a flat face by the cosine, whichever way they are turned",
+          "[plan][light]") {
+    Lit set;
+    for (double azimuth = -180; azimuth <= 180; azimuth += 15)
+        for (const double elevation : {-40.0, 0.0, 25.0, 80.0}) {
+            set.shot.lights[0].position = {.distance = 400, .azimuth = azimuth, .elevation = elevation};
+            const double towards = std::cos(azimuth * degree) * std::cos(elevation * degree);
+            set.shot.subject.depth = 10;
+            const auto ball = set.source();
+            if (light::ball_share(towards) >= 1e-9)
+                CHECK_THAT(*ball.front, same(*ball.stops + std::log2(light::ball_share(towards))));
+            CHECK_THAT(ball.reaches, WithinAbs((1 + towards) / 2, 1e-12));
+            set.shot.subject.depth = 0;
+            const auto flat = set.source();
+            CHECK(flat.front.has_value() == (towards > 1e-9));
+            if (flat.front) CHECK_THAT(*flat.front, same(*flat.stops + std::log2(towards)));
+        }
+    // Turned towards the light, a flat face gets all of it again; away from it none.
+    set.shot.lights[0].position = {.distance = 400, .azimuth = 60};
+    set.shot.subject.depth = 0;
+    set.shot.subject.turn = 60;
+    CHECK_THAT(*set.source().front, same(*set.source().stops));
+    set.shot.subject.turn = -60;
+    CHECK_FALSE(set.source().front);
+}
+
+TEST_CASE("other forms get what their relief leaves them, as a sum over it says", "[plan][light]") {
+    // A box with a corner towards the camera: two plane faces, of which one shades nothing of the other.
+    Lit set;
+    set.shot.subject = {.width = 40, .height = 30, .depth = 20, .form = Form::box};
+    const auto share = [&](double azimuth) {
+        return plan::Face(set.shot.subject).lit_from({.azimuth = azimuth}).front;
+    };
+    // The edge stands a quarter of the half width to the left: faces 15 and 25 mm wide, both 20 mm deep.
+    const auto by_hand = [](double azimuth) {
+        const double a = azimuth * degree;
+        const auto face = [&](double width, double side) {
+            const double length = std::hypot(width, 20);
+            const double nx = side * 20 / length, nz = width / length;  // towards the camera counts up
+            return width * std::max(0.0, nx * std::sin(a) + nz * std::cos(a));
+        };
+        const double left = face(15, -1), right = face(25, 1);
+        const double front = 15 * 15 / std::hypot(15.0, 20.0) + 25 * 25 / std::hypot(25.0, 20.0);
+        return (left + right) / front;
+    };
+    for (const double azimuth : {-60.0, -30.0, 0.0, 30.0, 60.0}) {
+        INFO(azimuth);
+        CHECK_THAT(share(azimuth), WithinAbs(by_hand(azimuth), 0.03));
+    }
+    // A bowl shades its own wall: it gets less from the side than a dome of that depth, which does not.
+    const auto from_side = [&](Form form) {
+        return plan::Face(Subject{.width = 40, .height = 40, .depth = 20, .form = form})
+            .lit_from({.azimuth = 75})
+            .front;
+    };
+    CHECK(from_side(Form::bowl) < 0.6 * from_side(Form::dome));
+    // Front light is what every form is measured by.
+    for (const auto& form : forms())
+        if (form.form != Form::height_map)
+            CHECK_THAT(plan::Face(Subject{.form = form.form}).lit_from({}).front, WithinAbs(1, 1e-6));
+}
+
+TEST_CASE("what comes through a petal counts for the exposure, and what only edges it does not", "[plan][light]") {
+    Lit set;
+    set.shot.subject.depth = 0;
+    set.shot.subject.reflectance = 0.2;
+    set.shot.subject.transmittance = 0.4;
+    set.shot.lights[0].position.azimuth = 120;
+    const auto source = set.source();
+    CHECK_FALSE(source.front);
+    CHECK_THAT(*source.through, same(*source.stops + 1 - 1));  // twice as much sent through, half by the slant
+    CHECK_THAT(*set.light().front_total, same(*source.through));
+    // Automatic power brings it to a correct exposure, twice as high without the slant.
+    set.shot.lights[0].power.reset();
+    CHECK_THAT(*set.light().front_total, WithinAbs(0, 1e-9));
+    const double slanted = set.source().power;
+    set.shot.lights[0].position.azimuth = 180;
+    CHECK_THAT(set.source().power, same(slanted / 2));
+    // Nothing comes through: no front, no power, and it must be told what to give.
+    set.shot.subject.transmittance = 0;
+    CHECK(set.source().aimless);
+    CHECK_FALSE(set.source().stops);
+    set.shot.lights[0].own_stops = 1.5;
+    CHECK_FALSE(set.source().aimless);
+    CHECK_THAT(*set.source().stops, WithinAbs(1.5, 1e-9));
+    CHECK_FALSE(set.light().front_total);
+    // A ball from behind is edged, and how far over the front is said.
+    set.shot.subject.depth = 20;
+    set.shot.lights[0].position.azimuth = 120;
+    CHECK_THAT(*set.source().rim, WithinAbs(1.5 + std::log2(std::sin(120 * degree)) - *set.light().front_total, 1e-9));
+}
+
+TEST_CASE("lights with stops of their own stand outside the sharing, at the subject or on the card", "[plan][light]") {
+    Lit set;
+    set.shot.subject.depth = 20;
+    set.shot.background = Background{.distance = 300, .reflectance = 0.5};
+    set.shot.lights = {test::plain_light(), test::plain_light(), test::plain_light()};
+    for (auto& light : set.shot.lights) light.power.reset();
+    set.shot.lights[1].own_stops = -2;
+    set.shot.lights[1].position = {.distance = 300, .azimuth = 60};
+    set.shot.lights[2].own_stops = 0.5;
+    set.shot.lights[2].own_at = OwnAt::background;
+    set.shot.lights[2].position = {.distance = 250, .azimuth = 150};
+    set.shot.lights[2].aim = {.turn = 60};
+    const auto light = set.light();
+    CHECK_THAT(*light.sources[1].stops, WithinAbs(-2, 1e-9));
+    CHECK_THAT(*light.sources[2].background, WithinAbs(0.5, 1e-9));
+    CHECK_THAT(*light.front_total, WithinAbs(0, 1e-9));  // the first finds the rest
+}
+
+TEST_CASE("a card sends back what falls on it, and gives the backdrop nothing", "[plan][light]") {
+    Lit set;
+    set.shot.subject.depth = 20;
+    set.shot.background = Background{};
+    set.shot.ambient = Ambient{.ev100 = 9};
+    set.shot.lights = {{.reflector = Reflector{.reflectance = 0.5, .diameter = 400}, .position = {.distance = 200}}};
+    const auto light = set.light();
+    CHECK_THAT(*light.sources[0].stops, same(*light.ambient - 2));  // half sent back, seen under a right angle: half
+    CHECK(light.sources[0].reflector);
+    CHECK_FALSE(light.sources[0].background);
+    CHECK_THAT(*light.total, same(*light.ambient + std::log2(1.25)));
+    set.shot.ambient.reset();
+    CHECK_FALSE(set.light().sources[0].stops);
+}
+
+TEST_CASE("the light that is there is shaded by the lens, softened by a panel, and falls off from a window",
+          "[plan][light]") {
+    Lit set;
+    set.shot.lights.clear();
+    set.shot.subject.depth = 20;
+    set.shot.ambient = Ambient{.ev100 = 9};
+    const auto report = assess(set.shoot.kit, set.shot);
+    const double cone = *report.optics.shaded_half_angle * degree;
+    CHECK_THAT(*report.light.ambient_front, same(*report.light.ambient + 2 * std::log2(std::cos(cone))));
+    // A hood comes nearer and covers more, and the working distance counts from it.
+    set.shoot.kit.lenses[0].hood_length = 40;
+    const auto hooded = assess(set.shoot.kit, set.shot);
+    CHECK_THAT(*hooded.optics.working_distance, same(*report.optics.working_distance - 40));
+    CHECK(*hooded.light.ambient_front < *report.light.ambient_front);
+    set.shot.rig.hood_off = true;
+    CHECK_THAT(*assess(set.shoot.kit, set.shot).optics.working_distance, same(*report.optics.working_distance));
+    // A window beside loses nothing to the lens; a panel its stops.
+    set.shot.ambient->kind = AmbientKind::window;
+    set.shot.ambient->position = {.azimuth = -80, .elevation = 20};
+    CHECK_THAT(*set.light().ambient_front, same(*set.light().ambient));
+    const double bare = *set.light().ambient;
+    set.shot.ambient->panel = Panel{.loss = 1.5};
+    CHECK_THAT(*set.light().ambient_front, same(bare - 1.5));
+    set.shot.ambient->panel.reset();
+    // A window of 60 degrees a metre away, in front: a disc of 1155 mm. A metre behind the subject it is two metres
+    // off.
+    set.shot.ambient->position = {.azimuth = 0, .elevation = 0};
+    set.shot.ambient->distance = 1000;
+    set.shot.background = Background{.distance = 1000, .reflectance = 0.18};
+    const double radius = 1000 * std::tan(30 * degree);
+    const double falls = std::log2((1e6 + radius * radius) / (4e6 + radius * radius));
+    CHECK_THAT(*set.light().background, same(*set.light().ambient + falls));
+}
+
+TEST_CASE("a background that shines is as bright at every distance, and highlights clip where they should",
+          "[plan][light]") {
+    Lit set;
+    set.shot.subject.depth = 20;
+    set.shot.subject.highlight_reflectance = 0.72;
+    set.shot.background = Background{.distance = 200, .reflectance = 0, .own_ev100 = light::ev100_of_luminance(100)};
+    const double near = *set.light().background;
+    set.shot.background->distance = 2000;
+    CHECK_THAT(*set.light().background, same(near));
+    set.shot.exposure.shutter *= 4;
+    CHECK_THAT(*set.light().background, same(near + 2));
+    const auto light = set.light();
+    CHECK_THAT(*light.highlight, same(*light.front_total + 2));  // 0.72 is two stops over mid grey
+    CHECK_THAT(light.highlight_room, same(std::log2(1 / 0.18) - *light.highlight));
+    set.shot.sharpness.headroom = 1;
+    CHECK_THAT(set.light().highlight_room, same(light.highlight_room + 1));
+}
+
+TEST_CASE("filters take from all light and leave depth alone", "[plan][light]") {
+    Lit set;
+    set.shot.ambient = Ambient{.ev100 = 8};
+    set.shoot.kit.filters = {{.id = "nd", .name = "Neutral density", .thread = 62, .loss = 3}};
+    const auto before = assess(set.shoot.kit, set.shot);
+    set.shot.rig.filters = {"nd"};
+    const auto after = assess(set.shoot.kit, set.shot);
+    CHECK_THAT(*after.light.front_total, same(*before.light.front_total - 3));
+    CHECK_THAT(*after.light.ambient, same(*before.light.ambient - 3));
+    CHECK(after.sharpness.depth_of_field == before.sharpness.depth_of_field);
+    CHECK(after.optics.fit.joints.back().outer == "Neutral density");
+}
+
+TEST_CASE("the field behind grows as from the entrance pupil, and is the field at the plane of focus", "[plan]") {
+    Lit set;
+    set.shot.subject.depth = 0;
+    set.shot.background = Background{.distance = 0};
+    auto optics = assess(set.shoot.kit, set.shot).optics;
+    CHECK_THAT(*optics.field_behind_width, same(*optics.field_width));
+    set.shot.background->distance = 300;
+    const double near = *assess(set.shoot.kit, set.shot).optics.field_behind_width;
+    set.shot.background->distance = 600;
+    CHECK_THAT(*assess(set.shoot.kit, set.shot).optics.field_behind_width - near, same(near - *optics.field_width));
+    // A symmetrical lens of 100 mm as a thin one: pupil in the lens, 300 mm from a subject at half life size.
+    CHECK_THAT(near, test::WithinRel(*optics.field_width * 2, 0.2));
+}
+
+TEST_CASE("a dark front is filled from the camera's side, and a tone asked for is met", "[plan][light]") {
+    Lit set;
+    set.shot.subject.depth = 20;
+    set.shot.background = Background{.distance = 300};
+    set.shot.exposure.shutter = 0.01;
+    set.shot.ambient = Ambient{.ev100 = 3};
+    set.shot.lights[0].position = {.distance = 300, .azimuth = 150, .elevation = 20};
+    set.shot.lights[0].power = 1.0 / 32;
+    const auto ways = plan::ways_to_fill(set.shoot.kit, set.shot);
+    REQUIRE_FALSE(ways.empty());
+    for (const auto& way : ways) {
+        INFO(way.label);
+        CHECK_THAT(*assess(set.shoot.kit, way.shot).light.front_total, same(way.front));
+        CHECK(way.front > *set.light().front_total + 0.3);
+        CHECK(std::cos(way.shot.lights.back().position.azimuth * degree) > 0);  // in front
+        CHECK(way.shot.lights.back().position.azimuth < 0);                     // across from the light
+    }
+    // Key and fill: the shadow side is brought to two stops under the lit one by what fills it.
+    set.shot.lights = {test::plain_light(), test::plain_light()};
+    set.shot.lights[0].position = {.distance = 400, .azimuth = 45};
+    set.shot.lights[1].position = {.distance = 400, .azimuth = -45};
+    for (auto& light : set.shot.lights) light.power = 0.25;
+    set.shot.lights[1].power.reset();
+    const auto asked = plan::ask_for(set.shoot.kit, set.shot, plan::Tone::shadow, -1.5);
+    REQUIRE(asked);
+    CHECK_THAT(asked->stops, WithinAbs(-1.5, 0.1));
+    CHECK_THAT(*assess(set.shoot.kit, asked->shot).light.tones.shadow, same(asked->stops));
+    CHECK(asked->shot.lights[1].own_stops);
+    CHECK(asked->shot.lights[0] == set.shot.lights[0]);
+}
+
+TEST_CASE("a shot without lights or with cards alone can be assessed, turned and saved", "[plan][light]") {
+    Lit set;
+    set.shot.lights = {{.reflector = Reflector{}}};
+    const auto light = set.light();
+    CHECK_FALSE(light.total);
+    CHECK_FALSE(light.front_total);
+    CHECK_FALSE(light.tones.lit);
+}
