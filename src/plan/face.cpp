@@ -5,6 +5,8 @@
 #include "shoot/form.hpp"
 #include "shoot/last_few.hpp"
 
+#include <boost/math/constants/constants.hpp>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -14,6 +16,8 @@
 namespace poquito::plan {
 
 namespace {
+
+using boost::math::double_constants::pi;
 
 /// Towards the source as forms have it: z away from the camera.
 struct Way {
@@ -32,7 +36,7 @@ double dot(const shoot::Point3& normal, const Way& way) {
     return normal.x * way.x + normal.y * way.y + normal.z * way.z;
 }
 
-constexpr int cells = 48;
+constexpr int cells = 48, bearings = 24;
 constexpr double nothing = 1e6;  // mm behind: beside the form
 
 }  // namespace
@@ -55,12 +59,16 @@ struct Face::Net {
         double azimuth = 0, elevation = 0, softness = -1;
         FaceLight light;
     };
-    double clear(const Sample& sample, const Way& way, double softness) const;
+    double clear(std::size_t sample, const Way& way, double softness) const;
     double depth_at(double x, double y) const;
+    void see_horizons() const;
     FaceLight looked_up(const light::Position& place, double softness) const;
 
+    // Of each sample, all round: how high above the face the rest of the subject stands in the way, rad.
+    mutable std::once_flag seen_;
+    mutable std::vector<float> horizons_;
     mutable std::mutex guard_;
-    mutable std::array<Known, 48> known_;
+    mutable std::array<Known, 24> known_;
     mutable std::size_t next_ = 0;
 };
 
@@ -115,32 +123,48 @@ double Face::Net::depth_at(double x, double y) const {
     return (low[0] * (1 - fx) + low[1] * fx) * (1 - fy) + (low[cells] * (1 - fx) + low[cells + 1] * fx) * fy;
 }
 
+void Face::Net::see_horizons() const {
+    horizons_.resize(samples.size() * bearings);
+    for (std::size_t i = 0; i < samples.size(); ++i)
+        for (int k = 0; k < bearings; ++k) {
+            const double bearing = k * 2 * pi / bearings, dx = std::cos(bearing), dy = std::sin(bearing);
+            // A cell of the net at a time, whatever the subject's shape.
+            const double cell = 2.0 / cells / std::max(std::abs(dx) / half_width, std::abs(dy) / half_height);
+            const Sample& from = samples[i];
+            double steepest = -1e9;
+            for (double far = cell;; far += cell) {
+                const double x = from.x + far * dx, y = from.y + far * dy;
+                if (std::abs(x) > half_width || std::abs(y) > half_height) break;
+                steepest = std::max(steepest, (from.z - depth_at(x, y)) / far);
+            }
+            horizons_[i * bearings + static_cast<std::size_t>(k)] = static_cast<float>(std::atan(steepest));
+        }
+}
+
 /// The share of the source that a point of the face sees over the rest of the subject.
-double Face::Net::clear(const Sample& sample, const Way& way, double softness) const {
+double Face::Net::clear(std::size_t sample, const Way& way, double softness) const {
     const double across = std::hypot(way.x, way.y);
     if (across < 1e-6) return 1;
     constexpr double least_half = 0.02;  // rad: a shadow's edge is as soft as the net is coarse
     const double half = std::max(std::asin(std::clamp(softness, 0.0, 1.0)), least_half);
-    const double dx = way.x / across, dy = way.y / across;
-    const double cell = 2 * std::min(half_width, half_height) / cells;
-    double steepest = -1e9;
-    for (double far = cell;; far += cell) {
-        const double x = sample.x + far * dx, y = sample.y + far * dy;
-        if (std::abs(x) > half_width || std::abs(y) > half_height) break;
-        steepest = std::max(steepest, (sample.z - depth_at(x, y)) / far);
-    }
-    const double height = std::atan2(-way.z, across);
-    const double share = std::clamp((height - std::atan(steepest)) / (2 * half) + 0.5, 0.0, 1.0);
+    const double place = (std::atan2(way.y, way.x) / (2 * pi) + 1) * bearings;
+    const auto before = static_cast<std::size_t>(place);
+    const auto share_past = static_cast<float>(place - static_cast<double>(before));
+    const float* all_round = horizons_.data() + sample * bearings;
+    const float horizon =
+        all_round[before % bearings] * (1 - share_past) + all_round[(before + 1) % bearings] * share_past;
+    const double share = std::clamp((std::atan2(-way.z, across) - horizon) / (2 * half) + 0.5, 0.0, 1.0);
     return share * share * (3 - 2 * share);
 }
 
 FaceLight Face::Net::looked_up(const light::Position& place, double softness) const {
     const Way way = way_to(place);
+    std::call_once(seen_, [this] { see_horizons(); });
     double sum = 0, reached = 0;
-    for (const Sample& sample : samples) {
-        const double lit = std::max(0.0, dot(sample.normal, way) + softness) / (1 + softness);
+    for (std::size_t i = 0; i < samples.size(); ++i) {
+        const double lit = std::max(0.0, dot(samples[i].normal, way) + softness) / (1 + softness);
         if (!(lit > 0)) continue;
-        const double seen = clear(sample, way, softness);
+        const double seen = clear(i, way, softness);
         sum += lit * seen;
         reached += seen;
     }

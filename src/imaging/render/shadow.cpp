@@ -49,7 +49,11 @@ std::shared_ptr<const Relief> measured(const shoot::Subject& subject) {
 }  // namespace
 
 float Relief::at(double x, double y) const { return between(*this, z, x, y); }
-float Shadows::at(double x, double y) const { return between(*relief, seen, x, y); }
+float Shadows::at(double x, double y) const {
+    if (horizons.empty()) return 1;
+    const float share = std::clamp((height - between(*relief, horizons, x, y)) / (2 * half) + 0.5f, 0.0f, 1.0f);
+    return share * share * (3 - 2 * share);
+}
 
 namespace {
 
@@ -76,13 +80,16 @@ Shadows shadows_on(std::shared_ptr<const Relief> relief, const Rgba& towards, do
     constexpr double least_half = 0.02;  // rad: a point's shadow is as soft as the net is coarse
     const double across = std::hypot(towards.x(), towards.y());
     const double dx = across > 1e-6 ? towards.x() / across : 0, dy = across > 1e-6 ? towards.y() / across : 0;
-    const double height = std::atan2(-towards.z(), across);
-    const double half = std::max(std::asin(std::clamp(softness, 0.0, 1.0)), least_half);
-    const double cell = 2 * std::min(relief->half_width, relief->half_height) / (Relief::cells - 1);
     Shadows shadows{.relief = std::move(relief)};
+    shadows.height = static_cast<float>(std::atan2(-towards.z(), across));
+    shadows.half = static_cast<float>(std::max(std::asin(std::clamp(softness, 0.0, 1.0)), least_half));
     const Relief& ground = *shadows.relief;
-    shadows.seen.assign(ground.z.size(), 1);
     if (across <= 1e-6) return shadows;  // from the camera: nothing it shows is in shadow
+    // A cell of the net at a time, whatever the subject's shape.
+    const double cell =
+        2.0 / (Relief::cells - 1) / std::max(std::abs(dx) / ground.half_width, std::abs(dy) / ground.half_height);
+    constexpr float open = -1.5707963f;  // beside the form nothing stands in the way
+    shadows.horizons.assign(ground.z.size(), open);
     for_rows(Relief::cells, [&](int j) {
         for (int i = 0; i < Relief::cells; ++i) {
             const float z = ground.z[index(i, j)];
@@ -93,9 +100,7 @@ Shadows shadows_on(std::shared_ptr<const Relief> relief, const Rgba& towards, do
                  std::abs(x + way * dx) <= ground.half_width && std::abs(y + way * dy) <= ground.half_height;
                  way += cell)
                 steepest = std::max(steepest, (z - ground.at(x + way * dx, y + way * dy)) / way);
-            const double horizon = std::atan(steepest);
-            const double share = std::clamp((height - horizon) / (2 * half) + 0.5, 0.0, 1.0);
-            shadows.seen[index(i, j)] = static_cast<float>(share * share * (3 - 2 * share));
+            shadows.horizons[index(i, j)] = static_cast<float>(std::atan(steepest));
         }
     });
     return shadows;

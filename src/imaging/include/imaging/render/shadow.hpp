@@ -23,15 +23,18 @@ struct Relief {
 /// Of a subject as it is turned. Remembers the last few: forms are expensive, lights change often.
 std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject);
 
-/// How much of a round source each node sees past the rest of the subject, 0 to 1: the source's height over the horizon
-/// that the relief makes towards it, against the source's own width. `towards` of length 1, z away from the camera;
-/// `softness` is the sine of half the angle the source is wide.
+/// How much of a round source each place sees past the rest of the subject, 0 to 1: the source's height over the
+/// horizon that the relief makes towards it, against the source's own width. Horizons are kept, not shares: they change
+/// evenly from node to node where the edge of light does not.
 struct Shadows {
     std::shared_ptr<const Relief> relief;
-    std::vector<float> seen;
+    std::vector<float> horizons;  // rad over the plane that faces the camera; empty: nothing is in shadow
+    float height = 0;             // rad, of the source
+    float half = 0;               // rad, half the angle it is wide
 
     float at(double x, double y) const;
 };
+/// `towards` of length 1, z away from the camera; `softness` is the sine of half the angle the source is wide.
 /// Remembers the last few, as reliefs.
 std::shared_ptr<const Shadows> cast_shadows(const std::shared_ptr<const Relief>& relief, const Rgba& towards,
                                             double softness);
