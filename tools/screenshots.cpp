@@ -203,8 +203,9 @@ int main(int argc, char** argv) {
     window.findChild<QToolButton*>(QStringLiteral("subjectTab"))->click();
     window.goTo(advice::Station::light);
     for (const auto& [tab, shot, file] :
-         {Leaf{"lightsTab", 1, "4-lights"}, Leaf{"freezeTab", 5, "4-freeze"}, Leaf{"shineTab", 1, "4-shine"},
-          Leaf{"backdropTab", 8, "4-background"}, Leaf{"testFrameTab", 1, "4-test-frame"}}) {
+         {Leaf{"lightsTab", 5, "4-lights"}, Leaf{"daylightTab", 13, "4-daylight"}, Leaf{"freezeTab", 5, "4-freeze"},
+          Leaf{"shineTab", 1, "4-shine"}, Leaf{"backdropTab", 15, "4-background"},
+          Leaf{"testFrameTab", 1, "4-test-frame"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         settle();

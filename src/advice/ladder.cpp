@@ -1,6 +1,7 @@
 #include "advice/ladder.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
@@ -25,6 +26,19 @@ std::vector<double> full_stops(const gear::Kit& kit, const shoot::Shot& shot) {
     return stops;
 }
 
+/// Each flash fixed at the power that it finds.
+shoot::Shot with_powers_found(const gear::Kit& kit, const shoot::Shot& shot) {
+    const auto report = plan::report_light(plan::plan_of(kit, shot));
+    shoot::Shot fixed = shot;
+    for (std::size_t i = 0; i < fixed.lights.size(); ++i) {
+        if (!plan::is_flash(fixed.lights[i]) || fixed.lights[i].power) continue;
+        fixed.lights[i].power = report.sources[i].power;
+        fixed.lights[i].off |= !report.sources[i].fires;
+        fixed.lights[i].own_stops.reset(), fixed.lights[i].metered.reset();
+    }
+    return fixed;
+}
+
 std::vector<double> doublings(double middle) {
     std::vector<double> values;
     for (int i = -3; i <= 3; ++i) values.push_back(middle * std::exp2(i));
@@ -39,7 +53,8 @@ const std::vector<LadderKind>& ladder_kinds() {
                                                   {LadderOf::magnification, "magnification", "magnification"},
                                                   {LadderOf::background, "background", "background distance"},
                                                   {LadderOf::shutter, "shutter", "shutter"},
-                                                  {LadderOf::iso, "iso", "ISO"}};
+                                                  {LadderOf::iso, "iso", "ISO"},
+                                                  {LadderOf::lights, "lights", "lights, one by one"}};
     return kinds;
 }
 
@@ -69,6 +84,16 @@ std::vector<double> ladder_values(const gear::Kit& kit, const shoot::Shot& shot,
         case LadderOf::iso:
             for (int i = -3; i <= 3; ++i) values.push_back(text::step_iso(shot.exposure.iso, 3 * i));
             break;
+        case LadderOf::lights: {
+            const std::size_t count = shot.lights.size();
+            if (count == 0) return values;
+            values.push_back(0);
+            if (std::ranges::any_of(shot.lights, plan::is_flash)) values.push_back(all_flashes_off);
+            constexpr std::size_t most = 3;  // more pictures side by side are too small to compare
+            for (std::size_t i = 0; i < std::min(count, most); ++i) values.push_back(static_cast<double>(i + 1));
+            for (std::size_t i = 0; i < std::min(count, most) && count > 1; ++i) values.push_back(muted(i));
+            return values;
+        }
     }
     values.erase(std::unique(values.begin(), values.end()), values.end());  // the ends of a scale repeat
     return values;
@@ -88,6 +113,8 @@ double own_value(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of) {
             return shot.exposure.shutter;
         case LadderOf::iso:
             return shot.exposure.iso;
+        case LadderOf::lights:
+            return 0;
     }
     return 0;
 }
@@ -113,11 +140,18 @@ shoot::Shot at_rung(const shoot::Shot& shot, LadderOf of, double value) {
         case LadderOf::iso:
             changed.exposure.iso = value;
             break;
+        case LadderOf::lights:
+            for (std::size_t i = 0; i < changed.lights.size(); ++i) {
+                if (value == all_flashes_off) changed.lights[i].off |= plan::is_flash(changed.lights[i]);
+                if (value > 0) changed.lights[i].off |= i + 1 != static_cast<std::size_t>(value);
+                if (value == muted(i)) changed.lights[i].off = true;
+            }
+            break;
     }
     return changed;
 }
 
-std::string rung_text(LadderOf of, double value) {
+std::string rung_text(const shoot::Shot& shot, LadderOf of, double value) {
     switch (of) {
         case LadderOf::aperture:
             return text::f_number_text(value);
@@ -132,6 +166,11 @@ std::string rung_text(LadderOf of, double value) {
             return text::shutter_text(value);
         case LadderOf::iso:
             return "ISO " + text::number_text(value, 6);
+        case LadderOf::lights:
+            if (value == 0) return "all";
+            if (value == all_flashes_off) return "no flash";
+            if (value > 0) return plan::light_label(shot, static_cast<std::size_t>(value) - 1) + " alone";
+            return "without " + plan::light_label(shot, static_cast<std::size_t>(-2 - value));
     }
     return {};
 }
@@ -143,16 +182,19 @@ std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, LadderOf 
         return std::log2(n * n / (one.exposure.shutter * one.exposure.iso));
     };
     const double now = exposure_needed(shot);
+    // Compared one by one, lights give what they give together.
+    const shoot::Shot as_fired = of == LadderOf::lights ? with_powers_found(kit, shot) : shoot::Shot{};
     std::vector<Rung> rungs;
     for (const double value : values) {
         Rung rung{.value = value, .shot = at_rung(shot, of, value), .report = {}, .ends_blur = {}};
-        rung.report = plan::assess(kit, rung.shot);
+        rung.report = plan::assess(kit, of == LadderOf::lights ? at_rung(as_fired, of, value) : rung.shot);
         rung.ends_blur = blur_at_ends(rung.report);
         rung.light_needed = exposure_needed(rung.shot) - now;
         rungs.push_back(std::move(rung));
     }
     const auto apart = [&](const Rung& rung) {
-        return of == LadderOf::focus ? std::abs(rung.value - own) : std::abs(std::log(rung.value / own));
+        return of == LadderOf::focus || of == LadderOf::lights ? std::abs(rung.value - own)
+                                                               : std::abs(std::log(rung.value / own));
     };
     if (!rungs.empty()) std::ranges::min_element(rungs, {}, apart)->is_own = true;
     return rungs;

@@ -56,13 +56,17 @@ std::optional<BackdropChange> by_distance(const gear::Kit& kit, const shoot::Sho
 std::optional<BackdropChange> by_card(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
 std::optional<BackdropChange> by_shutter(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
 std::optional<BackdropChange> by_own_light(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+std::optional<BackdropChange> by_stop_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+std::optional<BackdropChange> by_iso_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+std::optional<BackdropChange> by_what_shines(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
 
 }  // namespace
 
 std::vector<BackdropChange> ways_to(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
     std::vector<BackdropChange> ways;
     if (!shot.background) return ways;
-    for (auto* way : {by_distance, by_card, by_shutter, by_own_light})
+    for (auto* way :
+         {by_what_shines, by_distance, by_card, by_shutter, by_stop_and_power, by_iso_and_power, by_own_light})
         if (auto change = way(kit, shot, look)) ways.push_back(std::move(*change));
     return ways;
 }
@@ -124,6 +128,65 @@ std::optional<BackdropChange> by_shutter(const gear::Kit& kit, const shoot::Shot
             if (auto change = checked(kit, shot, std::move(label), std::move(other), look)) return change;
         }
     return std::nullopt;
+}
+
+/// Flashes turned so much down or up that the subject stays as it was; those that find their power do so themselves.
+/// Empty: one has no such setting.
+std::optional<shoot::Shot> with_power_by(const gear::Kit& kit, shoot::Shot shot, double stops) {
+    for (shoot::Light& light : shot.lights) {
+        if (!is_flash(light) || light.off || !light.power) continue;
+        const auto& scale = shoot::flash_of(kit, light).scale;
+        const double power = *light.power * std::exp2(stops);
+        if (power > 1 + 1e-9 || power < scale.least * (1 - 1e-9)) return std::nullopt;
+        light.power = light::nearest_setting(scale, power);
+    }
+    return shot;
+}
+
+/// Opened up or stopped down with the flash: what stays on at the card changes against it.
+std::optional<BackdropChange> by_stop_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
+    const auto& lens = shoot::lens_of(kit, shot).optics;
+    for (int steps = 1; steps <= 15; ++steps)
+        for (const int direction : {-1, 1}) {
+            shoot::Shot other = shot;
+            auto& f = other.exposure.f_number;
+            f = text::step_f_number(f, direction * steps);
+            if (f < lens.max_aperture * (1 - 1e-9) || f > lens.min_aperture * (1 + 1e-9)) continue;
+            const auto dialled = with_power_by(kit, other, 2 * std::log2(f / shot.exposure.f_number));
+            if (!dialled) continue;
+            auto label = fmt::format("{} and the flash {}", text::f_number_text(f), direction < 0 ? "down" : "up");
+            if (auto change = checked(kit, shot, std::move(label), *dialled, look)) return change;
+        }
+    return std::nullopt;
+}
+
+std::optional<BackdropChange> by_iso_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
+    constexpr double highest = 6400, lowest = 100;  // beyond it a picture pays more than a background is worth
+    for (int steps = 1; steps <= 15; ++steps)
+        for (const int direction : {1, -1}) {
+            shoot::Shot other = shot;
+            other.exposure.iso = text::step_iso(shot.exposure.iso, direction * steps);
+            if (other.exposure.iso > highest || other.exposure.iso < lowest) continue;
+            const auto dialled = with_power_by(kit, other, -std::log2(other.exposure.iso / shot.exposure.iso));
+            if (!dialled) continue;
+            auto label = fmt::format("ISO {} and the flash {}", text::number_text(other.exposure.iso, 6),
+                                     direction > 0 ? "down" : "up");
+            if (auto change = checked(kit, shot, std::move(label), *dialled, look)) return change;
+        }
+    return std::nullopt;
+}
+
+/// A screen or lamp behind turned up or down.
+std::optional<BackdropChange> by_what_shines(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    if (!shot.background->own_ev100) return std::nullopt;
+    const auto now = lit(kit, shot).background;
+    if (!now) return std::nullopt;
+    shoot::Shot other = shot;
+    *other.background->own_ev100 = std::round((*shot.background->own_ev100 + aimed_at(look) - *now) * 10) / 10;
+    auto label = fmt::format("Its own light to EV {}", text::number_text(*other.background->own_ev100, 3));
+    return checked(kit, shot, std::move(label), other, look);
 }
 
 /// A flash of the kit half way to the card and out of the frame, turned to its middle: the subject is behind its back.

@@ -22,8 +22,8 @@ double front_of(const gear::Kit& kit, const shoot::Shot& shot) {
 }
 
 /// The camera's side of the set, across from where the light comes from.
-light::Position across_from(const std::optional<double>& azimuth, double distance) {
-    constexpr double aside = 35, above = 20;  // degrees
+light::Position across_from(const std::optional<double>& azimuth, double distance, double aside = 35) {
+    constexpr double above = 20;  // degrees
     const double side = azimuth ? std::remainder(*azimuth, 360.0) : 1;
     return {.distance = std::round(distance), .azimuth = side >= 0 ? -aside : aside, .elevation = above};
 }
@@ -42,10 +42,15 @@ std::optional<double> light_azimuth(const Plan& plan, const LightReport& light) 
     return azimuth;
 }
 
-/// As near as a card comes without standing in the frame.
-double nearest_card(const Plan& plan, double diameter) {
+/// Degrees off the axis where a card stands: beside the lens's view of the subject.
+constexpr double card_aside = 55;
+
+/// As near as something that wide comes without standing in the frame.
+double nearest_card(const Plan& plan, double diameter, double aside) {
+    constexpr double radian = 3.14159265358979323846 / 180;  // of a degree
     const double field = plan.at.magnification > 0 ? plan.sensor.width / plan.at.magnification : plan.extent.width;
-    return std::max({field * 0.6 + diameter * 0.25, plan.extent.width, 30.0});
+    const double clear = field / 2 + 10;  // mm beside the axis
+    return std::ceil(std::max(30.0, (diameter / 2 * std::cos(aside * radian) + clear) / std::sin(aside * radian)));
 }
 
 /// The greatest x of a falling measure at which it is still `wanted` or more, between `low` and `high`; `low` where it
@@ -75,10 +80,10 @@ std::optional<FillWay> fill_by_card(const gear::Kit& kit, const shoot::Shot& sho
     made.lights.push_back({.reflector = card});
     auto& place = made.lights.back().position;
     const auto at = [&](double distance) {
-        place = across_from(azimuth, distance);
+        place = across_from(azimuth, distance, card_aside);
         return front_of(kit, made);
     };
-    const double nearest = nearest_card(plan, card.diameter);
+    const double nearest = nearest_card(plan, card.diameter, card_aside);
     const double distance = last_with(at, 0, nearest, std::max(2000.0, nearest));
     const double front = at(std::round(distance));
     return FillWay{.label = fmt::format("{}, {} wide, {} in front on the {}", name, text::length_text(card.diameter),
@@ -97,7 +102,7 @@ std::optional<FillWay> fill_by_flash(const gear::Kit& kit, const shoot::Shot& sh
     made.lights.push_back({.flash = unit->id});
     auto& fill = made.lights.back();
     if (!kit.modifiers.empty()) fill.modifier = kit.modifiers.front().id;
-    fill.position = across_from(azimuth, std::max(250.0, nearest_card(plan, 150)));
+    fill.position = across_from(azimuth, std::max(250.0, nearest_card(plan, 150, 35)));
     const auto light = light_of(kit, made);
     const auto& own = light.sources.back();
     if (!own.fires || own.power > 1 || own.power < unit->scale.least) return std::nullopt;
@@ -120,7 +125,7 @@ std::optional<FillWay> fill_by_lamp(const gear::Kit& kit, const shoot::Shot& sho
         place = across_from(azimuth, distance);
         return front_of(kit, made);
     };
-    const double nearest = nearest_card(plan, unit.face);
+    const double nearest = nearest_card(plan, unit.face, 35);
     const double distance = last_with(at, 0, nearest, std::max(2000.0, nearest));
     const double front = at(std::round(distance));
     return FillWay{.label = fmt::format("{} {} in front on the {}", unit.name, text::length_text(place.distance),

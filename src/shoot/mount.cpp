@@ -130,6 +130,10 @@ std::vector<MountedPiece> mounted_pieces(const gear::Kit& kit, const Rig& rig, d
         const auto& closeup = *find_gear(kit.closeup_lenses, id);
         add("closeup_lenses", closeup, 0, closeup.thread + 3, true, thread_of(closeup.thread));
     }
+    for (const auto& id : rig.filters) {
+        const auto& filter = *find_gear(kit.filters, id);
+        add("filters", filter, 0, filter.thread + 3, true, thread_of(filter.thread));
+    }
     if (const auto& front = rig.front_lens) {
         if (front->coupling_ring) {
             const auto& coupling = *find_gear(kit.coupling_rings, *front->coupling_ring);
@@ -169,6 +173,7 @@ std::optional<std::string> put_on(const gear::Kit& kit, Rig& rig, std::string_vi
     if (list == "reversing_rings") reverse_by(rig, id);
     if (list == "coupling_rings") problem = put_coupling_ring(kit, rig, id);
     if (list == "rails") rig.rail = id;
+    if (list == "filters" && std::ranges::count(rig.filters, id) == 0) rig.filters.push_back(id);
     if (list == "closeup_lenses") {
         if (rig.reversing_ring) return "Nothing screws into the mount of a reversed lens.";
         const auto closeups = stretch_of(pieces, "closeup_lenses", 0);
@@ -195,6 +200,7 @@ void take_off(const gear::Kit& kit, Rig& rig, std::size_t place) {
     if (piece.list == "bellows") rig.bellows.reset();
     if (piece.list == "reversing_rings") rig.reversing_ring.reset();
     if (piece.list == "coupling_rings") rig.front_lens.reset();
+    if (piece.list == "filters") std::erase(rig.filters, piece.id);
     if (piece.list == "closeup_lenses")
         rig.closeup_lenses.erase(rig.closeup_lenses.begin() + static_cast<std::ptrdiff_t>(place - lens - 1));
     if (piece.list == "tubes") {

@@ -1,11 +1,13 @@
 // The simulated devices behave like the real thing: time, play, charge, buffer, card, and pictures of what is true.
 #include "devices/sim/simulated_camera.hpp"
 #include "devices/sim/world.hpp"
+#include "light/store.hpp"
 #include "plan/assess.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
 #include "support/benches.hpp"
 #include "support/matchers.hpp"
+#include "support/random.hpp"
 
 #include <cstdio>
 
@@ -116,14 +118,51 @@ TEST_CASE("a flash fired early gives less, and needs its time again", "[bench][f
     CHECK(std::get<std::optional<double>>(flash.ready_in()).value() == 0);
     CHECK(flash.flash() == 1);
     CHECK_THAT(std::get<std::optional<double>>(flash.ready_in()).value(), same(2));  // 4 s times a half
+    CHECK(flash.flash() == 1);                                                       // the other half of its store
     clock.sleep(0.5);
-    CHECK_THAT(flash.flash(), same(0.25));  // a quarter of the time, a quarter of the light
+    CHECK_THAT(flash.flash(), same(0.25));  // an eighth of the store, a quarter of what was asked
     CHECK_THAT(flash.last_share().value(), same(0.25));
-    // It still lacked three quarters and has given a quarter away.
-    CHECK_THAT(std::get<std::optional<double>>(flash.ready_in()).value(), same(1.5 + 0.5));
-    clock.sleep(2);
+    CHECK_THAT(std::get<std::optional<double>>(flash.ready_in()).value(), same(4));  // empty
+    clock.sleep(4);
     CHECK(std::get<std::optional<double>>(flash.ready_in()).value() == 0);
     CHECK_THAT(flash.flash(), same(1));
+}
+
+TEST_CASE("a flash in a burst is whole for as long as the store says, frame by frame", "[bench][flash]") {
+    // MODEL 12: 42 at 1/16 every 0.1 s with T 2.5 and U 1; 12 and 76 at 1/16 and 1/32 with T 4 and U 0.5.
+    struct Burst {
+        double power, every, recycle, store, whole;
+    };
+    std::vector<Burst> bursts = {{1.0 / 16, 0.1, 2.5, 1, 42}, {1.0 / 16, 0.1, 4, 0.5, 12}, {1.0 / 32, 0.1, 4, 0.5, 76}};
+    test::Random random(17);
+    for (int i = 0; i < 200; ++i)
+        bursts.push_back(
+            {random.between(0.02, 0.6), random.between(0.05, 1), random.between(0.5, 6), random.between(0.3, 2), -1});
+    int starved = 0;
+    for (const auto& burst : bursts) {
+        InstantClock clock;
+        World world{.clock = clock};
+        SimulatedFlash flash(world,
+                             {.scale = {.least = 1.0 / 256}, .recycle_full = burst.recycle, .burst_store = burst.store},
+                             burst.power);
+        REQUIRE_FALSE(flash.connect());
+        const auto whole = light::whole_flashes(
+            {.power = burst.power, .every = burst.every, .recycle = burst.recycle, .store = burst.store});
+        if (burst.whole > 0) CHECK(whole == burst.whole);
+        constexpr int most = 300;
+        int fired = 0;
+        while (fired < most && flash.flash() > 1 - 1e-9) {
+            ++fired;
+            clock.sleep(burst.every);
+        }
+        if (whole && *whole < most) {
+            CHECK(fired == *whole);
+            ++starved;
+        } else {
+            CHECK(fired == most);
+        }
+    }
+    CHECK(starved > 60);
 }
 
 TEST_CASE("the camera waits when its buffer is full, and stops when its card is", "[bench][camera]") {
@@ -153,6 +192,8 @@ TEST_CASE("frames show what was true: where the plane stood, how much light ther
     auto open = test::twelve_frames();
     open.shots[0].exposure.f_number = 2.8;  // thin slices
     open.shots[0].exposure.iso = 12.5;
+    // One flash is all that it holds.
+    open.kit.flashes[0].burst_store = *plan::assess(open.kit, open.shots[0]).light.sources[0].suggested_power;
     test::BenchRun run(open, {.picture_width = 720});
     const auto bench = run.devices->bench();
     connect(bench);

@@ -184,6 +184,20 @@ Quantity countQuantity(const NumberRule& rule) {
             .expected = QStringLiteral("a whole number")};
 }
 
+Quantity kelvinQuantity(bool may_be_automatic) {
+    NumberRule rule = range::kelvin;
+    if (may_be_automatic) rule.least = 0;
+    return {.parse = [](const std::string& text) -> std::optional<double> {
+                if (text == "auto") return 0;
+                const auto unit = text.find_last_of("Kk");
+                return parse_number(unit == std::string::npos ? text : text.substr(0, unit));
+            },
+            .print = [](double value) { return value > 0 ? number_text(value, 4) + " K" : std::string("auto"); },
+            .step = [](double value, int steps) { return (std::round(value / 100) + steps) * 100; },
+            .rule = rule,
+            .expected = QStringLiteral("a colour temperature from 1000 to 40000 K")};
+}
+
 Quantity wavelengthQuantity() {
     constexpr double mm_per_nm = 1e-6;
     return {

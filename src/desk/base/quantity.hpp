@@ -40,7 +40,8 @@ Quantity secondsQuantity(const text::NumberRule& rule = text::range::some_second
 Quantity durationQuantity();  // s, shown as 2 min 30 s
 Quantity dayTimeQuantity();   // s after midnight, shown as 9:05
 Quantity countQuantity(const text::NumberRule& rule = text::range::count);
-Quantity wavelengthQuantity();  // mm, shown as nm
+Quantity kelvinQuantity(bool may_be_automatic = false);  // 0 then shown as "auto"
+Quantity wavelengthQuantity();                           // mm, shown as nm
 
 /// For a member of a gear record, within its rule.
 Quantity quantityOf(const gear::FieldSpec& spec);

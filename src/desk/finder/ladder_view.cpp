@@ -80,7 +80,7 @@ void paintRung(QPainter& painter, const QRectF& area, const Painted& what) {
                  elided(painter.font(), words, area.width()));
         y += step;
     };
-    line(toQt(advice::rung_text(what.of, rung.value)), 17);
+    line(toQt(advice::rung_text(rung.shot, what.of, rung.value)), 17);
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
     for (const auto& words : lines_of(rung)) line(words, 15);
@@ -201,7 +201,7 @@ void LadderView::paintEvent(QPaintEvent*) {
 
 void LadderView::take(std::size_t index) {
     const auto& rung = rungs_[index];
-    document_.editShot({tr("Take %1").arg(toQt(advice::rung_text(of(), rung.value)))},
+    document_.editShot({tr("Take %1").arg(toQt(advice::rung_text(*document_.shot(), of(), rung.value)))},
                        [&](shoot::Shot& shot) { shot = advice::at_rung(shot, of(), rung.value); });
 }
 

@@ -123,7 +123,7 @@ void drawPiece(QPainter& p, const QRectF& box, const shoot::MountedPiece& piece,
         drawGrip(p, box, piece.reversed, look.ring);
     } else if (piece.list == "bellows") {
         drawFolds(p, box, look.selected);
-    } else if (piece.list == "closeup_lenses") {
+    } else if (shoot::is_thin(piece)) {
         return drawGlass(p, box, look.selected);
     } else {
         outline(p, rectangle(box), ground, look.selected);

@@ -55,6 +55,49 @@ void BackdropLeaf::addBackground(QLayout* column) {
            shareQuantity(text::range::share), [](Background& b) -> double& { return b.reflectance; });
     number({"backgroundDetailField", tr("Detail"), tr("Size of a detail one might recognise in it")},
            lengthQuantity(text::range::size), [](Background& b) -> double& { return b.detail; });
+    addOwnLight(group);
+    const auto size = [&](const Caption& caption, std::optional<double> Background::*member) {
+        backgroundOnly_.push_back(addQuantity(
+            group, caption, lengthQuantity(),
+            [member](const Shot& s) { return (s.background.value_or(Background{}).*member).value_or(0); },
+            [member](Shot& s, double v) {
+                if (s.background) (*s.background).*member = v > 0 ? std::optional(v) : std::nullopt;
+            }));
+    };
+    size({"backgroundWidthField", tr("Wide"), tr("Checked against the field there; 0: as large as it has to be")},
+         &Background::width);
+    size({"backgroundHeightField", tr("High"), tr("Checked against the field there; 0: as large as it has to be")},
+         &Background::height);
+}
+
+/// A screen, a lit card, a window: it is as bright at every distance.
+void BackdropLeaf::addOwnLight(QGridLayout* group) {
+    shines_ = addCheck(
+        group,
+        {"shinesCheck", tr("Shines by itself"), tr("Screen, card lit from behind, window, sky, water with sun on it")},
+        [](const Shot& s) { return s.background && s.background->own_ev100; },
+        [](Shot& s, bool on) {
+            constexpr double screen = 11;  // EV at ISO 100 of a bright screen, 250 cd/m^2 (ISO 2720)
+            if (s.background) s.background->own_ev100 = on ? std::optional(screen) : std::nullopt;
+        });
+    spanRow(group, shines_);
+    shiningOnly_ = {addQuantity(
+                        group,
+                        {"ownReadingField", tr("Spot reading"),
+                         tr("EV at ISO 100 of a spot meter: a screen 10 to 11, a grey sky 12, a blue sky 14")},
+                        exposureValueQuantity(),
+                        [](const Shot& s) { return s.background.value_or(Background{}).own_ev100.value_or(11); },
+                        [](Shot& s, double v) {
+                            if (s.background && s.background->own_ev100) s.background->own_ev100 = v;
+                        }),
+                    addQuantity(
+                        group,
+                        {"gradientField", tr("Top over bottom"),
+                         tr("Stops that its light grows from the lower edge of the frame to the upper")},
+                        stopsQuantity(), [](const Shot& s) { return s.background.value_or(Background{}).gradient; },
+                        [](Shot& s, double v) {
+                            if (s.background) s.background->gradient = v;
+                        })};
 }
 
 void BackdropLeaf::addLooks(QVBoxLayout* column) {
@@ -82,7 +125,7 @@ void BackdropLeaf::addLooks(QVBoxLayout* column) {
     text_ = new Sentence(2, this);
     text_->setObjectName(QStringLiteral("backdropText"));
     column->addWidget(text_);
-    constexpr int most = 4;  // ways there are
+    constexpr int most = 7;  // ways there are
     for (int i = 0; i < most; ++i) {
         auto* way = captionedButton({"", {}, tr("One change; Undo takes it back")}, this);
         way->setObjectName(QStringLiteral("backdropWay%1").arg(i + 1));
@@ -123,6 +166,8 @@ void BackdropLeaf::showWays(const Shot& shot) {
 
 void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
     for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
+    shines_->setEnabled(shot.background.has_value());
+    for (QWidget* control : shiningOnly_) setRowVisible(control, shot.background && shot.background->own_ev100);
     for (std::size_t i = 0; i < looks_.size(); ++i) looks_[i]->setChecked(i == static_cast<std::size_t>(wanted_));
     const auto& look = report.light.background_look;
     text_->setText(!shot.background ? tr("Nothing stands behind: it comes out black.")

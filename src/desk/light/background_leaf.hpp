@@ -5,6 +5,9 @@
 
 class QToolButton;
 
+class QCheckBox;
+class QGridLayout;
+
 namespace poquito::desk {
 
 class LightScale;
@@ -21,10 +24,13 @@ class BackdropLeaf : public StationPage {
 
   private:
     void addBackground(QLayout* column);
+    void addOwnLight(QGridLayout* group);
     void addLooks(QVBoxLayout* column);
     void showWays(const Shot& shot);
     void take(const QString& what, const Shot& shot);
 
+    QCheckBox* shines_ = nullptr;
+    std::vector<QWidget*> shiningOnly_;
     std::vector<QWidget*> backgroundOnly_;
     light::BackgroundLook wanted_ = light::BackgroundLook::black;
     std::vector<QToolButton*> looks_;

@@ -34,6 +34,9 @@ BalanceLeaf::BalanceLeaf(Document& document, QWidget* parent) : StationPage(docu
     addOtherLight(column);
     column->addSpacing(6);
     tones_ = new ToneStrip(document, this);
+    connect(tones_, &ToneStrip::asked, this, [this](const ToneAsked& tone, const QString& visit) {
+        this->document().editShot({tr("Ask for a tone"), visit}, [&](Shot& now) { now = tone.shot; });
+    });
     column->addWidget(tones_, 1);
     auto* second = addColumn(7);
     second->setSpacing(4);
@@ -111,6 +114,7 @@ void BalanceLeaf::addAmbient(QLayout* column) {
                 a.size = sky->size;
             });
         });
+    addFilters(group);
     directedOnly_ = {
         addQuantity(
             group,
@@ -127,6 +131,27 @@ void BalanceLeaf::addAmbient(QLayout* column) {
              tr("Seen from the subject: the sun half a degree, a window near by 60\u00b0, a grey sky 150\u00b0")},
             angleQuantity(), [of](const Shot& s) { return of(s).size; },
             [with](Shot& s, double v) { with(s, [&](Ambient& a) { a.size = std::clamp(std::abs(v), 0.1, 180.0); }); })};
+}
+
+/// Those of the kit that fit the lens, and what is on it already.
+void BalanceLeaf::addFilters(QGridLayout* group) {
+    filters_ = addChoice(
+        group, {"filterChoice", tr("Filter"), tr("Before the lens: it takes from all light alike")},
+        [this](const Kit& kit) {
+            Options options = {{"", "none"}};
+            const Shot* s = this->document().shot();
+            if (!s) return options;
+            const double thread = lens_of(kit, *s).filter_thread;
+            for (const auto& filter : kit.filters)
+                if (filter.thread == thread || std::ranges::count(s->rig.filters, filter.id) > 0)
+                    options.emplace_back(filter.id, filter.name);
+            return options;
+        },
+        [](const Shot& s) { return s.rig.filters.empty() ? std::string() : s.rig.filters.back(); },
+        [](Shot& s, const std::string& id) {
+            s.rig.filters.clear();
+            if (!id.empty()) s.rig.filters.push_back(id);
+        });
 }
 
 void BalanceLeaf::addOtherLight(QVBoxLayout* column) {
@@ -166,6 +191,10 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
     const bool directed = shot.ambient && shot.ambient->kind != AmbientKind::even;
     for (QWidget* control : directedOnly_) setRowVisible(control, directed);
     setRowVisible(sky_, shot.ambient && shot.ambient->kind == AmbientKind::sky);
+    const double thread = document().assessment()->plan.lens.filter_thread;
+    setRowVisible(filters_, !shot.rig.filters.empty() ||
+                                std::ranges::any_of(document().kit().filters,
+                                                    [&](const Filter& filter) { return filter.thread == thread; }));
     const bool could = std::ranges::any_of(document().kit().flashes, &Flash::high_speed_sync);
     highSpeed_->setVisible(could || shot.exposure.high_speed_sync);
     QString line;

@@ -2,6 +2,9 @@
 
 #include "desk/base/station_page.hpp"
 
+class QCheckBox;
+class QGridLayout;
+
 namespace poquito::desk {
 
 class BalanceChart;
@@ -20,6 +23,7 @@ class BalanceLeaf : public StationPage {
   private:
     void addExposure(QLayout* column);
     void addAmbient(QLayout* column);
+    void addFilters(QGridLayout* group);
     void addOtherLight(QVBoxLayout* column);
 
     QCheckBox* highSpeed_ = nullptr;
@@ -30,6 +34,7 @@ class BalanceLeaf : public StationPage {
     QPushButton* prepare_ = nullptr;
     Sentence* black_ = nullptr;
     BalanceChart* chart_ = nullptr;
+    QWidget* filters_ = nullptr;
     ToneStrip* tones_ = nullptr;
 };
 

@@ -173,10 +173,14 @@ void LightScale::paintBackground(QPainter& painter) const {
     bars.heading(tr("At the card, in stops"));
     const double top = bars.y;
     if (light.ambient) bars.row(tr("ambient"), light.ambient, t.linkWash, t.link, stopsText(*light.ambient));
-    for (const auto& source : light.sources)
+    for (const auto& source : light.sources) {
+        if (source.reflector) continue;  // looks at the subject
         bars.row((source.continuous ? tr("lamp %1") : tr("flash %1")).arg(toQt(source.label)), source.background,
                  source.continuous ? t.linkWash : t.cautionWash, t.light,
                  source.background ? stopsText(*source.background) : QString());
+    }
+    if (light.background_own)
+        bars.row(tr("its own"), light.background_own, t.focusWash, t.focus, stopsText(*light.background_own));
     bars.axis(top);
     if (!document_.shot()->background || bars.y + 60 > height()) return;
     bars.heading(tr("With its reflectance"));

@@ -48,6 +48,7 @@ std::vector<std::pair<std::string, std::string>> piece_options(const Kit& kit) {
     add(kit.tubes, "tubes");
     add(kit.bellows, "bellows");
     add(kit.closeup_lenses, "closeup_lenses");
+    add(kit.filters, "filters");
     add(kit.reversing_rings, "reversing_rings");
     add(kit.coupling_rings, "coupling_rings");
     return options;
@@ -60,6 +61,7 @@ std::vector<std::string> pieces_on(const Rig& rig) {
     for (const auto& id : rig.tubes) add("tubes", id);
     if (rig.bellows) add("bellows", rig.bellows->bellows);
     for (const auto& id : rig.closeup_lenses) add("closeup_lenses", id);
+    for (const auto& id : rig.filters) add("filters", id);
     if (rig.reversing_ring) add("reversing_rings", *rig.reversing_ring);
     if (rig.front_lens && rig.front_lens->coupling_ring) add("coupling_rings", *rig.front_lens->coupling_ring);
     return on;

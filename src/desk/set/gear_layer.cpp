@@ -60,7 +60,7 @@ void drawGear(BenchSheet& sheet) {
                   {.ring = lens && !front_lens ? std::optional(sheet.report().optics.ring) : std::nullopt});
         sheet.labels.keepClear(box);
         if (lens) letterLens(sheet, box, shortName(piece));
-        if (piece.list == "closeup_lenses") {
+        if (shoot::is_thin(piece)) {
             closeups << toQt(piece.name);
             x += 4 / sheet.layout.scale;
         }

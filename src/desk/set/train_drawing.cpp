@@ -59,7 +59,7 @@ void TrainDrawing::layOut() {
     double length = 0, widest = 1;
     double fixed = 8 + body_shown + 8;
     for (std::size_t i = 1; i < pieces_.size(); ++i) {
-        const bool thin = pieces_[i].list == "closeup_lenses";
+        const bool thin = shoot::is_thin(pieces_[i]);
         fixed += gap + (thin ? glass : 0);
         length += thin ? 0 : pieces_[i].length;
         widest = std::max(widest, pieces_[i].diameter);
@@ -71,7 +71,7 @@ void TrainDrawing::layOut() {
     const double axis = names_height + room / 2;
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
         const auto& piece = pieces_[i];
-        const double w = i == 0 ? body_shown : piece.list == "closeup_lenses" ? glass : piece.length * scale_;
+        const double w = i == 0 ? body_shown : shoot::is_thin(piece) ? glass : piece.length * scale_;
         const double h = std::min(piece.diameter * scale_, room);
         boxes_.emplace_back(x, axis - h / 2, std::max(w, 2.0), h);
         x += w + gap;
@@ -188,7 +188,7 @@ void TrainDrawing::drawLengths(QPainter& p) {
     double taken = -100;
     for (std::size_t i = 1; i < pieces_.size(); ++i) {
         const auto& piece = pieces_[i];
-        if (piece.list == "closeup_lenses") continue;
+        if (shoot::is_thin(piece)) continue;
         const QRectF& box = boxes_[i];
         const QString number = toQt(text::number_text(piece.length));
         p.setFont(textFont(11, QFont::Medium));
@@ -215,7 +215,7 @@ void TrainDrawing::drawJoints(QPainter& p) {
     for (std::size_t i = 0; i + 1 < pieces_.size(); ++i) {
         const double x = (boxes_[i].right() + boxes_[i + 1].left()) / 2;
         passes = passes && pieces_[i].contacts;
-        const bool mount = pieces_[i + 1].list != "closeup_lenses" && pieces_[i + 1].list != "coupling_rings" &&
+        const bool mount = !shoot::is_thin(pieces_[i + 1]) && pieces_[i + 1].list != "coupling_rings" &&
                            !(pieces_[i + 1].reversed && i + 2 == pieces_.size() && pieces_[i].list == "coupling_rings");
         const bool threaded = joint < fit.joints.size() && toQt(fit.joints[joint].outer) == toQt(pieces_[i + 1].name);
         if (mount && !threaded) {

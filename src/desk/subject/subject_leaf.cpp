@@ -78,7 +78,28 @@ void SubjectLeaf::addForm(QGridLayout* form) {
     addQuantity(
         form, {"reflectanceField", tr("Reflectance"), tr("Mid grey is 18 %, white paper about 90 %, black card 4 %")},
         shareQuantity(text::range::share), [](const Shot& s) { return s.subject.reflectance; },
-        [](Shot& s, double v) { s.subject.reflectance = v; });
+        [](Shot& s, double v) {
+            s.subject.reflectance = v;
+            s.subject.transmittance = std::min(s.subject.transmittance, 1 - v);
+            if (s.subject.highlight_reflectance && *s.subject.highlight_reflectance <= v)
+                s.subject.highlight_reflectance.reset();
+        });
+    addQuantity(
+        form,
+        {"highlightField", tr("Brightest"),
+         tr("Reflectance of its brightest part: a glint, a tooth, white glaze; it decides what clips")},
+        shareQuantity(text::range::share),
+        [](const Shot& s) { return s.subject.highlight_reflectance.value_or(s.subject.reflectance); },
+        [](Shot& s, double v) {
+            s.subject.highlight_reflectance.reset();
+            if (v > s.subject.reflectance) s.subject.highlight_reflectance = v;
+        });
+    addQuantity(
+        form,
+        {"transmittanceField", tr("Lets through"),
+         tr("Of light from behind, diffusely: a petal 20 to 40 %, a leaf 10 to 20 %; 0: none")},
+        shareQuantity(text::range::share), [](const Shot& s) { return s.subject.transmittance; },
+        [](Shot& s, double v) { s.subject.transmittance = std::min(v, 1 - s.subject.reflectance); });
     addColour(
         form, {"subjectColourField", tr("Colour"), tr("Hue and strength; how bright it is, reflectance says")},
         [](const Shot& s) { return s.subject.colour; },

@@ -129,7 +129,14 @@ Outcome<double> SimulatedRail::position() {
 // ---- flash -------------------------------------------------------------------------------------------------------
 
 SimulatedFlash::SimulatedFlash(World& world, const gear::Flash& flash, double power)
-    : world_(world), flash_(flash), power_(power) {}
+    : world_(world), flash_(flash), power_(power), held_(flash.burst_store) {}
+
+/// It fills evenly, a full-power flash in the time its record gives, up to what it stores (MODEL 6).
+double SimulatedFlash::charge() const {
+    const double waited = world_.clock.now() - since_;
+    const double filled = flash_.recycle_full > 0 ? held_ + waited / flash_.recycle_full : flash_.burst_store;
+    return std::min(flash_.burst_store, filled);
+}
 
 Done SimulatedFlash::connect() {
     connected_ = true;
@@ -147,7 +154,7 @@ Outcome<std::optional<double>> SimulatedFlash::ready_in() {
     if (!connected_) return not_connected(flash_.name);
     if (world_.due(TroubleKind::flash_dies)) dead_ = true;
     if (dead_) return std::optional<double>();
-    return std::optional(std::max(0.0, charged_at_ - world_.clock.now()));
+    return std::optional((flash_.burst_store - charge()) * flash_.recycle_full);
 }
 
 double SimulatedFlash::flash() {
@@ -155,12 +162,12 @@ double SimulatedFlash::flash() {
         share_ = 0;
         return 0;
     }
-    // What is missing of the charge is missing of the light; it charges at an even rate.
-    const double now = world_.clock.now();
-    double share = recycle_ > 0 ? std::clamp(1 - (charged_at_ - now) / recycle_, 0.0, 1.0) : 1.0;
-    if (world_.due(TroubleKind::flash_not_ready)) share = 0.25;
-    recycle_ = flash_.recycle_full * power_;
-    charged_at_ = std::max(charged_at_, now) + recycle_ * share;
+    // What is missing of the charge is missing of the light.
+    const double charged = charge();
+    double share = std::clamp(charged / power_, 0.0, 1.0);
+    if (world_.due(TroubleKind::flash_not_ready)) share = std::min(share, 0.25);
+    held_ = charged - share * power_;
+    since_ = world_.clock.now();
     share_ = share;
     return share;
 }

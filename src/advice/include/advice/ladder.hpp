@@ -8,7 +8,7 @@
 /// The same shot at a row of values, to be looked at side by side.
 namespace poquito::advice {
 
-enum class LadderOf { aperture, focus, magnification, background, shutter, iso };
+enum class LadderOf { aperture, focus, magnification, background, shutter, iso, lights };
 struct LadderKind {
     LadderOf of;
     const char* id;
@@ -21,10 +21,12 @@ const std::vector<LadderKind>& ladder_kinds();
 std::vector<double> ladder_values(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of);
 
 /// The shot with that value in place of its own: f-number, mm of focus offset, magnification, mm to the background, s,
-/// ISO.
+/// ISO; of lights: 0 as it is, 1 and up that light of the list alone, all_flashes_off, and muted(i) all but one.
 shoot::Shot at_rung(const shoot::Shot& shot, LadderOf of, double value);
 double own_value(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of);
-std::string rung_text(LadderOf of, double value);
+std::string rung_text(const shoot::Shot& shot, LadderOf of, double value);
+inline constexpr double all_flashes_off = -1;
+inline constexpr double muted(std::size_t light) { return -2 - static_cast<double>(light); }
 
 struct Rung {
     double value = 0;

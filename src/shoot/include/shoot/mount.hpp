@@ -23,6 +23,9 @@ struct MountedPiece {
     std::optional<double> front_thread;  // what it offers in front
 };
 
+/// Screws before the lens and has no length in the model: a close-up lens, a filter.
+inline bool is_thin(const MountedPiece& piece) { return piece.list == "closeup_lenses" || piece.list == "filters"; }
+
 /// The thread that a record of gear gives, mm; 0 stands for none.
 constexpr std::optional<double> thread_of(double record) { return record > 0 ? std::optional(record) : std::nullopt; }
 

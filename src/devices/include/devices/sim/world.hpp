@@ -88,8 +88,10 @@ class SimulatedFlash final : public FlashPort {
     World& world_;
     gear::Flash flash_;
     double power_;
-    double charged_at_ = 0;  // when it will be
-    double recycle_ = 0;     // s that it then takes from empty
+    double charge() const;  // full-power flashes that it holds now
+
+    double held_ = 0;   // after the last flash, in full-power flashes
+    double since_ = 0;  // when that was
     std::optional<double> share_;
     bool connected_ = false;
     bool dead_ = false;
