@@ -282,17 +282,29 @@ Found automatic_misses(const plan::Plan& plan, const plan::Report& report) {
         const auto& light = plan.shot.lights[i];
         const auto& metering = report.light.sources[i].metering;
         if (!light.metered || !metering) continue;
-        const double off = metering->error + *light.metered;
-        constexpr double worth_saying = 1.0 / 3;  // stops
-        if (std::abs(off) < worth_saying) continue;
-        const double compensation = std::round(-metering->error * 3) / 3;
-        return Finding{
-            fmt::format("The camera's metering will come out {} stops {}: it takes {} % of the frame for the "
-                        "subject and meters an average of {} %.",
-                        text::number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
-                        text::number_text(metering->fill * 100, 2), text::number_text(metering->reflectance * 100, 2)),
-            remedy(plan, fmt::format("Compensation {}", text::stops_text(compensation)),
-                   [&](shoot::Shot& shot) { shot.lights[i].metered = compensation; })};
+        const double off = metering->expected + *light.metered;
+        constexpr double worth_saying = 1.0 / 3 + 1e-9;  // stops
+        if (std::abs(metering->advised - *light.metered) < worth_saying) continue;
+        using By = plan::MeteringReport::By;
+        std::string why =
+            metering->by == By::learned
+                ? fmt::format("By {} of this unit it comes out {} stops {}",
+                              text::count_text(metering->learned.count, "test frame", "test frames"),
+                              text::number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark")
+            : metering->by == By::practice
+                ? fmt::format(
+                      "Practice begins such a subject at {} (common practice), where an average over the frame "
+                      "would ask for {}; cameras' meters differ",
+                      text::stops_text(metering->advised), text::stops_text(-metering->error))
+                : fmt::format(
+                      "The camera's metering will come out {} stops {}: it takes {} % of the frame for the "
+                      "subject and meters an average of {} %",
+                      text::number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
+                      text::number_text(metering->fill * 100, 2), text::number_text(metering->reflectance * 100, 2));
+        why += metering->highlight_decides ? ". More would clip its brightest part."
+                                           : ". Look at the highlight of the first frame.";
+        return Finding{std::move(why), remedy(plan, fmt::format("Compensation {}", text::stops_text(metering->advised)),
+                                              [&](shoot::Shot& shot) { shot.lights[i].metered = metering->advised; })};
     }
     return {};
 }

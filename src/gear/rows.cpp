@@ -528,6 +528,8 @@ GearKind flashes() {
                 "At full power, before it must cool; empty: not known", MEMBER(per_minute))
         .table("corrections", "Test frames", "Stops brighter than the guide number says, one a test frame",
                correction_columns(), true, MEMBER(corrections), read_correction, write_correction)
+        .table("metered_corrections", "\u2026 automatic", "Stops brighter than an averaging meter would make them",
+               correction_columns(), true, MEMBER(metered_corrections), read_correction, write_correction)
         .check(check_flash);
 }
 

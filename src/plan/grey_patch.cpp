@@ -158,6 +158,10 @@ Fix by_iso(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
 }
 
 std::vector<light::Correction>* corrections_of(gear::Kit& kit, const shoot::Light& light, KeptIn kept_in) {
+    if (is_flash(light) && light.metered && !light.power && kept_in == KeptIn::unit) {
+        const auto unit = std::ranges::find(kit.flashes, light.flash, &gear::Flash::id);
+        return unit == kit.flashes.end() ? nullptr : &unit->metered_corrections;
+    }
     const auto in = [](auto& list, const std::string& id) -> std::vector<light::Correction>* {
         const auto found = std::ranges::find_if(list, [&](const auto& gear) { return gear.id == id; });
         return found == list.end() ? nullptr : &found->corrections;
@@ -175,13 +179,16 @@ std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, con
     const LightReport light = report_light(plan_of(kit, before));
     const auto& source = light.sources[lesson.light];
     const shoot::Light& own = before.lights[lesson.light];
-    if (!source.share || !light.front_total || !own.power) return std::nullopt;  // metered flash tells of the meter
+    if (!source.share || !light.front_total || !(own.power || own.metered)) return std::nullopt;
+    const bool metered = own.metered && source.metering;  // tells of the meter, not of the guide number
+    if (metered && lesson.kept_in == KeptIn::modifier) return std::nullopt;
     if (lesson.kept_in == KeptIn::modifier && !own.modifier) return std::nullopt;
-    return light::explains(
-        {.own = std::log2(*source.share) + *light.front_total,
-         .others = std::exp2(*light.front_total) * (1 - *source.share),
-         .already = lesson.kept_in == KeptIn::unit ? source.calibration.stops : source.modifier_calibration.stops,
-         .frame_brighter = lesson.frame_stops - *light.front_total});
+    return light::explains({.own = std::log2(*source.share) + *light.front_total,
+                            .others = std::exp2(*light.front_total) * (1 - *source.share),
+                            .already = metered ? source.metering->expected - source.metering->error
+                                       : lesson.kept_in == KeptIn::unit ? source.calibration.stops
+                                                                        : source.modifier_calibration.stops,
+                            .frame_brighter = lesson.frame_stops - *light.front_total});
 }
 
 gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {

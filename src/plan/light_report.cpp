@@ -116,7 +116,7 @@ void give_power(const Plan& plan, LightReport& report, std::vector<Worked>& all)
         report.sources[i].aimless = !(full > 0);
         if (!share || report.sources[i].aimless) continue;
         const auto& metering = report.sources[i].metering;
-        const double miss = source.set.metered && metering ? metering->error + *source.set.metered : 0;
+        const double miss = source.set.metered && metering ? metering->expected + *source.set.metered : 0;
         all[i].power = *share * std::exp2(miss) / full;
     }
 }

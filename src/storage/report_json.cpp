@@ -203,6 +203,8 @@ Json write_source(const SourceReport& source) {
         {"falloff_stops", json_number(source.falloff)},
         {"background_stops", json_number(source.background)},
         {"flicker_stops", json_number(source.flicker)},
+        {"metering_advised_stops",
+         json_number(source.metering ? std::optional(source.metering->advised) : std::nullopt)},
         {"metering_error_stops", json_number(source.metering ? std::optional(source.metering->error) : std::nullopt)},
         {"calibrated_stops", json_number(source.calibration.stops)},
         {"calibrated_frames", source.calibration.count}};

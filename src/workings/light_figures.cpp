@@ -16,14 +16,21 @@ void Sheet::light() {
     station_ = advice::Station::light;
     const auto& light = report_.light;
     const auto settings = plan::settings_of(plan_);
-    if (light.ambient)
-        add("ambient_stops", "Ambient", text::stops_text(*light.ambient), "stops").working =
-            working("ambient", light::ambient_formula,
-                    {{"EV", plan_.shot.ambient->ev100},
-                     {"ISO", settings.iso},
-                     {"t", settings.shutter},
-                     {"N_w", settings.working_f_number}},
-                    *light.ambient, "stops", exposure_source);
+    if (light.ambient) {
+        auto& ambient = add("ambient_stops", "Ambient", text::stops_text(*light.ambient), "stops");
+        const auto& panel = plan_.shot.ambient->panel;
+        const double lost = settings.loss + (panel ? panel->loss : 0);  // filters and the panel before the window
+        std::string formula = light::ambient_formula;
+        Bindings bindings = {{"EV", plan_.shot.ambient->ev100},
+                             {"ISO", settings.iso},
+                             {"t", settings.shutter},
+                             {"N_w", settings.working_f_number}};
+        if (lost != 0) {
+            formula += " - l";
+            bindings.push_back({"l", lost});
+        }
+        ambient.working = working("ambient", formula, bindings, *light.ambient, "stops", exposure_source);
+    }
     for (std::size_t i = 0; i < light.sources.size(); ++i) source_figures(i);
     if (light.front_total) {
         auto& total = add("front_total_stops", "Exposure", text::stops_text(*light.front_total), "stops");
@@ -224,7 +231,7 @@ Working Sheet::flash_working(std::size_t i) const {
                    {{"G", path.guide_number},
                     {"p", source.power},
                     {"ISO", settings.iso},
-                    {"l", path.loss},
+                    {"l", path.loss + settings.loss},
                     {"N_w", settings.working_f_number},
                     {"d", path.distance / 1000},
                     {"w", path.modifier_diameter / 1000}},
@@ -236,6 +243,7 @@ Working Sheet::lamp_working(std::size_t i) const {
     auto path = plan::lamp_path(plan_, plan_.sources[i]);
     path.power = source.power;
     const auto settings = plan::settings_of(plan_);
+    path.loss += settings.loss;  // filters take from it as what stands before the lamp does
     return working("stops", light::lamp_formula,
                    {{"E", light::illuminance(path)},
                     {"ISO", settings.iso},

@@ -17,7 +17,7 @@ struct Binding {
     std::string_view symbol;
     double value;
 };
-using Bindings = std::initializer_list<Binding>;
+using Bindings = std::vector<Binding>;
 
 /// Puts the numbers in the place of the symbols; names that are not bound (functions) stay.
 std::string substituted(std::string_view expression, Bindings bindings);

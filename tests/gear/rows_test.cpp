@@ -43,6 +43,7 @@ Kit full_kit() {
     kit.lenses[0].zoom = {{.focal_length = 60}, {.focal_length = 110}};
     kit.lenses[0].calibrations = {{.ring = 0.5, .value = 0.4, .believed = 0.5}};
     kit.flashes[0].corrections = {{.stops = 0.5, .time = "2026-11-25"}};
+    kit.flashes[0].metered_corrections = {{.stops = -0.3, .time = "2026-11-25"}};
     kit.flashes[0].energy = 400;
     kit.lamps[0].corrections = {{.stops = -0.5}};
     kit.modifiers[0].corrections = {{.stops = 0.1}, {.stops = 0.2}};

@@ -4,6 +4,8 @@
 #include "plan/assess.hpp"
 #include "plan/face.hpp"
 #include "plan/fill.hpp"
+#include "plan/glass_setups.hpp"
+#include "plan/grey_patch.hpp"
 #include "plan/lighting.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -275,4 +277,77 @@ TEST_CASE("a shot without lights or with cards alone can be assessed, turned and
     CHECK_FALSE(light.total);
     CHECK_FALSE(light.front_total);
     CHECK_FALSE(light.tones.lit);
+}
+
+TEST_CASE("metered flash begins by what was learned, then by practice, then by the average", "[plan][light]") {
+    using By = plan::MeteringReport::By;
+    Lit set;
+    set.shot.subject = {
+        .width = 200, .height = 200, .depth = 0, .reflectance = 0.4, .form = Form::slab};  // fills the frame
+    set.shot.lights[0].power.reset();
+    set.shot.lights[0].metered = 0;
+    const auto metering = [&] { return *set.source().metering; };
+    // Grey that fills the frame: the average wants plus, and there is room for it.
+    CHECK((metering().by == By::average && !metering().highlight_decides));
+    CHECK_THAT(metering().advised, WithinAbs(std::log2(0.4 / 0.18), 1.0 / 6 + 1e-9));
+    // A glint in it decides: no plus where it would clip.
+    set.shot.subject.highlight_reflectance = 0.55;
+    CHECK(metering().highlight_decides == (std::log2(0.55 / 0.4) > std::log2(1 / 0.4) - 1e-9));
+    // White glaze and teeth: practice dials minus where the average would dial plus.
+    set.shot.subject.highlight_reflectance.reset();
+    set.shot.subject.reflectance = 0.85;
+    CHECK(metering().by == By::practice);
+    CHECK_THAT(metering().advised, WithinAbs(-1, 1e-9));
+    CHECK(metering().error < -2);
+    CHECK_THAT(*set.light().front_total, WithinAbs(1, 1e-9));  // so a stop too bright without it
+    // Two test frames of this unit that came out half a stop over what the average said.
+    const plan::Lesson lesson{.frame_stops = *set.light().front_total + 0.5, .time = "t"};
+    set.shoot.kit = plan::taught(set.shoot.kit, set.shot, lesson);
+    REQUIRE(set.shoot.kit.flashes[0].metered_corrections.size() == 1);
+    CHECK(set.shoot.kit.flashes[0].corrections.empty());  // the guide number is not touched
+    CHECK(metering().by == By::learned);
+    CHECK_THAT(metering().learned.stops, same(lesson.frame_stops - metering().error));
+    CHECK_THAT(*set.light().front_total, same(lesson.frame_stops));
+    // What it advises gives a correct exposure, to the dial's third, unless the highlight is in the way.
+    set.shot.lights[0].metered = metering().advised;
+    CHECK(*set.light().front_total < 1.0 / 6 + 1e-9);
+}
+
+TEST_CASE("glass is lit before a card no larger than the field, or past the edges of a dark stop", "[plan][light]") {
+    Lit set;
+    set.shot.subject = {.width = 30, .height = 30, .depth = 15};
+    const auto bright = plan::glass_lit(set.shoot.kit, set.shot, plan::GlassSetup::bright_field);
+    REQUIRE(bright);
+    const auto white = assess(set.shoot.kit, bright->shot);
+    CHECK(white.light.background_look == light::BackgroundLook::white);
+    CHECK(*white.light.background < 3);
+    CHECK_THAT(*bright->shot.background->width, WithinAbs(*white.optics.field_behind_width, 1));
+    CHECK_FALSE(white.light.flash);
+    const auto dark = plan::glass_lit(set.shoot.kit, set.shot, plan::GlassSetup::dark_field);
+    REQUIRE(dark);
+    const auto black = assess(set.shoot.kit, dark->shot);
+    CHECK(*black.light.background_look <= light::BackgroundLook::dark);
+    CHECK(*dark->shot.background->width > *black.optics.field_behind_width);
+    // Both lights stand past the stop's edges, seen from the glass, and draw its edges.
+    const double edge = std::atan2(*dark->shot.background->width / 2, dark->shot.background->distance) / degree;
+    int edges = 0;
+    for (const auto& source : black.light.sources)
+        if (source.rim) {
+            CHECK(180 - source.off_axis > edge);
+            ++edges;
+        }
+    CHECK(edges == 2);
+}
+
+TEST_CASE("a unit whose table states t0.1, or nobody knows what, is read on the cautious side", "[plan][light]") {
+    gear::Flash flash{.discharge = light::Discharge::decay, .durations = {{.power = 1, .t05 = 0.001}}};
+    CHECK_THAT(gear::flash_time(flash, 1)->t01, same(0.001 * std::log2(10)));
+    flash.durations_mean = gear::DurationMeans::t01;
+    CHECK_THAT(gear::flash_time(flash, 1)->t01, same(0.001));
+    CHECK_THAT(gear::flash_time(flash, 1)->t05, same(0.001 / std::log2(10)));
+    flash.discharge = light::Discharge::cut;
+    CHECK_THAT(gear::flash_time(flash, 1)->t05, same(0.001));
+    flash.durations_mean = gear::DurationMeans::unknown;
+    CHECK_THAT(gear::flash_time(flash, 1)->t05, same(0.001));
+    CHECK_THAT(gear::flash_time(flash, 1)->t01, same(0.001 * std::log2(10)));
 }

@@ -127,7 +127,8 @@ TEST_CASE("what a metered frame or another light would explain is not learned", 
     shot.lights[0].modifier.reset();
     CHECK_FALSE(learned(shoot.kit, shot, {.kept_in = KeptIn::modifier}));
     shot.lights[0].metered = 0;
-    CHECK_FALSE(learned(shoot.kit, shot, {}));
+    CHECK(learned(shoot.kit, shot, {}));  // of the unit's meter
+    CHECK_FALSE(learned(shoot.kit, shot, {.kept_in = KeptIn::modifier}));
     shot.lights[0].metered.reset();
     shot.lights[0].power = 0.01;
     shot.ambient = Ambient{.ev100 = 13};

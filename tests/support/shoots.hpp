@@ -104,8 +104,25 @@ inline void random_light(Random& random, const gear::Kit& kit, shoot::Shot& shot
                                   .reflectance = random.between(0.1, 1),
                                   .diameter = random.log_between(50, 1000)};
         if (!light.power && random.coin(0.3)) light.metered = random.between(-3, 3);
+        if (!light.power && !light.metered && random.coin(0.3)) {
+            light.own_stops = random.between(-3, 2);
+            light.own_at = static_cast<OwnAt>(random.whole(0, 1));
+        }
+        if (random.coin(0.2)) light.gel = random.between(-140, 160);
         if (random.coin(0.3)) light.group = random.coin() ? "A" : "C";
+        if (random.coin(0.1))
+            light = {
+                .reflector = Reflector{.reflectance = random.between(0.1, 1), .diameter = random.log_between(30, 1000)},
+                .position = light.position};
     }
+    if (shot.ambient && random.coin(0.3)) shot.ambient->distance = random.log_between(200, 5000);
+    if (shot.ambient && random.coin(0.2))
+        shot.ambient->panel = Panel{.loss = random.between(0, 2), .width = random.log_between(100, 2000)};
+    if (shot.ambient && random.coin(0.2)) shot.ambient->room = random.between(0, 1);
+    if (random.coin(0.3)) shot.subject.transmittance = random.between(0, 1 - shot.subject.reflectance);
+    if (random.coin(0.3)) shot.subject.highlight_reflectance = random.between(shot.subject.reflectance, 1);
+    if (shot.background && random.coin(0.3)) shot.background->own_ev100 = random.between(2, 14);
+    if (random.coin(0.2)) shot.exposure.kelvin = random.between(2500, 8000);
     if (!random.coin(0.3)) return;
     Freeze freeze{.act = static_cast<Act>(random.whole(0, 2)),
                   .drop = random.between(0, 800),

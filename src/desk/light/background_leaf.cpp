@@ -3,6 +3,7 @@
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/light/light_scale.hpp"
+#include "plan/glass_setups.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
@@ -83,7 +84,7 @@ void BackdropLeaf::addOwnLight(QGridLayout* group) {
     spanRow(group, shines_);
     shiningOnly_ = {addQuantity(
                         group,
-                        {"ownReadingField", tr("Spot reading"),
+                        {"ownReadingField", tr("It reads"),
                          tr("EV at ISO 100 of a spot meter: a screen 10 to 11, a grey sky 12, a blue sky 14")},
                         exposureValueQuantity(),
                         [](const Shot& s) { return s.background.value_or(Background{}).own_ev100.value_or(11); },
@@ -92,7 +93,7 @@ void BackdropLeaf::addOwnLight(QGridLayout* group) {
                         }),
                     addQuantity(
                         group,
-                        {"gradientField", tr("Top over bottom"),
+                        {"gradientField", tr("Gradient"),
                          tr("Stops that its light grows from the lower edge of the frame to the upper")},
                         stopsQuantity(), [](const Shot& s) { return s.background.value_or(Background{}).gradient; },
                         [](Shot& s, double v) {
@@ -136,6 +137,19 @@ void BackdropLeaf::addLooks(QVBoxLayout* column) {
                                tr("Card, distance and light for it, so that subject and background are lit apart")},
                               this);
     column->addWidget(recipe_);
+    column->addSpacing(6);
+    addHeading(column, tr("Glass"));
+    const std::pair<const char*, QString> ways[] = {{"brightFieldButton", tr("Bright field")},
+                                                    {"darkFieldButton", tr("Dark field")}};
+    for (int i = 0; i < 2; ++i) {
+        glass_[i] =
+            captionedButton({ways[i].first, ways[i].second, tr("A whole set for glass; Undo takes it back")}, this);
+        column->addWidget(glass_[i]);
+        connect(glass_[i], &QPushButton::clicked, this, [this, i] {
+            const auto set = glass_lit(document().kit(), *document().shot(), static_cast<GlassSetup>(i));
+            if (set) take(tr("Light glass"), set->shot);
+        });
+    }
 }
 
 void BackdropLeaf::take(const QString& what, const Shot& shot) {
@@ -165,6 +179,14 @@ void BackdropLeaf::showWays(const Shot& shot) {
 }
 
 void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
+    const QString names[] = {tr("Bright field"), tr("Dark field")};
+    for (int i = 0; i < 2; ++i) {
+        const auto set = glass_lit(document().kit(), shot, static_cast<GlassSetup>(i));
+        glass_[i]->setEnabled(set.has_value());
+        glass_[i]->setText(names[i]);
+        glass_[i]->setToolTip(set ? toQt(set->label)
+                                  : tr("Nothing has a size at infinity, or nothing in the kit shines"));
+    }
     for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
     shines_->setEnabled(shot.background.has_value());
     for (QWidget* control : shiningOnly_) setRowVisible(control, shot.background && shot.background->own_ev100);

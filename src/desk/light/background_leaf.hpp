@@ -29,6 +29,7 @@ class BackdropLeaf : public StationPage {
     void showWays(const Shot& shot);
     void take(const QString& what, const Shot& shot);
 
+    QPushButton* glass_[2] = {};
     QCheckBox* shines_ = nullptr;
     std::vector<QWidget*> shiningOnly_;
     std::vector<QWidget*> backgroundOnly_;

@@ -235,9 +235,7 @@ void LightsLeaf::addOwnStops(QGridLayout* group) {
         {"ownStopsChoice", tr("It gives"),
          tr("What the front still needs, or so many stops of its own: a rim, the light on a backdrop")},
         [](const Kit&) {
-            return Options{{"", "what the front needs"},
-                           {"subject", "stops of its own, at the subject"},
-                           {"background", "stops of its own, on the backdrop"}};
+            return Options{{"", "what is needed"}, {"subject", "its own, here"}, {"background", "its own, behind"}};
         },
         [this](const Shot& s) { return at(s).own_stops ? std::string(name_of(at(s).own_at)) : std::string(); },
         [this](Shot& s, const std::string& id) {

@@ -75,6 +75,7 @@ void add_through(const Plan& plan, const SourceReport& source, const SourceTube&
     if (!source.through) return;
     light.amount *= static_cast<float>(subject.transmittance / subject.reflectance);
     light.softness = 0;
+    light.through = true;
     if (subject.depth > 0)
         light.towards = towards({.azimuth = 180 - tube.place.azimuth, .elevation = tube.place.elevation});
     else
@@ -324,7 +325,7 @@ Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment) {
     const float cosine = (fragment.normal * light.towards).sum();
     const float seen = light.shadows ? light.shadows->at(fragment.x, fragment.y) : 1;
     Lit lit{.diffuse = seen * std::max(0.0f, cosine + light.softness) / (1 + light.softness)};
-    if (gloss > 0) lit.shine = seen * mirrored(fragment.normal, light);
+    if (gloss > 0 && !light.through) lit.shine = seen * mirrored(fragment.normal, light);
     return lit;
 }
 

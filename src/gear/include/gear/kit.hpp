@@ -241,7 +241,8 @@ struct Flash {
     double high_speed_loss = 2;        // stops at sync speed (common practice)
     std::optional<double> charge;      // flashes of full power that its batteries hold; empty: fed from the mains
     std::optional<double> per_minute;  // flashes of full power it stands without overheating
-    std::vector<light::Correction> corrections;  // what test frames taught, against guide_number
+    std::vector<light::Correction> corrections;          // what test frames taught, against guide_number
+    std::vector<light::Correction> metered_corrections;  // and of automatic flash, against the averaging meter
     std::string unknown;
 
     bool operator==(const Flash&) const = default;

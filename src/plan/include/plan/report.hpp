@@ -106,10 +106,17 @@ struct SourceTube {
 
 /// What the camera's own flash metering would do with this field (MODEL 3).
 struct MeteringReport {
-    double fill = 1;         // share of the frame's area the subject takes
-    double background = 0;   // stops of the flash's light there against the subject's
-    double reflectance = 0;  // the average that is metered
-    double error = 0;        // stops without compensation; positive: too bright
+    double fill = 1;            // share of the frame's area the subject takes
+    double background = 0;      // stops of the flash's light there against the subject's
+    double reflectance = 0;     // the average that is metered
+    double error = 0;           // stops without compensation, by the average; positive: too bright
+    light::Calibrated learned;  // stops brighter than that, which test frames of this unit showed
+    double expected = 0;        // stops that it will come out without compensation, by what is known best: see `by`
+    /// The compensation to begin with, and what it goes by: what was learned of this unit, before what practice begins
+    /// with for such a subject, before the average. Never plus where the highlight would clip.
+    double advised = 0;
+    enum class By { learned, practice, average } by = By::average;
+    bool highlight_decides = false;  // it would be more, were it not for the highlight
 };
 
 struct SourceReport {

@@ -49,6 +49,7 @@ struct SceneLight {
     Rgba towards = {0, 0, -1, 0};  // from the subject, of length 1; x right, y up, z away from the camera
     float softness = 0;            // sine of half the angle it is wide: 0 a point, 1 the whole sky
     std::shared_ptr<const Shadows> shadows = nullptr;  // of the subject on itself
+    bool through = false;                              // comes out of the subject: nothing mirrors it
 };
 
 struct Scene {
