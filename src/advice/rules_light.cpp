@@ -172,9 +172,12 @@ Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
 /// would pass the highest.
 std::optional<int> thirds_down(const plan::Plan& plan, const plan::Report& report) {
     const double frames = plan::frames_in_a_row(report);
+    double before = plan.shot.exposure.iso;
     for (int thirds = 1;; ++thirds) {
-        const double factor = std::exp2(-thirds / 3.0);
-        if (text::step_iso(plan.shot.exposure.iso, thirds) > highest_iso(plan)) return std::nullopt;
+        const double iso = text::step_iso(plan.shot.exposure.iso, thirds);
+        if (iso > highest_iso(plan) || iso <= before) return std::nullopt;  // the scale's end
+        before = iso;
+        const double factor = plan.shot.exposure.iso / iso;  // by the marks that are set, not by exact thirds
         bool all_whole = true;
         for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
             const auto& source = report.light.sources[i];
@@ -339,7 +342,9 @@ Found frames_flicker(const plan::Plan& plan, const plan::Report& report) {
 }
 
 /// How many flashes the unit of a light gives in this shot.
-double flashes_of(const plan::Report& report) { return report.capture.frames; }
+double flashes_of(const plan::Plan& plan, const plan::Report& report) {
+    return report.capture.frames * plan::flashes_a_frame(plan.shot);
+}
 
 Found flash_overheats(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
@@ -347,7 +352,7 @@ Found flash_overheats(const plan::Plan& plan, const plan::Report& report) {
         const gear::Flash& flash = *plan.sources[i].flash;
         const auto most = plan::flashes_a_minute(flash, report.light.sources[i].power);
         const double pace = 60 / std::max(report.capture.interval, report.capture.recycle);
-        if (!most || flashes_of(report) <= *most || pace <= *most * (1 + 1e-9)) continue;
+        if (!most || flashes_of(plan, report) <= *most || pace <= *most * (1 + 1e-9)) continue;
         const double interval = std::ceil(60 / *most * 2) / 2;
         return Finding{fmt::format("{} stands {} flashes a minute at this power and would give {}: it cuts out or "
                                    "bakes its face.",
@@ -362,7 +367,7 @@ Found battery_short(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < plan.shot.lights.size(); ++i) {
         if (report.light.sources[i].continuous || !report.light.sources[i].fires) continue;
         const gear::Flash& flash = *plan.sources[i].flash;
-        const double taken = flashes_of(report) * std::min(report.light.sources[i].power, 1.0);
+        const double taken = flashes_of(plan, report) * std::min(report.light.sources[i].power, 1.0);
         if (!flash.charge || taken <= *flash.charge) continue;
         return Finding{fmt::format("These frames take {} charges of {}: fresh batteries at hand, or less power.",
                                    text::number_text(taken / *flash.charge, 2), flash.name)};

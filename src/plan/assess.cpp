@@ -215,7 +215,7 @@ light::RapidFire rapid_fire_of(const Plan& plan, const Report& report, std::size
     const bool by_hand = report.capture.stack && report.capture.stack->hand();
     const double pace = by_hand ? 1 / capture.hand.frames_per_second : report.capture.interval;
     const auto& flash = *plan.sources[light].flash;
-    return {.power = report.light.sources[light].power,
+    return {.power = report.light.sources[light].power * flashes_a_frame(plan.shot),
             .every = std::max(capture.cadence.value_or(pace), plan.shot.exposure.shutter),
             .recycle = flash.recycle_full,
             .store = flash.burst_store};

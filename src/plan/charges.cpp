@@ -1,5 +1,7 @@
 #include "plan/charges.hpp"
 
+#include "plan/lighting.hpp"
+
 #include <algorithm>
 
 namespace poquito::plan {
@@ -12,8 +14,9 @@ std::vector<ChargeUse> charge_use(const shoot::Shoot& shoot, const std::vector<c
             for (std::size_t i = 0; i < shoot.shots[s].lights.size(); ++i) {
                 const auto& source = reports[s]->light.sources[i];
                 if (shoot.shots[s].lights[i].flash != flash.id || !source.fires) continue;
-                use.flashes += reports[s]->capture.cost.exposures;
-                use.full_flashes += reports[s]->capture.cost.exposures * std::min(source.power, 1.0);
+                const double fired = reports[s]->capture.cost.exposures * flashes_a_frame(shoot.shots[s]);
+                use.flashes += fired;
+                use.full_flashes += fired * std::min(source.power, 1.0);
             }
         if (flash.charge) use.share = use.full_flashes / *flash.charge;
         if (use.flashes > 0) uses.push_back(use);

@@ -188,7 +188,7 @@ FaceLight Face::Net::lit_from(const light::Position& place, double softness) con
     return light;
 }
 
-Face::Face(const shoot::Subject& subject) : kind_(Kind::relief), subject_(subject) {
+Face::Face(const shoot::Subject& subject) : subject_(subject) {
     if (subject.depth > 0) {
         if (subject.form == shoot::Form::ball) {
             kind_ = Kind::ball;

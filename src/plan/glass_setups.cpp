@@ -49,11 +49,10 @@ GlassLit bright_field(const gear::Kit& kit, shoot::Shot shot, const FieldBehind&
     shot.background->width = field.width, shot.background->height = field.height;
     const double now = light::ambient_stops(settings_of(plan_of(kit, shot)), lit_card);
     shot.exposure.shutter = text::nearest_shutter(shot.exposure.shutter * std::exp2(clean_white - now));
-    return {
-        .label = fmt::format("Bright field: a lit card {} \u00d7 {}, {} behind, no larger than the field; {}",
+    auto label = fmt::format("Bright field: a lit card {} \u00d7 {}, {} behind, no larger than the field; {}",
                              text::length_text(field.width), text::length_text(field.height),
-                             text::length_text(shot.background->distance), text::shutter_text(shot.exposure.shutter)),
-        .shot = std::move(shot)};
+                             text::length_text(shot.background->distance), text::shutter_text(shot.exposure.shutter));
+    return {.label = std::move(label), .shot = std::move(shot)};
 }
 
 std::optional<GlassLit> dark_field(const gear::Kit& kit, shoot::Shot shot, const FieldBehind& field) {
@@ -81,12 +80,10 @@ std::optional<GlassLit> dark_field(const gear::Kit& kit, shoot::Shot shot, const
         }
         shot.lights.push_back(light);
     }
-    return GlassLit{
-        .label = fmt::format("Dark field: a black card {} \u00d7 {}, {} behind; lit from {:.0f}\u00b0 past its "
-                             "edges",
+    auto label = fmt::format("Dark field: a black card {} \u00d7 {}, {} behind; lit from {:.0f}\u00b0 past its edges",
                              text::length_text(*shot.background->width), text::length_text(*shot.background->height),
-                             text::length_text(shot.background->distance), 180 - off),
-        .shot = std::move(shot)};
+                             text::length_text(shot.background->distance), 180 - off);
+    return GlassLit{.label = std::move(label), .shot = std::move(shot)};
 }
 
 }  // namespace

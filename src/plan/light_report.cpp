@@ -175,7 +175,7 @@ void fire(const Plan& plan, std::size_t i, Worked& worked, SourceReport& report)
     const gear::Flash& flash = *source.flash;
     if (!in_high_speed(plan, source))
         if (const auto lasts = gear::flash_time(flash, power)) report.t05 = lasts->t05, report.t01 = lasts->t01;
-    report.recycle = flash.recycle_full * std::min(power, 1.0);
+    report.recycle = flash.recycle_full * std::min(power * flashes_a_frame(plan.shot), 1.0);
 }
 
 // ---- sums --------------------------------------------------------------------------------------------------------
@@ -258,7 +258,8 @@ void report_background(const Plan& plan, LightReport& report) {
     for (std::size_t i = 0; i < report.sources.size(); ++i) {
         auto& source = report.sources[i];
         if (!source.fires || source.reflector) continue;
-        const double ratio = at_background(plan, plan.sources[i], source.power, background->distance);
+        double ratio = at_background(plan, plan.sources[i], source.power, background->distance);
+        if (!source.continuous) ratio *= flashes_a_frame(plan.shot);  // what stands still gets them all
         source.background = stops_of(ratio);
         sum += ratio;
     }

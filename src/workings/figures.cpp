@@ -6,7 +6,7 @@
 
 namespace poquito::workings {
 
-std::string substituted(std::string_view expression, Bindings bindings) {
+std::string substituted(std::string_view expression, const Bindings& bindings) {
     constexpr int digits = 6;
     std::string text;
     const auto in_name = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; };

@@ -20,7 +20,7 @@ struct Binding {
 using Bindings = std::vector<Binding>;
 
 /// Puts the numbers in the place of the symbols; names that are not bound (functions) stay.
-std::string substituted(std::string_view expression, Bindings bindings);
+std::string substituted(std::string_view expression, const Bindings& bindings);
 
 class Sheet {
   public:
@@ -45,7 +45,7 @@ class Sheet {
             {key, station_, std::move(name), std::move(value), std::move(unit), advice::Level::info, {}});
         return figures_.back();
     }
-    static Working working(std::string symbol, std::string_view expression, Bindings bindings, double result,
+    static Working working(std::string symbol, std::string_view expression, const Bindings& bindings, double result,
                            std::string unit, std::string source) {
         return {std::move(symbol), std::string(expression), substituted(expression, bindings), result,
                 std::move(unit),   std::move(source)};

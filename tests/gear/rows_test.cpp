@@ -45,6 +45,8 @@ Kit full_kit() {
     kit.flashes[0].corrections = {{.stops = 0.5, .time = "2026-11-25"}};
     kit.flashes[0].metered_corrections = {{.stops = -0.3, .time = "2026-11-25"}};
     kit.flashes[0].energy = 400;
+    kit.filters = {{.id = "nd", .name = "Neutral density"}};
+    kit.cards = {{.id = "card", .name = "White card", .reflectance = 0.9, .loss = 1}};
     kit.lamps[0].corrections = {{.stops = -0.5}};
     kit.modifiers[0].corrections = {{.stops = 0.1}, {.stops = 0.2}};
     return kit;

@@ -178,4 +178,4 @@ void Chart::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "base/moc_chart.cpp"
+#include "base/moc_chart.moc"

@@ -100,4 +100,4 @@ int ChoiceChips::arrange(int width, bool place) const {
 
 }  // namespace poquito::desk
 
-#include "base/moc_choice_chips.cpp"
+#include "base/moc_choice_chips.moc"

@@ -63,4 +63,4 @@ void ColourField::choose() {
 
 }  // namespace poquito::desk
 
-#include "base/moc_colour_field.cpp"
+#include "base/moc_colour_field.moc"

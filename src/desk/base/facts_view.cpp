@@ -90,4 +90,4 @@ void FactsView::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "base/moc_facts_view.cpp"
+#include "base/moc_facts_view.moc"

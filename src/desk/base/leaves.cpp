@@ -52,4 +52,4 @@ void Leaves::turnTo(int index) {
 
 }  // namespace poquito::desk
 
-#include "base/moc_leaves.cpp"
+#include "base/moc_leaves.moc"

@@ -18,4 +18,4 @@ bool LineField::event(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "base/moc_line_field.cpp"
+#include "base/moc_line_field.moc"

@@ -62,4 +62,4 @@ void PictureQueue::finished() {
 
 }  // namespace poquito::desk
 
-#include "base/moc_picture_queue.cpp"
+#include "base/moc_picture_queue.moc"

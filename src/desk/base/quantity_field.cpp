@@ -109,4 +109,4 @@ void QuantityField::showValue() {
 
 }  // namespace poquito::desk
 
-#include "base/moc_quantity_field.cpp"
+#include "base/moc_quantity_field.moc"

@@ -222,4 +222,4 @@ bool RulerView::focusNextPrevChild(bool next) {
 
 }  // namespace poquito::desk
 
-#include "base/moc_ruler_view.cpp"
+#include "base/moc_ruler_view.moc"

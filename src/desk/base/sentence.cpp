@@ -28,4 +28,4 @@ void Sentence::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "base/moc_sentence.cpp"
+#include "base/moc_sentence.moc"

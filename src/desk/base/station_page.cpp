@@ -230,4 +230,4 @@ ChoiceChips* StationPage::addChips(QGridLayout* group, const Caption& caption,
 
 }  // namespace poquito::desk
 
-#include "base/moc_station_page.cpp"
+#include "base/moc_station_page.moc"

@@ -269,4 +269,4 @@ void DayDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "day/moc_day_drawing.cpp"
+#include "day/moc_day_drawing.moc"

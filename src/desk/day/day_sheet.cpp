@@ -502,4 +502,4 @@ void DaySheet::apply() {
 
 }  // namespace poquito::desk
 
-#include "day/moc_day_sheet.cpp"
+#include "day/moc_day_sheet.moc"

@@ -102,4 +102,4 @@ void CardSwatches::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_card_swatches.cpp"
+#include "depth/moc_card_swatches.moc"

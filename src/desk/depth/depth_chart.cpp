@@ -238,4 +238,4 @@ bool DepthChart::step(int right, int) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_depth_chart.cpp"
+#include "depth/moc_depth_chart.moc"

@@ -410,4 +410,4 @@ void DepthPage::saveSheet() {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_depth_page.cpp"
+#include "depth/moc_depth_page.moc"

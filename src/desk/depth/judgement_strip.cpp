@@ -195,4 +195,4 @@ void JudgementStrip::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
 
-#include "depth/moc_judgement_strip.cpp"
+#include "depth/moc_judgement_strip.moc"

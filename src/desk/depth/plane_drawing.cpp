@@ -81,4 +81,4 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_plane_drawing.cpp"
+#include "depth/moc_plane_drawing.moc"

@@ -151,4 +151,4 @@ void FinderPanel::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "finder/moc_finder_panel.cpp"
+#include "finder/moc_finder_panel.moc"

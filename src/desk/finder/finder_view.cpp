@@ -428,4 +428,4 @@ bool FinderView::event(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "finder/moc_finder_view.cpp"
+#include "finder/moc_finder_view.moc"

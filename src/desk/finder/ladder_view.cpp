@@ -257,4 +257,4 @@ void LadderView::makeSheet(const std::function<void(const QImage&)>& done) {
 
 }  // namespace poquito::desk
 
-#include "finder/moc_ladder_view.cpp"
+#include "finder/moc_ladder_view.moc"

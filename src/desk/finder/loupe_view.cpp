@@ -82,4 +82,4 @@ void LoupeView::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
 
-#include "finder/moc_loupe_view.cpp"
+#include "finder/moc_loupe_view.moc"

@@ -61,4 +61,4 @@ gear::Kit starterKit() { return genericShoot().kit; }
 
 }  // namespace poquito::desk
 
-#include "kit/moc_bag.cpp"
+#include "kit/moc_bag.moc"

@@ -362,4 +362,4 @@ void GearForm::refresh() {
 
 }  // namespace poquito::desk
 
-#include "kit/moc_gear_form.cpp"
+#include "kit/moc_gear_form.moc"

@@ -135,4 +135,4 @@ bool RowsModel::setData(const QModelIndex& index, const QVariant& value, int rol
 
 }  // namespace poquito::desk
 
-#include "kit/moc_gear_model.cpp"
+#include "kit/moc_gear_model.moc"

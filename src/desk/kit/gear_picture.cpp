@@ -63,4 +63,4 @@ std::optional<shoot::MountedPiece> pieceOf(const gear::Kit& kit, std::string_vie
 
 }  // namespace poquito::desk
 
-#include "kit/moc_gear_picture.cpp"
+#include "kit/moc_gear_picture.moc"

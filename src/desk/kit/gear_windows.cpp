@@ -42,4 +42,4 @@ void GearWindows::measure() {
 
 }  // namespace poquito::desk
 
-#include "kit/moc_gear_windows.cpp"
+#include "kit/moc_gear_windows.moc"

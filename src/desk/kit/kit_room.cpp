@@ -377,4 +377,4 @@ bool KitRoom::exportTo(const QString& path) {
 
 }  // namespace poquito::desk
 
-#include "kit/moc_kit_room.cpp"
+#include "kit/moc_kit_room.moc"

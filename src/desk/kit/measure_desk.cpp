@@ -431,4 +431,4 @@ void MeasureDesk::storeDistances() {
 
 }  // namespace poquito::desk
 
-#include "kit/moc_measure_desk.cpp"
+#include "kit/moc_measure_desk.moc"

@@ -77,4 +77,4 @@ void MeasureSketch::drawRow(QPainter& p, double axis, double scale, double exten
 
 }  // namespace poquito::desk
 
-#include "kit/moc_measure_sketch.cpp"
+#include "kit/moc_measure_sketch.moc"

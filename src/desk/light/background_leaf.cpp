@@ -204,4 +204,4 @@ void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_background_leaf.cpp"
+#include "light/moc_background_leaf.moc"

@@ -223,4 +223,4 @@ void BalanceChart::take(const plan::BalanceProposal& proposal) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_balance_chart.cpp"
+#include "light/moc_balance_chart.moc"

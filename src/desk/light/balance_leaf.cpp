@@ -220,4 +220,4 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_balance_leaf.cpp"
+#include "light/moc_balance_leaf.moc"

@@ -195,4 +195,4 @@ void DaylightLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_daylight_leaf.cpp"
+#include "light/moc_daylight_leaf.moc"

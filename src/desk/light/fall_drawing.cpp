@@ -105,4 +105,4 @@ void FallDrawing::drawThrow(QPainter& painter) const {
 
 }  // namespace poquito::desk
 
-#include "light/moc_fall_drawing.cpp"
+#include "light/moc_fall_drawing.moc"

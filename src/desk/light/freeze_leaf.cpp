@@ -160,4 +160,4 @@ void FreezeLeaf::showShot(const Shot& shot, const Report&) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_freeze_leaf.cpp"
+#include "light/moc_freeze_leaf.moc"

@@ -238,4 +238,4 @@ void FreezeTable::take(std::size_t row, ExposedBy by) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_freeze_table.cpp"
+#include "light/moc_freeze_table.moc"

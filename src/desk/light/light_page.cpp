@@ -42,4 +42,4 @@ void LightPage::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_light_page.cpp"
+#include "light/moc_light_page.moc"

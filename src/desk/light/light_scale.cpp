@@ -219,4 +219,4 @@ void LightScale::paintBackground(QPainter& painter) const {
 
 }  // namespace poquito::desk
 
-#include "light/moc_light_scale.cpp"
+#include "light/moc_light_scale.moc"

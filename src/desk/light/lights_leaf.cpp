@@ -5,6 +5,8 @@
 #include "desk/light/light_scale.hpp"
 #include "desk/set/chosen_light.hpp"
 #include "light/gels.hpp"
+#include "light/store.hpp"
+#include "plan/assess.hpp"
 #include "plan/grey_patch.hpp"
 #include "plan/lighting.hpp"
 #include "plan/power_sets.hpp"
@@ -188,6 +190,7 @@ void LightsLeaf::addUnit(QLayout* column) {
             with(s, [&](Light& l) { l.group = id.empty() ? std::nullopt : std::optional(id); });
         });
     addPower(group);
+    addStore(group);
     addGel(group);
     addCard(group);
 }
@@ -204,6 +207,29 @@ void LightsLeaf::addGel(QGridLayout* group) {
         },
         [this](const Shot& s) { return number_text(at(s).gel, 4); },
         [this](Shot& s, const std::string& id) { with(s, [&](Light& l) { l.gel = parse_number(id).value_or(0); }); });
+}
+
+/// Not of the shot but of the kit: how many frames of a burst were whole says what the unit stores.
+void LightsLeaf::addStore(QGridLayout* group) {
+    whole_ =
+        addField(group,
+                 {"wholeFramesField", tr("Whole in a row"),
+                  tr("Frames at this pace before the first weak one; type how many yours gave to calibrate its store")},
+                 countQuantity());
+    connect(whole_, &QuantityField::valueEdited, this, [this](double count) {
+        const auto* assessment = document().assessment();
+        const std::size_t light = chosen_.index(*document().shot());
+        const auto range = light::observed_store(rapid_fire_of(assessment->plan, assessment->report, light), count);
+        if (!range || count < 1) return;
+        document().edit(
+            {tr("Calibrate a flash's store"), QStringLiteral("wholeFrames#%1").arg(whole_->visit())},
+            [&](Shoot& shoot) {
+                const auto& id =
+                    std::as_const(shoot.shots)[static_cast<std::size_t>(document().current())].lights[light].flash;
+                const auto unit = std::ranges::find(shoot.kit.flashes, id, &Flash::id);
+                if (unit != shoot.kit.flashes.end()) unit->burst_store = (range->least + range->most) / 2;
+            });
+    });
 }
 
 void LightsLeaf::addCard(QGridLayout* group) {
@@ -508,6 +534,11 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     setRowVisible(modifier_, !card);
     setRowVisible(group_, !card);
     setRowVisible(gel_, !card);
+    const auto& report = *document().report();
+    const auto& fired = report.light.sources[chosen_.index(shot)];
+    const bool in_burst = flash && fired.fires && report.capture.frames > 1;
+    setRowVisible(whole_, in_burst);
+    if (in_burst) whole_->setValue(fired.whole_frames.value_or(frames_in_a_row(report)));
     for (QWidget* control : cardOnly_) setRowVisible(control, card);
     setRowVisible(own_, flash && !light.power && !light.metered);
     setRowVisible(ownStops_, light.own_stops.has_value());
@@ -530,4 +561,4 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_lights_leaf.cpp"
+#include "light/moc_lights_leaf.moc"

@@ -29,6 +29,7 @@ class LightsLeaf : public StationPage {
     void addOwnStops(QGridLayout* group);
     void addCard(QGridLayout* group);
     void addGel(QGridLayout* group);
+    void addStore(QGridLayout* group);
     void addFlash();
     void removeFlash();
     void showTabs(const Shot& shot);
@@ -54,6 +55,7 @@ class LightsLeaf : public StationPage {
     QComboBox* modifier_ = nullptr;
     QComboBox* group_ = nullptr;
     QComboBox* gel_ = nullptr;
+    QuantityField* whole_ = nullptr;
     std::vector<QWidget*> cardOnly_;
     std::vector<QWidget*> aims_;
     QCheckBox* layer_ = nullptr;

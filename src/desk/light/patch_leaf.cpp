@@ -223,4 +223,4 @@ void TestFrameLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_patch_leaf.cpp"
+#include "light/moc_patch_leaf.moc"

@@ -155,4 +155,4 @@ void PatchView::dropEvent(QDropEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_patch_view.cpp"
+#include "light/moc_patch_view.moc"

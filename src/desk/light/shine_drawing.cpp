@@ -105,4 +105,4 @@ void ShineDrawing::drawMarks(QPainter& painter) const {
 
 }  // namespace poquito::desk
 
-#include "light/moc_shine_drawing.cpp"
+#include "light/moc_shine_drawing.moc"

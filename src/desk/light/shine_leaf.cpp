@@ -137,4 +137,4 @@ void ShineLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_shine_leaf.cpp"
+#include "light/moc_shine_leaf.moc"

@@ -191,4 +191,4 @@ void ToneStrip::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_tone_strip.cpp"
+#include "light/moc_tone_strip.moc"

@@ -107,4 +107,4 @@ void LookOverList::showAnswers() {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_look_over_list.cpp"
+#include "proof/moc_look_over_list.moc"

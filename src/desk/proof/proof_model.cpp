@@ -37,4 +37,4 @@ void ProofModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_proof_model.cpp"
+#include "proof/moc_proof_model.moc"

@@ -218,4 +218,4 @@ void ProofPage::removeChosen() {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_proof_page.cpp"
+#include "proof/moc_proof_page.moc"

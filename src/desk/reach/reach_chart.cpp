@@ -151,4 +151,4 @@ bool ReachChart::step(int right, int) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_chart.cpp"
+#include "reach/moc_reach_chart.moc"

@@ -216,4 +216,4 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_drawing.cpp"
+#include "reach/moc_reach_drawing.moc"

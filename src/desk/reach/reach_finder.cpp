@@ -392,4 +392,4 @@ void ReachFinder::mount(const search::ReachFound& found) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_finder.cpp"
+#include "reach/moc_reach_finder.moc"

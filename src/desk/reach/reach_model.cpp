@@ -120,4 +120,4 @@ QVariant ReachModel::headerData(int section, Qt::Orientation orientation, int ro
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_model.cpp"
+#include "reach/moc_reach_model.moc"

@@ -265,4 +265,4 @@ void ReachPage::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_page.cpp"
+#include "reach/moc_reach_page.moc"

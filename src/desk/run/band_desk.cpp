@@ -115,4 +115,4 @@ void BandDesk::refresh() {
 
 }  // namespace poquito::desk
 
-#include "run/moc_band_desk.cpp"
+#include "run/moc_band_desk.moc"

@@ -111,4 +111,4 @@ void CadenceBars::paintNames(QPainter& painter, const QRectF& bars, const std::v
 
 }  // namespace poquito::desk
 
-#include "run/moc_cadence_bars.cpp"
+#include "run/moc_cadence_bars.moc"

@@ -305,4 +305,4 @@ void ChecklistLeaf::showShot(const Shot& shot, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_checklist_leaf.cpp"
+#include "run/moc_checklist_leaf.moc"

@@ -60,4 +60,4 @@ void ChecklistModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "run/moc_checklist_model.cpp"
+#include "run/moc_checklist_model.moc"

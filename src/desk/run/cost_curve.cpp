@@ -84,4 +84,4 @@ QString CostCurve::reading(double frames, double) const {
 
 }  // namespace poquito::desk
 
-#include "run/moc_cost_curve.cpp"
+#include "run/moc_cost_curve.moc"

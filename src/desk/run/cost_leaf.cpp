@@ -124,4 +124,4 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_cost_leaf.cpp"
+#include "run/moc_cost_leaf.moc"

@@ -231,4 +231,4 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
 
 }  // namespace poquito::desk
 
-#include "run/moc_run_desk.cpp"
+#include "run/moc_run_desk.moc"

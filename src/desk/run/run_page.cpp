@@ -40,4 +40,4 @@ void RunPage::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_run_page.cpp"
+#include "run/moc_run_page.moc"

@@ -419,4 +419,4 @@ void RunningView::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_running_view.cpp"
+#include "run/moc_running_view.moc"

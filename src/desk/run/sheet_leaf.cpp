@@ -50,4 +50,4 @@ void SheetLeaf::showSheet() {
 
 }  // namespace poquito::desk
 
-#include "run/moc_sheet_leaf.cpp"
+#include "run/moc_sheet_leaf.moc"

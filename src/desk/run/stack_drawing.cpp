@@ -245,4 +245,4 @@ void StackDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_stack_drawing.cpp"
+#include "run/moc_stack_drawing.moc"

@@ -330,4 +330,4 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_stack_leaf.cpp"
+#include "run/moc_stack_leaf.moc"

@@ -140,4 +140,4 @@ QString StepsChart::reading(double setting, double) const {
 
 }  // namespace poquito::desk
 
-#include "run/moc_steps_chart.cpp"
+#include "run/moc_steps_chart.moc"

@@ -198,4 +198,4 @@ void StepsLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_steps_leaf.cpp"
+#include "run/moc_steps_leaf.moc"

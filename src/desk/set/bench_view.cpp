@@ -208,4 +208,4 @@ bool BenchView::event(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "set/moc_bench_view.cpp"
+#include "set/moc_bench_view.moc"

@@ -1,3 +1,3 @@
 #include "desk/set/chosen_light.hpp"
 
-#include "set/moc_chosen_light.cpp"
+#include "set/moc_chosen_light.moc"

@@ -421,4 +421,4 @@ void TrainDrawing::focusOutEvent(QFocusEvent*) { update(); }
 
 }  // namespace poquito::desk
 
-#include "set/moc_train_drawing.cpp"
+#include "set/moc_train_drawing.moc"

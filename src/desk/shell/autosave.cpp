@@ -101,4 +101,4 @@ QDir Autosave::defaultFolder() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_autosave.cpp"
+#include "shell/moc_autosave.moc"

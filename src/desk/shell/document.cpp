@@ -249,4 +249,4 @@ void Document::answer() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_document.cpp"
+#include "shell/moc_document.moc"

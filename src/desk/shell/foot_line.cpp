@@ -136,4 +136,4 @@ void FootLine::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_foot_line.cpp"
+#include "shell/moc_foot_line.moc"

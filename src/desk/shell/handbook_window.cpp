@@ -173,4 +173,4 @@ void HandbookWindow::changeEvent(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_handbook_window.cpp"
+#include "shell/moc_handbook_window.moc"

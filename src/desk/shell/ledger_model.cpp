@@ -248,4 +248,4 @@ void LedgerModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_ledger_model.cpp"
+#include "shell/moc_ledger_model.moc"

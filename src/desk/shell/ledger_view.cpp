@@ -325,4 +325,4 @@ void LedgerView::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_ledger_view.cpp"
+#include "shell/moc_ledger_view.moc"

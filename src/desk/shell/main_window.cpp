@@ -662,4 +662,4 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_main_window.cpp"
+#include "shell/moc_main_window.moc"

@@ -30,4 +30,4 @@ void ProblemStrip::say(const QString& problem) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_problem_strip.cpp"
+#include "shell/moc_problem_strip.moc"

@@ -38,4 +38,4 @@ void SheetSwitch::setReachable(Sheet sheet, bool reachable) { button(sheet)->set
 
 }  // namespace poquito::desk
 
-#include "shell/moc_sheet_switch.cpp"
+#include "shell/moc_sheet_switch.moc"

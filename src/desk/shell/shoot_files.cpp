@@ -216,4 +216,4 @@ QStringList ShootFiles::recent() { return QSettings().value(recent_key).toString
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shoot_files.cpp"
+#include "shell/moc_shoot_files.moc"

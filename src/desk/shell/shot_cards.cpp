@@ -108,4 +108,4 @@ void ShotCards::followSelection() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shot_cards.cpp"
+#include "shell/moc_shot_cards.moc"

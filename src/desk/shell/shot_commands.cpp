@@ -96,4 +96,4 @@ void ShotCommands::switchLight() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shot_commands.cpp"
+#include "shell/moc_shot_commands.moc"

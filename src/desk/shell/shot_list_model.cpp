@@ -105,4 +105,4 @@ void ShotListModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shot_list_model.cpp"
+#include "shell/moc_shot_list_model.moc"

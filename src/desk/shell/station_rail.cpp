@@ -116,4 +116,4 @@ void StationRail::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_station_rail.cpp"
+#include "shell/moc_station_rail.moc"

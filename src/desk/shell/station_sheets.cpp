@@ -73,4 +73,4 @@ StationPage* StationSheets::made(advice::Station station) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_station_sheets.cpp"
+#include "shell/moc_station_sheets.moc"

@@ -150,4 +150,4 @@ void UpperSheet::refresh() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_upper_sheet.cpp"
+#include "shell/moc_upper_sheet.moc"

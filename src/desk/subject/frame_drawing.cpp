@@ -588,4 +588,4 @@ void FrameDrawing::paintHandles(QPainter& painter) const {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_frame_drawing.cpp"
+#include "subject/moc_frame_drawing.moc"

@@ -322,4 +322,4 @@ void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_matters_leaf.cpp"
+#include "subject/moc_matters_leaf.moc"

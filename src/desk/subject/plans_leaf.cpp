@@ -20,4 +20,4 @@ void PlansLeaf::showShot(const Shot&, const plan::Report&) { view_->refresh(); }
 
 }  // namespace poquito::desk
 
-#include "subject/moc_plans_leaf.cpp"
+#include "subject/moc_plans_leaf.moc"

@@ -278,4 +278,4 @@ void PlansView::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
 
-#include "subject/moc_plans_view.cpp"
+#include "subject/moc_plans_view.moc"

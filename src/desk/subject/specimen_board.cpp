@@ -195,4 +195,4 @@ void SpecimenBoard::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_specimen_board.cpp"
+#include "subject/moc_specimen_board.moc"

@@ -421,4 +421,4 @@ void StartSheet::refresh() {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_start_sheet.cpp"
+#include "subject/moc_start_sheet.moc"

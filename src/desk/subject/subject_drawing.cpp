@@ -95,4 +95,4 @@ void SubjectDrawing::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_subject_drawing.cpp"
+#include "subject/moc_subject_drawing.moc"

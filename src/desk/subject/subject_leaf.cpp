@@ -263,4 +263,4 @@ void SubjectLeaf::showShot(const Shot& shot, const Report&) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_subject_leaf.cpp"
+#include "subject/moc_subject_leaf.moc"

@@ -100,4 +100,4 @@ QString SubjectLibrary::forgetCheck(const QString& text) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_subject_library.cpp"
+#include "subject/moc_subject_library.moc"

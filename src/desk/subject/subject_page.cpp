@@ -39,4 +39,4 @@ void SubjectPage::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_subject_page.cpp"
+#include "subject/moc_subject_page.moc"

@@ -34,7 +34,7 @@ class Face {
 
   private:
     enum class Kind { ball, flat, relief };
-    Kind kind_;
+    Kind kind_ = Kind::relief;
     double normal_[3] = {0, 0, -1};  // of a flat subject
     std::shared_ptr<const Net> net_;
     const shoot::Subject& subject_;

@@ -21,6 +21,11 @@ inline bool shares_exposure(const shoot::Light& light) {
     return is_flash(light) && !light.off && !light.power && !light.own_stops;
 }
 
+/// How often a flash fires in one frame: repeating flash takes so many times its power (MODEL 6).
+inline double flashes_a_frame(const shoot::Shot& shot) {
+    return shot.freeze && shot.freeze->repeating ? shot.freeze->repeating->burst.flashes : 1;
+}
+
 /// What a light is called: the letter of its group, or of its place in the list; numbered where several share it.
 std::string light_label(const shoot::Shot& shot, std::size_t light);
 /// The letter of the group it answers to.
