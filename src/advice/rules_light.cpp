@@ -304,8 +304,7 @@ Found automatic_misses(const plan::Plan& plan, const plan::Report& report) {
                       "subject and meters an average of {} %",
                       text::number_text(std::abs(off), 2), off > 0 ? "too bright" : "too dark",
                       text::number_text(metering->fill * 100, 2), text::number_text(metering->reflectance * 100, 2));
-        why += metering->highlight_decides ? ". More would clip its brightest part."
-                                           : ". Look at the highlight of the first frame.";
+        why += ". Look at the highlight of the first frame.";
         return Finding{std::move(why), remedy(plan, fmt::format("Compensation {}", text::stops_text(metering->advised)),
                                               [&](shoot::Shot& shot) { shot.lights[i].metered = metering->advised; })};
     }

@@ -284,6 +284,13 @@ std::optional<light::Position> key_place(const Plan& plan, const LightReport& re
     return std::ranges::max_element(tubes, {}, &SourceTube::share)->place;
 }
 
+/// What a window or the sun gives a face turned to it, where a dome towards the camera, which gets what a ball's face
+/// gets, reads `there`.
+double bare_ambient(const Plan& plan, double there, double towards_camera) {
+    constexpr double least = 0.05;  // of the dome that it reaches: behind it the reading is the room's
+    return there * (1 - room_share(*plan.shot.ambient)) / std::max(least, light::ball_share(towards_camera));
+}
+
 /// Light on a small face of normal `normal` (as light::place_of has it), as a ratio.
 double on_face(const Plan& plan, const LightReport& report, const light::Point& normal) {
     const auto facing = [&](const light::Position& place) {
@@ -294,11 +301,7 @@ double on_face(const Plan& plan, const LightReport& report, const light::Point& 
         const auto source = ambient_source(*plan.shot.ambient);
         const double all_round = source ? room_share(*plan.shot.ambient) : 1;
         sum += there * all_round;
-        // A dome towards the camera reads what a ball's face gets.
-        constexpr double least = 0.05;
-        if (source)
-            sum += there * (1 - all_round) * facing(source->place) /
-                   std::max(least, light::ball_share(light::towards_camera(source->place)));
+        if (source) sum += bare_ambient(plan, there, light::towards_camera(source->place)) * facing(source->place);
     }
     for (const auto& source : report.sources)
         if (source.stops)
@@ -334,6 +337,12 @@ void report_tones(const Plan& plan, LightReport& report) {
         source.rim = std::log2(edge) - *report.front_total;
         strongest = std::max(strongest, edge);
     }
+    if (const double there = ratio_of(report.ambient_front); there > 0)
+        if (const auto source = ambient_source(*plan.shot.ambient)) {
+            const double towards = light::towards_camera(source->place);
+            if (std::acos(std::clamp(towards, -1.0, 1.0)) / degree >= beside)
+                strongest = std::max(strongest, bare_ambient(plan, there, towards) * std::sqrt(1 - towards * towards));
+        }
     tones.rim = stops_of(strongest);
 }
 

@@ -239,15 +239,7 @@ void advise_compensation(const Plan& plan, MeteringReport& metering) {
     metering.by = metering.learned.count > 0 ? By::learned : practice ? By::practice : By::average;
     metering.expected = metering.by == By::practice ? -*practice : metering.error + metering.learned.stops;
     metering.advised = -metering.expected;
-    // The highlight stands over the face by its reflectance; a plus that clips it is none.
-    const auto& subject = plan.shot.subject;
-    const double over =
-        light::reflectance_stops(std::max(subject.highlight_reflectance.value_or(subject.reflectance), 1e-4));
-    const double room = light::LookLimits().white_from + plan.shot.sharpness.headroom - over - metering.expected;
-    if (metering.advised > 0 && metering.advised > room) {
-        metering.advised = std::max(0.0, room);
-        metering.highlight_decides = true;
-    }
+    // A correct front cannot clip what sends back no more than falls on it: no plus here does.
     metering.advised = std::round(metering.advised * 3) / 3;  // the dial's thirds
 }
 

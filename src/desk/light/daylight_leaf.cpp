@@ -24,7 +24,7 @@ using namespace plan;
 
 namespace {
 
-Ambient there(const StationPage*, const Shot& shot) { return shot.ambient.value_or(Ambient{}); }
+Ambient there(const Shot& shot) { return shot.ambient.value_or(Ambient{}); }
 
 template <typename Change>
 void with(Shot& shot, Change change) {
@@ -60,7 +60,7 @@ void DaylightLeaf::addSource(QLayout* column) {
             group,
             {"windowDistanceField", tr("Window at"),
              tr("From the subject: near a window its light falls off; 0: far away")},
-            lengthQuantity(), [this](const Shot& s) { return there(this, s).distance.value_or(0); },
+            lengthQuantity(), [](const Shot& s) { return there(s).distance.value_or(0); },
             [](Shot& s, double v) {
                 with(s, [&](Ambient& a) { a.distance = v > 0 ? std::optional(v) : std::nullopt; });
             }),
@@ -73,8 +73,8 @@ void DaylightLeaf::addSource(QLayout* column) {
                 for (const auto& room : rooms()) options.emplace_back(number_text(room.share, 3), room.name);
                 return options;
             },
-            [this](const Shot& s) {
-                const auto share = there(this, s).room;
+            [](const Shot& s) {
+                const auto share = there(s).room;
                 return share ? number_text(*share, 3) : std::string();
             },
             [](Shot& s, const std::string& id) {
@@ -88,8 +88,8 @@ void DaylightLeaf::addSource(QLayout* column) {
             {"turnedAwayField", tr("Turned away"),
              tr("What a meter at the subject reads with its back to the window; it says what the room gives back")},
             exposureValueQuantity(),
-            [this](const Shot& s) {
-                const Ambient a = there(this, s);
+            [](const Shot& s) {
+                const Ambient a = there(s);
                 return a.ev100 + std::log2(std::max(room_share(a), 1e-4));
             },
             [](Shot& s, double v) {
@@ -97,7 +97,7 @@ void DaylightLeaf::addSource(QLayout* column) {
             })};
     thereOnly_ = {addQuantity(
         group, {"ambientKelvinField", tr("Colour"), tr("Kelvin: shade 7000, sun 5500, warm lamps of a room 3000")},
-        kelvinQuantity(), [this](const Shot& s) { return kelvin_of(there(this, s)); },
+        kelvinQuantity(), [this](const Shot& s) { return kelvin_of(there(s)); },
         [](Shot& s, double v) { with(s, [&](Ambient& a) { a.kelvin = v; }); })};
 }
 
@@ -107,7 +107,7 @@ void DaylightLeaf::addPanel(QLayout* column) {
         group,
         {"panelCheck", tr("A diffuser panel"),
          tr("Between window or sun and the subject: softer, and darker by its loss")},
-        [this](const Shot& s) { return there(this, s).panel.has_value(); },
+        [](const Shot& s) { return there(s).panel.has_value(); },
         [this](Shot& s, bool on) {
             with(s, [&](Ambient& a) {
                 a.panel.reset();
@@ -121,8 +121,7 @@ void DaylightLeaf::addPanel(QLayout* column) {
     spanRow(group, panel_);
     const auto number = [&](const Caption& caption, const Quantity& quantity, double Panel::*member) {
         panelOnly_.push_back(addQuantity(
-            group, caption, quantity,
-            [this, member](const Shot& s) { return there(this, s).panel.value_or(Panel{}).*member; },
+            group, caption, quantity, [member](const Shot& s) { return there(s).panel.value_or(Panel{}).*member; },
             [member](Shot& s, double v) {
                 with(s, [&](Ambient& a) {
                     if (a.panel) (*a.panel).*member = v;
@@ -142,7 +141,7 @@ void DaylightLeaf::addReading(QLayout* column) {
         {"driftField", tr("Stops an hour"),
          tr("How fast it grows or fades: a clear midday 0, an hour before sunset \u22121, after it \u22124 and more "
             "(common practice)")},
-        stopsQuantity(), [this](const Shot& s) { return there(this, s).drift; },
+        stopsQuantity(), [](const Shot& s) { return there(s).drift; },
         [](Shot& s, double v) { with(s, [&](Ambient& a) { a.drift = v; }); }));
     addQuantity(
         group,

@@ -51,7 +51,8 @@ std::shared_ptr<const Relief> measured(const shoot::Subject& subject) {
 float Relief::at(double x, double y) const { return between(*this, z, x, y); }
 float Shadows::at(double x, double y) const {
     if (horizons.empty()) return 1;
-    const float share = std::clamp((height - between(*relief, horizons, x, y)) / (2 * half) + 0.5f, 0.0f, 1.0f);
+    const float horizon = std::atan(between(*relief, horizons, x, y));
+    const float share = std::clamp((height - horizon) / (2 * half) + 0.5f, 0.0f, 1.0f);
     return share * share * (3 - 2 * share);
 }
 
@@ -88,7 +89,7 @@ Shadows shadows_on(std::shared_ptr<const Relief> relief, const Rgba& towards, do
     // A cell of the net at a time, whatever the subject's shape.
     const double cell =
         2.0 / (Relief::cells - 1) / std::max(std::abs(dx) / ground.half_width, std::abs(dy) / ground.half_height);
-    constexpr float open = -1.5707963f;  // beside the form nothing stands in the way
+    constexpr float open = -20;  // beside the form nothing stands in the way of what is not quite behind
     shadows.horizons.assign(ground.z.size(), open);
     for_rows(Relief::cells, [&](int j) {
         for (int i = 0; i < Relief::cells; ++i) {
@@ -100,7 +101,7 @@ Shadows shadows_on(std::shared_ptr<const Relief> relief, const Rgba& towards, do
                  std::abs(x + way * dx) <= ground.half_width && std::abs(y + way * dy) <= ground.half_height;
                  way += cell)
                 steepest = std::max(steepest, (z - ground.at(x + way * dx, y + way * dy)) / way);
-            shadows.horizons[index(i, j)] = static_cast<float>(std::atan(steepest));
+            shadows.horizons[index(i, j)] = static_cast<float>(std::max(steepest, double{open}));
         }
     });
     return shadows;

@@ -116,7 +116,6 @@ struct MeteringReport {
     /// with for such a subject, before the average. Never plus where the highlight would clip.
     double advised = 0;
     enum class By { learned, practice, average } by = By::average;
-    bool highlight_decides = false;  // it would be more, were it not for the highlight
 };
 
 struct SourceReport {

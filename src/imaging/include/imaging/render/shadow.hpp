@@ -24,11 +24,11 @@ struct Relief {
 std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject);
 
 /// How much of a round source each place sees past the rest of the subject, 0 to 1: the source's height over the
-/// horizon that the relief makes towards it, against the source's own width. Horizons are kept, not shares: they change
-/// evenly from node to node where the edge of light does not.
+/// horizon that the relief makes towards it, against the source's own width. Slopes of horizons are kept, not shares:
+/// they change evenly from node to node where the edge of light does not.
 struct Shadows {
     std::shared_ptr<const Relief> relief;
-    std::vector<float> horizons;  // rad over the plane that faces the camera; empty: nothing is in shadow
+    std::vector<float> horizons;  // slopes over the plane that faces the camera; empty: nothing is in shadow
     float height = 0;             // rad, of the source
     float half = 0;               // rad, half the angle it is wide
 
