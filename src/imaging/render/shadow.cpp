@@ -49,10 +49,26 @@ std::shared_ptr<const Relief> measured(const shoot::Subject& subject) {
 }  // namespace
 
 float Relief::at(double x, double y) const { return between(*this, z, x, y); }
+/// Between those of the four nearest nodes that have a horizon: beside the form there is none.
 float Shadows::at(double x, double y) const {
     if (horizons.empty()) return 1;
-    const float horizon = std::atan(between(*relief, horizons, x, y));
-    const float share = std::clamp((height - horizon) / (2 * half) + 0.5f, 0.0f, 1.0f);
+    const auto grid = [](double value, double half_size) {
+        return std::clamp((value / half_size + 1) / 2 * (Relief::cells - 1), 0.0, Relief::cells - 1.001);
+    };
+    const double u = grid(x, relief->half_width), v = grid(y, relief->half_height);
+    const int i = static_cast<int>(u), j = static_cast<int>(v);
+    const auto fx = static_cast<float>(u - i), fy = static_cast<float>(v - j);
+    float sum = 0, weight = 0;
+    for (const int di : {0, 1})
+        for (const int dj : {0, 1}) {
+            const auto node_index = index(i + di, j + dj);
+            if (relief->z[node_index] >= nothing) continue;
+            const float share = (di ? fx : 1 - fx) * (dj ? fy : 1 - fy);
+            sum += share * horizons[node_index];
+            weight += share;
+        }
+    if (!(weight > 0)) return 1;
+    const float share = std::clamp((height - std::atan(sum / weight)) / (2 * half) + 0.5f, 0.0f, 1.0f);
     return share * share * (3 - 2 * share);
 }
 
