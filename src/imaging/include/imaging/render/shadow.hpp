@@ -11,7 +11,7 @@ namespace poquito::imaging {
 
 /// The visible surface as heights on a square net over its extent.
 struct Relief {
-    static constexpr int cells = 48;
+    static constexpr int cells = 64;
     double half_width = 1;
     double half_height = 1;
     std::vector<float> z;  // rows from the bottom; far behind where there is nothing
