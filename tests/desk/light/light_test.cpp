@@ -219,7 +219,8 @@ TEST_CASE("automatic flash by the camera's meter warns of what it misses, and th
     person.leaf("lightsTab");
     person.click(QStringLiteral("meteredCheck"));
     CHECK(person.shot().lights[0].metered == 0);
-    CHECK_THAT(*person.report().light.front_total, WithinAbs(person.report().light.sources[0].metering->error, 0.02));  // and the room beside it
+    CHECK_THAT(*person.report().light.front_total,
+               WithinAbs(person.report().light.sources[0].metering->error, 0.02));  // and the room beside it
     CHECK(person.note("automatic-misses").contains(QStringLiteral("too dark")));
     const double error = person.report().light.sources[0].metering->error;
     person.type(QStringLiteral("compensationField"), QString::number(-error, 'f', 2));
