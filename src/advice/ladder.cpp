@@ -26,19 +26,6 @@ std::vector<double> full_stops(const gear::Kit& kit, const shoot::Shot& shot) {
     return stops;
 }
 
-/// Each flash fixed at the power that it finds.
-shoot::Shot with_powers_found(const gear::Kit& kit, const shoot::Shot& shot) {
-    const auto report = plan::report_light(plan::plan_of(kit, shot));
-    shoot::Shot fixed = shot;
-    for (std::size_t i = 0; i < fixed.lights.size(); ++i) {
-        if (!plan::is_flash(fixed.lights[i]) || fixed.lights[i].power) continue;
-        fixed.lights[i].power = report.sources[i].power;
-        fixed.lights[i].off |= !report.sources[i].fires;
-        fixed.lights[i].own_stops.reset(), fixed.lights[i].metered.reset();
-    }
-    return fixed;
-}
-
 std::vector<double> doublings(double middle) {
     std::vector<double> values;
     for (int i = -3; i <= 3; ++i) values.push_back(middle * std::exp2(i));
@@ -183,7 +170,8 @@ std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, LadderOf 
     };
     const double now = exposure_needed(shot);
     // Compared one by one, lights give what they give together.
-    const shoot::Shot as_fired = of == LadderOf::lights ? with_powers_found(kit, shot) : shoot::Shot{};
+    const shoot::Shot as_fired =
+        of == LadderOf::lights ? plan::as_fired(shot, plan::report_light(plan::plan_of(kit, shot))) : shoot::Shot{};
     std::vector<Rung> rungs;
     for (const double value : values) {
         Rung rung{.value = value, .shot = at_rung(shot, of, value), .report = {}, .ends_blur = {}};

@@ -11,12 +11,6 @@ namespace {
 namespace constants = boost::math::double_constants;
 }
 
-double between(const Position& a, const Position& b) {
-    const double ea = a.elevation * constants::degree, eb = b.elevation * constants::degree;
-    return std::sin(ea) * std::sin(eb) +
-           std::cos(ea) * std::cos(eb) * std::cos((a.azimuth - b.azimuth) * constants::degree);
-}
-
 double ball_share(double towards) {
     const double c = std::clamp(towards, -1.0, 1.0);
     return (std::sqrt(1 - c * c) + std::acos(-c) * c) / constants::pi;
@@ -55,7 +49,5 @@ double reflected_stops(double reflectance, double diameter, double distance) {
 }
 
 double ev100_of_luminance(double luminance) { return std::log2(8 * luminance); }
-
-double luminance_of(double ev100) { return std::exp2(ev100) / 8; }
 
 }  // namespace poquito::light

@@ -7,6 +7,8 @@
 
 #include <fmt/format.h>
 
+#include <boost/math/constants/constants.hpp>
+
 #include <algorithm>
 #include <cmath>
 #include <functional>
@@ -47,10 +49,10 @@ constexpr double card_aside = 55;
 
 /// As near as something that wide comes without standing in the frame.
 double nearest_card(const Plan& plan, double diameter, double aside) {
-    constexpr double radian = 3.14159265358979323846 / 180;  // of a degree
     const double field = plan.at.magnification > 0 ? plan.sensor.width / plan.at.magnification : plan.extent.width;
     const double clear = field / 2 + 10;  // mm beside the axis
-    return std::ceil(std::max(30.0, (diameter / 2 * std::cos(aside * radian) + clear) / std::sin(aside * radian)));
+    return std::ceil(std::max(30.0, (diameter / 2 * std::cos(aside * boost::math::double_constants::degree) + clear) /
+                                        std::sin(aside * boost::math::double_constants::degree)));
 }
 
 /// The greatest x of a falling measure at which it is still `wanted` or more, between `low` and `high`; `low` where it
@@ -174,14 +176,10 @@ std::optional<std::size_t> maker_of(const gear::Kit& kit, const shoot::Shot& sho
     double most = 0.01;  // stops
     for (std::size_t i = 0; i < shot.lights.size(); ++i) {
         if (shot.lights[i].off || (tone == Tone::shadow && all.key == i)) continue;
-        shoot::Shot without = shot;
-        for (std::size_t k = 0; k < shot.lights.size(); ++k)  // the others stay as they are
-            if (is_flash(shot.lights[k]) && all.sources[k].fires) {
-                without.lights[k].power = all.sources[k].power;
-                without.lights[k].own_stops.reset(), without.lights[k].metered.reset();
-            }
+        shoot::Shot without = as_fired(shot, all);  // the others stay as they are
         double makes = 0;
         if (!all.sources[i].fires && shares_exposure(shot.lights[i])) {  // stays dark now: what it would make
+            without.lights[i].off = false;
             without.lights[i].own_stops = 0;
             makes = tone_of(light_of(kit, without), tone).value_or(dark) - *now;
         } else {

@@ -1,5 +1,6 @@
 #include "plan/glass_setups.hpp"
 
+#include "light/direction.hpp"
 #include "light/exposure.hpp"
 #include "light/position.hpp"
 #include "plan/assess.hpp"
@@ -41,7 +42,10 @@ shoot::Shot lights_out(shoot::Shot shot) {
 }
 
 GlassLit bright_field(const gear::Kit& kit, shoot::Shot shot, const FieldBehind& field) {
-    constexpr double lit_card = 11;  // EV at ISO 100, a light table or a card lit from behind (common practice)
+    // A screen or light table of the kit; else a card lit from behind (common practice).
+    const auto screen =
+        std::ranges::find_if(kit.lamps, [](const gear::Lamp& lamp) { return lamp.luminance.has_value(); });
+    const double lit_card = screen != kit.lamps.end() ? light::ev100_of_luminance(*screen->luminance) : 11;
     constexpr double clean_white = 2.6;
     shot = lights_out(std::move(shot));
     shot.background->own_ev100 = lit_card;

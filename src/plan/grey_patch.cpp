@@ -17,7 +17,7 @@ shoot::Shot as_dialled(const gear::Kit& kit, const shoot::Shot& shot) {
     shoot::Shot dialled = shot;
     const LightReport light = report_light(plan_of(kit, shot));
     for (std::size_t i = 0; i < dialled.lights.size(); ++i)
-        if (!dialled.lights[i].power && !dialled.lights[i].metered && light.sources[i].suggested_power)
+        if (shares_exposure(dialled.lights[i]) && !dialled.lights[i].metered && light.sources[i].suggested_power)
             dialled.lights[i].power = *light.sources[i].suggested_power;
     return dialled;
 }

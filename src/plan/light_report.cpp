@@ -14,7 +14,8 @@ namespace {
 
 using boost::math::double_constants::degree;
 
-constexpr double no_front = 1e-9;  // MODEL 6: a share below it is none
+constexpr double half_ring = 2 / boost::math::double_constants::pi;  // middle of a half circle's line, of its radius
+constexpr double no_front = 1e-9;                                    // MODEL 6: a share below it is none
 
 /// 0 is no light at all, and has no stops.
 std::optional<double> stops_of(double exposure_ratio) {
@@ -33,6 +34,13 @@ std::vector<SourceTube> tubes_of(const Source& source, const light::Position& pl
         other.azimuth = -other.azimuth;
         return {{.place = place, .diameter = diameter, .share = share},
                 {.place = other, .diameter = diameter, .share = 1 - share}};
+    }
+    if (flash.heads == gear::Heads::ring && source.set.ratio != 0) {  // two half tubes, each about its side's middle
+        auto half = place, other = place;
+        half.azimuth = place.azimuth * half_ring, other.azimuth = -half.azimuth;
+        const double wide = 2 * place.distance * std::sin(std::abs(half.azimuth) * degree) + diameter;
+        return {{.place = half, .diameter = wide, .share = share},
+                {.place = other, .diameter = wide, .share = 1 - share}};
     }
     if (flash.heads == gear::Heads::ring) {  // shines from all round the lens
         const double across = 2 * place.distance * std::sin(std::abs(place.azimuth) * degree);
@@ -203,6 +211,15 @@ std::optional<double> recycling_iso(const Plan& plan, const LightReport& report)
     return plan.shot.exposure.iso * over;
 }
 
+/// The shutter time that flash goes down to: sync, or with high-speed sync the camera's fastest.
+double fastest_with_flash(const Plan& plan) {
+    constexpr double fastest = 1.0 / 8000;  // s (common practice)
+    const bool all_last = std::ranges::all_of(plan.sources, [](const Source& source) {
+        return !source.is_flash() || source.set.off || source.flash->high_speed_sync;
+    });
+    return plan.shot.exposure.high_speed_sync && all_last ? std::min(fastest, plan.camera.sync) : plan.camera.sync;
+}
+
 void report_sums(const Plan& plan, const std::vector<Worked>& all, LightReport& report) {
     double continuous = ratio_of(report.ambient_front), flash = 0, through = 0, strongest = 0;
     double metered = ratio_of(report.ambient);
@@ -237,7 +254,8 @@ void report_sums(const Plan& plan, const std::vector<Worked>& all, LightReport& 
     }
     for (auto& source : report.sources)
         if (const double own = ratio_of(source.front) + ratio_of(source.through); own > 0) source.share = own / shown;
-    if (any_flash) report.shutter_room = std::max(0.0, std::log2(plan.shot.exposure.shutter / plan.camera.sync));
+    if (any_flash)
+        report.shutter_room = std::max(0.0, std::log2(plan.shot.exposure.shutter / fastest_with_flash(plan)));
     report.black_frame = black_frame_of(plan, report);
     report.recycling_iso = recycling_iso(plan, report);
 }
@@ -291,24 +309,6 @@ double bare_ambient(const Plan& plan, double there, double towards_camera) {
     return there * (1 - room_share(*plan.shot.ambient)) / std::max(least, light::ball_share(towards_camera));
 }
 
-/// Light on a small face of normal `normal` (as light::place_of has it), as a ratio.
-double on_face(const Plan& plan, const LightReport& report, const light::Point& normal) {
-    const auto facing = [&](const light::Position& place) {
-        return std::max(0.0, normal.dot(light::place_of(place).normalized()));
-    };
-    double sum = ratio_of(report.through);  // shines out of every face alike
-    if (const double there = ratio_of(report.ambient_front); there > 0) {
-        const auto source = ambient_source(*plan.shot.ambient);
-        const double all_round = source ? room_share(*plan.shot.ambient) : 1;
-        sum += there * all_round;
-        if (source) sum += bare_ambient(plan, there, light::towards_camera(source->place)) * facing(source->place);
-    }
-    for (const auto& source : report.sources)
-        if (source.stops)
-            for (const auto& tube : source.tubes) sum += ratio_of(source.stops) * tube.share * facing(tube.place);
-    return sum;
-}
-
 void report_tones(const Plan& plan, LightReport& report) {
     if (!report.front_total) return;
     Tones& tones = report.tones;
@@ -324,8 +324,8 @@ void report_tones(const Plan& plan, LightReport& report) {
         return light::Point(camera * std::cos(degrees * degree) + aside * std::sin(degrees * degree));
     };
     constexpr double half_way = 45;  // degrees, as a face's two cheeks stand
-    tones.lit = stops_of(on_face(plan, report, turned(half_way)));
-    tones.shadow = stops_of(on_face(plan, report, turned(-half_way)));
+    tones.lit = stops_of(light_on_face(plan, report, turned(half_way)));
+    tones.shadow = stops_of(light_on_face(plan, report, turned(-half_way)));
     if (ratio_of(tones.shadow) > ratio_of(tones.lit)) std::swap(tones.lit, tones.shadow);  // a key from far behind
     // The edge of a round thing, seen edge on, towards the strongest light from beside or behind.
     constexpr double beside = 75;  // degrees off the axis, from where a light draws an edge (common practice)
@@ -374,6 +374,23 @@ void report_colour(const Plan& plan, LightReport& report) {
 }
 
 }  // namespace
+
+double light_on_face(const Plan& plan, const LightReport& report, const light::Point& normal) {
+    const auto facing = [&](const light::Position& place) {
+        return std::max(0.0, normal.dot(light::place_of(place).normalized()));
+    };
+    double sum = ratio_of(report.through);  // shines out of every face alike
+    if (const double there = ratio_of(report.ambient_front); there > 0) {
+        const auto source = ambient_source(*plan.shot.ambient);
+        const double all_round = source ? room_share(*plan.shot.ambient) : 1;
+        sum += there * all_round;
+        if (source) sum += bare_ambient(plan, there, light::towards_camera(source->place)) * facing(source->place);
+    }
+    for (const auto& source : report.sources)
+        if (source.stops)
+            for (const auto& tube : source.tubes) sum += ratio_of(source.stops) * tube.share * facing(tube.place);
+    return sum;
+}
 
 LightReport report_light(const Plan& plan) {
     LightReport report;

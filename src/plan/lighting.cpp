@@ -20,6 +20,17 @@ double modifier_diameter(const Source& source) { return source.modifier ? source
 
 }  // namespace
 
+shoot::Shot as_fired(const shoot::Shot& shot, const LightReport& light) {
+    shoot::Shot fixed = shot;
+    for (std::size_t i = 0; i < fixed.lights.size(); ++i) {
+        if (!is_flash(fixed.lights[i]) || fixed.lights[i].power) continue;
+        fixed.lights[i].off |= !light.sources[i].fires;
+        if (light.sources[i].fires) fixed.lights[i].power = light.sources[i].power;
+        fixed.lights[i].own_stops.reset(), fixed.lights[i].metered.reset();
+    }
+    return fixed;
+}
+
 double at_background(const Plan& plan, const Source& source, double power, double behind) {
     if (source.is_reflector()) return 0;  // MODEL 6: it looks at the subject
     const auto way = light::path_to_background(placed(plan, source), behind);

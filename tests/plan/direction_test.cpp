@@ -353,3 +353,57 @@ TEST_CASE("a unit whose table states t0.1, or nobody knows what, is read on the 
     CHECK_THAT(gear::flash_time(flash, 1)->t05, same(0.001));
     CHECK_THAT(gear::flash_time(flash, 1)->t01, same(0.001 * std::log2(10)));
 }
+
+TEST_CASE("a mended frame leaves a light of its own stops to find its power", "[plan][light]") {
+    Lit set;
+    set.shot.subject.depth = 20;
+    set.shot.lights = {test::plain_light(), test::plain_light()};
+    for (auto& light : set.shot.lights) light.power.reset();
+    set.shot.lights[1].own_stops = 1;
+    set.shot.lights[1].position = {.distance = 300, .azimuth = 120};
+    for (const auto& fix : plan::fixes(set.shoot.kit, set.shot, 0.7)) {
+        INFO(fix.label);
+        for (const auto& light : fix.shot.lights) CHECK_FALSE((light.power && light.own_stops));
+        CHECK(fix.shot.lights[0].power);
+        CHECK_THAT(*assess(set.shoot.kit, fix.shot).light.sources[1].stops, WithinAbs(1, 1e-9));
+    }
+}
+
+TEST_CASE("high-speed sync moves the wall, and a ring has two halves", "[plan][light]") {
+    Lit set;
+    set.shot.exposure.shutter = set.shoot.kit.cameras[0].sync;
+    CHECK(*set.light().shutter_room == 0);
+    set.shot.exposure.high_speed_sync = true;
+    CHECK(*set.light().shutter_room == 0);  // the unit does not have it
+    set.shoot.kit.flashes[0].high_speed_sync = true;
+    CHECK_THAT(*set.light().shutter_room, same(std::log2(8000 * set.shoot.kit.cameras[0].sync)));
+
+    set.shoot.kit.flashes.push_back(
+        {.id = "ring", .name = "Ring light", .front_thread = 62, .heads = gear::Heads::ring});
+    set.shot.lights[0].flash = "ring";
+    set.shot.lights[0].on_lens = true;
+    CHECK(set.source().tubes.size() == 1);
+    const double even = *set.light().tones.lit - *set.light().tones.shadow;
+    CHECK_THAT(even, WithinAbs(0, 1e-9));
+    set.shot.lights[0].ratio = 8;  // one tube off
+    const auto tubes = set.source().tubes;
+    REQUIRE(tubes.size() == 2);
+    CHECK_THAT(tubes[0].share + tubes[1].share, same(1));
+    CHECK(tubes[1].share < 0.005);
+    CHECK(tubes[0].place.azimuth > 0);
+    CHECK(*set.light().tones.lit > *set.light().tones.shadow + 0.1);
+}
+
+TEST_CASE("a window from behind draws an edge", "[plan][light]") {
+    Lit set;
+    set.shot.subject.depth = 20;
+    set.shot.lights.clear();
+    set.shot.ambient = Ambient{.ev100 = 8, .kind = AmbientKind::window, .position = {.azimuth = -60}, .size = 30};
+    CHECK_FALSE(set.light().tones.rim);
+    set.shot.ambient->position.azimuth = 110;
+    const auto light = set.light();
+    REQUIRE(light.tones.rim);
+    // A dome reads what a ball's face gets: bare, the window gives so much more, and the edge its sine of that.
+    const double bare = 0.85 / light::ball_share(std::cos(110 * degree));
+    CHECK_THAT(*light.tones.rim, same(*light.ambient_front + std::log2(bare * std::sin(110 * degree))));
+}

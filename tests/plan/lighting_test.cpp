@@ -193,6 +193,9 @@ TEST_CASE("a twin light's tubes stand at the lens's rim and share its light by t
     set.shoot.kit.flashes[1].spread = 200;
     CHECK_THAT(set.source().place.distance, same(std::hypot(*set.report().optics.working_distance, 100)));
     set.shoot.kit.flashes[1].heads = Heads::ring;
+    CHECK(set.source().tubes.size() == 2);  // its half tubes at the ratio that stands: 2/pi of the rim aside
+    CHECK_THAT(set.source().tubes[0].share, same(1 / (1 + std::exp2(2))));
+    set.light().ratio = 0;
     REQUIRE(set.source().tubes.size() == 1);
     CHECK_THAT(set.source().tubes[0].diameter, same(230));
 }

@@ -6,9 +6,6 @@
 /// that is there. Degrees, stops, mm. Source: MODEL 6; Lambert's law for a ball.
 namespace poquito::light {
 
-/// Cosine of the angle between the directions to two places, seen from the subject.
-double between(const Position& a, const Position& b);
-
 /// Of a matt ball lit from a place whose direction makes an angle with that to the camera, `towards` its cosine: the
 /// mean light of the face that the camera sees, over what it is when lit from the camera. 0 to 1.
 double ball_share(double towards);
@@ -37,10 +34,9 @@ double reflected_stops(double reflectance, double diameter, double distance);
 /// Illuminance in exposure value of a surface that shines by itself: EV100 of a spot reading of `luminance` cd/m^2 (ISO
 /// 2720, K = 12.5).
 double ev100_of_luminance(double luminance);
-double luminance_of(double ev100);
 
-inline constexpr const char* ball_share_formula = "(sin(a) + (pi - a) * cos(a)) / pi";
-inline constexpr const char* front_formula = "log2(2^s * k)";
-inline constexpr const char* through_formula = "s + log2(T / r) + log2(k)";
+inline constexpr const char* front_formula = "s + log2(k)";
+inline constexpr const char* card_formula = "a + log2(r * (w / 2)^2 / (d^2 + (w / 2)^2))";
+inline constexpr const char* highlight_formula = "log2((r_h * f + r * h) / 0.18)";
 
 }  // namespace poquito::light
