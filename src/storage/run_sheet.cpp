@@ -13,6 +13,8 @@
 #include <algorithm>
 #include <cmath>
 #include <initializer_list>
+#include <map>
+#include <set>
 
 namespace poquito::storage {
 namespace {
@@ -106,6 +108,27 @@ std::string columns(const std::vector<std::string>& cells) {
 }
 
 /// What the shots use, kind by kind, each with a box to tick.
+/// What sends light back or softens it stands in the shots by its size.
+std::string cards_to_pack(const Shoot& shoot) {
+    std::map<std::string, std::string> by_name;  // and the shots that need it
+    for (const Shot& shot : shoot.shots) {
+        std::set<std::string> here;
+        for (const auto& light : shot.lights)
+            if (light.reflector && !light.off)
+                here.insert(fmt::format("Card {}, sends back {} %", length_text(light.reflector->diameter),
+                                        number_text(light.reflector->reflectance * 100, 3)));
+        if (shot.ambient && shot.ambient->panel)
+            here.insert(fmt::format("Diffuser panel {}", length_text(shot.ambient->panel->width)));
+        for (const auto& name : here) by_name[name] += (by_name[name].empty() ? "" : ", ") + shot.name;
+    }
+    std::string rows;
+    for (const auto& [name, shots] : by_name)
+        rows +=
+            fmt::format("<tr><td width=\"30\">[&nbsp;&nbsp;]</td><td>{} <span class=\"quiet\">{}</span></td></tr>\n",
+                        escaped(name), escaped(shots));
+    return rows;
+}
+
 std::string packing_list(const Shoot& shoot) {
     std::vector<std::string> pieces;
     for (const auto& kind : gear_kinds()) {
@@ -124,6 +147,9 @@ std::string packing_list(const Shoot& shoot) {
                 fmt::format("<p class=\"part\">{}</p>\n<table cellspacing=\"0\" cellpadding=\"1\">\n{}</table>\n",
                             kind.many, of_kind));
     }
+    if (const auto cards = cards_to_pack(shoot); !cards.empty())
+        pieces.push_back(fmt::format(
+            "<p class=\"part\">Cards, panels</p>\n<table cellspacing=\"0\" cellpadding=\"1\">\n{}</table>\n", cards));
     // Two columns of about as many kinds.
     const std::size_t half = (pieces.size() + 1) / 2;
     const auto column = [&](std::size_t from, std::size_t to) {
@@ -191,6 +217,7 @@ std::string settings_rows(const Kit& kit, const Shot& shot, const Report& report
         rows += row(shot.ambient && other->ev100 > shot.ambient->ev100 ? "In sun" : "In cloud",
                     fmt::format("EV {}: {}", number_text(other->ev100, 3),
                                 exposure_text(other->exposure.f_number, other->exposure.shutter, other->exposure.iso)));
+    rows += row("White", fmt::format("{} K", number_text(report.light.white, 3)));
     if (shot.ambient) rows += row("Ambient", fmt::format("EV {} at ISO 100", number_text(shot.ambient->ev100)));
     return rows;
 }

@@ -1,3 +1,4 @@
+#include "light/direction.hpp"
 #include "light/store.hpp"
 #include "optics/motion.hpp"
 #include "plan/assess.hpp"
@@ -46,7 +47,7 @@ void Sheet::light() {
         weigh(highlight, "highlight-clips");
         const auto& subject = plan_.shot.subject;
         const double through = light.through ? std::exp2(*light.through) : 0;
-        highlight.working = working("highlight", "log2((r_h * f + r * h) / 0.18)",
+        highlight.working = working("highlight", light::highlight_formula,
                                     {{"r_h", subject.highlight_reflectance.value_or(subject.reflectance)},
                                      {"f", std::exp2(*light.front_total) - through},
                                      {"r", subject.reflectance},
@@ -189,10 +190,16 @@ void Sheet::source_figures(std::size_t i) {
                                source.losses.high_speed, "stops",
                                "model 3; h at sync speed from the unit's record, 2 by common practice");
     if (source.t01) {
-        const bool decays = plan_.sources[i].flash->discharge == light::Discharge::decay;
-        add("flash_duration_s", "\u2026 freezes in, t0.1", text::shutter_text(*source.t01)).working = working(
-            "t0.1", decays ? light::t01_decay_formula : "t_05", {{"t_05", *source.t05}}, *source.t01, "s",
-            decays ? "ISO 2827; exponential decay" : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table");
+        const auto& flash = *plan_.sources[i].flash;
+        const bool unknown = flash.durations_mean == gear::DurationMeans::unknown;
+        const bool decays = unknown || flash.discharge == light::Discharge::decay;
+        const char* meaning = unknown  ? "ISO 2827; its table may mean t0.5, and then t0.1 is so long"
+                              : decays ? "ISO 2827; exponential decay"
+                                       : "ISO 2827; cut off, so t0.1 is t0.5 of the record's table";
+        auto& duration = add("flash_duration_s", "\u2026 freezes in, t0.1", text::shutter_text(*source.t01));
+        if (unknown) duration.unit = fmt::format("or {}", text::shutter_text(*source.t05));
+        duration.working = working("t0.1", decays ? light::t01_decay_formula : "t_05", {{"t_05", *source.t05}},
+                                   *source.t01, "s", meaning);
     }
     if (source.metering && light.metered) metering_figures(*source.metering);
 }
@@ -203,12 +210,12 @@ void Sheet::shown_figures(std::size_t i) {
     constexpr double plainly = 0.05;  // stops that a light in front loses without a word
     if (source.front && source.front_share < std::exp2(-plainly))
         add("front_stops", "\u2026 on the front", text::stops_text(*source.front), "stops").working =
-            working("front", "s + log2(k)", {{"s", *source.stops}, {"k", source.front_share}}, *source.front, "stops",
-                    "model 6: k the share of a frontal light that this form gets from there");
+            working("front", light::front_formula, {{"s", *source.stops}, {"k", source.front_share}}, *source.front,
+                    "stops", "model 6: k the share of a frontal light that this form gets from there");
     if (source.through)
-        add("through_stops", "\u2026 through it", text::stops_text(*source.through), "stops").working =
-            working("through", "s + log2(k)", {{"s", *source.stops}, {"k", source.through_share}}, *source.through,
-                    "stops", "model 6: k the transmittance over the reflectance, times the share from behind");
+        add("through_stops", "\u2026 through it", text::stops_text(*source.through), "stops").working = working(
+            "through", light::front_formula, {{"s", *source.stops}, {"k", source.through_share}}, *source.through,
+            "stops", "model 6: k the transmittance over the reflectance, times the share from behind");
     if (source.rim)
         add("rim_over_front_stops", "\u2026 its edge over the front", text::stops_text(*source.rim),
             fmt::format("stops, {} % of the face", text::number_text(source.reaches * 100, 2)));
@@ -218,7 +225,7 @@ Working Sheet::card_working(std::size_t i) const {
     const auto& source = report_.light.sources[i];
     const auto& card = *plan_.shot.lights[i].reflector;
     return working(
-        "stops", "a + log2(r * (w / 2)^2 / (d^2 + (w / 2)^2))",
+        "stops", light::card_formula,
         {{"a", *report_.light.ambient}, {"r", card.reflectance}, {"w", card.diameter}, {"d", source.place.distance}},
         *source.stops, "stops", "model 6: a the light that is there, unshaded");
 }
@@ -296,10 +303,10 @@ void Sheet::balance_figures() {
                     *light.key_to_fill, "stops", "k the strongest light, r all the rest, as exposure ratios");
     }
     if (light.nearest && light.farthest)
-        add("falloff_stops", "Front over back", text::stops_text(*light.nearest - *light.farthest), "stops").working =
-            working("falloff", "front - back", {{"front", *light.nearest}, {"back", *light.farthest}},
-                    *light.nearest - *light.farthest, "stops",
-                    "model 3 at the nearest and the farthest point of the subject");
+        add("falloff_stops", "Near end over far end", text::stops_text(*light.nearest - *light.farthest), "stops")
+            .working = working("falloff", "front - back", {{"front", *light.nearest}, {"back", *light.farthest}},
+                               *light.nearest - *light.farthest, "stops",
+                               "model 3 at the nearest and the farthest point of the subject");
     if (light.black_frame && light.flash) {
         const double ambient = light.ambient_front ? std::exp2(*light.ambient_front) : 0;
         add("continuous_stops", "Without flash", text::stops_text(*light.continuous),

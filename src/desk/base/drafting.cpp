@@ -1,6 +1,7 @@
 #include "desk/base/drafting.hpp"
 
 #include "desk/base/theme.hpp"
+#include "imaging/colour.hpp"
 
 #include <QCache>
 #include <QFontMetricsF>
@@ -186,6 +187,11 @@ std::vector<double> decadeMarks(double least, double greatest) {
         for (const double step : {1.0, 2.0, 5.0})
             if (decade * step >= least && decade * step <= greatest) marks.push_back(decade * step);
     return marks;
+}
+
+QColor greyOf(double linear) {
+    const int code = static_cast<int>(std::lround(255 * imaging::to_encoded(std::clamp(linear, 0.0, 1.0))));
+    return {code, code, code};
 }
 
 }  // namespace poquito::desk

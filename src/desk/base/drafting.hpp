@@ -47,6 +47,9 @@ void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const 
 void drawStanding(QPainter& painter, QPointF centre, advice::Standing standing);
 QColor standingColour(advice::Standing standing);
 
+/// The grey that a picture shows of so much linear light: 0 black, 1 paper white and above.
+QColor greyOf(double linear);
+
 /// Round steps (1, 2 or 5 of a decade) of which `most` or fewer fit into `length`.
 double rulerStep(double length, int most);
 

@@ -150,6 +150,9 @@ void BackdropLeaf::addLooks(QVBoxLayout* column) {
             if (set) take(tr("Light glass"), set->shot);
         });
     }
+    glassSays_ = new Sentence(4, this);
+    glassSays_->setObjectName(QStringLiteral("glassText"));
+    column->addWidget(glassSays_);
 }
 
 void BackdropLeaf::take(const QString& what, const Shot& shot) {
@@ -179,14 +182,14 @@ void BackdropLeaf::showWays(const Shot& shot) {
 }
 
 void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
-    const QString names[] = {tr("Bright field"), tr("Dark field")};
+    QStringList sets;
     for (int i = 0; i < 2; ++i) {
         const auto set = glass_lit(document().kit(), shot, static_cast<GlassSetup>(i));
         glass_[i]->setEnabled(set.has_value());
-        glass_[i]->setText(names[i]);
-        glass_[i]->setToolTip(set ? toQt(set->label)
-                                  : tr("Nothing has a size at infinity, or nothing in the kit shines"));
+        if (set) sets << toQt(set->label);
     }
+    glassSays_->setText(sets.isEmpty() ? tr("Nothing has a size at infinity, or nothing in the kit shines.")
+                                       : sets.join(QStringLiteral(". ")) + QLatin1Char('.'));
     for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
     shines_->setEnabled(shot.background.has_value());
     for (QWidget* control : shiningOnly_) setRowVisible(control, shot.background && shot.background->own_ev100);

@@ -30,6 +30,7 @@ class BackdropLeaf : public StationPage {
     void take(const QString& what, const Shot& shot);
 
     QPushButton* glass_[2] = {};
+    Sentence* glassSays_ = nullptr;
     QCheckBox* shines_ = nullptr;
     std::vector<QWidget*> shiningOnly_;
     std::vector<QWidget*> backgroundOnly_;

@@ -121,7 +121,8 @@ void BalanceChart::drawNames(QPainter& painter, const QRectF& taken) const {
     if (!wall()) return;
     const double at = placeOf({.ambient = *wall()}).x();
     if (at > all.left() + 4)
-        drawLabel(painter, {at + 5, all.top() + 11}, Qt::AlignLeft | Qt::AlignVCenter, tr("sync"), theme().stop);
+        drawLabel(painter, {at + 5, all.top() + 11}, Qt::AlignLeft | Qt::AlignVCenter,
+                  document_.shot()->exposure.high_speed_sync ? tr("fastest") : tr("sync"), theme().stop);
 }
 
 /// Half of the balance is not there: where the light that stays on stands by itself, and what to add.

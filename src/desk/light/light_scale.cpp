@@ -140,9 +140,9 @@ void LightScale::paintSources(QPainter& painter) const {
                  .arg(toQt(light.sources[*light.key].label), stopsText(*light.key_to_fill),
                       toQt(text::number_text(std::exp2(*light.key_to_fill), 2))));
     if (light.nearest && light.farthest)
-        line(tr("front %1, back %2: falls by %3 stops")
+        line(tr("near end %1, far end %2: %3 stops")
                  .arg(stopsText(*light.nearest), stopsText(*light.farthest),
-                      toQt(text::number_text(*light.nearest - *light.farthest, 2))));
+                      stopsText(*light.farthest - *light.nearest)));
     std::vector<const plan::Report*> reports;
     reports.reserve(static_cast<std::size_t>(document_.count()));
     for (int i = 0; i < document_.count(); ++i) reports.push_back(&document_.report(i));

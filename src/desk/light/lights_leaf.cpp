@@ -378,7 +378,9 @@ void LightsLeaf::addPlace(QLayout* column) {
         [this](const Shot& s) { return at(s).on_lens; },
         [this](Shot& s, bool on) { with(s, [&](Light& l) { l.on_lens = on; }); });
     ratio_ = addQuantity(
-        group, {"ratioField", tr("Right to left"), tr("Stops that the tube to the right gives more than the other")},
+        group,
+        {"ratioField", tr("Right to left"),
+         tr("Stops that the tube to the right gives more than the other; \u00b18: the other is off")},
         stopsQuantity(), [this](const Shot& s) { return at(s).ratio; },
         [this](Shot& s, double v) { with(s, [&](Light& l) { l.ratio = std::clamp(v, -8.0, 8.0); }); });
     place(
@@ -552,7 +554,7 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     const auto* unit = document().assessment()->plan.sources[chosen_.index(shot)].flash;
     const bool hangs = unit && (unit->heads != Heads::one || unit->front_thread);
     onLens_->setVisible(hangs || light.on_lens);
-    setRowVisible(ratio_, light.on_lens && unit && unit->heads == Heads::twin);
+    setRowVisible(ratio_, light.on_lens && unit && unit->heads != Heads::one);
     for (QWidget* control : standing_) setRowVisible(control, !light.on_lens);
     for (QWidget* control : aims_) setRowVisible(control, !light.on_lens && !card);
     bounced_->setVisible(!light.on_lens && !card);

@@ -4,7 +4,6 @@
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
-#include "imaging/colour.hpp"
 #include "light/position.hpp"
 #include "text/text.hpp"
 
@@ -24,11 +23,6 @@ constexpr double middle_grey = 0.18;  // linear, of a surface at 0 stops
 constexpr double heading_height = 18, lettering = 34, least_height = 76;
 
 double linear(const ToneStrip::Patch& patch) { return patch.stops ? middle_grey * std::exp2(*patch.stops) : 0; }
-
-QColor toneOf(double linear) {
-    const int code = static_cast<int>(std::lround(255 * imaging::to_encoded(std::clamp(linear, 0.0, 1.0))));
-    return {code, code, code};
-}
 
 }  // namespace
 
@@ -163,7 +157,7 @@ void ToneStrip::paintEvent(QPaintEvent*) {
         const Patch& patch = shown[i];
         const QRectF area = patchRect(i);
         const double light = linear(patch);
-        painter.fillRect(area, toneOf(light));
+        painter.fillRect(area, greyOf(light));
         if (patch.tone) {  // a grip: it can be dragged
             painter.setPen(QPen(light > 0.2 ? QColor(0, 0, 0, 130) : QColor(255, 255, 255, 130), 1.2));
             const double x = area.center().x(), y = area.center().y();

@@ -1,13 +1,16 @@
 // The subject, the depth of it that one frame holds, and the frames of a stack.
+#include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/set/bench_sheet.hpp"
+#include "plan/lighting.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace poquito::desk {
 namespace {
@@ -42,6 +45,28 @@ void letterSubject(BenchSheet& sheet, const QRectF& covered) {
                       .sides = {LabelSide::right, LabelSide::below, LabelSide::above, LabelSide::left}});
 }
 
+/// About the subject, what a mid grey face turned each way in this plane would show: which face gets what.
+void drawFaces(BenchSheet& sheet, double half) {
+    const auto& light = sheet.report().light;
+    if (!light.total || sheet.layout.atInfinity) return;
+    constexpr int faces = 36;
+    constexpr double turn = 2 * std::numbers::pi / faces, middle_grey = 0.18, gap = 6, thick = 4;      // rad; pixels
+    const double radius = std::max(half, sheet.report().extent.depth / 2) + gap / sheet.layout.scale;  // mm
+    auto& p = sheet.painter;
+    const auto at = [&](double angle) { return sheet.placeOf({radius * std::cos(angle), radius * std::sin(angle)}); };
+    for (int i = 0; i < faces; ++i) {
+        const double angle = i * turn;  // 0 looks at the camera
+        const double across = std::sin(angle), along = std::cos(angle);
+        const light::Point normal =
+            sheet.elevation == Elevation::side ? light::Point(0, across, along) : light::Point(-across, 0, along);
+        const double lit = plan::light_on_face(sheet.plan(), light, normal);
+        p.setPen(QPen(theme().hairline, thick + 1.5, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(at(angle - turn / 2), at(angle + turn / 2));
+        p.setPen(QPen(greyOf(middle_grey * lit), thick, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(at(angle - turn / 2), at(angle + turn / 2));
+    }
+}
+
 }  // namespace
 
 void drawSubject(BenchSheet& sheet) {
@@ -53,6 +78,7 @@ void drawSubject(BenchSheet& sheet) {
     const QPointF centre = layout.place(layout.focus, 0);
     QPolygonF outline = subjectProfile(sheet.shot().subject, sheet.elevation);
     for (QPointF& point : outline) point = layout.place(layout.subject + point.x(), point.y());
+    drawFaces(sheet, half);
     p.setBrush(t.panel);
     p.setPen(QPen(t.ink, 1.3));
     p.drawPolygon(outline);

@@ -280,6 +280,22 @@ std::optional<double> depth_of_disc(const LensBlur& lens, double diameter, bool 
     return (behind ? 1 : -1) * diameter * a * n / slope;
 }
 
+namespace {
+
+/// Share of the light that its face mirrors. A polariser takes most glare off water and lacquer, none off metal (common
+/// practice).
+float gloss_of(const Plan& plan) {
+    if (has_trait(plan.shot.subject, "polished")) return 0.6f;
+    if (!has_trait(plan.shot.subject, "liquid")) return 0;
+    const bool polarised = std::ranges::any_of(plan.shot.rig.filters, [&](const std::string& id) {
+        const auto* filter = gear::find_gear(plan.kit.filters, id);
+        return filter && filter->polariser;
+    });
+    return polarised ? 0.06f : 0.3f;
+}
+
+}  // namespace
+
 std::optional<Scene> scene_of(const Kit& kit, const Shot& shot, const Report& report) {
     return scene_of(plan_of(kit, shot), report);
 }
@@ -293,9 +309,7 @@ std::optional<Scene> scene_of(const Plan& plan, const Report& report) {
                 .pixel_pitch = optics::pixel_pitch(plan.sensor),
                 .motion = report.motion.blur + report.motion.sway_blur,
                 .lights = lights_of(plan, report),
-                .gloss = has_trait(shot.subject, "polished") ? 0.6f
-                         : has_trait(shot.subject, "liquid") ? 0.3f
-                                                             : 0.0f};
+                .gloss = gloss_of(plan)};
     place_subject(scene, plan);
     if (shot.background) place_background(scene, plan, report);
     return scene;
