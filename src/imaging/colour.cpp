@@ -1,6 +1,5 @@
 #include "imaging/colour.hpp"
-
-#include <boost/math/constants/constants.hpp>
+#include "light/angle.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -8,7 +7,7 @@
 namespace poquito::imaging {
 namespace {
 
-using boost::math::double_constants::degree;
+using light::degree;
 
 /// CIE XYZ of the D65 white with Y = 1; IEC 61966-2-1.
 constexpr double white[3] = {0.9505, 1.0, 1.0890};

@@ -1,17 +1,14 @@
 #include "light/beam.hpp"
+#include "light/angle.hpp"
 
 #include "light/space.hpp"
-
-#include <boost/math/constants/constants.hpp>
 
 #include <algorithm>
 #include <cmath>
 
 namespace poquito::light {
 
-namespace {
-constexpr double degree = boost::math::double_constants::degree;
-}
+namespace {}
 
 double off_beam(const Position& position, const Aim& aim, double behind) {
     const Point place = place_of(position);

@@ -1,16 +1,16 @@
 #include "light/continuous.hpp"
 
-#include <boost/math/constants/constants.hpp>
 #include <boost/math/special_functions/sinc.hpp>
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace poquito::light {
 namespace {
 
 constexpr double lux_at_ev0 = 2.5;  // C / ISO: 250 / 100, ISO 2720
-constexpr double pi = boost::math::double_constants::pi;
+constexpr double pi = std::numbers::pi;
 
 double as_point(double distance, double diameter) { return std::hypot(distance, diameter / 2); }
 

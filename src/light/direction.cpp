@@ -1,22 +1,20 @@
 #include "light/direction.hpp"
-
-#include <boost/math/constants/constants.hpp>
+#include "light/angle.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace poquito::light {
 
-namespace {
-namespace constants = boost::math::double_constants;
-}
+namespace {}
 
 double ball_share(double towards) {
     const double c = std::clamp(towards, -1.0, 1.0);
-    return (std::sqrt(1 - c * c) + std::acos(-c) * c) / constants::pi;
+    return (std::sqrt(1 - c * c) + std::acos(-c) * c) / std::numbers::pi;
 }
 
-double even_light_shaded(double half_angle) { return 2 * std::log2(std::cos(half_angle * constants::degree)); }
+double even_light_shaded(double half_angle) { return 2 * std::log2(std::cos(half_angle * degree)); }
 
 double covered_share(const SkyDisc& disc, double half_angle) {
     const double edge = std::min(disc.half_angle, 180.0);
@@ -25,23 +23,22 @@ double covered_share(const SkyDisc& disc, double half_angle) {
     if (half_angle + edge <= disc.off_axis) return 0;
     // Ring by ring about the disc's middle: how much of each lies within the cone. In the cosine of the ring's angle,
     // which is what solid angle goes by.
-    const double middle_cos = std::cos(disc.off_axis * constants::degree),
-                 middle_sin = std::sin(disc.off_axis * constants::degree);
-    const double cone = std::cos(half_angle * constants::degree), last = std::cos(edge * constants::degree);
+    const double middle_cos = std::cos(disc.off_axis * degree), middle_sin = std::sin(disc.off_axis * degree);
+    const double cone = std::cos(half_angle * degree), last = std::cos(edge * degree);
     constexpr int rings = 512;
     double sum = 0;
     for (int i = 0; i < rings; ++i) {
         const double c = 1 - (1 - last) * (i + 0.5) / rings;
         const double across = middle_sin * std::sqrt(1 - c * c);
         const double rest = cone - middle_cos * c;
-        sum += across > 1e-12 ? std::acos(std::clamp(rest / across, -1.0, 1.0)) / constants::pi : rest <= 0 ? 1 : 0;
+        sum += across > 1e-12 ? std::acos(std::clamp(rest / across, -1.0, 1.0)) / std::numbers::pi : rest <= 0 ? 1 : 0;
     }
     return sum / rings;
 }
 
-double angle_of(double width, double distance) { return 2 * std::atan(width / 2 / distance) / constants::degree; }
+double angle_of(double width, double distance) { return 2 * std::atan(width / 2 / distance) / degree; }
 
-double width_of(double angle, double distance) { return 2 * distance * std::tan(angle / 2 * constants::degree); }
+double width_of(double angle, double distance) { return 2 * distance * std::tan(angle / 2 * degree); }
 
 double reflected_stops(double reflectance, double diameter, double distance) {
     const double radius = diameter / 2;

@@ -1,13 +1,11 @@
 #include "light/position.hpp"
-
-#include <boost/math/constants/constants.hpp>
+#include "light/angle.hpp"
 
 #include <cmath>
 
 namespace poquito::light {
 
 double towards_camera(const Position& position) {
-    constexpr double degree = boost::math::double_constants::degree;
     return std::cos(position.elevation * degree) * std::cos(position.azimuth * degree);
 }
 

@@ -1,17 +1,16 @@
 #include "light/shiny.hpp"
 
-#include <boost/math/constants/constants.hpp>
-
 #include <Eigen/Geometry>
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 
 namespace poquito::light {
 namespace {
 
-constexpr double pi = boost::math::double_constants::pi;
+constexpr double pi = std::numbers::pi;
 
 struct FacePoint {
     Point at;

@@ -1,6 +1,5 @@
 #include "light/space.hpp"
-
-#include <boost/math/constants/constants.hpp>
+#include "light/angle.hpp"
 
 #include <Eigen/Geometry>
 
@@ -8,9 +7,7 @@
 
 namespace poquito::light {
 
-namespace {
-constexpr double degree = boost::math::double_constants::degree;
-}
+namespace {}
 
 Point place_of(const Position& position) {
     const double ground = position.distance * std::cos(position.elevation * degree);

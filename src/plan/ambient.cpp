@@ -1,8 +1,7 @@
 #include "plan/ambient.hpp"
+#include "light/angle.hpp"
 
 #include "light/direction.hpp"
-
-#include <boost/math/constants/constants.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -10,7 +9,7 @@
 namespace poquito::plan {
 namespace {
 
-using boost::math::double_constants::degree;
+using light::degree;
 
 /// A sky seen under more than this is no disc any more.
 constexpr double widest_disc = 80;  // degrees

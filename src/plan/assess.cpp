@@ -1,4 +1,5 @@
 #include "plan/assess.hpp"
+#include "light/angle.hpp"
 
 #include "optics/aperture.hpp"
 #include "optics/motion.hpp"
@@ -7,11 +8,10 @@
 #include "plan/reflections.hpp"
 #include "stack/making.hpp"
 
-#include <boost/math/constants/constants.hpp>
-
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 
 namespace poquito::plan {
 namespace {
@@ -22,7 +22,7 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light);
 void count_whole_frames(const Plan& plan, Report& report);
 MotionReport report_motion(const Plan& plan, const LightReport& light);
 
-using boost::math::double_constants::degree;
+using light::degree;
 
 }  // namespace
 
@@ -244,8 +244,8 @@ std::optional<double> covered(const Plan& plan, const Report& report) {
 }
 
 double wandering(const shoot::Subject& subject, double seconds) {
-    const double swing = subject.sway_amplitude * 2 *
-                         std::sin(boost::math::double_constants::pi * std::min(subject.sway_frequency * seconds, 0.5));
+    const double swing =
+        subject.sway_amplitude * 2 * std::sin(std::numbers::pi * std::min(subject.sway_frequency * seconds, 0.5));
     const bool stated = subject.speed > 0 || subject.sway_amplitude > 0;
     const bool alive = shoot::has_trait(subject, "living") || shoot::has_trait(subject, "person");
     return (!stated && alive ? restless : subject.speed) * seconds + swing;

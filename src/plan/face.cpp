@@ -5,19 +5,18 @@
 #include "shoot/form.hpp"
 #include "shoot/last_few.hpp"
 
-#include <boost/math/constants/constants.hpp>
-
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <mutex>
+#include <numbers>
 #include <vector>
 
 namespace poquito::plan {
 
 namespace {
 
-using boost::math::double_constants::pi;
+using std::numbers::pi;
 
 /// Towards the source as forms have it: z away from the camera.
 struct Way {

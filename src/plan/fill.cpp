@@ -1,4 +1,5 @@
 #include "plan/fill.hpp"
+#include "light/angle.hpp"
 
 #include "light/space.hpp"
 #include "plan/ambient.hpp"
@@ -6,8 +7,6 @@
 #include "text/text.hpp"
 
 #include <fmt/format.h>
-
-#include <boost/math/constants/constants.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -51,8 +50,8 @@ constexpr double card_aside = 55;
 double nearest_card(const Plan& plan, double diameter, double aside) {
     const double field = plan.at.magnification > 0 ? plan.sensor.width / plan.at.magnification : plan.extent.width;
     const double clear = field / 2 + 10;  // mm beside the axis
-    return std::ceil(std::max(30.0, (diameter / 2 * std::cos(aside * boost::math::double_constants::degree) + clear) /
-                                        std::sin(aside * boost::math::double_constants::degree)));
+    return std::ceil(
+        std::max(30.0, (diameter / 2 * std::cos(aside * light::degree) + clear) / std::sin(aside * light::degree)));
 }
 
 /// The greatest x of a falling measure at which it is still `wanted` or more, between `low` and `high`; `low` where it

@@ -1,4 +1,5 @@
 #include "plan/glass_setups.hpp"
+#include "light/angle.hpp"
 
 #include "light/direction.hpp"
 #include "light/exposure.hpp"
@@ -10,15 +11,13 @@
 
 #include <fmt/format.h>
 
-#include <boost/math/constants/constants.hpp>
-
 #include <algorithm>
 #include <cmath>
 
 namespace poquito::plan {
 namespace {
 
-using boost::math::double_constants::degree;
+using light::degree;
 
 /// Far enough behind that what stands there is soft, near enough to stay small (common practice).
 double behind(const shoot::Shot& shot) {

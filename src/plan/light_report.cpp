@@ -1,21 +1,22 @@
+#include "light/angle.hpp"
 #include "light/direction.hpp"
 #include "light/space.hpp"
 #include "plan/ambient.hpp"
 #include "plan/face.hpp"
 #include "plan/lighting.hpp"
-
-#include <boost/math/constants/constants.hpp>
+#include "plan/lit_face.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace poquito::plan {
 namespace {
 
-using boost::math::double_constants::degree;
+using light::degree;
 
-constexpr double half_ring = 2 / boost::math::double_constants::pi;  // middle of a half circle's line, of its radius
-constexpr double no_front = 1e-9;                                    // MODEL 6: a share below it is none
+constexpr double half_ring = 2 / std::numbers::pi;  // middle of a half circle's line, of its radius
+constexpr double no_front = 1e-9;                   // MODEL 6: a share below it is none
 
 /// 0 is no light at all, and has no stops.
 std::optional<double> stops_of(double exposure_ratio) {

@@ -1,4 +1,5 @@
 #include "plan/lighting.hpp"
+#include "light/angle.hpp"
 
 #include "light/direction.hpp"
 #include "plan/ambient.hpp"
@@ -6,15 +7,14 @@
 
 #include <fmt/format.h>
 
-#include <boost/math/constants/constants.hpp>
-
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace poquito::plan {
 namespace {
 
-using boost::math::double_constants::degree;
+using light::degree;
 
 double modifier_diameter(const Source& source) { return source.modifier ? source.modifier->diameter : 0; }
 
@@ -216,7 +216,7 @@ namespace {
 
 /// The share of its box that a form covers, seen from the front: an ellipse for what is round.
 double silhouette(shoot::Form form) {
-    constexpr double ellipse = boost::math::double_constants::pi / 4;
+    constexpr double ellipse = std::numbers::pi / 4;
     switch (form) {
         case shoot::Form::slab:
         case shoot::Form::box:

@@ -1,8 +1,7 @@
 #include "plan/reflections.hpp"
+#include "light/angle.hpp"
 
 #include "optics/aperture.hpp"
-
-#include <boost/math/constants/constants.hpp>
 
 #include <Eigen/Geometry>
 
@@ -15,7 +14,7 @@ namespace poquito::plan {
 using light::Point;
 
 light::Mirror mirror_of(const shoot::Subject& subject) {
-    constexpr double degree = boost::math::double_constants::degree;
+    using light::degree;
     // The top goes away with the tilt, the right side with the turn, as form.hpp has them.
     const Eigen::Matrix3d turned = (Eigen::AngleAxisd(subject.turn * degree, Point::UnitY()) *
                                     Eigen::AngleAxisd(-subject.tilt * degree, Point::UnitX()))

@@ -1,6 +1,5 @@
 #include "shoot/attitude.hpp"
-
-#include <boost/math/constants/constants.hpp>
+#include "light/angle.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -10,8 +9,7 @@ namespace {
 
 /// The camera's line of sight in the subject's own axes: what Surface's last row of rotation is.
 Point3 sight(const Attitude& attitude) {
-    const double t = attitude.tilt * boost::math::double_constants::degree,
-                 u = attitude.turn * boost::math::double_constants::degree;
+    const double t = attitude.tilt * light::degree, u = attitude.turn * light::degree;
     return {std::sin(u), std::cos(u) * std::sin(t), std::cos(u) * std::cos(t)};
 }
 
@@ -19,8 +17,7 @@ double dot(const Point3& a, const Point3& b) { return a.x * b.x + a.y * b.y + a.
 
 /// Out of the camera's axes into the subject's own.
 Point3 own_axes(const Attitude& attitude, const Point3& seen) {
-    const double t = attitude.tilt * boost::math::double_constants::degree,
-                 u = attitude.turn * boost::math::double_constants::degree;
+    const double t = attitude.tilt * light::degree, u = attitude.turn * light::degree;
     const Point3 turned{seen.x * std::cos(u) + seen.z * std::sin(u), seen.y,
                         -seen.x * std::sin(u) + seen.z * std::cos(u)};
     return {turned.x, turned.y * std::cos(t) + turned.z * std::sin(t),
@@ -46,8 +43,8 @@ std::optional<Attitude> facing_plane(const Subject& subject, const std::array<Po
     normal = {sign * normal.x / length, sign * normal.y / length, sign * normal.z / length};
     // The attitude whose line of sight is the plane's normal.
     const Point3 own = own_axes({subject.tilt, subject.turn}, normal);
-    const Attitude found{.tilt = std::atan2(own.y, own.z) / boost::math::double_constants::degree,
-                         .turn = std::asin(std::clamp(own.x, -1.0, 1.0)) / boost::math::double_constants::degree};
+    const Attitude found{.tilt = std::atan2(own.y, own.z) / light::degree,
+                         .turn = std::asin(std::clamp(own.x, -1.0, 1.0)) / light::degree};
     if (std::abs(found.tilt) > greatest_view_angle || std::abs(found.turn) > greatest_view_angle) return std::nullopt;
     return found;
 }
@@ -77,7 +74,7 @@ Attitude least_depth(const Subject& subject) {
 }
 
 double angle_between(const Attitude& one, const Attitude& other) {
-    return std::acos(std::clamp(dot(sight(one), sight(other)), -1.0, 1.0)) / boost::math::double_constants::degree;
+    return std::acos(std::clamp(dot(sight(one), sight(other)), -1.0, 1.0)) / light::degree;
 }
 
 }  // namespace poquito::shoot

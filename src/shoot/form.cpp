@@ -1,9 +1,8 @@
 #include "shoot/form.hpp"
+#include "light/angle.hpp"
 
 #include "shoot/scattered.hpp"
 #include "shoot/shoot.hpp"
-
-#include <boost/math/constants/constants.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -13,7 +12,7 @@
 namespace poquito::shoot {
 namespace {
 
-using boost::math::double_constants::degree;
+using light::degree;
 
 double square(double x) { return x * x; }
 

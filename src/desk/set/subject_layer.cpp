@@ -4,6 +4,7 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/set/bench_sheet.hpp"
 #include "plan/lighting.hpp"
+#include "plan/lit_face.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>

@@ -1,6 +1,5 @@
 #include "imaging/inspect/sharp_band.hpp"
-
-#include <boost/math/constants/constants.hpp>
+#include "light/angle.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -49,7 +48,7 @@ std::optional<SharpBand> sharp_band(const GreyImage& image) {
 }
 
 double travel_along_axis(double rows, double pixel_pitch, double magnification, double tilt) {
-    return rows * pixel_pitch / magnification * std::tan(tilt * boost::math::double_constants::degree);
+    return rows * pixel_pitch / magnification * std::tan(tilt * light::degree);
 }
 
 }  // namespace poquito::imaging

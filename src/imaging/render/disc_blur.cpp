@@ -2,10 +2,9 @@
 
 #include "imaging/parallel.hpp"
 
-#include <boost/math/constants/constants.hpp>
-
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <span>
 #include <utility>
 
@@ -245,7 +244,7 @@ void add_disc(Raster& picture, const LightDisc& disc) {
     };
     const int from = static_cast<int>(std::floor(disc.x - r - 1)), to = static_cast<int>(std::ceil(disc.x + r + 1));
     constexpr double smooth_edge = 16;  // pixels of radius from where the edge's steps no longer count
-    double area = r > smooth_edge ? boost::math::double_constants::pi * r * r : 0;
+    double area = r > smooth_edge ? std::numbers::pi * r * r : 0;
     for (int y = static_cast<int>(std::floor(disc.y - r - 1));
          r <= smooth_edge && y <= static_cast<int>(std::ceil(disc.y + r + 1)); ++y)
         for (int x = from; x <= to; ++x) area += coverage(x, y);

@@ -1,4 +1,5 @@
 #include "imaging/render/scene.hpp"
+#include "light/angle.hpp"
 
 #include "imaging/colour.hpp"
 #include "imaging/render/texture.hpp"
@@ -7,8 +8,6 @@
 #include "plan/face.hpp"
 #include "plan/plan.hpp"
 #include "shoot/scattered.hpp"
-
-#include <boost/math/constants/constants.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -20,7 +19,7 @@ using namespace text;
 using namespace gear;
 using namespace shoot;
 using namespace plan;
-using boost::math::double_constants::degree;
+using light::degree;
 
 /// A surface of that reflectance in the hue of a colour.
 Rgba albedo_of(const std::optional<Colour>& colour, double reflectance) {

@@ -6,19 +6,18 @@
 #include <fftw3.h>
 #include <boost/math/special_functions/sinc.hpp>
 
-#include <boost/math/constants/constants.hpp>
-
 #include <algorithm>
 #include <cmath>
 #include <list>
 #include <mutex>
 #include <new>
+#include <numbers>
 #include <utility>
 
 namespace poquito::imaging {
 namespace {
 
-using boost::math::double_constants::pi;
+using std::numbers::pi;
 
 /// The transfer function over frequency, which it depends on alone: a table fine enough to go straight between entries.
 class Radial {

@@ -3,7 +3,6 @@
 #include "light/continuous.hpp"
 #include "light/exposure.hpp"
 #include "light/metering.hpp"
-#include "light/space.hpp"
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
 
@@ -74,9 +73,6 @@ LightReport report_light(const Plan& plan);
 
 /// The shot with each flash fixed at the power that it has in the report; those that stay dark are off.
 shoot::Shot as_fired(const shoot::Shot& shot, const LightReport& light);
-
-/// Exposure ratio of all light on a small matt face of that normal, of length 1 (as light::place_of has directions).
-double light_on_face(const Plan& plan, const LightReport& light, const light::Point& normal);
 
 /// The stops of a source as its unit states power: "1/8", "−3.0 stops", "50 Ws".
 std::string setting_text(const Source& source, double power);

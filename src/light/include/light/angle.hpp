@@ -1,0 +1,9 @@
+#pragma once
+
+#include <numbers>
+
+namespace poquito::light {
+
+inline constexpr double degree = std::numbers::pi / 180;  // rad
+
+}  // namespace poquito::light
