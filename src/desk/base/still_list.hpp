@@ -11,10 +11,16 @@ class StillList : public QListView {
 
   protected:
     void dataChanged(const QModelIndex& first, const QModelIndex& last, const QList<int>& roles) override {
-        const bool still = first == last && sizeHintForIndex(first).height() == visualRect(first).height();
-        if (!still) return QListView::dataChanged(first, last, roles);
+        if (first != last || !isAsHighAsLaidOut(first)) return QListView::dataChanged(first, last, roles);
         // Past QListView on purpose: all it adds is to lay out anew.
         QAbstractItemView::dataChanged(first, last, roles);  // NOLINT(bugprone-parent-virtual-call)
+    }
+
+  private:
+    /// By where the next row was put: the list says of a row's own rectangle what it would be now.
+    bool isAsHighAsLaidOut(const QModelIndex& row) const {
+        const auto next = row.siblingAtRow(row.row() + 1);
+        return next.isValid() && visualRect(next).top() - visualRect(row).top() == sizeHintForIndex(row).height();
     }
 };
 

@@ -94,7 +94,9 @@ void BenchView::paintEvent(QPaintEvent*) {
     const QString ratio = per_mm >= 1 ? tr("%1 : 1").arg(toQt(text::number_text(per_mm, 2)))
                                       : tr("1 : %1").arg(toQt(text::number_text(1 / per_mm, 2)));
     painter.drawText(QPointF(18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title), 19),
-                     tr("to scale, %1, mm from the sensor").arg(ratio));
+                     document_.report()->light.total
+                         ? tr("to scale, %1, mm from the sensor; ring: which side gets what").arg(ratio)
+                         : tr("to scale, %1, mm from the sensor").arg(ratio));
     labels_ = paintBench(painter, layout, *document_.assessment(), elevation_, QRectF(rect()),
                          chosen_.index(*document_.shot()));
 }

@@ -46,10 +46,11 @@ void letterSubject(BenchSheet& sheet, const QRectF& covered) {
                       .sides = {LabelSide::right, LabelSide::below, LabelSide::above, LabelSide::left}});
 }
 
-/// About the subject, what a mid grey face turned each way in this plane would show: which face gets what.
-void drawFaces(BenchSheet& sheet, double half) {
+/// About the subject, what a mid grey face turned each way in this plane would show: which face gets what. What it
+/// covers; empty: nothing to show.
+QRectF drawFaces(BenchSheet& sheet, double half) {
     const auto& light = sheet.report().light;
-    if (!light.total || sheet.layout.atInfinity) return;
+    if (!light.total || sheet.layout.atInfinity) return {};
     constexpr int faces = 36;
     constexpr double turn = 2 * std::numbers::pi / faces, middle_grey = 0.18, gap = 6, thick = 4;      // rad; pixels
     const double radius = std::max(half, sheet.report().extent.depth / 2) + gap / sheet.layout.scale;  // mm
@@ -66,6 +67,8 @@ void drawFaces(BenchSheet& sheet, double half) {
         p.setPen(QPen(greyOf(middle_grey * lit), thick, Qt::SolidLine, Qt::FlatCap));
         p.drawLine(at(angle - turn / 2), at(angle + turn / 2));
     }
+    const double reach = radius * sheet.layout.scale + thick;
+    return {sheet.subjectMiddle() - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)};
 }
 
 }  // namespace
@@ -79,7 +82,7 @@ void drawSubject(BenchSheet& sheet) {
     const QPointF centre = layout.place(layout.focus, 0);
     QPolygonF outline = subjectProfile(sheet.shot().subject, sheet.elevation);
     for (QPointF& point : outline) point = layout.place(layout.subject + point.x(), point.y());
-    drawFaces(sheet, half);
+    const QRectF ring = drawFaces(sheet, half);
     p.setBrush(t.panel);
     p.setPen(QPen(t.ink, 1.3));
     p.drawPolygon(outline);
@@ -97,7 +100,8 @@ void drawSubject(BenchSheet& sheet) {
     const auto& capture = sheet.report().capture;
     if (capture.travel && capture.frames > 1) drawComb(sheet, centre, slice.top());
 
-    const QRectF covered = outline.boundingRect().united(QRectF(centre - QPointF(3, reach), QSizeF(6, 2 * reach)));
+    const QRectF covered =
+        outline.boundingRect().united(ring).united(QRectF(centre - QPointF(3, reach), QSizeF(6, 2 * reach)));
     sheet.labels.keepClear(covered.adjusted(0, capture.frames > 1 ? -8 : 0, 0, 0), 4);
     // A slice that fills the sheet is no place to keep away from.
     letterSubject(sheet, covered.united(slice.width() < 60 ? slice : covered));

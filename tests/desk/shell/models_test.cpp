@@ -134,3 +134,26 @@ TEST_CASE("reports of untouched shots are kept, not computed again", "[desk][doc
     CHECK(&document.report(3) != untouched);
     document.open(desk::genericShoot(), {});
 }
+
+TEST_CASE("each row at the right is as high as what it paints", "[desk][ledger]") {
+    Person person;
+    person.window().openDemo();
+    auto& view = person.margin();
+    auto& model = person.numbers();
+    for (const int width : {1280, 1024}) {
+        person.window().resize(width, 800);
+        person.goTo(4);
+        for (int shot = 0; shot < person.document().count(); ++shot) {
+            person.document().select(shot);
+            person.settle();
+            for (int row = 0; row < model.rowCount(); ++row) {
+                const auto index = model.index(row);
+                INFO(width << ' ' << shot << ' ' << index.data().toString().toStdString());
+                const QRect at = view.visualRect(index);
+                CHECK(at.width() == view.viewport()->width());
+                CHECK(at.height() == view.sizeHintForIndex(index).height());
+                if (row > 0) CHECK(at.top() == view.visualRect(model.index(row - 1)).bottom() + 1);
+            }
+        }
+    }
+}
