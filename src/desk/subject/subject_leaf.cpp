@@ -75,6 +75,17 @@ void SubjectLeaf::addForm(QGridLayout* form) {
             else  // once this choice is done
                 QMetaObject::invokeMethod(this, &SubjectLeaf::askHeightMap, Qt::QueuedConnection);
         });
+    addChoice(
+        form,
+        {"textureChoice", tr("Surface"),
+         tr("What it is like close to, and what the loupe is sharp or soft of; as usual: by form and care")},
+        [](const Kit&) {
+            Options options;
+            for (const auto& one : textures()) options.emplace_back(idOf(one.texture), one.name);
+            return options;
+        },
+        [](const Shot& s) { return idOf(s.subject.texture); },
+        [](Shot& s, const std::string& id) { s.subject.texture = valueOf<Texture>(id); });
     addQuantity(
         form, {"reflectanceField", tr("Reflectance"), tr("Mid grey is 18 %, white paper about 90 %, black card 4 %")},
         shareQuantity(text::range::share), [](const Shot& s) { return s.subject.reflectance; },

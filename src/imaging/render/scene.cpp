@@ -108,6 +108,7 @@ std::vector<SceneLight> lights_of(const Plan& plan, const Report& report) {
 struct Skin {
     Rgba albedo;
     double coarsest;  // mm
+    Texture texture;
 };
 
 void place_subject(Scene& scene, const Plan& plan) {
@@ -117,7 +118,8 @@ void place_subject(Scene& scene, const Plan& plan) {
     const Viewpoint view(plan);
     const double m = plan.at.magnification, half_width = subject.width / 2, half_height = subject.height / 2;
     const Skin skin{.albedo = albedo_of(subject.colour, subject.reflectance),
-                    .coarsest = std::max(subject.width, subject.height) / 5};
+                    .coarsest = std::max(subject.width, subject.height) / 5,
+                    .texture = texture_of(subject)};
     scene.nearest = -plan.extent.depth / 2 - offset;
     scene.farthest = plan.extent.depth / 2 - offset;
     scene.subject = [=](Place place, double detail) -> std::optional<Fragment> {
@@ -126,7 +128,7 @@ void place_subject(Scene& scene, const Plan& plan) {
         if (!point) return std::nullopt;
         const double x = point->u * half_width, y = point->v * half_height;
         const Detail seen{.coarsest = skin.coarsest, .finest = std::max(detail / m, 1e-6)};
-        const double pattern = texture(x, y, seen) - veins(x, y, seen);
+        const double pattern = pattern_of(skin.texture, x, y, seen);
         Fragment fragment;
         fragment.depth = static_cast<float>(point->z - offset);
         fragment.x = static_cast<float>(ray.x + ray.dx * point->z);
@@ -143,6 +145,7 @@ void place_subject(Scene& scene, const Plan& plan) {
                          subject.tilt,
                          subject.turn,
                          subject.reflectance,
+                         static_cast<double>(skin.texture),
                          offset,
                          m,
                          plan.sensor.width,

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <cstddef>
 #include <cstdint>
+#include <numbers>
 
 namespace poquito::imaging {
 namespace {
@@ -37,6 +38,205 @@ float noise(double x, double y) {
     return upper + fy * (lower - upper);
 }
 
+constexpr double vein_half_width = 0.05, between_veins = 6;  // of a size; each size so much smaller than the one before
+int vein_sizes(const Detail& detail) {
+    const double room = detail.coarsest / 2 * 2 * vein_half_width / (detail.finest / 2);
+    return room > 1 ? static_cast<int>(std::ceil(std::log(room) / std::log(between_veins))) : 0;
+}
+
+/// How much of a strip `finest` wide, `off` mm from the middle of a line, the line covers: as sharp at its edges as the
+/// finest detail, and fainter where it is narrower.
+double line(double off, double half_width, double finest) {
+    const double within = std::clamp((half_width - std::abs(off)) / finest + 0.5, 0.0, 1.0);
+    return within * std::min(1.0, 2 * half_width / finest);
+}
+
+/// How much of what repeats after `period` can still be told apart, from none to all.
+double told_apart(double period, double finest) { return std::clamp(period / (2 * finest) - 0.5, 0.0, 1.0); }
+
+struct Bearing {
+    double along = 0, across = 0;
+};
+Bearing turned(double x, double y, double angle) {
+    const double c = std::cos(angle), s = std::sin(angle);
+    return {.along = c * x + s * y, .across = c * y - s * x};
+}
+
+/// -1 to 1, by a place and a salt.
+double even(int i, int j, int salt) { return 2 * shoot::scattered(i, j, salt) - 1; }
+
+int whole(double value) { return static_cast<int>(std::floor(value)); }
+
+/// The nearest of points, one to a square of a net at a place of its own within it.
+struct Nearest {
+    double distance = 1e9;  // in squares
+    double second = 1e9;
+    int i = 0, j = 0;
+};
+Nearest nearest_point(double x, double y, int salt) {
+    const int column = whole(x), row = whole(y);
+    Nearest found;
+    for (int j = row - 1; j <= row + 1; ++j)
+        for (int i = column - 1; i <= column + 1; ++i) {
+            const double away =
+                std::hypot(i + 0.5 + 0.4 * even(i, j, salt) - x, j + 0.5 + 0.4 * even(i, j, salt + 1) - y);
+            if (away < found.distance)
+                found = {.distance = away, .second = found.distance, .i = i, .j = j};
+            else
+                found.second = std::min(found.second, away);
+        }
+    return found;
+}
+
+// What each kind of surface shows, in its own sizes, mm: about -1 to 1, and 0 in the mean. Sizes are common practice.
+
+/// The mean of veins(): so much of one size's sheet lies on a line, and of the others what is left.
+double veined(const Detail& detail) {
+    static const double on_a_line = [] {
+        constexpr int steps = 512;
+        int found = 0;
+        for (int j = 0; j < steps; ++j)
+            for (int i = 0; i < steps; ++i) found += std::abs(noise(i * 0.37, j * 0.37)) < vein_half_width;
+        return found / static_cast<double>(steps * steps);
+    }();
+    return 1 - std::pow(1 - on_a_line, vein_sizes(detail));
+}
+
+/// Stone, bark, a biscuit: blotches with cracks, of every size.
+double stone(double x, double y, const Detail& detail) {
+    return texture(x, y, detail) - veins(x, y, detail) + veined(detail);
+}
+
+/// Beneath each: what is too small for its own pattern.
+double under(double x, double y, Detail detail, double coarsest) {
+    detail.coarsest = std::max(std::min(detail.coarsest, coarsest), detail.finest);
+    return stone(x, y, detail);
+}
+
+/// Bristles, each thirty times as long as wide, light ones and dark ones, combed one way; between long ones shorter.
+double hairs(double x, double y, const Detail& detail) {
+    double sum = 0.35 * under(x, y, detail, 0.2);
+    double longest = std::min(1.0, detail.coarsest);
+    for (int layer = 0; layer < 5 && longest / 30 > detail.finest / 2; ++layer, longest /= 3.5) {
+        const double u = x / longest, v = y / longest;
+        double strongest = 0;
+        for (int j = whole(v); j <= whole(v) + 1; ++j)  // they hang down from their roots
+            for (int i = whole(u) - 1; i <= whole(u) + 1; ++i)
+                for (int of_two = 0; of_two < 2; ++of_two) {
+                    const int salt = 40 + 8 * layer + 4 * of_two;
+                    const double right = u - i - shoot::scattered(i, j, salt);
+                    const double down = j + shoot::scattered(i, j, salt + 1) - v;
+                    const double slant = 0.35 + 0.6 * even(i, j, salt + 2);
+                    const double longer = std::sqrt(1 + slant * slant);
+                    const double along = (down + slant * right) / longer;
+                    if (along < 0 || along > 1) continue;
+                    const double half_width = (1 - along) / 30;  // to a point
+                    const double seen = line((right - slant * down) / longer, half_width, detail.finest / longest);
+                    const double tone = even(i, j, salt + 3) < 0.2 ? 1.0 : -1.5;  // the light ones are more
+                    if (seen * std::abs(tone) > std::abs(strongest)) strongest = seen * tone;
+                }
+        sum += 0.8 * strongest;
+    }
+    return sum;
+}
+
+/// Skin and leather: pits about 0.8 mm apart, and the furrows between them.
+double pores(double x, double y, const Detail& detail) {
+    double sum = 0.45 * under(x, y, detail, 0.3);
+    double apart = 0.8;
+    for (int layer = 0; layer < 3 && apart > detail.finest; ++layer, apart /= 5) {
+        const auto at = nearest_point(x / apart, y / apart, 70 + 4 * layer);
+        constexpr double pit = 0.13, furrow = 0.035;  // of the distance apart
+        const double finest = detail.finest / apart;
+        const double pits = line(at.distance, pit, finest), covered = 3.14 * pit * pit;
+        const double edges = line((at.second - at.distance) / 2, furrow, finest), lined = 2 * 2 * furrow;
+        sum += told_apart(apart, detail.finest) * (1.1 * (covered - pits) + 0.7 * (lined - edges));
+    }
+    return sum;
+}
+
+/// Plain weave of threads 0.4 mm apart, each of plies and fibres that wind about it.
+double weave(double x, double y, const Detail& detail) {
+    constexpr double apart = 0.4, ply = 0.06, fibre = 0.015, twist = 0.35;  // mm; radians
+    const double pi = std::numbers::pi;
+    const int column = whole(x / apart), row = whole(y / apart);
+    const bool upright = (column + row) % 2 == 0;  // which thread lies on top here
+    const double own_x = x - (column + 0.5) * apart, own_y = y - (row + 0.5) * apart;
+    const double across = upright ? own_x : own_y, along = upright ? own_y : own_x;
+    // Round across itself, dipping under its neighbours at both ends.
+    const double round = std::cos(pi * across / apart) + 0.5 * std::cos(pi * along / apart) - 1.5 * 2 / pi;
+    const double shade = 1.2 * round * told_apart(apart, detail.finest);
+    const auto wound = turned(along, across, twist);
+    const double wobble = 0.2 * static_cast<double>(noise(x / 0.1, y / 0.1));
+    const auto strands = [&](double width, int salt) {
+        const double place = wound.across / width + wobble;
+        const int strand = whole(place);
+        const double gap = line(place - strand - 0.5, 0.5 - 0.12, detail.finest / width) - 0.76;
+        return told_apart(width, detail.finest) * (1.2 * gap + 0.5 * even(strand + 64 * column, row, salt));
+    };
+    return shade + 0.5 * strands(ply, 90) + 0.6 * strands(fibre, 91) + 0.25 * under(x, y, detail, fibre);
+}
+
+/// A leaf, a petal, a wing: a net of veins, and cells of 0.04 mm between them.
+double leaf(double x, double y, const Detail& detail) {
+    constexpr double cell = 0.04, wall = 0.07;  // mm; of a cell
+    double sum = 0.6 * texture(x, y, detail) + 1.3 * (veined(detail) - veins(x, y, detail));
+    if (const double seen = told_apart(cell, detail.finest); seen > 0) {
+        const auto at = nearest_point(x / cell, y / cell, 100);
+        sum += seen * (0.5 * even(at.i, at.j, 104) + 2 * 2 * wall -
+                       line((at.second - at.distance) / 2, wall, detail.finest / cell));
+    }
+    return sum;
+}
+
+/// Sugar, salt, crumb, snow: facets with sharp edges, each of its own tone, of several sizes.
+double crystals(double x, double y, const Detail& detail) {
+    double sum = 0.3 * under(x, y, detail, 0.4);
+    double size = std::min(0.5, detail.coarsest), strong = 0.7;
+    for (int layer = 0; layer < 5 && size > detail.finest; ++layer, size /= 4, strong *= 0.85) {
+        const auto at = nearest_point(x / size, y / size, 120 + 8 * layer);
+        // As sharp as the finest detail: half way to its neighbour's at the edge, whose tone is not known here.
+        const double inside = std::clamp((at.second - at.distance) / (detail.finest / size), 0.0, 1.0);
+        sum += strong * told_apart(size, detail.finest) * inside * even(at.i, at.j, 124 + 8 * layer);
+    }
+    return sum;
+}
+
+/// Metal, glass, horn: hair-fine scratches along the polish and across it.
+double scratches(double x, double y, const Detail& detail) {
+    double sum = 0.3 * under(x, y, detail, 0.1);
+    constexpr double bearings[] = {0.25, 0.32, 1.9};
+    int salt = 150;
+    for (double apart = std::min(1.0, detail.coarsest); apart > 2 * detail.finest && salt < 210; apart /= 3)
+        for (const double bearing : bearings) {
+            salt += 2;
+            const auto at = turned(x, y, bearing + 0.05 * even(salt, 0, 1));
+            const double place = at.across / apart;
+            const int lane = whole(place);
+            const double length = apart * 12, along = at.along / length + shoot::scattered(lane, 0, salt);
+            const int piece = whole(along);
+            const double from = 0.5 * shoot::scattered(lane, piece, salt + 1);
+            if (along - piece < from || along - piece > from + 0.4) continue;
+            const double middle = 0.2 + 0.6 * shoot::scattered(piece, lane, salt + 1);
+            const double tone = (lane + piece) % 2 == 0 ? 1.0 : -1.0;  // by how the light strikes it
+            sum += tone * 1.4 * line(place - lane - middle, 0.02, detail.finest / apart);
+        }
+    return sum;
+}
+
+/// Print on card: dots of a screen of 60 lines to the centimetre, larger where it is darker, on fibres.
+double print(double x, double y, const Detail& detail) {
+    constexpr double apart = 1 / 6.0, fibre = 0.05;  // mm
+    const double ink = std::clamp(
+        0.45 + 0.5 * texture(x, y, {.coarsest = detail.coarsest, .finest = std::max(detail.finest, 2 * apart)}), 0.1,
+        0.75);
+    const auto at = turned(x / apart, y / apart, std::numbers::pi / 4);
+    const double off = std::hypot(at.along - std::round(at.along), at.across - std::round(at.across));
+    const double seen = told_apart(apart, detail.finest);
+    const double dot = line(off, std::sqrt(ink / std::numbers::pi), detail.finest / apart);
+    return 1.6 * (0.45 - (seen * dot + (1 - seen) * ink)) + 0.35 * under(x, y, detail, fibre);
+}
+
 }  // namespace
 
 double texture(double x, double y, const Detail& detail) {
@@ -52,16 +252,37 @@ double texture(double x, double y, const Detail& detail) {
 }
 
 double veins(double x, double y, const Detail& detail) {
-    constexpr double half_width = 0.05, between = 6;  // of a size; each size so much smaller than the one before
-    double strongest = 0;
-    double apart = 0;  // so that no two sizes run along one another
-    for (double size = detail.coarsest / 2; size * 2 * half_width > detail.finest / 2; size /= between, ++apart) {
-        const double off = std::abs(static_cast<double>(noise(x / size - 91.4 * apart, y / size + 53.9 * apart)));
+    double strongest = 0, size = detail.coarsest / 2;
+    for (int i = 0; i < vein_sizes(detail); ++i, size /= between_veins) {  // no two sizes run along one another
+        const double off = std::abs(static_cast<double>(noise(x / size - 91.4 * i, y / size + 53.9 * i)));
         // The value changes by about 1.5 in a size; the edge is as sharp as the finest detail.
         const double edge = std::max(1.5 * detail.finest / size, 1e-6);
-        strongest = std::max(strongest, std::clamp((half_width - off) / edge + 0.5, 0.0, 1.0));
+        strongest = std::max(strongest, std::clamp((vein_half_width - off) / edge + 0.5, 0.0, 1.0));
     }
     return strongest;
+}
+
+double pattern_of(shoot::Texture kind, double x, double y, const Detail& detail) {
+    switch (kind) {
+        case shoot::Texture::hairs:
+            return hairs(x, y, detail);
+        case shoot::Texture::pores:
+            return pores(x, y, detail);
+        case shoot::Texture::weave:
+            return weave(x, y, detail);
+        case shoot::Texture::veins:
+            return leaf(x, y, detail);
+        case shoot::Texture::crystals:
+            return crystals(x, y, detail);
+        case shoot::Texture::scratches:
+            return scratches(x, y, detail);
+        case shoot::Texture::print:
+            return print(x, y, detail);
+        case shoot::Texture::usual:
+        case shoot::Texture::stone:
+            break;
+    }
+    return stone(x, y, detail);
 }
 
 }  // namespace poquito::imaging

@@ -70,6 +70,7 @@ void describe(Rows& rows, const Subject*) {
     rows.number("sway_amplitude_mm", &Subject::sway_amplitude, range::length, spare);
     rows.number("sway_hz", &Subject::sway_frequency, range::frequency, spare);
     rows.choice("form", &Subject::form, spare);
+    rows.choice("texture", &Subject::texture, spare);
     rows.number("tilt_deg", &Subject::tilt, view_angle, spare);
     rows.number("turn_deg", &Subject::turn, view_angle, spare);
     rows.colour("colour", &Subject::colour);

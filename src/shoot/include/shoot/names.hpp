@@ -15,6 +15,9 @@ template <>
 inline constexpr std::array names<Form> = {"ball",   "dome", "ring",   "leaf",   "slab",  "box",
                                            "grains", "bowl", "insect", "bottle", "folds", "height-map"};
 template <>
+inline constexpr std::array names<Texture> = {"",      "stone",    "hairs",     "pores", "weave",
+                                              "veins", "crystals", "scratches", "print"};  // usual: not in the file
+template <>
 inline constexpr std::array names<FocusBy> = {"ring", "magnification"};
 template <>
 inline constexpr std::array names<Support> = {"", "hand", "small-head", "sturdy-head"};  // unstated: not in the file

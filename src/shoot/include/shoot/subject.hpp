@@ -2,6 +2,7 @@
 
 #include "shoot/form.hpp"
 #include "shoot/shared.hpp"
+#include "shoot/texture.hpp"
 #include "text/colour.hpp"
 
 #include <optional>
@@ -26,9 +27,10 @@ struct Subject {
     double turn = 0;                              // degrees, the right side away from the camera
     std::optional<text::Colour> colour;           // hue and strength; how bright it is, reflectance says
     std::optional<Shared<HeightMap>> height_map;  // for Form::height_map
-    std::vector<std::string> traits;              // what calls for care: see subject_traits()
-    std::optional<double> nearest;                // mm from the front of the lens that it lets one come; empty: any
-    std::optional<std::string> library;           // entry of the library it was filled from
+    Texture texture = Texture::usual;
+    std::vector<std::string> traits;     // what calls for care: see subject_traits()
+    std::optional<double> nearest;       // mm from the front of the lens that it lets one come; empty: any
+    std::optional<std::string> library;  // entry of the library it was filled from
     std::string unknown;
 
     bool operator==(const Subject&) const = default;
