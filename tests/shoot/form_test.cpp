@@ -171,3 +171,20 @@ TEST_CASE("the least depth is found, and never more than now", "[shoot][attitude
     CHECK_THAT(angle_between({0, 0}, {0, 30}), WithinAbs(30, 1e-9));
     CHECK_THAT(angle_between({10, 0}, {-20, 0}), WithinAbs(30, 1e-9));
 }
+
+TEST_CASE("a surface is what the class of subject has, unless one says otherwise", "[shoot][form]") {
+    const auto of = [](Form form, std::vector<std::string> traits) {
+        return texture_of({.form = form, .traits = std::move(traits)});
+    };
+    CHECK(of(Form::insect, {"living", "outdoors"}) == Texture::hairs);
+    CHECK(of(Form::slab, {"person"}) == Texture::pores);
+    CHECK(of(Form::folds, {}) == Texture::weave);
+    CHECK(of(Form::folds, {"polished"}) == Texture::scratches);
+    CHECK(of(Form::leaf, {"living"}) == Texture::veins);
+    CHECK(of(Form::leaf, {}) == Texture::pores);
+    CHECK(of(Form::bowl, {"outdoors"}) == Texture::veins);
+    CHECK(of(Form::dome, {"food"}) == Texture::crystals);
+    CHECK(of(Form::box, {}) == Texture::print);
+    CHECK(of(Form::ball, {}) == Texture::stone);
+    CHECK(texture_of({.form = Form::insect, .texture = Texture::print}) == Texture::print);
+}

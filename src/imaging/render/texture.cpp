@@ -73,6 +73,9 @@ struct Nearest {
     double second = 1e9;
     int i = 0, j = 0;
 };
+/// So much of the plane lies on the bounds between nearest points, for each part of a square that they are wide to
+/// either side (counted over two million places).
+constexpr double bounded = 4.5;
 Nearest nearest_point(double x, double y, int salt) {
     const int column = whole(x), row = whole(y);
     Nearest found;
@@ -142,22 +145,22 @@ double hairs(double x, double y, const Detail& detail) {
 
 /// Skin and leather: pits about 0.8 mm apart, and the furrows between them.
 double pores(double x, double y, const Detail& detail) {
-    double sum = 0.45 * under(x, y, detail, 0.3);
+    double sum = 0.7 * under(x, y, detail, 0.3);
     double apart = 0.8;
-    for (int layer = 0; layer < 3 && apart > detail.finest; ++layer, apart /= 5) {
-        const auto at = nearest_point(x / apart, y / apart, 70 + 4 * layer);
+    for (int layer = 0; layer < 5 && apart > detail.finest; ++layer, apart /= 5) {
+        const auto at = nearest_point(x / apart, y / apart, 70 + 2 * layer);
         constexpr double pit = 0.13, furrow = 0.035;  // of the distance apart
         const double finest = detail.finest / apart;
         const double pits = line(at.distance, pit, finest), covered = 3.14 * pit * pit;
-        const double edges = line((at.second - at.distance) / 2, furrow, finest), lined = 2 * 2 * furrow;
-        sum += told_apart(apart, detail.finest) * (1.1 * (covered - pits) + 0.7 * (lined - edges));
+        const double edges = line((at.second - at.distance) / 2, furrow, finest), lined = bounded * furrow;
+        sum += told_apart(apart * 0.4, detail.finest) * (1.1 * (covered - pits) + 0.7 * (lined - edges));
     }
     return sum;
 }
 
 /// Plain weave of threads 0.4 mm apart, each of plies and fibres that wind about it.
 double weave(double x, double y, const Detail& detail) {
-    constexpr double apart = 0.4, ply = 0.06, fibre = 0.015, twist = 0.35;  // mm; radians
+    constexpr double apart = 0.4, ply = 0.06, fibre = 0.015, fibril = 0.003, twist = 0.35;  // mm; radians
     const double pi = std::numbers::pi;
     const int column = whole(x / apart), row = whole(y / apart);
     const bool upright = (column + row) % 2 == 0;  // which thread lies on top here
@@ -174,17 +177,23 @@ double weave(double x, double y, const Detail& detail) {
         const double gap = line(place - strand - 0.5, 0.5 - 0.12, detail.finest / width) - 0.76;
         return told_apart(width, detail.finest) * (1.2 * gap + 0.5 * even(strand + 64 * column, row, salt));
     };
-    return shade + 0.5 * strands(ply, 90) + 0.6 * strands(fibre, 91) + 0.25 * under(x, y, detail, fibre);
+    return shade + 0.5 * strands(ply, 90) + 0.6 * strands(fibre, 91) + 0.6 * strands(fibril, 92) +
+           0.5 * under(x, y, detail, fibre);
 }
 
 /// A leaf, a petal, a wing: a net of veins, and cells of 0.04 mm between them.
 double leaf(double x, double y, const Detail& detail) {
-    constexpr double cell = 0.04, wall = 0.07;  // mm; of a cell
+    constexpr double wall = 0.07;  // of a cell
     double sum = 0.6 * texture(x, y, detail) + 1.3 * (veined(detail) - veins(x, y, detail));
-    if (const double seen = told_apart(cell, detail.finest); seen > 0) {
-        const auto at = nearest_point(x / cell, y / cell, 100);
-        sum += seen * (0.5 * even(at.i, at.j, 104) + 2 * 2 * wall -
-                       line((at.second - at.distance) / 2, wall, detail.finest / cell));
+    sum += 0.3 * under(x, y, detail, 0.04);
+    int salt = 100;
+    for (const double cell : {0.04, 0.005}) {  // and what is in the cells
+        salt += 4;
+        const double seen = told_apart(cell * 0.4, detail.finest);
+        if (!(seen > 0)) break;
+        const auto at = nearest_point(x / cell, y / cell, salt);
+        const double walls = line((at.second - at.distance) / 2, wall, detail.finest / cell);
+        sum += seen * (0.5 * even(at.i, at.j, salt + 2) + bounded * wall - walls);
     }
     return sum;
 }
@@ -224,9 +233,9 @@ double scratches(double x, double y, const Detail& detail) {
     return sum;
 }
 
-/// Print on card: dots of a screen of 60 lines to the centimetre, larger where it is darker, on fibres.
+/// Print on card: dots of a screen of 60 lines to the centimetre, larger where it is darker, on fibres and their chalk.
 double print(double x, double y, const Detail& detail) {
-    constexpr double apart = 1 / 6.0, fibre = 0.05;  // mm
+    constexpr double apart = 1 / 6.0, fibre = 0.05, chalk = 0.003;  // mm
     const double ink = std::clamp(
         0.45 + 0.5 * texture(x, y, {.coarsest = detail.coarsest, .finest = std::max(detail.finest, 2 * apart)}), 0.1,
         0.75);
@@ -234,7 +243,8 @@ double print(double x, double y, const Detail& detail) {
     const double off = std::hypot(at.along - std::round(at.along), at.across - std::round(at.across));
     const double seen = told_apart(apart, detail.finest);
     const double dot = line(off, std::sqrt(ink / std::numbers::pi), detail.finest / apart);
-    return 1.6 * (0.45 - (seen * dot + (1 - seen) * ink)) + 0.35 * under(x, y, detail, fibre);
+    return 1.6 * (0.45 - (seen * dot + (1 - seen) * ink)) + 0.6 * under(x, y, detail, fibre) +
+           0.8 * under(x, y, detail, chalk);
 }
 
 }  // namespace
