@@ -288,6 +288,8 @@ GearKind cameras() {
                 return std::vector<Cell>{r.lens,   r.setting, r.f_number,  r.magnification,
                                          r.frames, r.travel,  r.ring_step, r.time};
             })
+        .table("metered_corrections", "Automatic", "Stops brighter than an averaging meter would make them",
+               correction_columns(), true, MEMBER(metered_corrections), read_correction, write_correction)
         .check(check_camera);
 }
 

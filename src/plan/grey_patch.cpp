@@ -157,7 +157,14 @@ Fix by_iso(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     return fix;
 }
 
-std::vector<light::Correction>* corrections_of(gear::Kit& kit, const shoot::Light& light, KeptIn kept_in) {
+std::vector<light::Correction>* corrections_of(gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
+    if (lesson.kept_in == KeptIn::camera) {
+        const auto camera = std::ranges::find(kit.cameras, shot.rig.camera, &gear::Camera::id);
+        return camera == kit.cameras.end() ? nullptr : &camera->metered_corrections;
+    }
+    if (lesson.light >= shot.lights.size()) return nullptr;
+    const shoot::Light& light = shot.lights[lesson.light];
+    const KeptIn kept_in = lesson.kept_in;
     if (is_flash(light) && light.metered && !light.power && kept_in == KeptIn::unit) {
         const auto unit = std::ranges::find(kit.flashes, light.flash, &gear::Flash::id);
         return unit == kit.flashes.end() ? nullptr : &unit->metered_corrections;
@@ -175,8 +182,12 @@ std::vector<light::Correction>* corrections_of(gear::Kit& kit, const shoot::Ligh
 
 std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
     const shoot::Shot before = as_dialled(kit, shot);
-    if (lesson.light >= before.lights.size()) return std::nullopt;
+    if (lesson.kept_in != KeptIn::camera && lesson.light >= before.lights.size()) return std::nullopt;
     const LightReport light = report_light(plan_of(kit, before));
+    if (lesson.kept_in == KeptIn::camera) {
+        if (!light.automatic) return std::nullopt;
+        return lesson.frame_stops - light.automatic->advised - light.automatic->error;
+    }
     const auto& source = light.sources[lesson.light];
     const shoot::Light& own = before.lights[lesson.light];
     if (!source.share || !light.front_total || !(own.power || own.metered)) return std::nullopt;
@@ -194,7 +205,7 @@ std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, con
 gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
     gear::Kit changed = kit;
     const auto correction = learned(kit, shot, lesson);
-    auto* list = correction ? corrections_of(changed, shot.lights[lesson.light], lesson.kept_in) : nullptr;
+    auto* list = correction ? corrections_of(changed, shot, lesson) : nullptr;
     if (list) list->push_back({.stops = *correction, .time = lesson.time});
     return changed;
 }
@@ -210,7 +221,7 @@ std::optional<double> reading_of(const gear::Kit& kit, const shoot::Shot& shot, 
 gear::Kit taught_by_reading(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light, double ev100,
                             const std::string& time) {
     gear::Kit changed = kit;
-    auto* list = corrections_of(changed, shot.lights[light], KeptIn::unit);
+    auto* list = corrections_of(changed, shot, {.light = light});
     const auto now = reading_of(kit, shot, light);
     if (list && now) *list = {{.stops = light::calibrated(*list).stops + ev100 - *now, .time = time}};
     return changed;
@@ -218,8 +229,7 @@ gear::Kit taught_by_reading(const gear::Kit& kit, const shoot::Shot& shot, std::
 
 gear::Kit untaught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
     gear::Kit changed = kit;
-    if (lesson.light < shot.lights.size())
-        if (auto* list = corrections_of(changed, shot.lights[lesson.light], lesson.kept_in)) list->clear();
+    if (auto* list = corrections_of(changed, shot, lesson)) list->clear();
     return changed;
 }
 

@@ -413,6 +413,8 @@ LightReport report_light(const Plan& plan) {
     report_sums(plan, all, report);
     report_highlight(plan, report);
     report_background(plan, report);
+    report.automatic = automatic_exposure(plan, report);
+    if (report.automatic) report.automatic_shutter = plan.shot.exposure.shutter * std::exp2(-*report.front_total);
     report_tones(plan, report);
     report_focusing(plan, report);
     report_colour(plan, report);

@@ -254,17 +254,33 @@ void advise_compensation(const Plan& plan, MeteringReport& metering) {
     metering.advised = std::round(metering.advised * 3) / 3;  // the dial's thirds
 }
 
+/// Without a background. The subject fills nothing where it has no size.
+light::MeteredField metered_field(const Plan& plan) {
+    const double m = plan.at.magnification;
+    return {.fill = m > 0 ? std::min(1.0, plan.extent.width * m / plan.sensor.width) *
+                                std::min(1.0, plan.extent.height * m / plan.sensor.height) *
+                                silhouette(plan.shot.subject.form)
+                          : 0,
+            .reflectance = plan.shot.subject.reflectance,
+            .background_reflectance = 0};
+}
+
+std::optional<MeteringReport> judged(const Plan& plan, const light::MeteredField& field, MeteringReport report,
+                                     const std::vector<light::Correction>& corrections) {
+    report.reflectance = light::metered_reflectance(field);
+    if (!(report.reflectance > 0)) return std::nullopt;
+    report.error = light::automatic_error(field);
+    report.learned = light::calibrated(corrections);
+    advise_compensation(plan, report);
+    return report;
+}
+
 }  // namespace
 
 std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source) {
-    const double m = plan.at.magnification;
-    if (!(m > 0)) return std::nullopt;
-    const auto& extent = plan.extent;
-    MeteringReport report;
-    report.fill = std::min(1.0, extent.width * m / plan.sensor.width) *
-                  std::min(1.0, extent.height * m / plan.sensor.height) * silhouette(plan.shot.subject.form);
-    light::MeteredField field{
-        .fill = report.fill, .reflectance = plan.shot.subject.reflectance, .background_reflectance = 0};
+    light::MeteredField field = metered_field(plan);
+    if (!(field.fill > 0)) return std::nullopt;
+    MeteringReport report{.fill = field.fill};
     if (const auto& background = plan.shot.background) {
         const double at_subject = light_at(plan, source, 1, 0);
         const double behind = at_background(plan, source, 1, background->distance);
@@ -273,12 +289,19 @@ std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source
             field.background_stops = report.background = std::log2(behind / at_subject);
         }
     }
-    report.reflectance = light::metered_reflectance(field);
-    if (!(report.reflectance > 0)) return std::nullopt;
-    report.error = light::automatic_error(field);
-    report.learned = light::calibrated(source.flash->metered_corrections);
-    advise_compensation(plan, report);
-    return report;
+    return judged(plan, field, report, source.flash->metered_corrections);
+}
+
+std::optional<MeteringReport> automatic_exposure(const Plan& plan, const LightReport& light) {
+    if (light.flash || !light.front_total) return std::nullopt;
+    light::MeteredField field = metered_field(plan);
+    if (!(field.fill > 0)) return std::nullopt;
+    MeteringReport report{.fill = field.fill};
+    if (light.background) {  // as it looks, its own light in it: in greys of the subject's light
+        field.background_reflectance = 0.18;
+        field.background_stops = report.background = *light.background - *light.front_total;
+    }
+    return judged(plan, field, report, plan.camera.metered_corrections);
 }
 
 std::string setting_text(const Source& source, double power) {

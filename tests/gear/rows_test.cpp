@@ -39,6 +39,7 @@ Cell other_value(const FieldSpec& spec, const Cell& now) {
 Kit full_kit() {
     Kit kit = test::plain_shoot().kit;
     kit.cameras[0].step_readings = {{.lens = "macro", .setting = 3, .ring_step = 0.002, .time = "2026-11-25"}};
+    kit.cameras[0].metered_corrections = {{.stops = -0.4, .time = "2026-11-28"}};
     kit.cameras[0].crop_modes = {{.name = "small", .sensor = {.width = 12, .height = 8}}};
     kit.lenses[0].zoom = {{.focal_length = 60}, {.focal_length = 110}};
     kit.lenses[0].calibrations = {{.ring = 0.5, .value = 0.4, .believed = 0.5}};

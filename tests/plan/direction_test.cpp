@@ -407,3 +407,48 @@ TEST_CASE("a window from behind draws an edge", "[plan][light]") {
     const double bare = 0.85 / light::ball_share(std::cos(110 * degree));
     CHECK_THAT(*light.tones.rim, same(*light.ambient_front + std::log2(bare * std::sin(110 * degree))));
 }
+
+TEST_CASE("automatic exposure of what is there: learned before practice before the average", "[plan][light]") {
+    Lit set;
+    auto& camera = set.shoot.kit.cameras[0];
+    set.shot.lights.clear();
+    set.shot.subject.form = shoot::Form::slab;
+    set.shot.subject.reflectance = 0.3;
+    set.shot.ambient = Ambient{.ev100 = 8};
+    using By = MeteringReport::By;
+    // Fills the frame: the average makes 30 % of it grey.
+    set.shot.subject.width = 200, set.shot.subject.height = 200;
+    auto light = set.light();
+    REQUIRE(light.automatic);
+    CHECK(light.automatic->by == By::average);
+    CHECK_THAT(light.automatic->error, same(-std::log2(0.3 / 0.18)));
+    CHECK_THAT(light.automatic->advised, WithinAbs(2.0 / 3, 1e-9));  // of 0.74, in thirds
+    CHECK_THAT(*light.automatic_shutter, same(set.shot.exposure.shutter * std::exp2(-*light.front_total)));
+    // White glaze: practice dials minus where an average asks for plus.
+    set.shot.subject.reflectance = 0.75;
+    light = set.light();
+    CHECK(light.automatic->by == By::practice);
+    CHECK(light.automatic->error < -2);
+    CHECK(light.automatic->advised == -1);
+    // A bright screen behind takes the average up: the thing before it comes out dark by it.
+    set.shot.subject.reflectance = 0.2;
+    set.shot.subject.width = 20, set.shot.subject.height = 10;
+    set.shot.background = shoot::Background{.distance = 100, .reflectance = 0.05, .own_ev100 = 12};
+    light = set.light();
+    const double fill = light.automatic->fill, behind = std::exp2(*light.background - *light.front_total);
+    CHECK_THAT(light.automatic->error, same(-std::log2((fill * 0.2 + (1 - fill) * 0.18 * behind) / 0.18)));
+    CHECK(light.automatic->advised > 2);
+    // What one frame in automatic showed holds from then on, kept in the camera.
+    const plan::Lesson lesson{.kept_in = plan::KeptIn::camera, .frame_stops = 0.5, .time = "2026-11-29"};
+    const double before = light.automatic->advised;
+    set.shoot.kit = plan::taught(set.shoot.kit, set.shot, lesson);
+    REQUIRE(set.shoot.kit.cameras[0].metered_corrections.size() == 1);
+    light = set.light();
+    CHECK(light.automatic->by == By::learned);
+    CHECK_THAT(light.automatic->advised, WithinAbs(std::round(3 * (before - 0.5)) / 3, 1e-9));
+    set.shoot.kit = plan::untaught(set.shoot.kit, set.shot, lesson);
+    CHECK(camera.metered_corrections.empty());
+    // A flash that fires is metered by itself.
+    set.shot.lights = {test::plain_light()};
+    CHECK_FALSE(set.light().automatic);
+}

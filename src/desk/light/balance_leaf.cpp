@@ -173,6 +173,20 @@ void BalanceLeaf::addOtherLight(QVBoxLayout* column) {
     column->addWidget(prepare_);
 }
 
+/// What to dial where the camera is left to expose by itself, by what that goes, and what it then sets.
+QString BalanceLeaf::automaticText(const plan::LightReport& light) {
+    if (!light.automatic || !light.automatic_shutter) return {};
+    const auto& metering = *light.automatic;
+    using By = plan::MeteringReport::By;
+    const QString by = metering.by == By::learned
+                           ? tr("by %1").arg(toQt(count_text(metering.learned.count, "test frame", "test frames")))
+                       : metering.by == By::practice
+                           ? tr("as practice begins; an average would ask for %1").arg(stopsText(-metering.error))
+                           : tr("by an average over the frame; cameras differ");
+    return tr(" Automatic: dial %1 (%2), it sets about %3.")
+        .arg(stopsText(metering.advised), by, toQt(shutter_text(*light.automatic_shutter)));
+}
+
 void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
     const auto& other = shot.other_light;
     otherLight_->setVisible(shot.ambient && other);
@@ -209,7 +223,7 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
                          black->shutter ? toQt(shutter_text(*black->shutter)) : tr("no shutter within sync"),
                          toQt(f_number_text(black->f_number)), toQt(number_text(black->iso, 3)), tr("darken the room"));
     } else if (report.light.continuous) {
-        line = tr("No flash: the light that is there makes the exposure.");
+        line = tr("No flash: the light that is there makes the exposure.") + automaticText(report.light);
     } else if (report.light.flash) {
         line = tr("Only flash makes the exposure: the shutter time does not matter up to sync.");
     }

@@ -21,6 +21,7 @@ class BalanceLeaf : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
+    static QString automaticText(const plan::LightReport& light);
     void addExposure(QLayout* column);
     void addAmbient(QLayout* column);
     void addFilters(QGridLayout* group);

@@ -26,8 +26,6 @@ using namespace text;
 using namespace shoot;
 using namespace plan;
 
-namespace {}  // namespace
-
 TestFrameLeaf::TestFrameLeaf(Document& document, ChosenLight& chosen, QWidget* parent)
     : StationPage(document, parent), chosen_(chosen) {
     patch_ = new PatchView(this);
@@ -122,7 +120,7 @@ void TestFrameLeaf::measure() {
 
 Lesson TestFrameLeaf::lesson(const Shot& shot) const {
     return {.light = chosen_.index(shot),
-            .kept_in = keptIn_->currentIndex() == 1 ? KeptIn::modifier : KeptIn::unit,
+            .kept_in = static_cast<KeptIn>(keptIn_->currentData().toInt()),
             .frame_stops = stops_,
             .time = nowText()};
 }
@@ -163,21 +161,33 @@ void TestFrameLeaf::showLesson(const Shot& shot, const Report& report) {
     const QSignalBlocker quiet(keptIn_);
     const int kept = keptIn_->currentIndex();
     keptIn_->clear();
+    const auto add = [this](const QString& name, KeptIn where) { keptIn_->addItem(name, static_cast<int>(where)); };
     if (any) {
         const auto& source = document().assessment()->plan.sources[i];
-        keptIn_->addItem(toQt(unit_name(source)));
-        if (source.modifier) keptIn_->addItem(toQt(source.modifier->name));
-        keptIn_->setCurrentIndex(std::clamp(kept, 0, keptIn_->count() - 1));
+        add(toQt(unit_name(source)), KeptIn::unit);
+        if (source.modifier) add(toQt(source.modifier->name), KeptIn::modifier);
     }
-    const auto correction = any ? learned(document().kit(), shot, lesson(shot)) : std::nullopt;
+    if (report.light.automatic) add(tr("the camera's automatic"), KeptIn::camera);
+    keptIn_->setCurrentIndex(std::clamp(kept, 0, std::max(0, keptIn_->count() - 1)));
+    const bool of_camera = keptIn_->count() > 0 && lesson(shot).kept_in == KeptIn::camera;
+    const auto correction = any || of_camera ? learned(document().kit(), shot, lesson(shot)) : std::nullopt;
     learn_->setEnabled(correction.has_value());
-    const auto calibrated = !any                           ? light::Calibrated{}
-                            : keptIn_->currentIndex() == 1 ? report.light.sources[i].modifier_calibration
-                                                           : report.light.sources[i].calibration;
+    const auto calibrated = of_camera                                  ? report.light.automatic->learned
+                            : !any                                     ? light::Calibrated{}
+                            : lesson(shot).kept_in == KeptIn::modifier ? report.light.sources[i].modifier_calibration
+                                                                       : report.light.sources[i].calibration;
     forget_->setEnabled(calibrated.count > 0);
     QString text;
-    if (!any) {
+    if (!any && !of_camera) {
         text = tr("No light to learn about.");
+    } else if (of_camera) {
+        text = tr("Taken in automatic at %1, the frame was %2 stops off. ")
+                   .arg(stopsText(report.light.automatic->advised), stopsText(stops_));
+        if (calibrated.count > 0)
+            text += tr("Its meter has %1: %2 stops brighter than an average makes it.")
+                        .arg(toQt(count_text(calibrated.count, "frame", "frames")), stopsText(calibrated.stops));
+        else
+            text += tr("So far it goes by practice or by the average.");
     } else {
         const auto predicted = predicted_stops(document().kit(), shot);
         if (predicted)

@@ -72,6 +72,7 @@ struct Camera {
     std::optional<double> iso_max;   // highest whose noise its owner bears, whatever the purpose; empty: none
     std::vector<CropMode> crop_modes;
     std::vector<StepReading> step_readings;
+    std::vector<light::Correction> metered_corrections;  // of its automatic exposure, against the averaging meter
     std::string unknown;
 
     bool operator==(const Camera&) const = default;

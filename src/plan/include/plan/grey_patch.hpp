@@ -37,14 +37,15 @@ std::vector<Fix> fixes(const gear::Kit& kit, const shoot::Shot& shot, double sto
 std::optional<double> reading_of(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light);
 
 /// Where the difference between the frame and the plan is kept.
-enum class KeptIn { unit, modifier };
+enum class KeptIn { unit, modifier, camera };
 struct Lesson {
     std::size_t light = 0;
     KeptIn kept_in = KeptIn::unit;
     double frame_stops = 0;  // that the frame was from correct
     std::string time;        // local time, ISO 8601
 };
-/// The correction it comes to, against the record; empty: this light alone cannot explain it, or is not there.
+/// The correction it comes to, against the record; empty: this light alone cannot explain it, or is not there. Kept in
+/// the camera it tells of its automatic exposure, compensated as advised: no light is meant.
 std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson);
 /// The kit with that correction added. The lesson has one.
 gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson);

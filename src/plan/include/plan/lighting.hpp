@@ -68,6 +68,8 @@ std::optional<double> distance_for(const Source& source, const SourceReport& rep
 
 /// What the camera's metering would see of this flash.
 std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source);
+/// And its automatic exposure, where no flash fires: of the subject's front and the background as they are in `light`.
+std::optional<MeteringReport> automatic_exposure(const Plan& plan, const LightReport& light);
 
 LightReport report_light(const Plan& plan);
 

@@ -104,13 +104,13 @@ struct SourceTube {
     double share = 1;     // of the source's light
 };
 
-/// What the camera's own flash metering would do with this field (MODEL 3).
+/// What the camera's own metering would do with this field, of flash or of the light that is there (MODEL 3).
 struct MeteringReport {
     double fill = 1;            // share of the frame's area the subject takes
-    double background = 0;      // stops of the flash's light there against the subject's
+    double background = 0;      // stops of the metered light there against the subject's
     double reflectance = 0;     // the average that is metered
     double error = 0;           // stops without compensation, by the average; positive: too bright
-    light::Calibrated learned;  // stops brighter than that, which test frames of this unit showed
+    light::Calibrated learned;  // stops brighter than that, which test frames of this unit (or camera) showed
     double expected = 0;        // stops that it will come out without compensation, by what is known best: see `by`
     /// The compensation to begin with, and what it goes by: what was learned of this unit, before what practice begins
     /// with for such a subject, before the average. Never plus where the highlight would clip.
@@ -197,15 +197,17 @@ struct LightReport {
     std::optional<double> background_own;  // of the background's own light
     std::optional<double> background;
     std::optional<light::BackgroundLook> background_look;
-    std::optional<double> continuous;       // ambient, lamps and cards, on the front
-    std::optional<double> flash;            // all flashes, on the front
-    std::optional<std::size_t> key;         // the strongest source on the front
-    std::optional<double> key_to_fill;      // stops between it and all the others together, on the front
-    std::optional<double> nearest;          // all light at the subject's nearest point
-    std::optional<double> farthest;         // and at its farthest
-    std::optional<double> shutter_room;     // stops the shutter can be shortened before sync; empty: no flash
-    std::optional<BlackFrame> black_frame;  // empty: nothing stays on
-    std::optional<double> recycling_iso;    // with which automatic flashes keep up with the frames; empty: they do
+    std::optional<double> continuous;         // ambient, lamps and cards, on the front
+    std::optional<double> flash;              // all flashes, on the front
+    std::optional<std::size_t> key;           // the strongest source on the front
+    std::optional<double> key_to_fill;        // stops between it and all the others together, on the front
+    std::optional<double> nearest;            // all light at the subject's nearest point
+    std::optional<double> farthest;           // and at its farthest
+    std::optional<double> shutter_room;       // stops the shutter can be shortened before sync; empty: no flash
+    std::optional<BlackFrame> black_frame;    // empty: nothing stays on
+    std::optional<MeteringReport> automatic;  // exposure by what is there, where no flash fires
+    std::optional<double> automatic_shutter;  // s, that it sets when compensated as advised
+    std::optional<double> recycling_iso;      // with which automatic flashes keep up with the frames; empty: they do
 };
 
 /// A mark of light on a round polished subject: mm from its centre, to the camera's right and up.
