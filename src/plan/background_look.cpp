@@ -42,55 +42,70 @@ Lit lit(const gear::Kit& kit, const shoot::Shot& shot) {
     return {.background = light.background, .subject = light.front_total, .look = light.background_look};
 }
 
+/// What is asked of a shot, and how bright its subject is now.
+struct Wanted {
+    const gear::Kit& kit;
+    const shoot::Shot& shot;
+    BackgroundLook look;
+    std::optional<double> subject;
+};
+Wanted wanted_of(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    return {kit, shot, look, lit(kit, shot).subject};
+}
+
 /// A change counts where it reaches the look and the subject stays as it was.
-std::optional<BackdropChange> checked(const gear::Kit& kit, const shoot::Shot& before, std::string label,
-                                      shoot::Shot shot, BackgroundLook look) {
+std::optional<BackdropChange> checked(const Wanted& wanted, std::string label, shoot::Shot shot) {
     constexpr double unchanged = 1.0 / 3;  // stops
-    const Lit now = lit(kit, shot), was = lit(kit, before);
-    if (!now.background || now.look != look || !now.subject || !was.subject) return std::nullopt;
-    if (std::abs(*now.subject - *was.subject) > unchanged) return std::nullopt;
+    const Lit now = lit(wanted.kit, shot);
+    if (!now.background || now.look != wanted.look || !now.subject || !wanted.subject) return std::nullopt;
+    if (std::abs(*now.subject - *wanted.subject) > unchanged) return std::nullopt;
     return BackdropChange{.label = std::move(label), .shot = std::move(shot), .stops = *now.background};
 }
 
-std::optional<BackdropChange> by_distance(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
-std::optional<BackdropChange> by_card(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
-std::optional<BackdropChange> by_shutter(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
-std::optional<BackdropChange> by_own_light(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
-std::optional<BackdropChange> by_stop_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
-std::optional<BackdropChange> by_iso_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
-std::optional<BackdropChange> by_what_shines(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look);
+std::optional<BackdropChange> by_distance(const Wanted& wanted);
+std::optional<BackdropChange> by_card(const Wanted& wanted);
+std::optional<BackdropChange> by_shutter(const Wanted& wanted);
+std::optional<BackdropChange> by_own_light(const Wanted& wanted);
+std::optional<BackdropChange> by_stop_and_power(const Wanted& wanted);
+std::optional<BackdropChange> by_iso_and_power(const Wanted& wanted);
+std::optional<BackdropChange> by_what_shines(const Wanted& wanted);
 
 }  // namespace
 
 std::vector<BackdropChange> ways_to(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
     std::vector<BackdropChange> ways;
     if (!shot.background) return ways;
+    const Wanted wanted = wanted_of(kit, shot, look);
     for (auto* way :
          {by_what_shines, by_distance, by_card, by_shutter, by_stop_and_power, by_iso_and_power, by_own_light})
-        if (auto change = way(kit, shot, look)) ways.push_back(std::move(*change));
+        if (auto change = way(wanted)) ways.push_back(std::move(*change));
     return ways;
 }
 
 namespace {
 
-std::optional<BackdropChange> by_distance(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::optional<BackdropChange> by_distance(const Wanted& wanted) {
+    const auto& [kit, shot, look, subject] = wanted;
     // The nearest to where it stands of the distances that are a hundredth apart.
     const double nearest = std::max(1.0, shoot::presented_extent(shot.subject).depth / 2);
     constexpr double farthest = 5000;  // mm: a room
     constexpr double apart = 1.05;
-    std::optional<shoot::Shot> best;
+    shoot::Shot moved = shot;
+    const Plan plan = plan_of(kit, moved);
+    LightReport light = report_light(plan);
+    std::optional<double> best;
     for (double distance = nearest; distance < farthest; distance *= apart) {
-        shoot::Shot moved = shot;
         moved.background->distance = std::round(distance);
-        if (lit(kit, moved).look != look) continue;
-        const auto cost = [&](const shoot::Shot& one) {
-            return std::abs(std::log((one.background->distance + nearest) / (shot.background->distance + nearest)));
+        report_background(plan, light);
+        if (light.background_look != look) continue;
+        const auto cost = [&](double to) {
+            return std::abs(std::log((to + nearest) / (shot.background->distance + nearest)));
         };
-        if (!best || cost(moved) < cost(*best)) best = std::move(moved);
+        if (!best || cost(moved.background->distance) < cost(*best)) best = moved.background->distance;
     }
-    if (!best || best->background->distance == shot.background->distance) return std::nullopt;
-    return checked(kit, shot, fmt::format("Card {} behind", text::length_text(best->background->distance)), *best,
-                   look);
+    if (!best || *best == shot.background->distance) return std::nullopt;
+    moved.background->distance = *best;
+    return checked(wanted, fmt::format("Card {} behind", text::length_text(*best)), moved);
 }
 
 struct Card {
@@ -101,12 +116,13 @@ constexpr Card cards[] = {  // common practice
     {"velvet", 0.01},        {"black card", 0.04},      {"dark grey card", 0.09},
     {"mid grey card", 0.18}, {"light grey card", 0.45}, {"white card", 0.9}};
 
-std::optional<BackdropChange> by_card(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::optional<BackdropChange> by_card(const Wanted& wanted) {
+    const auto& [kit, shot, look, subject] = wanted;
     std::optional<BackdropChange> best;
     for (const Card& card : cards) {
         shoot::Shot other = shot;
         other.background->reflectance = card.reflectance;
-        auto change = checked(kit, shot, fmt::format("A {}", card.name), std::move(other), look);
+        auto change = checked(wanted, fmt::format("A {}", card.name), std::move(other));
         const auto apart = [&](const BackdropChange& one) {
             return std::abs(std::log(one.shot.background->reflectance / std::max(shot.background->reflectance, 1e-3)));
         };
@@ -115,7 +131,8 @@ std::optional<BackdropChange> by_card(const gear::Kit& kit, const shoot::Shot& s
     return best;
 }
 
-std::optional<BackdropChange> by_shutter(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::optional<BackdropChange> by_shutter(const Wanted& wanted) {
+    const auto& [kit, shot, look, subject] = wanted;
     const bool any_flash = std::ranges::any_of(shot.lights, is_flash);
     if (!any_flash || !shot.ambient) return std::nullopt;
     const double sync = shoot::camera_of(kit, shot).sync;
@@ -125,7 +142,7 @@ std::optional<BackdropChange> by_shutter(const gear::Kit& kit, const shoot::Shot
             other.exposure.shutter = text::step_shutter(shot.exposure.shutter, direction * steps);
             if (other.exposure.shutter < sync * (1 - 1e-9)) continue;
             auto label = fmt::format("Expose {}", text::shutter_text(other.exposure.shutter));
-            if (auto change = checked(kit, shot, std::move(label), std::move(other), look)) return change;
+            if (auto change = checked(wanted, std::move(label), std::move(other))) return change;
         }
     return std::nullopt;
 }
@@ -144,7 +161,8 @@ std::optional<shoot::Shot> with_power_by(const gear::Kit& kit, shoot::Shot shot,
 }
 
 /// Opened up or stopped down with the flash: what stays on at the card changes against it.
-std::optional<BackdropChange> by_stop_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::optional<BackdropChange> by_stop_and_power(const Wanted& wanted) {
+    const auto& [kit, shot, look, subject] = wanted;
     if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
     const auto& lens = shoot::lens_of(kit, shot).optics;
     for (int steps = 1; steps <= 15; ++steps)
@@ -156,12 +174,13 @@ std::optional<BackdropChange> by_stop_and_power(const gear::Kit& kit, const shoo
             const auto dialled = with_power_by(kit, other, 2 * std::log2(f / shot.exposure.f_number));
             if (!dialled) continue;
             auto label = fmt::format("{} and the flash {}", text::f_number_text(f), direction < 0 ? "down" : "up");
-            if (auto change = checked(kit, shot, std::move(label), *dialled, look)) return change;
+            if (auto change = checked(wanted, std::move(label), *dialled)) return change;
         }
     return std::nullopt;
 }
 
-std::optional<BackdropChange> by_iso_and_power(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::optional<BackdropChange> by_iso_and_power(const Wanted& wanted) {
+    const auto& [kit, shot, look, subject] = wanted;
     if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
     constexpr double highest = 6400, lowest = 100;  // beyond it a picture pays more than a background is worth
     for (int steps = 1; steps <= 15; ++steps)
@@ -173,20 +192,21 @@ std::optional<BackdropChange> by_iso_and_power(const gear::Kit& kit, const shoot
             if (!dialled) continue;
             auto label = fmt::format("ISO {} and the flash {}", text::number_text(other.exposure.iso, 6),
                                      direction > 0 ? "down" : "up");
-            if (auto change = checked(kit, shot, std::move(label), *dialled, look)) return change;
+            if (auto change = checked(wanted, std::move(label), *dialled)) return change;
         }
     return std::nullopt;
 }
 
 /// A screen or lamp behind turned up or down.
-std::optional<BackdropChange> by_what_shines(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::optional<BackdropChange> by_what_shines(const Wanted& wanted) {
+    const auto& [kit, shot, look, subject] = wanted;
     if (!shot.background->own_ev100) return std::nullopt;
     const auto now = lit(kit, shot).background;
     if (!now) return std::nullopt;
     shoot::Shot other = shot;
     *other.background->own_ev100 = std::round((*shot.background->own_ev100 + aimed_at(look) - *now) * 10) / 10;
     auto label = fmt::format("Its own light to EV {}", text::number_text(*other.background->own_ev100, 3));
-    return checked(kit, shot, std::move(label), other, look);
+    return checked(wanted, std::move(label), other);
 }
 
 /// A flash of the kit half way to the card and out of the frame, turned to its middle: the subject is behind its back.
@@ -199,11 +219,12 @@ shoot::Light card_light(const gear::Kit& kit, const shoot::Shot& shot) {
     return light;
 }
 
-std::optional<BackdropChange> by_own_light(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::optional<BackdropChange> by_own_light(const Wanted& wanted) {
+    const auto& [kit, shot, look, subject] = wanted;
     const Lit now = lit(kit, shot);
     if (kit.flashes.empty() || !(shot.background->reflectance > 0)) return std::nullopt;
-    const double wanted = std::exp2(aimed_at(look)), have = now.background ? std::exp2(*now.background) : 0;
-    if (wanted <= have) return std::nullopt;  // another light takes none away
+    const double aim = std::exp2(aimed_at(look)), have = now.background ? std::exp2(*now.background) : 0;
+    if (aim <= have) return std::nullopt;  // another light takes none away
     shoot::Shot other = shot;
     other.lights.push_back(card_light(kit, shot));
     shoot::Light& added = other.lights.back();
@@ -213,16 +234,17 @@ std::optional<BackdropChange> by_own_light(const gear::Kit& kit, const shoot::Sh
     const double gives = std::exp2(*full.background) - have;
     if (!(gives > 0)) return std::nullopt;
     const auto& scale = kit.flashes.front().scale;
-    const double power = (wanted - have) / gives;
+    const double power = (aim - have) / gives;
     if (power > 1 || power < scale.least) return std::nullopt;
     added.power = light::nearest_setting(scale, power);
-    return checked(kit, shot, fmt::format("A light on the card, {}", setting_text(source_of(kit, added), *added.power)),
-                   other, look);
+    return checked(wanted, fmt::format("A light on the card, {}", setting_text(source_of(kit, added), *added.power)),
+                   other);
 }
 
 }  // namespace
 
 BackdropChange set_recipe(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+    const Wanted wanted = wanted_of(kit, shot, look);
     const double width = std::max(shot.subject.width, shot.subject.height);
     const bool white = look == BackgroundLook::white;
     constexpr double margin = 10;  // mm
@@ -236,9 +258,9 @@ BackdropChange set_recipe(const gear::Kit& kit, const shoot::Shot& shot, Backgro
             set.background->reflectance = card.reflectance;
             set.background->kind = shoot::BackgroundKind::card;
             const auto where = fmt::format("{} {} behind", card.name, text::length_text(distance));
-            if (auto plain = checked(kit, shot, where, set, look)) return *plain;
+            if (auto plain = checked(wanted, where, set)) return *plain;
             if (!white) continue;
-            if (auto lit_apart = by_own_light(kit, set, look)) {
+            if (auto lit_apart = by_own_light(wanted_of(kit, set, look))) {
                 lit_apart->label = where + ", " + lit_apart->label;
                 return *lit_apart;
             }

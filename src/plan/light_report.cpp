@@ -270,27 +270,6 @@ void report_highlight(const Plan& plan, LightReport& report) {
         report.highlight_room = light::LookLimits().white_from + plan.shot.sharpness.headroom - *report.highlight;
 }
 
-void report_background(const Plan& plan, LightReport& report) {
-    const auto& background = plan.shot.background;
-    if (!background) return;
-    double sum = ratio_of(report.ambient) * ambient_falloff(plan, background->distance);
-    for (std::size_t i = 0; i < report.sources.size(); ++i) {
-        auto& source = report.sources[i];
-        if (!source.fires || source.reflector) continue;
-        double ratio = at_background(plan, plan.sources[i], source.power, background->distance);
-        if (!source.continuous) ratio *= flashes_a_frame(plan.shot);  // what stands still gets them all
-        source.background = stops_of(ratio);
-        sum += ratio;
-    }
-    double shown = sum * background->reflectance / 0.18;
-    if (background->own_ev100) {
-        report.background_own = light::ambient_stops(settings_of(plan), *background->own_ev100);
-        shown += std::exp2(*report.background_own);
-    }
-    report.background = stops_of(shown);
-    if (report.background) report.background_look = light::background_look(*report.background);
-}
-
 // ---- tones -------------------------------------------------------------------------------------------------------
 
 /// Where the light on the front comes from most: the key, or what is there and has a direction.
@@ -391,6 +370,28 @@ double light_on_face(const Plan& plan, const LightReport& report, const light::P
         if (source.stops)
             for (const auto& tube : source.tubes) sum += ratio_of(source.stops) * tube.share * facing(tube.place);
     return sum;
+}
+
+void report_background(const Plan& plan, LightReport& report) {
+    const auto& background = plan.shot.background;
+    report.background_own.reset(), report.background.reset(), report.background_look.reset();
+    if (!background) return;
+    double sum = ratio_of(report.ambient) * ambient_falloff(plan, background->distance);
+    for (std::size_t i = 0; i < report.sources.size(); ++i) {
+        auto& source = report.sources[i];
+        if (!source.fires || source.reflector) continue;
+        double ratio = at_background(plan, plan.sources[i], source.power, background->distance);
+        if (!source.continuous) ratio *= flashes_a_frame(plan.shot);  // what stands still gets them all
+        source.background = stops_of(ratio);
+        sum += ratio;
+    }
+    double shown = sum * background->reflectance / 0.18;
+    if (background->own_ev100) {
+        report.background_own = light::ambient_stops(settings_of(plan), *background->own_ev100);
+        shown += std::exp2(*report.background_own);
+    }
+    report.background = stops_of(shown);
+    if (report.background) report.background_look = light::background_look(*report.background);
 }
 
 LightReport report_light(const Plan& plan) {

@@ -8,6 +8,7 @@
 #include "desk/light/tone_strip.hpp"
 #include "light/continuous.hpp"
 #include "shoot/edit.hpp"
+#include "text/scales.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
@@ -184,7 +185,7 @@ QString BalanceLeaf::automaticText(const plan::LightReport& light) {
                            ? tr("as practice begins; an average would ask for %1").arg(stopsText(-metering.error))
                            : tr("by an average over the frame; cameras differ");
     return tr(" Automatic: dial %1 (%2), it sets about %3.")
-        .arg(stopsText(metering.advised), by, toQt(shutter_text(*light.automatic_shutter)));
+        .arg(stopsText(metering.advised), by, toQt(shutter_text(text::nearest_shutter(*light.automatic_shutter))));
 }
 
 void BalanceLeaf::showShot(const Shot& shot, const Report& report) {

@@ -72,6 +72,8 @@ std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source
 std::optional<MeteringReport> automatic_exposure(const Plan& plan, const LightReport& light);
 
 LightReport report_light(const Plan& plan);
+/// Its background anew, where only that moved.
+void report_background(const Plan& plan, LightReport& report);
 
 /// The shot with each flash fixed at the power that it has in the report; those that stay dark are off.
 shoot::Shot as_fired(const shoot::Shot& shot, const LightReport& light);
