@@ -84,7 +84,7 @@ TEST_CASE("a halt from another thread ends a movement over the line", "[bench][s
     REQUIRE_FALSE(rail.home());
     // 40 mm take two and a half seconds of the wall clock; halted long before.
     std::thread person([&] {
-        std::this_thread::sleep_for(std::chrono::milliseconds(200));
+        std::this_thread::sleep_for(std::chrono::milliseconds(500));
         rail.halt();
     });
     const auto fault = rail.move_to(40);
