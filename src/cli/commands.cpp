@@ -6,6 +6,8 @@
 #include "devices/sim/motion_controller.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
+#include "proof/inspection.hpp"
+#include "proof/inspection_json.hpp"
 #include "run/session.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/plans_json.hpp"
@@ -23,6 +25,7 @@
 #include <csignal>
 #include <cstdio>
 #include <functional>
+#include <mutex>
 #include <optional>
 #include <thread>
 
@@ -284,6 +287,32 @@ int print_stack(const std::string& file, const std::string& id) {
         if (frames[i].ring) fmt::print("  {:.6f}", *frames[i].ring);
         fmt::print("\n");
     }
+    return done;
+}
+
+int inspect_frames(const InspectRequest& request) {
+    std::optional<shoot::Shoot> shoot;
+    proof::Request wanted{.files = {request.frames.begin(), request.frames.end()}, .singles = request.singles};
+    if (!request.shoot.empty()) {
+        shoot = load(request.shoot);
+        if (!shoot) return bad_input;
+        wanted.shot = find_shot(*shoot, request.shot);
+        if (!wanted.shot) return bad_input;
+        wanted.kit = &shoot->kit;
+    }
+    std::mutex line;
+    const auto inspection = proof::inspect(wanted, [&](std::size_t done, std::size_t all) {
+        const std::lock_guard lock(line);
+        fmt::print(stderr, "\r{} of {} frames{}", done, all, done == all ? "\n" : "");
+        return true;
+    });
+    if (!inspection) return broke_off;
+    if (!inspection->any_readable()) {
+        for (const auto& frame : inspection->frames)
+            for (const auto& finding : frame.findings) fmt::print(stderr, "{}\n", finding.text);
+        return bad_input;
+    }
+    fmt::print("{}", proof::inspection_json(*inspection));
     return done;
 }
 

@@ -44,6 +44,15 @@ int print_plans(const std::string& file, const std::string& shot, int take, cons
 /// Prints the frames of a shot's stack, one a line.
 int print_stack(const std::string& file, const std::string& shot);
 
+struct InspectRequest {
+    std::string shoot;  // file; empty: none
+    std::string shot;   // id
+    bool singles = false;
+    std::vector<std::string> frames;
+};
+/// Prints what is wrong with frames, against the plan of a shot or against one another.
+int inspect_frames(const InspectRequest& request);
+
 /// A simulated motion controller behind a pseudo-terminal, until it is ended.
 int serve_rail(double travel, double speed);
 

@@ -63,6 +63,16 @@ int main(int argc, char** argv) {
     std::string journal;
     auto* log_command = app.add_subcommand("log", "Print what a run's journal says was exposed");
     log_command->add_option("JOURNAL", journal, "A file ending in .journal")->required();
+    InspectRequest inspect;
+    auto* inspect_command = app.add_subcommand(
+        "inspect", "Print what is wrong with frames: a stack's, or with --singles each by itself, as one JSON object");
+    auto* shoot_option =
+        inspect_command->add_option("--shoot", inspect.shoot, "A shoot file (.poquito) that plans them");
+    auto* shot_option = inspect_command->add_option("--shot", inspect.shot, "Id of the shot that they are of");
+    shoot_option->needs(shot_option);
+    shot_option->needs(shoot_option);
+    inspect_command->add_flag("--singles", inspect.singles, "Frames by themselves, not one stack");
+    inspect_command->add_option("FRAMES", inspect.frames, "Picture files: JPEG, TIFF, PNG or raw")->required();
     double travel = 100, speed = 1;
     auto* rail_command = app.add_subcommand(
         "rail", "Simulate a motion controller; prints the pseudo-terminal to open and serves until interrupted");
@@ -75,6 +85,7 @@ int main(int argc, char** argv) {
     }
 
     if (log_command->parsed()) return show_log(journal);
+    if (inspect_command->parsed()) return inspect_frames(inspect);
     if (rail_command->parsed()) return serve_rail(travel, speed);
     if (stack_command->parsed()) return print_stack(file, shot);
     if (order_command->parsed()) return order_shots(file, out, seconds);

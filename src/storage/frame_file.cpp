@@ -1,5 +1,7 @@
 #include "storage/frame_file.hpp"
 
+#include "storage/frame_reader.hpp"
+
 #include <fmt/format.h>
 #include <exiv2/exiv2.hpp>
 
@@ -113,28 +115,57 @@ ReadResult<std::string> frame_file(const FramePicture& picture, const FrameExif&
     }
 }
 
+namespace {
+
+/// Local time as ISO 8601, with the fraction of a second where the camera keeps one.
+std::string time_of(const Exiv2::ExifData& data) {
+    std::string time = text(data, "Exif.Photo.DateTimeOriginal");
+    for (std::size_t i = 0; i < time.size() && i < 10; ++i)
+        if (time[i] == ':') time[i] = '-';
+    if (time.size() > 10) time[10] = 'T';
+    const std::string fraction = text(data, "Exif.Photo.SubSecTimeOriginal");
+    const bool digits = !fraction.empty() && fraction.find_first_not_of("0123456789") == std::string::npos;
+    return time.empty() || !digits ? time : time + '.' + fraction;
+}
+
+FrameExif exif_from(Exiv2::Image& image) {
+    image.readMetadata();
+    const auto& data = image.exifData();
+    FrameExif exif{.camera = text(data, "Exif.Image.Model"),
+                   .lens = text(data, "Exif.Photo.LensModel"),
+                   .time = time_of(data),
+                   .f_number = number(data, "Exif.Photo.FNumber"),
+                   .shutter = number(data, "Exif.Photo.ExposureTime"),
+                   .iso = number(data, "Exif.Photo.ISOSpeedRatings"),
+                   .focal_length = number(data, "Exif.Photo.FocalLength"),
+                   .flash = (static_cast<int>(number(data, "Exif.Photo.Flash")) & 1) != 0,
+                   .subject_distance = number(data, "Exif.Photo.SubjectDistance") * 1000,
+                   .orientation = static_cast<int>(number(data, "Exif.Image.Orientation")),
+                   .known = !data.empty()};
+    return exif;
+}
+
+}  // namespace
+
 ReadResult<FrameExif> exif_of(const std::string& bytes) {
     try {
         auto image = Exiv2::ImageFactory::open(reinterpret_cast<const Exiv2::byte*>(bytes.data()),
                                                static_cast<long>(bytes.size()));
-        image->readMetadata();
-        const auto& data = image->exifData();
-        if (data.empty()) return ReadError{.place = {}, .problem = "no EXIF in this picture"};
-        FrameExif exif{.camera = text(data, "Exif.Image.Model"),
-                       .lens = text(data, "Exif.Photo.LensModel"),
-                       .time = text(data, "Exif.Photo.DateTimeOriginal"),
-                       .f_number = number(data, "Exif.Photo.FNumber"),
-                       .shutter = number(data, "Exif.Photo.ExposureTime"),
-                       .iso = number(data, "Exif.Photo.ISOSpeedRatings"),
-                       .focal_length = number(data, "Exif.Photo.FocalLength"),
-                       .flash = number(data, "Exif.Photo.Flash") != 0,
-                       .subject_distance = number(data, "Exif.Photo.SubjectDistance") * 1000};
-        for (std::size_t i = 0; i < exif.time.size() && i < 10; ++i)
-            if (exif.time[i] == ':') exif.time[i] = '-';
-        if (exif.time.size() > 10) exif.time[10] = 'T';
+        FrameExif exif = exif_from(*image);
+        if (!exif.known) return ReadError{.place = {}, .problem = "no EXIF in this picture"};
         return exif;
     } catch (const Exiv2::Error&) {
         return ReadError{.place = {}, .problem = "not a picture that can be read, expected a JPEG"};
+    }
+}
+
+FrameExif exif_of_file(const std::filesystem::path& path) {
+    const FrameExif nothing_known{
+        .f_number = 0, .shutter = 0, .iso = 0, .focal_length = 0, .flash = false, .orientation = 0, .known = false};
+    try {
+        return exif_from(*Exiv2::ImageFactory::open(path.string()));
+    } catch (const Exiv2::Error&) {
+        return nothing_known;
     }
 }
 

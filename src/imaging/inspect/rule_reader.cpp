@@ -1,5 +1,7 @@
 #include "imaging/inspect/rule_reader.hpp"
 
+#include "imaging/inspect/median.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -55,12 +57,6 @@ std::vector<double> profile(const GreyImage& image, Place at, double direction, 
         values.push_back(sum / count);
     }
     return values;
-}
-
-double median(std::vector<double> values) {
-    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-    std::ranges::nth_element(values, middle);
-    return *middle;
 }
 
 /// A profile as what stands out of it, positive, whichever is darker or lighter.

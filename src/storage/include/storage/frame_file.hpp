@@ -26,6 +26,8 @@ struct FrameExif {
     bool flash = false;           // fired
     double subject_distance = 0;  // mm from the sensor; 0: not known
     std::string remark;           // as UserComment
+    int orientation = 1;          // as EXIF has it, 0: not known
+    bool known = true;            // false: the file says nothing
 };
 
 /// JPEG of ISO/IEC 10918 (libjpeg) with the tags of EXIF 2.3.

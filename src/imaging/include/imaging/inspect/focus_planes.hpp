@@ -1,0 +1,44 @@
+#pragma once
+
+#include "imaging/inspect/frame_scan.hpp"
+
+#include <optional>
+#include <vector>
+
+/// Where the frames of a stack are focused and what lies how deep, from how detail comes and goes. Source: MODEL 11.
+namespace poquito::imaging {
+
+inline constexpr float unseen = -1;  // past the edge of a frame
+
+/// What was seen of detail, or `unseen`: one map a frame, tile on tile, and what noise makes of it there.
+struct DetailSeen {
+    std::vector<CellMap> frames;
+    CellMap noise;
+};
+
+/// Depths are in steps of the run: its median step is 1, its first frame lies at 0.
+struct FocusPlanes {
+    std::vector<double> frames;         // where each is focused
+    std::vector<double> free_steps;     // each distance as the tiles near it have it, the others as they are
+    std::vector<double> gains;          // and what such a tile gains by it over the usual one, of what a tile costs
+    double width = 1;                   // steps, off focus, at which detail has lost two thirds
+    CellMap depth;                      // of each tile; not a number where it has no detail to go by
+    std::vector<std::size_t> sharpest;  // frame, a tile; as many as frames: in none
+    double textured_share = 0;          // of the tiles
+
+    double step(std::size_t after) const { return frames[after + 1] - frames[after]; }
+    double median_step() const;
+    /// Share of the tiles with detail that lie more than one step before the first frame, and past the last one. What
+    /// lies apart from the rest, far behind, is no part of the subject.
+    double open_before() const;
+    double open_behind() const;
+};
+
+/// Share of the tiles whose detail stands out of the noise in some frame.
+double told_share(const DetailSeen& seen);
+
+/// One curve for all tiles, its width, the distances between the frames and the depths of the tiles by least squares.
+/// Empty: fewer than three frames, or too little detail.
+std::optional<FocusPlanes> focus_planes(const DetailSeen& seen);
+
+}  // namespace poquito::imaging

@@ -1,0 +1,399 @@
+#include "imaging/inspect/focus_planes.hpp"
+
+#include "imaging/inspect/median.hpp"
+#include "imaging/parallel.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+
+namespace poquito::imaging {
+namespace {
+
+/// Logarithm of the strength of fine detail `u` widths off focus, 0 in focus: as of a disc, whose spectrum falls with
+/// the third power. From a table, for it is asked for a hundred million times.
+double off_focus(double u) {
+    constexpr int steps = 64, far = 24;  // to a width; widths
+    static const auto table = [] {
+        std::array<double, steps * far + 2> made{};
+        for (std::size_t i = 0; i < made.size(); ++i) {
+            const double at = static_cast<double>(i) / steps;
+            made[i] = -1.5 * std::log1p(at * at);
+        }
+        return made;
+    }();
+    if (u >= far) return -3 * std::log(u);
+    const double place = u * steps;
+    const auto i = static_cast<std::size_t>(place);
+    return table[i] + (place - static_cast<double>(i)) * (table[i + 1] - table[i]);
+}
+
+/// A tile's course through the frames: what it has above noise, as logarithms, and how much each tells.
+struct Course {
+    std::size_t tile = 0;
+    double noise = 1;
+    std::vector<float> log_detail;  // of detail above noise
+    std::vector<float> weight;      // 0: drowned in noise there
+    std::size_t peak = 0;           // frame in which it has most
+    double depth = 0;               // as fitted
+    double spread = 0;              // steps that a slope within the tile widens its course by
+};
+
+constexpr float not_seen = -1;  // weight
+
+constexpr double stands_out = 2.5;  // times noise, in the frame that shows a tile best
+
+struct Fit {
+    double cost = 0;
+    double depth = 0;
+};
+
+/// How badly a tile at `depth` explains the course, its strength chosen best. What drowned must be explained too.
+double cost_at(const Course& course, const std::vector<double>& frames, double width, double depth, std::size_t from,
+               std::size_t to) {
+    double sum = 0, weights = 0;
+    double logs[64];
+    const double own_width = std::hypot(width, course.spread);
+    for (std::size_t f = from; f < to; ++f) {
+        logs[f - from] = off_focus(std::abs(frames[f] - depth) / own_width);
+        const double weight = std::max(0.0f, course.weight[f]);
+        sum += weight * (course.log_detail[f] - logs[f - from]);
+        weights += weight;
+    }
+    if (!(weights > 0)) return 0;
+    const double strength = sum / weights, drowned_at = std::log(0.5 * course.noise);
+    double cost = 0;
+    for (std::size_t f = from; f < to; ++f) {
+        if (course.weight[f] == not_seen) continue;
+        const double predicted = strength + logs[f - from];
+        if (course.weight[f] > 0) {
+            const double off = course.log_detail[f] - predicted;
+            cost += course.weight[f] * off * off / (1 + off * off);
+        } else if (predicted > drowned_at) {
+            const double off = predicted - drowned_at;
+            cost += 0.5 * off * off / (1 + off * off);
+        }
+    }
+    return cost;
+}
+
+/// The best depth near where the course has its peak.
+Fit fitted(const Course& course, const std::vector<double>& frames, double width, bool to_the_ends) {
+    constexpr std::size_t reach = 7;  // frames to either side that tell
+    const std::size_t from = course.peak > reach ? course.peak - reach : 0;
+    const std::size_t to = std::min(frames.size(), course.peak + reach + 1);
+    double low = frames[course.peak > 0 ? course.peak - 1 : 0],
+           high = frames[std::min(course.peak + 1, frames.size() - 1)];
+    // At an end of the run the peak may lie outside.
+    const double outside = to_the_ends ? 6 : 1.2;
+    if (course.peak == 0) low -= outside;
+    if (course.peak + 1 == frames.size()) high += outside;
+    Fit best{.cost = std::numeric_limits<double>::infinity()};
+    const int steps = course.peak == 0 || course.peak + 1 == frames.size() ? 36 : 16;
+    const double apart = (high - low) / steps;
+    for (int i = 0; i <= steps; ++i) {
+        const double depth = low + i * apart;
+        const double cost = cost_at(course, frames, width, depth, from, to);
+        if (cost < best.cost) best = {.cost = cost, .depth = depth};
+    }
+    const double left = cost_at(course, frames, width, best.depth - apart, from, to);
+    const double right = cost_at(course, frames, width, best.depth + apart, from, to);
+    const double bend = left - 2 * best.cost + right;
+    if (bend > 1e-12) best.depth += std::clamp(0.5 * (left - right) / bend, -0.5, 0.5) * apart;
+    return best;
+}
+
+class Fitter {
+  public:
+    explicit Fitter(const DetailSeen& seen) : seen_(seen), frames_(seen.frames.size()) {
+        for (std::size_t f = 0; f < frames_.size(); ++f) frames_[f] = static_cast<double>(f);
+        take_courses();
+    }
+
+    bool has_enough() const { return courses_.size() >= 24 && frames_.size() >= 3; }
+
+    FocusPlanes run() {
+        find_width();
+        constexpr int rough = 3, fine = 4;  // rounds
+        for (int round = 0; round < rough + fine; ++round) {
+            find_steps(round < rough);
+            if (round < rough) {
+                find_spreads();
+                find_width();
+            }
+        }
+        FocusPlanes planes;
+        in_median_steps();
+        planes.frames = frames_;
+        planes.width = width_;
+        weigh_steps(planes);
+        const auto& first = seen_.frames.front();
+        planes.depth = CellMap(first.columns, first.rows);
+        std::ranges::fill(planes.depth.values, std::numeric_limits<float>::quiet_NaN());
+        planes.sharpest.assign(first.values.size(), frames_.size());
+        const double usual_cost = cost_of(width_, 300) / static_cast<double>(looked_at(300));
+        for_rows(static_cast<int>(courses_.size()), [&](int i) {
+            Course& course = courses_[static_cast<std::size_t>(i)];
+            course.depth = settled_depth(course, usual_cost);
+        });
+        for (const Course& course : courses_) {
+            // Past the edge of the end frame nothing tells that the run should have gone on.
+            const bool out_before = course.depth < frames_.front() && course.weight.front() == not_seen;
+            const bool out_behind = course.depth > frames_.back() && course.weight.back() == not_seen;
+            if (out_before || out_behind) continue;
+            planes.depth.values[course.tile] = static_cast<float>(course.depth);
+            planes.sharpest[course.tile] = course.peak;
+        }
+        planes.textured_share = static_cast<double>(courses_.size()) / static_cast<double>(first.values.size());
+        return planes;
+    }
+
+  private:
+    void take_courses() {
+        constexpr double drowned = 1.6;  // times noise
+        const std::size_t tiles = seen_.noise.values.size();
+        for (std::size_t tile = 0; tile < tiles; ++tile) {
+            Course course{.tile = tile, .noise = std::max(0.02, static_cast<double>(seen_.noise.values[tile]))};
+            double most = 0;
+            for (std::size_t f = 0; f < frames_.size(); ++f) {
+                const double detail = seen_.frames[f].values[tile];
+                if (detail > most) most = detail, course.peak = f;
+            }
+            if (most < stands_out * course.noise) continue;
+            for (std::size_t f = 0; f < frames_.size(); ++f) {
+                const double detail = seen_.frames[f].values[tile];
+                if (detail == unseen) {
+                    course.log_detail.push_back(0);
+                    course.weight.push_back(not_seen);
+                    continue;
+                }
+                const bool tells = detail > drowned * course.noise;
+                const double own = std::max(detail - course.noise, 1e-6);
+                course.log_detail.push_back(static_cast<float>(std::log(own)));
+                const double share = own / detail;
+                course.weight.push_back(static_cast<float>(tells ? share * share : 0));
+            }
+            courses_.push_back(std::move(course));
+        }
+    }
+
+    /// Within the run unless lying outside explains the tile clearly better: at an end only one side of its course
+    /// shows.
+    double settled_depth(const Course& course, double usual_cost) const {
+        const Fit best = fitted(course, frames_, width_, true);
+        const double inside = std::clamp(best.depth, frames_.front(), frames_.back());
+        if (inside == best.depth) return inside;
+        constexpr std::size_t reach = 7;
+        const std::size_t from = course.peak > reach ? course.peak - reach : 0;
+        const std::size_t to = std::min(frames_.size(), course.peak + reach + 1);
+        constexpr double clearly = 0.08;
+        return cost_at(course, frames_, width_, inside, from, to) - best.cost < clearly * usual_cost ? inside
+                                                                                                     : best.depth;
+    }
+
+    /// Of every so-and-so-manieth tile, which is enough for what all have in common.
+    double cost_of(double width, std::size_t most) const {
+        const std::size_t stride = std::max<std::size_t>(1, courses_.size() / most);
+        double sum = 0;
+        for (std::size_t i = 0; i < courses_.size(); i += stride)
+            sum += fitted(courses_[i], frames_, width, false).cost;
+        return sum;
+    }
+
+    /// A tile on a slope holds many depths at once: its course is the wider.
+    void find_spreads() {
+        const auto& first = seen_.frames.front();
+        CellMap depth(first.columns, first.rows);
+        std::ranges::fill(depth.values, std::numeric_limits<float>::quiet_NaN());
+        for_rows(static_cast<int>(courses_.size()), [&](int i) {
+            const Course& course = courses_[static_cast<std::size_t>(i)];
+            depth.values[course.tile] = static_cast<float>(fitted(course, frames_, width_, false).depth);
+        });
+        for (Course& course : courses_) {
+            const int x = static_cast<int>(course.tile) % depth.columns,
+                      y = static_cast<int>(course.tile) / depth.columns;
+            const auto slope = [&](int dx, int dy) {
+                const int left = std::clamp(x - dx, 0, depth.columns - 1),
+                          right = std::clamp(x + dx, 0, depth.columns - 1);
+                const int top = std::clamp(y - dy, 0, depth.rows - 1), bottom = std::clamp(y + dy, 0, depth.rows - 1);
+                const double change = depth.at(right, bottom) - depth.at(left, top);
+                const int over = std::max(1, right - left + bottom - top);
+                return std::isnan(change) ? 0.0 : change / over;
+            };
+            // Of an even spread over a tile, its deviation and half as much again (tried on made-up slopes).
+            course.spread = 1.5 * std::hypot(slope(1, 0), slope(0, 1)) / std::sqrt(12.0);
+        }
+    }
+
+    std::size_t looked_at(std::size_t most) const {
+        const std::size_t stride = std::max<std::size_t>(1, courses_.size() / most);
+        return (courses_.size() + stride - 1) / stride;
+    }
+
+    void find_width() {
+        double best = std::numeric_limits<double>::infinity();
+        for (double width = 0.25; width < 12; width *= 1.19) {
+            const double cost = cost_of(width, 120);
+            if (cost < best) best = cost, width_ = width;
+        }
+    }
+
+    /// Each distance between two frames by those tiles that are sharpest about it, all other distances as they are.
+    void find_steps(bool rough) {
+        const std::size_t steps = frames_.size() - 1;
+        std::vector<double> found(steps), now_steps;
+        for (std::size_t f = 0; f < steps; ++f) now_steps.push_back(frames_[f + 1] - frames_[f]);
+        const double unit = median(std::move(now_steps));
+        const double usual_cost = cost_of(width_, 300) / static_cast<double>(looked_at(300));
+        for_rows(static_cast<int>(steps), [&](int i) {
+            const auto after = static_cast<std::size_t>(i);
+            const auto near = near_step(after);
+            const double now = frames_[after + 1] - frames_[after];
+            found[after] = now;
+            if (near.size() < 6) return;
+            const std::size_t stride = std::max<std::size_t>(1, near.size() / 64);
+            // A step as all the others unless the tiles gain more by another than a few of them cost anyway: what few
+            // or noisy tiles say of it counts little.
+            const auto doubt = [&](double step) {
+                constexpr double wide = 0.45, few = 4;
+                const double off = std::log(step / unit) / wide;
+                return few * usual_cost * std::min(1.0, off * off);
+            };
+            double best = std::numeric_limits<double>::infinity();
+            std::vector<double> tried = frames_;
+            const double first = rough ? 0.2 : now / 1.3, last = rough ? 6 : now * 1.3, factor = rough ? 1.13 : 1.04;
+            for (double step = first; step < last; step *= factor) {
+                for (std::size_t f = after + 1; f < tried.size(); ++f) tried[f] = frames_[f] + step - now;
+                double cost = 0;
+                for (std::size_t k = 0; k < near.size(); k += stride)
+                    cost += fitted(courses_[near[k]], tried, width_, false).cost;
+                cost += doubt(step) / static_cast<double>(stride);
+                if (cost < best) best = cost, found[after] = step;
+            }
+        });
+        // Half way, as neighbours were sought for each other's old places.
+        std::vector<double> before = frames_;
+        for (std::size_t f = 0; f < steps; ++f)
+            frames_[f + 1] = frames_[f] + std::sqrt(found[f] * (before[f + 1] - before[f]));
+    }
+
+    /// Those courses that are sharpest about a step.
+    std::vector<std::size_t> near_step(std::size_t after) const {
+        std::vector<std::size_t> near;
+        constexpr std::size_t about = 2;  // frames
+        for (std::size_t k = 0; k < courses_.size(); ++k)
+            if (courses_[k].peak + about > after && courses_[k].peak <= after + about) near.push_back(k);
+        return near;
+    }
+
+    /// What each step would be by its tiles alone, whatever the others are, and what they gain by that.
+    void weigh_steps(FocusPlanes& planes) const {
+        const std::size_t steps = frames_.size() - 1;
+        planes.free_steps.assign(steps, 1);
+        planes.gains.assign(steps, 0);
+        const double usual_cost = cost_of(width_, 300) / static_cast<double>(looked_at(300));
+        for_rows(static_cast<int>(steps), [&](int i) {
+            const auto after = static_cast<std::size_t>(i);
+            const auto near = near_step(after);
+            // A step is told by what lies to both sides of it.
+            const auto before = static_cast<std::size_t>(
+                std::ranges::count_if(near, [&](std::size_t k) { return courses_[k].peak <= after; }));
+            constexpr std::size_t enough = 5;
+            if (before < enough || near.size() - before < enough) return;
+            const std::size_t stride = std::max<std::size_t>(1, near.size() / 160);
+            std::vector<double> tried = frames_;
+            const auto cost_by = [&](double step) {
+                const double more = step - (frames_[after + 1] - frames_[after]);
+                for (std::size_t f = after + 1; f < tried.size(); ++f) tried[f] = frames_[f] + more;
+                double cost = 0;
+                for (std::size_t k = 0; k < near.size(); k += stride)
+                    cost += fitted(courses_[near[k]], tried, width_, false).cost;
+                return cost;
+            };
+            const double as_usual = cost_by(1);
+            double best = as_usual;
+            for (double step = 0.3; step < 6; step *= 1.08)
+                if (const double cost = cost_by(step); cost < best) best = cost, planes.free_steps[after] = step;
+            const auto tiles = static_cast<double>((near.size() + stride - 1) / stride);
+            planes.gains[after] = (as_usual - best) / (tiles * std::max(usual_cost, 1e-9));
+        });
+    }
+
+    void in_median_steps() {
+        std::vector<double> steps;
+        for (std::size_t f = 0; f + 1 < frames_.size(); ++f) steps.push_back(frames_[f + 1] - frames_[f]);
+        const double unit = median(std::move(steps));
+        for (double& frame : frames_) frame /= unit;
+        for (Course& course : courses_) course.spread /= unit;
+        width_ /= unit;
+    }
+
+    const DetailSeen& seen_;
+    std::vector<double> frames_;
+    double width_ = 1;
+    std::vector<Course> courses_;
+};
+
+/// Those that lie outside by more than a step and hang together with the run: nowhere a hole of more than this.
+double open_share(const std::vector<float>& outside, std::size_t all) {
+    constexpr double hole = 3;  // steps
+    auto sorted = outside;
+    std::ranges::sort(sorted);
+    double reached = 0;
+    std::size_t open = 0;
+    for (const float by : sorted) {
+        if (by - reached > hole) break;
+        reached = by;
+        if (by > 1) ++open;
+    }
+    return all > 0 ? static_cast<double>(open) / static_cast<double>(all) : 0;
+}
+
+}  // namespace
+
+double FocusPlanes::median_step() const {
+    std::vector<double> steps;
+    for (std::size_t f = 0; f + 1 < frames.size(); ++f) steps.push_back(step(f));
+    return steps.empty() ? 1 : median(std::move(steps));
+}
+
+double FocusPlanes::open_before() const {
+    std::vector<float> outside;
+    std::size_t all = 0;
+    for (const float at : depth.values)
+        if (!std::isnan(at)) {
+            ++all;
+            if (at < frames.front()) outside.push_back(static_cast<float>(frames.front()) - at);
+        }
+    return open_share(outside, all);
+}
+
+double FocusPlanes::open_behind() const {
+    std::vector<float> outside;
+    std::size_t all = 0;
+    for (const float at : depth.values)
+        if (!std::isnan(at)) {
+            ++all;
+            if (at > frames.back()) outside.push_back(at - static_cast<float>(frames.back()));
+        }
+    return open_share(outside, all);
+}
+
+double told_share(const DetailSeen& seen) {
+    std::size_t told = 0;
+    for (std::size_t tile = 0; tile < seen.noise.values.size(); ++tile)
+        told += std::ranges::any_of(seen.frames, [&](const CellMap& frame) {
+            return frame.values[tile] > stands_out * std::max(0.02f, seen.noise.values[tile]);
+        });
+    return static_cast<double>(told) / static_cast<double>(std::max<std::size_t>(1, seen.noise.values.size()));
+}
+
+std::optional<FocusPlanes> focus_planes(const DetailSeen& seen) {
+    if (seen.frames.size() < 3) return std::nullopt;
+    Fitter fitter(seen);
+    if (!fitter.has_enough()) return std::nullopt;
+    return fitter.run();
+}
+
+}  // namespace poquito::imaging

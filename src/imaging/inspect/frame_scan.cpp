@@ -1,0 +1,264 @@
+#include "imaging/inspect/frame_scan.hpp"
+
+#include "imaging/colour.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+// Twice as many numbers at once where the processor can.
+#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_ADDRESS__) && \
+    !defined(__SANITIZE_THREAD__)
+#define POQUITO_WIDE __attribute__((target_clones("avx2", "default")))
+#else
+#define POQUITO_WIDE
+#endif
+
+namespace poquito::imaging {
+namespace {
+
+constexpr int levels = 65536;  // of linear light
+constexpr double mid_grey = 0.18;
+
+/// Shares of luminance (ITU-R BT.709) of each code value, in steps of `levels`.
+struct Shares {
+    std::array<std::uint16_t, 256> red{}, green{}, blue{};
+    Shares() {
+        for (std::size_t i = 0; i < 256; ++i) {
+            const double light = to_linear(static_cast<double>(i) / 255) * (levels - 1);
+            red[i] = static_cast<std::uint16_t>(std::lround(0.2126 * light));
+            green[i] = static_cast<std::uint16_t>(std::lround(0.7152 * light));
+            blue[i] = static_cast<std::uint16_t>(std::lround(0.0722 * light));
+        }
+    }
+};
+const Shares& shares() {
+    static const Shares made;
+    return made;
+}
+
+/// Luma by the weights of ITU-R BT.601, in quarters of a code value.
+POQUITO_WIDE void to_luma(const std::uint8_t* rgb, std::vector<std::int16_t>& out) {
+    for (std::size_t x = 0; x < out.size(); ++x)
+        out[x] = static_cast<std::int16_t>((77 * rgb[3 * x] + 150 * rgb[3 * x + 1] + 29 * rgb[3 * x + 2] + 32) >> 6);
+}
+
+double stops_of(double level) { return std::log2(std::max(level, 0.25) / (levels - 1) / mid_grey); }
+
+/// The level below which that share of all lies.
+double at_share(const std::vector<std::uint32_t>& histogram, std::uint64_t all, double share) {
+    const double wanted = share * static_cast<double>(all);
+    double below = 0;
+    for (std::size_t i = 0; i < histogram.size(); ++i) {
+        const double here = histogram[i];
+        if (below + here >= wanted && here > 0) return static_cast<double>(i) + (wanted - below) / here - 0.5;
+        below += here;
+    }
+    return static_cast<double>(histogram.size() - 1);
+}
+
+}  // namespace
+
+double Structure::directed() const {
+    const double sum = xx + yy;
+    return sum > 0 ? std::hypot(xx - yy, 2 * xy) / sum : 0;
+}
+
+double Structure::least_along() const {
+    const double most = std::atan2(2 * xy, xx - yy) / 2 * 180 / std::numbers::pi;
+    return most > 0 ? most - 90 : most + 90;
+}
+
+FrameScanner::FrameScanner(int width, int height) : width_(width), height_(height) {
+    // About 384 cells across whatever the camera, so that frames of all sizes are judged alike; small ones have fewer.
+    cell_ = std::clamp(static_cast<int>(std::lround(std::max(width, height) / 384.0)), 4, 64);
+    columns_ = std::max(1, width / cell_);
+    rows_ = std::max(1, height / cell_);
+    constexpr double enough = 1.5e6;  // pixels: more say nothing new of the light
+    step_ = std::max(1, static_cast<int>(std::sqrt(static_cast<double>(width) * height / enough)));
+    step_ = std::min(step_, cell_);
+    constexpr double large = 8e6;  // pixels
+    rows_apart_ = static_cast<double>(width) * height >= large ? 2 : 1;
+    histogram_.resize(levels);
+    const auto cells = static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_);
+    for (auto* sum : {&light_sum_, &level_sum_, &clipped_sum_, &light_count_}) sum->resize(cells);
+    for (std::size_t i = 0; i < lines_.size(); ++i) lines_[i].start(1 << i, width, columns_, rows_);
+    // Every second row of a large frame says as much, and takes half as long: means are of fewer rows, distances the
+    // same.
+    if (rows_apart_ == 2) lines_[0].apart = 1, lines_[1].single = true;
+    lines_[0].spacing = rows_apart_, lines_[1].spacing = 2, lines_[2].spacing = 4;
+    squares_.resize(static_cast<std::size_t>(width));
+    scan_.width = width;
+    scan_.height = height;
+    scan_.cell = cell_;
+}
+
+void FrameScanner::row(const std::uint8_t* rgb) {
+    if (y_ % step_ == 0) measure_light(rgb);
+    if (y_ % rows_apart_ == 0) {
+        Lines& pixels = lines_[0];
+        to_luma(rgb, pixels.last[static_cast<std::size_t>(pixels.count % 5)]);
+        for (std::size_t i = 0; i < lines_.size(); ++i) {
+            Lines& lines = lines_[i];
+            if (i > 0) {
+                const Lines& finer = lines_[i - 1];
+                const int newest = finer.count - 1;
+                if (!add_row(lines, finer.last[static_cast<std::size_t>(newest % 5)], newest)) break;
+            }
+            ++lines.count;
+            if (lines.count > 2 * lines.apart) measure(lines);
+        }
+        if (pixels.count > 2 * pixels.apart && pixels.count % 4 == 0) measure_structure(pixels);
+    }
+    ++y_;
+}
+
+void FrameScanner::measure_light(const std::uint8_t* rgb) {
+    const auto& share = shares();
+    const int row = std::min(y_ / cell_, rows_ - 1);
+    for (int column = 0; column < columns_; ++column) {
+        const int from = column * cell_, to = column + 1 == columns_ ? width_ : from + cell_;
+        double light = 0, level = 0;
+        int clipped = 0, count = 0;
+        for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
+            const int r = rgb[3 * x], g = rgb[3 * x + 1], b = rgb[3 * x + 2];
+            const int luminance = share.red[static_cast<std::size_t>(r)] + share.green[static_cast<std::size_t>(g)] +
+                                  share.blue[static_cast<std::size_t>(b)];
+            ++histogram_[static_cast<std::size_t>(std::min(luminance, levels - 1))];
+            light += luminance;
+            level += g;
+            clipped += std::max({r, g, b}) >= 254;
+            black_ += std::max({r, g, b}) <= 3;
+            ++count;
+        }
+        const auto i =
+            static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
+        light_sum_[i] += light;
+        level_sum_[i] += level;
+        clipped_sum_[i] += clipped;
+        light_count_[i] += count;
+        clipped_ += static_cast<std::uint64_t>(clipped);
+        looked_ += static_cast<std::uint64_t>(count);
+    }
+}
+
+namespace {
+
+/// The squares of second differences across and down of a line. Short numbers, for the processor to take many at once.
+/// `apart`: lines between those that are compared, as two pixels of the line lie apart.
+POQUITO_WIDE void squares_of(const std::array<std::vector<std::int16_t>, 5>& lines, int newest, int apart,
+                             std::int32_t* squares) {
+    const auto line = [&](int back) { return lines[static_cast<std::size_t>((newest + 10 - back) % 5)].data(); };
+    const auto *top = line(2 * apart), *middle = line(apart), *bottom = line(0);
+    const int wide = static_cast<int>(lines[0].size());
+    for (int x = 2; x < wide - 2; ++x) {
+        const auto across =
+            static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - middle[x - 2] - middle[x + 2]) >> 1);
+        const auto down = static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - top[x] - bottom[x]) >> 1);
+        squares[x] = across * across + down * down;
+    }
+}
+
+}  // namespace
+
+void FrameScanner::Lines::start(int factor_of, int width, int columns, int down) {
+    factor = factor_of;
+    for (auto& line : last) line.resize(static_cast<std::size_t>(width / factor));
+    sums.resize(static_cast<std::size_t>(width / factor));
+    squares.resize(static_cast<std::size_t>(columns) * static_cast<std::size_t>(down));
+    rows.resize(static_cast<std::size_t>(down));
+}
+
+/// A line of means of twice as many pixels each way from two of the level before. True: that makes another line.
+bool FrameScanner::add_row(Lines& lines, const std::vector<std::int16_t>& finer, int of) {
+    auto& line = lines.last[static_cast<std::size_t>(lines.count % 5)];
+    if (lines.single) {
+        for (std::size_t x = 0; x < line.size(); ++x)
+            line[x] = static_cast<std::int16_t>((finer[2 * x] + finer[2 * x + 1] + 1) >> 1);
+        return true;
+    }
+    if (of % 2 == 0) {
+        for (std::size_t x = 0; x < line.size(); ++x)
+            lines.sums[x] = static_cast<std::int16_t>(finer[2 * x] + finer[2 * x + 1]);
+        return false;
+    }
+    for (std::size_t x = 0; x < line.size(); ++x)
+        line[x] = static_cast<std::int16_t>((lines.sums[x] + finer[2 * x] + finer[2 * x + 1] + 2) >> 2);
+    return true;
+}
+
+/// Of the line between those that are compared.
+void FrameScanner::measure(Lines& lines) {
+    const int y = (lines.count - 1 - lines.apart) * lines.spacing;
+    const int row = y / cell_;
+    if (row >= rows_) return;
+    squares_of(lines.last, (lines.count - 1) % 5, lines.apart, squares_.data());
+    const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(lines.sums.size());
+    double* sums = lines.squares.data() + static_cast<std::ptrdiff_t>(row) * columns_;
+    for (int column = 0; column < columns_; ++column) {
+        const int from = std::max(2, column * cell), to = std::min(wide - 2, (column + 1) * cell);
+        std::int32_t sum = 0;  // at most 64 places of 2 * 1020^2
+        for (int x = from; x < to; ++x) sum += squares_[static_cast<std::size_t>(x)];
+        sums[column] += sum;
+    }
+    ++lines.rows[static_cast<std::size_t>(row)];
+}
+
+void FrameScanner::measure_structure(const Lines& lines) {
+    const int newest = lines.count - 1;
+    const auto line = [&](int back) { return lines.last[static_cast<std::size_t>((newest + 10 - back) % 5)].data(); };
+    const auto *top = line(2 * lines.apart), *middle = line(lines.apart), *bottom = line(0);
+    std::int64_t xx = 0, xy = 0, yy = 0;
+    for (int x = 2; x < width_ - 2; ++x) {
+        const std::int32_t across = (middle[x + 2] - middle[x - 2]) >> 1, down = (bottom[x] - top[x]) >> 1;
+        xx += across * across, xy += across * down, yy += down * down;
+    }
+    constexpr double to_codes = 1.0 / 4;  // of halves of differences of quarters, squared
+    scan_.structure.xx += to_codes * static_cast<double>(xx);
+    scan_.structure.xy += to_codes * static_cast<double>(xy);
+    scan_.structure.yy += to_codes * static_cast<double>(yy);
+}
+
+CellMap FrameScanner::map_of(const std::vector<double>& sums, const std::vector<double>& counts, double scale) const {
+    CellMap map(columns_, rows_);
+    for (std::size_t i = 0; i < map.values.size(); ++i)
+        map.values[i] = counts[i] > 0 ? static_cast<float>(sums[i] / counts[i] * scale) : 0.0f;
+    return map;
+}
+
+/// Halves of second differences were squared, of quarters of a code value: a quarter of sixteen times the square.
+CellMap FrameScanner::mean_squares(const Lines& lines) const {
+    CellMap map(columns_, rows_);
+    const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(lines.sums.size());
+    for (int row = 0; row < rows_; ++row)
+        for (int column = 0; column < columns_; ++column) {
+            const int across = std::min(wide - 2, (column + 1) * cell) - std::max(2, column * cell);
+            const double places = static_cast<double>(lines.rows[static_cast<std::size_t>(row)]) * std::max(0, across);
+            const auto i =
+                static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
+            if (places > 0) map.values[i] = static_cast<float>(lines.squares[i] / places / 4);
+        }
+    return map;
+}
+
+FrameScan FrameScanner::finish() {
+    FrameScan scan = std::move(scan_);
+    if (looked_ == 0) return scan;
+    scan.light = map_of(light_sum_, light_count_, 1.0 / (levels - 1));
+    scan.level = map_of(level_sum_, light_count_, 1);
+    scan.clipped = map_of(clipped_sum_, light_count_, 1);
+    scan.detail = mean_squares(lines_[0]);
+    scan.middling = mean_squares(lines_[1]);
+    scan.coarse = mean_squares(lines_[2]);
+    scan.median_stops = stops_of(at_share(histogram_, looked_, 0.5));
+    scan.brightest_stops = stops_of(at_share(histogram_, looked_, 0.99));
+    scan.clipped_share = static_cast<double>(clipped_) / static_cast<double>(looked_);
+    scan.black_share = static_cast<double>(black_) / static_cast<double>(looked_);
+    scan.small = {.width = columns_, .height = rows_, .pixels = {}};
+    scan.small.pixels.resize(scan.level.values.size());
+    for (std::size_t i = 0; i < scan.small.pixels.size(); ++i)
+        scan.small.pixels[i] = static_cast<float>(to_encoded(std::min(1.0f, scan.light.values[i])));
+    return scan;
+}
+
+}  // namespace poquito::imaging

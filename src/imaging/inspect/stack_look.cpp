@@ -1,0 +1,215 @@
+#include "imaging/inspect/stack_look.hpp"
+
+#include "imaging/inspect/median.hpp"
+#include "imaging/parallel.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numbers>
+
+namespace poquito::imaging {
+namespace {
+
+constexpr int tile_cells = 6;  // across a tile
+
+/// Of what stands about each in the run, itself in it.
+std::vector<double> running_median(const std::vector<double>& values, int reach) {
+    std::vector<double> out;
+    for (int i = 0; i < static_cast<int>(values.size()); ++i) {
+        const int from = std::max(0, i - reach), to = std::min(static_cast<int>(values.size()), i + reach + 1);
+        out.push_back(median({values.begin() + from, values.begin() + to}));
+    }
+    return out;
+}
+
+float read_at(const CellMap& map, double x, double y) {
+    const double cx = std::clamp(x, 0.0, map.columns - 1.0), cy = std::clamp(y, 0.0, map.rows - 1.0);
+    const int i = std::min(static_cast<int>(cx), std::max(0, map.columns - 2)),
+              j = std::min(static_cast<int>(cy), std::max(0, map.rows - 2));
+    const auto fx = static_cast<float>(cx - i), fy = static_cast<float>(cy - j);
+    const int right = std::min(i + 1, map.columns - 1), below = std::min(j + 1, map.rows - 1);
+    return (map.at(i, j) * (1 - fx) + map.at(right, j) * fx) * (1 - fy) +
+           (map.at(i, below) * (1 - fx) + map.at(right, below) * fx) * fy;
+}
+
+/// A map of one frame as it lies on the run's middle frame, a value a tile; `unseen` past its edge.
+CellMap on_tiles(const CellMap& map, const Similarity& to_frame, int columns, int rows) {
+    CellMap out(columns, rows);
+    const double mid_x = (map.columns - 1) / 2.0, mid_y = (map.rows - 1) / 2.0;
+    for (int row = 0; row < rows; ++row)
+        for (int column = 0; column < columns; ++column) {
+            const Place there =
+                to_frame({(column + 0.5) * tile_cells - 0.5 - mid_x, (row + 0.5) * tile_cells - 0.5 - mid_y});
+            const double x = there.x + mid_x, y = there.y + mid_y;
+            constexpr double edge = tile_cells / 2.0 - 1;
+            const bool outside = x < edge || y < edge || x > map.columns - 1 - edge || y > map.rows - 1 - edge;
+            out.at(column, row) = outside ? unseen : read_at(map, x, y);
+        }
+    return out;
+}
+
+}  // namespace
+
+CellMap spread_out(const CellMap& in) {
+    CellMap across(in.columns, in.rows), out(in.columns, in.rows);
+    constexpr int reach = tile_cells / 2;
+    for (int y = 0; y < in.rows; ++y)
+        for (int x = 0; x < in.columns; ++x) {
+            float sum = 0;
+            int count = 0;
+            for (int i = std::max(0, x - reach); i <= std::min(in.columns - 1, x + reach); ++i, ++count)
+                sum += in.at(i, y);
+            across.at(x, y) = sum / static_cast<float>(count);
+        }
+    for (int y = 0; y < in.rows; ++y)
+        for (int x = 0; x < in.columns; ++x) {
+            float sum = 0;
+            int count = 0;
+            for (int j = std::max(0, y - reach); j <= std::min(in.rows - 1, y + reach); ++j, ++count)
+                sum += across.at(x, j);
+            out.at(x, y) = sum / static_cast<float>(count);
+        }
+    return out;
+}
+
+double Neighbour::shift() const { return std::hypot(shift_x, shift_y); }
+
+bool StackLook::moved(std::size_t neighbour) const {
+    const auto& one = neighbours[neighbour];
+    if (!one.found) return false;
+    constexpr double least = 2, times = 5;  // px; of the median deviation
+    return one.shift() > std::max(least, times * steady);
+}
+
+CellMap noise_of(const std::vector<const FrameScan*>& frames, const CellMap& level, CellMap FrameScan::*of) {
+    constexpr std::size_t bins = 16;
+    std::array<std::vector<float>, bins> seen;
+    const auto bin_of = [](float value) {
+        return std::min(bins - 1, static_cast<std::size_t>(std::max(0.0f, value) / 256 * static_cast<float>(bins)));
+    };
+    for (const FrameScan* frame : frames) {
+        const CellMap detail = spread_out(frame->*of);
+        const std::size_t stride = std::max<std::size_t>(1, frames.size() / 8);
+        for (std::size_t i = 0; i < detail.values.size(); i += stride)
+            seen[bin_of(frame->level.values[i])].push_back(detail.values[i]);
+    }
+    std::array<float, bins> quiet{};
+    float all = 0;
+    for (std::size_t i = 0; i < bins; ++i) {
+        auto& values = seen[i];
+        if (values.size() < 50) continue;
+        const auto at = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 12);
+        std::ranges::nth_element(values, at);
+        quiet[i] = *at;
+        all = std::max(all, *at);
+    }
+    for (std::size_t i = 0; i < bins; ++i)  // a level that is seldom: as its neighbours
+        if (seen[i].size() < 50) {
+            float near = 0;
+            for (std::size_t off = 1; off < bins && near == 0; ++off) {
+                if (i >= off && seen[i - off].size() >= 50) near = quiet[i - off];
+                if (near == 0 && i + off < bins && seen[i + off].size() >= 50) near = quiet[i + off];
+            }
+            quiet[i] = near;
+        }
+    CellMap noise(level.columns, level.rows);
+    constexpr float margin = 1.25f;  // the quiet end lies below the mean
+    for (std::size_t i = 0; i < noise.values.size(); ++i) noise.values[i] = margin * quiet[bin_of(level.values[i])];
+    return noise;
+}
+
+std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& frames, const std::vector<bool>& spoilt,
+                                       const std::function<bool()>& go_on) {
+    const auto stopped = [&] { return go_on && !go_on(); };
+    StackLook look;
+    if (frames.size() < 2) return look;
+    const std::size_t count = frames.size();
+    const int cell = frames.front()->cell;
+    std::vector<Registrable> pictures(count);
+    for_rows(static_cast<int>(count), [&](int i) {
+        if (!stopped()) pictures[static_cast<std::size_t>(i)] = registrable(frames[static_cast<std::size_t>(i)]->small);
+    });
+    if (stopped()) return std::nullopt;
+    std::vector<std::optional<Registration>> found(count - 1);
+    for_rows(static_cast<int>(count - 1), [&](int i) {
+        const auto k = static_cast<std::size_t>(i);
+        if (!stopped()) found[k] = registered(pictures[k], pictures[k + 1]);
+    });
+    if (stopped()) return std::nullopt;
+    pictures.clear();
+
+    constexpr double unlike = 0.25;  // below it the two show nothing in common
+    std::vector<double> dx, dy, turn;
+    for (const auto& one : found) {
+        const bool good = one && one->likeness > unlike;
+        dx.push_back(good ? one->similarity.dx * cell : 0);
+        dy.push_back(good ? one->similarity.dy * cell : 0);
+        turn.push_back(good ? one->similarity.turn * 180 / std::numbers::pi : 0);
+    }
+    constexpr int about = 4;  // frames to either side that make up the drift
+    const auto drift_x = running_median(dx, about), drift_y = running_median(dy, about),
+               drift_turn = running_median(turn, about);
+    std::vector<double> off;
+    for (std::size_t i = 0; i + 1 < count; ++i) {
+        const bool good = found[i] && found[i]->likeness > unlike;
+        look.neighbours.push_back({.found = good,
+                                   .shift_x = dx[i] - drift_x[i],
+                                   .shift_y = dy[i] - drift_y[i],
+                                   .turn = turn[i] - drift_turn[i],
+                                   .scale = good ? found[i]->similarity.scale : 1});
+        if (good) off.push_back(look.neighbours.back().shift());
+    }
+    look.steady = median(off);
+
+    // Every frame as it lies on the middle one.
+    const std::size_t middle = count / 2;
+    std::vector<Similarity> to_frame(count);
+    const auto of = [&](std::size_t i) { return look.neighbours[i].found ? found[i]->similarity : Similarity{}; };
+    for (std::size_t f = middle; f + 1 < count; ++f) to_frame[f + 1] = of(f) * to_frame[f];
+    for (std::size_t f = middle; f > 0; --f) to_frame[f - 1] = of(f - 1).inverse() * to_frame[f];
+
+    const int columns = frames[middle]->detail.columns / tile_cells, rows = frames[middle]->detail.rows / tile_cells;
+    look.tile = tile_cells * cell;
+    if (columns < 2 || rows < 2) return look;
+    DetailSeen seen, wider;
+    seen.frames.resize(count);
+    wider.frames.resize(count);
+    std::vector<CellMap> light(count);
+    for_rows(static_cast<int>(count), [&](int i) {
+        const auto f = static_cast<std::size_t>(i);
+        if (stopped()) return;
+        seen.frames[f] = on_tiles(spread_out(frames[f]->detail), to_frame[f], columns, rows);
+        wider.frames[f] = on_tiles(spread_out(frames[f]->middling), to_frame[f], columns, rows);
+        light[f] = on_tiles(spread_out(frames[f]->light), to_frame[f], columns, rows);
+    });
+    if (stopped()) return std::nullopt;
+
+    // Light, place by place, where it is neither black nor clipped.
+    std::vector<std::vector<double>> ratios(count);
+    for (std::size_t tile = 0; tile < light[0].values.size(); ++tile) {
+        std::vector<double> here;
+        for (const auto& map : light) here.push_back(map.values[tile]);
+        if (std::ranges::any_of(here, [](double value) { return value == unseen; })) continue;
+        const double usual = median(here);
+        if (usual < 0.004 || usual > 0.9) continue;
+        for (std::size_t f = 0; f < count; ++f) ratios[f].push_back(std::log2(std::max(here[f], 1e-5) / usual));
+    }
+    for (auto& one : ratios) look.uneven.push_back(one.size() < 8 ? 0 : median(std::move(one)));
+
+    const CellMap level = on_tiles(spread_out(frames[middle]->level), {}, columns, rows);
+    seen.noise = noise_of(frames, level, &FrameScan::detail);
+    wider.noise = noise_of(frames, level, &FrameScan::middling);
+    // What a frame that is much darker or shaken shows of detail says nothing of where it was focused.
+    constexpr double much = 0.4;  // stops
+    for (std::size_t f = 0; f < count; ++f)
+        if (std::abs(look.uneven[f]) > much || (f < spoilt.size() && spoilt[f]))
+            for (auto* one : {&seen, &wider}) std::ranges::fill(one->frames[f].values, unseen);
+    if (stopped()) return std::nullopt;
+    // By the finest detail where enough of it stands out of the noise, else by that twice as wide.
+    constexpr double enough = 0.5;  // of the tiles that show any
+    look.planes = focus_planes(told_share(seen) < enough * told_share(wider) ? wider : seen);
+    return look;
+}
+
+}  // namespace poquito::imaging

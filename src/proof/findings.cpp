@@ -1,0 +1,481 @@
+#include "findings.hpp"
+
+#include "imaging/inspect/median.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+#include <Eigen/Dense>
+
+#include <algorithm>
+#include <cctype>
+#include <cmath>
+#include <map>
+#include <numeric>
+#include <set>
+
+namespace poquito::proof {
+namespace {
+
+using advice::Level;
+using imaging::CellMap;
+using imaging::FrameScan;
+using imaging::median;
+
+void add(std::vector<Finding>& to, Code code, Level level, std::string text, std::optional<PictureArea> place = {}) {
+    Finding& finding = to.emplace_back();
+    finding.code = code;
+    finding.level = level;
+    finding.text = std::move(text);
+    finding.place = place;
+}
+
+std::string list_text(const std::vector<int>& numbers) {
+    std::string text;
+    for (std::size_t i = 0; i < numbers.size();) {
+        std::size_t last = i;
+        while (last + 1 < numbers.size() && numbers[last + 1] == numbers[last] + 1) ++last;
+        if (!text.empty()) text += ", ";
+        text += last > i + 1    ? fmt::format("{} to {}", numbers[i], numbers[last])
+                : last == i + 1 ? fmt::format("{}, {}", numbers[i], numbers[last])
+                                : fmt::format("{}", numbers[i]);
+        i = last + 1;
+    }
+    return text;
+}
+
+/// What most of them have; empty where no value is shared by more than half of those that say.
+std::optional<double> usual(const std::vector<double>& values) {
+    std::map<double, std::size_t> counts;
+    for (const double value : values) ++counts[value];
+    for (const auto& [value, count] : counts)
+        if (2 * count > values.size()) return value;
+    return std::nullopt;
+}
+
+/// The box about the cells in which `share` is above a half.
+std::optional<PictureArea> area_of(const CellMap& share, int cell) {
+    int left = share.columns, top = share.rows, right = -1, bottom = -1;
+    for (int y = 0; y < share.rows; ++y)
+        for (int x = 0; x < share.columns; ++x)
+            if (share.at(x, y) > 0.5f)
+                left = std::min(left, x), right = std::max(right, x), top = std::min(top, y),
+                bottom = std::max(bottom, y);
+    if (right < 0) return std::nullopt;
+    return PictureArea{left * cell, top * cell, (right - left + 1) * cell, (bottom - top + 1) * cell};
+}
+
+struct Setting {
+    const char* name;
+    double (*of)(const storage::FrameExif&);
+    std::string (*text)(double);
+    double near;   // stops, or for a focal length a share
+    double power;  // stops of light for a doubling
+};
+constexpr double sixth = 1.0 / 6 + 1e-6;
+const Setting light_settings[] = {
+    {"stop", [](const storage::FrameExif& exif) { return exif.f_number; }, text::f_number_text, sixth, 2},
+    {"shutter", [](const storage::FrameExif& exif) { return exif.shutter; }, text::shutter_text, sixth, 1},
+    {"ISO", [](const storage::FrameExif& exif) { return exif.iso; },
+     [](double iso) { return fmt::format("ISO {:g}", iso); }, sixth, 1},
+    {"focal length", [](const storage::FrameExif& exif) { return exif.focal_length; },
+     [](double mm) { return fmt::format("{} mm", text::number_text(mm, 3)); }, 0.04, 1}};
+
+bool differs(const Setting& setting, double value, double wanted) {
+    return value > 0 && wanted > 0 && setting.power * std::abs(std::log2(value / wanted)) > setting.near;
+}
+
+/// Stops that its settings make a frame brighter than one with the others.
+double brighter_by_settings(const storage::FrameExif& frame, const storage::FrameExif& usual) {
+    double stops = 0;
+    const auto add = [&](double value, double wanted, double each) {
+        if (value > 0 && wanted > 0) stops += each * std::log2(value / wanted);
+    };
+    add(frame.shutter, usual.shutter, 1);
+    add(frame.iso, usual.iso, 1);
+    add(frame.f_number, usual.f_number, -2);
+    return stops;
+}
+
+storage::FrameExif usual_exif(const std::vector<FrameFacts>& frames) {
+    storage::FrameExif most{.f_number = 0, .shutter = 0, .iso = 0, .focal_length = 0};
+    const auto of = [&](auto member) {
+        std::vector<double> values;
+        for (const auto& frame : frames)
+            if (frame.exif.*member > 0) values.push_back(frame.exif.*member);
+        return values.empty() ? 0 : usual(values).value_or(median(values));
+    };
+    most.f_number = of(&storage::FrameExif::f_number);
+    most.shutter = of(&storage::FrameExif::shutter);
+    most.iso = of(&storage::FrameExif::iso);
+    most.focal_length = of(&storage::FrameExif::focal_length);
+    return most;
+}
+
+}  // namespace
+
+void judge_sizes(std::vector<FrameFacts>& frames) {
+    std::map<std::pair<int, int>, std::size_t> counts;
+    for (const auto& frame : frames)
+        if (frame.scan) ++counts[{frame.scan->width, frame.scan->height}];
+    if (counts.size() < 2) return;
+    const auto most = std::ranges::max_element(counts, {}, [](const auto& one) { return one.second; })->first;
+    for (auto& frame : frames) {
+        if (!frame.scan || std::pair(frame.scan->width, frame.scan->height) == most) continue;
+        add(frame.findings, Code::size, Level::stop,
+            fmt::format("{} \u00d7 {} pixels where the others have {} \u00d7 {}: another size, crop or way up. It "
+                        "cannot be put together with them.",
+                        frame.scan->width, frame.scan->height, most.first, most.second));
+    }
+}
+
+void judge_settings(std::vector<FrameFacts>& frames, const Meant* meant) {
+    std::vector<double> values;
+    for (const Setting& setting : light_settings) {
+        values.clear();
+        for (const auto& frame : frames)
+            if (setting.of(frame.exif) > 0) values.push_back(setting.of(frame.exif));
+        std::optional<double> wanted = frames.size() > 1 ? usual(values) : std::nullopt;
+        const char* by = "the others have";
+        if (meant) {
+            const auto& exposure = meant->plan.shot.exposure;
+            const std::string_view name = setting.name;
+            wanted = name == "stop"      ? meant->report.optics.displayed_f_number
+                     : name == "shutter" ? exposure.shutter
+                     : name == "ISO"     ? exposure.iso
+                                         : meant->plan.lens.optics.focal_length;
+            by = "the plan has";
+        }
+        if (!wanted) continue;
+        for (auto& frame : frames) {
+            const double value = setting.of(frame.exif);
+            if (!differs(setting, value, *wanted)) continue;
+            auto text = fmt::format("{} where {} {}", setting.text(value), by, setting.text(*wanted));
+            const auto same = std::ranges::find(frame.findings, Code::settings, &Finding::code);
+            if (same != frame.findings.end()) {  // one finding a frame
+                same->text.insert(same->text.find(". Set it"), "; " + text);
+                continue;
+            }
+            add(frame.findings, Code::settings, Level::caution,
+                text + ". Set it back, lock the dial, and take it again.");
+        }
+    }
+    if (frames.size() < 3) return;
+    const auto odd_one = [&](auto value_of, const char* text) {
+        std::vector<double> all;
+        for (const auto& frame : frames)
+            if (frame.exif.known) all.push_back(value_of(frame.exif));
+        const auto most = usual(all);
+        if (!most) return;
+        for (auto& frame : frames) {
+            if (!frame.exif.known || value_of(frame.exif) == *most) continue;
+            if (std::ranges::find(frame.findings, Code::settings, &Finding::code) != frame.findings.end()) continue;
+            add(frame.findings, Code::settings, Level::caution, text);
+        }
+    };
+    odd_one([](const storage::FrameExif& exif) { return exif.flash ? 1.0 : 0.0; },
+            "The camera says otherwise of its flash than in the other frames: see whether it fired.");
+    odd_one([](const storage::FrameExif& exif) { return static_cast<double>(exif.orientation); },
+            "The camera was held another way up than for the other frames, or thought so.");
+}
+
+void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
+    using light::BackgroundLook;
+    const auto look = meant ? meant->report.light.background_look : std::nullopt;
+    const bool background = meant && meant->plan.shot.background.has_value();
+    const bool white = look == BackgroundLook::white;
+    for (auto& frame : frames) {
+        if (!frame.scan) continue;
+        const auto& scan = *frame.scan;
+        constexpr double worth_saying = 0.01;
+        if (scan.clipped_share >= worth_saying && !white)
+            add(frame.findings, Code::clipped, Level::caution,
+                fmt::format("{} % of the frame is clipped to white{}. Less light, or a larger and softer source "
+                            "where it glares.",
+                            text::number_text(scan.clipped_share * 100, 2), meant ? ", none of it planned" : ""),
+                area_of(scan.clipped, scan.cell));
+        // The plain border of the frame is ground.
+        if (!background || !(look == BackgroundLook::black || white)) continue;
+        std::vector<double> ground;
+        const int edge = std::max(2, scan.light.columns / 16);
+        for (int y = 0; y < scan.light.rows; ++y)
+            for (int x = 0; x < scan.light.columns; ++x) {
+                const bool border =
+                    x < edge || y < edge || x >= scan.light.columns - edge || y >= scan.light.rows - edge;
+                if (border && scan.coarse.at(x, y) < 8) ground.push_back(scan.light.at(x, y));
+            }
+        if (ground.size() < 30) continue;
+        const double stops = std::log2(std::max(median(std::move(ground)), 1e-6) / 0.18);
+        constexpr double black_to = -5, white_from = 2.2;
+        if (!white && stops > black_to)
+            add(frame.findings, Code::background, Level::caution,
+                fmt::format("The ground is not black: {} stops where black is {} or below. Move it back, or keep "
+                            "light off it.",
+                            text::stops_text(stops), text::stops_text(black_to)));
+        if (white && stops < white_from)
+            add(frame.findings, Code::background, Level::caution,
+                fmt::format("The ground is not clean white: {} stops where it takes {}. More light on it.",
+                            text::stops_text(stops), text::stops_text(white_from)));
+    }
+}
+
+void judge_sharpness(std::vector<FrameFacts>& frames, bool stack) {
+    std::vector<double> sharp, directed;
+    for (const auto& frame : frames)
+        if (frame.scan && frame.has_detail) {
+            sharp.push_back(frame.sharpness);
+            directed.push_back(frame.scan->structure.directed());
+        }
+    const double run_sharp = median(sharp), run_directed = median(directed);
+    for (auto& frame : frames) {
+        if (!frame.scan || !frame.has_detail) continue;
+        const double way = frame.scan->structure.directed();
+        const bool one_way = stack || frames.size() > 2 ? way > run_directed + 0.25 : way > 0.6;
+        constexpr double soft = 0.22, far_softer = 0.5;
+        const bool blurred = stack ? frame.sharpness < far_softer * run_sharp : frame.sharpness < soft;
+        if (one_way && (blurred || frame.sharpness < 0.85 * run_sharp))
+            add(frame.findings, Code::shaken, Level::stop,
+                fmt::format("Detail is drawn out one way, at {:.0f}\u00b0: shaken, or the subject moved. A steadier "
+                            "support, a remote release, or a shorter exposure.",
+                            frame.scan->structure.least_along()));
+        else if (blurred) {
+            const char* words = stack
+                                    ? "Softer everywhere than the other frames. Take this one again."
+                                    : "Nothing in it is sharp to the pixel: out of focus, or shaken. Focus at the zone "
+                                      "and take it again.";
+            add(frame.findings, Code::blurred, Level::stop, fmt::format("{}", words));
+        }
+    }
+}
+
+void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, StackFacts& stack) {
+    // The digits at the end of each name, where they all have the same beginning.
+    std::set<std::string> beginnings;
+    std::vector<long> numbers;
+    for (const auto& frame : frames) {
+        const std::string stem = frame.file.stem().string();
+        std::size_t digits = stem.size();
+        while (digits > 0 && std::isdigit(static_cast<unsigned char>(stem[digits - 1]))) --digits;
+        if (digits == stem.size() || stem.size() - digits > 9) return;
+        beginnings.insert(stem.substr(0, digits));
+        numbers.push_back(std::stol(stem.substr(digits)));
+    }
+    if (beginnings.size() == 1 && numbers.size() > 1) {
+        std::ranges::sort(numbers);
+        // A counter that turns over: what lies behind the widest hole came first.
+        constexpr long turn = 1000;
+        for (std::size_t i = 0; i + 1 < numbers.size(); ++i)
+            if (numbers[i + 1] - numbers[i] > turn) {
+                std::ranges::rotate(numbers, numbers.begin() + static_cast<std::ptrdiff_t>(i) + 1);
+                break;
+            }
+        for (std::size_t i = 0; i + 1 < numbers.size(); ++i) {
+            if (numbers[i + 1] < numbers[i] || numbers[i + 1] - numbers[i] > turn) continue;
+            for (long number = numbers[i] + 1; number < numbers[i + 1]; ++number)
+                stack.missing.push_back(static_cast<int>(number));
+        }
+    }
+    if (!stack.missing.empty())
+        add(stack.findings, Code::missing, Level::caution,
+            fmt::format("Not among the files: {} {}. Copy them from the card, or take them again.",
+                        stack.missing.size() == 1 ? "number" : "numbers", list_text(stack.missing)));
+    else if (meant && static_cast<double>(frames.size()) < meant->report.capture.frames)
+        add(stack.findings, Code::missing, Level::caution,
+            fmt::format("{} frames where the plan has {:.0f}.", frames.size(), meant->report.capture.frames));
+}
+
+namespace {
+
+int number_of(const StackFacts& stack, std::size_t at) { return static_cast<int>(stack.frames[at]) + 1; }
+
+void judge_gaps(StackFacts& stack, const Meant* meant) {
+    if (!stack.look.planes) return;
+    const auto& planes = *stack.look.planes;
+    constexpr double wide = 1.45;  // of the run's median
+    // Against those about it, itself left out: steps, and how much focusing changed the scale.
+    const auto about = [&](std::size_t at, auto value_of) {
+        std::vector<double> values;
+        constexpr std::size_t reach = 3;
+        for (std::size_t f = at > reach ? at - reach : 0; f <= std::min(at + reach, planes.frames.size() - 2); ++f)
+            if (f != at && stack.look.neighbours[f].found) values.push_back(value_of(f));
+        return median(std::move(values));
+    };
+    const auto scale_of = [&](std::size_t f) { return std::abs(std::log(stack.look.neighbours[f].scale)); };
+    for (std::size_t f = 0; f + 1 < planes.frames.size(); ++f) {
+        const double steps = planes.free_steps[f];
+        // Where focusing changes the scale enough to be told, it is a second witness: for a gap that the planes leave
+        // in doubt, or against one.
+        constexpr double told = 3e-4, as_usual = 1.2, much_more = 1.45, twice = 1.6;
+        const double usual_scale = about(f, scale_of);
+        const double unrest = about(f, [&](std::size_t at) { return std::abs(scale_of(at) - usual_scale); });
+        const bool tells = usual_scale > told && stack.look.neighbours[f].found && !stack.look.moved(f);
+        const double by_scale = tells ? scale_of(f) / usual_scale : 0;
+        // Few or noisy tiles make steps of any width; what tells is how much better that width explains them.
+        constexpr double clear = 0.07, hint = 0.03, from_those_about = 1.35;
+        const double locally = steps / about(f, [&](std::size_t at) { return planes.free_steps[at]; });
+        const bool by_planes =
+            steps >= wide && locally >= from_those_about && planes.gains[f] >= clear && !(tells && by_scale < as_usual);
+        const bool by_both = steps >= as_usual && planes.gains[f] >= hint && by_scale >= much_more;
+        const bool by_scales = steps > 1 && by_scale >= twice && scale_of(f) - usual_scale > 8 * unrest;
+        if (!by_planes && !by_both && !by_scales) continue;
+        const int after = number_of(stack, f);
+        stack.gaps.push_back({.after_frame = after, .frames = std::max(1.0, std::round(steps) - 1)});
+        const auto& gap = stack.gaps.back();
+        std::string where;
+        if (meant && meant->report.capture.travel && meant->report.capture.frames > 1) {
+            const auto& travel = *meant->report.capture.travel;
+            const double step = (travel.last - travel.first) / (meant->report.capture.frames - 1);
+            const double from = static_cast<double>(f) * step;
+            where = fmt::format(", from {} to {}", text::length_text(from), text::length_text(from + steps * step));
+        }
+        add(stack.findings, Code::gap, Level::stop,
+            fmt::format("A gap: {:.0f} {} between {} and {}{} ({} steps at once). While the set still stands, take "
+                        "them.",
+                        gap.frames, gap.frames > 1 ? "frames are missing" : "frame is missing", after,
+                        number_of(stack, f + 1), where, text::number_text(steps, 2)));
+    }
+}
+
+void judge_ends(StackFacts& stack) {
+    if (!stack.look.planes) return;
+    const auto& planes = *stack.look.planes;
+    constexpr double open = 0.025;  // of what has detail
+    stack.first_end_open = planes.open_before() >= open;
+    stack.last_end_open = planes.open_behind() >= open;
+    const auto say = [&](bool is_open, const char* end, double share) {
+        if (!is_open) return;
+        add(stack.findings, Code::end_open, Level::stop,
+            fmt::format("The {} end is open: {:.0f} % of the detail lies outside the run and is "
+                        "sharp in no frame. Take frames beyond it.",
+                        end, share * 100));
+    };
+    say(stack.first_end_open, "first", planes.open_before());
+    say(stack.last_end_open, "last", planes.open_behind());
+}
+
+void judge_movement(StackFacts& stack) {
+    for (std::size_t f = 0; f < stack.look.neighbours.size(); ++f) {
+        if (!stack.look.moved(f)) continue;
+        const auto& one = stack.look.neighbours[f];
+        stack.moved.push_back({.frame = number_of(stack, f + 1), .shift = one.shift(), .turn = one.turn});
+        add(stack.findings, Code::moved, Level::stop,
+            fmt::format("From frame {} on camera or subject stand elsewhere, {} px: knocked, or something slipped. "
+                        "Set it up again and take what follows anew.",
+                        stack.moved.back().frame, text::number_text(one.shift(), 2)));
+    }
+}
+
+void judge_evenness(Inspection& inspection) {
+    auto& stack = *inspection.stack;
+    const auto most = usual_exif(inspection.frames);
+    for (std::size_t f = 0; f < stack.look.uneven.size(); ++f) {
+        auto& frame = inspection.frames[stack.frames[f]];
+        const double by_settings = brighter_by_settings(frame.exif, most);
+        const double stops = stack.look.uneven[f];
+        constexpr double worth_saying = 0.25, much = 1;
+        if (std::abs(stops - by_settings) < worth_saying || std::abs(stops) < worth_saying) continue;
+        stack.uneven.push_back({.frame = number_of(stack, f), .stops = stops});
+        add(frame.findings, Code::uneven, std::abs(stops) >= much ? Level::stop : Level::caution,
+            fmt::format("{} stops {} than the run: {}. Take it again.", text::number_text(std::abs(stops), 2),
+                        stops < 0 ? "darker" : "brighter",
+                        stops < 0 ? "a flash was not ready, or something stood in the light"
+                                  : "a flash gave more, or light came in"));
+    }
+}
+
+}  // namespace
+
+void judge_stack(Inspection& inspection, const Meant* meant) {
+    auto& stack = *inspection.stack;
+    judge_gaps(stack, meant);
+    judge_ends(stack);
+    judge_movement(stack);
+    judge_evenness(inspection);
+    if (!stack.order.empty())
+        add(stack.findings, Code::order, Level::caution,
+            "Not in the order in which they were taken or focused: " + list_text(stack.order) +
+                " is. Put them together in that order.");
+}
+
+std::vector<std::size_t> order_by_time(const std::vector<FrameFacts>& frames) {
+    std::vector<std::size_t> order(frames.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::set<std::string> times;
+    for (const auto& frame : frames) {
+        if (frame.exif.time.size() < 19) return {};
+        times.insert(frame.exif.time);
+    }
+    if (times.size() < 2) return {};
+    // Equal times keep the order they have; whole seconds that several frames share tell little, but never the wrong.
+    std::ranges::stable_sort(order, {}, [&](std::size_t i) -> const std::string& { return frames[i].exif.time; });
+    return order;
+}
+
+std::vector<std::size_t> order_by_detail(const std::vector<FrameFacts>& frames, const std::vector<std::size_t>& of) {
+    const auto count = static_cast<Eigen::Index>(of.size());
+    if (count < 5) return of;
+    // How much detail each has where, by its logarithm, against the mean of all.
+    const auto& first = frames[of[0]].scan->detail;
+    const auto cells = static_cast<Eigen::Index>(first.values.size());
+    Eigen::MatrixXf detail(cells, count);
+    for (Eigen::Index f = 0; f < count; ++f)
+        for (Eigen::Index i = 0; i < cells; ++i)
+            detail(i, f) =
+                std::log(1 + frames[of[static_cast<std::size_t>(f)]].scan->detail.values[static_cast<std::size_t>(i)]);
+    const Eigen::VectorXf mean = detail.rowwise().mean();
+    detail.colwise() -= mean;
+    const Eigen::MatrixXf product = detail.transpose() * detail;
+    Eigen::MatrixXd likeness(count, count);
+    for (Eigen::Index i = 0; i < count; ++i)
+        for (Eigen::Index j = 0; j < count; ++j) {
+            const double own = std::sqrt(static_cast<double>(product(i, i)) * static_cast<double>(product(j, j)));
+            likeness(i, j) = own > 0 ? std::exp(4 * (static_cast<double>(product(i, j)) / own - 1)) : 0;
+        }
+    // A chain of likes: the second vector of its Laplacian runs along it (Atkins, Boman and Hendrickson, SIAM J.
+    // Comput. 28, 1998).
+    Eigen::MatrixXd laplacian = -likeness;
+    laplacian.diagonal().setZero();
+    laplacian.diagonal() = -laplacian.rowwise().sum();
+    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver(laplacian);
+    const Eigen::VectorXd along = solver.eigenvectors().col(1);
+    std::vector<std::size_t> chain(of.size());
+    std::iota(chain.begin(), chain.end(), std::size_t{0});
+    std::ranges::sort(chain, {}, [&](std::size_t i) { return along[static_cast<Eigen::Index>(i)]; });
+    const auto apart = [&](std::size_t i, std::size_t j) {
+        return 1 - likeness(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j));
+    };
+    const auto length = [&](const std::vector<std::size_t>& order) {
+        double sum = 0;
+        for (std::size_t i = 0; i + 1 < order.size(); ++i) sum += apart(order[i], order[i + 1]);
+        return sum;
+    };
+    // At its ends that vector hardly changes: each frame goes where it makes the chain shortest, until none does.
+    for (bool better = true; better;) {
+        better = false;
+        for (std::size_t from = 0; from < chain.size(); ++from) {
+            double shortest = length(chain) * (1 - 1e-9);
+            auto best = chain;
+            for (std::size_t to = 0; to < chain.size(); ++to) {
+                auto tried = chain;
+                const std::size_t one = tried[from];
+                tried.erase(tried.begin() + static_cast<std::ptrdiff_t>(from));
+                tried.insert(tried.begin() + static_cast<std::ptrdiff_t>(to), one);
+                if (const double now = length(tried); now < shortest) shortest = now, best = std::move(tried);
+            }
+            if (best != chain) chain = std::move(best), better = true;
+        }
+    }
+    // In the direction in which more of them run now.
+    long forward = 0;
+    for (std::size_t i = 0; i + 1 < chain.size(); ++i) forward += chain[i + 1] > chain[i] ? 1 : -1;
+    if (forward < 0) std::ranges::reverse(chain);
+    std::vector<std::size_t> now(of.size());
+    std::iota(now.begin(), now.end(), std::size_t{0});
+    // Only where that is a shorter chain by far: neighbours that are nearly alike may stand either way.
+    constexpr double a_link = 0.3;  // that does not hold
+    if (length(chain) > length(now) - a_link) return of;
+    std::vector<std::size_t> ordered;
+    for (const auto i : chain) ordered.push_back(of[i]);
+    return ordered;
+}
+
+}  // namespace poquito::proof

@@ -1,0 +1,30 @@
+#pragma once
+
+#include "plan/plan.hpp"
+#include "plan/report.hpp"
+#include "proof/inspection.hpp"
+
+/// What is made of what was measured. Each adds its findings to the frames or to the stack.
+namespace poquito::proof {
+
+/// What the frames were meant to be.
+struct Meant {
+    plan::Plan plan;
+    plan::Report report;
+};
+
+void judge_settings(std::vector<FrameFacts>& frames, const Meant* meant);
+void judge_sizes(std::vector<FrameFacts>& frames);
+void judge_light(std::vector<FrameFacts>& frames, const Meant* meant);
+/// Single frames by themselves, those of a stack against the run.
+void judge_sharpness(std::vector<FrameFacts>& frames, bool stack);
+void judge_stack(Inspection& inspection, const Meant* meant);
+/// Of the files' own numbers, or of the plan's frames.
+void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, StackFacts& stack);
+
+/// By the times in the files where those tell, from 0; empty: they do not.
+std::vector<std::size_t> order_by_time(const std::vector<FrameFacts>& frames);
+/// By how alike their detail is, from 0, in the direction that agrees best with the order they have.
+std::vector<std::size_t> order_by_detail(const std::vector<FrameFacts>& frames, const std::vector<std::size_t>& of);
+
+}  // namespace poquito::proof

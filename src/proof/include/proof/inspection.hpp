@@ -1,0 +1,108 @@
+#pragma once
+
+#include "advice/advice.hpp"
+#include "imaging/inspect/stack_look.hpp"
+#include "shoot/shot.hpp"
+#include "storage/frame_file.hpp"
+
+#include <filesystem>
+#include <functional>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// Frames as they came out, against the plan or against one another: what is wrong with them while the set still
+/// stands. Source: MODEL 11.
+namespace poquito::proof {
+
+/// What was found, in the words of files and for people; see docs/file-format.md.
+enum class Code {
+    unreadable,
+    size,
+    settings,
+    uneven,
+    moved,
+    gap,
+    end_open,
+    order,
+    missing,
+    clipped,
+    background,
+    blurred,
+    colour,
+    shaken
+};
+const char* code_text(Code code);
+
+/// px of the file, from the top left.
+struct PictureArea {
+    int x = 0, y = 0, width = 0, height = 0;
+};
+struct Finding {
+    Code code = Code::unreadable;
+    advice::Level level = advice::Level::info;
+    std::string text;                  // what is wrong and what to do about it
+    std::optional<PictureArea> place;  // empty: all of the frame, or no place of it
+};
+
+struct FrameFacts {
+    std::filesystem::path file;
+    storage::FrameExif exif;
+    std::optional<imaging::FrameScan> scan;  // empty: cannot be read
+    bool has_detail = false;                 // enough to tell sharp from soft by
+    double sharpness = 0;                    // of its sharpest part: fine detail over coarse, 0 to about 1
+    std::vector<Finding> findings;
+};
+
+struct Gap {
+    int after_frame = 1;
+    double frames = 1;  // that would fill it
+};
+struct Moved {
+    int frame = 2;     // the first in the new place
+    double shift = 0;  // px at the middle
+    double turn = 0;   // degrees
+};
+struct Uneven {
+    int frame = 1;
+    double stops = 0;
+};
+/// Frames count from 1 as they were given.
+struct StackFacts {
+    bool first_end_open = false;
+    bool last_end_open = false;
+    std::vector<Gap> gaps;
+    std::vector<Moved> moved;
+    std::vector<Uneven> uneven;
+    std::vector<int> order;    // as they belong; empty: as they are
+    std::vector<int> missing;  // numbers of files, or of the plan's frames
+    std::vector<Finding> findings;
+    std::vector<std::size_t> frames;  // those that `look` is of, in their order, from 0
+    imaging::StackLook look;
+};
+
+enum class Verdict { keep, look, redo };
+const char* verdict_text(Verdict verdict);
+
+struct Inspection {
+    std::vector<FrameFacts> frames;
+    std::optional<StackFacts> stack;  // empty: single frames
+    Verdict verdict = Verdict::keep;
+
+    bool any_readable() const;
+};
+
+struct Request {
+    std::vector<std::filesystem::path> files;
+    const gear::Kit* kit = nullptr;     // of the shot
+    const shoot::Shot* shot = nullptr;  // that they are of; null: not known
+    bool singles = false;               // also where there are more than one
+};
+
+/// `done` frames are through, of `all`; false ends it.
+using Progress = std::function<bool(std::size_t done, std::size_t all)>;
+
+/// Empty: told to end.
+std::optional<Inspection> inspect(const Request& request, const Progress& progress = {});
+
+}  // namespace poquito::proof

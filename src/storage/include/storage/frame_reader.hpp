@@ -1,0 +1,32 @@
+#pragma once
+
+#include "storage/frame_file.hpp"
+#include "storage/read_error.hpp"
+
+#include <cstdint>
+#include <filesystem>
+#include <functional>
+#include <optional>
+
+/// Frames as cameras and raw converters leave them: JPEG (libjpeg), TIFF (libtiff), PNG (libpng) and raw files (LibRaw,
+/// half size, developed plainly with the camera's white balance), a row at a time.
+namespace poquito::storage {
+
+struct RowSink {
+    /// Pixels. False: no more is wanted.
+    std::function<bool(int width, int height)> begin;
+    /// Red, green, blue of 8 bits by the curve of sRGB, from the top. False: no more is wanted.
+    std::function<bool(const std::uint8_t* rgb)> row;
+};
+
+/// Empty: all rows were given, or no more wanted. Else what is wrong with the file; rows may have been given before
+/// that was seen. Damaged and cut off files are wrong.
+std::optional<ReadError> read_rows(const std::filesystem::path& path, const RowSink& sink);
+
+/// What its EXIF says; numbers that it does not give are 0, texts empty.
+FrameExif exif_of_file(const std::filesystem::path& path);
+
+/// Files that may be frames, by their names' ends.
+bool may_be_frame(const std::filesystem::path& path);
+
+}  // namespace poquito::storage

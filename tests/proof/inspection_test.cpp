@@ -1,0 +1,341 @@
+#include "proof/inspection.hpp"
+
+#include "proof/inspection_json.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/frame_reader.hpp"
+#include "storage/shoot_file.hpp"
+#include "support/folder.hpp"
+#include "support/matchers.hpp"
+#include "support/photographs.hpp"
+#include "support/shoots.hpp"
+
+#include <fmt/format.h>
+#include <png.h>
+#include <tiffio.h>
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+
+using namespace poquito;
+using namespace proof;
+using test::Photographs;
+using test::WithinAbs;
+
+namespace {
+
+constexpr int frames = 14;  // of a whole stack of the scene
+
+std::vector<Photographs::Frame> whole() {
+    std::vector<Photographs::Frame> all;
+    for (int i = 0; i < frames; ++i) all.push_back({.focus = static_cast<double>(i)});
+    return all;
+}
+
+/// The files of a stack, as a camera numbers them.
+class Stack {
+  public:
+    explicit Stack(const Photographs& scene) : scene_(scene) {}
+
+    storage::FrameExif exif = {.f_number = 5.6, .shutter = 1.0 / 160, .iso = 100, .focal_length = 90, .flash = true};
+
+    std::filesystem::path put(const Photographs::Frame& frame, int number) { return put(frame, number, exif); }
+    std::filesystem::path put(const Photographs::Frame& frame, int number, const storage::FrameExif& said) {
+        const auto path = folder_.path() / fmt::format("IMG_{:04}.jpg", number);
+        const auto bytes = std::get<std::string>(storage::frame_file(scene_.picture(frame, number), said));
+        REQUIRE_FALSE(storage::replace_file(path, bytes));
+        files_.push_back(path);
+        return path;
+    }
+    Stack& put(const std::vector<Photographs::Frame>& all) {
+        for (const auto& frame : all) put(frame, static_cast<int>(files_.size()) + 1);
+        return *this;
+    }
+    Inspection look(bool singles = false) const { return *inspect({.files = files_, .singles = singles}); }
+    std::vector<std::filesystem::path>& files() { return files_; }
+    const test::Folder& folder() const { return folder_; }
+
+  private:
+    const Photographs& scene_;
+    test::Folder folder_;
+    std::vector<std::filesystem::path> files_;
+};
+
+/// Made once: its blurred textures take longer than a stack of pictures.
+const Photographs& scene() {
+    static const Photographs made({});
+    return made;
+}
+
+std::vector<Code> codes(const std::vector<Finding>& findings) {
+    std::vector<Code> all;
+    for (const auto& finding : findings) all.push_back(finding.code);
+    return all;
+}
+/// Of the whole inspection.
+std::vector<Code> codes(const Inspection& inspection) {
+    std::vector<Code> all = inspection.stack ? codes(inspection.stack->findings) : std::vector<Code>();
+    for (const auto& frame : inspection.frames) std::ranges::copy(codes(frame.findings), std::back_inserter(all));
+    return all;
+}
+const std::vector<Code> nothing;
+
+}  // namespace
+
+TEST_CASE("good stacks are kept: even, noisy, breathing, reversed, of a dome or a slope", "[proof][stack]") {
+    const auto kept = [](const Photographs& of, std::vector<Photographs::Frame> run) {
+        const auto inspection = Stack(of).put(run).look();
+        CHECK(codes(inspection) == nothing);
+        CHECK(inspection.verdict == Verdict::keep);
+        CHECK(inspection.stack->order.empty());
+    };
+    kept(scene(), whole());
+    auto backwards = whole();
+    std::ranges::reverse(backwards);
+    kept(scene(), backwards);
+    const auto dome = [](double x, double y) { return 0.5 + 12 * std::min(1.0, (x * x + y * y) / 1.9); };
+    kept(Photographs({.seed = 7, .depth = dome, .breathing = -0.003, .noise = 3}), whole());
+    kept(Photographs({.seed = 9, .disc = 2.6, .breathing = 0.005, .noise = 0.7}), whole());
+}
+
+TEST_CASE("a frame that is missing is found where it is missing, alone or two at once", "[proof][stack]") {
+    for (const int lost : {4, 7, 9}) {
+        auto run = whole();
+        run.erase(run.begin() + lost);
+        const auto inspection = Stack(scene()).put(run).look();
+        INFO(lost);
+        REQUIRE(inspection.stack->gaps.size() == 1);
+        CHECK(inspection.stack->gaps[0].after_frame == lost);
+        CHECK(inspection.stack->gaps[0].frames == 1);
+        CHECK(inspection.verdict == Verdict::redo);
+    }
+    auto run = whole();
+    run.erase(run.begin() + 6, run.begin() + 8);
+    const auto inspection = Stack(scene()).put(run).look();
+    REQUIRE(inspection.stack->gaps.size() == 1);
+    CHECK(inspection.stack->gaps[0].after_frame == 6);
+    CHECK(inspection.stack->gaps[0].frames == 2);
+    CHECK(inspection.stack->findings[0].text.find("between 6 and 7") != std::string::npos);
+}
+
+TEST_CASE("a run that began late or ended early has an open end", "[proof][stack]") {
+    auto late = whole();
+    late.erase(late.begin(), late.begin() + 5);
+    const auto began_late = Stack(scene()).put(late).look();
+    CHECK(began_late.stack->first_end_open);
+    CHECK_FALSE(began_late.stack->last_end_open);
+    auto early = whole();
+    early.erase(early.end() - 5, early.end());
+    const auto ended_early = Stack(scene()).put(early).look();
+    CHECK_FALSE(ended_early.stack->first_end_open);
+    CHECK(ended_early.stack->last_end_open);
+    CHECK(ended_early.verdict == Verdict::redo);
+}
+
+TEST_CASE("a knock is found at the first frame in the new place, with its shift and turn", "[proof][stack]") {
+    auto run = whole();
+    for (int i = 8; i < frames; ++i) run[static_cast<std::size_t>(i)].dx = 4, run[static_cast<std::size_t>(i)].dy = -3;
+    const auto shifted = Stack(scene()).put(run).look();
+    REQUIRE(shifted.stack->moved.size() == 1);
+    CHECK(shifted.stack->moved[0].frame == 9);
+    CHECK_THAT(shifted.stack->moved[0].shift, WithinAbs(5, 0.5));
+    CHECK(shifted.stack->gaps.empty());
+    auto turned = whole();
+    for (int i = 5; i < frames; ++i)
+        turned[static_cast<std::size_t>(i)].turn = 0.8, turned[static_cast<std::size_t>(i)].dx = 3;
+    const auto twisted = Stack(scene()).put(turned).look();
+    REQUIRE(twisted.stack->moved.size() == 1);
+    CHECK(twisted.stack->moved[0].frame == 6);
+    CHECK_THAT(twisted.stack->moved[0].turn, WithinAbs(0.8, 0.15));
+    // A smooth drift is none: a rail that is not quite along the axis.
+    auto drifting = whole();
+    for (int i = 0; i < frames; ++i) drifting[static_cast<std::size_t>(i)].dx = 1.5 * i;
+    CHECK(Stack(scene()).put(drifting).look().stack->moved.empty());
+}
+
+TEST_CASE("a flash that missed, a shaken frame and a dial that turned are told apart", "[proof][stack]") {
+    auto run = whole();
+    run[6].stops = -1.5;
+    auto inspection = Stack(scene()).put(run).look();
+    REQUIRE(inspection.stack->uneven.size() == 1);
+    CHECK(inspection.stack->uneven[0].frame == 7);
+    CHECK_THAT(inspection.stack->uneven[0].stops, WithinAbs(-1.5, 0.1));
+    CHECK(codes(inspection.frames[6].findings) == std::vector{Code::uneven});
+    CHECK(inspection.stack->gaps.empty());
+
+    run = whole();
+    run[5].drawn_out = 9;
+    inspection = Stack(scene()).put(run).look();
+    CHECK(codes(inspection.frames[5].findings) == std::vector{Code::shaken});
+    CHECK(std::abs(inspection.frames[5].scan->structure.least_along()) < 15);  // drawn out across
+
+    // A stop less light by a shutter that says so is its setting's, and the flash's no fault.
+    Stack turned(scene());
+    run = whole();
+    run[9].stops = -1;
+    for (int i = 0; i < frames; ++i) {
+        auto said = turned.exif;
+        if (i == 9) said.shutter /= 2;
+        turned.put(run[static_cast<std::size_t>(i)], i + 1, said);
+    }
+    inspection = turned.look();
+    CHECK(codes(inspection.frames[9].findings) == std::vector{Code::settings});
+    CHECK(inspection.frames[9].findings[0].text.find("1/320 s") != std::string::npos);
+    CHECK(inspection.verdict == Verdict::look);
+}
+
+TEST_CASE("order by times, or without them by the detail; numbers that are missing", "[proof][stack]") {
+    Stack timed(scene());
+    const auto run = whole();
+    for (int i = 0; i < frames; ++i) {
+        auto said = timed.exif;
+        said.time = fmt::format("2026-11-25T09:30:{:02}", i);
+        timed.put(run[static_cast<std::size_t>(i)], i + 1, said);
+    }
+    std::swap(timed.files()[2], timed.files()[8]);
+    auto inspection = timed.look();
+    CHECK(inspection.stack->order == std::vector{1, 2, 9, 4, 5, 6, 7, 8, 3, 10, 11, 12, 13, 14});
+    CHECK(codes(inspection.stack->findings) == std::vector{Code::order});
+    CHECK(inspection.stack->missing.empty());
+
+    Stack untimed(scene());
+    untimed.put(run);
+    std::ranges::rotate(untimed.files(), untimed.files().begin() + 5);
+    inspection = untimed.look();
+    CHECK(inspection.stack->order == std::vector{10, 11, 12, 13, 14, 1, 2, 3, 4, 5, 6, 7, 8, 9});
+
+    Stack counted(scene());
+    for (int i = 0; i < frames; ++i)  // the counter turns over, and two are not there
+        counted.put(run[static_cast<std::size_t>(i)], (9994 + i + (i >= 3 ? 2 : 0)) % 10000);
+    inspection = counted.look();
+    CHECK(inspection.stack->missing == std::vector{9997, 9998});
+    CHECK(codes(inspection.stack->findings) == std::vector{Code::missing});
+}
+
+TEST_CASE("files that are cut off, no pictures or of another size are findings, and the rest is judged",
+          "[proof][files]") {
+    Stack stack(scene());
+    stack.put(whole());
+    const auto bytes = std::get<std::string>(storage::read_file(stack.files()[3]));
+    REQUIRE_FALSE(storage::replace_file(stack.files()[3], bytes.substr(0, bytes.size() / 2)));
+    REQUIRE_FALSE(storage::replace_file(stack.files()[11], "not a picture at all"));
+    const Photographs other({.width = 320, .height = 240});
+    const auto odd = std::get<std::string>(storage::frame_file(other.picture({}), stack.exif));
+    REQUIRE_FALSE(storage::replace_file(stack.files()[13], odd));
+    stack.files().push_back(stack.folder() / "IMG_0099.jpg");  // is not there
+    const auto inspection = stack.look();
+    CHECK(codes(inspection.frames[3].findings) == std::vector{Code::unreadable});
+    CHECK(codes(inspection.frames[11].findings) == std::vector{Code::unreadable});
+    CHECK(codes(inspection.frames[13].findings) == std::vector{Code::size});
+    CHECK(codes(inspection.frames[14].findings) == std::vector{Code::unreadable});
+    CHECK(inspection.stack->frames.size() == 11);
+    CHECK(inspection.verdict == Verdict::redo);
+    CHECK(inspection.any_readable());
+    CHECK_FALSE(inspect({.files = {stack.files()[3]}})->any_readable());
+    CHECK_FALSE(
+        inspect({.files = stack.files()}, [](std::size_t done, std::size_t) { return done < 3; }));  // told to end
+}
+
+TEST_CASE("PNG and TIFF give the same rows as what was written, and a hostile size none", "[proof][files]") {
+    const test::Folder folder;
+    const auto picture = scene().picture({.focus = 5});
+    const auto rows_of = [](const std::filesystem::path& path) {
+        std::vector<unsigned char> all;
+        int wide = 0;
+        const auto error = storage::read_rows(path, {.begin =
+                                                         [&](int width, int) {
+                                                             wide = width;
+                                                             return true;
+                                                         },
+                                                     .row =
+                                                         [&](const std::uint8_t* rgb) {
+                                                             all.insert(all.end(), rgb, rgb + 3 * wide);
+                                                             return true;
+                                                         }});
+        CHECK_FALSE(error);
+        return all;
+    };
+    png_image png{};
+    png.version = PNG_IMAGE_VERSION;
+    png.width = static_cast<png_uint_32>(picture.width);
+    png.height = static_cast<png_uint_32>(picture.height);
+    png.format = PNG_FORMAT_RGB;
+    REQUIRE(png_image_write_to_file(&png, (folder / "a.png").c_str(), 0, picture.rgb.data(), 0, nullptr));
+    CHECK(rows_of(folder / "a.png") == picture.rgb);
+    TIFF* tiff = TIFFOpen((folder / "a.tif").c_str(), "w");
+    REQUIRE(tiff);
+    TIFFSetField(tiff, TIFFTAG_IMAGEWIDTH, picture.width);
+    TIFFSetField(tiff, TIFFTAG_IMAGELENGTH, picture.height);
+    TIFFSetField(tiff, TIFFTAG_BITSPERSAMPLE, 8);
+    TIFFSetField(tiff, TIFFTAG_SAMPLESPERPIXEL, 3);
+    TIFFSetField(tiff, TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
+    TIFFSetField(tiff, TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+    for (int y = 0; y < picture.height; ++y) {
+        auto line =
+            std::vector<unsigned char>(picture.rgb.begin() + static_cast<std::ptrdiff_t>(y) * picture.width * 3,
+                                       picture.rgb.begin() + static_cast<std::ptrdiff_t>(y + 1) * picture.width * 3);
+        REQUIRE(TIFFWriteScanline(tiff, line.data(), static_cast<std::uint32_t>(y)) == 1);
+    }
+    TIFFClose(tiff);
+    CHECK(rows_of(folder / "a.tif") == picture.rgb);
+
+    // A header of 65500 by 65500 pixels with nothing behind it.
+    auto jpeg = std::get<std::string>(storage::frame_file(picture, {}));
+    const auto frame = jpeg.find("\xff\xc0");
+    REQUIRE(frame != std::string::npos);
+    for (const std::size_t at : {5u, 7u})
+        jpeg[frame + at] = static_cast<char>(0xff), jpeg[frame + at + 1] = static_cast<char>(0xdc);
+    REQUIRE_FALSE(storage::replace_file(folder / "b.jpg", jpeg));
+    const auto inspection = inspect({.files = {folder / "b.jpg"}, .singles = true});
+    CHECK(codes(inspection->frames[0].findings) == std::vector{Code::unreadable});
+    CHECK(inspection->frames[0].findings[0].text.find("65500 by 65500") != std::string::npos);
+}
+
+TEST_CASE("single frames: sharp or not, clipped or not, against the plan", "[proof][single]") {
+    const Photographs without_glints({.glints = 0});  // the rims of their discs would be sharp
+    Stack singles(without_glints);
+    singles.put({.focus = 6}, 1);
+    singles.put({.focus = -14}, 2);  // far in front of it all
+    singles.put({.focus = 6, .stops = 2}, 3);
+    const auto inspection = singles.look(true);
+    CHECK_FALSE(inspection.stack);
+    CHECK(codes(inspection.frames[0].findings) == nothing);
+    CHECK(codes(inspection.frames[1].findings) == std::vector{Code::blurred});
+    CHECK(inspection.frames[0].sharpness > 2 * inspection.frames[1].sharpness);
+    CHECK(codes(inspection.frames[2].findings) == std::vector{Code::clipped});
+    CHECK(inspection.frames[2].scan->clipped_share > 0.01);
+    CHECK(inspection.frames[2].findings[0].place);
+    CHECK_THAT(inspection.frames[2].scan->median_stops - inspection.frames[0].scan->median_stops, WithinAbs(2, 0.1));
+
+    // Against a plan: the stop as its camera shows it, the shutter, the ISO; and a black ground that is not.
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.exposure = {.f_number = 8, .shutter = 1.0 / 160, .iso = 100};
+    const auto planned = *inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot});
+    REQUIRE(codes(planned.frames[0].findings) == std::vector{Code::settings});
+    CHECK(planned.frames[0].findings[0].text.find("f/5.6 where the plan has f/8") != std::string::npos);
+    shot.exposure.f_number = 5.6;
+    shoot.kit.lenses[0].optics.focal_length = 90;
+    CHECK(codes(*inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot})) == nothing);
+}
+
+TEST_CASE("an inspection is written as the contract says", "[proof][json]") {
+    auto run = whole();
+    run.erase(run.begin() + 7);
+    const auto inspection = Stack(scene()).put(run).look();
+    const auto json = nlohmann::json::parse(inspection_json(inspection));
+    CHECK(json["format"] == "poquito-inspection");
+    REQUIRE(json["frames"].size() == 13);
+    CHECK(json["frames"][0]["f_number"] == 5.6);
+    CHECK(json["frames"][0]["iso"] == 100);
+    for (const char* key :
+         {"file", "shutter_s", "median_stops", "clipped_share", "black_share", "sharpness", "findings"})
+        CHECK(json["frames"][0].contains(key));
+    CHECK(json["stack"]["gaps"] == nlohmann::json::parse(R"([{"after_frame": 7}])"));
+    CHECK(json["stack"]["first_end_open"] == false);
+    CHECK(json["stack"]["findings"][0]["code"] == "gap");
+    CHECK(json["stack"]["findings"][0]["level"] == "stop");
+    CHECK(json["verdict"] == "redo");
+    Stack one(scene());
+    one.put({.focus = 5}, 1);
+    CHECK(nlohmann::json::parse(inspection_json(one.look()))["stack"].is_null());
+}
