@@ -85,7 +85,9 @@ std::vector<BackdropChange> ways_to(const gear::Kit& kit, const shoot::Shot& sho
 namespace {
 
 std::optional<BackdropChange> by_distance(const Wanted& wanted) {
-    const auto& [kit, shot, look, subject] = wanted;
+    const gear::Kit& kit = wanted.kit;
+    const shoot::Shot& shot = wanted.shot;
+    const BackgroundLook look = wanted.look;
     // The nearest to where it stands of the distances that are a hundredth apart.
     const double nearest = std::max(1.0, shoot::presented_extent(shot.subject).depth / 2);
     constexpr double farthest = 5000;  // mm: a room
@@ -117,7 +119,7 @@ constexpr Card cards[] = {  // common practice
     {"mid grey card", 0.18}, {"light grey card", 0.45}, {"white card", 0.9}};
 
 std::optional<BackdropChange> by_card(const Wanted& wanted) {
-    const auto& [kit, shot, look, subject] = wanted;
+    const shoot::Shot& shot = wanted.shot;
     std::optional<BackdropChange> best;
     for (const Card& card : cards) {
         shoot::Shot other = shot;
@@ -132,7 +134,8 @@ std::optional<BackdropChange> by_card(const Wanted& wanted) {
 }
 
 std::optional<BackdropChange> by_shutter(const Wanted& wanted) {
-    const auto& [kit, shot, look, subject] = wanted;
+    const gear::Kit& kit = wanted.kit;
+    const shoot::Shot& shot = wanted.shot;
     const bool any_flash = std::ranges::any_of(shot.lights, is_flash);
     if (!any_flash || !shot.ambient) return std::nullopt;
     const double sync = shoot::camera_of(kit, shot).sync;
@@ -162,7 +165,8 @@ std::optional<shoot::Shot> with_power_by(const gear::Kit& kit, shoot::Shot shot,
 
 /// Opened up or stopped down with the flash: what stays on at the card changes against it.
 std::optional<BackdropChange> by_stop_and_power(const Wanted& wanted) {
-    const auto& [kit, shot, look, subject] = wanted;
+    const gear::Kit& kit = wanted.kit;
+    const shoot::Shot& shot = wanted.shot;
     if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
     const auto& lens = shoot::lens_of(kit, shot).optics;
     for (int steps = 1; steps <= 15; ++steps)
@@ -180,7 +184,8 @@ std::optional<BackdropChange> by_stop_and_power(const Wanted& wanted) {
 }
 
 std::optional<BackdropChange> by_iso_and_power(const Wanted& wanted) {
-    const auto& [kit, shot, look, subject] = wanted;
+    const gear::Kit& kit = wanted.kit;
+    const shoot::Shot& shot = wanted.shot;
     if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
     constexpr double highest = 6400, lowest = 100;  // beyond it a picture pays more than a background is worth
     for (int steps = 1; steps <= 15; ++steps)
@@ -199,7 +204,9 @@ std::optional<BackdropChange> by_iso_and_power(const Wanted& wanted) {
 
 /// A screen or lamp behind turned up or down.
 std::optional<BackdropChange> by_what_shines(const Wanted& wanted) {
-    const auto& [kit, shot, look, subject] = wanted;
+    const gear::Kit& kit = wanted.kit;
+    const shoot::Shot& shot = wanted.shot;
+    const BackgroundLook look = wanted.look;
     if (!shot.background->own_ev100) return std::nullopt;
     const auto now = lit(kit, shot).background;
     if (!now) return std::nullopt;
@@ -220,7 +227,9 @@ shoot::Light card_light(const gear::Kit& kit, const shoot::Shot& shot) {
 }
 
 std::optional<BackdropChange> by_own_light(const Wanted& wanted) {
-    const auto& [kit, shot, look, subject] = wanted;
+    const gear::Kit& kit = wanted.kit;
+    const shoot::Shot& shot = wanted.shot;
+    const BackgroundLook look = wanted.look;
     const Lit now = lit(kit, shot);
     if (kit.flashes.empty() || !(shot.background->reflectance > 0)) return std::nullopt;
     const double aim = std::exp2(aimed_at(look)), have = now.background ? std::exp2(*now.background) : 0;

@@ -18,7 +18,6 @@ namespace {
 
 using advice::Level;
 using imaging::CellMap;
-using imaging::FrameScan;
 using imaging::median;
 
 void add(std::vector<Finding>& to, Code code, Level level, std::string text, std::optional<PictureArea> place = {}) {
@@ -265,7 +264,7 @@ void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, St
         constexpr long turn = 1000;
         for (std::size_t i = 0; i + 1 < numbers.size(); ++i)
             if (numbers[i + 1] - numbers[i] > turn) {
-                std::ranges::rotate(numbers, numbers.begin() + static_cast<std::ptrdiff_t>(i) + 1);
+                std::rotate(numbers.begin(), numbers.begin() + static_cast<std::ptrdiff_t>(i) + 1, numbers.end());
                 break;
             }
         for (std::size_t i = 0; i + 1 < numbers.size(); ++i) {
@@ -474,6 +473,7 @@ std::vector<std::size_t> order_by_detail(const std::vector<FrameFacts>& frames, 
     constexpr double a_link = 0.3;  // that does not hold
     if (length(chain) > length(now) - a_link) return of;
     std::vector<std::size_t> ordered;
+    ordered.reserve(of.size());
     for (const auto i : chain) ordered.push_back(of[i]);
     return ordered;
 }

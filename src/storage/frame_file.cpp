@@ -160,12 +160,10 @@ ReadResult<FrameExif> exif_of(const std::string& bytes) {
 }
 
 FrameExif exif_of_file(const std::filesystem::path& path) {
-    const FrameExif nothing_known{
-        .f_number = 0, .shutter = 0, .iso = 0, .focal_length = 0, .flash = false, .orientation = 0, .known = false};
     try {
         return exif_from(*Exiv2::ImageFactory::open(path.string()));
     } catch (const Exiv2::Error&) {
-        return nothing_known;
+        return {.f_number = 0, .shutter = 0, .iso = 0, .focal_length = 0, .orientation = 0, .known = false};
     }
 }
 

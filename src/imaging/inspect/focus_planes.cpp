@@ -132,7 +132,7 @@ class Fitter {
         planes.depth = CellMap(first.columns, first.rows);
         std::ranges::fill(planes.depth.values, std::numeric_limits<float>::quiet_NaN());
         planes.sharpest.assign(first.values.size(), frames_.size());
-        const double usual_cost = cost_of(width_, 300) / static_cast<double>(looked_at(300));
+        const double usual_cost = cost_of(width_, 300) / looked_at(300);
         for_rows(static_cast<int>(courses_.size()), [&](int i) {
             Course& course = courses_[static_cast<std::size_t>(i)];
             course.depth = settled_depth(course, usual_cost);
@@ -226,9 +226,10 @@ class Fitter {
         }
     }
 
-    std::size_t looked_at(std::size_t most) const {
+    double looked_at(std::size_t most) const {
         const std::size_t stride = std::max<std::size_t>(1, courses_.size() / most);
-        return (courses_.size() + stride - 1) / stride;
+        const std::size_t looked = (courses_.size() + stride - 1) / stride;
+        return static_cast<double>(looked);
     }
 
     void find_width() {
@@ -245,7 +246,7 @@ class Fitter {
         std::vector<double> found(steps), now_steps;
         for (std::size_t f = 0; f < steps; ++f) now_steps.push_back(frames_[f + 1] - frames_[f]);
         const double unit = median(std::move(now_steps));
-        const double usual_cost = cost_of(width_, 300) / static_cast<double>(looked_at(300));
+        const double usual_cost = cost_of(width_, 300) / looked_at(300);
         for_rows(static_cast<int>(steps), [&](int i) {
             const auto after = static_cast<std::size_t>(i);
             const auto near = near_step(after);
@@ -292,7 +293,7 @@ class Fitter {
         const std::size_t steps = frames_.size() - 1;
         planes.free_steps.assign(steps, 1);
         planes.gains.assign(steps, 0);
-        const double usual_cost = cost_of(width_, 300) / static_cast<double>(looked_at(300));
+        const double usual_cost = cost_of(width_, 300) / looked_at(300);
         for_rows(static_cast<int>(steps), [&](int i) {
             const auto after = static_cast<std::size_t>(i);
             const auto near = near_step(after);
@@ -315,7 +316,8 @@ class Fitter {
             double best = as_usual;
             for (double step = 0.3; step < 6; step *= 1.08)
                 if (const double cost = cost_by(step); cost < best) best = cost, planes.free_steps[after] = step;
-            const auto tiles = static_cast<double>((near.size() + stride - 1) / stride);
+            const std::size_t looked = (near.size() + stride - 1) / stride;
+            const auto tiles = static_cast<double>(looked);
             planes.gains[after] = (as_usual - best) / (tiles * std::max(usual_cost, 1e-9));
         });
     }

@@ -121,7 +121,8 @@ void FrameScanner::measure_light(const std::uint8_t* rgb) {
         double light = 0, level = 0;
         int clipped = 0, count = 0;
         for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
-            const int r = rgb[3 * x], g = rgb[3 * x + 1], b = rgb[3 * x + 2];
+            const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
+            const int r = pixel[0], g = pixel[1], b = pixel[2];
             const int luminance = share.red[static_cast<std::size_t>(r)] + share.green[static_cast<std::size_t>(g)] +
                                   share.blue[static_cast<std::size_t>(b)];
             ++histogram_[static_cast<std::size_t>(std::min(luminance, levels - 1))];
@@ -211,7 +212,9 @@ void FrameScanner::measure_structure(const Lines& lines) {
     std::int64_t xx = 0, xy = 0, yy = 0;
     for (int x = 2; x < width_ - 2; ++x) {
         const std::int32_t across = (middle[x + 2] - middle[x - 2]) >> 1, down = (bottom[x] - top[x]) >> 1;
-        xx += across * across, xy += across * down, yy += down * down;
+        xx += static_cast<std::int64_t>(across) * across;
+        xy += static_cast<std::int64_t>(across) * down;
+        yy += static_cast<std::int64_t>(down) * down;
     }
     constexpr double to_codes = 1.0 / 4;  // of halves of differences of quarters, squared
     scan_.structure.xx += to_codes * static_cast<double>(xx);

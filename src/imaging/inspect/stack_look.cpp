@@ -189,6 +189,7 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     std::vector<std::vector<double>> ratios(count);
     for (std::size_t tile = 0; tile < light[0].values.size(); ++tile) {
         std::vector<double> here;
+        here.reserve(count);
         for (const auto& map : light) here.push_back(map.values[tile]);
         if (std::ranges::any_of(here, [](double value) { return value == unseen; })) continue;
         const double usual = median(here);

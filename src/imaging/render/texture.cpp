@@ -14,9 +14,9 @@ namespace {
 
 /// One sheet of random values that every octave reads from a place of its own; it repeats after so many of its steps.
 constexpr int side = 256;
-const std::array<float, side * side>& values() {
+const std::array<float, std::size_t{side} * side>& values() {
     static const auto table = [] {
-        std::array<float, side * side> made{};
+        std::array<float, std::size_t{side} * side> made{};
         for (int i = 0; i < side * side; ++i)
             made[static_cast<std::size_t>(i)] = static_cast<float>(2 * shoot::scattered(i % side, i / side, 0) - 1);
         return made;
