@@ -3,13 +3,15 @@ _poquito_cli() {
   local current=${COMP_WORDS[COMP_CWORD]} previous=${COMP_WORDS[COMP_CWORD-1]} command=${COMP_WORDS[1]}
   COMPREPLY=()
   if [ "$COMP_CWORD" -eq 1 ]; then
-    mapfile -t COMPREPLY < <(compgen -W "report sheet stack order run log rail --help --version" -- "$current")
+    mapfile -t COMPREPLY < <(compgen -W "report sheet stack order plan run log inspect rail --help --version" -- "$current")
     return
   fi
   local options="--help"
   case $command in
     order) options="--help --seconds --out" ;;
     run) options="--help --speed --tests --width --serial --rail --dialect --trouble" ;;
+    inspect) options="--help --shoot --shot --singles" ;;
+    plan) options="--help --take --out" ;;
     rail) options="--help --travel --speed" ;;
   esac
   case $previous in
@@ -24,7 +26,7 @@ _poquito_cli() {
     return
   fi
   # The id of a shot stands behind the file it is in.
-  if [[ ( $command == run || $command == stack ) && $previous == *.poquito && -r $previous ]]; then
+  if [[ ( $command == run || $command == stack || $command == plan ) && $previous == *.poquito && -r $previous ]]; then
     local ids
     ids=$(poquito-cli report "$previous" 2>/dev/null | sed -n 's/^   "id": "\(.*\)",$/\1/p')
     mapfile -t COMPREPLY < <(compgen -W "$ids" -- "$current")
@@ -33,6 +35,10 @@ _poquito_cli() {
   compopt -o filenames
   case $command in
     log) mapfile -t COMPREPLY < <(compgen -f -X '!*.journal' -- "$current"; compgen -d -- "$current") ;;
+    inspect)
+      local pattern='!*.@(jpg|jpeg|png|tif|tiff|dng)'
+      [ "$previous" != --shoot ] || pattern='!*.poquito'
+      mapfile -t COMPREPLY < <(compgen -f -X "$pattern" -- "$current"; compgen -d -- "$current") ;;
     *) mapfile -t COMPREPLY < <(compgen -f -X '!*.poquito' -- "$current"; compgen -d -- "$current") ;;
   esac
 }

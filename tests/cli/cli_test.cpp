@@ -157,3 +157,28 @@ TEST_CASE("plan prints whole plans best first, and takes one into another file",
     CHECK(run("plan").status == 2);
     fs::remove_all(folder);
 }
+
+TEST_CASE("frames are inspected, and what cannot be is said", "[cli]") {
+    CHECK(run("inspect").status == 2);
+    CHECK(run("inspect --shoot " + demo + " a.jpg").status == 2);  // of which shot?
+    const auto none = run("inspect /nowhere/a.jpg /nowhere/b.jpg");
+    CHECK(none.status == 1);
+    CHECK(none.out.empty());
+    CHECK(none.err.find("no such file") != std::string::npos);
+    const fs::path folder = fs::temp_directory_path() / ("poquito-frames-" + std::to_string(::getpid()));
+    CHECK(run("run " + demo + " salt-crystal " + folder.string() + " --width 240 --speed 100000").status == 0);
+    std::string frames;
+    for (const auto& entry : fs::directory_iterator(folder))
+        if (entry.path().extension() == ".jpg") frames += " " + entry.path().string();
+    REQUIRE_FALSE(frames.empty());
+    const auto seen = run("inspect --singles --shoot " + demo + " --shot salt-crystal" + frames + " /nowhere/a.jpg");
+    CHECK(seen.status == 0);
+    const auto json = nlohmann::json::parse(seen.out);
+    CHECK(json["format"] == "poquito-inspection");
+    CHECK(json["stack"].is_null());
+    CHECK(json["frames"].back()["findings"][0]["code"] == "unreadable");
+    for (const auto& frame : json["frames"])  // as planned, whatever else
+        for (const auto& finding : frame["findings"]) CHECK(finding["code"] != "settings");
+    CHECK(seen.err.find("frames") != std::string::npos);
+    fs::remove_all(folder);
+}
