@@ -139,6 +139,14 @@ QString setWords(const BenchSheet& sheet, std::size_t i) {
                              : QObject::tr("bare"));
 }
 
+/// The kelvin of a light that the picture shows in colour; empty: as white as the camera is set.
+QString colourWords(const BenchSheet& sheet, double kelvin, bool gelled) {
+    constexpr double seen = 20;  // mired (common practice)
+    if (std::abs(1e6 / kelvin - 1e6 / sheet.report().light.white) < seen) return {};
+    const QString words = QObject::tr(", %1 K").arg(std::round(kelvin / 50) * 50);
+    return gelled ? words + QObject::tr(" by its gel") : words;
+}
+
 QString distanceWords(const BenchSheet& sheet, std::size_t i) {
     const auto& source = sheet.report().light.sources[i];
     QString words = lengthText(source.path);
@@ -152,7 +160,7 @@ QString distanceWords(const BenchSheet& sheet, std::size_t i) {
     else if (source.stops && !source.front && !source.through)
         words += QObject::tr(", not on the front");
     if (!sheet.lamps[i].scaled) words += QObject::tr(", at the edge");
-    return words;
+    return words + colourWords(sheet, source.kelvin, sheet.shot().lights[i].gel != 0);
 }
 
 }  // namespace
@@ -181,7 +189,9 @@ void drawAmbient(BenchSheet& sheet) {
     }
     const QString name = ambient->kind == shoot::AmbientKind::window ? QObject::tr("window") : QObject::tr("sky");
     const QPointF at = middle.pointAt(0.8);
-    sheet.labels.add({.lines = {{QObject::tr("%1, EV %2").arg(name, toQt(text::number_text(ambient->ev100))),
+    const QString colour =
+        colourWords(sheet, sheet.report().light.ambient_kelvin.value_or(sheet.report().light.white), false);
+    sheet.labels.add({.lines = {{QObject::tr("%1, EV %2").arg(name, toQt(text::number_text(ambient->ev100))) + colour,
                                  textFont(11, QFont::Medium), theme().link}},
                       .names = QRectF(at - across * half, at + across * half).normalized()});
 }

@@ -173,3 +173,23 @@ TEST_CASE("every light of a crowded set is lettered", "[desk][bench][look]") {
                                   [&](const auto& one) { return one.label.lines.front().text.startsWith(name); }));
     }
 }
+
+TEST_CASE("a light of another colour than white says so on the bench, and a gel as its reason", "[desk][bench]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(4);
+    const auto says = [&](const QString& words) {
+        person.settle();
+        person.window().grab();
+        const auto& labels = person.find<desk::BenchView>(QStringLiteral("benchView"))->labels();
+        return std::ranges::any_of(labels, [&](const auto& one) {
+            return std::ranges::any_of(one.label.lines, [&](const auto& line) { return line.text.contains(words); });
+        });
+    };
+    CHECK_FALSE(says(QStringLiteral(" K")));  // flash by flash's white
+    person.document().editShot({QStringLiteral("x")}, [](shoot::Shot& shot) {
+        shot.exposure.kelvin = 5600;
+        shot.lights[0].gel = 130;
+    });
+    CHECK(says(QStringLiteral("3250 K by its gel")));
+}
