@@ -4,7 +4,6 @@
 #include "text/text.hpp"
 
 #include <fmt/format.h>
-#include <Eigen/Dense>
 
 #include <algorithm>
 #include <cctype>
@@ -16,7 +15,6 @@
 namespace poquito::proof {
 namespace {
 
-using advice::Level;
 using imaging::CellMap;
 using imaging::median;
 
@@ -407,75 +405,6 @@ std::vector<std::size_t> order_by_time(const std::vector<FrameFacts>& frames) {
     // Equal times keep the order they have; whole seconds that several frames share tell little, but never the wrong.
     std::ranges::stable_sort(order, {}, [&](std::size_t i) -> const std::string& { return frames[i].exif.time; });
     return order;
-}
-
-std::vector<std::size_t> order_by_detail(const std::vector<FrameFacts>& frames, const std::vector<std::size_t>& of) {
-    const auto count = static_cast<Eigen::Index>(of.size());
-    if (count < 5) return of;
-    // How much detail each has where, by its logarithm, against the mean of all.
-    const auto& first = frames[of[0]].scan->detail;
-    const auto cells = static_cast<Eigen::Index>(first.values.size());
-    Eigen::MatrixXf detail(cells, count);
-    for (Eigen::Index f = 0; f < count; ++f)
-        for (Eigen::Index i = 0; i < cells; ++i)
-            detail(i, f) =
-                std::log(1 + frames[of[static_cast<std::size_t>(f)]].scan->detail.values[static_cast<std::size_t>(i)]);
-    const Eigen::VectorXf mean = detail.rowwise().mean();
-    detail.colwise() -= mean;
-    const Eigen::MatrixXf product = detail.transpose() * detail;
-    Eigen::MatrixXd likeness(count, count);
-    for (Eigen::Index i = 0; i < count; ++i)
-        for (Eigen::Index j = 0; j < count; ++j) {
-            const double own = std::sqrt(static_cast<double>(product(i, i)) * static_cast<double>(product(j, j)));
-            likeness(i, j) = own > 0 ? std::exp(4 * (static_cast<double>(product(i, j)) / own - 1)) : 0;
-        }
-    // A chain of likes: the second vector of its Laplacian runs along it (Atkins, Boman and Hendrickson, SIAM J.
-    // Comput. 28, 1998).
-    Eigen::MatrixXd laplacian = -likeness;
-    laplacian.diagonal().setZero();
-    laplacian.diagonal() = -laplacian.rowwise().sum();
-    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver(laplacian);
-    const Eigen::VectorXd along = solver.eigenvectors().col(1);
-    std::vector<std::size_t> chain(of.size());
-    std::iota(chain.begin(), chain.end(), std::size_t{0});
-    std::ranges::sort(chain, {}, [&](std::size_t i) { return along[static_cast<Eigen::Index>(i)]; });
-    const auto apart = [&](std::size_t i, std::size_t j) {
-        return 1 - likeness(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j));
-    };
-    const auto length = [&](const std::vector<std::size_t>& order) {
-        double sum = 0;
-        for (std::size_t i = 0; i + 1 < order.size(); ++i) sum += apart(order[i], order[i + 1]);
-        return sum;
-    };
-    // At its ends that vector hardly changes: each frame goes where it makes the chain shortest, until none does.
-    for (bool better = true; better;) {
-        better = false;
-        for (std::size_t from = 0; from < chain.size(); ++from) {
-            double shortest = length(chain) * (1 - 1e-9);
-            auto best = chain;
-            for (std::size_t to = 0; to < chain.size(); ++to) {
-                auto tried = chain;
-                const std::size_t one = tried[from];
-                tried.erase(tried.begin() + static_cast<std::ptrdiff_t>(from));
-                tried.insert(tried.begin() + static_cast<std::ptrdiff_t>(to), one);
-                if (const double now = length(tried); now < shortest) shortest = now, best = std::move(tried);
-            }
-            if (best != chain) chain = std::move(best), better = true;
-        }
-    }
-    // In the direction in which more of them run now.
-    long forward = 0;
-    for (std::size_t i = 0; i + 1 < chain.size(); ++i) forward += chain[i + 1] > chain[i] ? 1 : -1;
-    if (forward < 0) std::ranges::reverse(chain);
-    std::vector<std::size_t> now(of.size());
-    std::iota(now.begin(), now.end(), std::size_t{0});
-    // Only where that is a shorter chain by far: neighbours that are nearly alike may stand either way.
-    constexpr double a_link = 0.3;  // that does not hold
-    if (length(chain) > length(now) - a_link) return of;
-    std::vector<std::size_t> ordered;
-    ordered.reserve(of.size());
-    for (const auto i : chain) ordered.push_back(of[i]);
-    return ordered;
 }
 
 }  // namespace poquito::proof

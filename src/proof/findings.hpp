@@ -24,7 +24,5 @@ void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, St
 
 /// By the times in the files where those tell, from 0; empty: they do not.
 std::vector<std::size_t> order_by_time(const std::vector<FrameFacts>& frames);
-/// By how alike their detail is, from 0, in the direction that agrees best with the order they have.
-std::vector<std::size_t> order_by_detail(const std::vector<FrameFacts>& frames, const std::vector<std::size_t>& of);
 
 }  // namespace poquito::proof

@@ -1,7 +1,7 @@
 #include "proof/inspection.hpp"
 
 #include "findings.hpp"
-#include "imaging/inspect/median.hpp"
+#include "imaging/inspect/detail_order.hpp"
 #include "plan/assess.hpp"
 #include "storage/frame_reader.hpp"
 
@@ -51,7 +51,7 @@ FrameFacts looked_at(const std::filesystem::path& file) {
                                                      }});
     if (error || !scanner) {
         frame.findings.push_back({.code = Code::unreadable,
-                                  .level = advice::Level::stop,
+                                  .level = Level::stop,
                                   .text = (error ? storage::message(*error) : file.filename().string() + ": empty") +
                                           ". Copy it from the card again, or take the frame again."});
         return frame;
@@ -78,10 +78,13 @@ std::vector<std::size_t> in_order(const Inspection& inspection, StackFacts& stac
         return std::ranges::any_of(frames[i].findings, [](const Finding& one) { return one.code == Code::size; });
     });
     auto ordered = all;
-    if (const auto by_time = order_by_time(frames); !by_time.empty())
+    if (const auto by_time = order_by_time(frames); !by_time.empty()) {
         std::ranges::sort(ordered, {}, [&](std::size_t i) { return std::ranges::find(by_time, i) - by_time.begin(); });
-    else
-        ordered = order_by_detail(frames, all);
+    } else {
+        std::vector<const imaging::CellMap*> maps;
+        for (const auto i : all) maps.push_back(&frames[i].scan->detail);
+        std::ranges::transform(imaging::order_by_detail(maps), ordered.begin(), [&](std::size_t k) { return all[k]; });
+    }
     if (ordered != all)
         for (const auto i : ordered) stack.order.push_back(static_cast<int>(i) + 1);
     return ordered;
@@ -91,8 +94,8 @@ Verdict verdict_of(const Inspection& inspection) {
     Verdict verdict = Verdict::keep;
     const auto weigh = [&](const std::vector<Finding>& findings) {
         for (const Finding& finding : findings) {
-            if (finding.level == advice::Level::stop) verdict = Verdict::redo;
-            if (finding.level == advice::Level::caution && verdict == Verdict::keep) verdict = Verdict::look;
+            if (finding.level == Level::stop) verdict = Verdict::redo;
+            if (finding.level == Level::caution && verdict == Verdict::keep) verdict = Verdict::look;
         }
     };
     for (const auto& frame : inspection.frames) weigh(frame.findings);

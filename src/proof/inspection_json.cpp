@@ -8,7 +8,7 @@ namespace {
 using Json = nlohmann::ordered_json;
 using storage::json_number;
 
-const char* level_text(advice::Level level) {
+const char* level_text(Level level) {
     constexpr const char* levels[] = {"info", "caution", "stop"};
     return levels[static_cast<int>(level)];
 }

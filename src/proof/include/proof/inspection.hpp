@@ -1,8 +1,7 @@
 #pragma once
 
-#include "advice/advice.hpp"
 #include "imaging/inspect/stack_look.hpp"
-#include "shoot/shot.hpp"
+#include "shoot/fwd.hpp"
 #include "storage/frame_file.hpp"
 
 #include <filesystem>
@@ -10,6 +9,10 @@
 #include <optional>
 #include <string>
 #include <vector>
+
+namespace poquito::gear {
+struct Kit;
+}
 
 /// Frames as they came out, against the plan or against one another: what is wrong with them while the set still
 /// stands. Source: MODEL 11.
@@ -34,13 +37,15 @@ enum class Code {
 };
 const char* code_text(Code code);
 
+enum class Level { info, caution, stop };
+
 /// px of the file, from the top left.
 struct PictureArea {
     int x = 0, y = 0, width = 0, height = 0;
 };
 struct Finding {
     Code code = Code::unreadable;
-    advice::Level level = advice::Level::info;
+    Level level = Level::info;
     std::string text;                  // what is wrong and what to do about it
     std::optional<PictureArea> place;  // empty: all of the frame, or no place of it
 };
