@@ -82,6 +82,7 @@ std::vector<std::size_t> in_order(const Inspection& inspection, StackFacts& stac
         std::ranges::sort(ordered, {}, [&](std::size_t i) { return std::ranges::find(by_time, i) - by_time.begin(); });
     } else {
         std::vector<const imaging::CellMap*> maps;
+        maps.reserve(all.size());
         for (const auto i : all) maps.push_back(&frames[i].scan->detail);
         std::ranges::transform(imaging::order_by_detail(maps), ordered.begin(), [&](std::size_t k) { return all[k]; });
     }
