@@ -338,13 +338,20 @@ class Fitter {
 };
 
 /// Those that lie outside by more than a step and hang together with the run: nowhere a hole of more than this.
-double open_share(const std::vector<float>& outside, std::size_t all) {
+template <typename Beyond>
+double open_share(const CellMap& depth, const Beyond& beyond) {
     constexpr double hole = 3;  // steps
-    auto sorted = outside;
+    std::vector<double> sorted;
+    std::size_t all = 0;
+    for (const float at : depth.values) {
+        if (std::isnan(at)) continue;
+        ++all;
+        if (const double by = beyond(at); by > 0) sorted.push_back(by);
+    }
     std::ranges::sort(sorted);
     double reached = 0;
     std::size_t open = 0;
-    for (const float by : sorted) {
+    for (const double by : sorted) {
         if (by - reached > hole) break;
         reached = by;
         if (by > 1) ++open;
@@ -354,32 +361,12 @@ double open_share(const std::vector<float>& outside, std::size_t all) {
 
 }  // namespace
 
-double FocusPlanes::median_step() const {
-    std::vector<double> steps;
-    for (std::size_t f = 0; f + 1 < frames.size(); ++f) steps.push_back(step(f));
-    return steps.empty() ? 1 : median(std::move(steps));
-}
-
 double FocusPlanes::open_before() const {
-    std::vector<float> outside;
-    std::size_t all = 0;
-    for (const float at : depth.values)
-        if (!std::isnan(at)) {
-            ++all;
-            if (at < frames.front()) outside.push_back(static_cast<float>(frames.front()) - at);
-        }
-    return open_share(outside, all);
+    return open_share(depth, [first = frames.front()](double at) { return first - at; });
 }
 
 double FocusPlanes::open_behind() const {
-    std::vector<float> outside;
-    std::size_t all = 0;
-    for (const float at : depth.values)
-        if (!std::isnan(at)) {
-            ++all;
-            if (at > frames.back()) outside.push_back(at - static_cast<float>(frames.back()));
-        }
-    return open_share(outside, all);
+    return open_share(depth, [last = frames.back()](double at) { return at - last; });
 }
 
 double told_share(const DetailSeen& seen) {

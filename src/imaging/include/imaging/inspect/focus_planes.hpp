@@ -27,7 +27,6 @@ struct FocusPlanes {
     double textured_share = 0;          // of the tiles
 
     double step(std::size_t after) const { return frames[after + 1] - frames[after]; }
-    double median_step() const;
     /// Share of the tiles with detail that lie more than one step before the first frame, and past the last one. What
     /// lies apart from the rest, far behind, is no part of the subject.
     double open_before() const;
