@@ -244,19 +244,23 @@ void judge_sharpness(std::vector<FrameFacts>& frames, bool stack) {
     }
 }
 
-void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, StackFacts& stack) {
-    // The digits at the end of each name, where they all have the same beginning.
+std::vector<long> file_numbers(const std::vector<FrameFacts>& frames) {
     std::set<std::string> beginnings;
     std::vector<long> numbers;
     for (const auto& frame : frames) {
         const std::string stem = frame.file.stem().string();
         std::size_t digits = stem.size();
         while (digits > 0 && std::isdigit(static_cast<unsigned char>(stem[digits - 1]))) --digits;
-        if (digits == stem.size() || stem.size() - digits > 9) return;
+        if (digits == stem.size() || stem.size() - digits > 9) return {};
         beginnings.insert(stem.substr(0, digits));
         numbers.push_back(std::stol(stem.substr(digits)));
     }
-    if (beginnings.size() == 1 && numbers.size() > 1) {
+    return beginnings.size() == 1 ? numbers : std::vector<long>();
+}
+
+void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, StackFacts& stack) {
+    auto numbers = file_numbers(frames);
+    if (numbers.size() > 1) {
         std::ranges::sort(numbers);
         // A counter that turns over: what lies behind the widest hole came first.
         constexpr long turn = 1000;
@@ -284,7 +288,8 @@ namespace {
 
 int number_of(const StackFacts& stack, std::size_t at) { return static_cast<int>(stack.frames[at]) + 1; }
 
-void judge_gaps(StackFacts& stack, const Meant* meant) {
+void judge_gaps(Inspection& inspection) {
+    auto& stack = *inspection.stack;
     if (!stack.look.planes) return;
     const auto& planes = *stack.look.planes;
     constexpr double wide = 1.45;  // of the run's median
@@ -318,10 +323,8 @@ void judge_gaps(StackFacts& stack, const Meant* meant) {
         stack.gaps.push_back({.after_frame = after, .frames = std::max(1.0, std::round(steps) - 1)});
         const auto& gap = stack.gaps.back();
         std::string where;
-        if (meant && meant->report.capture.travel && meant->report.capture.frames > 1) {
-            const auto& travel = *meant->report.capture.travel;
-            const double step = (travel.last - travel.first) / (meant->report.capture.frames - 1);
-            const double from = static_cast<double>(f) * step;
+        if (const double step = inspection.step(); step > 0) {
+            const double from = inspection.planes[stack.frames[f]];
             where = fmt::format(", from {} to {}", text::length_text(from), text::length_text(from + steps * step));
         }
         add(stack.findings, Code::gap, Level::stop,
@@ -381,9 +384,9 @@ void judge_evenness(Inspection& inspection) {
 
 }  // namespace
 
-void judge_stack(Inspection& inspection, const Meant* meant) {
+void judge_stack(Inspection& inspection) {
     auto& stack = *inspection.stack;
-    judge_gaps(stack, meant);
+    judge_gaps(inspection);
     judge_ends(stack);
     judge_movement(stack);
     judge_evenness(inspection);

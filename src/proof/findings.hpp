@@ -18,7 +18,9 @@ void judge_sizes(std::vector<FrameFacts>& frames);
 void judge_light(std::vector<FrameFacts>& frames, const Meant* meant);
 /// Single frames by themselves, those of a stack against the run.
 void judge_sharpness(std::vector<FrameFacts>& frames, bool stack);
-void judge_stack(Inspection& inspection, const Meant* meant);
+void judge_stack(Inspection& inspection);
+/// The digits at the end of each name; empty: one has none, or they begin differently.
+std::vector<long> file_numbers(const std::vector<FrameFacts>& frames);
 /// Of the files' own numbers, or of the plan's frames.
 void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, StackFacts& stack);
 

@@ -2,15 +2,20 @@
 
 #include "findings.hpp"
 #include "imaging/inspect/detail_order.hpp"
+#include "imaging/inspect/median.hpp"
 #include "plan/assess.hpp"
+#include "plan/stack/stack_plan.hpp"
 #include "storage/frame_reader.hpp"
 
+#include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
+#include <tbb/partitioner.h>
 
 #include <algorithm>
 #include <atomic>
 #include <cmath>
 #include <functional>
+#include <memory>
 #include <numeric>
 
 namespace poquito::proof {
@@ -36,33 +41,6 @@ std::optional<double> sharpness_of(const imaging::FrameScan& scan) {
     return std::sqrt(*at);
 }
 
-FrameFacts looked_at(const std::filesystem::path& file) {
-    FrameFacts frame{.file = file, .exif = storage::exif_of_file(file)};
-    std::optional<imaging::FrameScanner> scanner;
-    const auto error = storage::read_rows(file, {.begin =
-                                                     [&](int width, int height) {
-                                                         scanner.emplace(width, height);
-                                                         return true;
-                                                     },
-                                                 .row =
-                                                     [&](const std::uint8_t* rgb) {
-                                                         scanner->row(rgb);
-                                                         return true;
-                                                     }});
-    if (error || !scanner) {
-        frame.findings.push_back({.code = Code::unreadable,
-                                  .level = Level::stop,
-                                  .text = (error ? storage::message(*error) : file.filename().string() + ": empty") +
-                                          ". Copy it from the card again, or take the frame again."});
-        return frame;
-    }
-    frame.scan = scanner->finish();
-    const auto sharpness = sharpness_of(*frame.scan);
-    frame.has_detail = sharpness.has_value();
-    frame.sharpness = sharpness.value_or(0);
-    return frame;
-}
-
 std::vector<std::size_t> readable(const std::vector<FrameFacts>& frames) {
     std::vector<std::size_t> all;
     for (std::size_t i = 0; i < frames.size(); ++i)
@@ -78,7 +56,9 @@ std::vector<std::size_t> in_order(const Inspection& inspection, StackFacts& stac
         return std::ranges::any_of(frames[i].findings, [](const Finding& one) { return one.code == Code::size; });
     });
     auto ordered = all;
-    if (const auto by_time = order_by_time(frames); !by_time.empty()) {
+    if (inspection.planes.size() == frames.size()) {
+        std::ranges::stable_sort(ordered, {}, [&](std::size_t i) { return inspection.planes[i]; });
+    } else if (const auto by_time = order_by_time(frames); !by_time.empty()) {
         std::ranges::sort(ordered, {}, [&](std::size_t i) { return std::ranges::find(by_time, i) - by_time.begin(); });
     } else {
         std::vector<const imaging::CellMap*> maps;
@@ -89,6 +69,29 @@ std::vector<std::size_t> in_order(const Inspection& inspection, StackFacts& stac
     if (ordered != all)
         for (const auto i : ordered) stack.order.push_back(static_cast<int>(i) + 1);
     return ordered;
+}
+
+/// By the plan, whose frames these are, nearest first, but for those whose numbers are missing; empty where their count
+/// is another.
+std::vector<double> planned_planes(const Meant& meant, const Inspection& inspection) {
+    const auto& stack = *inspection.stack;
+    const auto planned = plan::stack_frames(meant.plan, meant.report);
+    const std::size_t count = inspection.frames.size();
+    if (planned.size() != count + stack.missing.size() || stack.frames.size() != count) return {};
+    std::vector<double> planes(count);
+    const auto numbers = file_numbers(inspection.frames);
+    std::size_t place = 0;
+    for (std::size_t f = 0; f < count; ++f, ++place) {
+        // A frame of the plan that is not there comes before the next that is.
+        if (f > 0 && !stack.missing.empty() && numbers.size() == count) {
+            const long step = numbers[stack.frames[f]] - numbers[stack.frames[f - 1]];
+            if (step > 1 && place + static_cast<std::size_t>(step) <= planned.size())
+                place += static_cast<std::size_t>(step) - 1;
+        }
+        if (place >= planned.size()) return {};
+        planes[stack.frames[f]] = planned[place].plane;
+    }
+    return planes;
 }
 
 Verdict verdict_of(const Inspection& inspection) {
@@ -118,20 +121,77 @@ const char* verdict_text(Verdict verdict) {
 }
 
 bool Inspection::any_readable() const {
-    return std::ranges::any_of(frames, [](const FrameFacts& frame) { return frame.scan.has_value(); });
+    return std::ranges::any_of(frames, [](const FrameFacts& frame) { return frame.scan != nullptr; });
+}
+
+double Inspection::step() const {
+    if (!stack || planes.size() != frames.size()) return 0;
+    std::vector<double> steps;
+    for (std::size_t f = 0; f + 1 < stack->frames.size(); ++f)
+        steps.push_back(planes[stack->frames[f + 1]] - planes[stack->frames[f]]);
+    return imaging::median(std::move(steps));
+}
+
+FrameFacts look_at(const std::filesystem::path& file) {
+    FrameFacts frame{.file = file, .exif = storage::exif_of_file(file)};
+    std::optional<imaging::FrameScanner> scanner;
+    const auto error = storage::read_rows(file, {.begin =
+                                                     [&](int width, int height) {
+                                                         scanner.emplace(width, height);
+                                                         return true;
+                                                     },
+                                                 .row =
+                                                     [&](const std::uint8_t* rgb) {
+                                                         scanner->row(rgb);
+                                                         return true;
+                                                     }});
+    if (error || !scanner) {
+        frame.findings.push_back({.code = Code::unreadable,
+                                  .level = Level::stop,
+                                  .text = (error ? storage::message(*error) : file.filename().string() + ": empty") +
+                                          ". Copy it from the card again, or take the frame again."});
+        return frame;
+    }
+    frame.scan = std::make_shared<const imaging::FrameScan>(scanner->finish());
+    const auto sharpness = sharpness_of(*frame.scan);
+    frame.has_detail = sharpness.has_value();
+    frame.sharpness = sharpness.value_or(0);
+    return frame;
+}
+
+void look_at_all(const std::vector<std::filesystem::path>& files,
+                 const std::function<bool(std::size_t index, FrameFacts facts)>& looked) {
+    std::atomic<bool> ended = false;
+#ifdef __SANITIZE_THREAD__
+    for (std::size_t i = 0; i < files.size() && !ended; ++i) ended = !looked(i, look_at(files[i]));
+    return;
+#endif
+    // In their order: what comes first is looked at first, and the first answer comes soon.
+    tbb::parallel_for(
+        tbb::blocked_range<std::size_t>(0, files.size(), 1),
+        [&](const tbb::blocked_range<std::size_t>& range) {
+            for (std::size_t i = range.begin(); i < range.end(); ++i)
+                if (!ended && !looked(i, look_at(files[i]))) ended = true;
+        },
+        tbb::simple_partitioner());
 }
 
 std::optional<Inspection> inspect(const Request& request, const Progress& progress) {
-    Inspection inspection;
-    inspection.frames.resize(request.files.size());
+    std::vector<FrameFacts> frames(request.files.size());
     std::atomic<std::size_t> done = 0;
     std::atomic<bool> ended = false;
-    tbb::parallel_for(std::size_t{0}, request.files.size(), [&](std::size_t i) {
-        if (ended) return;
-        inspection.frames[i] = looked_at(request.files[i]);
-        if (progress && !progress(++done, request.files.size())) ended = true;
+    look_at_all(request.files, [&](std::size_t i, FrameFacts facts) {
+        frames[i] = std::move(facts);
+        if (progress && !progress(++done, frames.size())) ended = true;
+        return !ended;
     });
     if (ended) return std::nullopt;
+    return judge(std::move(frames), request, [&] { return !progress || progress(done, request.files.size()); });
+}
+
+std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& request,
+                                const std::function<bool()>& go_on) {
+    Inspection inspection{.frames = std::move(frames), .stack = {}, .planes = request.planes};
     std::optional<Meant> meant;
     if (request.kit && request.shot) {
         meant.emplace(Meant{.plan = plan::plan_of(*request.kit, *request.shot), .report = {}});
@@ -149,17 +209,17 @@ std::optional<Inspection> inspect(const Request& request, const Progress& progre
         std::vector<const imaging::FrameScan*> run;
         std::vector<bool> spoilt;
         for (const auto i : facts.frames) {
-            run.push_back(&*inspection.frames[i].scan);
+            run.push_back(inspection.frames[i].scan.get());
             spoilt.push_back(std::ranges::any_of(inspection.frames[i].findings, [](const Finding& one) {
                 return one.code == Code::shaken || one.code == Code::blurred;
             }));
         }
-        auto look =
-            imaging::look_at_stack(run, spoilt, [&] { return !progress || progress(done, request.files.size()); });
+        auto look = imaging::look_at_stack(run, spoilt, go_on);
         if (!look) return std::nullopt;
         facts.look = std::move(*look);
         judge_numbers(inspection.frames, plan, facts);
-        judge_stack(inspection, plan);
+        if (inspection.planes.empty() && plan) inspection.planes = planned_planes(*plan, inspection);
+        judge_stack(inspection);
     }
     inspection.verdict = verdict_of(inspection);
     return inspection;

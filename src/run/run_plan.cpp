@@ -59,7 +59,7 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
 
 RunPlan test_plan(const RunPlan& plan) {
     RunPlan test = plan;
-    test.id += "-test";
+    test.id += shoot::test_run_end;
     if (plan.frames.empty()) return test;
     const auto last = plan.frames.size() - 1;
     std::vector<std::size_t> places = {0, last / 2, last};
@@ -67,6 +67,37 @@ RunPlan test_plan(const RunPlan& plan) {
     test.frames.clear();
     for (const auto place : places) test.frames.push_back(plan.frames[place]);
     return test;
+}
+
+namespace {
+
+/// Of the ring at that plane, by the two planned frames about it or at that end.
+std::optional<double> ring_at(const std::vector<RunFrame>& frames, double plane) {
+    if (!frames.front().ring) return std::nullopt;
+    if (frames.size() < 2) return frames.front().ring;
+    std::size_t at = 0;
+    while (at + 2 < frames.size() && frames[at + 1].plane < plane) ++at;
+    const RunFrame &from = frames[at], &to = frames[at + 1];
+    const double share = to.plane == from.plane ? 0 : (plane - from.plane) / (to.plane - from.plane);
+    return std::clamp(*from.ring + share * (*to.ring - *from.ring), 0.0, 1.0);
+}
+
+}  // namespace
+
+RunPlan retake_plan(const RunPlan& plan, std::vector<double> planes) {
+    RunPlan again = plan;
+    again.id += shoot::retake_run_end;
+    if (plan.frames.empty()) return again;
+    const RunFrame& first = plan.frames.front();
+    if (planes.empty()) planes = {first.plane};
+    std::ranges::sort(planes);
+    again.frames.clear();
+    for (const double plane : planes) {
+        RunFrame frame{.plane = plane, .rail = std::nullopt, .ring = ring_at(plan.frames, plane)};
+        if (first.rail) frame.rail = *first.rail + plane - first.plane;
+        again.frames.push_back(frame);
+    }
+    return again;
 }
 
 namespace {
@@ -94,7 +125,7 @@ std::string next_run_id(const std::filesystem::path& journals, const std::string
     for (int number = 1;; ++number) {
         auto id = fmt::format("{}-{}", safe, number);
         const auto taken = [&](const char* end) { return std::filesystem::exists(journals / (id + end)); };
-        if (!taken(".journal") && !taken("-test.journal")) return id;
+        if (!taken(".journal") && !taken("-test.journal") && !taken("-retake.journal")) return id;
     }
 }
 

@@ -22,6 +22,7 @@ Session::Made Session::begin(const Wish& wish, const RunFolders& folders, const 
     const auto id = next_run_id(folders.journals, wish.shot.id);
     auto plan = make_run_plan(wish.kit, wish.shot, id, folders.frames_apart ? folders.journals / id : folders.journals);
     if (wish.tests) plan = test_plan(plan);
+    if (wish.again) plan = retake_plan(plan, *wish.again);
     RunState state{
         .plan = plan, .time = devices::local_time(), .frames = std::vector<JournalFrame>(plan.frames.size())};
     const auto journal = [&] { return Journal::create(folders.journals / (plan.id + ".journal"), plan); };
@@ -63,7 +64,7 @@ Session::Made Session::launch(const gear::Kit& kit, const shoot::Shot& shot, Run
 
 bool Session::is_test() const { return run::is_test(plan_); }
 
-bool is_test(const RunPlan& plan) { return plan.id.ends_with("-test"); }
+bool is_test(const RunPlan& plan) { return shoot::is_test_run(plan.id); }
 
 shoot::RunRecord log_entry(const RunState& state) {
     auto record = record_of(state);

@@ -257,6 +257,13 @@ FrameScan FrameScanner::finish() {
     scan.brightest_stops = stops_of(at_share(histogram_, looked_, 0.99));
     scan.clipped_share = static_cast<double>(clipped_) / static_cast<double>(looked_);
     scan.black_share = static_cast<double>(black_) / static_cast<double>(looked_);
+    for (std::size_t level = 0; level < histogram_.size(); ++level) {
+        if (histogram_[level] == 0) continue;
+        const double place = (stops_of(static_cast<double>(level)) - LightHistogram::from) / LightHistogram::step;
+        const auto last = static_cast<double>(scan.histogram.shares.size() - 1);
+        scan.histogram.shares[static_cast<std::size_t>(std::clamp(place, 0.0, last))] +=
+            static_cast<float>(histogram_[level]) / static_cast<float>(looked_);
+    }
     scan.small = {.width = columns_, .height = rows_, .pixels = {}};
     scan.small.pixels.resize(scan.level.values.size());
     for (std::size_t i = 0; i < scan.small.pixels.size(); ++i)

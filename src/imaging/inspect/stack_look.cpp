@@ -169,6 +169,9 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     for (std::size_t f = middle; f + 1 < count; ++f) to_frame[f + 1] = of(f) * to_frame[f];
     for (std::size_t f = middle; f > 0; --f) to_frame[f - 1] = of(f - 1).inverse() * to_frame[f];
 
+    look.to_frame = to_frame;
+    for (auto& one : look.to_frame) one.dx *= cell, one.dy *= cell;
+
     const int columns = frames[middle]->detail.columns / tile_cells, rows = frames[middle]->detail.rows / tile_cells;
     look.tile = tile_cells * cell;
     if (columns < 2 || rows < 2) return look;

@@ -6,6 +6,7 @@
 
 #include <filesystem>
 #include <functional>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -53,9 +54,9 @@ struct Finding {
 struct FrameFacts {
     std::filesystem::path file;
     storage::FrameExif exif;
-    std::optional<imaging::FrameScan> scan;  // empty: cannot be read
-    bool has_detail = false;                 // enough to tell sharp from soft by
-    double sharpness = 0;                    // of its sharpest part: fine detail over coarse, 0 to about 1
+    std::shared_ptr<const imaging::FrameScan> scan;  // null: cannot be read
+    bool has_detail = false;                         // enough to tell sharp from soft by
+    double sharpness = 0;                            // of its sharpest part: fine detail over coarse, 0 to about 1
     std::vector<Finding> findings;
 };
 
@@ -92,9 +93,11 @@ const char* verdict_text(Verdict verdict);
 struct Inspection {
     std::vector<FrameFacts> frames;
     std::optional<StackFacts> stack;  // empty: single frames
+    std::vector<double> planes;       // of `frames`, mm behind the subject's nearest point; empty: not known
     Verdict verdict = Verdict::keep;
 
     bool any_readable() const;
+    double step() const;  // mm from one frame of the stack to the next; 0: not known
 };
 
 struct Request {
@@ -102,12 +105,26 @@ struct Request {
     const gear::Kit* kit = nullptr;     // of the shot
     const shoot::Shot* shot = nullptr;  // that they are of; null: not known
     bool singles = false;               // also where there are more than one
+    /// Where each was focused, mm behind the subject's nearest point, as a run has it: it gives their order too. Empty:
+    /// not known, or as the shot's plan has it where that has as many.
+    std::vector<double> planes = {};
 };
+
+/// What one file shows of itself, with no finding but that it cannot be read. From any thread.
+FrameFacts look_at(const std::filesystem::path& file);
+
+/// The same of many, on all cores. `looked` is told of each as it is through, by the thread that did it; false ends it.
+void look_at_all(const std::vector<std::filesystem::path>& files,
+                 const std::function<bool(std::size_t index, FrameFacts facts)>& looked);
+
+/// What is to be said of frames that were looked at, in the order of `request.files`. `go_on` false ends it: empty.
+std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& request,
+                                const std::function<bool()>& go_on = {});
 
 /// `done` frames are through, of `all`; false ends it.
 using Progress = std::function<bool(std::size_t done, std::size_t all)>;
 
-/// Empty: told to end.
+/// Both, on all cores. Empty: told to end.
 std::optional<Inspection> inspect(const Request& request, const Progress& progress = {});
 
 }  // namespace poquito::proof

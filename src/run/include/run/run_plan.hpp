@@ -45,6 +45,10 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
 /// Its first, middle and last frame alone, as a run of its own: what to look at before the run.
 RunPlan test_plan(const RunPlan& plan);
 
+/// Only what is to be taken of it, again or in between: at those planes, nearest first, as a run of its own. Rail and
+/// ring go on as they do between its frames and at its ends. Of a plan without frames that move, that one frame again.
+RunPlan retake_plan(const RunPlan& plan, std::vector<double> planes);
+
 /// What the bench needs for it. Kit and shot outlive the bench.
 devices::BenchSetup bench_setup(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan);
 

@@ -20,12 +20,13 @@ class Session {
   public:
     using Made = storage::ReadResult<std::unique_ptr<Session>>;
 
-    /// A new run of that shot; `tests`: its first, middle and last frame alone. Nothing is left behind where it cannot
-    /// begin. Kit and shot are not needed afterwards.
+    /// A new run of that shot; `tests`: its first, middle and last frame alone; `again`: those planes alone. Nothing is
+    /// left behind where it cannot begin. Kit and shot are not needed afterwards.
     struct Wish {
         const gear::Kit& kit;
         const shoot::Shot& shot;
         bool tests = false;
+        std::optional<std::vector<double>> again = {};  // see retake_plan
     };
     static Made begin(const Wish& wish, const RunFolders& folders, const devices::DeviceSettings& settings,
                       RunOptions options = {});

@@ -35,6 +35,11 @@ struct ExposedFrame {
     bool operator==(const ExposedFrame&) const = default;
 };
 
+/// Runs of a shot's first, middle and last frame alone, and of what was to be taken again, are called so by their ids.
+inline constexpr const char *test_run_end = "-test", *retake_run_end = "-retake";
+inline bool is_test_run(const std::string& id) { return id.ends_with(test_run_end); }
+inline bool is_retake_run(const std::string& id) { return id.ends_with(retake_run_end); }
+
 /// What happened at the bench: an exact record, also of a run that broke off.
 enum class RunEnd { complete, stopped, broken };
 struct RunRecord {

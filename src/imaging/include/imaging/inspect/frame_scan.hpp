@@ -41,6 +41,13 @@ struct Structure {
     double least_along() const;
 };
 
+/// Shares of a frame's pixels by luminance, in halves of a stop; the first has all that is darker, the last all that is
+/// lighter.
+struct LightHistogram {
+    static constexpr double from = -8, step = 0.5;  // stops of the lower edge of the first
+    std::array<float, 22> shares = {};              // to 3 stops: full scale is 2.47
+};
+
 /// 0.18 of full scale is 0 stops; all of linear light.
 struct FrameScan {
     int width = 0;  // pixels of the file
@@ -50,14 +57,15 @@ struct FrameScan {
     double brightest_stops = 0;  // 99 % are darker
     double clipped_share = 0;    // with a channel at 254 or above
     double black_share = 0;      // with all channels at 3 or below
-    CellMap light;               // mean luminance, linear, 1 full scale
-    CellMap level;               // mean code value, 0 to 255: what noise goes by
-    CellMap detail;              // mean square of second differences two pixels apart, of code values
-    CellMap middling;            // the same four pixels apart, of means of two by two: less of it is noise
-    CellMap coarse;              // and eight pixels apart, of means of four by four
-    CellMap clipped;             // share
-    Structure structure;         // of what has detail
-    GreyImage small;             // code values, 0 to 1; a cell to a pixel
+    LightHistogram histogram;
+    CellMap light;        // mean luminance, linear, 1 full scale
+    CellMap level;        // mean code value, 0 to 255: what noise goes by
+    CellMap detail;       // mean square of second differences two pixels apart, of code values
+    CellMap middling;     // the same four pixels apart, of means of two by two: less of it is noise
+    CellMap coarse;       // and eight pixels apart, of means of four by four
+    CellMap clipped;      // share
+    Structure structure;  // of what has detail
+    GreyImage small;      // code values, 0 to 1; a cell to a pixel
 };
 
 /// Takes rows of red, green and blue, 8 bits by the curve of sRGB, from the top.

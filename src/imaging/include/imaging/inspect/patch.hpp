@@ -1,20 +1,11 @@
 #pragma once
 
+#include "imaging/inspect/rgb_picture.hpp"
 #include "plan/grey_patch.hpp"
-
-#include <cstddef>
-#include <cstdint>
 
 /// What an area of a finished picture holds.
 namespace poquito::imaging {
 
-/// Eight bits a channel, red, green, blue, rows from the top. Not owned.
-struct RgbPicture {
-    const std::uint8_t* bytes = nullptr;
-    int width = 0;
-    int height = 0;
-    std::size_t stride = 0;  // bytes from one row to the next
-};
 struct Area {
     int x = 0;
     int y = 0;

@@ -26,6 +26,8 @@ struct StackLook {
     std::vector<double> uneven;         // stops of each frame from the run's median, place by place
     std::optional<FocusPlanes> planes;  // empty: too little detail, or fewer than three frames
     int tile = 1;                       // px of the file across a tile of `planes`
+    /// Takes a place of the middle frame, whose net of tiles `planes` has, to each frame's; in px of the file.
+    std::vector<Similarity> to_frame;
 
     /// The first frame in a new place, from 1 on: the index of its neighbour plus 1.
     bool moved(std::size_t neighbour) const;

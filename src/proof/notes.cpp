@@ -1,0 +1,332 @@
+#include "proof/notes.hpp"
+
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace poquito::proof {
+namespace {
+
+using Frames = std::vector<std::size_t>;
+
+/// "Frame 7", "Frames 3 and 5", "Frames 3, 5 to 9", "All 20 frames".
+std::string frames_text(const Frames& frames, std::size_t all) {
+    if (frames.size() == all && all > 2) return fmt::format("All {} frames", all);
+    std::vector<std::string> parts;
+    for (std::size_t i = 0; i < frames.size();) {
+        std::size_t last = i;
+        while (last + 1 < frames.size() && frames[last + 1] == frames[last] + 1) ++last;
+        if (last > i + 1) {
+            parts.push_back(fmt::format("{} to {}", frames[i] + 1, frames[last] + 1));
+        } else {
+            for (std::size_t k = i; k <= last; ++k) parts.push_back(fmt::format("{}", frames[k] + 1));
+        }
+        i = last + 1;
+    }
+    std::string text = frames.size() == 1 ? "Frame " : "Frames ";
+    for (std::size_t i = 0; i < parts.size(); ++i)
+        text += (i == 0 ? "" : i + 1 == parts.size() ? " and " : ", ") + parts[i];
+    return text;
+}
+
+std::string in_lower(std::string text) {
+    if (!text.empty()) text.front() = static_cast<char>(std::tolower(static_cast<unsigned char>(text.front())));
+    return text;
+}
+
+Tone tone_of(Level level) {
+    return level == Level::stop ? Tone::stop : level == Level::caution ? Tone::caution : Tone::info;
+}
+
+/// What is wrong with a frame is mended by taking it again where that code says so of itself.
+bool is_retaken(Code code) {
+    switch (code) {
+        case Code::unreadable:
+        case Code::size:
+        case Code::settings:
+        case Code::uneven:
+        case Code::blurred:
+        case Code::shaken:
+            return true;
+        default:
+            return false;
+    }
+}
+
+class Notes {
+  public:
+    explicit Notes(const Inspection& inspection) : inspection_(inspection) {}
+
+    std::vector<Note> all() {
+        of_frames();
+        if (inspection_.stack) of_stack(*inspection_.stack);
+        what_is_well();
+        std::ranges::stable_sort(notes_, {}, &Note::tone);
+        return std::move(notes_);
+    }
+
+  private:
+    Note& add(Tone tone, std::optional<Code> code, std::string text, Frames frames = {}) {
+        Note& note = notes_.emplace_back();
+        note.tone = tone;
+        note.code = code;
+        note.text = std::move(text);
+        note.frames = std::move(frames);
+        return note;
+    }
+    bool known() const { return inspection_.stack && inspection_.planes.size() == inspection_.frames.size(); }
+    bool any(Code code) const {
+        return std::ranges::any_of(notes_, [&](const Note& note) { return note.code == code; });
+    }
+
+    /// The same in many frames is one matter; the worst of them stands for it.
+    void of_frames() {
+        struct Found {
+            Frames frames;
+            const Finding* worst = nullptr;
+            std::size_t of = 0;
+        };
+        std::map<Code, Found> by_code;
+        for (std::size_t i = 0; i < inspection_.frames.size(); ++i)
+            for (const Finding& finding : inspection_.frames[i].findings) {
+                auto& found = by_code[finding.code];
+                if (found.frames.empty() || found.frames.back() != i) found.frames.push_back(i);
+                if (!found.worst || finding.level > found.worst->level) found.worst = &finding, found.of = i;
+            }
+        const std::size_t count = inspection_.frames.size();
+        for (auto& [code, found] : by_code) {
+            std::string text = found.worst->text;
+            if (count > 1)
+                text = found.frames.size() == 1 ? frames_text(found.frames, count) + ": " + in_lower(text)
+                                                : fmt::format("{}, as {}: {}", frames_text(found.frames, count),
+                                                              found.of + 1, in_lower(text));
+            Note& note = add(tone_of(found.worst->level), code, std::move(text), found.frames);
+            note.place = found.worst->place;
+            // Where the place is told of another frame than the first, that one comes first.
+            if (note.place) std::ranges::rotate(note.frames, std::ranges::find(note.frames, found.of));
+            // One dial turned for the whole run is not mended frame by frame.
+            const bool all_of_many = found.frames.size() == count && count > 1;
+            if (is_retaken(code) && !(code == Code::settings && all_of_many)) again(note, found.frames);
+        }
+    }
+
+    void again(Note& note, const Frames& frames) {
+        note.again = true;
+        if (known())
+            for (const auto i : frames) note.planes.push_back(inspection_.planes[i]);
+        std::ranges::sort(note.planes);
+        note.action = inspection_.frames.size() == 1 ? "Take it again"
+                      : frames.size() == 1           ? fmt::format("Take frame {} again", frames.front() + 1)
+                                                     : fmt::format("Take the {} frames again", frames.size());
+    }
+
+    void take(Note& note, double from, double step, int count) {
+        note.again = true;
+        for (int i = 0; i < count; ++i) note.planes.push_back(from + step * i);
+        std::ranges::sort(note.planes);
+        note.action = count == 1
+                          ? fmt::format("Take 1 frame at {}", text::length_text(note.planes.front()))
+                          : fmt::format("Take {} frames, {} to {}", count, text::length_text(note.planes.front()),
+                                        text::length_text(note.planes.back()));
+    }
+
+    void of_stack(const StackFacts& stack) {
+        std::size_t gap = 0;
+        for (const Finding& finding : stack.findings) {
+            switch (finding.code) {
+                case Code::gap:
+                    if (gap < stack.gaps.size()) of_gap(stack, finding, stack.gaps[gap++]);
+                    break;
+                case Code::end_open:
+                    of_end(stack, finding);
+                    break;
+                case Code::moved:
+                    break;
+                default:
+                    add(tone_of(finding.level), finding.code, finding.text);
+            }
+        }
+        if (!stack.moved.empty()) of_movement(stack);
+    }
+
+    void of_gap(const StackFacts& stack, const Finding& finding, const Gap& gap) {
+        const auto before = static_cast<std::size_t>(gap.after_frame - 1);
+        const auto at = std::ranges::find(stack.frames, before) - stack.frames.begin();
+        const auto behind = stack.frames[static_cast<std::size_t>(at) + 1];
+        Note& note = add(tone_of(finding.level), finding.code, finding.text, {before, behind});
+        if (const double step = inspection_.step(); step > 0)
+            take(note, inspection_.planes[before] + step, step, static_cast<int>(gap.frames));
+    }
+
+    void of_end(const StackFacts& stack, const Finding& finding) {
+        const bool first = finding.text.starts_with("The first");
+        const auto end = first ? stack.frames.front() : stack.frames.back();
+        Note& note = add(tone_of(finding.level), finding.code, finding.text, {end});
+        const double step = inspection_.step();
+        if (step <= 0 || !stack.look.planes) return;
+        const double beyond = first ? -outermost(*stack.look.planes, true)
+                                    : outermost(*stack.look.planes, false) - stack.look.planes->frames.back();
+        constexpr double most = 30;  // what lies further off is better seen by a run of its own
+        const int count = static_cast<int>(std::clamp(std::ceil(beyond), 1.0, most));
+        take(note, inspection_.planes[end] + (first ? -step : step), first ? -step : step, count);
+    }
+
+    /// Depth, in steps, that a hundredth of what has detail lies beyond.
+    static double outermost(const imaging::FocusPlanes& planes, bool nearest) {
+        std::vector<float> depths;
+        for (const float depth : planes.depth.values)
+            if (!std::isnan(depth)) depths.push_back(depth);
+        if (depths.empty()) return 0;
+        const std::size_t edge = depths.size() / 100;
+        const auto at = depths.begin() + static_cast<std::ptrdiff_t>(nearest ? edge : depths.size() - 1 - edge);
+        std::ranges::nth_element(depths, at);
+        return static_cast<double>(*at);
+    }
+
+    /// Frames that stand together are found by adding up the movements; those of the largest group stay.
+    void of_movement(const StackFacts& stack) {
+        struct Stand {
+            double x = 0, y = 0;
+            Frames frames;
+        };
+        std::vector<Stand> stands;
+        double x = 0, y = 0;
+        const double same = std::max(2.0, 5 * stack.look.steady);  // px: what counts as moved, MODEL 11
+        for (std::size_t f = 0; f < stack.frames.size(); ++f) {
+            if (f > 0 && stack.look.moved(f - 1))
+                x += stack.look.neighbours[f - 1].shift_x, y += stack.look.neighbours[f - 1].shift_y;
+            auto stand =
+                std::ranges::find_if(stands, [&](const Stand& one) { return std::hypot(one.x - x, one.y - y) < same; });
+            if (stand == stands.end()) stand = stands.insert(stand, Stand{.x = x, .y = y, .frames = {}});
+            stand->frames.push_back(stack.frames[f]);
+        }
+        const auto main = std::ranges::max_element(stands, {}, [](const Stand& one) { return one.frames.size(); });
+        Frames away;
+        double farthest = 0;
+        for (const Stand& stand : stands) {
+            if (&stand == &*main) continue;
+            away.insert(away.end(), stand.frames.begin(), stand.frames.end());
+            farthest = std::max(farthest, std::hypot(stand.x - main->x, stand.y - main->y));
+        }
+        std::ranges::sort(away);
+        const auto& first = stack.moved.front();
+        if (away.empty())  // turned about its middle and nothing else
+            for (std::size_t f = static_cast<std::size_t>(first.frame - 1); f < inspection_.frames.size(); ++f)
+                away.push_back(f);
+        const bool last = away.back() + 1 == inspection_.frames.size();
+        std::string turned;
+        if (std::abs(first.turn) >= 0.05)
+            turned = fmt::format(", turned by {}\u00b0", text::number_text(first.turn, 2));
+        const int width = inspection_.frames[stack.frames.front()].scan->width;
+        constexpr double small = 0.01;  // of the frame: programs that combine align so much (common practice)
+        const bool aligns = farthest < small * width && std::abs(first.turn) < 0.5;
+        Note& note =
+            add(aligns ? Tone::caution : Tone::stop, Code::moved,
+                fmt::format("{} {} elsewhere, {} px{}: the camera was touched, or the subject slipped. {}",
+                            frames_text(away, inspection_.frames.size()), away.size() == 1 ? "stands" : "stand",
+                            text::number_text(std::max(farthest, first.shift), 2), turned,
+                            aligns  ? "Programs that combine align so little, and lose that much of the edge."
+                            : !last ? "Take them again."
+                                    : "Set it back by blinking with a frame before it and take them again; or take the "
+                                      "others as it stands now."),
+                away);
+        again(note, away);
+        if (aligns) note.again = false, note.planes.clear(), note.action.clear();
+    }
+
+    void what_is_well() {
+        const auto& frames = inspection_.frames;
+        const bool read = std::ranges::all_of(frames, [](const auto& frame) { return frame.scan != nullptr; });
+        if (!read || frames.empty()) return;
+        const bool told = std::ranges::all_of(frames, [](const auto& frame) { return frame.exif.known; });
+        if (told && !any(Code::settings) && frames.front().exif.f_number > 0)
+            add(Tone::well, std::nullopt,
+                fmt::format("{} and {} mm, as they should be",
+                            text::exposure_text(frames.front().exif.f_number, frames.front().exif.shutter,
+                                                frames.front().exif.iso),
+                            text::number_text(frames.front().exif.focal_length, 3)));
+        if (!any(Code::clipped)) add(Tone::well, std::nullopt, "Nothing that counts is clipped");
+        if (!inspection_.stack) {
+            if (!any(Code::blurred) && !any(Code::shaken) && frames.front().has_detail)
+                add(Tone::well, std::nullopt, frames.size() == 1 ? "Sharp detail is in it" : "Sharp detail in each");
+            return;
+        }
+        const auto& stack = *inspection_.stack;
+        if (!any(Code::uneven)) add(Tone::well, std::nullopt, "Light even from frame to frame");
+        if (!any(Code::moved) && !stack.look.neighbours.empty()) add(Tone::well, std::nullopt, "Nothing moved");
+        if (!stack.look.planes) {
+            add(Tone::info, std::nullopt,
+                "Too little detail, or too few frames, to tell gaps and ends: look at them at full size.");
+            return;
+        }
+        if (!any(Code::gap)) add(Tone::well, std::nullopt, "No gap between frames");
+        if (!any(Code::end_open)) add(Tone::well, std::nullopt, ends_text(stack));
+    }
+
+    std::string ends_text(const StackFacts& stack) const {
+        std::size_t nearest = stack.frames.size(), farthest = 0;
+        std::vector<std::size_t> tiles(stack.frames.size(), 0);
+        for (const auto frame : stack.look.planes->sharpest)
+            if (frame < tiles.size()) ++tiles[frame];
+        constexpr std::size_t some = 3;  // tiles
+        for (std::size_t f = 0; f < tiles.size(); ++f)
+            if (tiles[f] >= some) nearest = std::min(nearest, f), farthest = f;
+        if (nearest > farthest) return "Both ends are covered";
+        return fmt::format("Both ends are covered: sharp from frame {} to {}", stack.frames[nearest] + 1,
+                           stack.frames[farthest] + 1);
+    }
+
+    const Inspection& inspection_;
+    std::vector<Note> notes_;
+};
+
+}  // namespace
+
+std::vector<Note> notes_of(const Inspection& inspection) { return Notes(inspection).all(); }
+
+std::vector<double> planes_to_take(const std::vector<Note>& notes, const Inspection& inspection) {
+    std::vector<double> planes;
+    for (const Note& note : notes)
+        if (note.again) planes.insert(planes.end(), note.planes.begin(), note.planes.end());
+    std::ranges::sort(planes);
+    const double same = inspection.step() / 4;
+    const auto twice = std::ranges::unique(planes, [&](double one, double other) { return other - one <= same; });
+    planes.erase(twice.begin(), twice.end());
+    return planes;
+}
+
+const char* outcome_text(Outcome outcome) {
+    constexpr const char* texts[] = {"whole", "look", "mendable", "hopeless"};
+    return texts[static_cast<int>(outcome)];
+}
+
+Summary summary_of(const Inspection& inspection, const std::vector<Note>& notes) {
+    Summary summary;
+    std::vector<bool> again(inspection.frames.size(), false);
+    int more = 0;  // between and beyond them
+    for (const Note& note : notes) {
+        if (note.tone == Tone::well || note.tone == Tone::info) continue;
+        if (summary.why.empty()) {
+            const auto end = note.text.find_first_of(":.");
+            summary.why = note.code == Code::gap ? "a gap" : note.text.substr(0, end);
+        }
+        summary.outcome = std::max(summary.outcome, note.tone == Tone::stop ? Outcome::mendable : Outcome::look);
+        if (!note.again || note.tone != Tone::stop) continue;
+        if (note.code == Code::gap || note.code == Code::end_open) {
+            more += static_cast<int>(note.planes.size());
+        } else {
+            for (const auto i : note.frames) again[i] = true;
+        }
+    }
+    const auto spoilt = std::ranges::count(again, true);
+    summary.to_take = static_cast<int>(spoilt) + more;
+    if (summary.outcome == Outcome::mendable && 2 * static_cast<std::size_t>(summary.to_take) > again.size())
+        summary.outcome = Outcome::hopeless;
+    return summary;
+}
+
+}  // namespace poquito::proof
