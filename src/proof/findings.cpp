@@ -186,9 +186,9 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
         constexpr double worth_saying = 0.01;
         if (scan.clipped_share >= worth_saying && !white)
             add(frame.findings, Code::clipped, Level::caution,
-                fmt::format("{} % of the frame is clipped to white{}. Less light, or a larger and softer source "
+                fmt::format("{} % of the frame is clipped to white. Less light, or a larger and softer source "
                             "where it glares.",
-                            text::number_text(scan.clipped_share * 100, 2), meant ? ", none of it planned" : ""),
+                            text::number_text(scan.clipped_share * 100, 2)),
                 area_of(scan.clipped, scan.cell));
         // The plain border of the frame is ground.
         if (!background || !(look == BackgroundLook::black || white)) continue;
@@ -223,12 +223,24 @@ void judge_sharpness(std::vector<FrameFacts>& frames, bool stack) {
             directed.push_back(frame.scan->structure.directed());
         }
     const double run_sharp = median(sharp), run_directed = median(directed);
-    for (auto& frame : frames) {
+    // Against those beside it: towards its ends a stack holds less and less that can be sharp. What noise drowns is no
+    // softer than the softest that can be told.
+    constexpr double least_told = 0.15;
+    const auto beside = [&](std::size_t i) {
+        std::vector<double> near;
+        constexpr std::size_t reach = 3;
+        for (std::size_t k = i > reach ? i - reach : 0; k < std::min(frames.size(), i + reach + 1); ++k)
+            if (k != i && frames[k].scan && frames[k].has_detail) near.push_back(frames[k].sharpness);
+        return near.empty() ? run_sharp : median(std::move(near));
+    };
+    for (std::size_t i = 0; i < frames.size(); ++i) {
+        auto& frame = frames[i];
         if (!frame.scan || !frame.has_detail) continue;
         const double way = frame.scan->structure.directed();
         const bool one_way = stack || frames.size() > 2 ? way > run_directed + 0.25 : way > 0.6;
         constexpr double soft = 0.22, far_softer = 0.5;
-        const bool blurred = stack ? frame.sharpness < far_softer * run_sharp : frame.sharpness < soft;
+        const bool blurred =
+            stack ? std::max(frame.sharpness, least_told) < far_softer * beside(i) : frame.sharpness < soft;
         if (one_way && (blurred || frame.sharpness < 0.85 * run_sharp))
             add(frame.findings, Code::shaken, Level::stop,
                 fmt::format("Detail is drawn out one way, at {:.0f}\u00b0: shaken, or the subject moved. A steadier "
@@ -302,6 +314,19 @@ void judge_gaps(Inspection& inspection) {
         return median(std::move(values));
     };
     const auto scale_of = [&](std::size_t f) { return std::abs(std::log(stack.look.neighbours[f].scale)); };
+    // One frame that is laid on its neighbours a little too large has too much before it and too little behind: what
+    // the steps to both sides have less of is no gap.
+    const auto scale_about = [&](std::size_t f) {
+        const double usual = about(f, scale_of);
+        double sum = scale_of(f);
+        for (const std::size_t beside : {f - 1, f + 1})
+            if (beside < stack.look.neighbours.size() && stack.look.neighbours[beside].found)
+                sum += std::min(0.0, scale_of(beside) - usual);
+        return sum;
+    };
+    // The wider detail stays visible against a step, the less a step can be told by it.
+    constexpr double share_of_width = 0.35;
+    const double tellable = 1 + share_of_width * planes.width;
     for (std::size_t f = 0; f + 1 < planes.frames.size(); ++f) {
         const double steps = planes.free_steps[f];
         // Where focusing changes the scale enough to be told, it is a second witness: for a gap that the planes leave
@@ -310,12 +335,12 @@ void judge_gaps(Inspection& inspection) {
         const double usual_scale = about(f, scale_of);
         const double unrest = about(f, [&](std::size_t at) { return std::abs(scale_of(at) - usual_scale); });
         const bool tells = usual_scale > told && stack.look.neighbours[f].found && !stack.look.moved(f);
-        const double by_scale = tells ? scale_of(f) / usual_scale : 0;
+        const double by_scale = tells ? std::min(scale_of(f), scale_about(f)) / usual_scale : 0;
         // Few or noisy tiles make steps of any width; what tells is how much better that width explains them.
         constexpr double clear = 0.07, hint = 0.03, from_those_about = 1.35;
         const double locally = steps / about(f, [&](std::size_t at) { return planes.free_steps[at]; });
-        const bool by_planes =
-            steps >= wide && locally >= from_those_about && planes.gains[f] >= clear && !(tells && by_scale < as_usual);
+        const bool by_planes = steps >= std::max(wide, tellable) && locally >= from_those_about &&
+                               planes.gains[f] >= clear && !(tells && by_scale < as_usual);
         const bool by_both = steps >= as_usual && planes.gains[f] >= hint && by_scale >= much_more;
         const bool by_scales = steps > 1 && by_scale >= twice && scale_of(f) - usual_scale > 8 * unrest;
         if (!by_planes && !by_both && !by_scales) continue;

@@ -159,6 +159,15 @@ FrameFacts look_at(const std::filesystem::path& file) {
     return frame;
 }
 
+std::shared_ptr<const imaging::FrameScan> without_maps(const imaging::FrameScan& scan) {
+    auto slim = std::make_shared<imaging::FrameScan>();
+    slim->width = scan.width, slim->height = scan.height, slim->cell = scan.cell;
+    slim->median_stops = scan.median_stops, slim->brightest_stops = scan.brightest_stops;
+    slim->clipped_share = scan.clipped_share, slim->black_share = scan.black_share;
+    slim->histogram = scan.histogram, slim->structure = scan.structure;
+    return slim;
+}
+
 void look_at_all(const std::vector<std::filesystem::path>& files,
                  const std::function<bool(std::size_t index, FrameFacts facts)>& looked) {
     std::atomic<bool> ended = false;

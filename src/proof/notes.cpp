@@ -57,6 +57,24 @@ bool is_retaken(Code code) {
     }
 }
 
+const char* matter_of(Code code) {
+    constexpr const char* matters[] = {"files that cannot be read",
+                                       "frames of another size",
+                                       "settings that differ",
+                                       "uneven light",
+                                       "something moved",
+                                       "a gap",
+                                       "an open end",
+                                       "their order",
+                                       "frames that are missing",
+                                       "clipped whites",
+                                       "the background",
+                                       "a blurred frame",
+                                       "a cast of colour",
+                                       "a shaken frame"};
+    return matters[static_cast<int>(code)];
+}
+
 class Notes {
   public:
     explicit Notes(const Inspection& inspection) : inspection_(inspection) {}
@@ -100,10 +118,7 @@ class Notes {
         const std::size_t count = inspection_.frames.size();
         for (auto& [code, found] : by_code) {
             std::string text = found.worst->text;
-            if (count > 1)
-                text = found.frames.size() == 1 ? frames_text(found.frames, count) + ": " + in_lower(text)
-                                                : fmt::format("{}, as {}: {}", frames_text(found.frames, count),
-                                                              found.of + 1, in_lower(text));
+            if (count > 1) text = frames_text(found.frames, count) + ": " + in_lower(text);
             Note& note = add(tone_of(found.worst->level), code, std::move(text), found.frames);
             note.place = found.worst->place;
             // Where the place is told of another frame than the first, that one comes first.
@@ -224,18 +239,18 @@ class Notes {
         const int width = inspection_.frames[stack.frames.front()].scan->width;
         constexpr double small = 0.01;  // of the frame: programs that combine align so much (common practice)
         const bool aligns = farthest < small * width && std::abs(first.turn) < 0.5;
-        Note& note =
-            add(aligns ? Tone::caution : Tone::stop, Code::moved,
-                fmt::format("{} {} elsewhere, {} px{}: the camera was touched, or the subject slipped. {}",
-                            frames_text(away, inspection_.frames.size()), away.size() == 1 ? "stands" : "stand",
-                            text::number_text(std::max(farthest, first.shift), 2), turned,
-                            aligns  ? "Programs that combine align so little, and lose that much of the edge."
-                            : !last ? "Take them again."
-                                    : "Set it back by blinking with a frame before it and take them again; or take the "
-                                      "others as it stands now."),
-                away);
+        Note& note = add(
+            aligns ? Tone::caution : Tone::stop, Code::moved,
+            fmt::format("{} {} elsewhere, {} px{}: the camera was touched, or the subject slipped. {}",
+                        frames_text(away, inspection_.frames.size()), away.size() == 1 ? "stands" : "stand",
+                        text::number_text(std::max(farthest, first.shift), 2), turned,
+                        aligns  ? "Programs that combine align so little, and lose that much of the edge; taken again "
+                                  "they fit as they are."
+                        : !last ? "Take them again."
+                                : "Set it back by blinking with a frame before it and take them again; or take the "
+                                  "others as it stands now."),
+            away);
         again(note, away);
-        if (aligns) note.again = false, note.planes.clear(), note.action.clear();
     }
 
     void what_is_well() {
@@ -291,7 +306,7 @@ std::vector<Note> notes_of(const Inspection& inspection) { return Notes(inspecti
 std::vector<double> planes_to_take(const std::vector<Note>& notes, const Inspection& inspection) {
     std::vector<double> planes;
     for (const Note& note : notes)
-        if (note.again) planes.insert(planes.end(), note.planes.begin(), note.planes.end());
+        if (note.again && note.tone == Tone::stop) planes.insert(planes.end(), note.planes.begin(), note.planes.end());
     std::ranges::sort(planes);
     const double same = inspection.step() / 4;
     const auto twice = std::ranges::unique(planes, [&](double one, double other) { return other - one <= same; });
@@ -310,10 +325,7 @@ Summary summary_of(const Inspection& inspection, const std::vector<Note>& notes)
     int more = 0;  // between and beyond them
     for (const Note& note : notes) {
         if (note.tone == Tone::well || note.tone == Tone::info) continue;
-        if (summary.why.empty()) {
-            const auto end = note.text.find_first_of(":.");
-            summary.why = note.code == Code::gap ? "a gap" : note.text.substr(0, end);
-        }
+        if (summary.why.empty() && note.code) summary.why = matter_of(*note.code);
         summary.outcome = std::max(summary.outcome, note.tone == Tone::stop ? Outcome::mendable : Outcome::look);
         if (!note.again || note.tone != Tone::stop) continue;
         if (note.code == Code::gap || note.code == Code::end_open) {

@@ -27,7 +27,6 @@ void Leaves::addLeaf(const Caption& tab, QWidget* leaf) {
     button->setText(tab.label);
     nameControl(button, tab);
     button->setCheckable(true);
-    button->setAutoExclusive(true);
     const int index = stack_->addWidget(leaf);
     button->setChecked(index == 0);
     // The longest of the leaves would otherwise make all of them scroll.
@@ -41,7 +40,7 @@ int Leaves::current() const { return stack_->currentIndex(); }
 QWidget* Leaves::currentLeaf() const { return stack_->currentWidget(); }
 
 void Leaves::turnTo(int index) {
-    buttons_[index]->setChecked(true);
+    for (int i = 0; i < buttons_.size(); ++i) buttons_[i]->setChecked(i == index);
     if (index != stack_->currentIndex()) {
         stack_->currentWidget()->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
         stack_->setCurrentIndex(index);

@@ -14,4 +14,7 @@ inline QString toQt(const std::string& text) { return QString::fromStdString(tex
 /// +0.1, −7.2, 0.0.
 inline QString stopsText(double stops) { return toQt(text::stops_text(stops)); }
 
+/// 12 µm, 3.4 mm.
+inline QString lengthText(double mm) { return toQt(text::length_text(mm)); }
+
 }  // namespace poquito::desk

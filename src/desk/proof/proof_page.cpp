@@ -1,19 +1,32 @@
 #include "desk/proof/proof_page.hpp"
 
 #include "advice/look_over.hpp"
+#include "desk/base/file_dialogs.hpp"
+#include "desk/base/leaves.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/still_list.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/base/two_lines.hpp"
+#include "desk/proof/coverage_map.hpp"
+#include "desk/proof/frame_view.hpp"
+#include "desk/proof/frames_panel.hpp"
+#include "desk/proof/light_bars.hpp"
 #include "desk/proof/look_over_list.hpp"
+#include "desk/proof/proof_desk.hpp"
 #include "desk/proof/proof_model.hpp"
+#include "desk/proof/proof_notes.hpp"
+#include "desk/run/run_desk.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
 #include <QDateTime>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
@@ -47,13 +60,233 @@ QString correction_sentence(const Shot& shot, double correction) {
 
 }  // namespace
 
-ProofPage::ProofPage(Document& document, QWidget* parent) : StationPage(document, parent) {
-    addLookOver();
-    addForm();
+ProofPage::ProofPage(Document& document, ProofDesk& desk, RunDesk& runs, QWidget* parent)
+    : StationPage(document, parent), desk_(desk), runs_(runs) {
+    frames_ = new FramesPanel(document, desk, this);
+    addDrawing(frames_, 1);
+    leaves_ = new Leaves(this);
+    leaves_->addLeaf({"findingsTab", tr("What they show"), tr("What the files tell by themselves")}, buildFindings());
+    leaves_->addLeaf({"byEyeTab", tr("By eye"), tr("What to look at yourself, and what to note")}, buildByEye());
+    leaves_->addLeaf({"proofLogTab", tr("Log"), tr("What was noted of this shot")}, buildLog());
+    leaves_->turnTo(0);
+    constexpr int right_width = 316;
+    leaves_->setFixedWidth(right_width);
+    addDrawing(leaves_, 0);
+    connect(frames_, &FramesPanel::framesWanted, this, &ProofPage::askFrames);
+    connect(frames_, &FramesPanel::folderWanted, this, &ProofPage::askFolder);
+    connect(frames_, &FramesPanel::currentChanged, this, &ProofPage::showLook);
+    connect(&desk, &ProofDesk::problemFound, this, &ProofPage::problemFound);
+    connect(&desk, &ProofDesk::changed, this, [this](const QString& shot) {
+        if (!isVisible() || shot.toStdString() != shownShot_) return;
+        if (!anyFrames_ && look()) anyFrames_ = true, leaves_->turnTo(0);
+        showLook();
+    });
+    connect(&runs, &RunDesk::changed, this, [this] {
+        if (isVisible()) showVerdict(look());
+    });
 }
 
-void ProofPage::addLookOver() {
-    auto* column = addColumn(11);
+// ---- what the frames show ----------------------------------------------------------------------------------------
+
+QWidget* ProofPage::buildFindings() {
+    auto* leaf = new QWidget(this);
+    auto* column = new QVBoxLayout(leaf);
+    column->setContentsMargins(0, 2, 0, 0);
+    column->setSpacing(6);
+    notes_ = new ProofNotes(leaf);
+    column->addWidget(notes_, 1);
+    mapBox_ = new QWidget(leaf);
+    auto* box = new QVBoxLayout(mapBox_);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(4);
+    auto* title = new QLabel(tr("Which frame is sharp where"), mapBox_);
+    title->setFont(textFont(12, QFont::DemiBold));
+    box->addWidget(title);
+    map_ = new CoverageMap(mapBox_);
+    constexpr int map_height = 168;
+    map_->setFixedHeight(map_height);
+    box->addWidget(map_);
+    column->addWidget(mapBox_);
+    light_ = new LightBars(leaf);
+    column->addWidget(light_);
+    buildVerdict(column);
+    connect(notes_, &ProofNotes::chosen, this, &ProofPage::goToNote);
+    connect(notes_, &ProofNotes::takeWanted, this, [this](int row) {
+        const auto& note = notes_->notes()[static_cast<std::size_t>(row)];
+        if (note.again) take(note.planes);
+    });
+    connect(map_, &CoverageMap::placeChosen, this,
+            [this](std::size_t frame, const QRectF& place) { frames_->goTo(frame, place); });
+    return leaf;
+}
+
+void ProofPage::buildVerdict(QVBoxLayout* column) {
+    verdict_ = new Sentence(2, this);
+    verdict_->setObjectName(QStringLiteral("proofVerdict"));
+    column->addWidget(verdict_);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(6);
+    take_ = captionedButton({"takeAgainButton", tr("Take them"), tr("A run of just these frames, on the bench")}, this);
+    keepShot_ = captionedButton({"keepShotButton", tr("Keep"), tr("Into the log: these are kept; K")}, this);
+    redoShot_ =
+        captionedButton({"redoShotButton", tr("Redo"), tr("Into the log: to be taken again, and why; R")}, this);
+    aside_ = captionedButton({"setAsideButton", tr("Aside"),
+                              tr("Moves this frame into a folder \u201cset aside\u201d beside it, never deleted; A. "
+                                 "Shift+A brings the last one back")},
+                             this);
+    row->addWidget(take_, 1);
+    for (auto* button : {keepShot_, redoShot_, aside_}) row->addWidget(button);
+    column->addLayout(row);
+    connect(take_, &QPushButton::clicked, this, [this] {
+        const auto* now = look();
+        if (now && now->inspection) take(proof::planes_to_take(now->notes, *now->inspection));
+    });
+    connect(keepShot_, &QPushButton::clicked, this, [this] { keepLook(true); });
+    connect(redoShot_, &QPushButton::clicked, this, [this] { keepLook(false); });
+    connect(aside_, &QPushButton::clicked, this, &ProofPage::setAside);
+}
+
+const ProofLook* ProofPage::look() const { return desk_.look(shownShot_); }
+
+void ProofPage::showLook() {
+    const auto* now = look();
+    frames_->refresh();
+    const void* of = now ? now->inspection.get() : nullptr;
+    if (of != shownNotes_ || (now && now->running && !notes_->notes().empty())) {
+        shownNotes_ = of;
+        notes_->setNotes(now ? now->notes : std::vector<proof::Note>());
+        map_->setInspection(now ? now->inspection : nullptr);
+        if (!notes_->notes().empty() && notes_->notes().front().tone <= proof::Tone::caution) {
+            notes_->setCurrentIndex(notes_->model()->index(0, 0));
+            frames_->mark(0);
+        } else {
+            frames_->mark(-1);
+        }
+    }
+    mapBox_->setVisible(map_->hasTiles());
+    const auto at = frames_->current();
+    map_->setCurrent(at);
+    const bool known = now && at < now->facts.size() && now->facts[at] && now->facts[at]->scan;
+    light_->setScan(known ? now->facts[at]->scan : nullptr);
+    light_->setVisible(known);
+    showVerdict(now);
+}
+
+void ProofPage::showVerdict(const ProofLook* now) {
+    const bool judged = now && now->inspection;
+    const auto planes = judged ? proof::planes_to_take(now->notes, *now->inspection) : std::vector<double>();
+    const bool single =
+        judged && now->inspection->frames.size() == 1 && std::ranges::any_of(now->notes, &proof::Note::again);
+    const auto count = single ? std::size_t{1} : planes.size();
+    const double each = document().report() ? document().report()->capture.cost.cadence.frame : 0;
+    const auto frames_words = toQt(text::count_text(static_cast<double>(count), "frame", "frames"));
+    QString words;
+    if (!now || now->frames.files.empty()) {
+        words = QString();
+    } else if (!judged) {
+        words = now->running ? tr("Looking\u2026 what is seen so far is in the row below the picture.")
+                             : tr("Not all was looked at.");
+    } else {
+        switch (now->summary.outcome) {
+            case proof::Outcome::whole:
+                words =
+                    now->inspection->stack ? tr("Whole. The set can come down.") : tr("Good. The set can come down.");
+                break;
+            case proof::Outcome::look:
+                words = tr("Look before you keep it: %1.").arg(toQt(now->summary.why));
+                break;
+            case proof::Outcome::mendable:
+                words = count > 0 ? tr("Mend it while the set stands: %1, about %2.")
+                                        .arg(frames_words, toQt(text::time_text(each * static_cast<double>(count))))
+                                  : tr("Mend it while the set stands: %1.").arg(toQt(now->summary.why));
+                break;
+            case proof::Outcome::hopeless:
+                words = tr("More of it is wrong than right: put it right, and take it all again.");
+                break;
+        }
+    }
+    verdict_->setText(words);
+    take_->setVisible(count > 0);
+    take_->setText(tr("Take %1").arg(frames_words));
+    take_->setEnabled(!runs_.isRunning());
+    for (auto* button : {keepShot_, redoShot_, aside_}) button->setEnabled(judged);
+}
+
+void ProofPage::take(const std::vector<double>& planes) {
+    if (runs_.isRunning()) return Q_EMIT problemFound(tr("The bench is at another run."));
+    runs_.retake(shownShot_, planes);
+    if (runs_.isRunning()) Q_EMIT runShown();
+}
+
+void ProofPage::goToNote(int row) {
+    const auto& note = notes_->notes()[static_cast<std::size_t>(row)];
+    frames_->mark(row);
+    if (note.place && !note.frames.empty())
+        frames_->goTo(note.frames.front(), QRectF(note.place->x, note.place->y, note.place->width, note.place->height));
+    else if (!note.frames.empty())
+        frames_->goTo(note.frames.front());
+}
+
+/// Into the log, with what was found.
+void ProofPage::keepLook(bool keep) {
+    const auto* now = look();
+    if (!now || !now->inspection) return;
+    QStringList why;
+    for (const auto& one : now->notes)
+        if (one.tone <= proof::Tone::caution) why << toQt(one.text).section(QLatin1Char('.'), 0, 0);
+    addEntry(keep ? tr("Keep the frames") : tr("Redo the frames"),
+             {.frames = static_cast<int>(now->frames.files.size()),
+              .verdict = keep ? Verdict::keep : Verdict::redo,
+              .remark = why.mid(0, 3).join(QStringLiteral("; ")).toStdString()});
+}
+
+void ProofPage::setAside() {
+    const auto* now = look();
+    if (now && !now->frames.files.empty()) desk_.setAside(shownShot_, frames_->current());
+}
+
+void ProofPage::keyPressEvent(QKeyEvent* event) {
+    if (frames_->take(event)) return;
+    const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    if (plain && event->key() == Qt::Key_K) return keepLook(true);
+    if (plain && event->key() == Qt::Key_R) return keepLook(false);
+    if (plain && event->key() == Qt::Key_A) {
+        if (event->modifiers() & Qt::ShiftModifier)
+            desk_.bringBack();
+        else
+            setAside();
+        return;
+    }
+    StationPage::keyPressEvent(event);
+}
+
+void ProofPage::showEvent(QShowEvent* event) {
+    StationPage::showEvent(event);
+    frames_->view()->setFocus();
+}
+
+void ProofPage::askFrames() {
+    const auto files = QFileDialog::getOpenFileNames(this, tr("Frames of this shot"), inDocuments(QString()),
+                                                     tr("Frames (*.jpg *.jpeg *.tif *.tiff *.png *.dng *.cr2 *.cr3 "
+                                                        "*.nef *.arw *.raf *.rw2 *.orf *.pef);;All files (*)"));
+    if (files.isEmpty()) return;
+    desk_.lookAt(shownShot_,
+                 {.files = ProofDesk::framesIn(files), .planes = {}, .from = QFileInfo(files.front()).dir().dirName()});
+}
+
+void ProofPage::askFolder() {
+    const auto folder =
+        QFileDialog::getExistingDirectory(this, tr("Folder that frames come into"), inDocuments(QString()));
+    if (!folder.isEmpty()) desk_.watch(folder);
+}
+
+// ---- what a person sees ------------------------------------------------------------------------------------------
+
+QWidget* ProofPage::buildByEye() {
+    auto* leaf = new QWidget(this);
+    auto* column = new QVBoxLayout(leaf);
+    column->setContentsMargins(0, 2, 0, 0);
+    column->setSpacing(6);
     auto* head = addHeading(column, tr("Look for, at full size"));
     looked_ = new QLabel(this);
     looked_->setObjectName(QStringLiteral("lookedOver"));
@@ -72,6 +305,8 @@ void ProofPage::addLookOver() {
     lookOver_->setAutoFillBackground(false);
     column->addWidget(scroll, 1);
     connect(lookOver_, &LookOverList::answered, this, &ProofPage::takeAnswers);
+    addForm(column);
+    return leaf;
 }
 
 /// What is not so makes the verdict, the correction where it can be told, and what is done about it.
@@ -97,10 +332,7 @@ void ProofPage::forgetAnswers() {
     looked_->clear();
 }
 
-/// What was found, above what was found before.
-void ProofPage::addForm() {
-    auto* left = addColumn(9);
-    addHeading(left, tr("What was shot"));
+void ProofPage::addForm(QVBoxLayout* left) {
     auto* group = addGroup(left, {});
     group->setColumnMinimumWidth(0, 0);
     const int top = group->rowCount();  // below the heading
@@ -117,11 +349,11 @@ void ProofPage::addForm() {
         group->addWidget(made, top, column + 1);
         return made;
     };
-    frames_ = field({"proofFramesField", tr("Frames"), tr("How many were taken")}, countQuantity(), 0);
+    frameCount_ = field({"proofFramesField", tr("Frames"), tr("How many were taken")}, countQuantity(), 0);
     correction_ = field(
         {"proofCorrectionField", tr("Correction"), tr("What the next exposure should differ; positive is brighter")},
         stopsQuantity(), 2);
-    frames_->setMinimumWidth(50);
+    frameCount_->setMinimumWidth(50);
     correction_->setMinimumWidth(66);
     correction_->setValue(0);
     keep_ = new QRadioButton(tr("keep"), this);
@@ -150,10 +382,13 @@ void ProofPage::addForm() {
     connect(correction_, &QuantityField::valueEdited, this, [this](double value) {
         if (const auto* shot = this->document().shot()) advice_->setText(correction_sentence(*shot, value));
     });
-    addLog(left);
 }
 
-void ProofPage::addLog(QVBoxLayout* right) {
+QWidget* ProofPage::buildLog() {
+    auto* leaf = new QWidget(this);
+    auto* right = new QVBoxLayout(leaf);
+    right->setContentsMargins(0, 2, 0, 0);
+    right->setSpacing(6);
     auto* bar = addHeading(right, tr("Log of this shot"));
     remove_ = new QPushButton(tr("Remove entry"), this);
     remove_->setObjectName(QStringLiteral("removeProofButton"));
@@ -174,13 +409,15 @@ void ProofPage::addLog(QVBoxLayout* right) {
     connect(log_->selectionModel(), &QItemSelectionModel::selectionChanged, this, enableRemove);
     connect(model_, &QAbstractItemModel::modelReset, this, enableRemove);
     enableRemove();
+    return leaf;
 }
 
 void ProofPage::showShot(const Shot& shot, const Report& report) {
-    if (shot.id != shownShot_) {
+    const bool fresh = shot.id != shownShot_;
+    if (fresh) {
         // A fresh form for another shot, starting from its plan.
         shownShot_ = shot.id;
-        frames_->setValue(std::min(report.capture.frames, 1e6));
+        frameCount_->setValue(std::min(report.capture.frames, 1e6));
         correction_->setValue(0);
         remark_->clear();
         keep_->setChecked(true);
@@ -189,6 +426,13 @@ void ProofPage::showShot(const Shot& shot, const Report& report) {
     }
     lookOver_->setPoints(advice::look_over(document().assessment()->plan, report));
     model_->refresh();
+    if (!look() && !runs_.isRunning()) desk_.lookAtRuns(shot.id);
+    // Without frames there is one's own eye.
+    if (const bool any = look() != nullptr; fresh || any != anyFrames_) {
+        anyFrames_ = any;
+        leaves_->turnTo(any ? 0 : 1);
+    }
+    showLook();
 }
 
 void ProofPage::note() {
@@ -197,15 +441,17 @@ void ProofPage::note() {
     QStringList wrong;
     for (const auto& point : lookOver_->notSo()) wrong << toQt(point.name);
     if (!wrong.isEmpty()) remark << tr("not so: %1").arg(wrong.join(QStringLiteral(", ")));
-    document().editShot({tr("Note what was shot")}, [&](Shot& shot) {
-        shot.proof.push_back({.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(),
-                              .frames = static_cast<int>(frames_->value()),
-                              .correction = correction_->value(),
-                              .verdict = keep_->isChecked() ? Verdict::keep : Verdict::redo,
-                              .remark = remark.join(QStringLiteral("; ")).toStdString()});
-    });
+    addEntry(tr("Note what was shot"), {.frames = static_cast<int>(frameCount_->value()),
+                                        .correction = correction_->value(),
+                                        .verdict = keep_->isChecked() ? Verdict::keep : Verdict::redo,
+                                        .remark = remark.join(QStringLiteral("; ")).toStdString()});
     remark_->clear();
     forgetAnswers();
+}
+
+void ProofPage::addEntry(const QString& label, shoot::ProofEntry entry) {
+    entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    document().editShot({label}, [&](Shot& shot) { shot.proof.push_back(std::move(entry)); });
 }
 
 void ProofPage::removeChosen() {

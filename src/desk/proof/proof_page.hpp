@@ -10,35 +10,76 @@ class QListView;
 
 namespace poquito::desk {
 
+class CoverageMap;
+class FramesPanel;
+class Leaves;
+class LightBars;
 class LookOverList;
+class ProofDesk;
 class ProofModel;
+class ProofNotes;
+class RunDesk;
 class Sentence;
+struct ProofLook;
 
-/// What to look at in the frames, what was shot and what to make of it; kept in the file so that next time starts from
-/// here.
+/// The frames of a shot as they came out: large on the left, what they show on the right, and what to take again of
+/// them; what a person sees and notes beside that is kept in the file, so that next time starts from here.
 class ProofPage : public StationPage {
     Q_OBJECT
   public:
-    explicit ProofPage(Document& document, QWidget* parent = nullptr);
+    ProofPage(Document& document, ProofDesk& desk, RunDesk& runs, QWidget* parent = nullptr);
+
+    FramesPanel* frames() const { return frames_; }
+
+  Q_SIGNALS:
+    void runShown();  // of what is taken again
+    void problemFound(const QString& problem);
 
   protected:
     void showShot(const Shot& shot, const plan::Report& report) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void showEvent(QShowEvent* event) override;
 
   private:
-    void addForm();
-    void addLookOver();
-    void addLog(QVBoxLayout* right);
+    QWidget* buildFindings();
+    void buildVerdict(QVBoxLayout* column);
+    QWidget* buildByEye();
+    void addForm(QVBoxLayout* column);
+    QWidget* buildLog();
+    const ProofLook* look() const;
+    void showLook();
+    void showVerdict(const ProofLook* look);
+    void take(const std::vector<double>& planes);
+    void goToNote(int note);
+    void keepLook(bool keep);
+    void setAside();
+    void askFrames();
+    void askFolder();
     void takeAnswers();
     void forgetAnswers();
     void note();
+    void addEntry(const QString& label, shoot::ProofEntry entry);
     void removeChosen();
 
+    ProofDesk& desk_;
+    RunDesk& runs_;
+    FramesPanel* frames_;
+    Leaves* leaves_;
+    ProofNotes* notes_;
+    QWidget* mapBox_;
+    CoverageMap* map_;
+    LightBars* light_;
+    Sentence* verdict_;
+    QPushButton *take_, *keepShot_, *redoShot_, *aside_;
+    const void* shownNotes_ = nullptr;  // inspection that they are of
+
     std::string shownShot_;
+    bool anyFrames_ = false;
     LookOverList* lookOver_;
     QLabel* looked_;
     double told_ = 0;  // the correction that an answer gave
     bool anyWrong_ = false;
-    QuantityField* frames_;
+    QuantityField* frameCount_;
     QuantityField* correction_;
     QRadioButton* keep_;
     QRadioButton* redo_;

@@ -103,6 +103,15 @@ void RunDesk::startNext() {
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
 }
 
+void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {
+    const auto* shot = find(id);
+    if (session_ || !shot) return;
+    queue_.clear();
+    tests_ = false;
+    launch(run::Session::begin({.kit = document_.kit(), .shot = *shot, .again = planes},
+                               {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
+}
+
 void RunDesk::goOn(const QString& path) {
     if (session_) return;
     queue_.clear();

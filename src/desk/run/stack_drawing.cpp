@@ -18,7 +18,6 @@
 namespace poquito::desk {
 namespace {
 
-QString lengthText(double length) { return toQt(text::length_text(length)); }
 constexpr double grip = 8;  // pixels about an end that take hold of it
 
 }  // namespace

@@ -50,8 +50,6 @@ std::vector<PlacedLabel> paintBench(QPainter& painter, const BenchLayout& layout
     return placed;
 }
 
-QString lengthText(double mm) { return toQt(text::length_text(mm)); }
-
 LabelLine plainLine(const QString& text, const QColor& colour) { return {text, textFont(11), colour}; }
 LabelLine heavyLine(const QString& text, const QColor& colour) { return {text, textFont(11, QFont::DemiBold), colour}; }
 

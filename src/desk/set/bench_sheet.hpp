@@ -74,8 +74,6 @@ void drawRuler(BenchSheet& sheet);
 /// The part of a ray from inside a rectangle that lies in it.
 QLineF clippedTo(QLineF ray, const QRectF& room);
 
-QString lengthText(double mm);
-
 /// One line in the plain or the heavier hand of the drawing.
 LabelLine plainLine(const QString& text, const QColor& colour);
 LabelLine heavyLine(const QString& text, const QColor& colour);

@@ -1,10 +1,10 @@
 #include "desk/shell/ledger_view.hpp"
 
 #include "desk/base/drafting.hpp"
+#include "desk/base/note_card.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/shell/ledger_model.hpp"
 
-#include <QHash>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
@@ -18,7 +18,6 @@ namespace {
 using Kind = LedgerModel::Kind;
 
 constexpr int heading_height = 27, row_height = 21, unit_width = 66, name_width = 52;
-constexpr int link_height = 19, note_left = 28;
 
 /// The open working, its indices set below the line: N_w reads N with a small w.
 class WorkingText {
@@ -60,24 +59,19 @@ QRect working_area(int left, int top, int width) { return {left + 12, top + row_
 
 Kind kind_of(const QModelIndex& index) { return static_cast<Kind>(index.data(LedgerModel::kindRole).toInt()); }
 
-/// Each text is wrapped once a width: the list asks for all rows with every edit.
-int wrapped_height(const QString& text, int width) {
-    static QHash<QString, int> known;
-    const QString key = QString::number(width) + QLatin1Char(' ') + text;
-    if (const auto found = known.constFind(key); found != known.cend()) return *found;
-    if (known.size() > 4000) known.clear();
-    return *known.insert(key,
-                         QFontMetrics(textFont(12)).boundingRect(0, 0, width, 10000, Qt::TextWordWrap, text).height());
-}
-
 int width_of(const QStyleOptionViewItem& option) {
     const auto* view = qobject_cast<const QListView*>(option.widget);
     return view ? view->viewport()->width() : 260;
 }
 
-int note_height(const QModelIndex& index, int width) {
-    const bool link = !index.data(LedgerModel::remedyRole).toString().isEmpty();
-    return 6 + wrapped_height(index.data().toString(), width - note_left - 10) + (link ? link_height : 0) + 9;
+NoteCard card_of(const QModelIndex& index) {
+    const auto level = static_cast<advice::Level>(index.data(LedgerModel::weightRole).toInt());
+    return {.mark = index.data(LedgerModel::safetyRole).toBool() ? NoteMark::safety
+                    : level == advice::Level::stop               ? NoteMark::stop
+                    : level == advice::Level::info               ? NoteMark::info
+                                                                 : NoteMark::caution,
+            .text = index.data().toString(),
+            .link = index.data(LedgerModel::remedyRole).toString()};
 }
 
 class LedgerDelegate : public QStyledItemDelegate {
@@ -92,9 +86,9 @@ class LedgerDelegate : public QStyledItemDelegate {
             case Kind::put_right:
                 return {100, row_height + 3};
             case Kind::note:
-                return {100, note_height(index, width)};
+                return {100, noteCardHeight(card_of(index), width)};
             case Kind::usual:
-                return {100, 12 + wrapped_height(QStringLiteral("\u25b8 ") + index.data().toString(), width - 16)};
+                return {100, 12 + wrappedHeight(QStringLiteral("\u25b8 ") + index.data().toString(), width - 16)};
             case Kind::figure:
                 break;
         }
@@ -110,7 +104,7 @@ class LedgerDelegate : public QStyledItemDelegate {
                 paintHeading(*painter, option, index);
                 break;
             case Kind::note:
-                paintNote(*painter, option, index);
+                drawNoteCard(*painter, option.rect, card_of(index), option.state & QStyle::State_HasFocus);
                 break;
             case Kind::figure:
                 paintFigure(*painter, option, index);
@@ -154,44 +148,6 @@ class LedgerDelegate : public QStyledItemDelegate {
                  elided(painter.font(), index.data(LedgerModel::headlineRole).toString(), room));
         drawStanding(painter, QPointF(area.right() - 7, area.center().y() + 1),
                      static_cast<advice::Standing>(index.data(LedgerModel::standingRole).toInt()));
-    }
-
-    /// On its wash. The mark's shape says the level: a square stop, a triangle, a dot; a cross for safety.
-    static void paintNote(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {
-        const Theme& t = theme();
-        const auto level = static_cast<advice::Level>(index.data(LedgerModel::weightRole).toInt());
-        const bool stop = level == advice::Level::stop, info = level == advice::Level::info;
-        const QRectF card = QRectF(option.rect).adjusted(2, 1, -2, -3);
-        const QColor sheet = stop ? t.stopWash : info ? t.linkWash : t.cautionWash;
-        drawCard(painter, card, sheet, option.state & QStyle::State_HasFocus ? QPen(t.link, 1.4) : QPen(sheet, 1), 3);
-        painter.setFont(textFont(12));
-        painter.setPen(t.ink);
-        const int width = option.rect.width() - note_left - 10;
-        const QString text = index.data().toString();
-        const QRect at(option.rect.left() + note_left, option.rect.top() + 6, width, wrapped_height(text, width));
-        painter.drawText(at, Qt::TextWordWrap, text);
-        const QString link = index.data(LedgerModel::remedyRole).toString();
-        if (!link.isEmpty()) {
-            painter.setFont(textFont(12, QFont::DemiBold));
-            painter.setPen(t.link);
-            drawLine(painter, QRect(at.left(), at.bottom() + 1, width, link_height), Qt::AlignLeft | Qt::AlignVCenter,
-                     elided(painter.font(), link, width));
-        }
-        painter.setPen(Qt::NoPen);
-        const QPointF mark(option.rect.left() + 15, option.rect.top() + 15);
-        if (index.data(LedgerModel::safetyRole).toBool()) {
-            painter.setPen(QPen(t.caution, 2.4));
-            painter.drawLine(mark - QPointF(5, 0), mark + QPointF(5, 0));
-            painter.drawLine(mark - QPointF(0, 5), mark + QPointF(0, 5));
-        } else if (stop) {
-            painter.setBrush(t.stop);
-            painter.drawRect(QRectF(mark - QPointF(4.5, 4.5), QSizeF(9, 9)));
-        } else if (info) {
-            painter.setBrush(t.link);
-            painter.drawEllipse(mark, 3, 3);
-        } else {
-            drawStanding(painter, mark, advice::Standing::doubtful);
-        }
     }
 
     static void paintLine(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {
@@ -260,12 +216,7 @@ LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : StillList(parent),
 }
 
 QRect LedgerView::linkRect(const QModelIndex& index) const {
-    const QString link = index.data(LedgerModel::remedyRole).toString();
-    if (link.isEmpty()) return {};
-    const QRect row = visualRect(index);
-    const int width = static_cast<int>(desk::lineWidth(textFont(12, QFont::DemiBold), link)) + 8;
-    return {row.left() + note_left - 4, row.bottom() - link_height - 8, std::min(width, row.width() - note_left - 4),
-            link_height + 4};
+    return noteLinkRect(visualRect(index), index.data(LedgerModel::remedyRole).toString());
 }
 
 void LedgerView::act(const QModelIndex& index) {

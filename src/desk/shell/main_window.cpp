@@ -10,6 +10,8 @@
 #include "desk/kit/gear_windows.hpp"
 #include "desk/kit/kit_room.hpp"
 #include "desk/light/light_page.hpp"
+#include "desk/proof/proof_desk.hpp"
+#include "desk/proof/proof_page.hpp"
 #include "desk/reach/reach_page.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/run/run_page.hpp"
@@ -61,6 +63,7 @@ constexpr std::array sizes_of_everything = {100, 125, 150, 200};  // per cent
 MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     : QMainWindow(parent), first_(std::move(first)) {
     runs_ = new RunDesk(document_, this);
+    proof_ = new ProofDesk(document_, *runs_, this);
     files_ = new ShootFiles(document_, *runs_, *this);
     commands_ = new ShotCommands(document_, this);
     gear_ = new GearWindows(document_, this);
@@ -200,7 +203,7 @@ QWidget* MainWindow::buildCentre() {
     page->setProperty("sheet", true);
     auto* pageLayout = new QVBoxLayout(page);
     pageLayout->setContentsMargins(1, 1, 1, 1);
-    sheets_ = new StationSheets(document_, chosenLight_, *runs_, subjects_, page);
+    sheets_ = new StationSheets(document_, chosenLight_, *runs_, *proof_, subjects_, page);
     pageLayout->addWidget(sheets_);
     split_->addWidget(page);
     split_->setStretchFactor(0, 2);
@@ -248,6 +251,9 @@ StartSheet* MainWindow::start() {
 void MainWindow::connectParts() {
     connect(gear_, &GearWindows::problemFound, strip_, &ProblemStrip::say);
     connect(runs_, &RunDesk::problemFound, strip_, &ProblemStrip::say);
+    connect(proof_, &ProofDesk::changed, this, [this] {
+        if (atProof()) cards_->showProof(proof_);
+    });
     connect(files_, &ShootFiles::problemFound, strip_, &ProblemStrip::say);
     connect(files_, &ShootFiles::told, foot_, &FootLine::say);
     connect(commands_, &ShotCommands::problemFound, strip_, &ProblemStrip::say);
@@ -281,6 +287,10 @@ void MainWindow::connectPage(advice::Station station, StationPage* page) {
     }
     if (auto* depth = qobject_cast<DepthPage*>(page))
         connect(depth, &DepthPage::problemFound, strip_, &ProblemStrip::say);
+    if (auto* proof = qobject_cast<ProofPage*>(page)) {
+        connect(proof, &ProofPage::problemFound, strip_, &ProblemStrip::say);
+        connect(proof, &ProofPage::runShown, this, [this] { showRun(true); });
+    }
     auto* run = qobject_cast<RunPage*>(page);
     if (!run) return;
     connect(run, &RunPage::problemFound, strip_, &ProblemStrip::say);
@@ -468,14 +478,36 @@ void MainWindow::toggleTheme() {
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     const auto urls = event->mimeData()->urls();
-    if (urls.size() == 1 && urls.front().isLocalFile()) event->acceptProposedAction();
+    if (!urls.isEmpty() && urls.front().isLocalFile()) event->acceptProposedAction();
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
-    const auto path = event->mimeData()->urls().value(0).toLocalFile();
-    if (path.isEmpty()) return;
+    QStringList paths;
+    for (const auto& url : event->mimeData()->urls())
+        if (url.isLocalFile()) paths << url.toLocalFile();
+    if (paths.isEmpty()) return;
     event->acceptProposedAction();
-    files_->openInPlace(path);
+    // A shoot, or the picture of a plan, comes alone and away from Proof; all else is frames.
+    const QString suffix = QFileInfo(paths.front()).suffix().toLower();
+    const bool frame = suffix != QLatin1String("poquito") && (atProof() || suffix != QLatin1String("png"));
+    if (paths.size() > 1 || QFileInfo(paths.front()).isDir() || (frame && !ProofDesk::framesIn(paths).empty()))
+        lookAtDropped(paths);
+    else
+        files_->openInPlace(paths.front());
+}
+
+bool MainWindow::atProof() const {
+    return sheet_ == Sheet::shot && !runShown_ && rail_->current() == advice::Station::proof;
+}
+
+void MainWindow::lookAtDropped(const QStringList& paths) {
+    const auto* shot = document_.shot();
+    if (!shot) return;
+    auto files = ProofDesk::framesIn(paths);
+    if (files.empty()) return strip_->say(tr("No frames among what was dropped: JPEG, TIFF, PNG and raw files are."));
+    const QString from = toQt(files.front().parent_path().filename().string());
+    proof_->lookAt(shot->id, {.files = std::move(files), .planes = {}, .from = from});
+    goTo(advice::Station::proof);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
@@ -616,8 +648,11 @@ void MainWindow::present() {
     const bool turned = body_->currentWidget() != page;
     body_->setCurrentWidget(page);
     cardsColumn_->setVisible(shot);
-    marginColumn_->setVisible(shot);
-    if (turned && shot && !starts) cards_->setFocus();  // and not whatever field comes first
+    // Proof is about pictures: the set and the plan's numbers give way to them.
+    marginColumn_->setVisible(shot && !atProof());
+    upper_->setVisible(!atProof());
+    cards_->showProof(atProof() ? proof_ : nullptr);
+    if (turned && shot && !starts && !atProof()) cards_->setFocus();  // and not whatever field comes first
     rail_->setEnabled(!empty);
     rail_->setVisible(sheet_ == Sheet::shot);
     switch_->setReachable(Sheet::day, !empty);

@@ -31,6 +31,7 @@ class GearWindows;
 class KitRoom;
 class LedgerView;
 class ProblemStrip;
+class ProofDesk;
 class RunDesk;
 class RunningView;
 class ShotCards;
@@ -63,6 +64,10 @@ class MainWindow : public QMainWindow {
     RunDesk& runs() {
         furnish();
         return *runs_;
+    }
+    ProofDesk& proof() {
+        furnish();
+        return *proof_;
     }
     void goTo(advice::Station station);
     void goTo(Sheet sheet);
@@ -123,6 +128,8 @@ class MainWindow : public QMainWindow {
     KitRoom* book();
     void present();
     void divide(bool forFinder);
+    bool atProof() const;
+    void lookAtDropped(const QStringList& paths);
     void refresh();
     void refreshTitle();
 
@@ -130,6 +137,7 @@ class MainWindow : public QMainWindow {
     std::function<shoot::Shoot()> first_;
     bool furnished_ = false;
     RunDesk* runs_ = nullptr;
+    ProofDesk* proof_ = nullptr;
     ShootFiles* files_ = nullptr;
     ShotCommands* commands_ = nullptr;
     GearWindows* gear_ = nullptr;

@@ -3,6 +3,7 @@
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/proof/proof_desk.hpp"
 #include "desk/shell/document.hpp"
 #include "desk/shell/shot_list_model.hpp"
 #include "desk/subject/frame_drawing.hpp"
@@ -16,9 +17,13 @@ namespace {
 
 constexpr int card_height = 72;
 
-class CardDelegate : public QStyledItemDelegate {
+}  // namespace
+
+class ShotCards::Delegate : public QStyledItemDelegate {
   public:
-    CardDelegate(const Document& document, QObject* parent) : QStyledItemDelegate(parent), document_(document) {}
+    Delegate(const Document& document, QObject* parent) : QStyledItemDelegate(parent), document_(document) {}
+
+    const ProofDesk* proof = nullptr;  // null: how the plan stands
 
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {150, card_height + 6}; }
 
@@ -52,35 +57,71 @@ class CardDelegate : public QStyledItemDelegate {
         line(card.topLeft() + QPointF(beside, 36), textFont(11), t.quiet,
              report.capture.frames > 1 ? tr("stack of %1").arg(toQt(text::number_text(report.capture.frames, 9)))
                                        : tr("one frame"));
+        if (proof)
+            paintOutcome(*painter, card, shot.id);
+        else
+            paintStanding(*painter, card, assessment);
+        painter->restore();
+    }
+
+  private:
+    static void paintStanding(QPainter& painter, const QRectF& card, const advice::Assessment& assessment) {
         const auto standing = advice::standing(assessment);
-        drawStanding(*painter, {card.left() + 15, card.bottom() - 11}, standing);
-        painter->setFont(textFont(11));
-        painter->setPen(standingColour(standing));
-        drawLine(*painter, QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
+        drawStanding(painter, {card.left() + 15, card.bottom() - 11}, standing);
+        painter.setFont(textFont(11));
+        painter.setPen(standingColour(standing));
+        drawLine(painter, QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
                  QLatin1String(advice::standing_name(standing)));
         const auto warnings = std::ranges::count_if(assessment.advice.notes, [](const auto& note) {
             return note.level != advice::Level::info && note.concern != advice::Concern::safety;
         });
         if (warnings > 0) {
-            painter->setFont(textFont(11, QFont::DemiBold));
-            drawLine(*painter, QRectF(card.right() - 86, card.bottom() - 19, 80, 16), Qt::AlignRight | Qt::AlignVCenter,
+            painter.setFont(textFont(11, QFont::DemiBold));
+            drawLine(painter, QRectF(card.right() - 86, card.bottom() - 19, 80, 16), Qt::AlignRight | Qt::AlignVCenter,
                      warnings == 1 ? tr("1 note") : tr("%1 notes").arg(warnings));
         }
-        painter->restore();
     }
 
-  private:
+    /// Of the frames: a tick whole, a triangle to be looked at, a ring nothing known; what is to take in words.
+    void paintOutcome(QPainter& painter, const QRectF& card, const std::string& shot) const {
+        const auto* look = proof->look(shot);
+        QString words = tr("not looked at");
+        auto standing = advice::Standing::open;
+        bool bad = false;
+        if (look && !look->frames.files.empty()) {
+            const auto count =
+                toQt(text::count_text(static_cast<double>(look->frames.files.size()), "frame", "frames"));
+            if (look->running) {
+                words = tr("%1 of %2 looked at").arg(look->done).arg(look->frames.files.size());
+            } else if (look->inspection) {
+                using proof::Outcome;
+                bad = look->summary.outcome >= Outcome::mendable;
+                standing =
+                    look->summary.outcome == Outcome::whole ? advice::Standing::settled : advice::Standing::doubtful;
+                words = look->summary.outcome == Outcome::whole      ? tr("%1, whole").arg(count)
+                        : look->summary.outcome == Outcome::hopeless ? tr("%1, all again").arg(count)
+                        : look->summary.to_take > 0 ? tr("%1, %2 to take").arg(count).arg(look->summary.to_take)
+                                                    : tr("%1, look").arg(count);
+            }
+        }
+        drawStanding(painter, {card.left() + 15, card.bottom() - 11}, standing);
+        painter.setFont(textFont(11, bad ? QFont::DemiBold : QFont::Normal));
+        painter.setPen(bad ? theme().stop : standingColour(standing));
+        const double room = card.width() - 32;
+        drawLine(painter, QRectF(card.left() + 25, card.bottom() - 19, room, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(painter.font(), words, room));
+    }
+
     const Document& document_;
 };
-
-}  // namespace
 
 ShotCards::ShotCards(Document& document, QWidget* parent) : StillList(parent), document_(document) {
     setObjectName(QStringLiteral("shotCards"));
     setAccessibleName(tr("Shots"));
     setProperty("bare", true);
     setModel(new ShotListModel(document, this));
-    setItemDelegate(new CardDelegate(document, this));
+    delegate_ = new Delegate(document, this);
+    setItemDelegate(delegate_);
     setUniformItemSizes(true);
     setVerticalScrollMode(ScrollPerPixel);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -91,6 +132,11 @@ ShotCards::ShotCards(Document& document, QWidget* parent) : StillList(parent), d
     connect(&document, &Document::selected, this, &ShotCards::followSelection);
     connect(&document, &Document::shootChanged, this, &ShotCards::followSelection);
     followSelection();
+}
+
+void ShotCards::showProof(const ProofDesk* proof) {
+    delegate_->proof = proof;
+    viewport()->update();
 }
 
 void ShotCards::currentChanged(const QModelIndex& current, const QModelIndex& previous) {

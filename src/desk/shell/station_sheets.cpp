@@ -31,9 +31,9 @@ QScrollArea* scrolled(StationPage* page, QWidget* parent) {
 
 }  // namespace
 
-StationSheets::StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, SubjectLibrary& library,
-                             QWidget* parent)
-    : QStackedWidget(parent), document_(document), chosen_(chosen), runs_(runs), library_(library) {}
+StationSheets::StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, ProofDesk& proof,
+                             SubjectLibrary& library, QWidget* parent)
+    : QStackedWidget(parent), document_(document), chosen_(chosen), runs_(runs), proof_(proof), library_(library) {}
 
 void StationSheets::show(advice::Station station) {
     auto* wanted = page(station);
@@ -68,7 +68,7 @@ StationPage* StationSheets::made(advice::Station station) {
         case advice::Station::proof:
             break;
     }
-    return new ProofPage(document_);
+    return new ProofPage(document_, proof_, runs_);
 }
 
 }  // namespace poquito::desk

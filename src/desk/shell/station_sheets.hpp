@@ -10,6 +10,7 @@
 
 namespace poquito::desk {
 
+class ProofDesk;
 class RunDesk;
 class SubjectLibrary;
 class StationPage;
@@ -18,7 +19,7 @@ class StationPage;
 class StationSheets : public QStackedWidget {
     Q_OBJECT
   public:
-    StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, SubjectLibrary& library,
+    StationSheets(Document& document, ChosenLight& chosen, RunDesk& runs, ProofDesk& proof, SubjectLibrary& library,
                   QWidget* parent = nullptr);
 
     void show(advice::Station station);
@@ -33,6 +34,7 @@ class StationSheets : public QStackedWidget {
     Document& document_;
     ChosenLight& chosen_;
     RunDesk& runs_;
+    ProofDesk& proof_;
     SubjectLibrary& library_;
     std::array<StationPage*, advice::stations.size()> pages_{};
 };

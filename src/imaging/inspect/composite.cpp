@@ -43,9 +43,9 @@ double between_tiles(const CellMap& map, double column, double row) {
 
 }  // namespace
 
-CellMap filled(CellMap map) {
+CellMap filled(CellMap map, int tiles) {
     if (std::ranges::all_of(map.values, [](float value) { return std::isnan(value); })) return map;
-    for (bool holes = true; holes;) {
+    for (bool holes = true; holes && tiles-- > 0;) {
         holes = false;
         const CellMap before = map;
         for (int y = 0; y < map.rows; ++y)

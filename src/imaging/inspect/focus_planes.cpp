@@ -127,7 +127,6 @@ class Fitter {
         in_median_steps();
         planes.frames = frames_;
         planes.width = width_;
-        weigh_steps(planes);
         const auto& first = seen_.frames.front();
         planes.depth = CellMap(first.columns, first.rows);
         std::ranges::fill(planes.depth.values, std::numeric_limits<float>::quiet_NaN());
@@ -137,6 +136,7 @@ class Fitter {
             Course& course = courses_[static_cast<std::size_t>(i)];
             course.depth = settled_depth(course, usual_cost);
         });
+        weigh_steps(planes);
         for (const Course& course : courses_) {
             // Past the edge of the end frame nothing tells that the run should have gone on.
             const bool out_before = course.depth < frames_.front() && course.weight.front() == not_seen;
@@ -296,7 +296,11 @@ class Fitter {
         const double usual_cost = cost_of(width_, 300) / looked_at(300);
         for_rows(static_cast<int>(steps), [&](int i) {
             const auto after = static_cast<std::size_t>(i);
-            const auto near = near_step(after);
+            auto near = near_step(after);
+            // What lies outside the run says nothing of its end steps.
+            std::erase_if(near, [&](std::size_t k) {
+                return courses_[k].depth < frames_.front() || courses_[k].depth > frames_.back();
+            });
             // A step is told by what lies to both sides of it.
             const auto before = static_cast<std::size_t>(
                 std::ranges::count_if(near, [&](std::size_t k) { return courses_[k].peak <= after; }));

@@ -43,9 +43,11 @@ GreyImage locally_normal(const GreyImage& in) {
     }
     const GreyImage spread = box_mean(squares, radius);
     GreyImage out = in;
-    for (std::size_t i = 0; i < in.pixels.size(); ++i)
-        out.pixels[i] =
-            std::clamp((in.pixels[i] - mean.pixels[i]) / (std::sqrt(spread.pixels[i]) + noise), -3.0f, 3.0f);
+    for (std::size_t i = 0; i < in.pixels.size(); ++i) {
+        // Running sums leave less than nothing of a ground that is all one value.
+        const float deviation = std::sqrt(std::max(0.0f, spread.pixels[i]));
+        out.pixels[i] = std::clamp((in.pixels[i] - mean.pixels[i]) / (deviation + noise), -3.0f, 3.0f);
+    }
     return out;
 }
 

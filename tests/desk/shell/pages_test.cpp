@@ -206,6 +206,7 @@ TEST_CASE("Proof notes what was shot and keeps it with the shot", "[desk][pages]
     CHECK(entry.remark == "back end soft");
     CHECK(QDateTime::fromString(QString::fromStdString(entry.time), Qt::ISODate).isValid());
     CHECK(standing(*person.document().assessment(), Station::proof) == Standing::doubtful);
+    person.click(QStringLiteral("proofLogTab"));
     auto* log = person.find<QListView>(QStringLiteral("proofLog"));
     CHECK(
         log->model()->index(0, 0).data().toString().endsWith(QStringLiteral("23 frames \u00b7 redo, \u22120.7 stops")));

@@ -113,6 +113,9 @@ struct Request {
 /// What one file shows of itself, with no finding but that it cannot be read. From any thread.
 FrameFacts look_at(const std::filesystem::path& file);
 
+/// Its numbers without its maps and its small picture, which are large.
+std::shared_ptr<const imaging::FrameScan> without_maps(const imaging::FrameScan& scan);
+
 /// The same of many, on all cores. `looked` is told of each as it is through, by the thread that did it; false ends it.
 void look_at_all(const std::vector<std::filesystem::path>& files,
                  const std::function<bool(std::size_t index, FrameFacts facts)>& looked);

@@ -27,7 +27,7 @@ struct Note {
 /// The worst first, what is well last.
 std::vector<Note> notes_of(const Inspection& inspection);
 
-/// Of all notes together, nearest first, each once. Empty: nothing, or not known where.
+/// Of all notes that stop, nearest first, each once. Empty: nothing, or not known where.
 std::vector<double> planes_to_take(const std::vector<Note>& notes, const Inspection& inspection);
 
 /// What becomes of frames: kept as they are, looked at again, mended by some more, or taken all over.

@@ -24,7 +24,8 @@ struct CompositeFrame {
 std::vector<std::uint8_t> composite(const std::vector<CompositeFrame>& frames, const CellMap& depths, double tile,
                                     const std::function<bool()>& go_on = {});
 
-/// Unknown values as the mean of those about them, from the known ones outwards; as it is where none is known.
-CellMap filled(CellMap map);
+/// Unknown values as the mean of those about them, from the known ones outwards by so many tiles; as it is where none
+/// is known.
+CellMap filled(CellMap map, int tiles = 1 << 20);
 
 }  // namespace poquito::imaging

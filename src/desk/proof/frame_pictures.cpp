@@ -1,0 +1,135 @@
+#include "desk/proof/frame_pictures.hpp"
+
+#include "desk/base/to_qt.hpp"
+#include "storage/frame_reader.hpp"
+
+#include <QFileInfo>
+#include <QImageReader>
+#include <QTransform>
+
+#include <algorithm>
+
+namespace poquito::desk {
+namespace {
+
+constexpr int thumbnail_width = 96, preview_width = 1600;
+
+/// Every so many pixels of a file that Qt does not read itself, rows as they are decoded.
+QImage sampled(const std::filesystem::path& file, int width) {
+    QImage image;
+    int every = 1, row = 0, wide = 0;
+    const auto error =
+        storage::read_rows(file, {.begin =
+                                      [&](int across, int down) {
+                                          every = width > 0 ? std::max(1, across / width) : 1;
+                                          wide = across;
+                                          image = QImage(across / every, down / every, QImage::Format_RGB888);
+                                          return !image.isNull();
+                                      },
+                                  .row =
+                                      [&](const std::uint8_t* rgb) {
+                                          const int y = row++;
+                                          if (y % every != 0 || y / every >= image.height()) return true;
+                                          auto* to = image.scanLine(y / every);
+                                          for (int x = 0; x < image.width(); ++x, to += 3)
+                                              std::copy_n(rgb + 3 * static_cast<std::ptrdiff_t>(x) * every, 3, to);
+                                          return true;
+                                      }});
+    return error ? QImage() : image;
+}
+
+}  // namespace
+
+QSize turnedUp(QSize size, int orientation) { return orientation >= 5 ? size.transposed() : size; }
+
+QImage turnedUp(const QImage& image, int orientation) {
+    switch (orientation) {
+        case 3:
+            return image.transformed(QTransform().rotate(180));
+        case 6:
+            return image.transformed(QTransform().rotate(90));
+        case 8:
+            return image.transformed(QTransform().rotate(-90));
+        default:
+            return image;
+    }
+}
+
+QRectF turnedUp(const QRectF& place, QSize size, int orientation) {
+    const double w = size.width(), h = size.height();
+    switch (orientation) {
+        case 3:
+            return {w - place.right(), h - place.bottom(), place.width(), place.height()};
+        case 6:
+            return {h - place.bottom(), place.left(), place.height(), place.width()};
+        case 8:
+            return {place.top(), w - place.right(), place.height(), place.width()};
+        default:
+            return place;
+    }
+}
+
+FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(600000) {
+    pool_.setMaxThreadCount(2);
+    pool_.setThreadPriority(QThread::LowPriority);
+}
+
+FramePictures::~FramePictures() {
+    pool_.clear();
+    pool_.waitForDone();
+}
+
+QString FramePictures::keyOf(const std::filesystem::path& file, Kind kind) {
+    return QString::number(static_cast<int>(kind)) + QLatin1Char(' ') + toQt(file.string());
+}
+
+QImage FramePictures::read(const std::filesystem::path& file, Kind kind) {
+    const int width = kind == Kind::thumbnail ? thumbnail_width : kind == Kind::preview ? preview_width : 0;
+    QImageReader reader(toQt(file.string()));
+    QImage image;
+    if (reader.canRead() && reader.format() != "tiff") {
+        reader.setAutoTransform(false);
+        const QSize size = reader.size();
+        if (width > 0 && size.width() > width) reader.setScaledSize(size.scaled(width, 1 << 16, Qt::KeepAspectRatio));
+        image = reader.read();
+    }
+    if (image.isNull()) image = sampled(file, width);
+    if (image.isNull()) return image;
+    return turnedUp(image, storage::exif_of_file(file).orientation).convertToFormat(QImage::Format_RGB32);
+}
+
+QImage FramePictures::picture(const std::filesystem::path& file, Kind kind) {
+    if (const auto* image = kept_.object(keyOf(file, kind))) return *image;
+    order(file, kind, kind == Kind::thumbnail ? 0 : 2);
+    return {};
+}
+
+void FramePictures::ahead(const std::filesystem::path& file) {
+    if (!kept_.contains(keyOf(file, Kind::preview))) order(file, Kind::preview, 1);
+}
+
+void FramePictures::order(const std::filesystem::path& file, Kind kind, int priority) {
+    const auto key = keyOf(file, kind);
+    if (pending_.contains(key) || bad_.contains(key)) return;
+    pending_.insert(key);
+    pool_.start(
+        [this, file, kind, key] {
+            auto image = read(file, kind);
+            QMetaObject::invokeMethod(
+                this,
+                [this, file, key, image] {
+                    pending_.remove(key);
+                    if (image.isNull())
+                        bad_.insert(key);
+                    else
+                        kept_.insert(key, new QImage(image), std::max<qsizetype>(1, image.sizeInBytes() / 1024));
+                    Q_EMIT arrived(toQt(file.string()));
+                },
+                Qt::QueuedConnection);
+        },
+        priority);
+}
+
+}  // namespace poquito::desk
+
+#include "proof/moc_frame_pictures.moc"

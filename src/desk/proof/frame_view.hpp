@@ -1,0 +1,65 @@
+#pragma once
+
+#include <QImage>
+#include <QWidget>
+
+#include <optional>
+#include <vector>
+
+namespace poquito::desk {
+
+/// A frame large: whole, or at the file's own pixels. The wheel zooms about the mouse, a drag moves, a double click
+/// goes to the pixels there and back. Places are px of the file, the right way up.
+class FrameView : public QWidget {
+    Q_OBJECT
+  public:
+    explicit FrameView(QWidget* parent = nullptr);
+
+    /// `image` of any size stands for a file of `size`; null: words in its place. The view stays where it was.
+    void setPicture(const QImage& image, QSize size, const QString& words = {});
+    /// What is drawn over it: areas that a note is about, and tiles in a wash.
+    struct Marks {
+        std::vector<QRectF> areas;
+        std::vector<QRectF> tiles;
+        QString words;     // over the tiles
+        bool warn = true;  // tiles are something missing, else what is sharp here
+    };
+    void setMarks(Marks marks);
+
+    void goTo(const QRectF& place);  // at the file's own pixels, in the middle
+    void showWhole();
+    void zoomBy(double factor, std::optional<QPointF> about = {});
+    bool isWhole() const { return zoom_ <= 1; }
+    /// Screen pixels to one of the file.
+    double scale() const;
+    QRectF pictureRect() const;
+    QPointF placeAt(QPointF point) const;
+
+    QSize minimumSizeHint() const override { return {240, 160}; }
+
+  Q_SIGNALS:
+    void pixelsWanted();  // what is shown is coarser than the screen
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+
+  private:
+    double fit() const;
+    void keepInside();
+    void moved();
+    void paintMarks(QPainter& painter) const;
+
+    QImage image_;
+    QSize size_;
+    QString words_;
+    Marks marks_;
+    double zoom_ = 1;  // times as large as whole
+    QPointF middle_;   // px of the file in the middle of the view
+    QPointF grabbed_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,88 @@
+#pragma once
+
+#include "desk/base/picture_queue.hpp"
+#include "desk/proof/frame_pictures.hpp"
+
+#include <QWidget>
+
+#include <map>
+#include <memory>
+#include <string>
+
+class QLabel;
+class QStackedWidget;
+class QToolButton;
+
+namespace poquito::desk {
+
+class Document;
+class FrameStrip;
+class FrameView;
+class ProofDesk;
+class Sentence;
+struct ProofLook;
+
+/// The frame that is looked at, large; what else it can be seen as; and all of them in a row. Before there are any, the
+/// plan's own picture, and where frames may come from.
+class FramesPanel : public QWidget {
+    Q_OBJECT
+  public:
+    enum class Show { frame, plan, sharp, depth, composite };
+
+    FramesPanel(Document& document, ProofDesk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+    std::size_t current() const;
+    void goTo(std::size_t frame);
+    void goTo(std::size_t frame, const QRectF& place);  // px of the file as it lies
+    /// What is marked on the frame; empty: nothing.
+    void mark(int note);
+    void setShow(Show show);
+    Show shows() const { return show_; }
+    FrameView* view() const { return view_; }
+    /// All that was asked for is shown.
+    bool isSettled() const { return queue_.isIdle() && pictures_.isIdle(); }
+
+    /// A key of the page; false: not for it.
+    bool take(QKeyEvent* event);
+
+  Q_SIGNALS:
+    void currentChanged(std::size_t frame);
+    void framesWanted();  // by a dialog
+    void folderWanted();  // to be watched
+
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    void buildHead(class QVBoxLayout* column);
+    void buildFoot(class QVBoxLayout* column);
+    void showPicture();
+    void showMarks();
+    void showWords();
+    void askPlan();
+    void askComposite();
+    QImage depthPicture() const;
+    const ProofLook* look() const;
+
+    Document& document_;
+    ProofDesk& desk_;
+    FramePictures pictures_;
+    std::string shot_;
+    std::map<std::string, std::size_t> currents_;  // by shot
+    Show show_ = Show::frame;
+    int note_ = -1;
+    bool hadFrames_ = false;
+    QLabel *title_, *subtitle_, *progress_;
+    std::map<Show, QToolButton*> shows_;
+    FrameView* view_;
+    QStackedWidget* foot_;
+    FrameStrip* strip_;
+    Sentence* invitation_;
+    QToolButton *cancel_, *runs_, *watch_, *again_;
+    QImage plan_, composite_;
+    std::shared_ptr<const void> planOf_, compositeOf_;  // assessment, inspection
+    PictureQueue queue_;
+};
+
+}  // namespace poquito::desk

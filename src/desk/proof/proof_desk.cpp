@@ -1,0 +1,275 @@
+#include "desk/proof/proof_desk.hpp"
+
+#include "desk/base/to_qt.hpp"
+#include "desk/run/run_desk.hpp"
+#include "desk/shell/document.hpp"
+#include "proof/taken.hpp"
+#include "storage/frame_reader.hpp"
+
+#include <algorithm>
+#include <system_error>
+
+namespace poquito::desk {
+namespace fs = std::filesystem;
+
+ProofDesk::ProofDesk(Document& document, RunDesk& runs, QObject* parent)
+    : QObject(parent), document_(document), runs_(runs) {
+    constexpr int often = 400;  // ms; a file that did not grow for two of them is whole
+    watch_.setInterval(often);
+    connect(&watch_, &QTimer::timeout, this, &ProofDesk::lookIntoFolder);
+    connect(&runs, &RunDesk::ended, this, [this] {
+        if (!runs_.isTest()) lookAtRuns(runs_.shot());
+    });
+}
+
+ProofDesk::~ProofDesk() {
+    if (stop_) *stop_ = true;
+}
+
+const ProofLook* ProofDesk::look(const std::string& shot) const {
+    const auto found = looks_.find(shot);
+    return found == looks_.end() ? nullptr : &found->second;
+}
+
+std::vector<fs::path> ProofDesk::framesIn(const QStringList& paths) {
+    std::vector<fs::path> files;
+    for (const auto& text : paths) {
+        const fs::path path(text.toStdString());
+        std::error_code failed;
+        if (!fs::is_directory(path, failed)) {
+            if (storage::may_be_frame(path)) files.push_back(path);
+            continue;
+        }
+        for (fs::directory_iterator at(path, failed), end; !failed && at != end; at.increment(failed))
+            if (at->is_regular_file(failed) && storage::may_be_frame(at->path())) files.push_back(at->path());
+    }
+    std::ranges::sort(files);
+    return files;
+}
+
+// ---- what is looked at -------------------------------------------------------------------------------------------
+
+void ProofDesk::lookAt(const std::string& shot, ProofFrames frames) {
+    auto& look = looks_[shot];
+    // What was seen of a file that stays is kept.
+    std::map<fs::path, std::shared_ptr<const proof::FrameFacts>> known;
+    for (const auto& facts : look.facts)
+        if (facts && facts->scan && !facts->scan->detail.empty()) known[facts->file] = facts;
+    look = {};
+    look.frames = std::move(frames);
+    look.facts.resize(look.frames.files.size());
+    for (std::size_t i = 0; i < look.facts.size(); ++i)
+        if (const auto found = known.find(look.frames.files[i]); found != known.end()) look.facts[i] = found->second;
+    start(shot);
+}
+
+void ProofDesk::add(const std::string& shot, const std::vector<fs::path>& files) {
+    ProofFrames frames;
+    if (const auto* had = look(shot)) frames = had->frames;
+    for (const auto& file : files)
+        if (std::ranges::find(frames.files, file) == frames.files.end()) frames.files.push_back(file);
+    frames.planes.clear();
+    lookAt(shot, std::move(frames));
+}
+
+void ProofDesk::lookAgain(const std::string& shot) {
+    const auto found = looks_.find(shot);
+    if (found == looks_.end()) return;
+    found->second.facts.assign(found->second.frames.files.size(), nullptr);
+    start(shot);
+}
+
+bool ProofDesk::lookAtRuns(const std::string& shot) {
+    auto taken = proof::taken_frames(shoot::runs_of(document_.shoot().runs, shot));
+    std::error_code failed;
+    if (taken.files.empty() || !fs::exists(taken.files.front(), failed)) return false;
+    lookAt(shot,
+           {.files = std::move(taken.files), .planes = std::move(taken.planes), .from = tr("the run on the bench")});
+    return true;
+}
+
+void ProofDesk::cancel() {
+    if (stop_) *stop_ = true;
+    if (busyWith_.empty()) return;
+    const auto shot = std::exchange(busyWith_, {});
+    ++job_;
+    looks_[shot].running = false;
+    Q_EMIT changed(toQt(shot));
+}
+
+void ProofDesk::start(const std::string& shot) {
+    cancel();
+    // Maps of detail are large: those of one shot at a time.
+    for (auto& [other, look] : looks_)
+        if (other != shot)
+            for (auto& facts : look.facts)
+                if (facts && facts->scan && !facts->scan->detail.empty()) {
+                    auto slim = std::make_shared<proof::FrameFacts>(*facts);
+                    slim->scan = proof::without_maps(*facts->scan);
+                    facts = std::move(slim);
+                }
+    auto& look = looks_[shot];
+    look.inspection = nullptr;
+    look.notes.clear();
+    look.summary = {};
+    look.running = true;
+    look.done =
+        static_cast<std::size_t>(std::ranges::count_if(look.facts, [](const auto& facts) { return facts != nullptr; }));
+    busyWith_ = shot;
+    since_.start();
+    stop_ = std::make_shared<std::atomic<bool>>(false);
+    worker_.add([this, stop = stop_, job = ++job_, shot, frames = look.frames, facts = look.facts,
+                 shoot = document_.snapshot()]() mutable {
+        std::vector<fs::path> files;
+        std::vector<std::size_t> places;
+        for (std::size_t i = 0; i < facts.size(); ++i)
+            if (!facts[i]) files.push_back(frames.files[i]), places.push_back(i);
+        proof::look_at_all(files, [&](std::size_t i, proof::FrameFacts found) {
+            if (*stop) return false;
+            const auto at = places[i];
+            facts[at] = std::make_shared<const proof::FrameFacts>(std::move(found));
+            QMetaObject::invokeMethod(
+                this, [this, job, at, one = facts[at]] { took(job, at, one); }, Qt::QueuedConnection);
+            return true;
+        });
+        if (*stop) return;
+        const auto found = std::ranges::find(shoot->shots, shot, &shoot::Shot::id);
+        const bool known = found != shoot->shots.end();
+        std::vector<proof::FrameFacts> all;
+        all.reserve(facts.size());
+        for (const auto& one : facts) all.push_back(*one);
+        auto inspection = proof::judge(std::move(all),
+                                       {.files = frames.files,
+                                        .kit = known ? &shoot->kit : nullptr,
+                                        .shot = known ? &*found : nullptr,
+                                        .planes = frames.planes},
+                                       [&] { return !*stop; });
+        if (!inspection) return;
+        auto shared = std::make_shared<const proof::Inspection>(std::move(*inspection));
+        auto notes = proof::notes_of(*shared);
+        QMetaObject::invokeMethod(
+            this, [this, job, shared, notes = std::move(notes)]() mutable { judged(job, shared, std::move(notes)); },
+            Qt::QueuedConnection);
+    });
+    Q_EMIT changed(toQt(shot));
+}
+
+void ProofDesk::took(int job, std::size_t frame, std::shared_ptr<const proof::FrameFacts> facts) {
+    if (job != job_ || busyWith_.empty()) return;
+    auto& look = looks_[busyWith_];
+    look.facts[frame] = std::move(facts);
+    ++look.done;
+    look.seconds = static_cast<double>(since_.elapsed()) / 1000;
+    look.secondsLeft =
+        look.seconds / static_cast<double>(look.done) * static_cast<double>(look.facts.size() - look.done);
+    Q_EMIT changed(toQt(busyWith_));
+}
+
+void ProofDesk::judged(int job, std::shared_ptr<const proof::Inspection> inspection, std::vector<proof::Note> notes) {
+    if (job != job_ || busyWith_.empty()) return;
+    const auto shot = std::exchange(busyWith_, {});
+    auto& look = looks_[shot];
+    look.running = false;
+    look.seconds = static_cast<double>(since_.elapsed()) / 1000;
+    look.secondsLeft = 0;
+    look.summary = proof::summary_of(*inspection, notes);
+    look.notes = std::move(notes);
+    look.inspection = std::move(inspection);
+    Q_EMIT changed(toQt(shot));
+}
+
+// ---- set aside ---------------------------------------------------------------------------------------------------
+
+bool ProofDesk::setAside(const std::string& shot, std::size_t frame) {
+    const auto found = looks_.find(shot);
+    if (found == looks_.end() || frame >= found->second.frames.files.size()) return false;
+    auto frames = found->second.frames;
+    const auto from = frames.files[frame];
+    const auto folder = from.parent_path() / tr("set aside").toStdString();
+    std::error_code failed;
+    fs::create_directories(folder, failed);
+    auto to = folder / from.filename();
+    for (int number = 2; fs::exists(to); ++number)
+        to = folder / (from.stem().string() + "-" + std::to_string(number) + from.extension().string());
+    if (!failed) fs::rename(from, to, failed);
+    if (failed) {
+        Q_EMIT problemFound(
+            tr("%1 cannot be set aside: %2").arg(toQt(from.filename().string()), toQt(failed.message())));
+        return false;
+    }
+    std::optional<double> plane;
+    const auto place = static_cast<std::ptrdiff_t>(frame);
+    if (frames.planes.size() == frames.files.size()) {
+        plane = frames.planes[frame];
+        frames.planes.erase(frames.planes.begin() + place);
+    }
+    frames.files.erase(frames.files.begin() + place);
+    aside_.push_back({.shot = shot, .from = from, .to = to, .place = frame, .plane = plane});
+    lookAt(shot, std::move(frames));
+    return true;
+}
+
+bool ProofDesk::bringBack() {
+    if (aside_.empty()) return false;
+    const Aside last = aside_.back();
+    std::error_code failed;
+    if (!fs::exists(last.from)) fs::rename(last.to, last.from, failed);
+    if (failed || !fs::exists(last.from)) {
+        Q_EMIT problemFound(tr("%1 cannot be brought back: %2").arg(toQt(last.to.string()), toQt(failed.message())));
+        return false;
+    }
+    aside_.pop_back();
+    const auto found = looks_.find(last.shot);
+    if (found == looks_.end()) return true;
+    auto frames = found->second.frames;
+    const auto place = static_cast<std::ptrdiff_t>(std::min(last.place, frames.files.size()));
+    if (last.plane && frames.planes.size() == frames.files.size())
+        frames.planes.insert(frames.planes.begin() + place, *last.plane);
+    frames.files.insert(frames.files.begin() + place, last.from);
+    if (frames.planes.size() != frames.files.size()) frames.planes.clear();
+    lookAt(last.shot, std::move(frames));
+    return true;
+}
+
+// ---- a watched folder --------------------------------------------------------------------------------------------
+
+void ProofDesk::watch(const QString& folder) {
+    watched_ = folder;
+    coming_.clear();
+    if (folder.isEmpty()) {
+        watch_.stop();
+    } else {
+        // What is there already is not what comes.
+        for (const auto& file : framesIn({folder})) coming_[file].taken = true;
+        watch_.start();
+    }
+    if (const auto* shot = document_.shot()) Q_EMIT changed(toQt(shot->id));
+}
+
+void ProofDesk::lookIntoFolder() {
+    const auto* shot = document_.shot();
+    if (!shot) return;
+    std::vector<fs::path> whole;
+    for (const auto& file : framesIn({watched_})) {
+        auto& one = coming_[file];
+        if (one.taken) continue;
+        std::error_code failed;
+        const auto size = fs::file_size(file, failed);
+        one.quiet = !failed && size > 0 && size == one.size ? one.quiet + 1 : 0;
+        one.size = failed ? 0 : size;
+        constexpr int quiet_enough = 2;
+        if (one.quiet < quiet_enough) continue;
+        one.taken = true;
+        whole.push_back(file);
+    }
+    if (whole.empty()) return;
+    ProofFrames frames;
+    if (const auto* had = look(shot->id); had && had->frames.from == tr("the watched folder")) frames = had->frames;
+    frames.from = tr("the watched folder");
+    frames.files.insert(frames.files.end(), whole.begin(), whole.end());
+    lookAt(shot->id, std::move(frames));
+}
+
+}  // namespace poquito::desk
+
+#include "proof/moc_proof_desk.moc"

@@ -1,0 +1,109 @@
+#pragma once
+
+#include "desk/base/worker.hpp"
+#include "proof/notes.hpp"
+
+#include <QElapsedTimer>
+#include <QObject>
+#include <QString>
+#include <QTimer>
+
+#include <atomic>
+#include <filesystem>
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace poquito::desk {
+
+class Document;
+class RunDesk;
+
+/// The frames of a shot that are looked at.
+struct ProofFrames {
+    std::vector<std::filesystem::path> files;
+    std::vector<double> planes;  // of each, mm behind the nearest point; empty: not known
+    QString from;                // what they came from, as the page says it
+};
+
+/// What is known of them so far.
+struct ProofLook {
+    ProofFrames frames;
+    std::vector<std::shared_ptr<const proof::FrameFacts>> facts;  // one a file; null: not looked at yet
+    std::size_t done = 0;
+    bool running = false;
+    double seconds = 0;                                   // that it took, or has taken
+    double secondsLeft = 0;                               // while it runs
+    std::shared_ptr<const proof::Inspection> inspection;  // null: not yet
+    std::vector<proof::Note> notes;
+    proof::Summary summary;
+};
+
+/// Looks at frames away from the interface thread, one shot's at a time; what is dropped, what a run took, and what
+/// comes into a watched folder. Keeps what it found for as long as the shoot is open.
+class ProofDesk : public QObject {
+    Q_OBJECT
+  public:
+    ProofDesk(Document& document, RunDesk& runs, QObject* parent = nullptr);
+    ~ProofDesk() override;
+
+    /// Null: no frames of it are known.
+    const ProofLook* look(const std::string& shot) const;
+    void lookAt(const std::string& shot, ProofFrames frames);  // in the place of those it had
+    void add(const std::string& shot, const std::vector<std::filesystem::path>& files);
+    void lookAgain(const std::string& shot);
+    /// What its runs took; false: nothing is there.
+    bool lookAtRuns(const std::string& shot);
+    void cancel();
+    bool isBusy() const { return !busyWith_.empty(); }
+
+    /// Moves that file into a folder "set aside" beside it, and out of the look. False: it could not be moved.
+    bool setAside(const std::string& shot, std::size_t frame);
+    bool bringBack();  // the last one set aside
+    bool hasSetAside() const { return !aside_.empty(); }
+
+    /// Frames that come into a folder are those of the shot that is selected then. Empty: no more.
+    void watch(const QString& folder);
+    QString watched() const { return watched_; }
+
+    /// Files that may be frames, folders opened.
+    static std::vector<std::filesystem::path> framesIn(const QStringList& paths);
+
+  Q_SIGNALS:
+    void changed(const QString& shot);
+    void problemFound(const QString& problem);
+
+  private:
+    void start(const std::string& shot);
+    void took(int job, std::size_t frame, std::shared_ptr<const proof::FrameFacts> facts);
+    void judged(int job, std::shared_ptr<const proof::Inspection> inspection, std::vector<proof::Note> notes);
+    void lookIntoFolder();
+
+    struct Aside {
+        std::string shot;
+        std::filesystem::path from, to;
+        std::size_t place = 0;
+        std::optional<double> plane;
+    };
+    struct Coming {
+        std::uintmax_t size = 0;
+        int quiet = 0;  // times in a row that it was as large
+        bool taken = false;
+    };
+
+    Document& document_;
+    RunDesk& runs_;
+    std::map<std::string, ProofLook> looks_;  // by shot
+    std::string busyWith_;                    // shot; empty: nothing
+    int job_ = 0;
+    QElapsedTimer since_;
+    std::shared_ptr<std::atomic<bool>> stop_;
+    std::vector<Aside> aside_;
+    QString watched_;
+    QTimer watch_;
+    std::map<std::filesystem::path, Coming> coming_;
+    Worker worker_;  // last: its job uses the rest
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,291 @@
+// The second half of the work, in the real window: frames are looked at, mended on the bench, kept, set aside.
+#include "desk/proof/proof_page.hpp"
+#include "desk/proof/coverage_map.hpp"
+#include "desk/proof/frame_strip.hpp"
+#include "desk/proof/frame_view.hpp"
+#include "desk/proof/frames_panel.hpp"
+#include "desk/proof/proof_desk.hpp"
+#include "desk/proof/proof_notes.hpp"
+#include "desk/run/run_desk.hpp"
+#include "storage/atomic_file.hpp"
+#include "support/person.hpp"
+#include "support/photographs.hpp"
+
+#include <filesystem>
+
+using namespace poquito;
+using namespace poquito::desk;
+using test::Person;
+using test::Photographs;
+
+namespace {
+
+/// A person at Proof.
+class Prover : public Person {
+  public:
+    Prover() {
+        window().openDemo();
+        document().select(1);  // the brooch, a stack by rail
+        window().runs().setFolder(QDir(folder_.path()));
+        auto settings = window().runs().settings();
+        settings.speed = 1000;
+        settings.pictureWidth = 480;
+        window().runs().setSettings(settings);
+    }
+
+    const std::string& shotId() { return document().shot()->id; }
+    void waitForRun() {
+        REQUIRE(QTest::qWaitFor([&] { return !window().runs().isRunning(); }, 60000));
+    }
+    void waitForLook() {
+        REQUIRE(QTest::qWaitFor([&] { return !window().proof().isBusy(); }, 60000));
+        settle();
+    }
+    const ProofLook& look() {
+        const auto* found = window().proof().look(shotId());
+        REQUIRE(found);
+        return *found;
+    }
+    FramesPanel& frames() { return *find<ProofPage>(QStringLiteral("ProofPage"))->frames(); }
+    void waitForPictures() {
+        REQUIRE(QTest::qWaitFor([&] { return frames().isSettled(); }, 20000));
+    }
+    const proof::Note* note(proof::Code code) {
+        for (const auto& one : look().notes)
+            if (one.code == code) return &one;
+        return nullptr;
+    }
+    int rowOf(proof::Code code) {
+        const auto& notes = find<ProofNotes>(QStringLiteral("proofNotes"))->notes();
+        for (std::size_t i = 0; i < notes.size(); ++i)
+            if (notes[i].code == code) return static_cast<int>(i);
+        return -1;
+    }
+    void drop(const QStringList& paths) {
+        QMimeData data;
+        QList<QUrl> urls;
+        for (const auto& path : paths) urls << QUrl::fromLocalFile(path);
+        data.setUrls(urls);
+        QDropEvent event(QPointF(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(&window(), &event);
+        settle();
+    }
+    QString path() const { return folder_.path(); }
+
+  private:
+    QTemporaryDir folder_;
+};
+
+const Photographs& scene() {
+    static const Photographs made({.width = 360, .height = 240});
+    return made;
+}
+
+std::string bytesOf(double focus, int number) {
+    return std::get<std::string>(
+        storage::frame_file(scene().picture({.focus = focus}, number),
+                            {.f_number = 5.6, .shutter = 1.0 / 160, .iso = 100, .focal_length = 90, .flash = true}));
+}
+
+/// Frames of a stack as a camera numbers them.
+std::vector<std::filesystem::path> putStack(const QString& folder, const std::vector<double>& focuses) {
+    std::vector<std::filesystem::path> files;
+    for (std::size_t i = 0; i < focuses.size(); ++i) {
+        const auto path = std::filesystem::path(folder.toStdString()) /
+                          QStringLiteral("IMG_%1.jpg").arg(i + 1, 4, 10, QLatin1Char('0')).toStdString();
+        REQUIRE_FALSE(storage::replace_file(path, bytesOf(focuses[i], static_cast<int>(i))));
+        files.push_back(path);
+    }
+    return files;
+}
+
+}  // namespace
+
+TEST_CASE("a flash that misses and a knock are found, what is missing is run, and the stack is whole",
+          "[desk][proof][story]") {
+    Prover person;
+    auto settings = person.window().runs().settings();
+    // The seventh frame dark, and dark again when the run takes it once more; the subject slips before the thirteenth.
+    for (const char* trouble : {"flash-not-ready@6", "subject-moves@12:1", "flash-not-ready@20"})
+        settings.rehearsed.push_back(*devices::parse_trouble(trouble));
+    person.window().runs().setSettings(settings);
+    person.goTo(5);
+    person.click(QStringLiteral("startRunButton"));
+    person.waitForRun();
+    person.waitForLook();  // begins by itself
+    person.click(QStringLiteral("leaveRunButton"));
+    person.goTo(6);
+    CHECK_FALSE(
+        person.window().findChild<QWidget*>(QStringLiteral("ledger"))->isVisible());  // the picture has the room
+    REQUIRE(person.look().inspection);
+    CHECK(person.look().frames.files.size() == 20);
+
+    const auto* dark = person.note(proof::Code::uneven);
+    REQUIRE(dark);
+    CHECK(dark->frames == std::vector<std::size_t>{6});
+    CHECK(dark->action == "Take frame 7 again");
+    const auto* moved = person.note(proof::Code::moved);
+    REQUIRE(moved);
+    CHECK(moved->frames == std::vector<std::size_t>{6, 12, 13, 14, 15, 16, 17, 18, 19});
+    CHECK_FALSE(person.note(proof::Code::gap));
+    CHECK_FALSE(person.note(proof::Code::end_open));
+    CHECK(person.text(QStringLiteral("proofVerdict"))
+              .startsWith(QStringLiteral("Mend it while the set stands: 9 frames")));
+
+    // A click on a note goes to its frame.
+    auto* notes = person.find<ProofNotes>(QStringLiteral("proofNotes"));
+    const int row = person.rowOf(proof::Code::uneven);
+    person.clickRow(notes, notes->model()->index(row, 0));
+    CHECK(person.frames().current() == 6);
+    CHECK(person.text(QStringLiteral("frameTitle")) == QStringLiteral("Frame 7 of 20"));
+
+    person.click(QStringLiteral("takeAgainButton"));
+    person.waitForRun();
+    person.waitForLook();
+    person.click(QStringLiteral("leaveRunButton"));
+    CHECK(shoot::runs_of(person.document().shoot().runs, person.shotId()).back()->id.ends_with("-retake"));
+    CHECK(person.look().frames.files.size() == 20);  // in the place of those that were wrong
+    CHECK_FALSE(person.note(proof::Code::uneven));
+    CHECK_FALSE(person.note(proof::Code::moved));
+    CHECK(person.look().summary.to_take == 0);
+    CHECK_FALSE(person.find<QWidget>(QStringLiteral("takeAgainButton"))->isVisible());
+
+    person.frames().view()->setFocus();
+    person.key(Qt::Key_K);
+    REQUIRE(person.shot().proof.size() == 1);
+    CHECK(person.shot().proof.front().verdict == shoot::Verdict::keep);
+    CHECK(person.shot().proof.front().frames == 20);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.shot().proof.empty());
+}
+
+TEST_CASE("frames that are dropped are looked at, and keys go through them", "[desk][proof]") {
+    Prover person;
+    QTemporaryDir card;
+    // Two frames of the stack were never taken, and one file is cut off.
+    auto files = putStack(card.path(), {0, 1, 2, 3, 4, 5, 8, 9, 10, 11, 12, 13});
+    std::filesystem::resize_file(files.back(), 2000);
+    person.drop({card.path()});
+    CHECK(person.find<QWidget>(QStringLiteral("ProofPage"))->isVisible());
+    person.waitForLook();
+    person.waitForPictures();
+    REQUIRE(person.look().facts.size() == 12);
+    const auto* gap = person.note(proof::Code::gap);
+    REQUIRE(gap);
+    CHECK(gap->frames == std::vector<std::size_t>{5, 6});
+    const auto* cut = person.note(proof::Code::unreadable);
+    REQUIRE(cut);
+    CHECK(cut->frames == std::vector<std::size_t>{11});
+
+    auto& frames = person.frames();
+    frames.view()->setFocus();
+    CHECK(frames.current() == 0);
+    person.key(Qt::Key_Right);
+    person.key(Qt::Key_Right);
+    CHECK(frames.current() == 2);
+    person.key(Qt::Key_Left);
+    CHECK(frames.current() == 1);
+    person.key(Qt::Key_End);
+    CHECK(frames.current() == 11);  // the one that cannot be read: words in its place, no crash
+    person.key(Qt::Key_Right);
+    CHECK(frames.current() == 11);
+    person.key(Qt::Key_Home);
+    person.key(Qt::Key_Space);
+    CHECK(frames.shows() == FramesPanel::Show::plan);
+    person.key(Qt::Key_Space);
+    CHECK(frames.shows() == FramesPanel::Show::frame);
+    const double whole = frames.view()->scale();
+    person.key(Qt::Key_Plus);
+    CHECK(frames.view()->scale() > whole);
+    person.key(Qt::Key_Right);
+    CHECK(frames.view()->scale() > whole);  // the next at the same place: that is how one compares
+    person.key(Qt::Key_C);
+    CHECK(frames.shows() == FramesPanel::Show::composite);
+    person.waitForPictures();
+    person.key(Qt::Key_D);
+    CHECK(frames.shows() == FramesPanel::Show::depth);
+    person.key(Qt::Key_S);
+    CHECK(frames.shows() == FramesPanel::Show::sharp);
+
+    // A place of the map is gone to in the frame that has it sharp.
+    auto* map = person.find<CoverageMap>(QStringLiteral("coverageMap"));
+    QTest::mouseClick(map, Qt::LeftButton, {}, QPoint(map->width() / 2, map->height() / 2 - 10));
+    CHECK(frames.view()->scale() >= 1);
+    // The strip too.
+    auto* strip = person.find<FrameStrip>(QStringLiteral("frameStrip"));
+    QTest::mouseClick(strip, Qt::LeftButton, {}, strip->cellRect(4).center().toPoint());
+    CHECK(frames.current() == 4);
+}
+
+TEST_CASE("a frame is set aside beside the others, never deleted, and brought back", "[desk][proof]") {
+    Prover person;
+    QTemporaryDir card;
+    const auto files = putStack(card.path(), {0, 1, 2, 3});
+    person.drop({card.path()});
+    person.waitForLook();
+    person.frames().goTo(std::size_t{1});
+    person.frames().view()->setFocus();
+    person.key(Qt::Key_A);
+    person.waitForLook();
+    CHECK_FALSE(std::filesystem::exists(files[1]));
+    const auto aside = files[1].parent_path() / "set aside" / files[1].filename();
+    CHECK(std::filesystem::exists(aside));
+    CHECK(person.look().frames.files.size() == 3);
+    person.key(Qt::Key_A, Qt::ShiftModifier);
+    person.waitForLook();
+    CHECK(std::filesystem::exists(files[1]));
+    CHECK_FALSE(std::filesystem::exists(aside));
+    CHECK(person.look().frames.files == files);
+    // Where it cannot be moved, it says so and nothing is lost.
+    std::filesystem::remove(files[2]);
+    person.frames().goTo(std::size_t{2});
+    CHECK_FALSE(person.window().proof().setAside(person.shotId(), 2));
+    CHECK(person.look().frames.files.size() == 4);
+}
+
+TEST_CASE("a hundred frames that are copied into a watched folder are looked at as they come", "[desk][proof]") {
+    Prover person;
+    person.goTo(6);
+    QTemporaryDir card;
+    REQUIRE_FALSE(
+        storage::replace_file(std::filesystem::path(card.path().toStdString()) / "before.jpg", bytesOf(0, 0)));
+    person.window().proof().watch(card.path());
+    const auto bytes = bytesOf(3, 1);
+    constexpr int count = 100;
+    for (int i = 0; i < count; ++i) {
+        QFile file(card.filePath(QStringLiteral("C%1.jpg").arg(i, 4, 10, QLatin1Char('0'))));
+        REQUIRE(file.open(QIODevice::WriteOnly));
+        // Half of it now, the rest a moment later: a frame that is not whole yet is not looked at.
+        const auto half = static_cast<qint64>(bytes.size() / 2);
+        file.write(bytes.data(), half);
+        file.flush();
+        QTest::qWait(8);
+        file.write(bytes.data() + half, static_cast<qint64>(bytes.size()) - half);
+    }
+    REQUIRE(QTest::qWaitFor(
+        [&] {
+            const auto* look = person.window().proof().look(person.shotId());
+            return look && look->frames.files.size() == count && look->inspection;
+        },
+        60000));
+    for (const auto& facts : person.look().facts) {
+        REQUIRE(facts);
+        CHECK(facts->scan);  // none was read while half of it was there
+    }
+    person.window().proof().watch({});
+}
+
+TEST_CASE("looking is ended by a click, and by closing the window", "[desk][proof]") {
+    QTemporaryDir card;
+    const auto files = putStack(card.path(), std::vector<double>(60, 2.0));
+    {
+        Prover person;
+        person.drop({card.path()});
+        person.click(QStringLiteral("cancelProofButton"));
+        CHECK_FALSE(person.window().proof().isBusy());
+        CHECK(person.text(QStringLiteral("proofProgress")).startsWith(QStringLiteral("stopped: ")));
+        person.click(QStringLiteral("lookAgainButton"));
+        CHECK(person.window().proof().isBusy());
+    }
+    SUCCEED();  // the window went while it looked
+}
