@@ -8,6 +8,7 @@
 #include "support/matchers.hpp"
 #include "support/photographs.hpp"
 #include "support/shoots.hpp"
+#include "support/stacks.hpp"
 
 #include <fmt/format.h>
 #include <png.h>
@@ -19,52 +20,12 @@
 using namespace poquito;
 using namespace proof;
 using test::Photographs;
+using test::scene;
+using test::Stack;
+using test::whole;
 using test::WithinAbs;
 
 namespace {
-
-constexpr int frames = 14;  // of a whole stack of the scene
-
-std::vector<Photographs::Frame> whole() {
-    std::vector<Photographs::Frame> all;
-    for (int i = 0; i < frames; ++i) all.push_back({.focus = static_cast<double>(i)});
-    return all;
-}
-
-/// The files of a stack, as a camera numbers them.
-class Stack {
-  public:
-    explicit Stack(const Photographs& scene) : scene_(scene) {}
-
-    storage::FrameExif exif = {.f_number = 5.6, .shutter = 1.0 / 160, .iso = 100, .focal_length = 90, .flash = true};
-
-    std::filesystem::path put(const Photographs::Frame& frame, int number) { return put(frame, number, exif); }
-    std::filesystem::path put(const Photographs::Frame& frame, int number, const storage::FrameExif& said) {
-        const auto path = folder_.path() / fmt::format("IMG_{:04}.jpg", number);
-        const auto bytes = std::get<std::string>(storage::frame_file(scene_.picture(frame, number), said));
-        REQUIRE_FALSE(storage::replace_file(path, bytes));
-        files_.push_back(path);
-        return path;
-    }
-    Stack& put(const std::vector<Photographs::Frame>& all) {
-        for (const auto& frame : all) put(frame, static_cast<int>(files_.size()) + 1);
-        return *this;
-    }
-    Inspection look(bool singles = false) const { return *inspect({.files = files_, .singles = singles}); }
-    std::vector<std::filesystem::path>& files() { return files_; }
-    const test::Folder& folder() const { return folder_; }
-
-  private:
-    const Photographs& scene_;
-    test::Folder folder_;
-    std::vector<std::filesystem::path> files_;
-};
-
-/// Made once: its blurred textures take longer than a stack of pictures.
-const Photographs& scene() {
-    static const Photographs made({});
-    return made;
-}
 
 std::vector<Code> codes(const std::vector<Finding>& findings) {
     std::vector<Code> all;
@@ -133,14 +94,15 @@ TEST_CASE("a run that began late or ended early has an open end", "[proof][stack
 
 TEST_CASE("a knock is found at the first frame in the new place, with its shift and turn", "[proof][stack]") {
     auto run = whole();
-    for (int i = 8; i < frames; ++i) run[static_cast<std::size_t>(i)].dx = 4, run[static_cast<std::size_t>(i)].dy = -3;
+    for (int i = 8; i < test::frames_of_scene; ++i)
+        run[static_cast<std::size_t>(i)].dx = 4, run[static_cast<std::size_t>(i)].dy = -3;
     const auto shifted = Stack(scene()).put(run).look();
     REQUIRE(shifted.stack->moved.size() == 1);
     CHECK(shifted.stack->moved[0].frame == 9);
     CHECK_THAT(shifted.stack->moved[0].shift, WithinAbs(5, 0.5));
     CHECK(shifted.stack->gaps.empty());
     auto turned = whole();
-    for (int i = 5; i < frames; ++i)
+    for (int i = 5; i < test::frames_of_scene; ++i)
         turned[static_cast<std::size_t>(i)].turn = 0.8, turned[static_cast<std::size_t>(i)].dx = 3;
     const auto twisted = Stack(scene()).put(turned).look();
     REQUIRE(twisted.stack->moved.size() == 1);
@@ -148,7 +110,7 @@ TEST_CASE("a knock is found at the first frame in the new place, with its shift 
     CHECK_THAT(twisted.stack->moved[0].turn, WithinAbs(0.8, 0.15));
     // A smooth drift is none: a rail that is not quite along the axis.
     auto drifting = whole();
-    for (int i = 0; i < frames; ++i) drifting[static_cast<std::size_t>(i)].dx = 1.5 * i;
+    for (int i = 0; i < test::frames_of_scene; ++i) drifting[static_cast<std::size_t>(i)].dx = 1.5 * i;
     CHECK(Stack(scene()).put(drifting).look().stack->moved.empty());
 }
 
@@ -172,7 +134,7 @@ TEST_CASE("a flash that missed, a shaken frame and a dial that turned are told a
     Stack turned(scene());
     run = whole();
     run[9].stops = -1;
-    for (int i = 0; i < frames; ++i) {
+    for (int i = 0; i < test::frames_of_scene; ++i) {
         auto said = turned.exif;
         if (i == 9) said.shutter /= 2;
         turned.put(run[static_cast<std::size_t>(i)], i + 1, said);
@@ -186,7 +148,7 @@ TEST_CASE("a flash that missed, a shaken frame and a dial that turned are told a
 TEST_CASE("order by times, or without them by the detail; numbers that are missing", "[proof][stack]") {
     Stack timed(scene());
     const auto run = whole();
-    for (int i = 0; i < frames; ++i) {
+    for (int i = 0; i < test::frames_of_scene; ++i) {
         auto said = timed.exif;
         said.time = fmt::format("2026-11-25T09:30:{:02}", i);
         timed.put(run[static_cast<std::size_t>(i)], i + 1, said);
@@ -204,7 +166,7 @@ TEST_CASE("order by times, or without them by the detail; numbers that are missi
     CHECK(inspection.stack->order == std::vector{10, 11, 12, 13, 14, 1, 2, 3, 4, 5, 6, 7, 8, 9});
 
     Stack counted(scene());
-    for (int i = 0; i < frames; ++i)  // the counter turns over, and two are not there
+    for (int i = 0; i < test::frames_of_scene; ++i)  // the counter turns over, and two are not there
         counted.put(run[static_cast<std::size_t>(i)], (9994 + i + (i >= 3 ? 2 : 0)) % 10000);
     inspection = counted.look();
     CHECK(inspection.stack->missing == std::vector{9997, 9998});

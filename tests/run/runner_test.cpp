@@ -300,6 +300,25 @@ TEST_CASE("test frames are the first, the middle and the last", "[bench][run]") 
     RunPlan single = run.plan;
     single.frames.resize(1);
     CHECK(test_plan(single).frames.size() == 1);
+
+    // What is taken again goes where the plan's own frames would be, in between and past the ends.
+    const auto& first = run.plan.frames.front();
+    const double step = run.plan.frames[1].plane - first.plane;
+    const auto again = retake_plan(run.plan, {first.plane + 1.5 * step, first.plane - step, run.plan.frames[3].plane});
+    CHECK(again.id == run.plan.id + "-retake");
+    REQUIRE(again.frames.size() == 3);
+    CHECK_THAT(again.frames[0].plane, WithinAbs(first.plane - step, 1e-9));  // nearest first
+    CHECK_THAT(*again.frames[0].rail, WithinAbs(*first.rail - step, 1e-9));
+    CHECK_THAT(*again.frames[1].rail, WithinAbs(*first.rail + 1.5 * step, 1e-9));
+    CHECK_THAT(*again.frames[2].rail, WithinAbs(*run.plan.frames[3].rail, 1e-9));
+    CHECK(again.take_up == run.plan.take_up);
+    CHECK(retake_plan(single, {}).frames.size() == 1);
+    RunPlan by_ring = run.plan;
+    for (std::size_t i = 0; i < by_ring.frames.size(); ++i)
+        by_ring.frames[i] = {
+            .plane = static_cast<double>(i), .rail = std::nullopt, .ring = 0.1 + 0.02 * static_cast<double>(i)};
+    CHECK_THAT(*retake_plan(by_ring, {2.5}).frames.front().ring, WithinAbs(0.15, 1e-9));
+    CHECK_THAT(*retake_plan(by_ring, {-1}).frames.front().ring, WithinAbs(0.08, 1e-9));
 }
 
 // ---- journal -----------------------------------------------------------------------------------------------------

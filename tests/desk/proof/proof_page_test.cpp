@@ -66,6 +66,9 @@ class Prover : public Person {
         QList<QUrl> urls;
         for (const auto& path : paths) urls << QUrl::fromLocalFile(path);
         data.setUrls(urls);
+        QDragEnterEvent enter(QPoint(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(&window(), &enter);
+        CHECK(enter.isAccepted());
         QDropEvent event(QPointF(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
         QApplication::sendEvent(&window(), &event);
         settle();
