@@ -10,7 +10,7 @@ _poquito_cli() {
   case $command in
     order) options="--help --seconds --out" ;;
     run) options="--help --speed --tests --width --serial --rail --dialect --trouble" ;;
-    inspect) options="--help --shoot --shot --singles" ;;
+    inspect) options="--help --shoot --shot --singles --watch --until-quiet" ;;
     plan) options="--help --take --out" ;;
     rail) options="--help --travel --speed" ;;
   esac

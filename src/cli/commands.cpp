@@ -1,4 +1,5 @@
 #include "cli/commands.hpp"
+#include "cli/common.hpp"
 
 #include "advice/advice.hpp"
 #include "advice/plans.hpp"
@@ -6,8 +7,6 @@
 #include "devices/sim/motion_controller.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
-#include "proof/inspection.hpp"
-#include "proof/inspection_json.hpp"
 #include "run/session.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/plans_json.hpp"
@@ -22,30 +21,13 @@
 #include <atomic>
 #include <chrono>
 #include <cmath>
-#include <csignal>
 #include <cstdio>
 #include <functional>
-#include <mutex>
 #include <optional>
 #include <thread>
 
 namespace poquito::cli {
 namespace {
-
-int complain(const storage::ReadError& error) {
-    fmt::print(stderr, "{}\n", storage::message(error));
-    return bad_input;
-}
-
-/// Empty after having complained.
-std::optional<shoot::Shoot> load(const std::string& file) {
-    auto loaded = storage::load_shoot(file);
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
-        complain(*error);
-        return std::nullopt;
-    }
-    return std::get<shoot::Shoot>(std::move(loaded));
-}
 
 std::vector<advice::Assessment> assess_all(const shoot::Shoot& shoot) {
     std::vector<advice::Assessment> assessments;
@@ -54,28 +36,15 @@ std::vector<advice::Assessment> assess_all(const shoot::Shoot& shoot) {
     return assessments;
 }
 
-const shoot::Shot* find_shot(const shoot::Shoot& shoot, const std::string& id) {
-    const auto found = std::ranges::find(shoot.shots, id, &shoot::Shot::id);
-    if (found != shoot.shots.end()) return &*found;
-    std::string known;
-    for (const auto& shot : shoot.shots) known += (known.empty() ? "" : ", ") + shot.id;
-    fmt::print(stderr, "got shot \"{}\", expected one of {}\n", id, known);
-    return nullptr;
-}
-
-volatile std::sig_atomic_t interrupted = 0;
-extern "C" void interrupt(int) { interrupted = 1; }
-
 /// Calls back once when the program is asked to end; a handler itself may do next to nothing.
 class OnInterrupt {
   public:
     explicit OnInterrupt(std::function<void()> then)
         : thread_([this, then = std::move(then)] {
-              while (!over_ && !interrupted) std::this_thread::sleep_for(std::chrono::milliseconds(20));
-              if (interrupted) then();
+              while (!over_ && !interrupted()) std::this_thread::sleep_for(std::chrono::milliseconds(20));
+              if (interrupted()) then();
           }) {
-        std::signal(SIGINT, interrupt);
-        std::signal(SIGTERM, interrupt);
+        take_interrupts();
     }
     ~OnInterrupt() {
         over_ = true;
@@ -195,7 +164,7 @@ class BudgetedProgress {
                        text::time_text(seconds_));
         }
         over_ |= passed > seconds_;
-        return !over_ && !interrupted;
+        return !over_ && !interrupted();
     }
     bool over() const { return over_; }
 
@@ -227,7 +196,7 @@ int order_shots(const std::string& file, const std::string& out, double seconds)
     std::vector<std::size_t> given(shoot.shots.size());
     for (std::size_t i = 0; i < given.size(); ++i) given[i] = i;
     const auto before = schedule::day_of(problem, given);
-    std::signal(SIGINT, interrupt);  // what was found until then is printed
+    take_interrupts();  // what was found until then is printed
     const BudgetedProgress progress(seconds);
     const auto after = schedule::best_order(problem, [&] { return progress.go_on(); });
     if (progress.over())
@@ -290,32 +259,6 @@ int print_stack(const std::string& file, const std::string& id) {
     return done;
 }
 
-int inspect_frames(const InspectRequest& request) {
-    std::optional<shoot::Shoot> shoot;
-    proof::Request wanted{.files = {request.frames.begin(), request.frames.end()}, .singles = request.singles};
-    if (!request.shoot.empty()) {
-        shoot = load(request.shoot);
-        if (!shoot) return bad_input;
-        wanted.shot = find_shot(*shoot, request.shot);
-        if (!wanted.shot) return bad_input;
-        wanted.kit = &shoot->kit;
-    }
-    std::mutex line;
-    const auto inspection = proof::inspect(wanted, [&](std::size_t done, std::size_t all) {
-        const std::lock_guard lock(line);
-        fmt::print(stderr, "\r{} of {} frames{}", done, all, done == all ? "\n" : "");
-        return true;
-    });
-    if (!inspection) return broke_off;
-    if (!inspection->any_readable()) {
-        for (const auto& frame : inspection->frames)
-            for (const auto& finding : frame.findings) fmt::print(stderr, "{}\n", finding.text);
-        return bad_input;
-    }
-    fmt::print("{}", proof::inspection_json(*inspection));
-    return done;
-}
-
 int serve_rail(double travel, double speed) {
     devices::WallClock clock(speed);
     devices::World world{.clock = clock};
@@ -324,9 +267,8 @@ int serve_rail(double travel, double speed) {
     if (controller.device().empty()) return complain({"pseudo-terminal", "cannot be had on this system"});
     fmt::print("{}\n", controller.device());
     std::fflush(stdout);
-    std::signal(SIGINT, interrupt);
-    std::signal(SIGTERM, interrupt);
-    while (!interrupted) std::this_thread::sleep_for(std::chrono::milliseconds(50));
+    take_interrupts();
+    while (!interrupted()) std::this_thread::sleep_for(std::chrono::milliseconds(50));
     return done;
 }
 

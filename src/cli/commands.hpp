@@ -48,6 +48,8 @@ struct InspectRequest {
     std::string shoot;  // file; empty: none
     std::string shot;   // id
     bool singles = false;
+    bool watch = false;  // `frames` is one folder, whose frames are told of as they come
+    double quiet = 0;    // s without any that end it; 0: only an interrupt does
     std::vector<std::string> frames;
 };
 /// Prints what is wrong with frames, against the plan of a shot or against one another.

@@ -72,6 +72,11 @@ int main(int argc, char** argv) {
     shoot_option->needs(shot_option);
     shot_option->needs(shoot_option);
     inspect_command->add_flag("--singles", inspect.singles, "Frames by themselves, not one stack");
+    auto* watch_flag = inspect_command->add_flag(
+        "--watch", inspect.watch, "FRAMES is a folder: one line of JSON for each frame as it comes, until interrupted");
+    inspect_command->add_option("--until-quiet", inspect.quiet, "With --watch: end when none came for so many seconds")
+        ->check(CLI::PositiveNumber)
+        ->needs(watch_flag);
     inspect_command->add_option("FRAMES", inspect.frames, "Picture files: JPEG, TIFF, PNG or raw")->required();
     double travel = 100, speed = 1;
     auto* rail_command = app.add_subcommand(

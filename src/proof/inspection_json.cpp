@@ -61,6 +61,16 @@ Json written(const StackFacts& stack) {
 
 }  // namespace
 
+std::string frame_json(const FrameFacts& frame) {
+    return written(frame).dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
+std::string stack_json(const Inspection& inspection) {
+    const Json document = {{"stack", inspection.stack ? written(*inspection.stack) : Json(nullptr)},
+                           {"verdict", verdict_text(inspection.verdict)}};
+    return document.dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
 std::string inspection_json(const Inspection& inspection) {
     Json frames = Json::array();
     for (const FrameFacts& frame : inspection.frames) frames.push_back(written(frame));

@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <cstdlib>
 #include <filesystem>
+#include <sstream>
 
 using namespace poquito;
 namespace fs = std::filesystem;
@@ -180,5 +181,18 @@ TEST_CASE("frames are inspected, and what cannot be is said", "[cli]") {
     for (const auto& frame : json["frames"])  // as planned, whatever else
         for (const auto& finding : frame["findings"]) CHECK(finding["code"] != "settings");
     CHECK(seen.err.find("frames") != std::string::npos);
+    // Watched: those that are there, and the stack they would make.
+    CHECK(run("inspect --watch --until-quiet 3" + frames + " x.jpg").status == 1);  // no folder
+    CHECK(run("inspect --until-quiet 3 " + folder.string()).status == 2);
+    fs::copy_file(frames.substr(1), folder / "second.jpg");
+    const auto watched = run("inspect --watch --until-quiet 2.5 " + folder.string());
+    CHECK(watched.status == 0);
+    std::istringstream lines(watched.out);
+    std::vector<nlohmann::json> told;
+    for (std::string line; std::getline(lines, line);) told.push_back(nlohmann::json::parse(line));
+    REQUIRE(told.size() == 3);
+    CHECK(told[0].contains("sharpness"));
+    CHECK(told[1]["file"].get<std::string>().ends_with("second.jpg"));
+    CHECK(told[2].contains("stack"));
     fs::remove_all(folder);
 }

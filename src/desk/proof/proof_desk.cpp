@@ -4,7 +4,6 @@
 #include "desk/run/run_desk.hpp"
 #include "desk/shell/document.hpp"
 #include "proof/taken.hpp"
-#include "storage/frame_reader.hpp"
 
 #include <algorithm>
 #include <system_error>
@@ -33,18 +32,8 @@ const ProofLook* ProofDesk::look(const std::string& shot) const {
 
 std::vector<fs::path> ProofDesk::framesIn(const QStringList& paths) {
     std::vector<fs::path> files;
-    for (const auto& text : paths) {
-        const fs::path path(text.toStdString());
-        std::error_code failed;
-        if (!fs::is_directory(path, failed)) {
-            if (storage::may_be_frame(path)) files.push_back(path);
-            continue;
-        }
-        for (fs::directory_iterator at(path, failed), end; !failed && at != end; at.increment(failed))
-            if (at->is_regular_file(failed) && storage::may_be_frame(at->path())) files.push_back(at->path());
-    }
-    std::ranges::sort(files);
-    return files;
+    for (const auto& path : paths) files.emplace_back(path.toStdString());
+    return proof::frames_in(files);
 }
 
 // ---- what is looked at -------------------------------------------------------------------------------------------
@@ -235,12 +224,11 @@ bool ProofDesk::bringBack() {
 
 void ProofDesk::watch(const QString& folder) {
     watched_ = folder;
-    coming_.clear();
     if (folder.isEmpty()) {
+        coming_.reset();
         watch_.stop();
     } else {
-        // What is there already is not what comes.
-        for (const auto& file : framesIn({folder})) coming_[file].taken = true;
+        coming_.emplace(folder.toStdString());
         watch_.start();
     }
     if (const auto* shot = document_.shot()) Q_EMIT changed(toQt(shot->id));
@@ -248,20 +236,8 @@ void ProofDesk::watch(const QString& folder) {
 
 void ProofDesk::lookIntoFolder() {
     const auto* shot = document_.shot();
-    if (!shot) return;
-    std::vector<fs::path> whole;
-    for (const auto& file : framesIn({watched_})) {
-        auto& one = coming_[file];
-        if (one.taken) continue;
-        std::error_code failed;
-        const auto size = fs::file_size(file, failed);
-        one.quiet = !failed && size > 0 && size == one.size ? one.quiet + 1 : 0;
-        one.size = failed ? 0 : size;
-        constexpr int quiet_enough = 2;
-        if (one.quiet < quiet_enough) continue;
-        one.taken = true;
-        whole.push_back(file);
-    }
+    if (!shot || !coming_) return;
+    const auto whole = coming_->whole();
     if (whole.empty()) return;
     ProofFrames frames;
     if (const auto* had = look(shot->id); had && had->frames.from == tr("the watched folder")) frames = had->frames;

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/base/worker.hpp"
+#include "proof/incoming.hpp"
 #include "proof/notes.hpp"
 
 #include <QElapsedTimer>
@@ -12,6 +13,7 @@
 #include <filesystem>
 #include <map>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -86,11 +88,6 @@ class ProofDesk : public QObject {
         std::size_t place = 0;
         std::optional<double> plane;
     };
-    struct Coming {
-        std::uintmax_t size = 0;
-        int quiet = 0;  // times in a row that it was as large
-        bool taken = false;
-    };
 
     Document& document_;
     RunDesk& runs_;
@@ -102,7 +99,7 @@ class ProofDesk : public QObject {
     std::vector<Aside> aside_;
     QString watched_;
     QTimer watch_;
-    std::map<std::filesystem::path, Coming> coming_;
+    std::optional<proof::Incoming> coming_;
     Worker worker_;  // last: its job uses the rest
 };
 

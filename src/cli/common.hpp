@@ -1,0 +1,23 @@
+#pragma once
+
+#include "shoot/shoot.hpp"
+#include "storage/read_error.hpp"
+
+#include <optional>
+#include <string>
+
+/// What the commands share.
+namespace poquito::cli {
+
+/// Says what is wrong; gives the exit status for it.
+int complain(const storage::ReadError& error);
+
+/// Empty after having complained.
+std::optional<shoot::Shoot> load(const std::string& file);
+const shoot::Shot* find_shot(const shoot::Shoot& shoot, const std::string& id);
+
+/// From now on an interrupt (SIGINT, SIGTERM) is only noted.
+void take_interrupts();
+bool interrupted();
+
+}  // namespace poquito::cli

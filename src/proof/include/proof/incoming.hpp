@@ -1,0 +1,35 @@
+#pragma once
+
+#include <cstdint>
+#include <filesystem>
+#include <map>
+#include <vector>
+
+namespace poquito::proof {
+
+/// Files that may be frames, by name; folders opened, not those within them. Sorted.
+std::vector<std::filesystem::path> frames_in(const std::vector<std::filesystem::path>& paths);
+
+/// Frames that come into a folder while it is watched, as from a card that is copied or a camera that sends them.
+class Incoming {
+  public:
+    /// What is there already is not what comes, unless `all`.
+    explicit Incoming(std::filesystem::path folder, bool all = false);
+
+    /// Those that are whole now and were not yet given, in the order of their names: a file is whole when it did not
+    /// grow between three questions. To be asked a few times a second.
+    std::vector<std::filesystem::path> whole();
+    /// Some are there that still grow.
+    bool any_growing() const;
+
+  private:
+    struct One {
+        std::uintmax_t size = 0;
+        int quiet = 0;  // questions in a row at which it was as large
+        bool given = false;
+    };
+    std::filesystem::path folder_;
+    std::map<std::filesystem::path, One> files_;
+};
+
+}  // namespace poquito::proof
