@@ -1,0 +1,242 @@
+#include "proof/sequences.hpp"
+
+#include "imaging/inspect/median.hpp"
+#include "plan/assess.hpp"
+#include "storage/frame_reader.hpp"
+
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <cstdio>
+#include <map>
+#include <numeric>
+#include <set>
+
+namespace poquito::proof {
+namespace {
+
+namespace fs = std::filesystem;
+
+/// Seconds of an ISO 8601 local time, from a day that does not matter; empty: it is none.
+std::optional<double> seconds_of(const std::string& time) {
+    int year = 0, month = 0, day = 0, hour = 0, minute = 0;
+    double second = 0;
+    if (std::sscanf(time.c_str(), "%d-%d-%dT%d:%d:%lf", &year, &month, &day, &hour, &minute, &second) != 6)
+        return std::nullopt;
+    // Days from the civil calendar, after the usual shift of the year to begin in March.
+    const int shifted = month <= 2 ? year - 1 : year, era = shifted / 400, of_era = shifted - era * 400;
+    const int of_year = (153 * (month > 2 ? month - 3 : month + 9) + 2) / 5 + day - 1;
+    const double days = era * 146097.0 + of_era * 365 + of_era / 4 - of_era / 100 + of_year;
+    return days * 86400 + hour * 3600 + minute * 60 + second;
+}
+
+struct Dated {
+    fs::path file;
+    storage::FrameExif exif;
+    std::optional<double> time;
+};
+
+bool same_set(const storage::FrameExif& one, const storage::FrameExif& other) {
+    const auto near = [](double a, double b, double least) {
+        return a <= 0 || b <= 0 || std::abs(std::log2(a / b)) < least;
+    };
+    return one.camera == other.camera && near(one.f_number, other.f_number, 0.1) &&
+           near(one.focal_length, other.focal_length, 0.06);
+}
+
+/// Of pictures made small: 1 the same, 0 nothing in common. Light does not count.
+double likeness(const imaging::GreyImage& one, const imaging::GreyImage& other) {
+    constexpr int side = 12;
+    const auto small = [](const imaging::GreyImage& image) {
+        std::vector<double> values;
+        for (int y = 0; y < side; ++y)
+            for (int x = 0; x < side; ++x) {
+                double sum = 0;
+                int count = 0;
+                for (int row = y * image.height / side; row < (y + 1) * image.height / side; ++row)
+                    for (int column = x * image.width / side; column < (x + 1) * image.width / side; ++column)
+                        sum += static_cast<double>(image.at(column, row)), ++count;
+                values.push_back(count > 0 ? sum / count : 0);
+            }
+        const double mean = std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
+        double squares = 0;
+        for (double& value : values) value -= mean, squares += value * value;
+        for (double& value : values) value /= std::sqrt(squares) + 1e-9;
+        return values;
+    };
+    const auto a = small(one), b = small(other);
+    return std::inner_product(a.begin(), a.end(), b.begin(), 0.0);
+}
+
+/// Frames from one to the next that show nothing alike are of another thing.
+std::vector<std::size_t> scene_changes(const std::vector<FrameFacts>& facts) {
+    std::vector<std::size_t> changes;
+    const imaging::FrameScan* before = nullptr;
+    constexpr double unlike = 0.35;
+    for (std::size_t i = 0; i < facts.size(); ++i) {
+        if (!facts[i].scan) continue;
+        if (before && likeness(before->small, facts[i].scan->small) < unlike) changes.push_back(i);
+        before = facts[i].scan.get();
+    }
+    return changes;
+}
+
+/// Focus goes through a stack: its tiles are sharpest in many frames, in their order; in a burst by chance or in all
+/// alike.
+bool focus_goes(const Inspection& inspection) {
+    if (!inspection.stack || !inspection.stack->look.planes) return false;
+    const auto& planes = *inspection.stack->look.planes;
+    std::set<std::size_t> used;
+    std::map<std::size_t, int> tiles;
+    for (const auto frame : planes.sharpest)
+        if (frame < planes.frames.size() && ++tiles[frame] >= 3) used.insert(frame);
+    constexpr double wide = 8;  // steps that detail stays sharp over: nothing comes and goes
+    return 2 * used.size() >= planes.frames.size() && planes.width < wide;
+}
+
+Sorted judged(Sequence sequence, std::vector<FrameFacts> facts, const shoot::Shoot* shoot) {
+    Sorted sorted{.sequence = std::move(sequence), .summary = {}, .shot = {}, .facts = {}};
+    if (shoot) sorted.shot = shot_of(sorted.sequence, *shoot);
+    const auto* shot = sorted.shot ? &shoot->shots[*sorted.shot] : nullptr;
+    Request request{.files = sorted.sequence.files, .kit = shot ? &shoot->kit : nullptr, .shot = shot};
+    const bool many = facts.size() > 1;
+    auto inspection = *judge(facts, request);
+    sorted.kind = !many ? Kind::single : focus_goes(inspection) ? Kind::stack : Kind::burst;
+    for (std::size_t i = 0; i < facts.size(); ++i)
+        if (facts[i].scan && (!facts[sorted.best].scan || facts[i].sharpness > facts[sorted.best].sharpness))
+            sorted.best = i;
+    if (sorted.kind == Kind::burst) {
+        // One good frame is enough.
+        request.singles = true;
+        request.files = {sorted.sequence.files[sorted.best]};
+        inspection = *judge({facts[sorted.best]}, request);
+        sorted.summary = summary_of(inspection, notes_of(inspection));
+        sorted.summary.why =
+            sorted.summary.outcome == Outcome::whole ? "" : "its sharpest frame: " + sorted.summary.why;
+        sorted.summary.to_take = 0;
+    } else {
+        sorted.summary = summary_of(inspection, notes_of(inspection));
+    }
+    for (auto& one : facts)
+        if (one.scan) one.scan = without_maps(*one.scan);
+    sorted.facts = std::move(facts);
+    return sorted;
+}
+
+}  // namespace
+
+std::vector<Sequence> sequences_of(const std::vector<fs::path>& files) {
+    std::vector<Dated> all;
+    all.reserve(files.size());
+    for (const auto& file : files) {
+        auto exif = storage::exif_of_file(file);
+        const auto time = seconds_of(exif.time);
+        all.push_back({.file = file, .exif = std::move(exif), .time = time});
+    }
+    std::ranges::stable_sort(all, [](const Dated& one, const Dated& other) {
+        const auto folder = one.file.parent_path().compare(other.file.parent_path());
+        if (folder != 0) return folder < 0;
+        if (one.time && other.time && *one.time != *other.time) return *one.time < *other.time;
+        return one.file < other.file;
+    });
+    std::vector<Sequence> sequences;
+    std::vector<double> pauses;  // of the sequence that is on
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        bool begins = i == 0;
+        if (i > 0) {
+            const Dated &before = all[i - 1], &now = all[i];
+            begins = before.file.parent_path() != now.file.parent_path();
+            // Against both neighbours: a single frame that differs does not begin anything, nor does what follows it.
+            const bool differs = !same_set(before.exif, now.exif);
+            const bool back = i + 1 < all.size() && same_set(before.exif, all[i + 1].exif);
+            const bool was_odd = i > 1 && same_set(all[i - 2].exif, now.exif);
+            begins = begins || (differs && !back && !was_odd);
+            if (before.time && now.time) {
+                const double pause = *now.time - *before.time;
+                constexpr double least = 4, times = 4;  // s
+                const double pace = imaging::median(pauses);
+                begins = begins || pause > std::max(least, times * std::max(pace, 1.0));
+                if (!begins) pauses.push_back(pause);
+            }
+        }
+        if (begins) sequences.emplace_back(), pauses.clear();
+        sequences.back().files.push_back(all[i].file);
+        sequences.back().exif.push_back(all[i].exif);
+    }
+    return sequences;
+}
+
+std::optional<std::size_t> shot_of(const Sequence& sequence, const shoot::Shoot& shoot) {
+    if (sequence.files.empty()) return std::nullopt;
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i)
+        for (const auto& run : shoot::runs_of(shoot.runs, shoot.shots[i].id))
+            for (const auto& frame : run->frames)
+                if (fs::path(run->folder) / frame.file == sequence.files.front()) return i;
+    const auto& exif = sequence.exif[sequence.exif.size() / 2];
+    if (!exif.known || exif.f_number <= 0 || exif.shutter <= 0 || exif.iso <= 0) return std::nullopt;
+    const auto near = [](double value, double wanted, double least) {
+        return value <= 0 || wanted <= 0 || std::abs(std::log2(value / wanted)) < least;
+    };
+    std::vector<std::pair<double, std::size_t>> fits;  // how far off in frames, shot
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
+        const auto& shot = shoot.shots[i];
+        const auto plan = plan::plan_of(shoot.kit, shot);
+        const auto report = plan::assess(plan);
+        constexpr double sixth = 1.0 / 6;
+        if (!near(exif.f_number, report.optics.displayed_f_number, sixth / 2) ||
+            !near(exif.shutter, shot.exposure.shutter, sixth) || !near(exif.iso, shot.exposure.iso, sixth) ||
+            !near(exif.focal_length, shot.rig.focal_length.value_or(plan.lens.optics.focal_length), 0.06))
+            continue;
+        fits.emplace_back(std::abs(std::log2(static_cast<double>(sequence.files.size()) / report.capture.frames)), i);
+    }
+    if (fits.empty()) return std::nullopt;
+    std::ranges::sort(fits);
+    constexpr double clearly = 0.3;  // octaves of the number of frames
+    if (fits.size() > 1 && fits[1].first - fits[0].first < clearly) return std::nullopt;
+    return fits.front().second;
+}
+
+const char* kind_text(Kind kind) {
+    constexpr const char* texts[] = {"frame", "stack", "burst"};
+    return texts[static_cast<int>(kind)];
+}
+
+void look_through(const std::vector<fs::path>& files, const shoot::Shoot* shoot,
+                  const std::function<bool(Sorted)>& found,
+                  const std::function<bool(std::size_t, std::size_t)>& go_on) {
+    std::size_t done = 0;
+    for (auto& sequence : sequences_of(files)) {
+        std::vector<FrameFacts> facts(sequence.files.size());
+        std::atomic<bool> ended = false;
+        std::atomic<std::size_t> now = done;
+        look_at_all(sequence.files, [&](std::size_t i, FrameFacts one) {
+            facts[i] = std::move(one);
+            if (go_on && !go_on(++now, files.size())) ended = true;
+            return !ended;
+        });
+        if (ended) return;
+        done += facts.size();
+        auto changes = scene_changes(facts);
+        changes.push_back(facts.size());
+        std::size_t from = 0;
+        for (const std::size_t to : changes) {
+            const auto part = [from, to](auto& all) {
+                using Item = typename std::decay_t<decltype(all)>::value_type;
+                return std::vector<Item>(all.begin() + static_cast<std::ptrdiff_t>(from),
+                                         all.begin() + static_cast<std::ptrdiff_t>(to));
+            };
+            if (!found(judged({.files = part(sequence.files), .exif = part(sequence.exif)}, part(facts), shoot)))
+                return;
+            from = to;
+        }
+    }
+}
+
+bool comes_before(const Sorted& one, const Sorted& other) {
+    if (one.summary.outcome != other.summary.outcome) return one.summary.outcome < other.summary.outcome;
+    const auto begin = [](const Sorted& sorted) { return sorted.sequence.exif.front().time; };
+    if (begin(one) != begin(other)) return begin(one) < begin(other);
+    return one.sequence.files.front() < other.sequence.files.front();
+}
+
+}  // namespace poquito::proof
