@@ -105,6 +105,9 @@ void FramesPanel::buildFoot(QVBoxLayout* column) {
     progress_->setProperty("quiet", true);
     progress_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     line->addWidget(progress_, 1);
+    sorted_ =
+        linkButton({"toSortingButton", tr("All sorted"), tr("The list of stacks and bursts of the folder")}, this);
+    connect(sorted_, &QToolButton::clicked, this, &FramesPanel::sortingWanted);
     cancel_ = linkButton({"cancelProofButton", tr("Stop looking"), tr("What was seen so far stays")}, this);
     again_ = linkButton({"lookAgainButton", tr("Look again"), tr("Against the plan as it is now")}, this);
     runs_ =
@@ -114,7 +117,7 @@ void FramesPanel::buildFoot(QVBoxLayout* column) {
     watch_ = linkButton({"watchFolderButton", tr("Watch a folder\u2026"),
                          tr("Frames that come into it, from a card or a camera, are looked at as they come")},
                         this);
-    for (auto* button : {cancel_, again_, runs_, choose, watch_}) line->addWidget(button);
+    for (auto* button : {sorted_, cancel_, again_, runs_, choose, watch_}) line->addWidget(button);
     connect(cancel_, &QToolButton::clicked, &desk_, &ProofDesk::cancel);
     connect(again_, &QToolButton::clicked, this, [this] { desk_.lookAgain(shot_); });
     connect(runs_, &QToolButton::clicked, this, [this] { desk_.lookAtRuns(shot_); });
@@ -179,6 +182,7 @@ void FramesPanel::showWords() {
     for (auto& [show, button] : shows_) button->setChecked(show == show_);
     cancel_->setVisible(now && now->running);
     again_->setVisible(now && !now->running);
+    sorted_->setVisible(!desk_.sorted().empty());
     std::error_code failed;
     runs_->setVisible(!shoot::runs_of(document_.shoot().runs, shot_).empty() && !(now && now->running));
     watch_->setText(desk_.watched().isEmpty() ? tr("Watch a folder\u2026") : tr("Watch no more"));

@@ -40,6 +40,7 @@ class FramesPanel : public QWidget {
     void setShow(Show show);
     Show shows() const { return show_; }
     FrameView* view() const { return view_; }
+    FramePictures& pictures() { return pictures_; }
     /// All that was asked for is shown.
     bool isSettled() const { return queue_.isIdle() && pictures_.isIdle(); }
 
@@ -50,6 +51,7 @@ class FramesPanel : public QWidget {
     void currentChanged(std::size_t frame);
     void framesWanted();  // by a dialog
     void folderWanted();  // to be watched
+    void sortingWanted();
 
   protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -79,7 +81,7 @@ class FramesPanel : public QWidget {
     QStackedWidget* foot_;
     FrameStrip* strip_;
     Sentence* invitation_;
-    QToolButton *cancel_, *runs_, *watch_, *again_;
+    QToolButton *sorted_, *cancel_, *runs_, *watch_, *again_;
     QImage plan_, composite_;
     std::shared_ptr<const void> planOf_, compositeOf_;  // assessment, inspection
     PictureQueue queue_;

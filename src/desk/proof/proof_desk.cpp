@@ -79,6 +79,11 @@ bool ProofDesk::lookAtRuns(const std::string& shot) {
 
 void ProofDesk::cancel() {
     if (stop_) *stop_ = true;
+    if (std::exchange(taking_, false)) ++job_;
+    if (std::exchange(sorting_, false)) {
+        ++job_;
+        Q_EMIT sortedChanged();
+    }
     if (busyWith_.empty()) return;
     const auto shot = std::exchange(busyWith_, {});
     ++job_;
@@ -169,11 +174,7 @@ void ProofDesk::judged(int job, std::shared_ptr<const proof::Inspection> inspect
 
 // ---- set aside ---------------------------------------------------------------------------------------------------
 
-bool ProofDesk::setAside(const std::string& shot, std::size_t frame) {
-    const auto found = looks_.find(shot);
-    if (found == looks_.end() || frame >= found->second.frames.files.size()) return false;
-    auto frames = found->second.frames;
-    const auto from = frames.files[frame];
+std::optional<fs::path> ProofDesk::moveAside(const fs::path& from) {
     const auto folder = from.parent_path() / tr("set aside").toStdString();
     std::error_code failed;
     fs::create_directories(folder, failed);
@@ -181,11 +182,18 @@ bool ProofDesk::setAside(const std::string& shot, std::size_t frame) {
     for (int number = 2; fs::exists(to); ++number)
         to = folder / (from.stem().string() + "-" + std::to_string(number) + from.extension().string());
     if (!failed) fs::rename(from, to, failed);
-    if (failed) {
-        Q_EMIT problemFound(
-            tr("%1 cannot be set aside: %2").arg(toQt(from.filename().string()), toQt(failed.message())));
-        return false;
-    }
+    if (!failed) return to;
+    Q_EMIT problemFound(tr("%1 cannot be set aside: %2").arg(toQt(from.filename().string()), toQt(failed.message())));
+    return std::nullopt;
+}
+
+bool ProofDesk::setAside(const std::string& shot, std::size_t frame) {
+    const auto found = looks_.find(shot);
+    if (found == looks_.end() || frame >= found->second.frames.files.size()) return false;
+    auto frames = found->second.frames;
+    const auto from = frames.files[frame];
+    const auto to = moveAside(from);
+    if (!to) return false;
     std::optional<double> plane;
     const auto place = static_cast<std::ptrdiff_t>(frame);
     if (frames.planes.size() == frames.files.size()) {
@@ -193,7 +201,7 @@ bool ProofDesk::setAside(const std::string& shot, std::size_t frame) {
         frames.planes.erase(frames.planes.begin() + place);
     }
     frames.files.erase(frames.files.begin() + place);
-    aside_.push_back({.shot = shot, .from = from, .to = to, .place = frame, .plane = plane});
+    aside_.push_back({.shot = shot, .from = from, .to = *to, .place = frame, .plane = plane});
     lookAt(shot, std::move(frames));
     return true;
 }
@@ -208,6 +216,19 @@ bool ProofDesk::bringBack() {
         return false;
     }
     aside_.pop_back();
+    if (last.group > 0) {
+        // All of a sequence come back together.
+        while (!aside_.empty() && aside_.back().group == last.group && last.group > 0) {
+            fs::rename(aside_.back().to, aside_.back().from, failed);
+            aside_.pop_back();
+        }
+        for (auto& row : sorted_)
+            if (row.sorted.sequence.files.front() == last.from ||
+                std::ranges::find(row.sorted.sequence.files, last.from) != row.sorted.sequence.files.end())
+                row.done.clear();
+        Q_EMIT sortedChanged();
+        return true;
+    }
     const auto found = looks_.find(last.shot);
     if (found == looks_.end()) return true;
     auto frames = found->second.frames;
@@ -218,6 +239,120 @@ bool ProofDesk::bringBack() {
     if (frames.planes.size() != frames.files.size()) frames.planes.clear();
     lookAt(last.shot, std::move(frames));
     return true;
+}
+
+// ---- many sequences ----------------------------------------------------------------------------------------------
+
+void ProofDesk::takeIn(std::vector<fs::path> files, const QString& from) {
+    cancel();
+    taking_ = true;
+    stop_ = std::make_shared<std::atomic<bool>>(false);
+    worker_.add([this, stop = stop_, job = ++job_, files = std::move(files), from, shoot = document_.snapshot()] {
+        const auto sequences = proof::sequences_of(files);
+        if (sequences.size() == 1) {
+            const auto shot = proof::shot_of(sequences.front(), *shoot);
+            QMetaObject::invokeMethod(
+                this,
+                [this, job, shot, from, all = sequences.front().files] {
+                    if (job != job_) return;
+                    taking_ = false;
+                    if (shot && static_cast<int>(*shot) < document_.count()) document_.select(static_cast<int>(*shot));
+                    if (const auto* now = document_.shot()) lookAt(now->id, {.files = all, .planes = {}, .from = from});
+                },
+                Qt::QueuedConnection);
+            return;
+        }
+        QMetaObject::invokeMethod(
+            this,
+            [this, job, from, count = files.size()] {
+                if (job != job_) return;
+                taking_ = false;
+                sorted_.clear();
+                sortedFrom_ = from;
+                sorting_ = true;
+                sortDone_ = 0, sortAll_ = count;
+                Q_EMIT sortingBegun();
+                Q_EMIT sortedChanged();
+            },
+            Qt::QueuedConnection);
+        proof::look_through(
+            files, shoot.get(),
+            [&](proof::Sorted one) {
+                QMetaObject::invokeMethod(
+                    this, [this, job, one = std::move(one)]() mutable { sorts(job, std::move(one)); },
+                    Qt::QueuedConnection);
+                return !*stop;
+            },
+            [&](std::size_t done, std::size_t) {
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, job, done] {
+                        if (job != job_) return;
+                        sortDone_ = std::max(sortDone_, done);
+                        Q_EMIT sortedChanged();
+                    },
+                    Qt::QueuedConnection);
+                return !*stop;
+            });
+        QMetaObject::invokeMethod(
+            this,
+            [this, job] {
+                if (job != job_) return;
+                sorting_ = false;
+                Q_EMIT sortedChanged();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void ProofDesk::sorts(int job, proof::Sorted sorted) {
+    if (job != job_) return;
+    SortedRow row{.sorted = std::move(sorted), .done = {}};
+    const auto place = std::ranges::upper_bound(sorted_, row, [](const SortedRow& one, const SortedRow& other) {
+        return proof::comes_before(one.sorted, other.sorted);
+    });
+    sorted_.insert(place, std::move(row));
+    Q_EMIT sortedChanged();
+}
+
+void ProofDesk::assign(std::size_t row, int shot) {
+    if (row >= sorted_.size()) return;
+    if (shot < 0)
+        sorted_[row].sorted.shot.reset();
+    else
+        sorted_[row].sorted.shot = static_cast<std::size_t>(shot);
+    Q_EMIT sortedChanged();
+}
+
+void ProofDesk::open(std::size_t row) {
+    if (row >= sorted_.size() || !sorted_[row].sorted.shot) return;
+    const auto shot = *sorted_[row].sorted.shot;
+    if (shot >= document_.shoot().shots.size()) return;
+    document_.select(static_cast<int>(shot));
+    const bool was_sorting = std::exchange(sorting_, false);
+    lookAt(document_.shoot().shots[shot].id,
+           {.files = sorted_[row].sorted.sequence.files, .planes = {}, .from = sortedFrom_});
+    if (was_sorting) Q_EMIT sortedChanged();
+}
+
+void ProofDesk::decide(std::size_t row, const QString& done) {
+    if (row >= sorted_.size()) return;
+    sorted_[row].done = done;
+    Q_EMIT sortedChanged();
+}
+
+bool ProofDesk::setSequenceAside(std::size_t row) {
+    if (row >= sorted_.size() || sorted_[row].done == tr("set aside")) return false;
+    ++groups_;
+    bool all = true;
+    for (const auto& file : sorted_[row].sorted.sequence.files) {
+        const auto to = moveAside(file);
+        all = all && to;
+        if (to) aside_.push_back({.shot = {}, .from = file, .to = *to, .plane = {}, .group = groups_});
+    }
+    if (all) sorted_[row].done = tr("set aside");
+    Q_EMIT sortedChanged();
+    return all;
 }
 
 // ---- a watched folder --------------------------------------------------------------------------------------------

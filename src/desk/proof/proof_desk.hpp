@@ -3,6 +3,7 @@
 #include "desk/base/worker.hpp"
 #include "proof/incoming.hpp"
 #include "proof/notes.hpp"
+#include "proof/sequences.hpp"
 
 #include <QElapsedTimer>
 #include <QObject>
@@ -58,7 +59,24 @@ class ProofDesk : public QObject {
     /// What its runs took; false: nothing is there.
     bool lookAtRuns(const std::string& shot);
     void cancel();
-    bool isBusy() const { return !busyWith_.empty(); }
+    bool isBusy() const { return taking_ || sorting_ || !busyWith_.empty(); }
+
+    /// Frames from anywhere. All taken in one go: of the shot that was planned so, else of the selected one, and looked
+    /// at. Many stacks and bursts: sorted, told by sortedChanged.
+    void takeIn(std::vector<std::filesystem::path> files, const QString& from);
+    struct SortedRow {
+        proof::Sorted sorted;
+        QString done;  // what was decided; empty: nothing yet
+    };
+    /// The whole ones first.
+    const std::vector<SortedRow>& sorted() const { return sorted_; }
+    QString sortedFrom() const { return sortedFrom_; }
+    bool isSorting() const { return sorting_; }
+    std::pair<std::size_t, std::size_t> sortProgress() const { return {sortDone_, sortAll_}; }
+    void assign(std::size_t row, int shot);  // -1: of none
+    void open(std::size_t row);              // at its shot, which is selected
+    void decide(std::size_t row, const QString& done);
+    bool setSequenceAside(std::size_t row);
 
     /// Moves that file into a folder "set aside" beside it, and out of the look. False: it could not be moved.
     bool setAside(const std::string& shot, std::size_t frame);
@@ -74,6 +92,8 @@ class ProofDesk : public QObject {
 
   Q_SIGNALS:
     void changed(const QString& shot);
+    void sortedChanged();
+    void sortingBegun();
     void problemFound(const QString& problem);
 
   private:
@@ -82,11 +102,15 @@ class ProofDesk : public QObject {
     void judged(int job, std::shared_ptr<const proof::Inspection> inspection, std::vector<proof::Note> notes);
     void lookIntoFolder();
 
+    std::optional<std::filesystem::path> moveAside(const std::filesystem::path& from);
+    void sorts(int job, proof::Sorted sorted);
+
     struct Aside {
         std::string shot;
         std::filesystem::path from, to;
         std::size_t place = 0;
         std::optional<double> plane;
+        int group = 0;  // above 0: all of a sorted row together
     };
 
     Document& document_;
@@ -97,6 +121,11 @@ class ProofDesk : public QObject {
     QElapsedTimer since_;
     std::shared_ptr<std::atomic<bool>> stop_;
     std::vector<Aside> aside_;
+    std::vector<SortedRow> sorted_;
+    QString sortedFrom_;
+    int groups_ = 0;
+    bool taking_ = false, sorting_ = false;
+    std::size_t sortDone_ = 0, sortAll_ = 0;
     QString watched_;
     QTimer watch_;
     std::optional<proof::Incoming> coming_;

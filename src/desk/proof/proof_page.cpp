@@ -16,6 +16,7 @@
 #include "desk/proof/proof_desk.hpp"
 #include "desk/proof/proof_model.hpp"
 #include "desk/proof/proof_notes.hpp"
+#include "desk/proof/sorting_sheet.hpp"
 #include "desk/run/run_desk.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
@@ -33,6 +34,7 @@
 #include <QPushButton>
 #include <QRadioButton>
 #include <QScrollArea>
+#include <QStackedWidget>
 #include <QStringList>
 
 #include <algorithm>
@@ -62,16 +64,33 @@ QString correction_sentence(const Shot& shot, double correction) {
 
 ProofPage::ProofPage(Document& document, ProofDesk& desk, RunDesk& runs, QWidget* parent)
     : StationPage(document, parent), desk_(desk), runs_(runs) {
-    frames_ = new FramesPanel(document, desk, this);
-    addDrawing(frames_, 1);
-    leaves_ = new Leaves(this);
+    pages_ = new QStackedWidget(this);
+    auto* own = new QWidget(pages_);
+    auto* row = new QHBoxLayout(own);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(14);
+    frames_ = new FramesPanel(document, desk, own);
+    row->addWidget(frames_, 1);
+    leaves_ = new Leaves(own);
+    row->addWidget(leaves_);
+    pages_->addWidget(own);
+    sorting_ = new SortingSheet(document, desk, frames_->pictures(), pages_);
+    pages_->addWidget(sorting_);
+    addDrawing(pages_, 1);
     leaves_->addLeaf({"findingsTab", tr("What they show"), tr("What the files tell by themselves")}, buildFindings());
     leaves_->addLeaf({"byEyeTab", tr("By eye"), tr("What to look at yourself, and what to note")}, buildByEye());
     leaves_->addLeaf({"proofLogTab", tr("Log"), tr("What was noted of this shot")}, buildLog());
     leaves_->turnTo(0);
     constexpr int right_width = 316;
     leaves_->setFixedWidth(right_width);
-    addDrawing(leaves_, 0);
+    connect(&desk, &ProofDesk::sortingBegun, this, [this] { showSorting(true); });
+    connect(sorting_, &SortingSheet::left, this, [this] { showSorting(false); });
+    connect(sorting_, &SortingSheet::openWanted, this, [this](int at) {
+        showSorting(false);
+        desk_.open(static_cast<std::size_t>(at));
+    });
+    connect(sorting_, &SortingSheet::verdictGiven, this, &ProofPage::decideSorted);
+    connect(frames_, &FramesPanel::sortingWanted, this, [this] { showSorting(true); });
     connect(frames_, &FramesPanel::framesWanted, this, &ProofPage::askFrames);
     connect(frames_, &FramesPanel::folderWanted, this, &ProofPage::askFolder);
     connect(frames_, &FramesPanel::currentChanged, this, &ProofPage::showLook);
@@ -240,12 +259,37 @@ void ProofPage::keepLook(bool keep) {
               .remark = why.mid(0, 3).join(QStringLiteral("; ")).toStdString()});
 }
 
+/// Into the log of the shot that they are of, whichever is selected.
+void ProofPage::decideSorted(int at, bool keep) {
+    const auto& row = desk_.sorted()[static_cast<std::size_t>(at)].sorted;
+    if (!row.shot || *row.shot >= document().shoot().shots.size()) return;
+    const shoot::ProofEntry entry{.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(),
+                                  .frames = static_cast<int>(row.sequence.files.size()),
+                                  .verdict = keep ? Verdict::keep : Verdict::redo,
+                                  .remark = row.summary.why};
+    document().edit({keep ? tr("Keep the frames") : tr("Redo the frames")},
+                    [&](shoot::Shoot& shoot) { shoot.shots[*row.shot].proof.push_back(entry); });
+    desk_.decide(static_cast<std::size_t>(at), keep ? tr("kept") : tr("to be redone"));
+}
+
+void ProofPage::showSorting(bool show) {
+    pages_->setCurrentIndex(show ? 1 : 0);
+    if (show) {
+        sorting_->refresh();
+        sorting_->setFocus();
+    } else {
+        showLook();
+        frames_->view()->setFocus();
+    }
+}
+
 void ProofPage::setAside() {
     const auto* now = look();
     if (now && !now->frames.files.empty()) desk_.setAside(shownShot_, frames_->current());
 }
 
 void ProofPage::keyPressEvent(QKeyEvent* event) {
+    if (pages_->currentWidget() == sorting_) return StationPage::keyPressEvent(event);
     if (frames_->take(event)) return;
     const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
     if (plain && event->key() == Qt::Key_K) return keepLook(true);
@@ -262,7 +306,10 @@ void ProofPage::keyPressEvent(QKeyEvent* event) {
 
 void ProofPage::showEvent(QShowEvent* event) {
     StationPage::showEvent(event);
-    frames_->view()->setFocus();
+    if (pages_->currentWidget() == sorting_)
+        sorting_->setFocus();
+    else
+        frames_->view()->setFocus();
 }
 
 void ProofPage::askFrames() {
@@ -270,8 +317,7 @@ void ProofPage::askFrames() {
                                                      tr("Frames (*.jpg *.jpeg *.tif *.tiff *.png *.dng *.cr2 *.cr3 "
                                                         "*.nef *.arw *.raf *.rw2 *.orf *.pef);;All files (*)"));
     if (files.isEmpty()) return;
-    desk_.lookAt(shownShot_,
-                 {.files = ProofDesk::framesIn(files), .planes = {}, .from = QFileInfo(files.front()).dir().dirName()});
+    desk_.takeIn(ProofDesk::framesIn(files), QFileInfo(files.front()).dir().dirName());
 }
 
 void ProofPage::askFolder() {

@@ -7,6 +7,7 @@ class QLineEdit;
 class QPushButton;
 class QRadioButton;
 class QListView;
+class QStackedWidget;
 
 namespace poquito::desk {
 
@@ -20,6 +21,7 @@ class ProofModel;
 class ProofNotes;
 class RunDesk;
 class Sentence;
+class SortingSheet;
 struct ProofLook;
 
 /// The frames of a shot as they came out: large on the left, what they show on the right, and what to take again of
@@ -52,6 +54,8 @@ class ProofPage : public StationPage {
     void take(const std::vector<double>& planes);
     void goToNote(int note);
     void keepLook(bool keep);
+    void decideSorted(int row, bool keep);
+    void showSorting(bool show);
     void setAside();
     void askFrames();
     void askFolder();
@@ -63,7 +67,9 @@ class ProofPage : public StationPage {
 
     ProofDesk& desk_;
     RunDesk& runs_;
+    QStackedWidget* pages_;  // of the shot, or all that was sorted
     FramesPanel* frames_;
+    SortingSheet* sorting_;
     Leaves* leaves_;
     ProofNotes* notes_;
     QWidget* mapBox_;

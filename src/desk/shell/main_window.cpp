@@ -501,13 +501,12 @@ bool MainWindow::atProof() const {
 }
 
 void MainWindow::lookAtDropped(const QStringList& paths) {
-    const auto* shot = document_.shot();
-    if (!shot) return;
+    if (document_.count() == 0) return;
     auto files = ProofDesk::framesIn(paths);
     if (files.empty()) return strip_->say(tr("No frames among what was dropped: JPEG, TIFF, PNG and raw files are."));
     const QString from = toQt(files.front().parent_path().filename().string());
-    proof_->lookAt(shot->id, {.files = std::move(files), .planes = {}, .from = from});
     goTo(advice::Station::proof);
+    proof_->takeIn(std::move(files), from);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

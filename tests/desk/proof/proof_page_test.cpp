@@ -246,6 +246,76 @@ TEST_CASE("a frame is set aside beside the others, never deleted, and brought ba
     CHECK(person.look().frames.files.size() == 4);
 }
 
+TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][proof]") {
+    Prover person;
+    QTemporaryDir card;
+    const auto put = [&](const std::vector<double>& focuses, int minute, double iso) {
+        static int number = 0;
+        for (std::size_t i = 0; i < focuses.size(); ++i) {
+            const auto path = std::filesystem::path(card.path().toStdString()) /
+                              QStringLiteral("IMG_%1.jpg").arg(++number, 4, 10, QLatin1Char('0')).toStdString();
+            const auto time = QStringLiteral("2026-06-01T10:%1:%2")
+                                  .arg(minute, 2, 10, QLatin1Char('0'))
+                                  .arg(i, 2, 10, QLatin1Char('0'));
+            REQUIRE_FALSE(storage::replace_file(
+                path, std::get<std::string>(storage::frame_file(scene().picture({.focus = focuses[i]}, number),
+                                                                {.time = time.toStdString(),
+                                                                 .f_number = 5.6,
+                                                                 .shutter = 1.0 / 160,
+                                                                 .iso = iso,
+                                                                 .focal_length = 90}))));
+        }
+    };
+    const std::vector<double> whole = {0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13};
+    auto gap = whole;
+    gap.erase(gap.begin() + 6, gap.begin() + 8);
+    put(gap, 1, 12345);
+    put(whole, 5, 12345);
+    put({4}, 9, 12345);
+    person.drop({card.path()});
+    person.waitForLook();
+    auto* list = person.find<QListView>(QStringLiteral("sortingList"));
+    REQUIRE(list->isVisible());
+    REQUIRE(list->model()->rowCount() == 3);
+    const auto words = [&](int row) { return list->model()->index(row, 0).data().toString(); };
+    CHECK(words(0).endsWith(QStringLiteral("whole")));
+    CHECK(words(2) == QStringLiteral("stack of 12, to be mended: a gap"));
+    // No plan has that ISO: it is asked, once.
+    auto& rows = person.window().proof().sorted();
+    CHECK_FALSE(rows[2].sorted.shot);
+    list->setFocus();
+    list->setCurrentIndex(list->model()->index(2, 0));
+    person.key(Qt::Key_K);  // of no shot: nothing to note it at
+    CHECK(rows[2].done.isEmpty());
+    person.choose(QStringLiteral("sortingShotChoice"), QStringLiteral("Fossil urchin"));
+    REQUIRE(rows[2].sorted.shot == 0);
+    list->setFocus();
+    person.key(Qt::Key_R);
+    CHECK(rows[2].done == QStringLiteral("to be redone"));
+    const auto& urchin = person.document().shoot().shots[0];
+    REQUIRE(urchin.proof.size() == 1);
+    CHECK(urchin.proof.front().verdict == shoot::Verdict::redo);
+    CHECK(urchin.proof.front().remark == "a gap");
+    // Set aside, all of it, and brought back.
+    const auto first = rows[2].sorted.sequence.files.front();
+    person.key(Qt::Key_A);
+    CHECK_FALSE(std::filesystem::exists(first));
+    CHECK(std::filesystem::exists(first.parent_path() / "set aside" / first.filename()));
+    person.key(Qt::Key_A, Qt::ShiftModifier);
+    for (const auto& file : rows[2].sorted.sequence.files) CHECK(std::filesystem::exists(file));
+    // Large, at its shot, and back to the list.
+    list->setCurrentIndex(list->model()->index(2, 0));
+    person.key(Qt::Key_Return);
+    person.waitForLook();
+    CHECK(person.document().current() == 0);
+    CHECK(person.look().frames.files.size() == 12);
+    CHECK(person.note(proof::Code::gap));
+    person.click(QStringLiteral("toSortingButton"));
+    CHECK(list->isVisible());
+    person.key(Qt::Key_Escape);
+    CHECK_FALSE(list->isVisible());
+}
+
 TEST_CASE("a hundred frames that are copied into a watched folder are looked at as they come", "[desk][proof]") {
     Prover person;
     person.goTo(6);
@@ -284,6 +354,7 @@ TEST_CASE("looking is ended by a click, and by closing the window", "[desk][proo
     {
         Prover person;
         person.drop({card.path()});
+        REQUIRE(QTest::qWaitFor([&] { return person.window().proof().look(person.shotId()) != nullptr; }, 10000));
         person.click(QStringLiteral("cancelProofButton"));
         CHECK_FALSE(person.window().proof().isBusy());
         CHECK(person.text(QStringLiteral("proofProgress")).startsWith(QStringLiteral("stopped: ")));
