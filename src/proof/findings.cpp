@@ -184,12 +184,16 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
         if (!frame.scan) continue;
         const auto& scan = *frame.scan;
         constexpr double worth_saying = 0.01;
-        if (scan.clipped_share >= worth_saying && !white)
-            add(frame.findings, Code::clipped, Level::caution,
-                fmt::format("{} % of the frame is clipped to white. Less light, or a larger and softer source "
-                            "where it glares.",
-                            text::number_text(scan.clipped_share * 100, 2)),
+        if (scan.clipped_share >= worth_saying && !white) {
+            // What the plan's picture has white as well was seen in the finder: the lamps in what is polished.
+            constexpr double more = 1.3, rest = 0.005;
+            const bool planned = meant && scan.clipped_share <= more * meant->clipped + rest;
+            add(frame.findings, Code::clipped, planned ? Level::info : Level::caution,
+                fmt::format("{} % of the frame is clipped to white{}.{}", text::number_text(scan.clipped_share * 100, 2),
+                            planned ? ", as in the plan's own picture" : "",
+                            planned ? "" : " Less light, or a larger and softer source where it glares."),
                 area_of(scan.clipped, scan.cell));
+        }
         // The plain border of the frame is ground.
         if (!background || !(look == BackgroundLook::black || white)) continue;
         std::vector<double> ground;

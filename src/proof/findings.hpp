@@ -11,6 +11,7 @@ namespace poquito::proof {
 struct Meant {
     plan::Plan plan;
     plan::Report report;
+    double clipped = 0;  // share that its own picture has white
 };
 
 void judge_settings(std::vector<FrameFacts>& frames, const Meant* meant);

@@ -3,6 +3,8 @@
 #include "findings.hpp"
 #include "imaging/inspect/detail_order.hpp"
 #include "imaging/inspect/median.hpp"
+#include "imaging/render/finder.hpp"
+#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "storage/frame_reader.hpp"
@@ -92,6 +94,16 @@ std::vector<double> planned_planes(const Meant& meant, const Inspection& inspect
         planes[stack.frames[f]] = planned[place].plane;
     }
     return planes;
+}
+
+/// Of the plan's own picture, seen small.
+double planned_clipping(const Meant& meant) {
+    const auto scene = imaging::scene_of(meant.plan, meant.report);
+    if (!scene) return 0;
+    constexpr int width = 240;
+    const int height = std::max(1, static_cast<int>(std::lround(width * scene->frame_height / scene->frame_width)));
+    const auto frame = imaging::Finder().render(*scene, {.width = width, .height = height});
+    return frame ? imaging::clipped(frame->light).white : 0;
 }
 
 Verdict verdict_of(const Inspection& inspection) {
@@ -205,6 +217,8 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
     if (request.kit && request.shot) {
         meant.emplace(Meant{.plan = plan::plan_of(*request.kit, *request.shot), .report = {}});
         meant->report = plan::assess(meant->plan);
+        if (std::ranges::any_of(inspection.frames, [](const auto& one) { return one.scan && one.scan->clipped_share > 0; }))
+            meant->clipped = planned_clipping(*meant);
     }
     const Meant* plan = meant ? &*meant : nullptr;
     const bool stack = inspection.frames.size() > 1 && !request.singles;

@@ -151,6 +151,7 @@ TEST_CASE("a flash that misses and a knock are found, what is missing is run, an
     CHECK_FALSE(person.note(proof::Code::uneven));
     CHECK_FALSE(person.note(proof::Code::moved));
     CHECK(person.look().summary.to_take == 0);
+    CHECK(person.look().summary.outcome == proof::Outcome::whole);
     CHECK_FALSE(person.find<QWidget>(QStringLiteral("takeAgainButton"))->isVisible());
 
     person.frames().view()->setFocus();
