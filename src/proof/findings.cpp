@@ -189,7 +189,8 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
             constexpr double more = 1.3, rest = 0.005;
             const bool planned = meant && scan.clipped_share <= more * meant->clipped + rest;
             add(frame.findings, Code::clipped, planned ? Level::info : Level::caution,
-                fmt::format("{} % of the frame is clipped to white{}.{}", text::number_text(scan.clipped_share * 100, 2),
+                fmt::format("{} % of the frame is clipped to white{}.{}",
+                            text::number_text(scan.clipped_share * 100, 2),
                             planned ? ", as in the plan's own picture" : "",
                             planned ? "" : " Less light, or a larger and softer source where it glares."),
                 area_of(scan.clipped, scan.cell));

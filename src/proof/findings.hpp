@@ -11,7 +11,9 @@ namespace poquito::proof {
 struct Meant {
     plan::Plan plan;
     plan::Report report;
-    double clipped = 0;  // share that its own picture has white
+    imaging::CellMap picture;   // luminance of its own picture, seen small; empty: it has none
+    std::vector<bool> subject;  // which cells of it
+    double clipped = 0;         // share that it has white
 };
 
 void judge_settings(std::vector<FrameFacts>& frames, const Meant* meant);

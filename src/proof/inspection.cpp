@@ -96,14 +96,48 @@ std::vector<double> planned_planes(const Meant& meant, const Inspection& inspect
     return planes;
 }
 
-/// Of the plan's own picture, seen small.
-double planned_clipping(const Meant& meant) {
+/// The plan's own picture, seen small.
+void see_plan(Meant& meant) {
     const auto scene = imaging::scene_of(meant.plan, meant.report);
-    if (!scene) return 0;
+    if (!scene) return;
     constexpr int width = 240;
     const int height = std::max(1, static_cast<int>(std::lround(width * scene->frame_height / scene->frame_width)));
     const auto frame = imaging::Finder().render(*scene, {.width = width, .height = height});
-    return frame ? imaging::clipped(frame->light).white : 0;
+    if (!frame) return;
+    meant.clipped = imaging::clipped(frame->light).white;
+    meant.picture = imaging::CellMap(width, height);
+    for (std::size_t i = 0; i < frame->light.pixels.size(); ++i) {
+        const auto& pixel = frame->light.pixels[i];
+        meant.picture.values[i] = 0.2126f * pixel[0] + 0.7152f * pixel[1] + 0.0722f * pixel[2];
+        meant.subject.push_back(frame->depth[i] != imaging::FinderFrame::no_subject);
+    }
+}
+
+/// Where the plan has its subject.
+void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
+    const auto& plan = meant.picture;
+    if (std::ranges::count(meant.subject, true) < 50) return;
+    const auto stops = [](std::vector<double> values) {
+        constexpr double mid_grey = 0.18, least = 1e-5;
+        return std::log2(std::max(least, imaging::median(std::move(values))) / mid_grey);
+    };
+    std::vector<double> planned;
+    for (std::size_t i = 0; i < plan.values.size(); ++i)
+        if (meant.subject[i]) planned.push_back(std::min(1.0, static_cast<double>(plan.values[i])));
+    const double wanted = stops(std::move(planned));
+    for (auto& frame : frames) {
+        if (!frame.scan) continue;
+        const auto& light = frame.scan->light;
+        std::vector<double> seen;
+        for (int y = 0; y < light.rows; ++y)
+            for (int x = 0; x < light.columns; ++x) {
+                const int column = x * plan.columns / light.columns, row = y * plan.rows / light.rows;
+                const auto at = static_cast<std::size_t>(row) * static_cast<std::size_t>(plan.columns) +
+                                static_cast<std::size_t>(column);
+                if (meant.subject[at]) seen.push_back(static_cast<double>(light.at(x, y)));
+            }
+        frame.over_plan = stops(std::move(seen)) - wanted;
+    }
 }
 
 Verdict verdict_of(const Inspection& inspection) {
@@ -217,11 +251,11 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
     if (request.kit && request.shot) {
         meant.emplace(Meant{.plan = plan::plan_of(*request.kit, *request.shot), .report = {}});
         meant->report = plan::assess(meant->plan);
-        if (std::ranges::any_of(inspection.frames, [](const auto& one) { return one.scan && one.scan->clipped_share > 0; }))
-            meant->clipped = planned_clipping(*meant);
+        see_plan(*meant);
     }
     const Meant* plan = meant ? &*meant : nullptr;
     const bool stack = inspection.frames.size() > 1 && !request.singles;
+    if (meant) compare_with_plan(inspection.frames, *meant);
     judge_sizes(inspection.frames);
     judge_settings(inspection.frames, plan);
     judge_light(inspection.frames, plan);

@@ -1,5 +1,6 @@
 #include "proof/notes.hpp"
 
+#include "imaging/inspect/median.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
@@ -82,6 +83,7 @@ class Notes {
     std::vector<Note> all() {
         of_frames();
         if (inspection_.stack) of_stack(*inspection_.stack);
+        of_exposure();
         what_is_well();
         std::ranges::stable_sort(notes_, {}, &Note::tone);
         return std::move(notes_);
@@ -251,6 +253,27 @@ class Notes {
                                   "others as it stands now."),
             away);
         again(note, away);
+    }
+
+    /// How light the subject came out, of all frames together.
+    void of_exposure() {
+        std::vector<double> over;
+        for (const auto& frame : inspection_.frames)
+            if (frame.over_plan) over.push_back(*frame.over_plan);
+        if (over.empty()) return;
+        const double stops = imaging::median(std::move(over));
+        constexpr double much = 0.7, hardly = 0.35;
+        const auto words = text::number_text(std::abs(stops), 2);
+        if (std::abs(stops) >= much)
+            add(Tone::caution, std::nullopt,
+                fmt::format(
+                    "The subject is {} stops {} than in the plan's picture: {}. Learn it at Light, Test frame, or "
+                    "correct by that much.",
+                    words, stops < 0 ? "darker" : "lighter",
+                    stops < 0 ? "light is lost on the way, or it reflects less"
+                              : "more light arrives than is planned, or it reflects more"));
+        else if (std::abs(stops) < hardly)
+            add(Tone::well, std::nullopt, "The subject is as light as planned");
     }
 
     void what_is_well() {

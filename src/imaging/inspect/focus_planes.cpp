@@ -92,10 +92,17 @@ Fit fitted(const Course& course, const std::vector<double>& frames, double width
     Fit best{.cost = std::numeric_limits<double>::infinity()};
     const int steps = course.peak == 0 || course.peak + 1 == frames.size() ? 36 : 16;
     const double apart = (high - low) / steps;
-    for (int i = 0; i <= steps; ++i) {
-        const double depth = low + i * apart;
+    // Every fourth, then halves about the best: the cost falls to both sides of it.
+    constexpr int coarse = 4;
+    const auto look_at = [&](double depth) {
         const double cost = cost_at(course, frames, width, depth, from, to);
         if (cost < best.cost) best = {.cost = cost, .depth = depth};
+    };
+    for (int i = 0; i <= steps; i += coarse) look_at(low + i * apart);
+    for (double way = coarse / 2 * apart; way > 0.75 * apart; way /= 2) {
+        const double middle = best.depth;
+        if (middle - way >= low) look_at(middle - way);
+        if (middle + way <= high) look_at(middle + way);
     }
     const double left = cost_at(course, frames, width, best.depth - apart, from, to);
     const double right = cost_at(course, frames, width, best.depth + apart, from, to);
@@ -117,7 +124,7 @@ class Fitter {
         find_width();
         constexpr int rough = 3, fine = 4;  // rounds
         for (int round = 0; round < rough + fine; ++round) {
-            find_steps(round < rough);
+            find_steps(round == 0 ? Tries::all : round < rough ? Tries::wide : Tries::near_by);
             if (round < rough) {
                 find_spreads();
                 find_width();
@@ -241,7 +248,8 @@ class Fitter {
     }
 
     /// Each distance between two frames by those tiles that are sharpest about it, all other distances as they are.
-    void find_steps(bool rough) {
+    enum class Tries { all, wide, near_by };
+    void find_steps(Tries tries) {
         const std::size_t steps = frames_.size() - 1;
         std::vector<double> found(steps), now_steps;
         for (std::size_t f = 0; f < steps; ++f) now_steps.push_back(frames_[f + 1] - frames_[f]);
@@ -263,7 +271,9 @@ class Fitter {
             };
             double best = std::numeric_limits<double>::infinity();
             std::vector<double> tried = frames_;
-            const double first = rough ? 0.2 : now / 1.3, last = rough ? 6 : now * 1.3, factor = rough ? 1.13 : 1.04;
+            // Once from end to end, then about what was found.
+            const double about = tries == Tries::wide ? 1.5 : 1.18, factor = tries == Tries::near_by ? 1.05 : 1.13;
+            const double first = tries == Tries::all ? 0.2 : now / about, last = tries == Tries::all ? 6 : now * about;
             for (double step = first; step < last; step *= factor) {
                 for (std::size_t f = after + 1; f < tried.size(); ++f) tried[f] = frames_[f] + step - now;
                 double cost = 0;

@@ -57,6 +57,7 @@ struct FrameFacts {
     std::shared_ptr<const imaging::FrameScan> scan;  // null: cannot be read
     bool has_detail = false;                         // enough to tell sharp from soft by
     double sharpness = 0;                            // of its sharpest part: fine detail over coarse, 0 to about 1
+    std::optional<double> over_plan;                 // stops that the subject is lighter than in the plan's own picture
     std::vector<Finding> findings;
 };
 
