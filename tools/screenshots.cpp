@@ -6,6 +6,7 @@
 #include "desk/finder/ladder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
 #include "desk/kit/measure_desk.hpp"
+#include "desk/proof/proof_desk.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/shell/ledger_model.hpp"
@@ -19,6 +20,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -70,6 +72,41 @@ void log_something(desk::Document& document) {
                        .verdict = shoot::Verdict::keep,
                        .remark = "sharp at both ends"}};
     });
+}
+
+/// A stack with a frame that the flash missed and a subject that slipped, as Proof shows it.
+void grab_proof(desk::MainWindow& window, const QString& folder) {
+    QTemporaryDir frames;
+    window.runs().setFolder(QDir(frames.path()));
+    auto settings = window.runs().settings();
+    settings.speed = 1000;
+    settings.pictureWidth = 960;
+    for (const char* trouble : {"flash-not-ready@6", "subject-moves@12:0.5", "flash-not-ready@20"})
+        settings.rehearsed.push_back(*devices::parse_trouble(trouble));
+    window.runs().setSettings(settings);
+    const auto run = [&](int shot) {
+        window.document().select(shot);
+        window.runs().start({window.document().shot()->id}, false);
+        while (window.runs().isRunning() || window.proof().isBusy()) settle();
+    };
+    run(1);
+    window.goTo(advice::Station::proof);
+    for (int i = 0; i < 10; ++i) settle();
+    window.grab().save(folder + QStringLiteral("/6-proof.png"));
+    // A card with three stacks on it, one of them short of a few frames.
+    run(0);
+    run(4);
+    QDir card(frames.path());
+    card.mkdir(QStringLiteral("card"));
+    QStringList paths;
+    for (const auto& entry : QDir(frames.path()).entryInfoList(QDir::Dirs | QDir::NoDotAndDotDot))
+        for (const auto& file : QDir(entry.filePath()).entryInfoList({QStringLiteral("*.jpg")}))
+            if (!file.fileName().contains(QRegularExpression(QStringLiteral("urchin-1-001[0-3]"))))
+                paths << file.filePath();
+    window.proof().takeIn(desk::ProofDesk::framesIn(paths), QStringLiteral("card"));
+    while (window.proof().isBusy()) settle();
+    for (int i = 0; i < 10; ++i) settle();
+    window.grab().save(folder + QStringLiteral("/6-sorting.png"));
 }
 
 /// The seventh frame of a run on the simulated bench, many times as fast as the clock goes.
@@ -221,6 +258,7 @@ int main(int argc, char** argv) {
     }
     window.document().select(1);
     grab_run(window, folder.filePath(QStringLiteral("5-running") + suffix + QStringLiteral(".png")));
+    if (suffix.isEmpty()) grab_proof(window, folder.path());
     window.document().select(1);
     window.goTo(advice::Station::reach);
     const auto grab_window = [&](const char* action, const char* name, const QString& file) {

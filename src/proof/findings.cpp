@@ -350,12 +350,21 @@ void judge_gaps(Inspection& inspection) {
         const bool by_scales = steps > 1 && by_scale >= twice && scale_of(f) - usual_scale > 8 * unrest;
         if (!by_planes && !by_both && !by_scales) continue;
         const int after = number_of(stack, f);
-        stack.gaps.push_back({.after_frame = after, .frames = std::max(1.0, std::round(steps) - 1)});
+        const double step = inspection.step();
+        // How many, where the planes are known, is told by them: of files that are not there, or never were taken.
+        double frames = std::max(1.0, std::round(steps) - 1);
+        if (step > 0) {
+            const double known = (inspection.planes[stack.frames[f + 1]] - inspection.planes[stack.frames[f]]) / step;
+            constexpr double more_than_one = 1.5;
+            if (known >= more_than_one) frames = std::round(known) - 1;
+        }
+        stack.gaps.push_back({.after_frame = after, .frames = frames});
         const auto& gap = stack.gaps.back();
         std::string where;
-        if (const double step = inspection.step(); step > 0) {
+        if (step > 0) {
             const double from = inspection.planes[stack.frames[f]];
-            where = fmt::format(", from {} to {}", text::length_text(from), text::length_text(from + steps * step));
+            where =
+                fmt::format(", from {} to {}", text::length_text(from), text::length_text(from + (frames + 1) * step));
         }
         add(stack.findings, Code::gap, Level::stop,
             fmt::format("A gap: {:.0f} {} between {} and {}{} ({} steps at once). While the set still stands, take "

@@ -236,8 +236,7 @@ class Notes {
                 away.push_back(f);
         const bool last = away.back() + 1 == inspection_.frames.size();
         std::string turned;
-        if (std::abs(first.turn) >= 0.05)
-            turned = fmt::format(", turned by {}\u00b0", text::number_text(first.turn, 2));
+        if (std::abs(first.turn) >= 0.1) turned = fmt::format(", turned by {}\u00b0", text::number_text(first.turn, 2));
         const int width = inspection_.frames[stack.frames.front()].scan->width;
         constexpr double small = 0.01;  // of the frame: programs that combine align so much (common practice)
         const bool aligns = farthest < small * width && std::abs(first.turn) < 0.5;

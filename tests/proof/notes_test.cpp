@@ -1,6 +1,10 @@
 #include "proof/notes.hpp"
 
+#include "imaging/render/finder.hpp"
+#include "imaging/render/scene.hpp"
+#include "plan/assess.hpp"
 #include "proof/taken.hpp"
+#include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 #include "support/stacks.hpp"
 
@@ -176,4 +180,40 @@ TEST_CASE("the frames of a shot are those of its newest run, with what was taken
     const auto held = taken_frames({shoot::Shared<shoot::RunRecord>(twice)});
     CHECK(held.planes.empty());
     CHECK(held.files == std::vector<std::filesystem::path>{"/frames/one-5/again.jpg", "/frames/one-5/one-5-1.jpg"});
+}
+
+TEST_CASE("a subject that came out lighter or darker than the plan's picture is told so", "[proof][notes]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto& shot = *std::ranges::find(shoot.shots, "toffee-tin", &shoot::Shot::id);
+    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto report = plan::assess(plan);
+    const auto scene = *imaging::scene_of(plan, report);
+    auto light = imaging::Finder().render(scene, {.width = 480, .height = 320})->light;
+    const test::Folder folder;
+    const auto told = [&](float factor) {
+        auto other = light;
+        for (auto& pixel : other.pixels) pixel *= factor;
+        const auto developed = imaging::develop(other);
+        const auto path = folder.path() / fmt::format("{}.jpg", factor);
+        REQUIRE_FALSE(storage::replace_file(
+            path, std::get<std::string>(storage::frame_file(
+                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb},
+                      {.f_number = report.optics.displayed_f_number,
+                       .shutter = shot.exposure.shutter,
+                       .iso = shot.exposure.iso,
+                       .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)}))));
+        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
+        REQUIRE(inspection.frames.front().over_plan);
+        return std::pair(*inspection.frames.front().over_plan, notes_of(inspection));
+    };
+    const auto has = [](const std::vector<Note>& notes, const char* words) {
+        return std::ranges::any_of(notes, [&](const Note& one) { return one.text.find(words) != std::string::npos; });
+    };
+    const auto [same, well] = told(1);
+    CHECK_THAT(same, WithinAbs(0, 0.15));
+    CHECK(has(well, "as light as planned"));
+    const auto [under, dark] = told(0.35f);  // 1.5 stops
+    CHECK_THAT(under, WithinAbs(-1.5, 0.2));
+    CHECK(has(dark, "stops darker than in the plan's picture"));
+    CHECK_FALSE(has(dark, "as light as planned"));
 }
