@@ -252,6 +252,70 @@ TEST_CASE("PNG and TIFF give the same rows as what was written, and a hostile si
     CHECK(inspection->frames[0].findings[0].text.find("65500 by 65500") != std::string::npos);
 }
 
+TEST_CASE("a raw file is developed at half its size; one that is cut off is told", "[proof][files]") {
+    const test::Folder folder;
+    constexpr int width = 640, height = 480;
+    const auto path = folder / "a.dng";
+    TIFF* tiff = TIFFOpen(path.c_str(), "w");
+    REQUIRE(tiff);
+    const std::uint16_t pattern_size[] = {2, 2};
+    const std::uint8_t pattern[] = {0, 1, 1, 2}, version[] = {1, 4, 0, 0};
+    const float matrix[] = {0.9f, -0.3f, -0.1f, -0.4f, 1.2f, 0.2f, -0.1f, 0.2f, 0.6f}, neutral[] = {0.5f, 1, 0.7f};
+    TIFFSetField(tiff, TIFFTAG_SUBFILETYPE, 0);
+    TIFFSetField(tiff, TIFFTAG_IMAGEWIDTH, width);
+    TIFFSetField(tiff, TIFFTAG_IMAGELENGTH, height);
+    TIFFSetField(tiff, TIFFTAG_BITSPERSAMPLE, 16);
+    TIFFSetField(tiff, TIFFTAG_SAMPLESPERPIXEL, 1);
+    TIFFSetField(tiff, TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_CFA);
+    TIFFSetField(tiff, TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+    TIFFSetField(tiff, TIFFTAG_COMPRESSION, COMPRESSION_NONE);
+    TIFFSetField(tiff, TIFFTAG_ROWSPERSTRIP, 16);
+    TIFFSetField(tiff, TIFFTAG_ORIENTATION, ORIENTATION_TOPLEFT);
+    TIFFSetField(tiff, TIFFTAG_CFAREPEATPATTERNDIM, pattern_size);
+    TIFFSetField(tiff, TIFFTAG_CFAPATTERN, 4, pattern);
+    TIFFSetField(tiff, TIFFTAG_MAKE, "Made up");
+    TIFFSetField(tiff, TIFFTAG_MODEL, "Made up");
+    TIFFSetField(tiff, TIFFTAG_DNGVERSION, version);
+    TIFFSetField(tiff, TIFFTAG_UNIQUECAMERAMODEL, "Made up");
+    TIFFSetField(tiff, TIFFTAG_COLORMATRIX1, 9, matrix);
+    TIFFSetField(tiff, TIFFTAG_ASSHOTNEUTRAL, 3, neutral);
+    TIFFSetField(tiff, TIFFTAG_CALIBRATIONILLUMINANT1, 21);
+    // A neutral grey as this sensor sees it, on the right half as dark again.
+    for (int y = 0; y < height; ++y) {
+        std::vector<std::uint16_t> line(width);
+        for (int x = 0; x < width; ++x) {
+            const int channel = pattern[2 * (y % 2) + x % 2];
+            line[static_cast<std::size_t>(x)] =
+                static_cast<std::uint16_t>(24000 * neutral[channel] * (x < width / 2 ? 1.0f : 0.25f));
+        }
+        REQUIRE(TIFFWriteScanline(tiff, line.data(), static_cast<std::uint32_t>(y)) == 1);
+    }
+    TIFFClose(tiff);
+    int wide = 0, high = 0;
+    std::vector<std::uint8_t> middle;
+    const auto error = storage::read_rows(path, {.begin =
+                                                     [&](int across, int down) {
+                                                         wide = across, high = down;
+                                                         return true;
+                                                     },
+                                                 .row =
+                                                     [&](const std::uint8_t* rgb) {
+                                                         middle.assign(rgb, rgb + std::ptrdiff_t{3} * wide);
+                                                         return true;
+                                                     }});
+    REQUIRE_FALSE(error);
+    CHECK(wide == width / 2);
+    CHECK(high == height / 2);
+    const auto* left = &middle[3 * 20];
+    const auto* right = &middle[middle.size() - 3 * 20];
+    CHECK(std::abs(left[0] - left[1]) <= 6);  // the camera's own white balance makes it neutral
+    CHECK(std::abs(left[2] - left[1]) <= 6);
+    CHECK(right[1] < left[1] - 30);
+    std::filesystem::resize_file(path, std::filesystem::file_size(path) / 2);
+    const auto cut = inspect({.files = {path}, .singles = true});
+    CHECK(codes(cut->frames[0].findings) == std::vector{Code::unreadable});
+}
+
 TEST_CASE("single frames: sharp or not, clipped or not, against the plan", "[proof][single]") {
     const Photographs without_glints({.glints = 0});  // the rims of their discs would be sharp
     Stack singles(without_glints);
