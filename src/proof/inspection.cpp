@@ -113,6 +113,47 @@ void see_plan(Meant& meant) {
     }
 }
 
+/// Columns or rows that hold some, as a share of all: the larger of both.
+template <typename Holds>
+double extent_of(int columns, int rows, const Holds& holds) {
+    int left = columns, right = -1, top = rows, bottom = -1;
+    for (int y = 0; y < rows; ++y)
+        for (int x = 0; x < columns; ++x)
+            if (holds(x, y))
+                left = std::min(left, x), right = std::max(right, x), top = std::min(top, y),
+                bottom = std::max(bottom, y);
+    return right < 0 ? 0
+                     : std::max(static_cast<double>(right - left + 1) / columns,
+                                static_cast<double>(bottom - top + 1) / rows);
+}
+
+/// Of what stands out before a ground without detail; empty: the ground has some.
+std::optional<double> seen_fill(const imaging::FrameScan& scan) {
+    const auto detail = imaging::spread_out(scan.coarse);
+    constexpr float stands_out = 8;  // code values squared
+    const int edge = std::max(2, detail.columns / 40);
+    int border = 0, busy = 0;
+    for (int y = 0; y < detail.rows; ++y)
+        for (int x = 0; x < detail.columns; ++x) {
+            if (x >= edge && y >= edge && x < detail.columns - edge && y < detail.rows - edge) continue;
+            ++border;
+            busy += detail.at(x, y) > stands_out;
+        }
+    constexpr double plain = 0.02;  // share
+    if (busy > plain * border) return std::nullopt;
+    const double fill = extent_of(detail.columns, detail.rows, [&](int x, int y) {
+        // Not a speck by itself.
+        if (detail.at(x, y) <= stands_out) return false;
+        int beside = 0;
+        for (int row = std::max(0, y - 2); row <= std::min(detail.rows - 1, y + 2); ++row)
+            for (int column = std::max(0, x - 2); column <= std::min(detail.columns - 1, x + 2); ++column)
+                beside += detail.at(column, row) > stands_out;
+        constexpr int some = 8;
+        return beside >= some;
+    });
+    return fill > 0 ? std::optional(fill) : std::nullopt;
+}
+
 /// Where the plan has its subject.
 void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
     const auto& plan = meant.picture;
@@ -125,6 +166,10 @@ void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
     for (std::size_t i = 0; i < plan.values.size(); ++i)
         if (meant.subject[i]) planned.push_back(std::min(1.0, static_cast<double>(plan.values[i])));
     const double wanted = stops(std::move(planned));
+    const double planned_fill = extent_of(plan.columns, plan.rows, [&](int x, int y) {
+        return meant.subject[static_cast<std::size_t>(y) * static_cast<std::size_t>(plan.columns) +
+                             static_cast<std::size_t>(x)];
+    });
     for (auto& frame : frames) {
         if (!frame.scan) continue;
         const auto& light = frame.scan->light;
@@ -137,6 +182,8 @@ void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
                 if (meant.subject[at]) seen.push_back(static_cast<double>(light.at(x, y)));
             }
         frame.over_plan = stops(std::move(seen)) - wanted;
+        frame.planned_fill = planned_fill;
+        frame.fill = seen_fill(*frame.scan);
     }
 }
 
@@ -203,6 +250,30 @@ FrameFacts look_at(const std::filesystem::path& file) {
     frame.has_detail = sharpness.has_value();
     frame.sharpness = sharpness.value_or(0);
     return frame;
+}
+
+std::vector<PictureArea> sharpest_areas(const FrameFacts& frame) {
+    std::vector<PictureArea> areas;
+    if (!frame.scan || frame.scan->detail.empty() || !frame.has_detail) return areas;
+    const auto& scan = *frame.scan;
+    const auto noise = imaging::noise_of({&scan}, scan.level);
+    constexpr int side = 6;  // cells
+    constexpr double textured = 4, nearly = 0.7;
+    for (int top = 0; top + side <= scan.detail.rows; top += side)
+        for (int left = 0; left + side <= scan.detail.columns; left += side) {
+            double fine = 0, coarse = 0, drowned = 0;
+            for (int y = top; y < top + side; ++y)
+                for (int x = left; x < left + side; ++x)
+                    fine += static_cast<double>(scan.detail.at(x, y)),
+                        coarse += static_cast<double>(scan.coarse.at(x, y)),
+                        drowned += static_cast<double>(noise.at(x, y));
+            constexpr int cells = side * side;
+            if (coarse < textured * cells) continue;
+            fine = std::max(0.0, fine - drowned);
+            if (std::sqrt(fine / (fine + coarse)) < nearly * frame.sharpness) continue;
+            areas.push_back({left * scan.cell, top * scan.cell, side * scan.cell, side * scan.cell});
+        }
+    return areas;
 }
 
 std::shared_ptr<const imaging::FrameScan> without_maps(const imaging::FrameScan& scan) {

@@ -84,6 +84,7 @@ class Notes {
         of_frames();
         if (inspection_.stack) of_stack(*inspection_.stack);
         of_exposure();
+        of_framing();
         what_is_well();
         std::ranges::stable_sort(notes_, {}, &Note::tone);
         return std::move(notes_);
@@ -273,6 +274,23 @@ class Notes {
                               : "more light arrives than is planned, or it reflects more"));
         else if (std::abs(stops) < hardly)
             add(Tone::well, std::nullopt, "The subject is as light as planned");
+    }
+
+    /// How large it came out.
+    void of_framing() {
+        std::vector<double> fills;
+        for (const auto& frame : inspection_.frames)
+            if (frame.fill && frame.planned_fill) fills.push_back(*frame.fill);
+        if (fills.empty() || 2 * fills.size() < inspection_.frames.size()) return;
+        const double fill = imaging::median(std::move(fills)), planned = *inspection_.frames.front().planned_fill;
+        if (planned > 0.97) return;  // it goes on past the frame
+        const double off = fill / planned - 1;
+        constexpr double much = 0.1;
+        if (std::abs(off) < much) return;
+        add(Tone::caution, std::nullopt,
+            fmt::format("The subject takes {:.0f} % of the frame where {:.0f} % are planned: {}, or keep it if that is "
+                        "what was meant.",
+                        fill * 100, planned * 100, off < 0 ? "go nearer" : "go further away"));
     }
 
     void what_is_well() {

@@ -217,3 +217,33 @@ TEST_CASE("a subject that came out lighter or darker than the plan's picture is 
     CHECK(has(dark, "stops darker than in the plan's picture"));
     CHECK_FALSE(has(dark, "as light as planned"));
 }
+
+TEST_CASE("a subject that is smaller in the frame than planned is told so, and where it is sharp", "[proof][notes]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto& shot = *std::ranges::find(shoot.shots, "tide-brooch", &shoot::Shot::id);
+    const test::Folder folder;
+    const auto framing = [&](double size) {
+        auto other = shot;
+        other.subject.width *= size, other.subject.height *= size;
+        const auto plan = plan::plan_of(shoot.kit, other);
+        const auto report = plan::assess(plan);
+        const auto developed = imaging::develop(
+            imaging::Finder().render(*imaging::scene_of(plan, report), {.width = 480, .height = 320})->light);
+        const auto path = folder.path() / fmt::format("{}.jpg", size);
+        REQUIRE_FALSE(storage::replace_file(
+            path, std::get<std::string>(storage::frame_file(
+                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {}))));
+        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
+        const auto sharpest = sharpest_areas(inspection.frames.front());
+        CHECK_FALSE(sharpest.empty());
+        for (const auto& area : sharpest) {  // on the brooch, not on the velvet about it
+            CHECK(area.x + area.width > 480 * (0.5 - 0.5 * size));
+            CHECK(area.x < 480 * (0.5 + 0.5 * size));
+        }
+        for (const auto& note : notes_of(inspection))
+            if (note.text.find("of the frame where") != std::string::npos) return note.text;
+        return std::string();
+    };
+    CHECK(framing(1).empty());
+    CHECK(framing(0.7).find("go nearer") != std::string::npos);
+}

@@ -80,7 +80,8 @@ void FramesPanel::buildHead(QVBoxLayout* column) {
     const std::vector<std::pair<Show, Caption>> kinds = {
         {Show::frame, {"showFrame", tr("picture"), tr("The frame as it was taken; Space changes with the plan")}},
         {Show::plan, {"showPlan", tr("plan"), tr("What the finder shows of the plan, at the same place; Space")}},
-        {Show::sharp, {"showSharp", tr("sharp"), tr("Where this frame is the sharpest of all; S")}},
+        {Show::sharp,
+         {"showSharp", tr("sharp"), tr("Where this frame is the sharpest of all, a single one of itself; S")}},
         {Show::depth, {"showDepth", tr("depth"), tr("How deep each place lies, by where it was sharp; D")}},
         {Show::composite,
          {"showComposite", tr("composite"), tr("What is sharp somewhere, put together to look at; C")}}};
@@ -173,12 +174,15 @@ void FramesPanel::showWords() {
     const bool many = now && now->frames.files.size() > 1;
     const bool planes = now && now->inspection && now->inspection->stack && now->inspection->stack->look.planes;
     shows_[Show::frame]->setEnabled(now != nullptr);
-    shows_[Show::sharp]->setVisible(many), shows_[Show::depth]->setVisible(many),
+    shows_[Show::sharp]->setVisible(now != nullptr), shows_[Show::depth]->setVisible(many),
         shows_[Show::composite]->setVisible(many);
     for (const auto show : {Show::sharp, Show::depth, Show::composite}) shows_[show]->setEnabled(planes);
+    const bool maps = now && !now->facts.empty() && now->facts[current()] && now->facts[current()]->scan &&
+                      !now->facts[current()]->scan->detail.empty();
+    shows_[Show::sharp]->setEnabled(planes || maps);
     if (std::exchange(hadFrames_, now != nullptr) != hadFrames_) show_ = now ? Show::frame : Show::plan;
     if (!now) show_ = Show::plan;
-    if (!planes && show_ != Show::frame && show_ != Show::plan) show_ = Show::frame;
+    if (!planes && show_ != Show::frame && show_ != Show::plan && !(maps && show_ == Show::sharp)) show_ = Show::frame;
     for (auto& [show, button] : shows_) button->setChecked(show == show_);
     cancel_->setVisible(now && now->running);
     again_->setVisible(now && !now->running);
@@ -333,6 +337,11 @@ void FramesPanel::showMarks() {
         marks.warn = false;
         marks.words =
             marks.tiles.empty() ? tr("sharpest nowhere: its neighbours have it all") : tr("sharpest in this frame");
+    } else if (show_ == Show::sharp && facts) {
+        for (const auto& area : proof::sharpest_areas(*facts))
+            marks.tiles.push_back(turnedUp(QRectF(area.x, area.y, area.width, area.height), file, orientation));
+        marks.warn = false;
+        marks.words = marks.tiles.empty() ? tr("too plain to tell sharp from soft") : tr("the sharpest of this frame");
     } else if (note_ >= 0 && note_ < static_cast<int>(now->notes.size())) {
         const auto& note = now->notes[static_cast<std::size_t>(note_)];
         const bool here = note.frames.empty() || std::ranges::find(note.frames, current()) != note.frames.end();

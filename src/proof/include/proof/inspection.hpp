@@ -57,7 +57,10 @@ struct FrameFacts {
     std::shared_ptr<const imaging::FrameScan> scan;  // null: cannot be read
     bool has_detail = false;                         // enough to tell sharp from soft by
     double sharpness = 0;                            // of its sharpest part: fine detail over coarse, 0 to about 1
-    std::optional<double> over_plan;                 // stops that the subject is lighter than in the plan's own picture
+    /// How much of the frame the subject takes, the larger of width and height: by its detail before a plain ground,
+    /// and as planned. Empty: the ground is not plain, or there is no plan.
+    std::optional<double> fill, planned_fill;
+    std::optional<double> over_plan;  // stops that the subject is lighter than in the plan's own picture
     std::vector<Finding> findings;
 };
 
@@ -113,6 +116,9 @@ struct Request {
 
 /// What one file shows of itself, with no finding but that it cannot be read. From any thread.
 FrameFacts look_at(const std::filesystem::path& file);
+
+/// Where a frame is the sharpest of itself, in squares of a few cells; needs its maps.
+std::vector<PictureArea> sharpest_areas(const FrameFacts& frame);
 
 /// Its numbers without its maps and its small picture, which are large.
 std::shared_ptr<const imaging::FrameScan> without_maps(const imaging::FrameScan& scan);
