@@ -217,6 +217,26 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
             add(frame.findings, Code::background, Level::caution,
                 fmt::format("The ground is not clean white: {} stops where it takes {}. More light on it.",
                             text::stops_text(stops), text::stops_text(white_from)));
+        // A ground that is planned white shows what colour the light is for the camera.
+        const auto& planned_colour = meant->plan.shot.background->colour;
+        constexpr int grey = 6;  // code values from one channel to another
+        if (!white ||
+            (planned_colour && std::max({planned_colour->red, planned_colour->green, planned_colour->blue}) -
+                                       std::min({planned_colour->red, planned_colour->green, planned_colour->blue}) >
+                                   grey))
+            continue;
+        const double red = std::log2(std::max(scan.border[0], 1e-6) / std::max(scan.border[1], 1e-6));
+        const double blue = std::log2(std::max(scan.border[2], 1e-6) / std::max(scan.border[1], 1e-6));
+        constexpr double seen = 0.15;  // stops
+        if (std::max({std::abs(red), std::abs(blue), std::abs(red - blue)}) < seen) continue;
+        const char* cast = red > blue + seen      ? "warm"
+                           : blue > red + seen    ? "cold"
+                           : (red + blue) / 2 < 0 ? "green"
+                                                  : "magenta";
+        add(frame.findings, Code::colour, Level::caution,
+            fmt::format("The white ground is {}: red {}, blue {} stops against green. Set the white balance by it, and "
+                        "keep other light off.",
+                        cast, text::stops_text(red), text::stops_text(blue)));
     }
 }
 

@@ -1,5 +1,6 @@
 #include "proof/inspection.hpp"
 
+#include "plan/assess.hpp"
 #include "proof/inspection_json.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
@@ -342,6 +343,34 @@ TEST_CASE("single frames: sharp or not, clipped or not, against the plan", "[pro
     shot.exposure.f_number = 5.6;
     shoot.kit.lenses[0].optics.focal_length = 90;
     CHECK(codes(*inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot})) == nothing);
+}
+
+TEST_CASE("a ground that is planned white tells what colour the light is", "[proof][single]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shot = *std::ranges::find(shoot.shots, "satchel-back", &shoot::Shot::id);
+    for (int i = 0; i < 8 && plan::assess(shoot.kit, shot).light.background_look != light::BackgroundLook::white; ++i)
+        shot.exposure.iso *= 2, shot.lights.clear();
+    REQUIRE(plan::assess(shoot.kit, shot).light.background_look == light::BackgroundLook::white);
+    const test::Folder folder;
+    const auto told = [&](int red, int green, int blue) {
+        storage::FramePicture picture{.width = 480, .height = 320, .rgb = {}};
+        for (int y = 0; y < 320; ++y)
+            for (int x = 0; x < 480; ++x) {
+                const bool subject = x > 120 && x < 360 && y > 80 && y < 240;
+                for (const int channel : {red, green, blue})
+                    picture.rgb.push_back(static_cast<unsigned char>(subject ? 60 + (x * 7 + y * 13) % 90 : channel));
+            }
+        const auto path = folder / "a.jpg";
+        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
+        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot, .singles = true});
+        for (const auto& finding : inspection.frames[0].findings)
+            if (finding.code == Code::colour) return finding.text;
+        return std::string();
+    };
+    CHECK(told(244, 244, 244).empty());
+    CHECK(told(250, 240, 215).starts_with("The white ground is warm: red +0.1"));
+    CHECK(told(220, 235, 250).starts_with("The white ground is cold"));
+    CHECK(told(225, 248, 226).starts_with("The white ground is green"));
 }
 
 TEST_CASE("an inspection is written as the contract says", "[proof][json]") {

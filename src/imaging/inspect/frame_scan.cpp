@@ -132,6 +132,15 @@ void FrameScanner::measure_light(const std::uint8_t* rgb) {
             black_ += std::max({r, g, b}) <= 3;
             ++count;
         }
+        const int edge = std::max(2, columns_ / 16);
+        if (row < edge || column < edge || row >= rows_ - edge || column >= columns_ - edge) {
+            for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
+                const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
+                border_sum_[0] += share.red[pixel[0]], border_sum_[1] += share.green[pixel[1]];
+                border_sum_[2] += share.blue[pixel[2]];
+            }
+            border_count_ += count;
+        }
         const auto i =
             static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
         light_sum_[i] += light;
@@ -257,6 +266,9 @@ FrameScan FrameScanner::finish() {
     scan.brightest_stops = stops_of(at_share(histogram_, looked_, 0.99));
     scan.clipped_share = static_cast<double>(clipped_) / static_cast<double>(looked_);
     scan.black_share = static_cast<double>(black_) / static_cast<double>(looked_);
+    constexpr std::array<double, 3> weights = {0.2126, 0.7152, 0.0722};
+    for (std::size_t c = 0; c < 3; ++c)
+        scan.border[c] = border_sum_[c] / weights[c] / (levels - 1) / std::max(1.0, border_count_);
     for (std::size_t level = 0; level < histogram_.size(); ++level) {
         if (histogram_[level] == 0) continue;
         const double place = (stops_of(static_cast<double>(level)) - LightHistogram::from) / LightHistogram::step;

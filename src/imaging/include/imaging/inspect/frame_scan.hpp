@@ -58,14 +58,15 @@ struct FrameScan {
     double clipped_share = 0;    // with a channel at 254 or above
     double black_share = 0;      // with all channels at 3 or below
     LightHistogram histogram;
-    CellMap light;        // mean luminance, linear, 1 full scale
-    CellMap level;        // mean code value, 0 to 255: what noise goes by
-    CellMap detail;       // mean square of second differences two pixels apart, of code values
-    CellMap middling;     // the same four pixels apart, of means of two by two: less of it is noise
-    CellMap coarse;       // and eight pixels apart, of means of four by four
-    CellMap clipped;      // share
-    Structure structure;  // of what has detail
-    GreyImage small;      // code values, 0 to 1; a cell to a pixel
+    std::array<double, 3> border = {};  // mean red, green and blue of the outer sixteenth, linear, 1 full scale
+    CellMap light;                      // mean luminance, linear, 1 full scale
+    CellMap level;                      // mean code value, 0 to 255: what noise goes by
+    CellMap detail;                     // mean square of second differences two pixels apart, of code values
+    CellMap middling;                   // the same four pixels apart, of means of two by two: less of it is noise
+    CellMap coarse;                     // and eight pixels apart, of means of four by four
+    CellMap clipped;                    // share
+    Structure structure;                // of what has detail
+    GreyImage small;                    // code values, 0 to 1; a cell to a pixel
 };
 
 /// Takes rows of red, green and blue, 8 bits by the curve of sRGB, from the top.
@@ -86,6 +87,8 @@ class FrameScanner {
     FrameScan scan_;
     std::vector<std::uint32_t> histogram_;
     std::uint64_t clipped_ = 0, black_ = 0, looked_ = 0;
+    std::array<double, 3> border_sum_ = {};
+    double border_count_ = 0;
     /// The last five rows of luma, in quarters of a code value, of means of `factor` by `factor` pixels.
     struct Lines {
         int factor = 1;
