@@ -125,7 +125,9 @@ class Notes {
             Note& note = add(tone_of(found.worst->level), code, std::move(text), found.frames);
             note.place = found.worst->place;
             // Where the place is told of another frame than the first, that one comes first.
-            if (note.place) std::ranges::rotate(note.frames, std::ranges::find(note.frames, found.of));
+            if (note.place)
+                std::rotate(note.frames.begin(), std::find(note.frames.begin(), note.frames.end(), found.of),
+                            note.frames.end());
             // One dial turned for the whole run is not mended frame by frame.
             const bool all_of_many = found.frames.size() == count && count > 1;
             if (is_retaken(code) && !(code == Code::settings && all_of_many)) again(note, found.frames);
@@ -233,7 +235,7 @@ class Notes {
         std::ranges::sort(away);
         const auto& first = stack.moved.front();
         if (away.empty())  // turned about its middle and nothing else
-            for (std::size_t f = static_cast<std::size_t>(first.frame - 1); f < inspection_.frames.size(); ++f)
+            for (auto f = static_cast<std::size_t>(first.frame - 1); f < inspection_.frames.size(); ++f)
                 away.push_back(f);
         const bool last = away.back() + 1 == inspection_.frames.size();
         std::string turned;
@@ -349,8 +351,9 @@ std::vector<double> planes_to_take(const std::vector<Note>& notes, const Inspect
         if (note.again && note.tone == Tone::stop) planes.insert(planes.end(), note.planes.begin(), note.planes.end());
     std::ranges::sort(planes);
     const double same = inspection.step() / 4;
-    const auto twice = std::ranges::unique(planes, [&](double one, double other) { return other - one <= same; });
-    planes.erase(twice.begin(), twice.end());
+    planes.erase(
+        std::unique(planes.begin(), planes.end(), [&](double one, double other) { return other - one <= same; }),
+        planes.end());
     return planes;
 }
 

@@ -26,8 +26,8 @@ std::optional<double> seconds_of(const std::string& time) {
     // Days from the civil calendar, after the usual shift of the year to begin in March.
     const int shifted = month <= 2 ? year - 1 : year, era = shifted / 400, of_era = shifted - era * 400;
     const int of_year = (153 * (month > 2 ? month - 3 : month + 9) + 2) / 5 + day - 1;
-    const double days = era * 146097.0 + of_era * 365 + of_era / 4 - of_era / 100 + of_year;
-    return days * 86400 + hour * 3600 + minute * 60 + second;
+    const long days = era * 146097L + of_era * 365L + of_era / 4 - of_era / 100 + of_year;
+    return static_cast<double>(days * 86400 + hour * 3600L + minute * 60L) + second;
 }
 
 struct Dated {

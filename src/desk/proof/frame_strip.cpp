@@ -25,7 +25,7 @@ FrameStrip::FrameStrip(FramePictures& pictures, QWidget* parent) : QWidget(paren
     setObjectName(QStringLiteral("frameStrip"));
     setAccessibleName(tr("The frames in a row"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    setFixedHeight(sizeHint().height());
+    setFixedHeight(FrameStrip::sizeHint().height());
     setMouseTracking(true);
     connect(&pictures, &FramePictures::arrived, this, qOverload<>(&QWidget::update));
 }

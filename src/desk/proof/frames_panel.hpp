@@ -12,6 +12,7 @@
 class QLabel;
 class QStackedWidget;
 class QToolButton;
+class QVBoxLayout;
 
 namespace poquito::desk {
 
@@ -57,8 +58,8 @@ class FramesPanel : public QWidget {
     void resizeEvent(QResizeEvent* event) override;
 
   private:
-    void buildHead(class QVBoxLayout* column);
-    void buildFoot(class QVBoxLayout* column);
+    void buildHead(QVBoxLayout* column);
+    void buildFoot(QVBoxLayout* column);
     void showPicture();
     void showMarks();
     void showWords();

@@ -21,7 +21,7 @@ LightBars::LightBars(QWidget* parent) : Chart(parent) {
     setObjectName(QStringLiteral("lightBars"));
     setAccessibleName(tr("Light of this frame, in stops from mid grey"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    setFixedHeight(sizeHint().height());
+    setFixedHeight(LightBars::sizeHint().height());
     setMargins(2, 18, 2, 18);
 }
 

@@ -6,6 +6,7 @@
 #include "desk/set/bench_sheet.hpp"
 #include "text/text.hpp"
 
+#include <QObject>
 #include <QPainter>
 
 #include <algorithm>

@@ -93,13 +93,13 @@ Fit fitted(const Course& course, const std::vector<double>& frames, double width
     const int steps = course.peak == 0 || course.peak + 1 == frames.size() ? 36 : 16;
     const double apart = (high - low) / steps;
     // Every fourth, then halves about the best: the cost falls to both sides of it.
-    constexpr int coarse = 4;
+    constexpr int coarse = 4, half = coarse / 2;
     const auto look_at = [&](double depth) {
         const double cost = cost_at(course, frames, width, depth, from, to);
         if (cost < best.cost) best = {.cost = cost, .depth = depth};
     };
     for (int i = 0; i <= steps; i += coarse) look_at(low + i * apart);
-    for (double way = coarse / 2 * apart; way > 0.75 * apart; way /= 2) {
+    for (double way = half * apart; way > 0.75 * apart; way /= 2) {
         const double middle = best.depth;
         if (middle - way >= low) look_at(middle - way);
         if (middle + way <= high) look_at(middle + way);
