@@ -13,6 +13,7 @@ namespace poquito::desk {
 namespace {
 
 constexpr int thumbnail_width = 96, preview_width = 1600;
+constexpr int most_kept = 320000;  // kB: forty previews, or the pixels of three large frames
 
 /// Every so many pixels of a file that Qt does not read itself, rows as they are decoded.
 QImage sampled(const std::filesystem::path& file, int width) {
@@ -69,7 +70,7 @@ QRectF turnedUp(const QRectF& place, QSize size, int orientation) {
     }
 }
 
-FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(600000) {
+FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(most_kept) {
     pool_.setMaxThreadCount(2);
     pool_.setThreadPriority(QThread::LowPriority);
 }

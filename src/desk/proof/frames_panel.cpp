@@ -63,6 +63,11 @@ FramesPanel::FramesPanel(Document& document, ProofDesk& desk, QWidget* parent)
         if (now && !now->frames.files.empty() && toQt(now->frames.files[current()].string()) == file) showPicture();
     });
     connect(&queue_, &PictureQueue::idle, this, &FramesPanel::showPicture);
+    connect(&document, &Document::opened, this, [this] {
+        strip_->setLook(nullptr);
+        currents_.clear();
+        shot_.clear();
+    });
 }
 
 void FramesPanel::buildHead(QVBoxLayout* column) {

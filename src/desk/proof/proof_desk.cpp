@@ -16,6 +16,19 @@ ProofDesk::ProofDesk(Document& document, RunDesk& runs, QObject* parent)
     constexpr int often = 400;  // ms; a file that did not grow for two of them is whole
     watch_.setInterval(often);
     connect(&watch_, &QTimer::timeout, this, &ProofDesk::lookIntoFolder);
+    // Another shoot has other shots, whatever their ids.
+    connect(&document, &Document::opened, this, [this] {
+        if (stop_) *stop_ = true;
+        ++job_;
+        busyWith_.clear();
+        taking_ = sorting_ = false;
+        watch_.stop();
+        watched_.clear();
+        coming_.reset();
+        looks_.clear();
+        sorted_.clear();
+        aside_.clear();
+    });
     connect(&runs, &RunDesk::ended, this, [this] {
         if (!runs_.isTest()) lookAtRuns(runs_.shot());
     });

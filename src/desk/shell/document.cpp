@@ -132,6 +132,7 @@ void Document::open(shoot::Shoot shoot, const QString& path) {
     current_ = -1;
     const bool empty = shoot.shots.empty();
     shoot_ = std::make_shared<const shoot::Shoot>();
+    Q_EMIT opened();
     show(std::make_shared<const shoot::Shoot>(std::move(shoot)), empty ? -1 : 0);
     Q_EMIT unsavedChanged();
 }

@@ -72,6 +72,7 @@ class Document : public QObject {
     void answered();           // notes() has its remedies
     void selected(int index);  // another shot, or none
     void unsavedChanged();
+    void opened();  // another shoot took the place of what was there; before it is shown
 
   private:
     friend class ShootEdit;

@@ -219,6 +219,19 @@ TEST_CASE("frames that are dropped are looked at, and keys go through them", "[d
     auto* strip = person.find<FrameStrip>(QStringLiteral("frameStrip"));
     QTest::mouseClick(strip, Qt::LeftButton, {}, strip->cellRect(4).center().toPoint());
     CHECK(frames.current() == 4);
+
+    // Another shoot knows nothing of them, though its shots have the same ids; also when it is opened from elsewhere.
+    person.window().openDemo();
+    person.settle();
+    person.document().select(1);
+    CHECK_FALSE(person.window().proof().look(person.shotId()));
+    person.drop({card.path()});
+    person.goTo(1);
+    person.window().openDemo();
+    person.document().select(1);
+    person.goTo(6);
+    CHECK_FALSE(person.window().proof().isBusy());
+    CHECK(person.text(QStringLiteral("frameTitle")) == QStringLiteral("The plan's picture"));
 }
 
 TEST_CASE("a frame is set aside beside the others, never deleted, and brought back", "[desk][proof]") {
