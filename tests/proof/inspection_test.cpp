@@ -1,14 +1,11 @@
 #include "proof/inspection.hpp"
 
-#include "plan/assess.hpp"
 #include "proof/inspection_json.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
-#include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
 #include "support/matchers.hpp"
 #include "support/photographs.hpp"
-#include "support/shoots.hpp"
 #include "support/stacks.hpp"
 
 #include <fmt/format.h>
@@ -20,28 +17,15 @@
 
 using namespace poquito;
 using namespace proof;
+using test::codes;
+using test::nothing;
 using test::Photographs;
 using test::scene;
 using test::Stack;
 using test::whole;
 using test::WithinAbs;
 
-namespace {
-
-std::vector<Code> codes(const std::vector<Finding>& findings) {
-    std::vector<Code> all;
-    for (const auto& finding : findings) all.push_back(finding.code);
-    return all;
-}
-/// Of the whole inspection.
-std::vector<Code> codes(const Inspection& inspection) {
-    std::vector<Code> all = inspection.stack ? codes(inspection.stack->findings) : std::vector<Code>();
-    for (const auto& frame : inspection.frames) std::ranges::copy(codes(frame.findings), std::back_inserter(all));
-    return all;
-}
-const std::vector<Code> nothing;
-
-}  // namespace
+namespace {}  // namespace
 
 TEST_CASE("good stacks are kept: even, noisy, breathing, reversed, of a dome or a slope", "[proof][stack]") {
     const auto kept = [](const Photographs& of, std::vector<Photographs::Frame> run) {
@@ -315,62 +299,6 @@ TEST_CASE("a raw file is developed at half its size; one that is cut off is told
     std::filesystem::resize_file(path, std::filesystem::file_size(path) / 2);
     const auto cut = inspect({.files = {path}, .singles = true});
     CHECK(codes(cut->frames[0].findings) == std::vector{Code::unreadable});
-}
-
-TEST_CASE("single frames: sharp or not, clipped or not, against the plan", "[proof][single]") {
-    const Photographs without_glints({.glints = 0});  // the rims of their discs would be sharp
-    Stack singles(without_glints);
-    singles.put({.focus = 6}, 1);
-    singles.put({.focus = -14}, 2);  // far in front of it all
-    singles.put({.focus = 6, .stops = 2}, 3);
-    const auto inspection = singles.look(true);
-    CHECK_FALSE(inspection.stack);
-    CHECK(codes(inspection.frames[0].findings) == nothing);
-    CHECK(codes(inspection.frames[1].findings) == std::vector{Code::blurred});
-    CHECK(inspection.frames[0].sharpness > 2 * inspection.frames[1].sharpness);
-    CHECK(codes(inspection.frames[2].findings) == std::vector{Code::clipped});
-    CHECK(inspection.frames[2].scan->clipped_share > 0.01);
-    CHECK(inspection.frames[2].findings[0].place);
-    CHECK_THAT(inspection.frames[2].scan->median_stops - inspection.frames[0].scan->median_stops, WithinAbs(2, 0.1));
-
-    // Against a plan: the stop as its camera shows it, the shutter, the ISO; and a black ground that is not.
-    auto shoot = test::plain_shoot();
-    auto& shot = shoot.shots[0];
-    shot.exposure = {.f_number = 8, .shutter = 1.0 / 160, .iso = 100};
-    const auto planned = *inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot});
-    REQUIRE(codes(planned.frames[0].findings) == std::vector{Code::settings});
-    CHECK(planned.frames[0].findings[0].text.find("f/5.6 where the plan has f/8") != std::string::npos);
-    shot.exposure.f_number = 5.6;
-    shoot.kit.lenses[0].optics.focal_length = 90;
-    CHECK(codes(*inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot})) == nothing);
-}
-
-TEST_CASE("a ground that is planned white tells what colour the light is", "[proof][single]") {
-    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
-    auto shot = *std::ranges::find(shoot.shots, "satchel-back", &shoot::Shot::id);
-    for (int i = 0; i < 8 && plan::assess(shoot.kit, shot).light.background_look != light::BackgroundLook::white; ++i)
-        shot.exposure.iso *= 2, shot.lights.clear();
-    REQUIRE(plan::assess(shoot.kit, shot).light.background_look == light::BackgroundLook::white);
-    const test::Folder folder;
-    const auto told = [&](int red, int green, int blue) {
-        storage::FramePicture picture{.width = 480, .height = 320, .rgb = {}};
-        for (int y = 0; y < 320; ++y)
-            for (int x = 0; x < 480; ++x) {
-                const bool subject = x > 120 && x < 360 && y > 80 && y < 240;
-                for (const int channel : {red, green, blue})
-                    picture.rgb.push_back(static_cast<unsigned char>(subject ? 60 + (x * 7 + y * 13) % 90 : channel));
-            }
-        const auto path = folder / "a.jpg";
-        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
-        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot, .singles = true});
-        for (const auto& finding : inspection.frames[0].findings)
-            if (finding.code == Code::colour) return finding.text;
-        return std::string();
-    };
-    CHECK(told(244, 244, 244).empty());
-    CHECK(told(250, 240, 215).starts_with("The white ground is warm: red +0.1"));
-    CHECK(told(220, 235, 250).starts_with("The white ground is cold"));
-    CHECK(told(225, 248, 226).starts_with("The white ground is green"));
 }
 
 TEST_CASE("an inspection is written as the contract says", "[proof][json]") {

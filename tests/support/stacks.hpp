@@ -9,7 +9,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <filesystem>
+#include <iterator>
 #include <string>
 #include <variant>
 #include <vector>
@@ -61,5 +63,18 @@ inline const Photographs& scene() {
     static const Photographs made({});
     return made;
 }
+
+inline std::vector<proof::Code> codes(const std::vector<proof::Finding>& findings) {
+    std::vector<proof::Code> all;
+    for (const auto& finding : findings) all.push_back(finding.code);
+    return all;
+}
+/// Of the whole inspection.
+inline std::vector<proof::Code> codes(const proof::Inspection& inspection) {
+    std::vector<proof::Code> all = inspection.stack ? codes(inspection.stack->findings) : std::vector<proof::Code>();
+    for (const auto& frame : inspection.frames) std::ranges::copy(codes(frame.findings), std::back_inserter(all));
+    return all;
+}
+inline const std::vector<proof::Code> nothing;
 
 }  // namespace poquito::test

@@ -1,0 +1,140 @@
+#include "imaging/inspect/median.hpp"
+#include "proof/inspection.hpp"
+#include "storage/frame_reader.hpp"
+
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+#include <tbb/partitioner.h>
+
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <functional>
+#include <memory>
+
+namespace poquito::proof {
+namespace {
+
+/// Fine detail over coarse where a frame is sharpest: a blur takes the fine first. Empty: too plain to tell.
+std::optional<double> sharpness_of(const imaging::FrameScan& scan) {
+    const auto noise = imaging::noise_of({&scan}, scan.level);
+    const auto detail = imaging::spread_out(scan.detail), coarse = imaging::spread_out(scan.coarse);
+    std::vector<double> shares;
+    constexpr float textured = 4;  // of coarse differences, code values squared
+    for (std::size_t i = 0; i < detail.values.size(); ++i) {
+        if (coarse.values[i] < textured) continue;
+        constexpr float stands_out = 2;  // times noise
+        const double fine = detail.values[i] > stands_out * noise.values[i] ? detail.values[i] - noise.values[i] : 0;
+        shares.push_back(fine / (fine + static_cast<double>(coarse.values[i])));
+    }
+    // So much of the frame is sharper: a few edges, as of the discs that glints make, are no sharp subject.
+    const std::size_t sharper = scan.detail.values.size() / 25;
+    if (shares.size() <= sharper) return std::nullopt;
+    const auto at = shares.begin() + static_cast<std::ptrdiff_t>(sharper);
+    std::ranges::nth_element(shares, at, std::greater<>());
+    return std::sqrt(*at);
+}
+
+}  // namespace
+
+const char* code_text(Code code) {
+    constexpr const char* codes[] = {"unreadable", "size",    "settings", "uneven",     "moved",   "gap",    "end-open",
+                                     "order",      "missing", "clipped",  "background", "blurred", "colour", "shaken"};
+    return codes[static_cast<int>(code)];
+}
+
+const char* verdict_text(Verdict verdict) {
+    constexpr const char* verdicts[] = {"keep", "look", "redo"};
+    return verdicts[static_cast<int>(verdict)];
+}
+
+bool Inspection::any_readable() const {
+    return std::ranges::any_of(frames, [](const FrameFacts& frame) { return frame.scan != nullptr; });
+}
+
+double Inspection::step() const {
+    if (!stack || planes.size() != frames.size()) return 0;
+    std::vector<double> steps;
+    for (std::size_t f = 0; f + 1 < stack->frames.size(); ++f)
+        steps.push_back(planes[stack->frames[f + 1]] - planes[stack->frames[f]]);
+    return imaging::median(std::move(steps));
+}
+
+FrameFacts look_at(const std::filesystem::path& file) {
+    FrameFacts frame{.file = file, .exif = storage::exif_of_file(file)};
+    std::optional<imaging::FrameScanner> scanner;
+    const auto error = storage::read_rows(file, {.begin =
+                                                     [&](int width, int height) {
+                                                         scanner.emplace(width, height);
+                                                         return true;
+                                                     },
+                                                 .row =
+                                                     [&](const std::uint8_t* rgb) {
+                                                         scanner->row(rgb);
+                                                         return true;
+                                                     }});
+    if (error || !scanner) {
+        frame.findings.push_back({.code = Code::unreadable,
+                                  .level = Level::stop,
+                                  .text = (error ? storage::message(*error) : file.filename().string() + ": empty") +
+                                          ". Copy it from the card again, or take the frame again."});
+        return frame;
+    }
+    frame.scan = std::make_shared<const imaging::FrameScan>(scanner->finish());
+    const auto sharpness = sharpness_of(*frame.scan);
+    frame.has_detail = sharpness.has_value();
+    frame.sharpness = sharpness.value_or(0);
+    return frame;
+}
+
+std::vector<PictureArea> sharpest_areas(const FrameFacts& frame) {
+    std::vector<PictureArea> areas;
+    if (!frame.scan || frame.scan->detail.empty() || !frame.has_detail) return areas;
+    const auto& scan = *frame.scan;
+    const auto noise = imaging::noise_of({&scan}, scan.level);
+    constexpr int side = 6;  // cells
+    constexpr double textured = 4, nearly = 0.7;
+    for (int top = 0; top + side <= scan.detail.rows; top += side)
+        for (int left = 0; left + side <= scan.detail.columns; left += side) {
+            double fine = 0, coarse = 0, drowned = 0;
+            for (int y = top; y < top + side; ++y)
+                for (int x = left; x < left + side; ++x)
+                    fine += static_cast<double>(scan.detail.at(x, y)),
+                        coarse += static_cast<double>(scan.coarse.at(x, y)),
+                        drowned += static_cast<double>(noise.at(x, y));
+            constexpr int cells = side * side;
+            if (coarse < textured * cells) continue;
+            fine = std::max(0.0, fine - drowned);
+            if (std::sqrt(fine / (fine + coarse)) < nearly * frame.sharpness) continue;
+            areas.push_back({left * scan.cell, top * scan.cell, side * scan.cell, side * scan.cell});
+        }
+    return areas;
+}
+
+std::shared_ptr<const imaging::FrameScan> without_maps(const imaging::FrameScan& scan) {
+    auto slim = std::make_shared<imaging::FrameScan>();
+    slim->width = scan.width, slim->height = scan.height, slim->cell = scan.cell;
+    slim->median_stops = scan.median_stops, slim->brightest_stops = scan.brightest_stops;
+    slim->clipped_share = scan.clipped_share, slim->black_share = scan.black_share;
+    slim->histogram = scan.histogram, slim->structure = scan.structure;
+    return slim;
+}
+
+void look_at_all(const std::vector<std::filesystem::path>& files,
+                 const std::function<bool(std::size_t index, FrameFacts facts)>& looked) {
+    std::atomic<bool> ended = false;
+#ifdef __SANITIZE_THREAD__
+    for (std::size_t i = 0; i < files.size() && !ended; ++i) ended = !looked(i, look_at(files[i]));
+    return;
+#endif
+    // In their order: what comes first is looked at first, and the first answer comes soon.
+    tbb::parallel_for(
+        tbb::blocked_range<std::size_t>(0, files.size(), 1),
+        [&](const tbb::blocked_range<std::size_t>& range) {
+            for (std::size_t i = range.begin(); i < range.end(); ++i)
+                if (!ended && !looked(i, look_at(files[i]))) ended = true;
+        },
+        tbb::simple_partitioner());
+}
+
+}  // namespace poquito::proof

@@ -1,0 +1,169 @@
+// Frames beside the plan of their shot, and the runs that took them.
+#include "proof/notes.hpp"
+
+#include "imaging/render/finder.hpp"
+#include "imaging/render/scene.hpp"
+#include "plan/assess.hpp"
+#include "proof/taken.hpp"
+#include "storage/shoot_file.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+#include "support/stacks.hpp"
+
+#include <algorithm>
+
+using namespace poquito;
+using namespace proof;
+using test::codes;
+using test::nothing;
+using test::Photographs;
+using test::Stack;
+using test::WithinAbs;
+
+TEST_CASE("single frames: sharp or not, clipped or not, against the plan", "[proof][single]") {
+    const Photographs without_glints({.glints = 0});  // the rims of their discs would be sharp
+    Stack singles(without_glints);
+    singles.put({.focus = 6}, 1);
+    singles.put({.focus = -14}, 2);  // far in front of it all
+    singles.put({.focus = 6, .stops = 2}, 3);
+    const auto inspection = singles.look(true);
+    CHECK_FALSE(inspection.stack);
+    CHECK(codes(inspection.frames[0].findings) == nothing);
+    CHECK(codes(inspection.frames[1].findings) == std::vector{Code::blurred});
+    CHECK(inspection.frames[0].sharpness > 2 * inspection.frames[1].sharpness);
+    CHECK(codes(inspection.frames[2].findings) == std::vector{Code::clipped});
+    CHECK(inspection.frames[2].scan->clipped_share > 0.01);
+    CHECK(inspection.frames[2].findings[0].place);
+    CHECK_THAT(inspection.frames[2].scan->median_stops - inspection.frames[0].scan->median_stops, WithinAbs(2, 0.1));
+
+    // Against a plan: the stop as its camera shows it, the shutter, the ISO; and a black ground that is not.
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.exposure = {.f_number = 8, .shutter = 1.0 / 160, .iso = 100};
+    const auto planned = *inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot});
+    REQUIRE(codes(planned.frames[0].findings) == std::vector{Code::settings});
+    CHECK(planned.frames[0].findings[0].text.find("f/5.6 where the plan has f/8") != std::string::npos);
+    shot.exposure.f_number = 5.6;
+    shoot.kit.lenses[0].optics.focal_length = 90;
+    CHECK(codes(*inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot})) == nothing);
+}
+
+TEST_CASE("a ground that is planned white tells what colour the light is", "[proof][single]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shot = *std::ranges::find(shoot.shots, "satchel-back", &shoot::Shot::id);
+    for (int i = 0; i < 8 && plan::assess(shoot.kit, shot).light.background_look != light::BackgroundLook::white; ++i)
+        shot.exposure.iso *= 2, shot.lights.clear();
+    REQUIRE(plan::assess(shoot.kit, shot).light.background_look == light::BackgroundLook::white);
+    const test::Folder folder;
+    const auto told = [&](int red, int green, int blue) {
+        storage::FramePicture picture{.width = 480, .height = 320, .rgb = {}};
+        for (int y = 0; y < 320; ++y)
+            for (int x = 0; x < 480; ++x) {
+                const bool subject = x > 120 && x < 360 && y > 80 && y < 240;
+                for (const int channel : {red, green, blue})
+                    picture.rgb.push_back(static_cast<unsigned char>(subject ? 60 + (x * 7 + y * 13) % 90 : channel));
+            }
+        const auto path = folder / "a.jpg";
+        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
+        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot, .singles = true});
+        for (const auto& finding : inspection.frames[0].findings)
+            if (finding.code == Code::colour) return finding.text;
+        return std::string();
+    };
+    CHECK(told(244, 244, 244).empty());
+    CHECK(told(250, 240, 215).starts_with("The white ground is warm: red +0.1"));
+    CHECK(told(220, 235, 250).starts_with("The white ground is cold"));
+    CHECK(told(225, 248, 226).starts_with("The white ground is green"));
+}
+
+TEST_CASE("a subject that came out lighter or darker than the plan's picture is told so", "[proof][notes]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto& shot = *std::ranges::find(shoot.shots, "toffee-tin", &shoot::Shot::id);
+    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto report = plan::assess(plan);
+    const auto scene = *imaging::scene_of(plan, report);
+    auto light = imaging::Finder().render(scene, {.width = 480, .height = 320})->light;
+    const test::Folder folder;
+    const auto told = [&](float factor) {
+        auto other = light;
+        for (auto& pixel : other.pixels) pixel *= factor;
+        const auto developed = imaging::develop(other);
+        const auto path = folder.path() / fmt::format("{}.jpg", factor);
+        REQUIRE_FALSE(storage::replace_file(
+            path, std::get<std::string>(storage::frame_file(
+                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb},
+                      {.f_number = report.optics.displayed_f_number,
+                       .shutter = shot.exposure.shutter,
+                       .iso = shot.exposure.iso,
+                       .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)}))));
+        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
+        REQUIRE(inspection.frames.front().over_plan);
+        return std::pair(*inspection.frames.front().over_plan, notes_of(inspection));
+    };
+    const auto has = [](const std::vector<Note>& notes, const char* words) {
+        return std::ranges::any_of(notes, [&](const Note& one) { return one.text.find(words) != std::string::npos; });
+    };
+    const auto [same, well] = told(1);
+    CHECK_THAT(same, WithinAbs(0, 0.15));
+    CHECK(has(well, "as light as planned"));
+    const auto [under, dark] = told(0.35f);  // 1.5 stops
+    CHECK_THAT(under, WithinAbs(-1.5, 0.2));
+    CHECK(has(dark, "stops darker than in the plan's picture"));
+    CHECK_FALSE(has(dark, "as light as planned"));
+}
+
+TEST_CASE("a subject that is smaller in the frame than planned is told so, and where it is sharp", "[proof][notes]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto& shot = *std::ranges::find(shoot.shots, "tide-brooch", &shoot::Shot::id);
+    const test::Folder folder;
+    const auto framing = [&](double size) {
+        auto other = shot;
+        other.subject.width *= size, other.subject.height *= size;
+        const auto plan = plan::plan_of(shoot.kit, other);
+        const auto report = plan::assess(plan);
+        const auto developed = imaging::develop(
+            imaging::Finder().render(*imaging::scene_of(plan, report), {.width = 480, .height = 320})->light);
+        const auto path = folder.path() / fmt::format("{}.jpg", size);
+        REQUIRE_FALSE(storage::replace_file(
+            path, std::get<std::string>(storage::frame_file(
+                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {}))));
+        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
+        const auto sharpest = sharpest_areas(inspection.frames.front());
+        CHECK_FALSE(sharpest.empty());
+        for (const auto& area : sharpest) {  // on the brooch, not on the velvet about it
+            CHECK(area.x + area.width > 480 * (0.5 - 0.5 * size));
+            CHECK(area.x < 480 * (0.5 + 0.5 * size));
+        }
+        for (const auto& note : notes_of(inspection))
+            if (note.text.find("of the frame where") != std::string::npos) return note.text;
+        return std::string();
+    };
+    CHECK(framing(1).empty());
+    CHECK(framing(0.7).find("go nearer") != std::string::npos);
+}
+
+TEST_CASE("the frames of a shot are those of its newest run, with what was taken again in their places",
+          "[proof][taken]") {
+    const auto run = [](const char* id, std::vector<double> planes) {
+        shoot::RunRecord made{.id = id, .folder = std::string("/frames/") + id};
+        for (std::size_t i = 0; i < planes.size(); ++i)
+            made.frames.push_back(
+                {.index = static_cast<int>(i), .file = fmt::format("{}-{}.jpg", id, i), .plane = planes[i]});
+        return shoot::Shared<shoot::RunRecord>(made);
+    };
+    CHECK(taken_frames({}).files.empty());
+    CHECK(taken_frames({run("one-1-test", {0, 1, 2})}).files.empty());
+    const auto taken = taken_frames({run("one-1", {0, 1}), run("one-2", {0, 1, 2, 3}), run("one-3-test", {0, 1, 3}),
+                                     run("one-4-retake", {1.1, 4, 5})});
+    CHECK(taken.run == "one-2");
+    CHECK(taken.planes == std::vector<double>{0, 1.1, 2, 3, 4, 5});
+    REQUIRE(taken.files.size() == 6);
+    CHECK(taken.files[1] == "/frames/one-4-retake/one-4-retake-0.jpg");
+    CHECK(taken.files[2] == "/frames/one-2/one-2-2.jpg");
+    // A frame that was exposed twice counts as it was the last time; hands have no planes.
+    auto twice = *run("one-5", {2, 2});
+    twice.frames.push_back({.index = 0, .file = "again.jpg", .plane = 2});
+    const auto held = taken_frames({shoot::Shared<shoot::RunRecord>(twice)});
+    CHECK(held.planes.empty());
+    CHECK(held.files == std::vector<std::filesystem::path>{"/frames/one-5/again.jpg", "/frames/one-5/one-5-1.jpg"});
+}
