@@ -15,7 +15,7 @@ namespace {
 
 constexpr double legend_height = 20;
 
-QColor between(const QColor& from, const QColor& to, double share) {
+QColor mixed(const QColor& from, const QColor& to, double share) {
     const auto mix = [share](int a, int b) { return static_cast<int>(std::lround(a + share * (b - a))); };
     return {mix(from.red(), to.red()), mix(from.green(), to.green()), mix(from.blue(), to.blue())};
 }
@@ -23,7 +23,7 @@ QColor between(const QColor& from, const QColor& to, double share) {
 /// From the first frame to the last.
 QColor shade(double share) {
     const Theme& t = theme();
-    return share < 0.5 ? between(t.greyScale[0], t.focus, 2 * share) : between(t.focus, t.focusWash, 2 * share - 1);
+    return share < 0.5 ? mixed(t.greyScale[0], t.focus, 2 * share) : mixed(t.focus, t.focusWash, 2 * share - 1);
 }
 
 const imaging::FocusPlanes* planesOf(const proof::Inspection* inspection) {
@@ -102,7 +102,7 @@ void CoverageMap::paintEvent(QPaintEvent*) {
             const QRectF tile = rectOf({column, row});
             const auto frame = sharpIn({column, row});
             if (!frame) {
-                painter.fillRect(tile, between(t.paper, t.hairline, 0.35));
+                painter.fillRect(tile, mixed(t.paper, t.hairline, 0.35));
                 continue;
             }
             if (*frame == order.size()) {
