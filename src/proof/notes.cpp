@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <utility>
 
 namespace poquito::proof {
 namespace {
@@ -156,13 +157,14 @@ class Notes {
 
     void of_stack(const StackFacts& stack) {
         std::size_t gap = 0;
+        bool first_end = stack.first_end_open;  // is told before the last
         for (const Finding& finding : stack.findings) {
             switch (finding.code) {
                 case Code::gap:
                     if (gap < stack.gaps.size()) of_gap(stack, finding, stack.gaps[gap++]);
                     break;
                 case Code::end_open:
-                    of_end(stack, finding);
+                    of_end(stack, finding, std::exchange(first_end, false));
                     break;
                 case Code::moved:
                     break;
@@ -182,8 +184,7 @@ class Notes {
             take(note, inspection_.planes[before] + step, step, static_cast<int>(gap.frames));
     }
 
-    void of_end(const StackFacts& stack, const Finding& finding) {
-        const bool first = finding.text.starts_with("The first");
+    void of_end(const StackFacts& stack, const Finding& finding, bool first) {
         const auto end = first ? stack.frames.front() : stack.frames.back();
         Note& note = add(tone_of(finding.level), finding.code, finding.text, {end});
         const double step = inspection_.step();

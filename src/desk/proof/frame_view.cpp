@@ -125,6 +125,8 @@ void FrameView::paintMarks(QPainter& painter) const {
         QColor wash = marks_.warn ? t.stop : t.focus;
         wash.setAlphaF(marks_.warn ? 0.30f : 0.42f);
         painter.fillRect(at.adjusted(0.5, 0.5, -0.5, -0.5), wash);
+        painter.setPen(QPen(t.overPicture, 1));  // on any colour
+        painter.drawRect(at.adjusted(0.5, 0.5, -0.5, -0.5));
     }
     for (const auto& area : marks_.areas) {
         const QRectF at = on_screen(area).adjusted(-3, -3, 3, 3);

@@ -192,7 +192,6 @@ void FramesPanel::showWords() {
     cancel_->setVisible(now && now->running);
     again_->setVisible(now && !now->running);
     sorted_->setVisible(!desk_.sorted().empty());
-    std::error_code failed;
     runs_->setVisible(!shoot::runs_of(document_.shoot().runs, shot_).empty() && !(now && now->running));
     watch_->setText(desk_.watched().isEmpty() ? tr("Watch a folder\u2026") : tr("Watch no more"));
     watch_->setToolTip(desk_.watched());

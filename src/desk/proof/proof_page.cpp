@@ -81,6 +81,8 @@ ProofPage::ProofPage(Document& document, ProofDesk& desk, RunDesk& runs, QWidget
     leaves_->addLeaf({"byEyeTab", tr("By eye"), tr("What to look at yourself, and what to note")}, buildByEye());
     leaves_->addLeaf({"proofLogTab", tr("Log"), tr("What was noted of this shot")}, buildLog());
     leaves_->turnTo(0);
+    // Keys stay with the frames, and not with whatever field comes first.
+    connect(leaves_, &Leaves::turned, this, [this] { frames_->view()->setFocus(); });
     constexpr int right_width = 316;
     leaves_->setFixedWidth(right_width);
     connect(&desk, &ProofDesk::sortingBegun, this, [this] { showSorting(true); });
@@ -201,7 +203,7 @@ void ProofPage::showVerdict(const ProofLook* now) {
     const auto frames_words = toQt(text::count_text(static_cast<double>(count), "frame", "frames"));
     QString words;
     if (!now || now->frames.files.empty()) {
-        words = QString();
+        words = tr("No frames of this shot yet. Drop them on the picture, or choose them below it.");
     } else if (!judged) {
         words = now->running ? tr("Looking\u2026 what is seen so far is in the row below the picture.")
                              : tr("Not all was looked at.");
