@@ -94,8 +94,8 @@ bool focus_goes(const Inspection& inspection) {
     return 2 * used.size() >= planes.frames.size() && planes.width < wide;
 }
 
-Sorted judged(Sequence sequence, std::vector<FrameFacts> facts, const shoot::Shoot* shoot) {
-    Sorted sorted{.sequence = std::move(sequence), .summary = {}, .shot = {}, .facts = {}};
+Sorted judged(Sequence sequence, const std::vector<FrameFacts>& facts, const shoot::Shoot* shoot) {
+    Sorted sorted{.sequence = std::move(sequence), .summary = {}, .shot = {}};
     if (shoot) sorted.shot = shot_of(sorted.sequence, *shoot);
     const auto* shot = sorted.shot ? &shoot->shots[*sorted.shot] : nullptr;
     Request request{.files = sorted.sequence.files, .kit = shot ? &shoot->kit : nullptr, .shot = shot};
@@ -117,9 +117,6 @@ Sorted judged(Sequence sequence, std::vector<FrameFacts> facts, const shoot::Sho
     } else {
         sorted.summary = summary_of(inspection, notes_of(inspection));
     }
-    for (auto& one : facts)
-        if (one.scan) one.scan = without_maps(*one.scan);
-    sorted.facts = std::move(facts);
     return sorted;
 }
 

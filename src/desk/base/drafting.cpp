@@ -5,6 +5,7 @@
 
 #include <QCache>
 #include <QFontMetricsF>
+#include <QImage>
 #include <QLineF>
 #include <QPainter>
 #include <QPainterPath>
@@ -125,6 +126,14 @@ void drawFocusRing(QPainter& painter, const QRectF& area) {
     painter.setPen(QPen(theme().link, 1.4));
     painter.setBrush(Qt::NoBrush);
     painter.drawRoundedRect(area.adjusted(1, 1, -1, -1), 3, 3);
+}
+
+void drawFilling(QPainter& painter, const QRectF& area, const QImage& picture) {
+    const double scale = std::max(area.width() / picture.width(), area.height() / picture.height());
+    const QSizeF part = area.size() / scale;
+    painter.drawImage(
+        area, picture,
+        QRectF(QPointF((picture.width() - part.width()) / 2, (picture.height() - part.height()) / 2), part));
 }
 
 void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const QPen& line, double radius) {

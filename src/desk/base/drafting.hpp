@@ -9,6 +9,7 @@
 
 #include <vector>
 
+class QImage;
 class QPainter;
 class QPen;
 class QPointF;
@@ -39,6 +40,9 @@ void fillPlainly(QPainter& painter, const QPolygonF& outline, const QColor& colo
 
 /// Says that a drawing has the keys, where nothing in it does.
 void drawFocusRing(QPainter& painter, const QRectF& area);
+
+/// The middle of a picture, as large as it takes to fill an area.
+void drawFilling(QPainter& painter, const QRectF& area, const QImage& picture);
 
 /// A card: its sheet, and the line around it.
 void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const QPen& line, double radius = 4);

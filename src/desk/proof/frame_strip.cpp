@@ -87,13 +87,7 @@ void FrameStrip::paintCells(QPainter& painter) const {
         const auto& facts = look_->facts[i];
         painter.fillRect(frame, t.greyScale[1]);
         const QImage image = pictures_.picture(look_->frames.files[i], FramePictures::Kind::thumbnail);
-        if (!image.isNull()) {
-            const double scale = std::max(frame.width() / image.width(), frame.height() / image.height());
-            const QSizeF part = frame.size() / scale;
-            painter.drawImage(
-                frame, image,
-                QRectF(QPointF((image.width() - part.width()) / 2, (image.height() - part.height()) / 2), part));
-        }
+        if (!image.isNull()) drawFilling(painter, frame, image);
         if (!facts) painter.fillRect(frame, t.shadePicture);
         // The worst that is said of it, also by the stack's notes: a square stops, a triangle is to be looked at.
         std::optional<proof::Tone> worst;

@@ -145,13 +145,7 @@ class SortingSheet::Delegate : public QStyledItemDelegate {
             const QRectF frame(x, card.top() + 4, thumb_width, thumb_height);
             painter.fillRect(frame, theme().greyScale[1]);
             const QImage image = pictures_.picture(files[i], FramePictures::Kind::thumbnail);
-            if (!image.isNull()) {
-                const double scale = std::max(frame.width() / image.width(), frame.height() / image.height());
-                const QSizeF part = frame.size() / scale;
-                painter.drawImage(
-                    frame, image,
-                    QRectF(QPointF((image.width() - part.width()) / 2, (image.height() - part.height()) / 2), part));
-            }
+            if (!image.isNull()) drawFilling(painter, frame, image);
             x += thumb_width + 3;
         }
     }

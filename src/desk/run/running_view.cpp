@@ -377,14 +377,7 @@ void RunningView::paintStrip(QPainter& painter, const run::RunStatus& status) {
                          : state >= FrameState::exposed                           ? t.focusWash
                                                                                   : t.panel);
         painter.drawRect(picture);
-        if (const auto* image = thumbnail(status, i)) {
-            // The middle of the frame, as wide as the cell.
-            const double scale = std::max(picture.width() / image->width(), picture.height() / image->height());
-            const QSizeF part(picture.width() / scale, picture.height() / scale);
-            painter.drawImage(
-                picture, *image,
-                QRectF(QPointF((image->width() - part.width()) / 2, (image->height() - part.height()) / 2), part));
-        }
+        if (const auto* image = thumbnail(status, i)) drawFilling(painter, picture, *image);
         const bool now = i == status.frame && runs_.isRunning();
         if (now || (runs_.isRunning() && i == chosen_ && chosenByHand_)) {
             painter.setPen(QPen(now ? t.focus : t.link, 4));

@@ -39,7 +39,6 @@ struct Sorted {
     Summary summary;
     std::size_t best = 0;             // sharpest frame of a burst
     std::optional<std::size_t> shot;  // of the shoot
-    std::vector<FrameFacts> facts;    // without maps
 };
 
 /// All of them, each told of as it is through; those that show another scene from one frame to the next are taken
