@@ -11,7 +11,7 @@
 namespace poquito::desk {
 
 namespace {
-constexpr int gap = 4;
+constexpr int chip_gap = 4;
 }
 
 ChoiceChips::ChoiceChips(QWidget* parent) : QWidget(parent) {
@@ -88,11 +88,11 @@ int ChoiceChips::arrange(int width, bool place) const {
         const QSize size = chip->sizeHint();
         if (x > 0 && x + size.width() > width) {
             x = 0;
-            y += row + gap;
+            y += row + chip_gap;
             row = 0;
         }
         if (place) chip->setGeometry(x, y, std::min(size.width(), width), size.height());
-        x += size.width() + gap;
+        x += size.width() + chip_gap;
         row = std::max(row, size.height());
     }
     return y + row;

@@ -17,4 +17,9 @@ inline QString stopsText(double stops) { return toQt(text::stops_text(stops)); }
 /// 12 µm, 3.4 mm.
 inline QString lengthText(double mm) { return toQt(text::length_text(mm)); }
 
+/// A share of one, to three digits unless asked otherwise: 12.5 %.
+inline QString percentText(double share, int digits = 3) {
+    return toQt(text::number_text(share * 100, digits)) + QStringLiteral(" %");
+}
+
 }  // namespace poquito::desk

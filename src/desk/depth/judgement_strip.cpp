@@ -161,7 +161,7 @@ void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
         line(textFont(11, QFont::DemiBold), best ? t.ink : t.caution, tr("\u25b3 %1").arg(toQt(approach.against)));
     else
         line(small, quiet,
-             approach.background ? tr("disc behind %1 %").arg(toQt(text::number_text(*approach.background * 100, 2)))
+             approach.background ? tr("disc behind %1").arg(percentText(*approach.background, 2))
                                  : tr("nothing behind"));
 }
 

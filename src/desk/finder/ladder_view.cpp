@@ -31,9 +31,8 @@ QStringList lines_of(const advice::Rung& rung) {
     lines << (sharp.depth_of_field ? QObject::tr("%1 deep").arg(toQt(text::length_text(*sharp.depth_of_field)))
                                    : QObject::tr("deep without end"));
     lines << (rung.ends_blur ? QObject::tr("ends %1").arg(toQt(text::length_text(*rung.ends_blur))) : QString());
-    lines << (sharp.background_disc_share
-                  ? QObject::tr("behind %1 %").arg(toQt(text::number_text(*sharp.background_disc_share * 100, 2)))
-                  : QObject::tr("nothing behind"));
+    lines << (sharp.background_disc_share ? QObject::tr("behind %1").arg(percentText(*sharp.background_disc_share, 2))
+                                          : QObject::tr("nothing behind"));
     const double frames = rung.report.capture.frames;
     lines
         << (std::abs(rung.light_needed) < 0.05

@@ -13,8 +13,6 @@ namespace {
 using imaging::LightHistogram;
 constexpr double mid_grey = 0.18, full = 2.474;  // stops of full scale above it
 
-QString percent(double share) { return QObject::tr("%1 %").arg(toQt(text::number_text(share * 100, 2))); }
-
 }  // namespace
 
 LightBars::LightBars(QWidget* parent) : Chart(parent) {
@@ -27,10 +25,10 @@ LightBars::LightBars(QWidget* parent) : Chart(parent) {
 
 void LightBars::setScan(std::shared_ptr<const imaging::FrameScan> scan) {
     scan_ = std::move(scan);
-    setAccessibleDescription(
-        scan_ ? tr("median %1 stops, %2 clipped, %3 black")
-                    .arg(stopsText(scan_->median_stops), percent(scan_->clipped_share), percent(scan_->black_share))
-              : QString());
+    setAccessibleDescription(scan_ ? tr("median %1 stops, %2 clipped, %3 black")
+                                         .arg(stopsText(scan_->median_stops), percentText(scan_->clipped_share, 2),
+                                              percentText(scan_->black_share, 2))
+                                   : QString());
     refresh();
 }
 
@@ -66,8 +64,8 @@ void LightBars::draw(QPainter& painter) {
                  {full, tr("full")}},
                 Lines::ticks);
     QStringList ends;
-    if (scan_->clipped_share >= 5e-4) ends << tr("%1 clipped").arg(percent(scan_->clipped_share));
-    if (scan_->black_share >= 5e-4) ends << tr("%1 black").arg(percent(scan_->black_share));
+    if (scan_->clipped_share >= 5e-4) ends << tr("%1 clipped").arg(percentText(scan_->clipped_share, 2));
+    if (scan_->black_share >= 5e-4) ends << tr("%1 black").arg(percentText(scan_->black_share, 2));
     painter.setFont(textFont(11));
     painter.setPen(scan_->clipped_share >= 0.01 ? t.stop : t.quiet);
     drawLine(painter, QRectF(0, 0, width(), 16), Qt::AlignRight | Qt::AlignVCenter, ends.join(QStringLiteral(", ")));
@@ -79,7 +77,7 @@ QString LightBars::reading(double x, double) const {
     if (at < 0 || at >= static_cast<std::ptrdiff_t>(shares.size())) return {};
     const double from = LightHistogram::from + LightHistogram::step * static_cast<double>(at);
     return tr("%1 of the frame at %2 to %3 stops")
-        .arg(percent(static_cast<double>(shares[static_cast<std::size_t>(at)])), stopsText(from),
+        .arg(percentText(static_cast<double>(shares[static_cast<std::size_t>(at)]), 2), stopsText(from),
              stopsText(from + LightHistogram::step));
 }
 

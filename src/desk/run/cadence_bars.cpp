@@ -13,7 +13,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double row_height = 18, name_width = 50;  // pixels
+constexpr double lane_height = 18, name_width = 50;  // pixels
 constexpr int rows = 3;
 
 QString seconds(double s) { return toQt(text::time_text(s)); }
@@ -68,12 +68,12 @@ void CadenceBars::paintEvent(QPaintEvent*) {
     double longest = capture.frames > 1 ? cadence.frame : cadence.exposure;
     for (const auto& part : all) longest = std::max(longest, part.to);
     const double words = std::min(150.0, width() * 0.42);
-    const QRectF bars(name_width, 24, width() - name_width - words - 8, rows * row_height);
+    const QRectF bars(name_width, 24, width() - name_width - words - 8, rows * lane_height);
     const auto x = [&](double time) { return bars.left() + time / longest * bars.width(); };
     for (const auto& part : all) {
-        const double top = bars.top() + static_cast<int>(part.row) * row_height;
+        const double top = bars.top() + static_cast<int>(part.row) * lane_height;
         painter.fillRect(QRectF(QPointF(x(part.from), top + 2),
-                                QPointF(std::max(x(part.to), x(part.from) + 2), top + row_height - 2)),
+                                QPointF(std::max(x(part.to), x(part.from) + 2), top + lane_height - 2)),
                          part.colour);
     }
     paintNames(painter, bars, all);
@@ -88,7 +88,7 @@ void CadenceBars::paintNames(QPainter& painter, const QRectF& bars, const std::v
     const std::array<QString, rows> names = {tr("camera"), tr("flash"), tr("card")};
     painter.setFont(textFont(11));
     for (int row = 0; row < rows; ++row) {
-        const double top = bars.top() + row * row_height;
+        const double top = bars.top() + row * lane_height;
         QStringList words;
         bool any = false;
         for (const auto& part : parts) {
@@ -97,14 +97,14 @@ void CadenceBars::paintNames(QPainter& painter, const QRectF& bars, const std::v
             if (!part.name.isEmpty()) words += tr("%1 %2").arg(part.name, seconds(part.to - part.from));
         }
         painter.setPen(t.quiet);
-        drawLine(painter, {0, top, name_width - 8, row_height}, Qt::AlignLeft | Qt::AlignVCenter,
+        drawLine(painter, {0, top, name_width - 8, lane_height}, Qt::AlignLeft | Qt::AlignVCenter,
                  names[static_cast<std::size_t>(row)]);
         if (!any)
-            drawLine(painter, {bars.left(), top, bars.width(), row_height}, Qt::AlignLeft | Qt::AlignVCenter,
+            drawLine(painter, {bars.left(), top, bars.width(), lane_height}, Qt::AlignLeft | Qt::AlignVCenter,
                      row == card ? tr("speed not in the kit") : tr("none"));
         painter.setPen(t.ink);
         const double room = width() - bars.right() - 8;
-        drawLine(painter, {bars.right() + 8, top, room, row_height}, Qt::AlignLeft | Qt::AlignVCenter,
+        drawLine(painter, {bars.right() + 8, top, room, lane_height}, Qt::AlignLeft | Qt::AlignVCenter,
                  elided(textFont(11), words.join(QStringLiteral(", ")), room));
     }
 }

@@ -17,11 +17,7 @@ using namespace text;
 using namespace shoot;
 using namespace plan;
 
-namespace {
-
-QString percent(double share) { return QObject::tr("%1 %").arg(toQt(number_text(share * 100, 3))); }
-
-}  // namespace
+namespace {}  // namespace
 
 CostLeaf::CostLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* column = addColumn(4);
@@ -92,7 +88,7 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
                      cost.stalls > 0 ? tr("%1 waiting for the card").arg(toQt(time_text(cost.stalls))) : QString(),
                      cost.stalls > 0 ? theme().caution : QColor()});
     facts.push_back({tr("Data"), toQt(data_text(capture.data_mb)),
-                     cost.card_share ? tr("%1 of the room on the card").arg(percent(*cost.card_share))
+                     cost.card_share ? tr("%1 of the room on the card").arg(percentText(*cost.card_share))
                                      : tr("room on the card is not in the kit"),
                      cost.card_share.value_or(0) > 1 ? theme().stop : QColor()});
     double flashes = 0, full = 0;
@@ -104,7 +100,7 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
     if (flashes > 0)
         facts.push_back({tr("Flashes"), toQt(number_text(flashes, 6)),
                          tr("charge of %1 at full power").arg(toQt(number_text(full, 3)))});
-    facts.push_back({tr("Camera battery"), cost.charge_share ? percent(*cost.charge_share) : tr("not in the kit"),
+    facts.push_back({tr("Camera battery"), cost.charge_share ? percentText(*cost.charge_share) : tr("not in the kit"),
                      QString(), cost.charge_share.value_or(0) > 1 ? theme().stop : QColor()});
     const double work = cost.exposures * (day.sorting + (capture.frames > 1 ? day.combining : 0));
     facts.push_back(

@@ -27,7 +27,6 @@ namespace {
 
 QString mm(double length) { return toQt(length_text(length)); }
 QString number(double value, int digits = 3) { return toQt(number_text(value, digits)); }
-QString percent(double share) { return QObject::tr("%1 %").arg(number(share * 100)); }
 
 /// Where a plane lies, in words.
 QString place(double plane) {
@@ -49,14 +48,14 @@ void add_ring(std::vector<Fact>& facts, const StackReport& stack, const CaptureR
     facts.push_back({QObject::tr("Ring"),
                      QObject::tr("%1 to %2").arg(number(ring.first_ring, 4), number(ring.last_ring, 4)),
                      QObject::tr("%1 of its travel a step: %2 near, %3 far")
-                         .arg(percent(ring.ring_step), mm(ring.least_step), mm(ring.greatest_step))});
+                         .arg(percentText(ring.ring_step), mm(ring.least_step), mm(ring.greatest_step))});
     facts.push_back({QObject::tr("Lens against sensor"), mm(ring.image_travel), QObject::tr("over the whole stack")});
     facts.push_back(
         {QObject::tr("Room left"), mm(ring.room_in_front) + QObject::tr(" in front"),
          ring.room_behind ? mm(*ring.room_behind) + QObject::tr(" behind") : QObject::tr("to infinity behind")});
     if (capture.ring_travel)
-        facts.push_back({QObject::tr("Scale changes"), percent(std::abs(capture.ring_travel->scale_change)),
-                         QObject::tr("%1 of the frame lost").arg(percent(capture.ring_travel->crop))});
+        facts.push_back({QObject::tr("Scale changes"), percentText(std::abs(capture.ring_travel->scale_change)),
+                         QObject::tr("%1 of the frame lost").arg(percentText(capture.ring_travel->crop))});
 }
 
 void add_rail(std::vector<Fact>& facts, const StackReport& stack, const CaptureReport& capture) {
@@ -82,13 +81,13 @@ void add_rail(std::vector<Fact>& facts, const StackReport& stack, const CaptureR
                          QObject::tr("front to nearest point, at the end"),
                          *rail.clearance < 0 ? theme().stop : QColor()});
     if (capture.viewpoint_change)
-        facts.push_back({QObject::tr("Viewpoint moves by"), percent(*capture.viewpoint_change),
+        facts.push_back({QObject::tr("Viewpoint moves by"), percentText(*capture.viewpoint_change),
                          QObject::tr("of its distance; edges shift")});
 }
 
 void add_hand(std::vector<Fact>& facts, const HandStack& hand, double frames) {
     facts.push_back({QObject::tr("A burst"), toQt(count_text(hand.burst_frames, "frame", "frames")),
-                     QObject::tr("%1 for a sharp one at one plane").arg(percent(hand.plane.chance))});
+                     QObject::tr("%1 for a sharp one at one plane").arg(percentText(hand.plane.chance))});
     const bool hopeful = std::isfinite(hand.bursts);
     facts.push_back({QObject::tr("All planes, 95 %"),
                      hopeful ? toQt(count_text(hand.bursts, "burst", "bursts")) : QObject::tr("hopeless"), QString(),
@@ -100,7 +99,7 @@ void add_hand(std::vector<Fact>& facts, const HandStack& hand, double frames) {
         facts.push_back(
             {i == 0 ? QObject::tr("One plane, held") : QObject::tr("\u2026 held"),
              std::isfinite(odds.bursts)
-                 ? QObject::tr("%1, %2").arg(percent(odds.chance), toQt(count_text(odds.bursts, "burst", "bursts")))
+                 ? QObject::tr("%1, %2").arg(percentText(odds.chance), toQt(count_text(odds.bursts, "burst", "bursts")))
                  : QObject::tr("no chance"),
              QString::fromUtf8(braces()[i].name)});
     }
