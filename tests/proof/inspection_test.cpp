@@ -25,8 +25,6 @@ using test::Stack;
 using test::whole;
 using test::WithinAbs;
 
-namespace {}  // namespace
-
 TEST_CASE("good stacks are kept: even, noisy, breathing, reversed, of a dome or a slope", "[proof][stack]") {
     const auto kept = [](const Photographs& of, std::vector<Photographs::Frame> run) {
         const auto inspection = Stack(of).put(run).look();
@@ -75,6 +73,28 @@ TEST_CASE("a run that began late or ended early has an open end", "[proof][stack
     CHECK_FALSE(ended_early.stack->first_end_open);
     CHECK(ended_early.stack->last_end_open);
     CHECK(ended_early.verdict == Verdict::redo);
+}
+
+TEST_CASE("an end that is open by three steps is told at once from one that is not, by how fine its detail is",
+          "[proof][stack]") {
+    constexpr std::ptrdiff_t cut = 3;
+    for (const int seed : {1, 2, 3}) {
+        INFO("seed " << seed);
+        const Photographs made({.seed = seed, .noise = 0.8});
+        auto late = whole(), early = whole();
+        late.erase(late.begin(), late.begin() + cut);
+        early.erase(early.end() - cut, early.end());
+        const auto of = [&](const std::vector<test::Photographs::Frame>& run) {
+            return Stack(made).put(run).look().stack;
+        };
+        const auto began_late = of(late), ended_early = of(early), all = of(whole());
+        CHECK(began_late->first_end_open);
+        CHECK_FALSE(began_late->last_end_open);
+        CHECK(ended_early->last_end_open);
+        CHECK_FALSE(ended_early->first_end_open);
+        CHECK_FALSE(all->first_end_open);
+        CHECK_FALSE(all->last_end_open);
+    }
 }
 
 TEST_CASE("a knock is found at the first frame in the new place, with its shift and turn", "[proof][stack]") {

@@ -38,7 +38,10 @@ struct Course {
     std::size_t peak = 0;           // frame in which it has most
     double depth = 0;               // as fitted
     double spread = 0;              // steps that a slope within the tile widens its course by
+    std::vector<float> fineness;    // logarithm of detail over that twice as wide, above noise; where both tell
 };
+
+constexpr float untold = std::numeric_limits<float>::quiet_NaN();
 
 constexpr float not_seen = -1;  // weight
 
@@ -113,9 +116,9 @@ Fit fitted(const Course& course, const std::vector<double>& frames, double width
 
 class Fitter {
   public:
-    explicit Fitter(const DetailSeen& seen) : seen_(seen), frames_(seen.frames.size()) {
+    Fitter(const DetailSeen& seen, const DetailSeen& wider) : seen_(seen), frames_(seen.frames.size()) {
         for (std::size_t f = 0; f < frames_.size(); ++f) frames_[f] = static_cast<double>(f);
-        take_courses();
+        take_courses(wider);
     }
 
     bool has_enough() const { return courses_.size() >= 24 && frames_.size() >= 3; }
@@ -141,6 +144,11 @@ class Fitter {
         const double usual_cost = cost_of(width_, 300) / looked_at(300);
         for_rows(static_cast<int>(courses_.size()), [&](int i) {
             Course& course = courses_[static_cast<std::size_t>(i)];
+            course.depth = fitted(course, frames_, width_, true).depth;
+        });
+        learn_fineness();
+        for_rows(static_cast<int>(courses_.size()), [&](int i) {
+            Course& course = courses_[static_cast<std::size_t>(i)];
             course.depth = settled_depth(course, usual_cost);
         });
         weigh_steps(planes);
@@ -157,7 +165,7 @@ class Fitter {
     }
 
   private:
-    void take_courses() {
+    void take_courses(const DetailSeen& wider) {
         constexpr double drowned = 1.6;  // times noise
         const std::size_t tiles = seen_.noise.values.size();
         for (std::size_t tile = 0; tile < tiles; ++tile) {
@@ -181,22 +189,72 @@ class Fitter {
                 const double share = own / detail;
                 course.weight.push_back(static_cast<float>(tells ? share * share : 0));
             }
+            const double wide_noise = std::max(0.02, static_cast<double>(wider.noise.values[tile]));
+            for (std::size_t f = 0; f < frames_.size(); ++f) {
+                const double wide = wider.frames[f].values[tile];
+                const bool tells = course.weight[f] > 0 && wide > drowned * wide_noise;
+                course.fineness.push_back(tells ? course.log_detail[f] - static_cast<float>(std::log(wide - wide_noise))
+                                                : untold);
+            }
             courses_.push_back(std::move(course));
         }
     }
 
-    /// Within the run unless lying outside explains the tile clearly better: at an end only one side of its course
-    /// shows.
+    /// How much finer than coarse detail is, that far off focus: from those tiles that show both sides of their course.
+    void learn_fineness() {
+        std::vector<std::vector<double>> seen(fineness_.size());
+        for (const Course& course : courses_) {
+            if (course.depth < frames_.front() || course.depth > frames_.back()) continue;
+            for (std::size_t f = 0; f < frames_.size(); ++f) {
+                const auto bin = static_cast<std::size_t>(std::abs(frames_[f] - course.depth) * bins_a_step + 0.5);
+                if (bin < seen.size() && !std::isnan(course.fineness[f])) seen[bin].push_back(course.fineness[f]);
+            }
+        }
+        constexpr std::size_t enough = 20;
+        if (seen[0].size() < enough) return;
+        fineness_[0] = median(seen[0]);
+        for (std::size_t bin = 1; bin < seen.size(); ++bin)
+            fineness_[bin] = seen[bin].size() < enough ? fineness_[bin - 1]
+                                                       : std::min(fineness_[bin - 1], median(std::move(seen[bin])));
+        for (double& value : seen[0]) value = std::abs(value - fineness_[0]);
+        fineness_spread_ = std::max(0.05, 1.48 * median(std::move(seen[0])));
+    }
+
+    double fineness_at(double off) const {
+        const double place = std::min(std::abs(off) * bins_a_step, static_cast<double>(fineness_.size()) - 1.001);
+        const auto bin = static_cast<std::size_t>(place);
+        return fineness_[bin] + (place - static_cast<double>(bin)) * (fineness_[bin + 1] - fineness_[bin]);
+    }
+
+    /// At an end only one side of a tile's course shows, which many depths explain about as well. How fine its detail
+    /// is there, of what is usual in focus, tells them apart; within the run unless that and the course say otherwise.
     double settled_depth(const Course& course, double usual_cost) const {
-        const Fit best = fitted(course, frames_, width_, true);
-        const double inside = std::clamp(best.depth, frames_.front(), frames_.back());
-        if (inside == best.depth) return inside;
+        const bool at_first = course.peak == 0, at_last = course.peak + 1 == frames_.size();
+        if (!at_first && !at_last) return course.depth;
+        const double end = at_first ? frames_.front() : frames_.back(), outwards = at_first ? -1 : 1;
         constexpr std::size_t reach = 7;
         const std::size_t from = course.peak > reach ? course.peak - reach : 0;
         const std::size_t to = std::min(frames_.size(), course.peak + reach + 1);
-        constexpr double clearly = 0.08;
-        return cost_at(course, frames_, width_, inside, from, to) - best.cost < clearly * usual_cost ? inside
-                                                                                                     : best.depth;
+        const float fineness = course.fineness[course.peak];
+        constexpr double clearly = 0.08;  // of what a tile costs
+        const auto cost_beyond = [&](double steps) {
+            const double depth = end + outwards * steps;
+            double cost = cost_at(course, frames_, width_, depth, from, to);
+            if (fineness_spread_ > 0 && !std::isnan(fineness)) {
+                const double off = (fineness - fineness_at(steps)) / fineness_spread_;
+                cost += usual_cost * off * off / (1 + off * off);
+            }
+            return cost;
+        };
+        Fit inside{.cost = std::numeric_limits<double>::infinity()}, best;
+        for (double steps = 1; steps > -0.01; steps -= 0.125)
+            if (const double cost = cost_beyond(-steps); cost < inside.cost)
+                inside = {.cost = cost, .depth = end - outwards * steps};
+        best = inside;
+        for (double steps = 0.25; steps < 6.01; steps += 0.25)
+            if (const double cost = cost_beyond(steps); cost < best.cost)
+                best = {.cost = cost, .depth = end + outwards * steps};
+        return inside.cost - best.cost < clearly * usual_cost ? inside.depth : best.depth;
     }
 
     /// Of every so-and-so-manieth tile, which is enough for what all have in common.
@@ -349,12 +407,15 @@ class Fitter {
     std::vector<double> frames_;
     double width_ = 1;
     std::vector<Course> courses_;
+    static constexpr int bins_a_step = 2;
+    std::array<double, 6 * bins_a_step + 2> fineness_{};  // by steps off focus
+    double fineness_spread_ = 0;                          // from tile to tile; 0: not known
 };
 
 /// Those that lie outside by more than a step and hang together with the run: nowhere a hole of more than this.
 template <typename Beyond>
 double open_share(const CellMap& depth, const Beyond& beyond) {
-    constexpr double hole = 3;  // steps
+    constexpr double hole = 4;  // steps
     std::vector<double> sorted;
     std::size_t all = 0;
     for (const float at : depth.values) {
@@ -392,9 +453,9 @@ double told_share(const DetailSeen& seen) {
     return static_cast<double>(told) / static_cast<double>(std::max<std::size_t>(1, seen.noise.values.size()));
 }
 
-std::optional<FocusPlanes> focus_planes(const DetailSeen& seen) {
+std::optional<FocusPlanes> focus_planes(const DetailSeen& seen, const DetailSeen& wider) {
     if (seen.frames.size() < 3) return std::nullopt;
-    Fitter fitter(seen);
+    Fitter fitter(seen, wider);
     if (!fitter.has_enough()) return std::nullopt;
     return fitter.run();
 }

@@ -37,7 +37,8 @@ struct FocusPlanes {
 double told_share(const DetailSeen& seen);
 
 /// One curve for all tiles, its width, the distances between the frames and the depths of the tiles by least squares.
-/// Empty: fewer than three frames, or too little detail.
-std::optional<FocusPlanes> focus_planes(const DetailSeen& seen);
+/// `wider`: detail of twice the size, against which fine detail is lost off focus. Empty: fewer than three frames, or
+/// too little detail.
+std::optional<FocusPlanes> focus_planes(const DetailSeen& seen, const DetailSeen& wider);
 
 }  // namespace poquito::imaging
