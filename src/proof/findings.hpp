@@ -13,6 +13,7 @@ struct Meant {
     plan::Report report;
     imaging::CellMap picture;   // luminance of its own picture, seen small; empty: it has none
     std::vector<bool> subject;  // which cells of it
+    std::vector<float> depth;   // of each, mm behind the plane of focus; subject alone
     double clipped = 0;         // share that it has white
 };
 
@@ -21,6 +22,8 @@ void judge_sizes(std::vector<FrameFacts>& frames);
 void judge_light(std::vector<FrameFacts>& frames, const Meant* meant);
 /// Single frames by themselves, those of a stack against the run.
 void judge_sharpness(std::vector<FrameFacts>& frames, bool stack);
+/// Where a single frame is sharp, of what the plan focuses on.
+void judge_focus(std::vector<FrameFacts>& frames, const Meant& meant);
 void judge_stack(Inspection& inspection);
 /// The digits at the end of each name; empty: one has none, or they begin differently.
 std::vector<long> file_numbers(const std::vector<FrameFacts>& frames);

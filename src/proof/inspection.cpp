@@ -85,6 +85,7 @@ void see_plan(Meant& meant) {
         const auto& pixel = frame->light.pixels[i];
         meant.picture.values[i] = 0.2126f * pixel[0] + 0.7152f * pixel[1] + 0.0722f * pixel[2];
         meant.subject.push_back(frame->depth[i] != imaging::FinderFrame::no_subject);
+        meant.depth.push_back(frame->depth[i]);
     }
 }
 
@@ -206,6 +207,7 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
     judge_settings(inspection.frames, plan);
     judge_light(inspection.frames, plan);
     judge_sharpness(inspection.frames, stack);
+    if (meant && !stack) judge_focus(inspection.frames, *meant);
     if (stack) {
         auto& facts = inspection.stack.emplace();
         facts.frames = in_order(inspection, facts);

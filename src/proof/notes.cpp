@@ -79,12 +79,17 @@ const char* matter_of(Code code) {
 
 class Notes {
   public:
-    explicit Notes(const Inspection& inspection) : inspection_(inspection) {}
+    Notes(const Inspection& inspection, const std::vector<Offer>& offers) : inspection_(inspection), offers_(offers) {}
 
     std::vector<Note> all() {
         of_frames();
         if (inspection_.stack) of_stack(*inspection_.stack);
         of_exposure();
+        for (std::size_t i = 0; i < offers_.size(); ++i) {
+            Note& note = add(Tone::info, std::nullopt, offers_[i].text);
+            note.action = offers_[i].action;
+            note.offer = i;
+        }
         of_framing();
         what_is_well();
         std::ranges::stable_sort(notes_, {}, &Note::tone);
@@ -267,6 +272,7 @@ class Notes {
         const double stops = imaging::median(std::move(over));
         constexpr double much = 0.7, hardly = 0.35;
         const auto words = text::number_text(std::abs(stops), 2);
+        if (std::ranges::find(offers_, Teaches::light, &Offer::teaches) != offers_.end()) return;  // said there
         if (std::abs(stops) >= much)
             add(Tone::caution, std::nullopt,
                 fmt::format(
@@ -322,7 +328,28 @@ class Notes {
             return;
         }
         if (!any(Code::gap)) add(Tone::well, std::nullopt, "No gap between frames");
+        of_overlap(*stack.look.planes);
         if (!any(Code::end_open)) add(Tone::well, std::nullopt, ends_text(stack));
+    }
+
+    /// How much of the finest detail is left half way between two frames.
+    void of_overlap(const imaging::FocusPlanes& planes) {
+        const auto kept = [&](double step) {  // amplitude, as the common curve has it
+            const double off = step / 2 / planes.width;
+            return std::pow(1 + off * off, -0.75);
+        };
+        constexpr double soft = 0.75, plenty = 0.9;
+        constexpr std::size_t many = 12;  // frames
+        if (kept(1) < soft)
+            add(Tone::caution, std::nullopt,
+                fmt::format("Half way between two frames the finest detail is down to {:.0f} % of its contrast: soft "
+                            "bands. Overlap more, or stop down.",
+                            kept(1) * 100));
+        else if (kept(2) >= plenty && planes.frames.size() >= many)
+            add(Tone::info, std::nullopt,
+                fmt::format("Half way between two frames the finest detail keeps {:.0f} % of its contrast; with every "
+                            "second frame alone it would keep {:.0f} %.",
+                            kept(1) * 100, kept(2) * 100));
     }
 
     std::string ends_text(const StackFacts& stack) const {
@@ -339,12 +366,37 @@ class Notes {
     }
 
     const Inspection& inspection_;
+    const std::vector<Offer>& offers_;
     std::vector<Note> notes_;
 };
 
 }  // namespace
 
-std::vector<Note> notes_of(const Inspection& inspection) { return Notes(inspection).all(); }
+std::vector<Note> notes_of(const Inspection& inspection, const std::vector<Offer>& offers) {
+    return Notes(inspection, offers).all();
+}
+
+std::vector<Note> notes_so_far(const std::vector<std::shared_ptr<const FrameFacts>>& frames, const Request& request) {
+    std::vector<FrameFacts> seen;
+    std::vector<std::size_t> places;
+    for (std::size_t i = 0; i < frames.size(); ++i)
+        if (frames[i]) seen.push_back(*frames[i]), places.push_back(i);
+    if (seen.empty()) return {};
+    auto single = request;
+    single.singles = true;
+    single.planes.clear();
+    auto notes = notes_of(*judge(std::move(seen), single));
+    std::erase_if(notes, [](const Note& note) {
+        // How sharp it is, is told beside its neighbours; what is well, when all are there.
+        return note.tone > Tone::caution || !note.code || note.code == Code::blurred || note.code == Code::shaken;
+    });
+    for (Note& note : notes) {
+        for (auto& frame : note.frames) frame = places[frame];
+        note.again = false;
+        note.action.clear();
+    }
+    return notes;
+}
 
 std::vector<double> planes_to_take(const std::vector<Note>& notes, const Inspection& inspection) {
     std::vector<double> planes;

@@ -76,6 +76,33 @@ TEST_CASE("a ground that is planned white tells what colour the light is", "[pro
     CHECK(told(225, 248, 226).starts_with("The white ground is green"));
 }
 
+TEST_CASE("a single frame that is focused elsewhere is told by how much and which way", "[proof][single]") {
+    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shot = *std::ranges::find(shoot.shots, "fossil-urchin", &shoot::Shot::id);
+    shot.capture.mode = shoot::CaptureMode::single;
+    shot.exposure.f_number = 5.6;
+    const test::Folder folder;
+    const auto told = [&](double behind) {
+        auto taken = shot;
+        taken.sharpness.focus_offset += behind;
+        const auto plan = plan::plan_of(shoot.kit, taken);
+        const auto scene = *imaging::scene_of(plan, plan::assess(plan));
+        const auto developed =
+            imaging::develop(imaging::Finder().render(scene, {.width = 1500, .height = 1000})->light);
+        const auto path = folder.path() / fmt::format("{}.png", behind);
+        REQUIRE_FALSE(storage::replace_file(
+            path, std::get<std::string>(storage::frame_file(
+                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {}))));
+        const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
+        for (const auto& finding : inspection.frames[0].findings)
+            if (finding.code == Code::blurred) return finding.text;
+        return std::string();
+    };
+    CHECK(told(0).empty());
+    CHECK(told(6).find(" behind where it has to be") != std::string::npos);
+    CHECK(told(-6).find("in front of where") != std::string::npos);
+}
+
 TEST_CASE("a subject that came out lighter or darker than the plan's picture is told so", "[proof][notes]") {
     const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
     const auto& shot = *std::ranges::find(shoot.shots, "toffee-tin", &shoot::Shot::id);

@@ -27,8 +27,12 @@ void FrameView::setPicture(const QImage& image, QSize size, const QString& words
     }
     image_ = image;
     words_ = words;
+    see();
+}
+
+void FrameView::setCaption(const QString& caption) {
+    caption_ = caption;
     update();
-    moved();
 }
 
 void FrameView::setMarks(Marks marks) {
@@ -60,6 +64,19 @@ void FrameView::keepInside() {
 }
 
 void FrameView::moved() {
+    see();
+    Q_EMIT looked();
+}
+
+void FrameView::follow(const FrameView& other) {
+    zoom_ = other.zoom_;
+    if (!other.size_.isEmpty() && !size_.isEmpty())
+        middle_ = {other.middle_.x() * size_.width() / other.size_.width(),
+                   other.middle_.y() * size_.height() / other.size_.height()};
+    see();
+}
+
+void FrameView::see() {
     keepInside();
     update();
     if (!image_.isNull() && image_.width() < size_.width() && image_.width() < 0.9 * size_.width() * scale())
@@ -100,12 +117,16 @@ void FrameView::paintEvent(QPaintEvent*) {
     painter.setClipRect(rect());
     painter.drawImage(pictureRect(), image_);
     paintMarks(painter);
-    if (isWhole()) return;
+    if (!caption_.isEmpty()) paintLabel(painter, {8, 6}, caption_);
+    if (!isWhole())
+        paintLabel(painter, {8, height() - 24.0}, tr("%1 % of the file's pixels").arg(std::lround(scale() * 100)));
+}
+
+void FrameView::paintLabel(QPainter& painter, QPointF at, const QString& words) const {
     painter.setFont(textFont(11, QFont::DemiBold));
-    const QString words = tr("%1 % of the file's pixels").arg(std::lround(scale() * 100));
-    const QRectF label(8, height() - 24, lineWidth(painter.font(), words) + 14, 18);
-    painter.fillRect(label, t.underPicture);
-    painter.setPen(t.overPicture);
+    const QRectF label(at, QSizeF(lineWidth(painter.font(), words) + 14, 18));
+    painter.fillRect(label, theme().underPicture);
+    painter.setPen(theme().overPicture);
     drawLine(painter, label, Qt::AlignCenter, words);
 }
 

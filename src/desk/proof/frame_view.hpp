@@ -26,9 +26,12 @@ class FrameView : public QWidget {
     };
     void setMarks(Marks marks);
 
+    void setCaption(const QString& caption);  // over its upper left corner; empty: none
+
     void goTo(const QRectF& place);  // at the file's own pixels, in the middle
     void showWhole();
     void zoomBy(double factor, std::optional<QPointF> about = {});
+    void follow(const FrameView& other);  // the same place as large, without a signal
     bool isWhole() const { return zoom_ <= 1; }
     /// Screen pixels to one of the file.
     double scale() const;
@@ -39,6 +42,7 @@ class FrameView : public QWidget {
 
   Q_SIGNALS:
     void pixelsWanted();  // what is shown is coarser than the screen
+    void looked();        // elsewhere, or from nearer
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -51,11 +55,13 @@ class FrameView : public QWidget {
     double fit() const;
     void keepInside();
     void moved();
+    void see();
+    void paintLabel(QPainter& painter, QPointF at, const QString& words) const;
     void paintMarks(QPainter& painter) const;
 
     QImage image_;
     QSize size_;
-    QString words_;
+    QString words_, caption_;
     Marks marks_;
     double zoom_ = 1;  // times as large as whole
     QPointF middle_;   // px of the file in the middle of the view

@@ -8,6 +8,7 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/proof/frame_strip.hpp"
 #include "desk/proof/frame_view.hpp"
+#include "desk/proof/held_frame.hpp"
 #include "desk/proof/proof_desk.hpp"
 #include "desk/shell/document.hpp"
 #include "imaging/inspect/composite.hpp"
@@ -50,7 +51,12 @@ FramesPanel::FramesPanel(Document& document, ProofDesk& desk, QWidget* parent)
     column->setSpacing(5);
     buildHead(column);
     view_ = new FrameView(this);
-    column->addWidget(view_, 1);
+    held_ = new HeldFrame(pictures_, *view_, this);
+    auto* pair = new QHBoxLayout;
+    pair->setSpacing(4);
+    pair->addWidget(held_, 1);
+    pair->addWidget(view_, 1);
+    column->addLayout(pair, 1);
     buildFoot(column);
     connect(strip_, &FrameStrip::chosen, this, qOverload<std::size_t>(&FramesPanel::goTo));
     connect(view_, &FrameView::pixelsWanted, this, [this] {
@@ -100,6 +106,15 @@ void FramesPanel::buildHead(QVBoxLayout* column) {
         head->addWidget(button);
         shows_[show] = button;
     }
+    hold_ = new QToolButton(this);
+    nameControl(hold_, {"holdBeside", tr("beside"),
+                        tr("Holds this frame beside the one you go to next, at the same place: to compare two, or one "
+                           "with the plan; B")});
+    hold_->setText(tr("beside"));
+    hold_->setCheckable(true);
+    hold_->setProperty("chip", true);
+    connect(hold_, &QToolButton::clicked, this, &FramesPanel::holdBeside);
+    head->addWidget(hold_);
     column->addLayout(head);
 }
 
@@ -164,8 +179,11 @@ void FramesPanel::refresh() {
         note_ = -1;
         show_ = Show::frame;
         view_->showWhole();
+        holdBeside(false);
     }
     const auto* now = look();
+    if (held_->holds() && (!now || std::ranges::find(now->frames.files, held_->file()) == now->frames.files.end()))
+        holdBeside(false);
     strip_->setLook(now);
     strip_->setCurrent(current());
     foot_->setCurrentWidget(now ? static_cast<QWidget*>(strip_) : invitation_);
@@ -189,6 +207,10 @@ void FramesPanel::showWords() {
     if (!now) show_ = Show::plan;
     if (!planes && show_ != Show::frame && show_ != Show::plan && !(maps && show_ == Show::sharp)) show_ = Show::frame;
     for (auto& [show, button] : shows_) button->setChecked(show == show_);
+    hold_->setVisible(now != nullptr);
+    view_->setCaption(!held_->holds()        ? QString()
+                      : show_ == Show::frame ? tr("frame %1").arg(current() + 1)
+                                             : shows_[show_]->text());
     cancel_->setVisible(now && now->running);
     again_->setVisible(now && !now->running);
     sorted_->setVisible(!desk_.sorted().empty());
@@ -260,6 +282,26 @@ void FramesPanel::goTo(std::size_t frame, const QRectF& place) {
     view_->goTo(turnedUp(place, sizeOf(facts), facts ? facts->exif.orientation : 1));
 }
 
+void FramesPanel::holdBeside(bool hold) {
+    const auto* now = look();
+    if (hold && now) {
+        const auto* facts = now->facts[current()].get();
+        held_->hold(now->frames.files[current()], turnedUp(sizeOf(facts), facts ? facts->exif.orientation : 1),
+                    tr("held: frame %1").arg(current() + 1));
+        if (current() + 1 < now->frames.files.size())
+            goTo(current() + 1);
+        else if (current() > 0)
+            goTo(current() - 1);
+        else
+            setShow(Show::plan);
+    } else {
+        held_->letGo();
+    }
+    hold_->setChecked(held_->holds());
+    hold_->setVisible(now != nullptr);
+    showWords();
+}
+
 void FramesPanel::mark(int note) {
     note_ = note;
     showMarks();
@@ -285,7 +327,7 @@ void FramesPanel::showPicture() {
         view_->setPicture(
             plan_, size,
             queue_.isIdle() ? tr("No picture of a plan that is focused at infinity.") : tr("The plan is drawn\u2026"));
-        view_->setMarks({.words = now ? tr("as planned") : QString()});
+        view_->setMarks({.words = now && !held_->holds() ? tr("as planned") : QString()});
         return;
     }
     const auto at = current();
@@ -491,6 +533,9 @@ bool FramesPanel::take(QKeyEvent* event) {
                 setShow(show_ == wanted ? Show::frame : wanted);
             return true;
         }
+        case Qt::Key_B:
+            holdBeside(!held_->holds());
+            return true;
         case Qt::Key_Plus:
         case Qt::Key_Equal:
             view_->zoomBy(1.5);

@@ -19,6 +19,7 @@ namespace poquito::desk {
 class Document;
 class FrameStrip;
 class FrameView;
+class HeldFrame;
 class ProofDesk;
 class Sentence;
 struct ProofLook;
@@ -41,6 +42,8 @@ class FramesPanel : public QWidget {
     void setShow(Show show);
     Show shows() const { return show_; }
     FrameView* view() const { return view_; }
+    HeldFrame* held() const { return held_; }
+    void holdBeside(bool hold);  // the frame that is looked at, beside the next ones
     FramePictures& pictures() { return pictures_; }
     /// All that was asked for is shown.
     bool isSettled() const { return queue_.isIdle() && pictures_.isIdle(); }
@@ -79,6 +82,8 @@ class FramesPanel : public QWidget {
     QLabel *title_, *subtitle_, *progress_;
     std::map<Show, QToolButton*> shows_;
     FrameView* view_;
+    HeldFrame* held_;
+    QToolButton* hold_;
     QStackedWidget* foot_;
     FrameStrip* strip_;
     Sentence* invitation_;

@@ -6,6 +6,8 @@
 #include "proof/taken.hpp"
 
 #include <algorithm>
+#include <limits>
+#include <mutex>
 #include <system_error>
 
 namespace poquito::desk {
@@ -81,6 +83,11 @@ void ProofDesk::lookAgain(const std::string& shot) {
     start(shot);
 }
 
+void ProofDesk::judgeAgain(const std::string& shot) {
+    const auto found = looks_.find(shot);
+    if (found != looks_.end()) lookAt(shot, ProofFrames(found->second.frames));
+}
+
 bool ProofDesk::lookAtRuns(const std::string& shot) {
     auto taken = proof::taken_frames(shoot::runs_of(document_.shoot().runs, shot));
     std::error_code failed;
@@ -118,6 +125,8 @@ void ProofDesk::start(const std::string& shot) {
     auto& look = looks_[shot];
     look.inspection = nullptr;
     look.notes.clear();
+    look.offers.clear();
+    look.said = ++said_;
     look.summary = {};
     look.running = true;
     look.done =
@@ -131,31 +140,51 @@ void ProofDesk::start(const std::string& shot) {
         std::vector<std::size_t> places;
         for (std::size_t i = 0; i < facts.size(); ++i)
             if (!facts[i]) files.push_back(frames.files[i]), places.push_back(i);
-        proof::look_at_all(files, [&](std::size_t i, proof::FrameFacts found) {
+        const auto found = std::ranges::find(shoot->shots, shot, &shoot::Shot::id);
+        const bool known = found != shoot->shots.end();
+        const proof::Request request{.files = frames.files,
+                                     .kit = known ? &shoot->kit : nullptr,
+                                     .shot = known ? &*found : nullptr,
+                                     .planes = frames.planes};
+        // A first answer soon, then as more is known; by whichever thread has just read a frame.
+        std::mutex reading;
+        QElapsedTimer since;
+        since.start();
+        qint64 next = 500;  // ms
+        proof::look_at_all(files, [&](std::size_t i, proof::FrameFacts one) {
             if (*stop) return false;
             const auto at = places[i];
-            facts[at] = std::make_shared<const proof::FrameFacts>(std::move(found));
+            auto shared = std::make_shared<const proof::FrameFacts>(std::move(one));
+            std::vector<std::shared_ptr<const proof::FrameFacts>> so_far;
+            {
+                const std::lock_guard lock(reading);
+                facts[at] = shared;
+                if (since.elapsed() >= next) so_far = facts, next = std::numeric_limits<qint64>::max();
+            }
             QMetaObject::invokeMethod(
-                this, [this, job, at, one = facts[at]] { took(job, at, one); }, Qt::QueuedConnection);
+                this, [this, job, at, shared] { took(job, at, shared); }, Qt::QueuedConnection);
+            if (so_far.empty()) return true;
+            auto notes = proof::notes_so_far(so_far, request);
+            QMetaObject::invokeMethod(
+                this, [this, job, notes = std::move(notes)]() mutable { saidSoFar(job, std::move(notes)); },
+                Qt::QueuedConnection);
+            const std::lock_guard lock(reading);
+            constexpr qint64 often = 2000;
+            next = since.elapsed() + often;
             return true;
         });
         if (*stop) return;
-        const auto found = std::ranges::find(shoot->shots, shot, &shoot::Shot::id);
-        const bool known = found != shoot->shots.end();
         std::vector<proof::FrameFacts> all;
         all.reserve(facts.size());
         for (const auto& one : facts) all.push_back(*one);
-        auto inspection = proof::judge(std::move(all),
-                                       {.files = frames.files,
-                                        .kit = known ? &shoot->kit : nullptr,
-                                        .shot = known ? &*found : nullptr,
-                                        .planes = frames.planes},
-                                       [&] { return !*stop; });
+        auto inspection = proof::judge(std::move(all), request, [&] { return !*stop; });
         if (!inspection) return;
-        auto shared = std::make_shared<const proof::Inspection>(std::move(*inspection));
-        auto notes = proof::notes_of(*shared);
+        Judged judged_now{
+            .inspection = std::make_shared<const proof::Inspection>(std::move(*inspection)), .offers = {}, .notes = {}};
+        if (known) judged_now.offers = proof::offers_of(*judged_now.inspection, shoot->kit, *found);
+        judged_now.notes = proof::notes_of(*judged_now.inspection, judged_now.offers);
         QMetaObject::invokeMethod(
-            this, [this, job, shared, notes = std::move(notes)]() mutable { judged(job, shared, std::move(notes)); },
+            this, [this, job, now = std::move(judged_now)]() mutable { judged(job, std::move(now)); },
             Qt::QueuedConnection);
     });
     Q_EMIT changed(toQt(shot));
@@ -172,16 +201,25 @@ void ProofDesk::took(int job, std::size_t frame, std::shared_ptr<const proof::Fr
     Q_EMIT changed(toQt(busyWith_));
 }
 
-void ProofDesk::judged(int job, std::shared_ptr<const proof::Inspection> inspection, std::vector<proof::Note> notes) {
+void ProofDesk::saidSoFar(int job, std::vector<proof::Note> notes) {
+    if (job != job_ || busyWith_.empty()) return;
+    looks_[busyWith_].notes = std::move(notes);
+    looks_[busyWith_].said = ++said_;
+    Q_EMIT changed(toQt(busyWith_));
+}
+
+void ProofDesk::judged(int job, Judged found) {
     if (job != job_ || busyWith_.empty()) return;
     const auto shot = std::exchange(busyWith_, {});
     auto& look = looks_[shot];
     look.running = false;
     look.seconds = static_cast<double>(since_.elapsed()) / 1000;
     look.secondsLeft = 0;
-    look.summary = proof::summary_of(*inspection, notes);
-    look.notes = std::move(notes);
-    look.inspection = std::move(inspection);
+    look.summary = proof::summary_of(*found.inspection, found.notes);
+    look.notes = std::move(found.notes);
+    look.offers = std::move(found.offers);
+    look.said = ++said_;
+    look.inspection = std::move(found.inspection);
     Q_EMIT changed(toQt(shot));
 }
 

@@ -39,7 +39,9 @@ struct ProofLook {
     double seconds = 0;                                   // that it took, or has taken
     double secondsLeft = 0;                               // while it runs
     std::shared_ptr<const proof::Inspection> inspection;  // null: not yet
-    std::vector<proof::Note> notes;
+    std::vector<proof::Note> notes;                       // while it runs: of what was read so far
+    int said = 0;                                         // another with other notes
+    std::vector<proof::Offer> offers;
     proof::Summary summary;
 };
 
@@ -56,6 +58,7 @@ class ProofDesk : public QObject {
     void lookAt(const std::string& shot, ProofFrames frames);  // in the place of those it had
     void add(const std::string& shot, const std::vector<std::filesystem::path>& files);
     void lookAgain(const std::string& shot);
+    void judgeAgain(const std::string& shot);  // what was seen, against the plan as it is now
     /// What its runs took; false: nothing is there.
     bool lookAtRuns(const std::string& shot);
     void cancel();
@@ -99,7 +102,13 @@ class ProofDesk : public QObject {
   private:
     void start(const std::string& shot);
     void took(int job, std::size_t frame, std::shared_ptr<const proof::FrameFacts> facts);
-    void judged(int job, std::shared_ptr<const proof::Inspection> inspection, std::vector<proof::Note> notes);
+    struct Judged {
+        std::shared_ptr<const proof::Inspection> inspection;
+        std::vector<proof::Offer> offers;
+        std::vector<proof::Note> notes;
+    };
+    void judged(int job, Judged found);
+    void saidSoFar(int job, std::vector<proof::Note> notes);
     void lookIntoFolder();
 
     std::optional<std::filesystem::path> moveAside(const std::filesystem::path& from);
@@ -124,6 +133,7 @@ class ProofDesk : public QObject {
     std::vector<SortedRow> sorted_;
     QString sortedFrom_;
     int groups_ = 0;
+    int said_ = 0;
     bool taking_ = false, sorting_ = false;
     std::size_t sortDone_ = 0, sortAll_ = 0;
     QString watched_;

@@ -135,6 +135,7 @@ QWidget* ProofPage::buildFindings() {
     connect(notes_, &ProofNotes::takeWanted, this, [this](int row) {
         const auto& note = notes_->notes()[static_cast<std::size_t>(row)];
         if (note.again) take(note.planes);
+        if (note.offer) learn(*note.offer);
     });
     connect(map_, &CoverageMap::placeChosen, this,
             [this](std::size_t frame, const QRectF& place) { frames_->goTo(frame, place); });
@@ -172,9 +173,9 @@ const ProofLook* ProofPage::look() const { return desk_.look(shownShot_); }
 void ProofPage::showLook() {
     const auto* now = look();
     frames_->refresh();
-    const void* of = now ? now->inspection.get() : nullptr;
-    if (of != shownNotes_ || (now && now->running && !notes_->notes().empty())) {
-        shownNotes_ = of;
+    const int said = now ? now->said : 0;
+    if (said != shownNotes_) {
+        shownNotes_ = said;
         notes_->setNotes(now ? now->notes : std::vector<proof::Note>());
         map_->setInspection(now ? now->inspection : nullptr);
         if (!notes_->notes().empty() && notes_->notes().front().tone <= proof::Tone::caution) {
@@ -205,7 +206,7 @@ void ProofPage::showVerdict(const ProofLook* now) {
     if (!now || now->frames.files.empty()) {
         words = tr("No frames of this shot yet. Drop them on the picture, or choose them below it.");
     } else if (!judged) {
-        words = now->running ? tr("Looking\u2026 what is seen so far is in the row below the picture.")
+        words = now->running ? tr("Looking\u2026 gaps, ends and movement are told when all are read.")
                              : tr("Not all was looked at.");
     } else {
         switch (now->summary.outcome) {
@@ -237,6 +238,18 @@ void ProofPage::take(const std::vector<double>& planes) {
     if (runs_.isRunning()) return Q_EMIT problemFound(tr("The bench is at another run."));
     runs_.retake(shownShot_, planes);
     if (runs_.isRunning()) Q_EMIT runShown();
+}
+
+/// What the frames teach, into the kit: because it was asked for.
+void ProofPage::learn(std::size_t offer) {
+    const auto* now = look();
+    const auto* shot = document().shot();
+    if (!now || !shot || shot->id != shownShot_ || offer >= now->offers.size()) return;
+    const auto taken = now->offers[offer];
+    const auto time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    document().edit({toQt(taken.action)},
+                    [&](shoot::Shoot& shoot) { shoot.kit = proof::taught(shoot.kit, *shot, taken, time); });
+    desk_.judgeAgain(shownShot_);
 }
 
 void ProofPage::goToNote(int row) {

@@ -52,6 +52,7 @@ class ProofPage : public StationPage {
     void showLook();
     void showVerdict(const ProofLook* look);
     void take(const std::vector<double>& planes);
+    void learn(std::size_t offer);
     void goToNote(int note);
     void keepLook(bool keep);
     void decideSorted(int row, bool keep);
@@ -77,7 +78,7 @@ class ProofPage : public StationPage {
     LightBars* light_;
     Sentence* verdict_;
     QPushButton *take_, *keepShot_, *redoShot_, *aside_;
-    const void* shownNotes_ = nullptr;  // inspection that they are of
+    int shownNotes_ = 0;  // which they are, as ProofLook::said
 
     std::string shownShot_;
     bool anyFrames_ = false;

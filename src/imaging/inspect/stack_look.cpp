@@ -215,6 +215,7 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     constexpr double enough = 0.5;  // of the tiles that show any
     const bool noisy = told_share(seen) < enough * told_share(wider);
     look.planes = noisy ? focus_planes(wider, widest) : focus_planes(seen, wider);
+    if (look.planes && noisy) look.planes->detail = 2;
     return look;
 }
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "proof/inspection.hpp"
+#include "proof/offers.hpp"
 
 #include <optional>
 #include <string>
@@ -21,11 +21,16 @@ struct Note {
     bool again = false;                // `frames` as they are, or what lies between or beyond them, is to be taken
     std::vector<double> planes;        // of what is to be taken, mm behind the subject's nearest point, nearest first;
                                        // empty where they are not known
-    std::string action;                // "Take frame 7 again"; empty: nothing to take
+    std::string action;                // "Take frame 7 again", or what to remember; empty: nothing to do
+    std::optional<std::size_t> offer;  // of those it was made with, that `action` takes
 };
 
-/// The worst first, what is well last.
-std::vector<Note> notes_of(const Inspection& inspection);
+/// The worst first, what is well last. `offers`: what they teach.
+std::vector<Note> notes_of(const Inspection& inspection, const std::vector<Offer>& offers = {});
+
+/// What can be said of those frames that were looked at so far, each by itself: only what is wrong with them. Null: not
+/// yet.
+std::vector<Note> notes_so_far(const std::vector<std::shared_ptr<const FrameFacts>>& frames, const Request& request);
 
 /// Of all notes that stop, nearest first, each once. Empty: nothing, or not known where.
 std::vector<double> planes_to_take(const std::vector<Note>& notes, const Inspection& inspection);

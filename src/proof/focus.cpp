@@ -1,0 +1,118 @@
+#include "findings.hpp"
+
+#include "imaging/inspect/median.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace poquito::proof {
+namespace {
+
+using imaging::CellMap;
+using imaging::FrameScan;
+
+/// How fine detail is against that twice as wide, at depths of the planned subject.
+struct ByDepth {
+    static constexpr std::size_t bins = 9;
+    double nearest = 0, farthest = 0;  // mm behind the planned plane of focus
+    std::array<std::optional<double>, bins> fineness;
+    std::array<std::vector<PictureArea>, bins> places;
+
+    double width() const { return (farthest - nearest) / bins; }
+    double depth(std::size_t bin) const { return nearest + (static_cast<double>(bin) + 0.5) * width(); }
+    std::size_t bin(double depth) const {
+        return static_cast<std::size_t>(std::clamp((depth - nearest) / width(), 0.0, bins - 1.0));
+    }
+};
+
+std::optional<ByDepth> by_depth(const FrameScan& scan, const Meant& meant) {
+    ByDepth of;
+    std::vector<double> depths;
+    for (std::size_t i = 0; i < meant.depth.size(); ++i)
+        if (meant.subject[i]) depths.push_back(static_cast<double>(meant.depth[i]));
+    constexpr std::size_t enough_subject = 200;
+    if (depths.size() < enough_subject) return std::nullopt;
+    // Without the few at either end, where it turns away.
+    const auto at = [&](double share) {
+        const auto place = depths.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(depths.size() - 1));
+        std::ranges::nth_element(depths, place);
+        return *place;
+    };
+    of.nearest = at(0.01), of.farthest = at(0.99);
+    if (!(of.farthest > of.nearest)) return std::nullopt;
+
+    const CellMap fine = imaging::spread_out(scan.detail), wide = imaging::spread_out(scan.middling);
+    const CellMap fine_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::detail);
+    const CellMap wide_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::middling);
+    std::array<std::vector<double>, ByDepth::bins> seen;
+    constexpr int apart = 3;  // cells: means overlap
+    for (int y = apart; y + apart < fine.rows; y += apart)
+        for (int x = apart; x + apart < fine.columns; x += apart) {
+            const int column = x * meant.picture.columns / fine.columns, row = y * meant.picture.rows / fine.rows;
+            const auto cell = static_cast<std::size_t>(row) * static_cast<std::size_t>(meant.picture.columns) +
+                              static_cast<std::size_t>(column);
+            if (!meant.subject[cell]) continue;
+            const double depth = static_cast<double>(meant.depth[cell]);
+            if (depth < of.nearest || depth > of.farthest) continue;
+            // What is coarse must stand out clearly, or noise tells the tale.
+            constexpr double clear = 4, least = 1;
+            const double coarse = wide.at(x, y), noise = std::max<double>(least, wide_noise.at(x, y));
+            if (coarse < clear * noise) continue;
+            const double own = std::max(0.02, static_cast<double>(fine.at(x, y) - fine_noise.at(x, y)));
+            const auto bin = of.bin(depth);
+            seen[bin].push_back(std::log(own / (coarse - noise / clear)));
+            of.places[bin].push_back({x * scan.cell, y * scan.cell, scan.cell, scan.cell});
+        }
+    constexpr std::size_t enough = 6;
+    for (std::size_t bin = 0; bin < ByDepth::bins; ++bin)
+        if (seen[bin].size() >= enough) of.fineness[bin] = imaging::median(std::move(seen[bin]));
+    return of;
+}
+
+}  // namespace
+
+void judge_focus(std::vector<FrameFacts>& frames, const Meant& meant) {
+    const auto depth_of_field = meant.report.sharpness.depth_of_field;
+    if (!depth_of_field || meant.picture.empty()) return;
+    for (auto& frame : frames) {
+        if (!frame.scan || !frame.has_detail || frame.scan->detail.empty()) continue;
+        if (std::ranges::any_of(frame.findings, [](const Finding& one) { return one.code == Code::shaken; })) continue;
+        // Framed otherwise, a place of the frame is another of the subject.
+        constexpr double otherwise = 0.15;
+        if (frame.fill && frame.planned_fill && std::abs(*frame.fill / *frame.planned_fill - 1) > otherwise) continue;
+        const auto of = by_depth(*frame.scan, meant);
+        if (!of || of->nearest > 0 || of->farthest < 0) continue;
+        std::size_t best = ByDepth::bins;
+        for (std::size_t bin = 0; bin < ByDepth::bins; ++bin)
+            if (of->fineness[bin] && (best == ByDepth::bins || *of->fineness[bin] > *of->fineness[best])) best = bin;
+        const auto planned = of->bin(0);
+        if (best == ByDepth::bins || !of->fineness[planned] || best == planned) continue;
+        const double lost = *of->fineness[best] - *of->fineness[planned];
+        const double off = of->depth(best);
+        constexpr double clear = 0.7;  // of a logarithm of squares: three tenths of the contrast
+        if (lost < clear || std::abs(off) < std::max(*depth_of_field / 2, of->width())) continue;
+        // Falls off to both sides, or lies at the end: else the subject is of other stuff there.
+        const auto beside = [&](std::size_t bin) { return bin < ByDepth::bins ? of->fineness[bin] : std::nullopt; };
+        const bool at_end = best == 0 || best + 1 == ByDepth::bins;
+        const auto towards = beside(best < planned ? best + 1 : best - 1);
+        if (!towards || *towards > *of->fineness[best] || (!at_end && !beside(best < planned ? best - 1 : best + 1)))
+            continue;
+        std::erase_if(frame.findings, [](const Finding& one) { return one.code == Code::blurred; });  // this says where
+        auto& finding = frame.findings.emplace_back();
+        finding.code = Code::blurred;
+        finding.level = Level::stop;
+        finding.text = fmt::format(
+            "It is sharp {} {} where it has to be{}: {:.0f} % of the finest contrast is lost there. Focus {} and "
+            "take it again.",
+            at_end ? "at least " + text::length_text(std::abs(off)) : "about " + text::length_text(std::abs(off)),
+            off > 0 ? "behind" : "in front of", at_end ? ", or beyond its end" : "", (1 - std::exp(-lost / 2)) * 100,
+            off > 0 ? "nearer" : "further away");
+        finding.place = of->places[planned][of->places[planned].size() / 2];
+    }
+}
+
+}  // namespace poquito::proof

@@ -1,0 +1,28 @@
+#pragma once
+
+#include "gear/kit.hpp"
+#include "proof/inspection.hpp"
+
+#include <string>
+#include <vector>
+
+/// What frames teach of the gear they were taken with: offered, for the kit changes only when its owner says so.
+namespace poquito::proof {
+
+enum class Teaches { light, steps };
+struct Offer {
+    Teaches teaches = Teaches::light;
+    std::string text;           // what was seen, and what stands in its way
+    std::string action;         // "Remember it for Compact flash"
+    std::size_t light = 0;      // of the shot's; light
+    double frame_stops = 0;     // that the frames were from correct; light
+    gear::StepReading reading;  // steps
+};
+
+/// Of frames of that shot, judged against it. What the kit has learned since they were taken is not offered again.
+std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot);
+
+/// The kit with it. `time`: local, ISO 8601.
+gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Offer& offer, const std::string& time);
+
+}  // namespace poquito::proof

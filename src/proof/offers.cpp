@@ -1,0 +1,147 @@
+#include "proof/offers.hpp"
+
+#include "imaging/inspect/median.hpp"
+#include "plan/assess.hpp"
+#include "plan/grey_patch.hpp"
+#include "plan/stack/step_sizes.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace poquito::proof {
+namespace {
+
+/// Which stand for the others: all but those something is wrong with.
+bool any_finding(const Inspection& inspection, Code code) {
+    return std::ranges::any_of(inspection.frames, [&](const FrameFacts& frame) {
+        return std::ranges::find(frame.findings, code, &Finding::code) != frame.findings.end();
+    });
+}
+
+/// When the last of them was taken; empty: they do not say.
+std::string time_of(const Inspection& inspection) {
+    std::string last;
+    for (const auto& frame : inspection.frames) last = std::max(last, frame.exif.time);
+    return last;
+}
+
+bool known_since(const std::string& taken, const auto& learned) {
+    return !taken.empty() && std::ranges::any_of(learned, [&](const auto& one) { return one.time > taken; });
+}
+
+void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+    std::vector<double> over;
+    for (const auto& frame : inspection.frames)
+        if (frame.over_plan) over.push_back(*frame.over_plan);
+    // With another dial or a flash that failed they say nothing of the unit.
+    if (over.empty() || any_finding(inspection, Code::settings) || any_finding(inspection, Code::uneven)) return;
+    const double stops = imaging::median(over);
+    std::vector<double> off;
+    for (const double one : over) off.push_back(std::abs(one - stops));
+    constexpr double worth_it = 0.2, much = 3, apart = 0.15;  // stops
+    if (std::abs(stops) < worth_it || std::abs(stops) > much || imaging::median(off) > apart) return;
+    const auto planned = plan::predicted_stops(kit, shot);
+    const auto report = plan::assess(plan::plan_of(kit, shot));
+    const auto& sources = report.light.sources;
+    const auto main = std::ranges::max_element(sources, {}, [](const auto& one) { return one.share.value_or(0); });
+    constexpr double mostly = 0.6;
+    if (!planned || main == sources.end() || main->share.value_or(0) < mostly) return;
+    Offer offer{.teaches = Teaches::light, .text = {}, .action = {}, .reading = {}};
+    offer.light = static_cast<std::size_t>(main - sources.begin());
+    offer.frame_stops = *planned + stops;
+    const auto correction =
+        plan::learned(kit, shot, {.light = offer.light, .frame_stops = offer.frame_stops, .time = {}});
+    if (!correction || std::abs(*correction) > much) return;
+    const auto& light = shot.lights[offer.light];
+    const auto flash = std::ranges::find(kit.flashes, light.flash, &gear::Flash::id);
+    const auto lamp = light.lamp ? std::ranges::find(kit.lamps, *light.lamp, &gear::Lamp::id) : kit.lamps.end();
+    if (flash == kit.flashes.end() && lamp == kit.lamps.end()) return;
+    const auto& corrections = flash != kit.flashes.end() ? flash->corrections : lamp->corrections;
+    if (known_since(time_of(inspection), corrections)) return;
+    const auto& name = flash != kit.flashes.end() ? flash->name : lamp->name;
+    offer.text = fmt::format(
+        "The subject came out {} stops {} than in the plan's picture, and {} gives {:.0f} % of the light. If it is as "
+        "light as you entered it, the unit is {} stops off: remembered, the next plan counts with it. A grey card at "
+        "Light is surer.",
+        text::number_text(std::abs(stops), 2), stops < 0 ? "darker" : "lighter", name, *main->share * 100,
+        text::stops_text(*correction));
+    offer.action = fmt::format("Remember it for {}", name);
+    to.push_back(std::move(offer));
+}
+
+void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+    if (!inspection.stack || !inspection.stack->look.planes || inspection.planes.size() != inspection.frames.size())
+        return;
+    const auto& stack = *inspection.stack;
+    constexpr std::size_t enough = 6;  // frames
+    const double step = inspection.step();
+    if (stack.frames.size() < enough || !(step > 0) || !stack.moved.empty()) return;
+    const auto plan = plan::plan_of(kit, shot);
+    const auto report = plan::assess(plan);
+    const auto* scan = inspection.frames[stack.frames.front()].scan.get();
+    // A disc of that many pixels is spread over so many steps: what a step is follows from the optics.
+    const double pixel = plan.sensor.width / scan->width;
+    const double working = report.optics.working_f_number, m = plan.at.magnification;
+    const double cutoff = pixel / (shot.sharpness.wavelength * working);
+    const double disc = imaging::disc_at_width(stack.look.planes->detail, cutoff) * pixel;
+    const double seen = disc * working / (m * m * stack.look.planes->width);
+    // Textures differ by half as much: less than this is not told by them.
+    constexpr double told = 1.7, absurd = 8;
+    const double ratio = seen / step;
+    if (!report.capture.stack || report.capture.stack->hand()) return;
+    if (std::max(ratio, 1 / ratio) < told || std::max(ratio, 1 / ratio) > absurd) return;
+    Offer offer{.teaches = Teaches::steps, .text = {}, .action = {}, .reading = {}};
+    const auto words = fmt::format("Sharpness comes and goes as if the steps were about {}, where {} is planned",
+                                   text::length_text(seen), text::length_text(step));
+    const auto* bracket = report.capture.stack->bracket();
+    if (!bracket) {
+        offer.text =
+            words + (ratio > 1 ? ": has the rail another pitch, or does it not stop where it should? Photograph "
+                                 "a leaning rule to know."
+                               : ": does the rail slip or stick? Photograph a leaning rule to know.");
+        to.push_back(std::move(offer));
+        return;
+    }
+    const auto& readings = plan.camera.step_readings;
+    const double frames = static_cast<double>(stack.frames.size());
+    const auto ring = plan::ring_step_of(plan.train, plan.at.ring, seen * (frames - 1), frames);
+    if (known_since(time_of(inspection), readings)) return;
+    offer.text = words + ". Within a third, by the detail itself; a photographed rule is surer.";
+    if (bracket->choice && ring && *ring > 0 && *ring < 1) {
+        offer.reading = {.lens = shot.rig.lens,
+                         .setting = bracket->choice->setting,
+                         .f_number = shot.exposure.f_number,
+                         .magnification = m,
+                         .frames = frames,
+                         .travel = seen * (frames - 1),
+                         .ring_step = *ring,
+                         .time = {}};
+        offer.action = fmt::format("Remember it for setting {:g} of {}", bracket->choice->setting, plan.camera.name);
+    }
+    to.push_back(std::move(offer));
+}
+
+}  // namespace
+
+std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot) {
+    std::vector<Offer> offers;
+    of_light(inspection, kit, shot, offers);
+    of_steps(inspection, kit, shot, offers);
+    return offers;
+}
+
+gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Offer& offer, const std::string& time) {
+    if (offer.teaches == Teaches::light)
+        return plan::taught(kit, shot, {.light = offer.light, .frame_stops = offer.frame_stops, .time = time});
+    gear::Kit changed = kit;
+    const auto camera = std::ranges::find(changed.cameras, shot.rig.camera, &gear::Camera::id);
+    if (camera == changed.cameras.end() || !(offer.reading.ring_step > 0)) return changed;
+    camera->step_readings.push_back(offer.reading);
+    camera->step_readings.back().time = time;
+    return changed;
+}
+
+}  // namespace poquito::proof
