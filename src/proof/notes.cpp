@@ -85,11 +85,8 @@ class Notes {
         of_frames();
         if (inspection_.stack) of_stack(*inspection_.stack);
         of_exposure();
-        for (std::size_t i = 0; i < offers_.size(); ++i) {
-            Note& note = add(Tone::info, std::nullopt, offers_[i].text);
-            note.action = offers_[i].action;
-            note.offer = i;
-        }
+        for (std::size_t i = 0; i < offers_.size(); ++i)
+            if (offers_[i].teaches != Teaches::light) offered(add(Tone::info, std::nullopt, offers_[i].text), i);
         of_framing();
         what_is_well();
         std::ranges::stable_sort(notes_, {}, &Note::tone);
@@ -263,6 +260,11 @@ class Notes {
         again(note, away);
     }
 
+    void offered(Note& note, std::size_t offer) {
+        note.action = offers_[offer].action;
+        note.offer = offer;
+    }
+
     /// How light the subject came out, of all frames together.
     void of_exposure() {
         std::vector<double> over;
@@ -272,8 +274,11 @@ class Notes {
         const double stops = imaging::median(std::move(over));
         constexpr double much = 0.7, hardly = 0.35;
         const auto words = text::number_text(std::abs(stops), 2);
-        if (std::ranges::find(offers_, Teaches::light, &Offer::teaches) != offers_.end()) return;  // said there
-        if (std::abs(stops) >= much)
+        const auto offer = std::ranges::find(offers_, Teaches::light, &Offer::teaches);
+        if (offer != offers_.end())
+            offered(add(std::abs(stops) >= much ? Tone::caution : Tone::info, std::nullopt, offer->text),
+                    static_cast<std::size_t>(offer - offers_.begin()));
+        else if (std::abs(stops) >= much)
             add(Tone::caution, std::nullopt,
                 fmt::format(
                     "The subject is {} stops {} than in the plan's picture: {}. Learn it at Light, Test frame, or "
@@ -347,9 +352,10 @@ class Notes {
                             kept(1) * 100));
         else if (kept(2) >= plenty && planes.frames.size() >= many)
             add(Tone::info, std::nullopt,
-                fmt::format("Half way between two frames the finest detail keeps {:.0f} % of its contrast; with every "
-                            "second frame alone it would keep {:.0f} %.",
-                            kept(1) * 100, kept(2) * 100));
+                fmt::format(
+                    "Half way between two frames the finest detail keeps {:.0f} % of its contrast; with half as "
+                    "many frames it would keep {:.0f} %.",
+                    kept(1) * 100, kept(2) * 100));
     }
 
     std::string ends_text(const StackFacts& stack) const {
@@ -421,7 +427,7 @@ Summary summary_of(const Inspection& inspection, const std::vector<Note>& notes)
     int more = 0;  // between and beyond them
     for (const Note& note : notes) {
         if (note.tone == Tone::well || note.tone == Tone::info) continue;
-        if (summary.why.empty() && note.code) summary.why = matter_of(*note.code);
+        if (summary.why.empty()) summary.why = note.code ? matter_of(*note.code) : "not as the plan has it";
         summary.outcome = std::max(summary.outcome, note.tone == Tone::stop ? Outcome::mendable : Outcome::look);
         if (!note.again || note.tone != Tone::stop) continue;
         if (note.code == Code::gap || note.code == Code::end_open) {

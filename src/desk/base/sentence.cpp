@@ -1,5 +1,6 @@
 #include "desk/base/sentence.hpp"
 
+#include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 
 #include <QPainter>
@@ -23,6 +24,7 @@ void Sentence::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setFont(textFont());
     painter.setPen(theme().quiet);
+    if (lines_ == 1) return drawLine(painter, rect(), Qt::AlignLeft, elided(painter.font(), text_, width()));
     painter.drawText(rect(), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, text_);
 }
 

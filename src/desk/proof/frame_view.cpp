@@ -117,7 +117,9 @@ void FrameView::paintEvent(QPaintEvent*) {
     painter.setClipRect(rect());
     painter.drawImage(pictureRect(), image_);
     paintMarks(painter);
-    if (!caption_.isEmpty()) paintLabel(painter, {8, 6}, caption_);
+    const QPointF corner = pictureRect().topLeft();
+    if (!caption_.isEmpty())
+        paintLabel(painter, QPointF(std::max(0.0, corner.x()) + 6, std::max(0.0, corner.y()) + 6), caption_);
     if (!isWhole())
         paintLabel(painter, {8, height() - 24.0}, tr("%1 % of the file's pixels").arg(std::lround(scale() * 100)));
 }

@@ -83,10 +83,8 @@ void FramesPanel::buildHead(QVBoxLayout* column) {
     title_->setObjectName(QStringLiteral("frameTitle"));
     title_->setFont(textFont(12, QFont::DemiBold));
     head->addWidget(title_);
-    subtitle_ = new QLabel(this);
+    subtitle_ = new Sentence(1, this);
     subtitle_->setObjectName(QStringLiteral("frameSettings"));
-    subtitle_->setProperty("quiet", true);
-    subtitle_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     head->addWidget(subtitle_, 1);
     const std::vector<std::pair<Show, Caption>> kinds = {
         {Show::frame, {"showFrame", tr("picture"), tr("The frame as it was taken; Space changes with the plan")}},
@@ -109,7 +107,7 @@ void FramesPanel::buildHead(QVBoxLayout* column) {
     hold_ = new QToolButton(this);
     nameControl(hold_, {"holdBeside", tr("beside"),
                         tr("Holds this frame beside the one you go to next, at the same place: to compare two, or one "
-                           "with the plan; B")});
+                           "with the plan; H")});
     hold_->setText(tr("beside"));
     hold_->setCheckable(true);
     hold_->setProperty("chip", true);
@@ -533,7 +531,7 @@ bool FramesPanel::take(QKeyEvent* event) {
                 setShow(show_ == wanted ? Show::frame : wanted);
             return true;
         }
-        case Qt::Key_B:
+        case Qt::Key_H:
             holdBeside(!held_->holds());
             return true;
         case Qt::Key_Plus:

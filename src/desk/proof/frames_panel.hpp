@@ -79,7 +79,8 @@ class FramesPanel : public QWidget {
     Show show_ = Show::frame;
     int note_ = -1;
     bool hadFrames_ = false;
-    QLabel *title_, *subtitle_, *progress_;
+    QLabel *title_, *progress_;
+    Sentence* subtitle_;
     std::map<Show, QToolButton*> shows_;
     FrameView* view_;
     HeldFrame* held_;

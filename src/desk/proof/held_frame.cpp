@@ -5,12 +5,12 @@
 namespace poquito::desk {
 
 HeldFrame::HeldFrame(FramePictures& pictures, FrameView& beside, QWidget* parent)
-    : FrameView(parent), pictures_(pictures) {
+    : FrameView(parent), pictures_(pictures), beside_(beside) {
     setObjectName(QStringLiteral("heldFrame"));
     setAccessibleName(tr("The frame that is held beside it"));
     hide();
-    connect(&beside, &FrameView::looked, this, [this, &beside] { follow(beside); });
-    connect(this, &FrameView::looked, &beside, [this, &beside] { beside.follow(*this); });
+    connect(&beside, &FrameView::looked, this, [this] { follow(beside_); });
+    connect(this, &FrameView::looked, &beside, [this] { beside_.follow(*this); });
     connect(this, &FrameView::pixelsWanted, this, [this] {
         if (holds()) pictures_.picture(file_, FramePictures::Kind::pixels);
     });
@@ -25,6 +25,7 @@ void HeldFrame::hold(const std::filesystem::path& file, QSize size, const QStrin
     setCaption(caption);
     show();
     showPicture();
+    follow(beside_);
 }
 
 void HeldFrame::letGo() {

@@ -23,6 +23,7 @@ class HeldFrame : public FrameView {
     void showPicture();
 
     FramePictures& pictures_;
+    FrameView& beside_;
     std::filesystem::path file_;
     QSize size_;
 };

@@ -1,12 +1,11 @@
 #include "imaging/inspect/registration.hpp"
 
-#include <fftw3.h>
+#include "imaging/fourier.hpp"
+
 #include <Eigen/Dense>
 
 #include <algorithm>
 #include <cmath>
-#include <complex>
-#include <mutex>
 #include <vector>
 
 namespace poquito::imaging {
@@ -126,8 +125,8 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
 Similarity shifted(const GreyImage& from, const GreyImage& to) {
     const int width = from.width, height = from.height;
     const auto size = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
-    static std::mutex planning;  // the library plans on one thread at a time
-    std::vector<std::complex<float>> a(size), b(size);
+    Plane first(size), second(size);
+    auto *a = first.data(), *b = second.data();
     const auto window = [&](int i, int count) {
         const double at = std::sin(3.14159265358979 * (i + 0.5) / count);
         return static_cast<float>(at * at);
@@ -139,26 +138,14 @@ Similarity shifted(const GreyImage& from, const GreyImage& to) {
             a[i] = from.pixels[i] * weight;
             b[i] = to.pixels[i] * weight;
         }
-    const auto transform = [&](std::vector<std::complex<float>>& values, int sign) {
-        auto* data = reinterpret_cast<fftwf_complex*>(values.data());
-        fftwf_plan plan = nullptr;
-        {
-            const std::lock_guard lock(planning);
-            plan = fftwf_plan_dft_2d(height, width, data, data, sign, FFTW_ESTIMATE);
-        }
-        fftwf_execute(plan);
-        const std::lock_guard lock(planning);
-        fftwf_destroy_plan(plan);
-    };
-    transform(a, FFTW_FORWARD);
-    transform(b, FFTW_FORWARD);
+    transform({&first, &second}, width, height, Direction::to_frequencies);
     for (std::size_t i = 0; i < size; ++i) {
         const auto cross = std::conj(a[i]) * b[i];
         const float length = std::abs(cross);
         // Weighted by how strong it is, a little: blurred pictures have noise alone in their fine part.
         a[i] = length > 1e-12f ? cross / std::sqrt(length) : std::complex<float>();
     }
-    transform(a, FFTW_BACKWARD);
+    transform({&first}, width, height, Direction::back);
     std::size_t best = 0;
     for (std::size_t i = 0; i < size; ++i)
         if (a[i].real() > a[best].real()) best = i;

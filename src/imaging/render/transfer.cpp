@@ -3,14 +3,10 @@
 #include "imaging/parallel.hpp"
 #include "optics/diffraction.hpp"
 
-#include <fftw3.h>
 #include <boost/math/special_functions/sinc.hpp>
 
 #include <algorithm>
 #include <cmath>
-#include <list>
-#include <mutex>
-#include <new>
 #include <numbers>
 #include <utility>
 
@@ -50,63 +46,7 @@ class Radial {
     std::vector<float> values_;
 };
 
-fftwf_complex* bins(Plane& plane) { return reinterpret_cast<fftwf_complex*>(plane.data()); }
-
-/// Transforms planes of one size in their place, unscaled. Plans take longer to make than to carry out, so the last few
-/// are kept; FFTW's planner is the one part of it that two threads may not enter at once.
-class Transforms {
-  public:
-    using Plan = std::shared_ptr<fftwf_plan_s>;
-
-    /// For planes as aligned as `plane`, whose numbers stay.
-    Plan of(int height, int width, int sign, Plane& plane) {
-        const std::lock_guard lock(guard_);
-        const auto found = std::ranges::find_if(
-            kept_, [&](const Kept& kept) { return kept.height == height && kept.width == width && kept.sign == sign; });
-        if (found != kept_.end()) {
-            kept_.splice(kept_.begin(), kept_, found);
-            return kept_.front().plan;
-        }
-        kept_.push_front({height, width, sign, made(height, width, sign, plane)});
-        if (kept_.size() > most) kept_.pop_back();
-        return kept_.front().plan;
-    }
-
-  private:
-    static Plan made(int height, int width, int sign, Plane& plane) {
-        static std::mutex planner;
-        const std::lock_guard lock(planner);
-        auto* plan = fftwf_plan_dft_2d(height, width, bins(plane), bins(plane), sign, FFTW_ESTIMATE);
-        return {plan, [](fftwf_plan_s* last) {
-                    const std::lock_guard ending(planner);
-                    fftwf_destroy_plan(last);
-                }};
-    }
-
-    static constexpr std::size_t most = 32;
-    struct Kept {
-        int height, width, sign;
-        Plan plan;
-    };
-    std::mutex guard_;
-    std::list<Kept> kept_;  // the last used in front
-};
-
-Transforms& transforms() {
-    static Transforms all;
-    return all;
-}
-
 }  // namespace
-
-void Plane::resize(std::size_t count) {
-    if (bins_ && count <= size_) return;  // one that was moved from has none
-    bins_.reset(static_cast<Bin*>(fftwf_malloc(count * sizeof(Bin))));
-    if (!bins_) throw std::bad_alloc();
-    size_ = count;
-}
-
-void Plane::Free::operator()(Bin* bins) const { fftwf_free(bins); }
 
 /// One picture behind the other: by itself it is transformed in half the time of one among others.
 void take_apart(const Raster& picture, Spectrum& spectrum) {
@@ -121,9 +61,7 @@ void take_apart(const Raster& picture, Spectrum& spectrum) {
         first[i] = {pixel[0], pixel[1]};
         second[i] = {pixel[2], pixel[3]};
     }
-    const auto plan = transforms().of(picture.height, picture.width, FFTW_FORWARD, spectrum.red_green);
-    for (Plane* plane : {&spectrum.red_green, &spectrum.blue_cover})
-        fftwf_execute_dft(plan.get(), bins(*plane), bins(*plane));
+    transform({&spectrum.red_green, &spectrum.blue_cover}, picture.width, picture.height, Direction::to_frequencies);
 }
 
 void transfer(const Spectrum& spectrum, const Transfer& by, Raster& out) {
@@ -165,8 +103,7 @@ void transfer(const Spectrum& spectrum, const Transfer& by, Raster& out) {
             if (x > 0 && 2 * x < width) multiply(width - x, factor);
         }
     });
-    const auto plan = transforms().of(height, width, FFTW_BACKWARD, first);
-    for (Plane* plane : {&first, &second}) fftwf_execute_dft(plan.get(), bins(*plane), bins(*plane));
+    transform({&first, &second}, width, height, Direction::back);
     out.resize(width, height);
     for (std::size_t i = 0; i < count; ++i)
         out.pixels[i] = {red_green[i].real(), red_green[i].imag(), blue_cover[i].real(), blue_cover[i].imag()};

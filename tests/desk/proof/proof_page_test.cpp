@@ -4,6 +4,7 @@
 #include "desk/proof/frame_strip.hpp"
 #include "desk/proof/frame_view.hpp"
 #include "desk/proof/frames_panel.hpp"
+#include "desk/proof/held_frame.hpp"
 #include "desk/proof/proof_desk.hpp"
 #include "desk/proof/proof_notes.hpp"
 #include "desk/run/run_desk.hpp"
@@ -232,6 +233,81 @@ TEST_CASE("frames that are dropped are looked at, and keys go through them", "[d
     person.goTo(6);
     CHECK_FALSE(person.window().proof().isBusy());
     CHECK(person.text(QStringLiteral("frameTitle")) == QStringLiteral("The plan's picture"));
+}
+
+TEST_CASE("two frames stand side by side at the same place, and one beside the plan", "[desk][proof]") {
+    Prover person;
+    QTemporaryDir card;
+    putStack(card.path(), {0, 1, 2});
+    person.drop({card.path()});
+    person.waitForLook();
+    auto& frames = person.frames();
+    const auto* held = person.find<HeldFrame>(QStringLiteral("heldFrame"));
+    CHECK_FALSE(held->isVisible());
+    frames.view()->setFocus();
+    person.key(Qt::Key_Plus);
+    person.key(Qt::Key_H);
+    CHECK(held->isVisible());
+    CHECK(held->file() == person.look().frames.files[0]);
+    CHECK(frames.current() == 1);  // the next one beside it
+    CHECK(held->scale() == Approx(frames.view()->scale()));
+    person.key(Qt::Key_Plus);
+    CHECK(held->scale() == Approx(frames.view()->scale()));
+    CHECK(held->placeAt(QPointF(0, 0)).x() == Approx(frames.view()->placeAt(QPointF(0, 0)).x()).margin(1));
+    person.key(Qt::Key_Right);
+    CHECK(frames.current() == 2);
+    CHECK(held->file() == person.look().frames.files[0]);
+    person.key(Qt::Key_Space);
+    CHECK(frames.shows() == FramesPanel::Show::plan);
+    CHECK(held->isVisible());
+    person.key(Qt::Key_H);
+    CHECK_FALSE(held->isVisible());
+    person.key(Qt::Key_H);
+    person.document().select(2);  // another shot holds none of these
+    person.settle();
+    CHECK_FALSE(held->isVisible());
+}
+
+TEST_CASE("what the frames teach of a flash is offered, taken into the kit when asked for, and undone",
+          "[desk][proof]") {
+    Prover person;
+    person.goTo(5);
+    person.click(QStringLiteral("startRunButton"));
+    person.waitForRun();
+    person.waitForLook();
+    person.click(QStringLiteral("leaveRunButton"));
+    person.goTo(6);
+    CHECK(person.look().offers.empty());
+    // The plan now thinks the brooch lighter, at the same power: the frames look too dark for it.
+    const auto id = person.shotId();
+    person.document().edit({QStringLiteral("lighter")}, [&](shoot::Shoot& shoot) {
+        auto& shot = shoot.shots[1];
+        shot.lights.erase(shot.lights.begin() + 1, shot.lights.end());
+        shot.lights[0].power = 1.0 / 32;
+        shot.subject.reflectance = std::min(0.9, 1.6 * shot.subject.reflectance);
+    });
+    person.window().proof().judgeAgain(id);
+    person.waitForLook();
+    REQUIRE(person.look().offers.size() == 1);
+    auto* notes = person.find<ProofNotes>(QStringLiteral("proofNotes"));
+    int row = -1;
+    for (std::size_t i = 0; i < notes->notes().size(); ++i)
+        if (notes->notes()[i].offer) row = static_cast<int>(i);
+    REQUIRE(row >= 0);
+    const auto corrections = [&] {
+        const auto& shoot = person.document().shoot();
+        return std::ranges::find(shoot.kit.flashes, shoot.shots[1].lights[0].flash, &gear::Flash::id)->corrections;
+    };
+    const auto before = corrections().size();
+    notes->setFocus();
+    notes->setCurrentIndex(notes->model()->index(row, 0));
+    QTest::keyClick(notes, Qt::Key_Return, Qt::ControlModifier);
+    person.waitForLook();
+    CHECK(corrections().size() == before + 1);
+    CHECK(corrections().back().stops < -0.3);
+    CHECK(person.look().offers.empty());  // known since
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(corrections().size() == before);
 }
 
 TEST_CASE("a frame is set aside beside the others, never deleted, and brought back", "[desk][proof]") {

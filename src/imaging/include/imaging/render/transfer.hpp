@@ -1,10 +1,8 @@
 #pragma once
 
+#include "imaging/fourier.hpp"
 #include "imaging/raster.hpp"
 #include "imaging/render/scene.hpp"
-
-#include <complex>
-#include <memory>
 
 namespace poquito::imaging {
 
@@ -16,24 +14,6 @@ struct Transfer {
     double pitch = 0.001;  // mm at the sensor a pixel of the raster
     /// The pixels are means over their squares and are gone between straight later (lay_over): made up for.
     bool coarse = false;
-};
-
-/// A plane of complex numbers, aligned as FFTW wants them: a plan holds for all of them.
-class Plane {
-  public:
-    using Bin = std::complex<float>;
-
-    /// With whatever the memory holds.
-    void resize(std::size_t count);
-    Bin* data() { return bins_.get(); }
-    const Bin* data() const { return bins_.get(); }
-
-  private:
-    struct Free {
-        void operator()(Bin* bins) const;
-    };
-    std::unique_ptr<Bin, Free> bins_;
-    std::size_t size_ = 0;
 };
 
 /// A raster taken apart into its frequencies: what stays of a sheet while only the lens changes. The four channels as
