@@ -2,6 +2,7 @@
 
 #include "imaging/inspect/median.hpp"
 #include "imaging/parallel.hpp"
+#include "imaging/wide.hpp"
 
 #include <algorithm>
 #include <array>
@@ -12,22 +13,22 @@ namespace poquito::imaging {
 namespace {
 
 /// Logarithm of the strength of fine detail `u` widths off focus, 0 in focus: as of a disc, whose spectrum falls with
-/// the third power. From a table, for it is asked for a hundred million times.
-double off_focus(double u) {
-    constexpr int steps = 64, far = 24;  // to a width; widths
-    static const auto table = [] {
-        std::array<double, steps * far + 2> made{};
-        for (std::size_t i = 0; i < made.size(); ++i) {
-            const double at = static_cast<double>(i) / steps;
-            made[i] = -1.5 * std::log1p(at * at);
+/// the third power. From a table, for it is asked for a hundred million times; past its end all is drowned anyway.
+class OffFocus {
+  public:
+    static constexpr float steps = 64, far = 24;  // to a width; widths
+    OffFocus() {
+        for (std::size_t i = 0; i < values_.size(); ++i) {
+            const double at = static_cast<double>(i) / static_cast<double>(steps);
+            values_[i] = static_cast<float>(-1.5 * std::log1p(at * at));
         }
-        return made;
-    }();
-    if (u >= far) return -3 * std::log(u);
-    const double place = u * steps;
-    const auto i = static_cast<std::size_t>(place);
-    return table[i] + (place - static_cast<double>(i)) * (table[i + 1] - table[i]);
-}
+    }
+    const float* values() const { return values_.data(); }
+
+  private:
+    std::array<float, static_cast<std::size_t>(steps* far) + 2> values_{};
+};
+const OffFocus off_focus;
 
 /// A tile's course through the frames: what it has above noise, as logarithms, and how much each tells.
 struct Course {
@@ -35,8 +36,11 @@ struct Course {
     double noise = 1;
     std::vector<float> log_detail;  // of detail above noise
     std::vector<float> weight;      // 0: drowned in noise there
+    std::vector<float> told;        // `weight`, 0 where it was not seen
+    std::vector<float> drowned;     // how much it tells that it drowned; 0 where it did not
     std::size_t peak = 0;           // frame in which it has most
     double depth = 0;               // as fitted
+    float drowned_at = 0;           // logarithm of what drowns
     double spread = 0;              // steps that a slope within the tile widens its course by
     std::vector<float> fineness;    // logarithm of detail over that twice as wide, above noise; where both tell
 };
@@ -52,40 +56,63 @@ struct Fit {
     double depth = 0;
 };
 
-/// How badly a tile at `depth` explains the course, its strength chosen best. What drowned must be explained too.
-double cost_at(const Course& course, const std::vector<double>& frames, double width, double depth, std::size_t from,
-               std::size_t to) {
-    double sum = 0, weights = 0;
-    double logs[64];
-    const double own_width = std::hypot(width, course.spread);
-    for (std::size_t f = from; f < to; ++f) {
-        logs[f - from] = off_focus(std::abs(frames[f] - depth) / own_width);
-        const double weight = std::max(0.0f, course.weight[f]);
-        sum += weight * (course.log_detail[f] - logs[f - from]);
-        weights += weight;
+constexpr std::size_t most_told = 16;  // frames of a course that are looked at at once
+
+/// How badly a tile explains its course from `frames` on, its strength chosen best. What drowned must be explained too.
+/// `per_step`: frames' places to places of the table.
+POQUITO_WIDE float cost_of_course(const float* frames, const float* log_detail, const float* told, const float* drowned,
+                                  int count, float depth, float per_step, float drowned_at) {
+    float logs[most_told];
+    const float* table = off_focus.values();
+    constexpr float last = OffFocus::steps * OffFocus::far;
+    float sum = 0, weights = 0;
+    for (int f = 0; f < count; ++f) {
+        const float place = std::min(last, std::abs(frames[f] - depth) * per_step);
+        const int i = static_cast<int>(place);
+        logs[f] = table[i] + (place - static_cast<float>(i)) * (table[i + 1] - table[i]);
+        sum += told[f] * (log_detail[f] - logs[f]);
+        weights += told[f];
     }
     if (!(weights > 0)) return 0;
-    const double strength = sum / weights, drowned_at = std::log(0.5 * course.noise);
-    double cost = 0;
-    for (std::size_t f = from; f < to; ++f) {
-        if (course.weight[f] == not_seen) continue;
-        const double predicted = strength + logs[f - from];
-        if (course.weight[f] > 0) {
-            const double off = course.log_detail[f] - predicted;
-            cost += course.weight[f] * off * off / (1 + off * off);
-        } else if (predicted > drowned_at) {
-            const double off = predicted - drowned_at;
-            cost += 0.5 * off * off / (1 + off * off);
-        }
+    const float strength = sum / weights;
+    float cost = 0;
+    for (int f = 0; f < count; ++f) {
+        const float predicted = strength + logs[f];
+        const float off = log_detail[f] - predicted, over = std::max(0.0f, predicted - drowned_at);
+        cost += told[f] * off * off / (1 + off * off) + drowned[f] * over * over / (1 + over * over);
     }
     return cost;
 }
 
+/// A course beside the frames about its peak, at one width of the common curve.
+class Window {
+  public:
+    Window(const Course& course, const std::vector<double>& frames, double width) : course_(course) {
+        constexpr std::size_t reach = 7;  // frames to either side that tell
+        from_ = course.peak > reach ? course.peak - reach : 0;
+        count_ = static_cast<int>(std::min(frames.size(), course.peak + reach + 1) - from_);
+        for (int f = 0; f < count_; ++f)
+            frames_[static_cast<std::size_t>(f)] = static_cast<float>(frames[from_ + static_cast<std::size_t>(f)]);
+        per_step_ = OffFocus::steps / static_cast<float>(std::hypot(width, course.spread));
+    }
+    /// Of the tile at that depth.
+    double cost(double depth) const {
+        return static_cast<double>(cost_of_course(frames_.data(), &course_.log_detail[from_], &course_.told[from_],
+                                                  &course_.drowned[from_], count_, static_cast<float>(depth), per_step_,
+                                                  course_.drowned_at));
+    }
+
+  private:
+    const Course& course_;
+    std::size_t from_ = 0;
+    int count_ = 0;
+    std::array<float, most_told> frames_{};
+    float per_step_ = 1;
+};
+
 /// The best depth near where the course has its peak.
 Fit fitted(const Course& course, const std::vector<double>& frames, double width, bool to_the_ends) {
-    constexpr std::size_t reach = 7;  // frames to either side that tell
-    const std::size_t from = course.peak > reach ? course.peak - reach : 0;
-    const std::size_t to = std::min(frames.size(), course.peak + reach + 1);
+    const Window window(course, frames, width);
     double low = frames[course.peak > 0 ? course.peak - 1 : 0],
            high = frames[std::min(course.peak + 1, frames.size() - 1)];
     // At an end of the run the peak may lie outside.
@@ -98,7 +125,7 @@ Fit fitted(const Course& course, const std::vector<double>& frames, double width
     // Every fourth, then halves about the best: the cost falls to both sides of it.
     constexpr int coarse = 4, half = coarse / 2;
     const auto look_at = [&](double depth) {
-        const double cost = cost_at(course, frames, width, depth, from, to);
+        const double cost = window.cost(depth);
         if (cost < best.cost) best = {.cost = cost, .depth = depth};
     };
     for (int i = 0; i <= steps; i += coarse) look_at(low + i * apart);
@@ -107,8 +134,8 @@ Fit fitted(const Course& course, const std::vector<double>& frames, double width
         if (middle - way >= low) look_at(middle - way);
         if (middle + way <= high) look_at(middle + way);
     }
-    const double left = cost_at(course, frames, width, best.depth - apart, from, to);
-    const double right = cost_at(course, frames, width, best.depth + apart, from, to);
+    const double left = window.cost(best.depth - apart);
+    const double right = window.cost(best.depth + apart);
     const double bend = left - 2 * best.cost + right;
     if (bend > 1e-12) best.depth += std::clamp(0.5 * (left - right) / bend, -0.5, 0.5) * apart;
     return best;
@@ -181,6 +208,8 @@ class Fitter {
                 if (detail == unseen) {
                     course.log_detail.push_back(0);
                     course.weight.push_back(not_seen);
+                    course.told.push_back(0);
+                    course.drowned.push_back(0);
                     continue;
                 }
                 const bool tells = detail > drowned * course.noise;
@@ -188,7 +217,10 @@ class Fitter {
                 course.log_detail.push_back(static_cast<float>(std::log(own)));
                 const double share = own / detail;
                 course.weight.push_back(static_cast<float>(tells ? share * share : 0));
+                course.told.push_back(course.weight.back());
+                course.drowned.push_back(tells ? 0.0f : 0.5f);
             }
+            course.drowned_at = static_cast<float>(std::log(0.5 * course.noise));
             const double wide_noise = std::max(0.02, static_cast<double>(wider.noise.values[tile]));
             for (std::size_t f = 0; f < frames_.size(); ++f) {
                 const double wide = wider.frames[f].values[tile];
@@ -232,14 +264,12 @@ class Fitter {
         const bool at_first = course.peak == 0, at_last = course.peak + 1 == frames_.size();
         if (!at_first && !at_last) return course.depth;
         const double end = at_first ? frames_.front() : frames_.back(), outwards = at_first ? -1 : 1;
-        constexpr std::size_t reach = 7;
-        const std::size_t from = course.peak > reach ? course.peak - reach : 0;
-        const std::size_t to = std::min(frames_.size(), course.peak + reach + 1);
+        const Window window(course, frames_, width_);
         const float fineness = course.fineness[course.peak];
         constexpr double clearly = 0.08;  // of what a tile costs
         const auto cost_beyond = [&](double steps) {
             const double depth = end + outwards * steps;
-            double cost = cost_at(course, frames_, width_, depth, from, to);
+            double cost = window.cost(depth);
             if (fineness_spread_ > 0 && !std::isnan(fineness)) {
                 const double off = (fineness - fineness_at(steps)) / fineness_spread_;
                 cost += usual_cost * off * off / (1 + off * off);

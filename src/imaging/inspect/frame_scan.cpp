@@ -1,18 +1,11 @@
 #include "imaging/inspect/frame_scan.hpp"
 
 #include "imaging/colour.hpp"
+#include "imaging/wide.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
-
-// Twice as many numbers at once where the processor can.
-#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_ADDRESS__) && \
-    !defined(__SANITIZE_THREAD__)
-#define POQUITO_WIDE __attribute__((target_clones("avx2", "default")))
-#else
-#define POQUITO_WIDE
-#endif
 
 namespace poquito::imaging {
 namespace {
@@ -74,14 +67,14 @@ FrameScanner::FrameScanner(int width, int height) : width_(width), height_(heigh
     cell_ = std::clamp(static_cast<int>(std::lround(std::max(width, height) / 384.0)), 4, 64);
     columns_ = std::max(1, width / cell_);
     rows_ = std::max(1, height / cell_);
-    constexpr double enough = 1.5e6;  // pixels: more say nothing new of the light
+    constexpr double enough = 0.7e6;  // pixels: more say nothing new of the light
     step_ = std::max(1, static_cast<int>(std::sqrt(static_cast<double>(width) * height / enough)));
     step_ = std::min(step_, cell_);
     constexpr double large = 8e6;  // pixels
     rows_apart_ = static_cast<double>(width) * height >= large ? 2 : 1;
     histogram_.resize(levels);
     const auto cells = static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_);
-    for (auto* sum : {&light_sum_, &level_sum_, &clipped_sum_, &light_count_}) sum->resize(cells);
+    for (auto* sum : {&light_sum_, &level_sum_, &level_count_, &clipped_sum_, &light_count_}) sum->resize(cells);
     for (std::size_t i = 0; i < lines_.size(); ++i) lines_[i].start(1 << i, width, columns_, rows_);
     // Every second row of a large frame says as much, and takes half as long: means are of fewer rows, distances the
     // same.
@@ -94,10 +87,38 @@ FrameScanner::FrameScanner(int width, int height) : width_(width), height_(heigh
 }
 
 void FrameScanner::row(const std::uint8_t* rgb) {
-    if (y_ % step_ == 0) measure_light(rgb);
+    if (y_ % step_ == 0)
+        measure_light([rgb](int x) {
+            const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
+            return std::array<int, 3>{pixel[0], pixel[1], pixel[2]};
+        });
+    measure_detail([rgb](std::vector<std::int16_t>& to) { to_luma(rgb, to); });
+}
+
+void FrameScanner::row(const std::uint8_t* luma, const std::uint8_t* blue, const std::uint8_t* red, int shift) {
+    if (y_ % step_ == 0) {
+        // ITU-R BT.601 at full range, in 1024ths.
+        const auto code = [](int value) { return std::clamp(value, 0, 255); };
+        if (blue)
+            measure_light([=](int x) {
+                const int y = luma[x], b = blue[x >> shift] - 128, r = red[x >> shift] - 128;
+                return std::array<int, 3>{code(y + ((1436 * r + 512) >> 10)),
+                                          code(y - ((352 * b + 731 * r + 512) >> 10)),
+                                          code(y + ((1815 * b + 512) >> 10))};
+            });
+        else
+            measure_light([=](int x) { return std::array<int, 3>{luma[x], luma[x], luma[x]}; });
+    }
+    measure_detail([luma](std::vector<std::int16_t>& to) {
+        for (std::size_t x = 0; x < to.size(); ++x) to[x] = static_cast<std::int16_t>(4 * luma[x]);
+    });
+}
+
+template <typename ToLuma>
+void FrameScanner::measure_detail(const ToLuma& to_luma_of) {
     if (y_ % rows_apart_ == 0) {
         Lines& pixels = lines_[0];
-        to_luma(rgb, pixels.last[static_cast<std::size_t>(pixels.count % 5)]);
+        to_luma_of(pixels.last[static_cast<std::size_t>(pixels.count % 5)]);
         for (std::size_t i = 0; i < lines_.size(); ++i) {
             Lines& lines = lines_[i];
             if (i > 0) {
@@ -107,44 +128,57 @@ void FrameScanner::row(const std::uint8_t* rgb) {
             }
             ++lines.count;
             if (lines.count > 2 * lines.apart) measure(lines);
+            if (i + 1 == lines_.size()) measure_level(lines);
         }
         if (pixels.count > 2 * pixels.apart && pixels.count % 4 == 0) measure_structure(pixels);
     }
     ++y_;
 }
 
-void FrameScanner::measure_light(const std::uint8_t* rgb) {
+/// Of the newest line of means.
+void FrameScanner::measure_level(const Lines& lines) {
+    const int row = std::min((lines.count - 1) * lines.spacing / cell_, rows_ - 1);
+    const auto& line = lines.last[static_cast<std::size_t>((lines.count - 1) % 5)];
+    const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(line.size());
+    for (int column = 0; column < columns_; ++column) {
+        const int from = std::min(column * cell, wide - 1), to = std::min(wide, from + cell);
+        std::int32_t sum = 0;
+        for (int x = from; x < to; ++x) sum += line[static_cast<std::size_t>(x)];
+        const auto i =
+            static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
+        level_sum_[i] += sum;
+        level_count_[i] += 4 * (to - from);  // quarters of a code value
+    }
+}
+
+template <typename PixelAt>
+void FrameScanner::measure_light(const PixelAt& pixel_at) {
     const auto& share = shares();
     const int row = std::min(y_ / cell_, rows_ - 1);
+    const int edge = std::max(2, columns_ / 16);
     for (int column = 0; column < columns_; ++column) {
         const int from = column * cell_, to = column + 1 == columns_ ? width_ : from + cell_;
-        double light = 0, level = 0;
+        const bool border = row < edge || column < edge || row >= rows_ - edge || column >= columns_ - edge;
+        double light = 0;
         int clipped = 0, count = 0;
         for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
-            const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
-            const int r = pixel[0], g = pixel[1], b = pixel[2];
-            const int luminance = share.red[static_cast<std::size_t>(r)] + share.green[static_cast<std::size_t>(g)] +
-                                  share.blue[static_cast<std::size_t>(b)];
+            const auto [r, g, b] = pixel_at(x);
+            const std::array<int, 3> shared = {share.red[static_cast<std::size_t>(r)],
+                                               share.green[static_cast<std::size_t>(g)],
+                                               share.blue[static_cast<std::size_t>(b)]};
+            const int luminance = shared[0] + shared[1] + shared[2];
             ++histogram_[static_cast<std::size_t>(std::min(luminance, levels - 1))];
             light += luminance;
-            level += g;
             clipped += std::max({r, g, b}) >= 254;
             black_ += std::max({r, g, b}) <= 3;
+            if (border)
+                for (std::size_t c = 0; c < 3; ++c) border_sum_[c] += shared[c];
             ++count;
         }
-        const int edge = std::max(2, columns_ / 16);
-        if (row < edge || column < edge || row >= rows_ - edge || column >= columns_ - edge) {
-            for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
-                const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
-                border_sum_[0] += share.red[pixel[0]], border_sum_[1] += share.green[pixel[1]];
-                border_sum_[2] += share.blue[pixel[2]];
-            }
-            border_count_ += count;
-        }
+        if (border) border_count_ += count;
         const auto i =
             static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
         light_sum_[i] += light;
-        level_sum_[i] += level;
         clipped_sum_[i] += clipped;
         light_count_[i] += count;
         clipped_ += static_cast<std::uint64_t>(clipped);
@@ -257,7 +291,7 @@ FrameScan FrameScanner::finish() {
     FrameScan scan = std::move(scan_);
     if (looked_ == 0) return scan;
     scan.light = map_of(light_sum_, light_count_, 1.0 / (levels - 1));
-    scan.level = map_of(level_sum_, light_count_, 1);
+    scan.level = map_of(level_sum_, level_count_, 1);
     scan.clipped = map_of(clipped_sum_, light_count_, 1);
     scan.detail = mean_squares(lines_[0]);
     scan.middling = mean_squares(lines_[1]);
@@ -278,8 +312,7 @@ FrameScan FrameScanner::finish() {
     }
     scan.small = {.width = columns_, .height = rows_, .pixels = {}};
     scan.small.pixels.resize(scan.level.values.size());
-    for (std::size_t i = 0; i < scan.small.pixels.size(); ++i)
-        scan.small.pixels[i] = static_cast<float>(to_encoded(std::min(1.0f, scan.light.values[i])));
+    for (std::size_t i = 0; i < scan.small.pixels.size(); ++i) scan.small.pixels[i] = scan.level.values[i] / 255;
     return scan;
 }
 

@@ -14,19 +14,32 @@ namespace {
 /// Means over squares of 2 * radius + 1, cut at the edges; each row, then each column, by running sums.
 GreyImage box_mean(const GreyImage& in, int radius) {
     GreyImage across = in, out = in;
-    const auto run = [radius](const float* from, float* to, int count, std::ptrdiff_t stride) {
+    const auto run = [radius](const float* from, float* to, int count) {
         double sum = 0;
         int first = 0, last = -1;  // within the sum
         for (int i = 0; i < count; ++i) {
-            while (last < std::min(count - 1, i + radius)) sum += from[stride * ++last];
-            while (first < i - radius) sum -= from[stride * first++];
-            to[stride * i] = static_cast<float>(sum / (last - first + 1));
+            while (last < std::min(count - 1, i + radius)) sum += static_cast<double>(from[++last]);
+            while (first < i - radius) sum -= static_cast<double>(from[first++]);
+            to[i] = static_cast<float>(sum / (last - first + 1));
         }
     };
     for (int y = 0; y < in.height; ++y)
         run(in.pixels.data() + static_cast<std::ptrdiff_t>(y) * in.width,
-            across.pixels.data() + static_cast<std::ptrdiff_t>(y) * in.width, in.width, 1);
-    for (int x = 0; x < in.width; ++x) run(across.pixels.data() + x, out.pixels.data() + x, in.height, in.width);
+            across.pixels.data() + static_cast<std::ptrdiff_t>(y) * in.width, in.width);
+    // Down by whole rows, as they lie in memory.
+    const auto width = static_cast<std::size_t>(in.width);
+    std::vector<float> sums(width, 0);
+    int first = 0, last = -1;  // within the sums
+    const auto row = [&](int y) { return across.pixels.data() + static_cast<std::ptrdiff_t>(y) * in.width; };
+    for (int y = 0; y < in.height; ++y) {
+        for (; last < std::min(in.height - 1, y + radius); ++last)
+            for (std::size_t x = 0; x < width; ++x) sums[x] += row(last + 1)[x];
+        for (; first < y - radius; ++first)
+            for (std::size_t x = 0; x < width; ++x) sums[x] -= row(first)[x];
+        const auto each = 1 / static_cast<float>(last - first + 1);
+        float* to = out.pixels.data() + static_cast<std::ptrdiff_t>(y) * in.width;
+        for (std::size_t x = 0; x < width; ++x) to[x] = sums[x] * each;
+    }
     return out;
 }
 
@@ -83,13 +96,14 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
     const double to_x = (to.width - 1) / 2.0, to_y = (to.height - 1) / 2.0;
     const double reach = std::hypot(mid_x, mid_y);
     double likeness = 0;
+    int apart = 2;  // px: every fourth tells the way, all of them where it ends
     for (int round = 0; round < 30; ++round) {
         Eigen::Matrix4d normal = Eigen::Matrix4d::Zero();
         Eigen::Vector4d pull = Eigen::Vector4d::Zero();
         const double c = guess.scale * std::cos(guess.turn), s = guess.scale * std::sin(guess.turn);
         double product = 0, own = 0, others = 0;
-        for (int y = 1; y + 1 < from.height; y += 1)
-            for (int x = 1; x + 1 < from.width; x += 1) {
+        for (int y = 1; y + 1 < from.height; y += apart)
+            for (int x = 1; x + 1 < from.width; x += apart) {
                 const double u = x - mid_x, v = y - mid_y;
                 float value, gx, gy;
                 if (!sample(to, to_x + c * u - s * v + guess.dx, to_y + s * u + c * v + guess.dy, value, gx, gy))
@@ -116,7 +130,10 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
         if (std::abs(guess.dx) > from.width || std::abs(guess.dy) > from.height || std::abs(guess.turn) > 1 ||
             guess.scale < 0.5 || guess.scale > 2)
             return std::nullopt;
-        if (change.cwiseAbs().maxCoeff() < 0.003) break;
+        const double most = change.cwiseAbs().maxCoeff();
+        constexpr double near_by = 0.03, there = 0.003;
+        if (most < there && apart == 1) break;
+        if (most < near_by) apart = 1;
     }
     return Registration{.similarity = guess, .likeness = likeness};
 }

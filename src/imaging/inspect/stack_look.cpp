@@ -3,6 +3,8 @@
 #include "imaging/inspect/median.hpp"
 #include "imaging/parallel.hpp"
 
+#include <tbb/parallel_invoke.h>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -56,20 +58,24 @@ CellMap spread_out(const CellMap& in) {
     constexpr int reach = tile_cells / 2;
     for (int y = 0; y < in.rows; ++y)
         for (int x = 0; x < in.columns; ++x) {
+            const int from = std::max(0, x - reach), to = std::min(in.columns - 1, x + reach);
             float sum = 0;
-            int count = 0;
-            for (int i = std::max(0, x - reach); i <= std::min(in.columns - 1, x + reach); ++i, ++count)
-                sum += in.at(i, y);
-            across.at(x, y) = sum / static_cast<float>(count);
+            for (int i = from; i <= to; ++i) sum += in.at(i, y);
+            across.at(x, y) = sum / static_cast<float>(to - from + 1);
         }
-    for (int y = 0; y < in.rows; ++y)
-        for (int x = 0; x < in.columns; ++x) {
-            float sum = 0;
-            int count = 0;
-            for (int j = std::max(0, y - reach); j <= std::min(in.rows - 1, y + reach); ++j, ++count)
-                sum += across.at(x, j);
-            out.at(x, y) = sum / static_cast<float>(count);
+    // Down by whole rows, as they lie in memory.
+    const auto columns = static_cast<std::size_t>(in.columns);
+    const auto row = [&](CellMap& map, int y) { return map.values.data() + static_cast<std::size_t>(y) * columns; };
+    for (int y = 0; y < in.rows; ++y) {
+        const int from = std::max(0, y - reach), to = std::min(in.rows - 1, y + reach);
+        float* sum = row(out, y);
+        for (int j = from; j <= to; ++j) {
+            const float* one = row(across, j);
+            for (std::size_t x = 0; x < columns; ++x) sum[x] += one[x];
         }
+        const float each = 1 / static_cast<float>(to - from + 1);
+        for (std::size_t x = 0; x < columns; ++x) sum[x] *= each;
+    }
     return out;
 }
 
@@ -88,9 +94,13 @@ CellMap noise_of(const std::vector<const FrameScan*>& frames, const CellMap& lev
     const auto bin_of = [](float value) {
         return std::min(bins - 1, static_cast<std::size_t>(std::max(0.0f, value) / 256 * static_cast<float>(bins)));
     };
-    for (const FrameScan* frame : frames) {
+    // Some of a long run are enough.
+    constexpr std::size_t enough = 16;
+    const std::size_t apart = (frames.size() + enough - 1) / enough;
+    for (std::size_t f = apart / 2; f < frames.size(); f += apart) {
+        const FrameScan* frame = frames[f];
         const CellMap detail = spread_out(frame->*of);
-        const std::size_t stride = std::max<std::size_t>(1, frames.size() / 8);
+        const std::size_t stride = std::max<std::size_t>(1, frames.size() / apart / 8);
         for (std::size_t i = 0; i < detail.values.size(); i += stride)
             seen[bin_of(frame->level.values[i])].push_back(detail.values[i]);
     }
@@ -202,9 +212,9 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     for (auto& one : ratios) look.uneven.push_back(one.size() < 8 ? 0 : median(std::move(one)));
 
     const CellMap level = on_tiles(spread_out(frames[middle]->level), {}, columns, rows);
-    seen.noise = noise_of(frames, level, &FrameScan::detail);
-    wider.noise = noise_of(frames, level, &FrameScan::middling);
-    widest.noise = noise_of(frames, level, &FrameScan::coarse);
+    tbb::parallel_invoke([&] { seen.noise = noise_of(frames, level, &FrameScan::detail); },
+                         [&] { wider.noise = noise_of(frames, level, &FrameScan::middling); },
+                         [&] { widest.noise = noise_of(frames, level, &FrameScan::coarse); });
     // What a frame that is much darker or shaken shows of detail says nothing of where it was focused.
     constexpr double much = 0.4;  // stops
     for (std::size_t f = 0; f < count; ++f)
