@@ -185,15 +185,14 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     const int columns = frames[middle]->detail.columns / tile_cells, rows = frames[middle]->detail.rows / tile_cells;
     look.tile = tile_cells * cell;
     if (columns < 2 || rows < 2) return look;
-    DetailSeen seen, wider, widest;
-    for (auto* one : {&seen, &wider, &widest}) one->frames.resize(count);
+    DetailSeen seen, wider;
+    for (auto* one : {&seen, &wider}) one->frames.resize(count);
     std::vector<CellMap> light(count);
     for_rows(static_cast<int>(count), [&](int i) {
         const auto f = static_cast<std::size_t>(i);
         if (stopped()) return;
         seen.frames[f] = on_tiles(spread_out(frames[f]->detail), to_frame[f], columns, rows);
         wider.frames[f] = on_tiles(spread_out(frames[f]->middling), to_frame[f], columns, rows);
-        widest.frames[f] = on_tiles(spread_out(frames[f]->coarse), to_frame[f], columns, rows);
         light[f] = on_tiles(spread_out(frames[f]->light), to_frame[f], columns, rows);
     });
     if (stopped()) return std::nullopt;
@@ -213,19 +212,33 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
 
     const CellMap level = on_tiles(spread_out(frames[middle]->level), {}, columns, rows);
     tbb::parallel_invoke([&] { seen.noise = noise_of(frames, level, &FrameScan::detail); },
-                         [&] { wider.noise = noise_of(frames, level, &FrameScan::middling); },
-                         [&] { widest.noise = noise_of(frames, level, &FrameScan::coarse); });
+                         [&] { wider.noise = noise_of(frames, level, &FrameScan::middling); });
     // What a frame that is much darker or shaken shows of detail says nothing of where it was focused.
     constexpr double much = 0.4;  // stops
-    for (std::size_t f = 0; f < count; ++f)
-        if (std::abs(look.uneven[f]) > much || (f < spoilt.size() && spoilt[f]))
-            for (auto* one : {&seen, &wider}) std::ranges::fill(one->frames[f].values, unseen);
+    const auto leave_out = [&](DetailSeen& one) {
+        for (std::size_t f = 0; f < count; ++f)
+            if (std::abs(look.uneven[f]) > much || (f < spoilt.size() && spoilt[f]))
+                std::ranges::fill(one.frames[f].values, unseen);
+    };
+    leave_out(seen);
+    leave_out(wider);
     if (stopped()) return std::nullopt;
     // By the finest detail where enough of it stands out of the noise, else by that twice as wide.
     constexpr double enough = 0.5;  // of the tiles that show any
     const bool noisy = told_share(seen) < enough * told_share(wider);
-    look.planes = noisy ? focus_planes(wider, widest) : focus_planes(seen, wider);
-    if (look.planes && noisy) look.planes->detail = 2;
+    if (!noisy) {
+        look.planes = focus_planes(seen, wider);
+        return look;
+    }
+    auto& widest = seen;
+    for_rows(static_cast<int>(count), [&](int i) {
+        const auto f = static_cast<std::size_t>(i);
+        widest.frames[f] = on_tiles(spread_out(frames[f]->coarse), to_frame[f], columns, rows);
+    });
+    widest.noise = noise_of(frames, level, &FrameScan::coarse);
+    leave_out(widest);
+    look.planes = focus_planes(wider, widest);
+    if (look.planes) look.planes->detail = 2;
     return look;
 }
 
