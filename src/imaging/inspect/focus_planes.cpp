@@ -152,7 +152,7 @@ class Fitter {
 
     FocusPlanes run() {
         find_width();
-        constexpr int rough = 3, fine = 4;  // rounds
+        constexpr int rough = 3, fine = 3;  // rounds
         for (int round = 0; round < rough + fine; ++round) {
             find_steps(round == 0 ? Tries::all : round < rough ? Tries::wide : Tries::near_by);
             if (round < rough) {
@@ -349,7 +349,7 @@ class Fitter {
             const double now = frames_[after + 1] - frames_[after];
             found[after] = now;
             if (near.size() < 6) return;
-            const std::size_t stride = std::max<std::size_t>(1, near.size() / 64);
+            const std::size_t stride = std::max<std::size_t>(1, near.size() / 48);
             // A step as all the others unless the tiles gain more by another than a few of them cost anyway: what few
             // or noisy tiles say of it counts little.
             const auto doubt = [&](double step) {
@@ -404,7 +404,7 @@ class Fitter {
                 std::ranges::count_if(near, [&](std::size_t k) { return courses_[k].peak <= after; }));
             constexpr std::size_t enough = 5;
             if (before < enough || near.size() - before < enough) return;
-            const std::size_t stride = std::max<std::size_t>(1, near.size() / 160);
+            const std::size_t stride = std::max<std::size_t>(1, near.size() / 112);
             std::vector<double> tried = frames_;
             const auto cost_by = [&](double step) {
                 const double more = step - (frames_[after + 1] - frames_[after]);

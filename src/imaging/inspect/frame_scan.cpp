@@ -67,7 +67,7 @@ FrameScanner::FrameScanner(int width, int height) : width_(width), height_(heigh
     cell_ = std::clamp(static_cast<int>(std::lround(std::max(width, height) / 384.0)), 4, 64);
     columns_ = std::max(1, width / cell_);
     rows_ = std::max(1, height / cell_);
-    constexpr double enough = 0.7e6;  // pixels: more say nothing new of the light
+    constexpr double enough = 0.35e6;  // pixels: more say nothing new of the light
     step_ = std::max(1, static_cast<int>(std::sqrt(static_cast<double>(width) * height / enough)));
     step_ = std::min(step_, cell_);
     constexpr double large = 8e6;  // pixels
@@ -130,7 +130,8 @@ void FrameScanner::measure_detail(const ToLuma& to_luma_of) {
             if (lines.count > 2 * lines.apart) measure(lines);
             if (i + 1 == lines_.size()) measure_level(lines);
         }
-        if (pixels.count > 2 * pixels.apart && pixels.count % 4 == 0) measure_structure(pixels);
+        // Of large frames every sixteenth row of the file says as much.
+        if (pixels.count > 2 * pixels.apart && pixels.count % (4 * rows_apart_) == 0) measure_structure(pixels);
     }
     ++y_;
 }
@@ -213,21 +214,44 @@ void FrameScanner::Lines::start(int factor_of, int width, int columns, int down)
     rows.resize(static_cast<std::size_t>(down));
 }
 
+namespace {
+
+POQUITO_WIDE void add_pairs(const std::int16_t* finer, std::int16_t* sums, std::size_t count) {
+    for (std::size_t x = 0; x < count; ++x) sums[x] = static_cast<std::int16_t>(finer[2 * x] + finer[2 * x + 1]);
+}
+POQUITO_WIDE void mean_pairs(const std::int16_t* finer, std::int16_t* line, std::size_t count) {
+    for (std::size_t x = 0; x < count; ++x)
+        line[x] = static_cast<std::int16_t>((finer[2 * x] + finer[2 * x + 1] + 1) >> 1);
+}
+POQUITO_WIDE void mean_fours(const std::int16_t* sums, const std::int16_t* finer, std::int16_t* line,
+                             std::size_t count) {
+    for (std::size_t x = 0; x < count; ++x)
+        line[x] = static_cast<std::int16_t>((sums[x] + finer[2 * x] + finer[2 * x + 1] + 2) >> 2);
+}
+
+/// Of `cell` numbers each, at most 64 of 2 * 1020^2.
+POQUITO_WIDE void sum_cells(const std::int32_t* from, int cell, int columns, double* sums) {
+    for (int column = 0; column < columns; ++column, from += cell) {
+        std::int32_t sum = 0;
+        for (int x = 0; x < cell; ++x) sum += from[x];
+        sums[column] += sum;
+    }
+}
+
+}  // namespace
+
 /// A line of means of twice as many pixels each way from two of the level before. True: that makes another line.
 bool FrameScanner::add_row(Lines& lines, const std::vector<std::int16_t>& finer, int of) {
     auto& line = lines.last[static_cast<std::size_t>(lines.count % 5)];
     if (lines.single) {
-        for (std::size_t x = 0; x < line.size(); ++x)
-            line[x] = static_cast<std::int16_t>((finer[2 * x] + finer[2 * x + 1] + 1) >> 1);
+        mean_pairs(finer.data(), line.data(), line.size());
         return true;
     }
     if (of % 2 == 0) {
-        for (std::size_t x = 0; x < line.size(); ++x)
-            lines.sums[x] = static_cast<std::int16_t>(finer[2 * x] + finer[2 * x + 1]);
+        add_pairs(finer.data(), lines.sums.data(), line.size());
         return false;
     }
-    for (std::size_t x = 0; x < line.size(); ++x)
-        line[x] = static_cast<std::int16_t>((lines.sums[x] + finer[2 * x] + finer[2 * x + 1] + 2) >> 2);
+    mean_fours(lines.sums.data(), finer.data(), line.data(), line.size());
     return true;
 }
 
@@ -239,12 +263,9 @@ void FrameScanner::measure(Lines& lines) {
     squares_of(lines.last, (lines.count - 1) % 5, lines.apart, squares_.data());
     const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(lines.sums.size());
     double* sums = lines.squares.data() + static_cast<std::ptrdiff_t>(row) * columns_;
-    for (int column = 0; column < columns_; ++column) {
-        const int from = std::max(2, column * cell), to = std::min(wide - 2, (column + 1) * cell);
-        std::int32_t sum = 0;  // at most 64 places of 2 * 1020^2
-        for (int x = from; x < to; ++x) sum += squares_[static_cast<std::size_t>(x)];
-        sums[column] += sum;
-    }
+    // The two at either end have no neighbours and stay 0.
+    std::fill(squares_.begin() + std::max(0, wide - 2), squares_.end(), 0);
+    sum_cells(squares_.data(), cell, std::min(columns_, static_cast<int>(squares_.size()) / cell), sums);
     ++lines.rows[static_cast<std::size_t>(row)];
 }
 

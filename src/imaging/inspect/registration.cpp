@@ -96,7 +96,10 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
     const double to_x = (to.width - 1) / 2.0, to_y = (to.height - 1) / 2.0;
     const double reach = std::hypot(mid_x, mid_y);
     double likeness = 0;
-    int apart = 2;  // px: every fourth tells the way, all of them where it ends
+    // px: every fourth tells the way, and of a large picture all there is to tell.
+    constexpr int large = 40000;
+    const int finest = from.width * from.height > large ? 2 : 1;
+    int apart = 2;
     for (int round = 0; round < 30; ++round) {
         Eigen::Matrix4d normal = Eigen::Matrix4d::Zero();
         Eigen::Vector4d pull = Eigen::Vector4d::Zero();
@@ -132,8 +135,8 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
             return std::nullopt;
         const double most = change.cwiseAbs().maxCoeff();
         constexpr double near_by = 0.03, there = 0.003;
-        if (most < there && apart == 1) break;
-        if (most < near_by) apart = 1;
+        if (most < there && apart == finest) break;
+        if (most < near_by) apart = finest;
     }
     return Registration{.similarity = guess, .likeness = likeness};
 }
