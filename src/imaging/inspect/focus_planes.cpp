@@ -343,7 +343,7 @@ class Fitter {
         for (std::size_t f = 0; f < steps; ++f) now_steps.push_back(frames_[f + 1] - frames_[f]);
         const double unit = median(std::move(now_steps));
         const double usual_cost = cost_of(width_, 300) / looked_at(300);
-        for_rows(static_cast<int>(steps), [&](int i) {
+        for_each_of(static_cast<int>(steps), [&](int i) {
             const auto after = static_cast<std::size_t>(i);
             const auto near = near_step(after);
             const double now = frames_[after + 1] - frames_[after];
@@ -360,7 +360,9 @@ class Fitter {
             double best = std::numeric_limits<double>::infinity();
             std::vector<double> tried = frames_;
             // Once from end to end, then about what was found.
-            const double about = tries == Tries::wide ? 1.5 : 1.18, factor = tries == Tries::near_by ? 1.05 : 1.13;
+            const double about = tries == Tries::wide ? 1.5 : 1.18, factor = tries == Tries::near_by ? 1.05
+                                                                             : tries == Tries::wide  ? 1.13
+                                                                                                     : 1.22;
             const double first = tries == Tries::all ? 0.2 : now / about, last = tries == Tries::all ? 6 : now * about;
             for (double step = first; step < last; step *= factor) {
                 for (std::size_t f = after + 1; f < tried.size(); ++f) tried[f] = frames_[f] + step - now;
@@ -392,7 +394,7 @@ class Fitter {
         planes.free_steps.assign(steps, 1);
         planes.gains.assign(steps, 0);
         const double usual_cost = cost_of(width_, 300) / looked_at(300);
-        for_rows(static_cast<int>(steps), [&](int i) {
+        for_each_of(static_cast<int>(steps), [&](int i) {
             const auto after = static_cast<std::size_t>(i);
             auto near = near_step(after);
             // What lies outside the run says nothing of its end steps.
@@ -416,8 +418,14 @@ class Fitter {
             };
             const double as_usual = cost_by(1);
             double best = as_usual;
-            for (double step = 0.3; step < 6; step *= 1.08)
-                if (const double cost = cost_by(step); cost < best) best = cost, planes.free_steps[after] = step;
+            // Every other one of a fine row, then those beside the best.
+            constexpr double narrowest = 0.3, widest = 6, finer = 1.08;
+            double& found = planes.free_steps[after];
+            const auto look_at = [&](double step) {
+                if (const double cost = cost_by(step); cost < best) best = cost, found = step;
+            };
+            for (double step = narrowest; step < widest; step *= finer * finer) look_at(step);
+            for (const double step : {found / finer, found * finer}) look_at(step);
             const std::size_t looked = (near.size() + stride - 1) / stride;
             const auto tiles = static_cast<double>(looked);
             planes.gains[after] = (as_usual - best) / (tiles * std::max(usual_cost, 1e-9));

@@ -67,7 +67,7 @@ FrameScanner::FrameScanner(int width, int height) : width_(width), height_(heigh
     cell_ = std::clamp(static_cast<int>(std::lround(std::max(width, height) / 384.0)), 4, 64);
     columns_ = std::max(1, width / cell_);
     rows_ = std::max(1, height / cell_);
-    constexpr double enough = 0.35e6;  // pixels: more say nothing new of the light
+    constexpr double enough = 0.25e6;  // pixels: more say nothing new of the light
     step_ = std::max(1, static_cast<int>(std::sqrt(static_cast<double>(width) * height / enough)));
     step_ = std::min(step_, cell_);
     constexpr double large = 8e6;  // pixels
@@ -80,7 +80,6 @@ FrameScanner::FrameScanner(int width, int height) : width_(width), height_(heigh
     // same.
     if (rows_apart_ == 2) lines_[0].apart = 1, lines_[1].single = true;
     lines_[0].spacing = rows_apart_, lines_[1].spacing = 2, lines_[2].spacing = 4;
-    squares_.resize(static_cast<std::size_t>(width));
     scan_.width = width;
     scan_.height = height;
     scan_.cell = cell_;
@@ -128,7 +127,7 @@ void FrameScanner::measure_detail(const ToLuma& to_luma_of) {
             }
             ++lines.count;
             if (lines.count > 2 * lines.apart) measure(lines);
-            if (i + 1 == lines_.size()) measure_level(lines);
+            if (i + 1 == lines_.size() && lines.count % rows_apart_ == 0) measure_level(lines);
         }
         // Of large frames every sixteenth row of the file says as much.
         if (pixels.count > 2 * pixels.apart && pixels.count % (4 * rows_apart_) == 0) measure_structure(pixels);
@@ -157,28 +156,27 @@ void FrameScanner::measure_light(const PixelAt& pixel_at) {
     const auto& share = shares();
     const int row = std::min(y_ / cell_, rows_ - 1);
     const int edge = std::max(2, columns_ / 16);
-    for (int column = 0; column < columns_; ++column) {
-        const int from = column * cell_, to = column + 1 == columns_ ? width_ : from + cell_;
+    const auto first = static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_);
+    for (int column = 0, x = 0; column < columns_; ++column) {
+        const int to = column + 1 == columns_ ? width_ : (column + 1) * cell_;
         const bool border = row < edge || column < edge || row >= rows_ - edge || column >= columns_ - edge;
-        double light = 0;
-        int clipped = 0, count = 0;
-        for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
+        std::int32_t light = 0, clipped = 0, count = 0;  // of a row of a cell
+        for (; x < to; x += step_, ++count) {
             const auto [r, g, b] = pixel_at(x);
             const std::array<int, 3> shared = {share.red[static_cast<std::size_t>(r)],
                                                share.green[static_cast<std::size_t>(g)],
                                                share.blue[static_cast<std::size_t>(b)]};
-            const int luminance = shared[0] + shared[1] + shared[2];
-            ++histogram_[static_cast<std::size_t>(std::min(luminance, levels - 1))];
+            const int luminance = std::min(shared[0] + shared[1] + shared[2], levels - 1);
+            ++histogram_[static_cast<std::size_t>(luminance)];
             light += luminance;
-            clipped += std::max({r, g, b}) >= 254;
-            black_ += std::max({r, g, b}) <= 3;
+            const int most = std::max({r, g, b});
+            clipped += most >= 254;
+            black_ += most <= 3;
             if (border)
                 for (std::size_t c = 0; c < 3; ++c) border_sum_[c] += shared[c];
-            ++count;
         }
         if (border) border_count_ += count;
-        const auto i =
-            static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
+        const auto i = first + static_cast<std::size_t>(column);
         light_sum_[i] += light;
         clipped_sum_[i] += clipped;
         light_count_[i] += count;
@@ -189,18 +187,43 @@ void FrameScanner::measure_light(const PixelAt& pixel_at) {
 
 namespace {
 
-/// The squares of second differences across and down of a line. Short numbers, for the processor to take many at once.
-/// `apart`: lines between those that are compared, as two pixels of the line lie apart.
-POQUITO_WIDE void squares_of(const std::array<std::vector<std::int16_t>, 5>& lines, int newest, int apart,
-                             std::int32_t* squares) {
+/// The squares of second differences across and down of a line, summed over cells. Short numbers, for the processor to
+/// take many at once. `apart`: lines between those that are compared, as two pixels of the line lie apart.
+POQUITO_WIDE void add_squares(const std::array<std::vector<std::int16_t>, 5>& lines, int newest, int apart, int cell,
+                              int columns, double* sums) {
     const auto line = [&](int back) { return lines[static_cast<std::size_t>((newest + 10 - back) % 5)].data(); };
     const auto *top = line(2 * apart), *middle = line(apart), *bottom = line(0);
     const int wide = static_cast<int>(lines[0].size());
-    for (int x = 2; x < wide - 2; ++x) {
-        const auto across =
-            static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - middle[x - 2] - middle[x + 2]) >> 1);
-        const auto down = static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - top[x] - bottom[x]) >> 1);
-        squares[x] = across * across + down * down;
+    for (int column = 0; column < columns; ++column) {
+        const int from = std::max(2, column * cell), to = std::min(wide - 2, (column + 1) * cell);
+        std::int32_t sum = 0;  // at most 64 places of 2 * 1020^2
+        for (int x = from; x < to; ++x) {
+            const auto across = static_cast<std::int16_t>(
+                static_cast<std::int16_t>(2 * middle[x] - middle[x - 2] - middle[x + 2]) >> 1);
+            const auto down =
+                static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - top[x] - bottom[x]) >> 1);
+            sum += across * across + down * down;
+        }
+        sums[column] += sum;
+    }
+}
+
+/// Products of the slopes across and down of a line, over blocks that short sums hold.
+POQUITO_WIDE void add_slopes(const std::int16_t* top, const std::int16_t* middle, const std::int16_t* bottom, int wide,
+                             std::int64_t* products) {
+    constexpr int block = 1024;  // of at most 1020^2
+    for (int from = 2; from < wide - 2; from += block) {
+        const int to = std::min(wide - 2, from + block);
+        std::int32_t xx = 0, xy = 0, yy = 0;
+        for (int x = from; x < to; ++x) {
+            const auto across =
+                           static_cast<std::int16_t>(static_cast<std::int16_t>(middle[x + 2] - middle[x - 2]) >> 1),
+                       down = static_cast<std::int16_t>(static_cast<std::int16_t>(bottom[x] - top[x]) >> 1);
+            xx += across * across;
+            xy += across * down;
+            yy += down * down;
+        }
+        products[0] += xx, products[1] += xy, products[2] += yy;
     }
 }
 
@@ -229,15 +252,6 @@ POQUITO_WIDE void mean_fours(const std::int16_t* sums, const std::int16_t* finer
         line[x] = static_cast<std::int16_t>((sums[x] + finer[2 * x] + finer[2 * x + 1] + 2) >> 2);
 }
 
-/// Of `cell` numbers each, at most 64 of 2 * 1020^2.
-POQUITO_WIDE void sum_cells(const std::int32_t* from, int cell, int columns, double* sums) {
-    for (int column = 0; column < columns; ++column, from += cell) {
-        std::int32_t sum = 0;
-        for (int x = 0; x < cell; ++x) sum += from[x];
-        sums[column] += sum;
-    }
-}
-
 }  // namespace
 
 /// A line of means of twice as many pixels each way from two of the level before. True: that makes another line.
@@ -260,12 +274,8 @@ void FrameScanner::measure(Lines& lines) {
     const int y = (lines.count - 1 - lines.apart) * lines.spacing;
     const int row = y / cell_;
     if (row >= rows_) return;
-    squares_of(lines.last, (lines.count - 1) % 5, lines.apart, squares_.data());
-    const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(lines.sums.size());
-    double* sums = lines.squares.data() + static_cast<std::ptrdiff_t>(row) * columns_;
-    // The two at either end have no neighbours and stay 0.
-    std::fill(squares_.begin() + std::max(0, wide - 2), squares_.end(), 0);
-    sum_cells(squares_.data(), cell, std::min(columns_, static_cast<int>(squares_.size()) / cell), sums);
+    add_squares(lines.last, (lines.count - 1) % 5, lines.apart, std::max(1, cell_ / lines.factor), columns_,
+                lines.squares.data() + static_cast<std::ptrdiff_t>(row) * columns_);
     ++lines.rows[static_cast<std::size_t>(row)];
 }
 
@@ -273,17 +283,12 @@ void FrameScanner::measure_structure(const Lines& lines) {
     const int newest = lines.count - 1;
     const auto line = [&](int back) { return lines.last[static_cast<std::size_t>((newest + 10 - back) % 5)].data(); };
     const auto *top = line(2 * lines.apart), *middle = line(lines.apart), *bottom = line(0);
-    std::int64_t xx = 0, xy = 0, yy = 0;
-    for (int x = 2; x < width_ - 2; ++x) {
-        const std::int32_t across = (middle[x + 2] - middle[x - 2]) >> 1, down = (bottom[x] - top[x]) >> 1;
-        xx += static_cast<std::int64_t>(across) * across;
-        xy += static_cast<std::int64_t>(across) * down;
-        yy += static_cast<std::int64_t>(down) * down;
-    }
+    std::array<std::int64_t, 3> products{};
+    add_slopes(top, middle, bottom, width_, products.data());
     constexpr double to_codes = 1.0 / 4;  // of halves of differences of quarters, squared
-    scan_.structure.xx += to_codes * static_cast<double>(xx);
-    scan_.structure.xy += to_codes * static_cast<double>(xy);
-    scan_.structure.yy += to_codes * static_cast<double>(yy);
+    scan_.structure.xx += to_codes * static_cast<double>(products[0]);
+    scan_.structure.xy += to_codes * static_cast<double>(products[1]);
+    scan_.structure.yy += to_codes * static_cast<double>(products[2]);
 }
 
 CellMap FrameScanner::map_of(const std::vector<double>& sums, const std::vector<double>& counts, double scale) const {

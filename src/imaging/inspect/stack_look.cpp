@@ -25,17 +25,26 @@ std::vector<double> running_median(const std::vector<double>& values, int reach)
     return out;
 }
 
-float read_at(const CellMap& map, double x, double y) {
-    const double cx = std::clamp(x, 0.0, map.columns - 1.0), cy = std::clamp(y, 0.0, map.rows - 1.0);
-    const int i = std::min(static_cast<int>(cx), std::max(0, map.columns - 2)),
-              j = std::min(static_cast<int>(cy), std::max(0, map.rows - 2));
-    const auto fx = static_cast<float>(cx - i), fy = static_cast<float>(cy - j);
-    const int right = std::min(i + 1, map.columns - 1), below = std::min(j + 1, map.rows - 1);
-    return (map.at(i, j) * (1 - fx) + map.at(right, j) * fx) * (1 - fy) +
-           (map.at(i, below) * (1 - fx) + map.at(right, below) * fx) * fy;
+/// The mean over a square as large as a tile about a place, what lies past the edge left out; its rim by as much as it
+/// is covered.
+float mean_about(const CellMap& map, double x, double y) {
+    constexpr int reach = tile_cells / 2;
+    const int left = static_cast<int>(std::floor(x)) - reach, top = static_cast<int>(std::floor(y)) - reach;
+    const auto right_part = static_cast<float>(x - std::floor(x)), lower_part = static_cast<float>(y - std::floor(y));
+    constexpr int wide = 2 * reach + 1;
+    float sum = 0, weights = 0;
+    for (int row = std::max(0, top); row <= std::min(map.rows - 1, top + wide); ++row) {
+        const float down = row == top ? 1 - lower_part : row == top + wide ? lower_part : 1;
+        for (int column = std::max(0, left); column <= std::min(map.columns - 1, left + wide); ++column) {
+            const float across = column == left ? 1 - right_part : column == left + wide ? right_part : 1;
+            sum += down * across * map.at(column, row);
+            weights += down * across;
+        }
+    }
+    return weights > 0 ? sum / weights : 0;
 }
 
-/// A map of one frame as it lies on the run's middle frame, a value a tile; `unseen` past its edge.
+/// Means over tiles of one frame as it lies on the run's middle frame; `unseen` past its edge.
 CellMap on_tiles(const CellMap& map, const Similarity& to_frame, int columns, int rows) {
     CellMap out(columns, rows);
     const double mid_x = (map.columns - 1) / 2.0, mid_y = (map.rows - 1) / 2.0;
@@ -46,7 +55,7 @@ CellMap on_tiles(const CellMap& map, const Similarity& to_frame, int columns, in
             const double x = there.x + mid_x, y = there.y + mid_y;
             constexpr double edge = tile_cells / 2.0 - 1;
             const bool outside = x < edge || y < edge || x > map.columns - 1 - edge || y > map.rows - 1 - edge;
-            out.at(column, row) = outside ? unseen : read_at(map, x, y);
+            out.at(column, row) = outside ? unseen : mean_about(map, x, y);
         }
     return out;
 }
@@ -137,12 +146,12 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     const std::size_t count = frames.size();
     const int cell = frames.front()->cell;
     std::vector<Registrable> pictures(count);
-    for_rows(static_cast<int>(count), [&](int i) {
+    for_each_of(static_cast<int>(count), [&](int i) {
         if (!stopped()) pictures[static_cast<std::size_t>(i)] = registrable(frames[static_cast<std::size_t>(i)]->small);
     });
     if (stopped()) return std::nullopt;
     std::vector<std::optional<Registration>> found(count - 1);
-    for_rows(static_cast<int>(count - 1), [&](int i) {
+    for_each_of(static_cast<int>(count - 1), [&](int i) {
         const auto k = static_cast<std::size_t>(i);
         if (!stopped()) found[k] = registered(pictures[k], pictures[k + 1]);
     });
@@ -188,12 +197,12 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     DetailSeen seen, wider;
     for (auto* one : {&seen, &wider}) one->frames.resize(count);
     std::vector<CellMap> light(count);
-    for_rows(static_cast<int>(count), [&](int i) {
+    for_each_of(static_cast<int>(count), [&](int i) {
         const auto f = static_cast<std::size_t>(i);
         if (stopped()) return;
-        seen.frames[f] = on_tiles(spread_out(frames[f]->detail), to_frame[f], columns, rows);
-        wider.frames[f] = on_tiles(spread_out(frames[f]->middling), to_frame[f], columns, rows);
-        light[f] = on_tiles(spread_out(frames[f]->light), to_frame[f], columns, rows);
+        seen.frames[f] = on_tiles(frames[f]->detail, to_frame[f], columns, rows);
+        wider.frames[f] = on_tiles(frames[f]->middling, to_frame[f], columns, rows);
+        light[f] = on_tiles(frames[f]->light, to_frame[f], columns, rows);
     });
     if (stopped()) return std::nullopt;
 
@@ -210,7 +219,7 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     }
     for (auto& one : ratios) look.uneven.push_back(one.size() < 8 ? 0 : median(std::move(one)));
 
-    const CellMap level = on_tiles(spread_out(frames[middle]->level), {}, columns, rows);
+    const CellMap level = on_tiles(frames[middle]->level, {}, columns, rows);
     tbb::parallel_invoke([&] { seen.noise = noise_of(frames, level, &FrameScan::detail); },
                          [&] { wider.noise = noise_of(frames, level, &FrameScan::middling); });
     // What a frame that is much darker or shaken shows of detail says nothing of where it was focused.
@@ -231,9 +240,9 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
         return look;
     }
     auto& widest = seen;
-    for_rows(static_cast<int>(count), [&](int i) {
+    for_each_of(static_cast<int>(count), [&](int i) {
         const auto f = static_cast<std::size_t>(i);
-        widest.frames[f] = on_tiles(spread_out(frames[f]->coarse), to_frame[f], columns, rows);
+        widest.frames[f] = on_tiles(frames[f]->coarse, to_frame[f], columns, rows);
     });
     widest.noise = noise_of(frames, level, &FrameScan::coarse);
     leave_out(widest);

@@ -6,22 +6,29 @@
 
 namespace poquito::imaging {
 
-/// Calls `work(row)` for 0 to `rows` - 1 on all cores; rows must not depend on one another.
+/// Calls `work(row)` for 0 to `rows` - 1 on all cores; rows must not depend on one another. `grain`: that are worth a
+/// task of their own.
 template <typename Work>
-void for_rows(int rows, const Work& work) {
+void for_rows(int rows, const Work& work, int grain = 16) {
 #ifdef __SANITIZE_THREAD__
     // TBB was not compiled with the sanitizer, which then does not see that it waits: the callers are what is looked
     // at.
     for (int row = 0; row < rows; ++row) work(row);
+    (void)grain;
     return;
 #endif
-    constexpr int grain = 16;
     // Isolated: a thread that waits for its rows must not begin something else that needs the same memory.
     tbb::this_task_arena::isolate([&] {
         tbb::parallel_for(tbb::blocked_range<int>(0, rows, grain), [&](const tbb::blocked_range<int>& part) {
             for (int row = part.begin(); row != part.end(); ++row) work(row);
         });
     });
+}
+
+/// The same for few that are heavy.
+template <typename Work>
+void for_each_of(int count, const Work& work) {
+    for_rows(count, work, 1);
 }
 
 }  // namespace poquito::imaging

@@ -116,8 +116,7 @@ class FrameScanner {
     void measure_structure(const Lines& lines);
     CellMap map_of(const std::vector<double>& sums, const std::vector<double>& counts, double scale) const;
 
-    std::array<Lines, 3> lines_;         // pixels, two by two, four by four
-    std::vector<std::int32_t> squares_;  // of a line
+    std::array<Lines, 3> lines_;  // pixels, two by two, four by four
     std::vector<double> light_sum_, level_sum_, level_count_, clipped_sum_, light_count_;
 };
 
