@@ -13,6 +13,7 @@
 #include <cmath>
 #include <functional>
 #include <memory>
+#include <numbers>
 #include <numeric>
 
 namespace poquito::proof {
@@ -89,22 +90,45 @@ void see_plan(Meant& meant) {
     }
 }
 
-/// Columns or rows that hold some, as a share of all: the larger of both.
+/// Where a subject stands in a frame of some cells.
+struct Outline {
+    int columns = 1, rows = 1;
+    int left = 0, right = -1, top = 0, bottom = -1;  // cells
+    double angle = 0;                                // degrees clockwise of its long axis
+    double length = 1;                               // long over short, as its cells spread
+
+    bool empty() const { return right < 0; }
+    double fill() const {
+        return empty() ? 0
+                       : std::max(static_cast<double>(right - left + 1) / columns,
+                                  static_cast<double>(bottom - top + 1) / rows);
+    }
+    double middle_x() const { return (left + right + 1) / 2.0 / columns; }
+    double middle_y() const { return (top + bottom + 1) / 2.0 / columns; }  // both in widths
+};
+
 template <typename Holds>
-double extent_of(int columns, int rows, const Holds& holds) {
-    int left = columns, right = -1, top = rows, bottom = -1;
+Outline outline_of(int columns, int rows, const Holds& holds) {
+    Outline of{.columns = columns, .rows = rows, .left = columns, .top = rows};
+    double count = 0, sx = 0, sy = 0, xx = 0, xy = 0, yy = 0;
     for (int y = 0; y < rows; ++y)
         for (int x = 0; x < columns; ++x)
-            if (holds(x, y))
-                left = std::min(left, x), right = std::max(right, x), top = std::min(top, y),
-                bottom = std::max(bottom, y);
-    return right < 0 ? 0
-                     : std::max(static_cast<double>(right - left + 1) / columns,
-                                static_cast<double>(bottom - top + 1) / rows);
+            if (holds(x, y)) {
+                of.left = std::min(of.left, x), of.right = std::max(of.right, x);
+                of.top = std::min(of.top, y), of.bottom = std::max(of.bottom, y);
+                ++count, sx += x, sy += y, xx += x * x, xy += x * y, yy += y * y;
+            }
+    if (count < 1) return of;
+    xx = xx / count - sx * sx / count / count, yy = yy / count - sy * sy / count / count;
+    xy = xy / count - sx * sy / count / count;
+    const double half = (xx + yy) / 2, apart = std::hypot((xx - yy) / 2, xy);
+    of.angle = std::atan2(2 * xy, xx - yy) / 2 * 180 / std::numbers::pi;
+    of.length = std::sqrt((half + apart) / std::max(half - apart, 1e-9));
+    return of;
 }
 
 /// Of what stands out before a ground without detail; empty: the ground has some.
-std::optional<double> seen_fill(const imaging::FrameScan& scan) {
+std::optional<Outline> seen_outline(const imaging::FrameScan& scan) {
     const auto detail = imaging::spread_out(scan.coarse);
     constexpr float stands_out = 8;  // code values squared
     const int edge = std::max(2, detail.columns / 40);
@@ -117,7 +141,7 @@ std::optional<double> seen_fill(const imaging::FrameScan& scan) {
         }
     constexpr double plain = 0.02;  // share
     if (busy > plain * border) return std::nullopt;
-    const double fill = extent_of(detail.columns, detail.rows, [&](int x, int y) {
+    auto outline = outline_of(detail.columns, detail.rows, [&](int x, int y) {
         // Not a speck by itself.
         if (detail.at(x, y) <= stands_out) return false;
         int beside = 0;
@@ -127,7 +151,12 @@ std::optional<double> seen_fill(const imaging::FrameScan& scan) {
         constexpr int some = 8;
         return beside >= some;
     });
-    return fill > 0 ? std::optional(fill) : std::nullopt;
+    if (outline.empty()) return std::nullopt;
+    // Means spread an edge over as much.
+    constexpr int spread = 3;
+    if (outline.right - outline.left > 4 * spread) outline.left += spread, outline.right -= spread;
+    if (outline.bottom - outline.top > 4 * spread) outline.top += spread, outline.bottom -= spread;
+    return outline;
 }
 
 /// Where the plan has its subject.
@@ -142,7 +171,7 @@ void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
     for (std::size_t i = 0; i < plan.values.size(); ++i)
         if (meant.subject[i]) planned.push_back(std::min(1.0, static_cast<double>(plan.values[i])));
     const double wanted = stops(std::move(planned));
-    const double planned_fill = extent_of(plan.columns, plan.rows, [&](int x, int y) {
+    const auto planned_outline = outline_of(plan.columns, plan.rows, [&](int x, int y) {
         return meant.subject[static_cast<std::size_t>(y) * static_cast<std::size_t>(plan.columns) +
                              static_cast<std::size_t>(x)];
     });
@@ -158,8 +187,15 @@ void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
                 if (meant.subject[at]) seen.push_back(static_cast<double>(light.at(x, y)));
             }
         frame.over_plan = stops(std::move(seen)) - wanted;
-        frame.planned_fill = planned_fill;
-        frame.fill = seen_fill(*frame.scan);
+        frame.planned_fill = planned_outline.fill();
+        const auto outline = seen_outline(*frame.scan);
+        if (!outline) continue;
+        frame.fill = outline->fill();
+        frame.off_right = outline->middle_x() - planned_outline.middle_x();
+        frame.off_down = outline->middle_y() - planned_outline.middle_y();
+        constexpr double long_enough = 1.5;
+        if (std::min(outline->length, planned_outline.length) < long_enough) continue;
+        frame.turned = std::remainder(outline->angle - planned_outline.angle, 180);
     }
 }
 

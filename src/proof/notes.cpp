@@ -290,21 +290,43 @@ class Notes {
             add(Tone::well, std::nullopt, "The subject is as light as planned");
     }
 
-    /// How large it came out.
+    /// How large it came out, where it stands, and how level.
     void of_framing() {
-        std::vector<double> fills;
-        for (const auto& frame : inspection_.frames)
-            if (frame.fill && frame.planned_fill) fills.push_back(*frame.fill);
-        if (fills.empty() || 2 * fills.size() < inspection_.frames.size()) return;
-        const double fill = imaging::median(std::move(fills)), planned = *inspection_.frames.front().planned_fill;
-        if (planned > 0.97) return;  // it goes on past the frame
-        const double off = fill / planned - 1;
+        const auto of = [&](auto member) {
+            std::vector<double> values;
+            for (const auto& frame : inspection_.frames)
+                if (frame.*member) values.push_back(*(frame.*member));
+            const bool most = !values.empty() && 2 * values.size() >= inspection_.frames.size();
+            return most ? std::optional(imaging::median(std::move(values))) : std::nullopt;
+        };
+        const auto fill = of(&FrameFacts::fill), planned = of(&FrameFacts::planned_fill);
+        constexpr double past_the_frame = 0.97;
+        if (!fill || !planned || *planned > past_the_frame) return;
+        const double off = *fill / *planned - 1;
         constexpr double much = 0.1;
-        if (std::abs(off) < much) return;
-        add(Tone::caution, std::nullopt,
-            fmt::format("The subject takes {:.0f} % of the frame where {:.0f} % are planned: {}, or keep it if that is "
-                        "what was meant.",
-                        fill * 100, planned * 100, off < 0 ? "go nearer" : "go further away"));
+        if (std::abs(off) >= much) {
+            add(Tone::caution, std::nullopt,
+                fmt::format("The subject takes {:.0f} % of the frame where {:.0f} % are planned: {}, or keep it if "
+                            "that is what was meant.",
+                            *fill * 100, *planned * 100, off < 0 ? "go nearer" : "go further away"));
+            return;
+        }
+        const auto right = of(&FrameFacts::off_right), down = of(&FrameFacts::off_down);
+        constexpr double aside = 0.05;  // of the width
+        if (right && down && std::hypot(*right, *down) >= aside) {
+            const bool sideways = std::abs(*right) > std::abs(*down);
+            const char* where = sideways ? (*right > 0 ? "right" : "left") : *down > 0 ? "below" : "above";
+            add(Tone::caution, std::nullopt,
+                fmt::format("The subject stands {:.0f} % of the frame's width {}{} where it is planned: the margin is "
+                            "short on that side.",
+                            std::max(std::abs(*right), std::abs(*down)) * 100, where, sideways ? " of" : ""));
+        }
+        const auto turned = of(&FrameFacts::turned);
+        constexpr double askew = 3, another = 30;  // degrees
+        if (turned && std::abs(*turned) >= askew && std::abs(*turned) < another)
+            add(Tone::caution, std::nullopt,
+                fmt::format("It leans {:.0f}\u00b0 {} against the plan: level the camera, or turn the subject.",
+                            std::abs(*turned), *turned > 0 ? "clockwise" : "counter-clockwise"));
     }
 
     void what_is_well() {

@@ -169,6 +169,46 @@ TEST_CASE("a subject that is smaller in the frame than planned is told so, and w
     CHECK(framing(0.7).find("go nearer") != std::string::npos);
 }
 
+TEST_CASE("a subject that stands aside or leans against the plan is told so", "[proof][notes]") {
+    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shot = *std::ranges::find(shoot.shots, "tide-brooch", &shoot::Shot::id);
+    shot.subject.height = shot.subject.width / 2.2;  // long enough to lean
+    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto developed = imaging::develop(
+        imaging::Finder().render(*imaging::scene_of(plan, plan::assess(plan)), {.width = 480, .height = 320})->light);
+    const test::Folder folder;
+    // The plan's own picture, moved and turned about its middle.
+    const auto told = [&](int right, double degrees) {
+        storage::FramePicture picture{.width = 480, .height = 320, .rgb = {}};
+        const double c = std::cos(degrees * 3.14159265 / 180), s = std::sin(degrees * 3.14159265 / 180);
+        for (int y = 0; y < 320; ++y)
+            for (int x = 0; x < 480; ++x) {
+                const double u = x - right - 240, v = y - 160;
+                const int from_x = std::clamp(static_cast<int>(std::lround(240 + c * u + s * v)), 0, 479);
+                const int from_y = std::clamp(static_cast<int>(std::lround(160 - s * u + c * v)), 0, 319);
+                for (int channel = 0; channel < 3; ++channel)
+                    picture.rgb.push_back(
+                        developed.rgb[static_cast<std::size_t>(3 * (480 * from_y + from_x) + channel)]);
+            }
+        const auto path = folder / "a.jpg";
+        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
+        std::string all;
+        for (const auto& note : notes_of(*inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot})))
+            if (note.tone == Tone::caution) all += note.text + "\n";
+        return all;
+    };
+    const auto has = [](const std::string& text, const char* words) { return text.find(words) != std::string::npos; };
+    const auto as_planned = told(0, 0), aside = told(40, 0), leaning = told(0, 7), other_way = told(0, -7);
+    CHECK_FALSE(has(as_planned, "where it is planned"));
+    CHECK_FALSE(has(as_planned, "leans"));
+    CHECK(has(aside, "8 % of the frame's width right of where it is planned"));
+    const auto degrees = [](const std::string& text) { return std::stod(text.substr(text.find("leans ") + 6)); };
+    REQUIRE(has(leaning, "\u00b0 clockwise"));
+    CHECK_THAT(degrees(leaning), WithinAbs(7, 1.5));
+    REQUIRE(has(other_way, "\u00b0 counter-clockwise"));
+    CHECK_THAT(degrees(other_way), WithinAbs(7, 1.5));
+}
+
 TEST_CASE("the frames of a shot are those of its newest run, with what was taken again in their places",
           "[proof][taken]") {
     const auto run = [](const char* id, std::vector<double> planes) {

@@ -60,6 +60,9 @@ struct FrameFacts {
     /// How much of the frame the subject takes, the larger of width and height: by its detail before a plain ground,
     /// and as planned. Empty: the ground is not plain, or there is no plan.
     std::optional<double> fill, planned_fill;
+    /// Where its middle stands of where it is planned, as shares of the frame's width, to the right and down; and how
+    /// much it is turned against that, degrees clockwise, where it is long enough to tell. Empty as `fill` is.
+    std::optional<double> off_right, off_down, turned;
     std::optional<double> over_plan;  // stops that the subject is lighter than in the plan's own picture
     std::vector<Finding> findings;
 };
