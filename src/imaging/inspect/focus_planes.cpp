@@ -406,7 +406,7 @@ class Fitter {
                 std::ranges::count_if(near, [&](std::size_t k) { return courses_[k].peak <= after; }));
             constexpr std::size_t enough = 5;
             if (before < enough || near.size() - before < enough) return;
-            const std::size_t stride = std::max<std::size_t>(1, near.size() / 112);
+            const std::size_t stride = std::max<std::size_t>(1, near.size() / 80);
             std::vector<double> tried = frames_;
             const auto cost_by = [&](double step) {
                 const double more = step - (frames_[after + 1] - frames_[after]);

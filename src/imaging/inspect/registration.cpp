@@ -96,10 +96,10 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
     const double to_x = (to.width - 1) / 2.0, to_y = (to.height - 1) / 2.0;
     const double reach = std::hypot(mid_x, mid_y);
     double likeness = 0;
-    // px: every fourth tells the way, and of a large picture all there is to tell.
-    constexpr int large = 40000;
-    const int finest = from.width * from.height > large ? 2 : 1;
-    int apart = 2;
+    // px: some ten thousand places tell all there is to tell, a quarter of a small picture's the way there.
+    constexpr double enough = 10000;
+    const int finest = std::max(1, static_cast<int>(std::sqrt(from.width * from.height / enough)));
+    int apart = std::max(2, finest);
     for (int round = 0; round < 30; ++round) {
         Eigen::Matrix4d normal = Eigen::Matrix4d::Zero();
         Eigen::Vector4d pull = Eigen::Vector4d::Zero();
