@@ -240,6 +240,14 @@ std::optional<ReadError> read_rows(const std::filesystem::path& path, const RowS
     }
 }
 
+std::string embedded_preview(const std::filesystem::path& path) {
+    const auto raw = std::make_unique<LibRaw>();  // large
+    if (raw->open_file(path.c_str()) != LIBRAW_SUCCESS || raw->unpack_thumb() != LIBRAW_SUCCESS) return {};
+    const auto& thumbnail = raw->imgdata.thumbnail;
+    if (thumbnail.tformat != LIBRAW_THUMBNAIL_JPEG || !thumbnail.thumb) return {};
+    return {thumbnail.thumb, thumbnail.tlength};
+}
+
 bool may_be_frame(const std::filesystem::path& path) {
     static const std::array<const char*, 16> ends = {".jpg", ".jpeg", ".png", ".tif", ".tiff", ".dng", ".nef", ".cr2",
                                                      ".cr3", ".arw",  ".raf", ".orf", ".rw2",  ".pef", ".srw", ".raw"};

@@ -265,6 +265,27 @@ TEST_CASE("a raw file is developed at half its size; one that is cut off is told
     REQUIRE(tiff);
     const std::uint16_t pattern_size[] = {2, 2};
     const std::uint8_t pattern[] = {0, 1, 1, 2}, version[] = {1, 4, 0, 0};
+    // A JPEG to be looked at stands first, as cameras write it.
+    const auto look = std::get<std::string>(storage::frame_file(scene().picture({.focus = 5}), {}));
+    std::uint64_t raw_place[] = {0};
+    TIFFSetField(tiff, TIFFTAG_SUBFILETYPE, FILETYPE_REDUCEDIMAGE);
+    TIFFSetField(tiff, TIFFTAG_IMAGEWIDTH, 480);
+    TIFFSetField(tiff, TIFFTAG_IMAGELENGTH, 320);
+    TIFFSetField(tiff, TIFFTAG_BITSPERSAMPLE, 8);
+    TIFFSetField(tiff, TIFFTAG_SAMPLESPERPIXEL, 3);
+    TIFFSetField(tiff, TIFFTAG_COMPRESSION, COMPRESSION_JPEG);
+    TIFFSetField(tiff, TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_YCBCR);
+    TIFFSetField(tiff, TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+    TIFFSetField(tiff, TIFFTAG_ROWSPERSTRIP, 320);
+    TIFFSetField(tiff, TIFFTAG_ORIENTATION, ORIENTATION_TOPLEFT);
+    TIFFSetField(tiff, TIFFTAG_MAKE, "Made up");
+    TIFFSetField(tiff, TIFFTAG_MODEL, "Made up");
+    TIFFSetField(tiff, TIFFTAG_DNGVERSION, version);
+    TIFFSetField(tiff, TIFFTAG_UNIQUECAMERAMODEL, "Made up");
+    TIFFSetField(tiff, TIFFTAG_SUBIFD, 1, raw_place);
+    auto bytes = look;
+    REQUIRE(TIFFWriteRawStrip(tiff, 0, bytes.data(), static_cast<tmsize_t>(bytes.size())) > 0);
+    REQUIRE(TIFFWriteDirectory(tiff) == 1);
     const float matrix[] = {0.9f, -0.3f, -0.1f, -0.4f, 1.2f, 0.2f, -0.1f, 0.2f, 0.6f}, neutral[] = {0.5f, 1, 0.7f};
     TIFFSetField(tiff, TIFFTAG_SUBFILETYPE, 0);
     TIFFSetField(tiff, TIFFTAG_IMAGEWIDTH, width);
@@ -309,6 +330,9 @@ TEST_CASE("a raw file is developed at half its size; one that is cut off is told
                                                          return true;
                                                      }});
     REQUIRE_FALSE(error);
+    const auto preview = storage::embedded_preview(path);
+    CHECK(preview.size() == look.size());
+    CHECK((preview == look));
     CHECK(wide == width / 2);
     CHECK(high == height / 2);
     const auto* left = &middle[3 * 20];

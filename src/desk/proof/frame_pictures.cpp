@@ -94,6 +94,14 @@ QImage FramePictures::read(const std::filesystem::path& file, Kind kind) {
         if (width > 0 && size.width() > width) reader.setScaledSize(size.scaled(width, 1 << 16, Qt::KeepAspectRatio));
         image = reader.read();
     }
+    // What a raw file brings to be looked at is there at once; its own pixels are developed.
+    if (image.isNull() && width > 0) {
+        const auto bytes = storage::embedded_preview(file);
+        image = QImage::fromData(reinterpret_cast<const uchar*>(bytes.data()), static_cast<int>(bytes.size()), "JPG");
+        if (image.width() > width) image = image.scaledToWidth(width, Qt::SmoothTransformation);
+        // A thumbnail stands for a preview no better than nothing.
+        if (image.width() < std::min(width, preview_width / 2)) image = {};
+    }
     if (image.isNull()) image = sampled(file, width);
     if (image.isNull()) return image;
     return turnedUp(image, storage::exif_of_file(file).orientation).convertToFormat(QImage::Format_RGB32);

@@ -7,6 +7,7 @@
 #include <filesystem>
 #include <functional>
 #include <optional>
+#include <string>
 
 /// Frames as cameras and raw converters leave them: JPEG (libjpeg), TIFF (libtiff), PNG (libpng) and raw files (LibRaw,
 /// half size, developed plainly with the camera's white balance), a row at a time.
@@ -35,6 +36,9 @@ std::optional<ReadError> read_rows(const std::filesystem::path& path, const RowS
 
 /// What its EXIF says; numbers that it does not give are 0, texts empty.
 FrameExif exif_of_file(const std::filesystem::path& path);
+
+/// The JPEG that a raw file brings to be looked at, as it lies, not turned. Empty: it has none.
+std::string embedded_preview(const std::filesystem::path& path);
 
 /// Files that may be frames, by their names' ends.
 bool may_be_frame(const std::filesystem::path& path);
