@@ -152,7 +152,7 @@ class Fitter {
 
     FocusPlanes run() {
         find_width();
-        constexpr int rough = 3, fine = 3;  // rounds
+        constexpr int rough = 3, fine = 4;  // rounds
         for (int round = 0; round < rough + fine; ++round) {
             find_steps(round == 0 ? Tries::all : round < rough ? Tries::wide : Tries::near_by);
             if (round < rough) {
@@ -349,7 +349,7 @@ class Fitter {
             const double now = frames_[after + 1] - frames_[after];
             found[after] = now;
             if (near.size() < 6) return;
-            const std::size_t stride = std::max<std::size_t>(1, near.size() / 48);
+            const std::size_t stride = std::max<std::size_t>(1, near.size() / 64);
             // A step as all the others unless the tiles gain more by another than a few of them cost anyway: what few
             // or noisy tiles say of it counts little.
             const auto doubt = [&](double step) {
@@ -406,7 +406,7 @@ class Fitter {
                 std::ranges::count_if(near, [&](std::size_t k) { return courses_[k].peak <= after; }));
             constexpr std::size_t enough = 5;
             if (before < enough || near.size() - before < enough) return;
-            const std::size_t stride = std::max<std::size_t>(1, near.size() / 80);
+            const std::size_t stride = std::max<std::size_t>(1, near.size() / 160);
             std::vector<double> tried = frames_;
             const auto cost_by = [&](double step) {
                 const double more = step - (frames_[after + 1] - frames_[after]);
@@ -418,14 +418,8 @@ class Fitter {
             };
             const double as_usual = cost_by(1);
             double best = as_usual;
-            // Every other one of a fine row, then those beside the best.
-            constexpr double narrowest = 0.3, widest = 6, finer = 1.08;
-            double& found = planes.free_steps[after];
-            const auto look_at = [&](double step) {
-                if (const double cost = cost_by(step); cost < best) best = cost, found = step;
-            };
-            for (double step = narrowest; step < widest; step *= finer * finer) look_at(step);
-            for (const double step : {found / finer, found * finer}) look_at(step);
+            for (double step = 0.3; step < 6; step *= 1.08)
+                if (const double cost = cost_by(step); cost < best) best = cost, planes.free_steps[after] = step;
             const std::size_t looked = (near.size() + stride - 1) / stride;
             const auto tiles = static_cast<double>(looked);
             planes.gains[after] = (as_usual - best) / (tiles * std::max(usual_cost, 1e-9));

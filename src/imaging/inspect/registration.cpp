@@ -96,10 +96,7 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
     const double to_x = (to.width - 1) / 2.0, to_y = (to.height - 1) / 2.0;
     const double reach = std::hypot(mid_x, mid_y);
     double likeness = 0;
-    // px: some ten thousand places tell all there is to tell, a quarter of a small picture's the way there.
-    constexpr double enough = 10000;
-    const int finest = std::max(1, static_cast<int>(std::sqrt(from.width * from.height / enough)));
-    int apart = std::max(2, finest);
+    int apart = 2;  // px: every fourth tells the way, all of them where it ends
     for (int round = 0; round < 30; ++round) {
         Eigen::Matrix4d normal = Eigen::Matrix4d::Zero();
         Eigen::Vector4d pull = Eigen::Vector4d::Zero();
@@ -135,8 +132,8 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
             return std::nullopt;
         const double most = change.cwiseAbs().maxCoeff();
         constexpr double near_by = 0.03, there = 0.003;
-        if (most < there && apart == finest) break;
-        if (most < near_by) apart = finest;
+        if (most < there && apart == 1) break;
+        if (most < near_by) apart = 1;
     }
     return Registration{.similarity = guess, .likeness = likeness};
 }
