@@ -14,7 +14,6 @@
 namespace poquito::proof {
 namespace {
 
-/// Which stand for the others: all but those something is wrong with.
 bool any_finding(const Inspection& inspection, Code code) {
     return std::ranges::any_of(inspection.frames, [&](const FrameFacts& frame) {
         return std::ranges::find(frame.findings, code, &Finding::code) != frame.findings.end();
