@@ -1,10 +1,13 @@
 // The bench from the command line: killed at any moment, nothing is lost and nothing is taken twice.
+#include "proof/inspection.hpp"
 #include "run/journal.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
+#include "storage/frame_reader.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/benches.hpp"
 
+#include <algorithm>
 #include <chrono>
 #include <csignal>
 #include <cstdlib>
@@ -178,6 +181,27 @@ TEST_CASE("what cannot be run is refused", "[cli][run]") {
     CHECK(waited(started({"order", place.shoot})) == 0);
     CHECK(waited(started({"stack", place.shoot, "one"})) == 0);
     CHECK(waited(started({"stack", place.shoot, "none"})) == 1);
+}
+
+TEST_CASE("whole stacks of the demo, as the bench takes them, are found whole", "[cli][run][proof]") {
+    // A picture of the renderer's is another judge than made-up photographs: smooth grounds, no noise to hide behind.
+    const auto [shot, width] =
+        GENERATE(table<const char*, const char*>({{"ammonite-saddle", "480"}, {"tide-brooch", "480"}}));
+    INFO(shot << " " << width);
+    const test::Folder folder;
+    REQUIRE(waited(started({"run", POQUITO_DATA "/winter-catalogue.poquito", shot, folder.path().string(), "--width",
+                            width, "--speed", "100000"})) == 0);
+    std::vector<fs::path> files;
+    for (const auto& one : fs::directory_iterator(folder.path()))
+        if (storage::may_be_frame(one.path())) files.push_back(one.path());
+    std::ranges::sort(files);
+    REQUIRE(files.size() > 10);
+    const auto inspection = *proof::inspect({.files = files});
+    CHECK(inspection.stack->gaps.empty());
+    CHECK(inspection.stack->moved.empty());
+    CHECK(inspection.stack->order.empty());
+    CHECK_FALSE(inspection.stack->first_end_open);
+    CHECK_FALSE(inspection.stack->last_end_open);
 }
 
 TEST_CASE("a rail simulated by one program is driven by another", "[cli][serial]") {
