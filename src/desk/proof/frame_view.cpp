@@ -5,6 +5,7 @@
 
 #include <QMouseEvent>
 #include <QPainter>
+#include <QResizeEvent>
 #include <QWheelEvent>
 
 #include <algorithm>
@@ -40,9 +41,17 @@ void FrameView::setMarks(Marks marks) {
     update();
 }
 
-double FrameView::fit() const {
+double FrameView::fitOf(QSizeF room) const {
     if (size_.isEmpty()) return 1;
-    return std::min(static_cast<double>(width()) / size_.width(), static_cast<double>(height()) / size_.height());
+    return std::min(room.width() / size_.width(), room.height() / size_.height());
+}
+
+/// What is seen from near stays as large, whatever room there is for it.
+void FrameView::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    if (!isWhole() && event->oldSize().isValid() && !event->oldSize().isEmpty())
+        zoom_ *= fitOf(QSizeF(event->oldSize())) / fit();
+    see();
 }
 
 double FrameView::scale() const { return fit() * zoom_; }

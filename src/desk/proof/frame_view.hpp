@@ -46,13 +46,15 @@ class FrameView : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
 
   private:
-    double fit() const;
+    double fit() const { return fitOf(QSizeF(width(), height())); }
+    double fitOf(QSizeF room) const;
     void keepInside();
     void moved();
     void see();

@@ -233,7 +233,8 @@ void FramesPanel::showWords() {
     if (now->frames.planes.size() == count || (now->inspection && now->inspection->planes.size() == count)) {
         const auto& all =
             now->inspection && !now->inspection->planes.empty() ? now->inspection->planes : now->frames.planes;
-        says << tr("plane %1").arg(lengthText(all[at]));
+        says << (all[at] < 0 ? tr("plane %1 in front").arg(lengthText(-all[at]))
+                             : tr("plane %1").arg(lengthText(all[at])));
     }
     if (const auto& facts = now->facts[at]; facts && facts->exif.known) {
         const auto& exif = facts->exif;
@@ -374,7 +375,9 @@ void FramesPanel::showMarks() {
                 marks.tiles.push_back(turnedUp(QRectF(column * side, row * side, side, side), file, orientation));
             }
     };
-    if (show_ == Show::sharp && planes) {
+    if (show_ == Show::depth) {
+        marks.words = tr("near is dark, far is light");
+    } else if (show_ == Show::sharp && planes) {
         const auto& order = now->inspection->stack->frames;
         const auto place = static_cast<std::size_t>(std::ranges::find(order, current()) - order.begin());
         tiles([&](std::size_t sharpest, double) { return sharpest == place; });

@@ -246,7 +246,9 @@ TEST_CASE("two frames stand side by side at the same place, and one beside the p
     CHECK_FALSE(held->isVisible());
     frames.view()->setFocus();
     person.key(Qt::Key_Plus);
+    const double near_by = frames.view()->scale();
     person.key(Qt::Key_H);
+    CHECK(frames.view()->scale() == Approx(near_by));  // in half the room, from as near
     CHECK(held->isVisible());
     CHECK(held->file() == person.look().frames.files[0]);
     CHECK(frames.current() == 1);  // the next one beside it
