@@ -369,6 +369,7 @@ void judge_gaps(Inspection& inspection) {
         const bool by_both = steps >= as_usual && planes.gains[f] >= hint && by_scale >= much_more;
         const bool by_scales = steps > 1 && by_scale >= twice && scale_of(f) - usual_scale > 8 * unrest;
         if (!by_planes && !by_both && !by_scales) continue;
+        if (std::max(steps, by_scale) < planes.lost()) continue;
         const int after = number_of(stack, f);
         const double step = inspection.step();
         // How many, where the planes are known, is told by them: of files that are not there, or never were taken.

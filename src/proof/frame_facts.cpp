@@ -72,6 +72,11 @@ FrameFacts look_at(const std::filesystem::path& file) {
                                                      [&](const std::uint8_t* rgb) {
                                                          scanner->row(rgb);
                                                          return true;
+                                                     },
+                                                 .luma =
+                                                     [&](const storage::LumaRow& row) {
+                                                         scanner->row(row.luma, row.blue, row.red, row.shift);
+                                                         return true;
                                                      }});
     if (error || !scanner) {
         frame.findings.push_back({.code = Code::unreadable,

@@ -57,6 +57,56 @@ struct Decompressor {
     Decompressor& operator=(const Decompressor&) = delete;
 };
 
+/// Luma of one sample a pixel, colours of one to one or two of them each way.
+bool has_luma(const jpeg_decompress_struct& info) {
+    if (info.num_components == 1) return info.jpeg_color_space == JCS_GRAYSCALE;
+    if (info.jpeg_color_space != JCS_YCbCr) return false;
+    const auto* all = info.comp_info;
+    return all[0].h_samp_factor <= 2 && all[0].v_samp_factor <= 2 && all[1].h_samp_factor == 1 &&
+           all[1].v_samp_factor == 1 && all[2].h_samp_factor == 1 && all[2].v_samp_factor == 1;
+}
+
+void read_luma(Decompressor& jpeg, const RowSink& sink) {
+    auto& info = jpeg.info;
+    info.raw_data_out = TRUE;
+    info.out_color_space = info.jpeg_color_space;
+    info.do_fancy_upsampling = FALSE;
+    jpeg_start_decompress(&info);
+    if (!sink.begin(static_cast<int>(info.output_width), static_cast<int>(info.output_height))) return;
+    const bool grey = info.num_components == 1;
+    const int down = grey ? 1 : info.max_v_samp_factor;  // rows of luma to one of colours
+    // Whole blocks at a time, as the library gives them.
+    std::array<std::vector<std::uint8_t>, 3> samples;
+    std::array<std::vector<JSAMPROW>, 3> rows;
+    std::array<JSAMPARRAY, 3> planes{};
+    for (std::size_t c = 0; c < static_cast<std::size_t>(info.num_components); ++c) {
+        const auto& one = info.comp_info[c];
+        const std::size_t wide = std::size_t{one.width_in_blocks} * DCTSIZE;
+        const auto high = static_cast<std::size_t>(one.v_samp_factor) * DCTSIZE;
+        samples[c].resize(wide * high);
+        for (std::size_t y = 0; y < high; ++y) rows[c].push_back(samples[c].data() + y * wide);
+        planes[c] = rows[c].data();
+    }
+    const JDIMENSION each = static_cast<JDIMENSION>(info.max_v_samp_factor) * DCTSIZE;
+    while (info.output_scanline < info.output_height) {
+        const JDIMENSION before = info.output_scanline;
+        jpeg_read_raw_data(&info, planes.data(), each);
+        if (jpeg.errors.num_warnings > 0) throw Wrong("damaged or cut off");
+        const auto got = std::min(info.output_height, before + each) - before;
+        for (std::size_t y = 0; y < got; ++y) {
+            LumaRow row{.luma = rows[0][y]};
+            if (!grey) {
+                const std::size_t at = y / static_cast<std::size_t>(down);
+                row.blue = rows[1][at], row.red = rows[2][at];
+                row.shift = info.max_h_samp_factor - 1;
+            }
+            if (!sink.luma(row)) return;
+        }
+    }
+    jpeg_finish_decompress(&info);
+    if (jpeg.errors.num_warnings > 0) throw Wrong("damaged or cut off");
+}
+
 void read_jpeg(std::FILE* file, const RowSink& sink) {
     Decompressor jpeg(file);
     auto& info = jpeg.info;
@@ -64,6 +114,7 @@ void read_jpeg(std::FILE* file, const RowSink& sink) {
     check_size(info.image_width, info.image_height);
     if (info.num_components != 1 && info.num_components != 3)
         throw Wrong(fmt::format("got {} colours, expected 1 or 3", info.num_components));
+    if (sink.luma && has_luma(info)) return read_luma(jpeg, sink);
     info.out_color_space = JCS_RGB;
     jpeg_start_decompress(&info);
     if (!sink.begin(static_cast<int>(info.output_width), static_cast<int>(info.output_height))) return;

@@ -335,6 +335,14 @@ class Fitter {
         }
     }
 
+    /// A step as all the others, 1, unless the tiles gain more by another than this many of them cost anyway: what few
+    /// or noisy tiles say of it counts little. Frames are left out or lost, but hardly ever taken where one was before.
+    static double doubt(double step) {
+        constexpr double wide = 0.45, few = 4;
+        const double off = std::log(step) / wide;
+        return few * (off < 0 ? off * off : std::min(1.0, off * off));
+    }
+
     /// Each distance between two frames by those tiles that are sharpest about it, all other distances as they are.
     enum class Tries { all, wide, near_by };
     void find_steps(Tries tries) {
@@ -350,13 +358,6 @@ class Fitter {
             found[after] = now;
             if (near.size() < 6) return;
             const std::size_t stride = std::max<std::size_t>(1, near.size() / 64);
-            // A step as all the others unless the tiles gain more by another than a few of them cost anyway: what few
-            // or noisy tiles say of it counts little.
-            const auto doubt = [&](double step) {
-                constexpr double wide = 0.45, few = 4;
-                const double off = std::log(step / unit) / wide;
-                return few * usual_cost * std::min(1.0, off * off);
-            };
             double best = std::numeric_limits<double>::infinity();
             std::vector<double> tried = frames_;
             // Once from end to end, then about what was found.
@@ -369,7 +370,7 @@ class Fitter {
                 double cost = 0;
                 for (std::size_t k = 0; k < near.size(); k += stride)
                     cost += fitted(courses_[near[k]], tried, width_, false).cost;
-                cost += doubt(step) / static_cast<double>(stride);
+                cost += usual_cost * doubt(step / unit) / static_cast<double>(stride);
                 if (cost < best) best = cost, found[after] = step;
             }
         });
@@ -422,7 +423,8 @@ class Fitter {
                 if (const double cost = cost_by(step); cost < best) best = cost, planes.free_steps[after] = step;
             const std::size_t looked = (near.size() + stride - 1) / stride;
             const auto tiles = static_cast<double>(looked);
-            planes.gains[after] = (as_usual - best) / (tiles * std::max(usual_cost, 1e-9));
+            const double doubted = doubt(planes.free_steps[after]) / static_cast<double>(stride);
+            planes.gains[after] = ((as_usual - best) / std::max(usual_cost, 1e-9) - doubted) / tiles;
         });
     }
 
@@ -444,9 +446,9 @@ class Fitter {
     double fineness_spread_ = 0;                          // from tile to tile; 0: not known
 };
 
-/// Those that lie outside by more than a step and hang together with the run: nowhere a hole of more than this.
+/// Those that lie outside by more than `least` steps and hang together with the run: nowhere a hole of more than this.
 template <typename Beyond>
-double open_share(const CellMap& depth, const Beyond& beyond) {
+double open_share(const CellMap& depth, double least, const Beyond& beyond) {
     constexpr double hole = 4;  // steps
     std::vector<double> sorted;
     std::size_t all = 0;
@@ -461,19 +463,21 @@ double open_share(const CellMap& depth, const Beyond& beyond) {
     for (const double by : sorted) {
         if (by - reached > hole) break;
         reached = by;
-        if (by > 1) ++open;
+        if (by > least) ++open;
     }
     return all > 0 ? static_cast<double>(open) / static_cast<double>(all) : 0;
 }
 
 }  // namespace
 
+double FocusPlanes::lost() const { return 1.3 * width - 1.6; }
+
 double FocusPlanes::open_before() const {
-    return open_share(depth, [first = frames.front()](double at) { return first - at; });
+    return open_share(depth, std::max(1.0, lost() / 2), [first = frames.front()](double at) { return first - at; });
 }
 
 double FocusPlanes::open_behind() const {
-    return open_share(depth, [last = frames.back()](double at) { return at - last; });
+    return open_share(depth, std::max(1.0, lost() / 2), [last = frames.back()](double at) { return at - last; });
 }
 
 double disc_at_width(double detail, double cutoff) {

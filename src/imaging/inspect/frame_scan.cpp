@@ -67,30 +67,57 @@ FrameScanner::FrameScanner(int width, int height) : width_(width), height_(heigh
     cell_ = std::clamp(static_cast<int>(std::lround(std::max(width, height) / 384.0)), 4, 64);
     columns_ = std::max(1, width / cell_);
     rows_ = std::max(1, height / cell_);
-    constexpr double enough = 1.5e6;  // pixels: more say nothing new of the light
+    constexpr double enough = 0.25e6;  // pixels: more say nothing new of the light
     step_ = std::max(1, static_cast<int>(std::sqrt(static_cast<double>(width) * height / enough)));
     step_ = std::min(step_, cell_);
     constexpr double large = 8e6;  // pixels
     rows_apart_ = static_cast<double>(width) * height >= large ? 2 : 1;
     histogram_.resize(levels);
     const auto cells = static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_);
-    for (auto* sum : {&light_sum_, &level_sum_, &clipped_sum_, &light_count_}) sum->resize(cells);
+    for (auto* sum : {&light_sum_, &level_sum_, &level_count_, &clipped_sum_, &light_count_}) sum->resize(cells);
     for (std::size_t i = 0; i < lines_.size(); ++i) lines_[i].start(1 << i, width, columns_, rows_);
     // Every second row of a large frame says as much, and takes half as long: means are of fewer rows, distances the
     // same.
     if (rows_apart_ == 2) lines_[0].apart = 1, lines_[1].single = true;
     lines_[0].spacing = rows_apart_, lines_[1].spacing = 2, lines_[2].spacing = 4;
-    squares_.resize(static_cast<std::size_t>(width));
     scan_.width = width;
     scan_.height = height;
     scan_.cell = cell_;
 }
 
 void FrameScanner::row(const std::uint8_t* rgb) {
-    if (y_ % step_ == 0) measure_light(rgb);
+    if (y_ % step_ == 0)
+        measure_light([rgb](int x) {
+            const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
+            return std::array<int, 3>{pixel[0], pixel[1], pixel[2]};
+        });
+    measure_detail([rgb](std::vector<std::int16_t>& to) { to_luma(rgb, to); });
+}
+
+void FrameScanner::row(const std::uint8_t* luma, const std::uint8_t* blue, const std::uint8_t* red, int shift) {
+    if (y_ % step_ == 0) {
+        // ITU-R BT.601 at full range, in 1024ths.
+        const auto code = [](int value) { return std::clamp(value, 0, 255); };
+        if (blue)
+            measure_light([=](int x) {
+                const int y = luma[x], b = blue[x >> shift] - 128, r = red[x >> shift] - 128;
+                return std::array<int, 3>{code(y + ((1436 * r + 512) >> 10)),
+                                          code(y - ((352 * b + 731 * r + 512) >> 10)),
+                                          code(y + ((1815 * b + 512) >> 10))};
+            });
+        else
+            measure_light([=](int x) { return std::array<int, 3>{luma[x], luma[x], luma[x]}; });
+    }
+    measure_detail([luma](std::vector<std::int16_t>& to) {
+        for (std::size_t x = 0; x < to.size(); ++x) to[x] = static_cast<std::int16_t>(4 * luma[x]);
+    });
+}
+
+template <typename ToLuma>
+void FrameScanner::measure_detail(const ToLuma& to_luma_of) {
     if (y_ % rows_apart_ == 0) {
         Lines& pixels = lines_[0];
-        to_luma(rgb, pixels.last[static_cast<std::size_t>(pixels.count % 5)]);
+        to_luma_of(pixels.last[static_cast<std::size_t>(pixels.count % 5)]);
         for (std::size_t i = 0; i < lines_.size(); ++i) {
             Lines& lines = lines_[i];
             if (i > 0) {
@@ -100,44 +127,57 @@ void FrameScanner::row(const std::uint8_t* rgb) {
             }
             ++lines.count;
             if (lines.count > 2 * lines.apart) measure(lines);
+            if (i + 1 == lines_.size() && lines.count % rows_apart_ == 0) measure_level(lines);
         }
-        if (pixels.count > 2 * pixels.apart && pixels.count % 4 == 0) measure_structure(pixels);
+        // Of large frames every sixteenth row of the file says as much.
+        if (pixels.count > 2 * pixels.apart && pixels.count % (4 * rows_apart_) == 0) measure_structure(pixels);
     }
     ++y_;
 }
 
-void FrameScanner::measure_light(const std::uint8_t* rgb) {
-    const auto& share = shares();
-    const int row = std::min(y_ / cell_, rows_ - 1);
+/// Of the newest line of means.
+void FrameScanner::measure_level(const Lines& lines) {
+    const int row = std::min((lines.count - 1) * lines.spacing / cell_, rows_ - 1);
+    const auto& line = lines.last[static_cast<std::size_t>((lines.count - 1) % 5)];
+    const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(line.size());
     for (int column = 0; column < columns_; ++column) {
-        const int from = column * cell_, to = column + 1 == columns_ ? width_ : from + cell_;
-        double light = 0, level = 0;
-        int clipped = 0, count = 0;
-        for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
-            const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
-            const int r = pixel[0], g = pixel[1], b = pixel[2];
-            const int luminance = share.red[static_cast<std::size_t>(r)] + share.green[static_cast<std::size_t>(g)] +
-                                  share.blue[static_cast<std::size_t>(b)];
-            ++histogram_[static_cast<std::size_t>(std::min(luminance, levels - 1))];
-            light += luminance;
-            level += g;
-            clipped += std::max({r, g, b}) >= 254;
-            black_ += std::max({r, g, b}) <= 3;
-            ++count;
-        }
-        const int edge = std::max(2, columns_ / 16);
-        if (row < edge || column < edge || row >= rows_ - edge || column >= columns_ - edge) {
-            for (int x = from + (step_ - from % step_) % step_; x < to; x += step_) {
-                const auto* pixel = rgb + 3 * static_cast<std::ptrdiff_t>(x);
-                border_sum_[0] += share.red[pixel[0]], border_sum_[1] += share.green[pixel[1]];
-                border_sum_[2] += share.blue[pixel[2]];
-            }
-            border_count_ += count;
-        }
+        const int from = std::min(column * cell, wide - 1), to = std::min(wide, from + cell);
+        std::int32_t sum = 0;
+        for (int x = from; x < to; ++x) sum += line[static_cast<std::size_t>(x)];
         const auto i =
             static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
+        level_sum_[i] += sum;
+        level_count_[i] += 4 * (to - from);  // quarters of a code value
+    }
+}
+
+template <typename PixelAt>
+void FrameScanner::measure_light(const PixelAt& pixel_at) {
+    const auto& share = shares();
+    const int row = std::min(y_ / cell_, rows_ - 1);
+    const int edge = std::max(2, columns_ / 16);
+    const auto first = static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_);
+    for (int column = 0, x = 0; column < columns_; ++column) {
+        const int to = column + 1 == columns_ ? width_ : (column + 1) * cell_;
+        const bool border = row < edge || column < edge || row >= rows_ - edge || column >= columns_ - edge;
+        std::int32_t light = 0, clipped = 0, count = 0;  // of a row of a cell
+        for (; x < to; x += step_, ++count) {
+            const auto [r, g, b] = pixel_at(x);
+            const std::array<int, 3> shared = {share.red[static_cast<std::size_t>(r)],
+                                               share.green[static_cast<std::size_t>(g)],
+                                               share.blue[static_cast<std::size_t>(b)]};
+            const int luminance = std::min(shared[0] + shared[1] + shared[2], levels - 1);
+            ++histogram_[static_cast<std::size_t>(luminance)];
+            light += luminance;
+            const int most = std::max({r, g, b});
+            clipped += most >= 254;
+            black_ += most <= 3;
+            if (border)
+                for (std::size_t c = 0; c < 3; ++c) border_sum_[c] += shared[c];
+        }
+        if (border) border_count_ += count;
+        const auto i = first + static_cast<std::size_t>(column);
         light_sum_[i] += light;
-        level_sum_[i] += level;
         clipped_sum_[i] += clipped;
         light_count_[i] += count;
         clipped_ += static_cast<std::uint64_t>(clipped);
@@ -147,18 +187,43 @@ void FrameScanner::measure_light(const std::uint8_t* rgb) {
 
 namespace {
 
-/// The squares of second differences across and down of a line. Short numbers, for the processor to take many at once.
-/// `apart`: lines between those that are compared, as two pixels of the line lie apart.
-POQUITO_WIDE void squares_of(const std::array<std::vector<std::int16_t>, 5>& lines, int newest, int apart,
-                             std::int32_t* squares) {
+/// The squares of second differences across and down of a line, summed over cells. Short numbers, for the processor to
+/// take many at once. `apart`: lines between those that are compared, as two pixels of the line lie apart.
+POQUITO_WIDE void add_squares(const std::array<std::vector<std::int16_t>, 5>& lines, int newest, int apart, int cell,
+                              int columns, double* sums) {
     const auto line = [&](int back) { return lines[static_cast<std::size_t>((newest + 10 - back) % 5)].data(); };
     const auto *top = line(2 * apart), *middle = line(apart), *bottom = line(0);
     const int wide = static_cast<int>(lines[0].size());
-    for (int x = 2; x < wide - 2; ++x) {
-        const auto across =
-            static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - middle[x - 2] - middle[x + 2]) >> 1);
-        const auto down = static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - top[x] - bottom[x]) >> 1);
-        squares[x] = across * across + down * down;
+    for (int column = 0; column < columns; ++column) {
+        const int from = std::max(2, column * cell), to = std::min(wide - 2, (column + 1) * cell);
+        std::int32_t sum = 0;  // at most 64 places of 2 * 1020^2
+        for (int x = from; x < to; ++x) {
+            const auto across = static_cast<std::int16_t>(
+                static_cast<std::int16_t>(2 * middle[x] - middle[x - 2] - middle[x + 2]) >> 1);
+            const auto down =
+                static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - top[x] - bottom[x]) >> 1);
+            sum += across * across + down * down;
+        }
+        sums[column] += sum;
+    }
+}
+
+/// Products of the slopes across and down of a line, over blocks that short sums hold.
+POQUITO_WIDE void add_slopes(const std::int16_t* top, const std::int16_t* middle, const std::int16_t* bottom, int wide,
+                             std::int64_t* products) {
+    constexpr int block = 1024;  // of at most 1020^2
+    for (int from = 2; from < wide - 2; from += block) {
+        const int to = std::min(wide - 2, from + block);
+        std::int32_t xx = 0, xy = 0, yy = 0;
+        for (int x = from; x < to; ++x) {
+            const auto across =
+                           static_cast<std::int16_t>(static_cast<std::int16_t>(middle[x + 2] - middle[x - 2]) >> 1),
+                       down = static_cast<std::int16_t>(static_cast<std::int16_t>(bottom[x] - top[x]) >> 1);
+            xx += across * across;
+            xy += across * down;
+            yy += down * down;
+        }
+        products[0] += xx, products[1] += xy, products[2] += yy;
     }
 }
 
@@ -172,21 +237,35 @@ void FrameScanner::Lines::start(int factor_of, int width, int columns, int down)
     rows.resize(static_cast<std::size_t>(down));
 }
 
+namespace {
+
+POQUITO_WIDE void add_pairs(const std::int16_t* finer, std::int16_t* sums, std::size_t count) {
+    for (std::size_t x = 0; x < count; ++x) sums[x] = static_cast<std::int16_t>(finer[2 * x] + finer[2 * x + 1]);
+}
+POQUITO_WIDE void mean_pairs(const std::int16_t* finer, std::int16_t* line, std::size_t count) {
+    for (std::size_t x = 0; x < count; ++x)
+        line[x] = static_cast<std::int16_t>((finer[2 * x] + finer[2 * x + 1] + 1) >> 1);
+}
+POQUITO_WIDE void mean_fours(const std::int16_t* sums, const std::int16_t* finer, std::int16_t* line,
+                             std::size_t count) {
+    for (std::size_t x = 0; x < count; ++x)
+        line[x] = static_cast<std::int16_t>((sums[x] + finer[2 * x] + finer[2 * x + 1] + 2) >> 2);
+}
+
+}  // namespace
+
 /// A line of means of twice as many pixels each way from two of the level before. True: that makes another line.
 bool FrameScanner::add_row(Lines& lines, const std::vector<std::int16_t>& finer, int of) {
     auto& line = lines.last[static_cast<std::size_t>(lines.count % 5)];
     if (lines.single) {
-        for (std::size_t x = 0; x < line.size(); ++x)
-            line[x] = static_cast<std::int16_t>((finer[2 * x] + finer[2 * x + 1] + 1) >> 1);
+        mean_pairs(finer.data(), line.data(), line.size());
         return true;
     }
     if (of % 2 == 0) {
-        for (std::size_t x = 0; x < line.size(); ++x)
-            lines.sums[x] = static_cast<std::int16_t>(finer[2 * x] + finer[2 * x + 1]);
+        add_pairs(finer.data(), lines.sums.data(), line.size());
         return false;
     }
-    for (std::size_t x = 0; x < line.size(); ++x)
-        line[x] = static_cast<std::int16_t>((lines.sums[x] + finer[2 * x] + finer[2 * x + 1] + 2) >> 2);
+    mean_fours(lines.sums.data(), finer.data(), line.data(), line.size());
     return true;
 }
 
@@ -195,15 +274,8 @@ void FrameScanner::measure(Lines& lines) {
     const int y = (lines.count - 1 - lines.apart) * lines.spacing;
     const int row = y / cell_;
     if (row >= rows_) return;
-    squares_of(lines.last, (lines.count - 1) % 5, lines.apart, squares_.data());
-    const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(lines.sums.size());
-    double* sums = lines.squares.data() + static_cast<std::ptrdiff_t>(row) * columns_;
-    for (int column = 0; column < columns_; ++column) {
-        const int from = std::max(2, column * cell), to = std::min(wide - 2, (column + 1) * cell);
-        std::int32_t sum = 0;  // at most 64 places of 2 * 1020^2
-        for (int x = from; x < to; ++x) sum += squares_[static_cast<std::size_t>(x)];
-        sums[column] += sum;
-    }
+    add_squares(lines.last, (lines.count - 1) % 5, lines.apart, std::max(1, cell_ / lines.factor), columns_,
+                lines.squares.data() + static_cast<std::ptrdiff_t>(row) * columns_);
     ++lines.rows[static_cast<std::size_t>(row)];
 }
 
@@ -211,17 +283,12 @@ void FrameScanner::measure_structure(const Lines& lines) {
     const int newest = lines.count - 1;
     const auto line = [&](int back) { return lines.last[static_cast<std::size_t>((newest + 10 - back) % 5)].data(); };
     const auto *top = line(2 * lines.apart), *middle = line(lines.apart), *bottom = line(0);
-    std::int64_t xx = 0, xy = 0, yy = 0;
-    for (int x = 2; x < width_ - 2; ++x) {
-        const std::int32_t across = (middle[x + 2] - middle[x - 2]) >> 1, down = (bottom[x] - top[x]) >> 1;
-        xx += static_cast<std::int64_t>(across) * across;
-        xy += static_cast<std::int64_t>(across) * down;
-        yy += static_cast<std::int64_t>(down) * down;
-    }
+    std::array<std::int64_t, 3> products{};
+    add_slopes(top, middle, bottom, width_, products.data());
     constexpr double to_codes = 1.0 / 4;  // of halves of differences of quarters, squared
-    scan_.structure.xx += to_codes * static_cast<double>(xx);
-    scan_.structure.xy += to_codes * static_cast<double>(xy);
-    scan_.structure.yy += to_codes * static_cast<double>(yy);
+    scan_.structure.xx += to_codes * static_cast<double>(products[0]);
+    scan_.structure.xy += to_codes * static_cast<double>(products[1]);
+    scan_.structure.yy += to_codes * static_cast<double>(products[2]);
 }
 
 CellMap FrameScanner::map_of(const std::vector<double>& sums, const std::vector<double>& counts, double scale) const {
@@ -250,7 +317,7 @@ FrameScan FrameScanner::finish() {
     FrameScan scan = std::move(scan_);
     if (looked_ == 0) return scan;
     scan.light = map_of(light_sum_, light_count_, 1.0 / (levels - 1));
-    scan.level = map_of(level_sum_, light_count_, 1);
+    scan.level = map_of(level_sum_, level_count_, 1);
     scan.clipped = map_of(clipped_sum_, light_count_, 1);
     scan.detail = mean_squares(lines_[0]);
     scan.middling = mean_squares(lines_[1]);
@@ -271,8 +338,7 @@ FrameScan FrameScanner::finish() {
     }
     scan.small = {.width = columns_, .height = rows_, .pixels = {}};
     scan.small.pixels.resize(scan.level.values.size());
-    for (std::size_t i = 0; i < scan.small.pixels.size(); ++i)
-        scan.small.pixels[i] = static_cast<float>(to_encoded(std::min(1.0f, scan.light.values[i])));
+    for (std::size_t i = 0; i < scan.small.pixels.size(); ++i) scan.small.pixels[i] = scan.level.values[i] / 255;
     return scan;
 }
 

@@ -13,11 +13,21 @@
 /// half size, developed plainly with the camera's white balance), a row at a time.
 namespace poquito::storage {
 
+/// A row as a JPEG has it: luma, and colours of which one goes to 2^`shift` pixels; null: grey. 8 bits, as the format
+/// has them (ITU-R BT.601, full range).
+struct LumaRow {
+    const std::uint8_t* luma = nullptr;
+    const std::uint8_t *blue = nullptr, *red = nullptr;  // less luma, about 128
+    int shift = 0;
+};
+
 struct RowSink {
     /// Pixels. False: no more is wanted.
     std::function<bool(int width, int height)> begin;
     /// Red, green, blue of 8 bits by the curve of sRGB, from the top. False: no more is wanted.
     std::function<bool(const std::uint8_t* rgb)> row;
+    /// In the place of `row` for files that have it so: nothing is made of colours that nobody looks at. Empty: never.
+    std::function<bool(const LumaRow&)> luma = {};
 };
 
 /// Empty: all rows were given, or no more wanted. Else what is wrong with the file; rows may have been given before

@@ -20,7 +20,8 @@ struct DetailSeen {
 struct FocusPlanes {
     std::vector<double> frames;         // where each is focused
     std::vector<double> free_steps;     // each distance as the tiles near it have it, the others as they are
-    std::vector<double> gains;          // and what such a tile gains by it over the usual one, of what a tile costs
+    std::vector<double> gains;          // and what such a tile gains by it over the usual one, of what a tile costs,
+                                        // less what so many tiles may gain by chance
     double width = 1;                   // steps, off focus, at which detail has lost two thirds
     double detail = 1;                  // size of that detail: 1 the finest, 2 twice as wide
     CellMap depth;                      // of each tile; not a number where it has no detail to go by
@@ -28,6 +29,9 @@ struct FocusPlanes {
     double textured_share = 0;          // of the tiles
 
     double step(std::size_t after) const { return frames[after + 1] - frames[after]; }
+    /// Steps from one frame to the next up to which no detail is lost between them, however even they are: where
+    /// sharpness carries over many, as in small pictures. Half way detail has then kept four fifths or more.
+    double lost() const;
     /// Share of the tiles with detail that lie more than one step before the first frame, and past the last one. What
     /// lies apart from the rest, far behind, is no part of the subject.
     double open_before() const;

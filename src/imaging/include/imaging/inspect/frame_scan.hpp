@@ -74,21 +74,13 @@ class FrameScanner {
   public:
     FrameScanner(int width, int height);
     void row(const std::uint8_t* rgb);
+    /// The same as a JPEG has it: luma, blue and red less luma about 128, of which one goes to 2^`shift` pixels; null:
+    /// grey.
+    void row(const std::uint8_t* luma, const std::uint8_t* blue, const std::uint8_t* red, int shift);
     /// Once all rows are in.
     FrameScan finish();
 
   private:
-    void measure_light(const std::uint8_t* rgb);
-
-    int width_, height_, cell_, columns_, rows_;
-    int rows_apart_ = 1;  // of those whose detail is looked at
-    int step_ = 1;        // of the pixels whose light is looked at
-    int y_ = 0;
-    FrameScan scan_;
-    std::vector<std::uint32_t> histogram_;
-    std::uint64_t clipped_ = 0, black_ = 0, looked_ = 0;
-    std::array<double, 3> border_sum_ = {};
-    double border_count_ = 0;
     /// The last five rows of luma, in quarters of a code value, of means of `factor` by `factor` pixels.
     struct Lines {
         int factor = 1;
@@ -103,15 +95,29 @@ class FrameScanner {
 
         void start(int factor_of, int width, int columns, int down);
     };
+    template <typename PixelAt>
+    void measure_light(const PixelAt& pixel_at);
+    void measure_level(const Lines& lines);
+    template <typename ToLuma>
+    void measure_detail(const ToLuma& to_luma);
+
+    int width_, height_, cell_, columns_, rows_;
+    int rows_apart_ = 1;  // of those whose detail is looked at
+    int step_ = 1;        // of the pixels whose light is looked at
+    int y_ = 0;
+    FrameScan scan_;
+    std::vector<std::uint32_t> histogram_;
+    std::uint64_t clipped_ = 0, black_ = 0, looked_ = 0;
+    std::array<double, 3> border_sum_ = {};
+    double border_count_ = 0;
     static bool add_row(Lines& lines, const std::vector<std::int16_t>& finer, int of);
     CellMap mean_squares(const Lines& lines) const;
     void measure(Lines& lines);
     void measure_structure(const Lines& lines);
     CellMap map_of(const std::vector<double>& sums, const std::vector<double>& counts, double scale) const;
 
-    std::array<Lines, 3> lines_;         // pixels, two by two, four by four
-    std::vector<std::int32_t> squares_;  // of a line
-    std::vector<double> light_sum_, level_sum_, clipped_sum_, light_count_;
+    std::array<Lines, 3> lines_;  // pixels, two by two, four by four
+    std::vector<double> light_sum_, level_sum_, level_count_, clipped_sum_, light_count_;
 };
 
 }  // namespace poquito::imaging
