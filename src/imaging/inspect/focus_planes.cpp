@@ -418,9 +418,14 @@ class Fitter {
                 return cost;
             };
             const double as_usual = cost_by(1);
-            double best = as_usual;
-            for (double step = 0.3; step < 6; step *= 1.08)
-                if (const double cost = cost_by(step); cost < best) best = cost, planes.free_steps[after] = step;
+            double best = as_usual, at = 1;
+            const auto look_at = [&](double step) {
+                if (const double cost = cost_by(step); cost < best) best = cost, at = step;
+            };
+            constexpr double apart = 1.17;
+            for (double step = 0.3; step < 6; step *= apart) look_at(step);
+            for (const double step : {at / std::sqrt(apart), at * std::sqrt(apart)}) look_at(step);
+            planes.free_steps[after] = at;
             const std::size_t looked = (near.size() + stride - 1) / stride;
             const auto tiles = static_cast<double>(looked);
             const double doubted = doubt(planes.free_steps[after]) / static_cast<double>(stride);

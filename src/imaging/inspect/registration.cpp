@@ -131,7 +131,7 @@ std::optional<Registration> refined(const GreyImage& from, const GreyImage& to, 
             guess.scale < 0.5 || guess.scale > 2)
             return std::nullopt;
         const double most = change.cwiseAbs().maxCoeff();
-        constexpr double near_by = 0.03, there = 0.003;
+        constexpr double near_by = 0.008, there = 0.003;
         if (most < there && apart == 1) break;
         if (most < near_by) apart = 1;
     }

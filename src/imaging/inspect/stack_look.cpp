@@ -134,7 +134,11 @@ CellMap noise_of(const std::vector<const FrameScan*>& frames, const CellMap& lev
         }
     CellMap noise(level.columns, level.rows);
     constexpr float margin = 1.25f;  // the quiet end lies below the mean
-    for (std::size_t i = 0; i < noise.values.size(); ++i) noise.values[i] = margin * quiet[bin_of(level.values[i])];
+    // Never less than what rounding to code values makes of a slope without detail: a twelfth for each of the six parts
+    // of two second differences, less by the pixels that a mean is of.
+    const float rounding = of == &FrameScan::coarse ? 1 / 16.0f : of == &FrameScan::middling ? 1 / 4.0f : 1.0f;
+    for (std::size_t i = 0; i < noise.values.size(); ++i)
+        noise.values[i] = std::max(rounding, margin * quiet[bin_of(level.values[i])]);
     return noise;
 }
 
