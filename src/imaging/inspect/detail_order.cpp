@@ -13,12 +13,16 @@ std::vector<std::size_t> order_by_detail(const std::vector<const CellMap*>& maps
     std::vector<std::size_t> now(maps.size());
     std::iota(now.begin(), now.end(), std::size_t{0});
     if (count < 5) return now;
-    // How much detail each has where, by its logarithm, against the mean of all.
-    const auto cells = static_cast<Eigen::Index>(maps[0]->values.size());
-    Eigen::MatrixXf detail(cells, count);
-    for (Eigen::Index f = 0; f < count; ++f)
-        for (Eigen::Index i = 0; i < cells; ++i)
-            detail(i, f) = std::log(1 + maps[static_cast<std::size_t>(f)]->values[static_cast<std::size_t>(i)]);
+    // How much detail each has where, by its logarithm, against the mean of all; of squares of so many cells.
+    constexpr int side = 3;
+    const int columns = (maps[0]->columns + side - 1) / side, rows = (maps[0]->rows + side - 1) / side;
+    Eigen::MatrixXf detail = Eigen::MatrixXf::Zero(static_cast<Eigen::Index>(columns) * rows, count);
+    for (Eigen::Index f = 0; f < count; ++f) {
+        const CellMap& map = *maps[static_cast<std::size_t>(f)];
+        for (int y = 0; y < map.rows; ++y)
+            for (int x = 0; x < map.columns; ++x) detail(y / side * columns + x / side, f) += map.at(x, y);
+    }
+    detail = (1 + detail.array() / (side * side)).log();
     const Eigen::VectorXf mean = detail.rowwise().mean();
     detail.colwise() -= mean;
     const Eigen::MatrixXf product = detail.transpose() * detail;
