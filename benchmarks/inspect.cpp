@@ -1,5 +1,6 @@
 // A stack of 24-megapixel frames looked at, against decoding the same files with the same library on the same cores;
 // and the memory it takes.
+#include "imaging/inspect/median.hpp"
 #include "proof/inspection.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
@@ -81,19 +82,21 @@ int main() {
     decode();  // warms the cache of the disk
     const double before = peak_mb();
     std::size_t gaps = 0;
-    // Each at its best of a few rounds by turns: what else the machine does meanwhile slows one or the other.
-    constexpr double never = 1e9;
-    double decoding = never, measuring = never, looking = never;
-    for (int round = 0; round < 4; ++round) {
-        decoding = std::min(decoding, seconds_of(decode));
-        measuring = std::min(measuring, seconds_of([&] {
-                                 proof::look_at_all(files, [](std::size_t, const proof::FrameFacts&) { return true; });
-                             }));
-        looking = std::min(looking, seconds_of([&] { gaps = proof::inspect({.files = files})->stack->gaps.size(); }));
+    // The median of rounds in which one follows the other: what else the machine does meanwhile slows both.
+    constexpr int rounds = 9;
+    std::vector<double> decoding, measuring, looking;
+    for (int round = 0; round < rounds; ++round) {
+        const double once = seconds_of(decode);
+        decoding.push_back(once);
+        measuring.push_back(
+            seconds_of([&] { proof::look_at_all(files, [](std::size_t, const proof::FrameFacts&) { return true; }); }) /
+            once);
+        looking.push_back(seconds_of([&] { gaps = proof::inspect({.files = files})->stack->gaps.size(); }) / once);
     }
+    const double looked = imaging::median(looking), seconds = imaging::median(decoding);
     fmt::print(
         "frames looked at: {} of 24 megapixels in {:.2f} times their decoding ({:.1f} s over {:.1f} s; {:.2f} without "
         "laying them on one another); peak {:.0f} MB, {:.2f} of 1 GiB [{} gaps]\n",
-        frames, looking / decoding, looking, decoding, measuring / decoding, std::max(peak_mb(), before),
+        frames, looked, looked * seconds, seconds, imaging::median(measuring), std::max(peak_mb(), before),
         peak_mb() / 1024, gaps);
 }

@@ -36,6 +36,10 @@ POQUITO_WIDE void to_luma(const std::uint8_t* rgb, std::vector<std::int16_t>& ou
         out[x] = static_cast<std::int16_t>((77 * rgb[3 * x] + 150 * rgb[3 * x + 1] + 29 * rgb[3 * x + 2] + 32) >> 6);
 }
 
+POQUITO_WIDE void to_quarters(const std::uint8_t* luma, std::vector<std::int16_t>& out) {
+    for (std::size_t x = 0; x < out.size(); ++x) out[x] = static_cast<std::int16_t>(4 * luma[x]);
+}
+
 double stops_of(double level) { return std::log2(std::max(level, 0.25) / (levels - 1) / mid_grey); }
 
 /// The level below which that share of all lies.
@@ -108,9 +112,7 @@ void FrameScanner::row(const std::uint8_t* luma, const std::uint8_t* blue, const
         else
             measure_light([=](int x) { return std::array<int, 3>{luma[x], luma[x], luma[x]}; });
     }
-    measure_detail([luma](std::vector<std::int16_t>& to) {
-        for (std::size_t x = 0; x < to.size(); ++x) to[x] = static_cast<std::int16_t>(4 * luma[x]);
-    });
+    measure_detail([luma](std::vector<std::int16_t>& to) { to_quarters(luma, to); });
 }
 
 template <typename ToLuma>
@@ -187,24 +189,18 @@ void FrameScanner::measure_light(const PixelAt& pixel_at) {
 
 namespace {
 
-/// The squares of second differences across and down of a line, summed over cells. Short numbers, for the processor to
-/// take many at once. `apart`: lines between those that are compared, as two pixels of the line lie apart.
-POQUITO_WIDE void add_squares(const std::array<std::vector<std::int16_t>, 5>& lines, int newest, int apart, int cell,
-                              int columns, double* sums) {
+/// Adds the squares of second differences across and down of a line, place by place. Short numbers, for the processor
+/// to take many at once. `apart`: lines between those that are compared, as two pixels of the line lie apart.
+POQUITO_WIDE void add_squares(const std::array<std::vector<std::int16_t>, 5>& lines, int newest, int apart,
+                              std::int32_t* squares) {
     const auto line = [&](int back) { return lines[static_cast<std::size_t>((newest + 10 - back) % 5)].data(); };
     const auto *top = line(2 * apart), *middle = line(apart), *bottom = line(0);
     const int wide = static_cast<int>(lines[0].size());
-    for (int column = 0; column < columns; ++column) {
-        const int from = std::max(2, column * cell), to = std::min(wide - 2, (column + 1) * cell);
-        std::int32_t sum = 0;  // at most 64 places of 2 * 1020^2
-        for (int x = from; x < to; ++x) {
-            const auto across = static_cast<std::int16_t>(
-                static_cast<std::int16_t>(2 * middle[x] - middle[x - 2] - middle[x + 2]) >> 1);
-            const auto down =
-                static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - top[x] - bottom[x]) >> 1);
-            sum += across * across + down * down;
-        }
-        sums[column] += sum;
+    for (int x = 2; x < wide - 2; ++x) {
+        const auto across =
+            static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - middle[x - 2] - middle[x + 2]) >> 1);
+        const auto down = static_cast<std::int16_t>(static_cast<std::int16_t>(2 * middle[x] - top[x] - bottom[x]) >> 1);
+        squares[x] += across * across + down * down;
     }
 }
 
@@ -233,6 +229,7 @@ void FrameScanner::Lines::start(int factor_of, int width, int columns, int down)
     factor = factor_of;
     for (auto& line : last) line.resize(static_cast<std::size_t>(width / factor));
     sums.resize(static_cast<std::size_t>(width / factor));
+    row_squares.resize(static_cast<std::size_t>(width / factor));
     squares.resize(static_cast<std::size_t>(columns) * static_cast<std::size_t>(down));
     rows.resize(static_cast<std::size_t>(down));
 }
@@ -274,9 +271,21 @@ void FrameScanner::measure(Lines& lines) {
     const int y = (lines.count - 1 - lines.apart) * lines.spacing;
     const int row = y / cell_;
     if (row >= rows_) return;
-    add_squares(lines.last, (lines.count - 1) % 5, lines.apart, std::max(1, cell_ / lines.factor), columns_,
-                lines.squares.data() + static_cast<std::ptrdiff_t>(row) * columns_);
+    if (row != lines.row) sum_squares(lines);
+    lines.row = row;
+    add_squares(lines.last, (lines.count - 1) % 5, lines.apart, lines.row_squares.data());
     ++lines.rows[static_cast<std::size_t>(row)];
+}
+
+/// Of the row of cells that is over.
+void FrameScanner::sum_squares(Lines& lines) {
+    const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(lines.sums.size());
+    double* sums = lines.squares.data() + static_cast<std::ptrdiff_t>(lines.row) * columns_;
+    for (int column = 0; column < columns_; ++column) {
+        const int from = std::max(2, column * cell), to = std::min(wide - 2, (column + 1) * cell);
+        for (int x = from; x < to; ++x) sums[column] += lines.row_squares[static_cast<std::size_t>(x)];
+    }
+    std::ranges::fill(lines.row_squares, 0);
 }
 
 void FrameScanner::measure_structure(const Lines& lines) {
@@ -316,6 +325,7 @@ CellMap FrameScanner::mean_squares(const Lines& lines) const {
 FrameScan FrameScanner::finish() {
     FrameScan scan = std::move(scan_);
     if (looked_ == 0) return scan;
+    for (Lines& lines : lines_) sum_squares(lines);
     scan.light = map_of(light_sum_, light_count_, 1.0 / (levels - 1));
     scan.level = map_of(level_sum_, level_count_, 1);
     scan.clipped = map_of(clipped_sum_, light_count_, 1);

@@ -79,7 +79,8 @@ GreyImage smaller(const GreyImage& in, int factor) {
     return out;
 }
 
-/// Sums over places of one row of one picture against where they lie in another: what a round of Gauss and Newton needs.
+/// Sums over places of one row of one picture against where they lie in another: what a round of Gauss and Newton
+/// needs.
 struct Pull {
     float normal[10] = {};  // upper half of the matrix, row by row
     float pull[4] = {};

@@ -89,9 +89,11 @@ class FrameScanner {
         bool single = false;  // of one line of the finer ones each, not of two
         int count = 0;        // lines so far
         std::array<std::vector<std::int16_t>, 5> last;
-        std::vector<std::int16_t> sums;  // of the first of the two rows that make one
-        std::vector<double> squares;     // of second differences, a cell
-        std::vector<int> rows;           // of lines that each row of cells had
+        std::vector<std::int16_t> sums;         // of the first of the two rows that make one
+        std::vector<double> squares;            // of second differences, a cell
+        int row = 0;                            // of cells, that the next are of
+        std::vector<std::int32_t> row_squares;  // a place of the line, of that row so far: at most 64 of 2 * 1020^2
+        std::vector<int> rows;                  // of lines that each row of cells had
 
         void start(int factor_of, int width, int columns, int down);
     };
@@ -113,6 +115,7 @@ class FrameScanner {
     static bool add_row(Lines& lines, const std::vector<std::int16_t>& finer, int of);
     CellMap mean_squares(const Lines& lines) const;
     void measure(Lines& lines);
+    void sum_squares(Lines& lines);
     void measure_structure(const Lines& lines);
     CellMap map_of(const std::vector<double>& sums, const std::vector<double>& counts, double scale) const;
 
