@@ -93,9 +93,12 @@ void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, F
             noisier.iso = text::nearest_iso(noisier.iso * std::exp2(stops));
             longer.shutter = text::nearest_shutter(longer.shutter * std::exp2(stops));
         }
-        for (const auto& [loss, exposure] : {std::pair(shoot::Loss::iso, noisier), {shoot::Loss::motion, longer}})
+        const auto expose = [&](shoot::Loss loss, const shoot::Exposure& exposure) {
             finding.ways.push_back(
                 {loss, remedy(plan, label(exposure), [&](shoot::Shot& shot) { shot.exposure = exposure; })});
+        };
+        expose(shoot::Loss::iso, noisier);
+        expose(shoot::Loss::motion, longer);
     }
     const auto steps = plan::stack_steps(plan, f_now);
     if (!steps) return;

@@ -31,7 +31,7 @@ std::vector<Sheet> sheets_of(const LensBlur& lens, const DepthRange& range, doub
     add_side(lens, range, resolution, true, depths);
     add_side(lens, range, resolution, false, depths);
     std::ranges::sort(depths, std::greater());
-    depths.erase(std::ranges::unique(depths).begin(), depths.end());
+    depths.erase(std::unique(depths.begin(), depths.end()), depths.end());
     std::vector<Sheet> sheets;
     for (const double depth : depths) sheets.push_back({.depth = depth, .diameter = blur_disc(lens, depth)});
     return sheets;
