@@ -424,6 +424,30 @@ void judge_movement(StackFacts& stack) {
     }
 }
 
+void judge_own_motion(const Inspection& inspection, StackFacts& stack) {
+    for (const auto& own : stack.look.own) {
+        const auto& to_frame = stack.look.to_frame[own.last];
+        const auto& scan = *inspection.frames[stack.frames[own.last]].scan;
+        // From the middle frame to that in which it has come to rest.
+        const double mid_x = scan.width / 2.0, mid_y = scan.height / 2.0;
+        const auto there = to_frame({own.left + own.width / 2.0 - mid_x, own.top + own.height / 2.0 - mid_y});
+        PictureArea place{.x = static_cast<int>(there.x + mid_x) - own.width / 2,
+                          .y = static_cast<int>(there.y + mid_y) - own.height / 2,
+                          .width = own.width,
+                          .height = own.height};
+        place.x = std::clamp(place.x, 0, std::max(0, scan.width - place.width));
+        place.y = std::clamp(place.y, 0, std::max(0, scan.height - place.height));
+        const int from = number_of(stack, own.first), to = number_of(stack, own.last);
+        const auto frames = own.last == own.first + 1 ? fmt::format("between frames {} and {}", from, to)
+                                                      : fmt::format("in frames {} to {}", from, to);
+        add(stack.findings, Code::moved, Level::info,
+            fmt::format("Something moves by itself {}: a leg, a hair, a drop. Put together it shows twice there; take "
+                        "that place from one of them, or take them again once it rests.",
+                        frames),
+            place);
+    }
+}
+
 void judge_evenness(Inspection& inspection) {
     auto& stack = *inspection.stack;
     const auto most = usual_exif(inspection.frames);
@@ -449,6 +473,7 @@ void judge_stack(Inspection& inspection) {
     judge_gaps(inspection);
     judge_ends(stack);
     judge_movement(stack);
+    judge_own_motion(inspection, stack);
     judge_evenness(inspection);
     if (!stack.order.empty())
         add(stack.findings, Code::order, Level::caution,

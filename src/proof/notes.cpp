@@ -158,7 +158,7 @@ class Notes {
     }
 
     void of_stack(const StackFacts& stack) {
-        std::size_t gap = 0;
+        std::size_t gap = 0, own = 0;
         bool first_end = stack.first_end_open;  // is told before the last
         for (const Finding& finding : stack.findings) {
             switch (finding.code) {
@@ -169,12 +169,21 @@ class Notes {
                     of_end(stack, finding, std::exchange(first_end, false));
                     break;
                 case Code::moved:
+                    if (finding.level == Level::info && own < stack.look.own.size())
+                        of_own_motion(stack, finding, stack.look.own[own++]);
                     break;
                 default:
                     add(tone_of(finding.level), finding.code, finding.text);
             }
         }
         if (!stack.moved.empty()) of_movement(stack);
+    }
+
+    /// In the frame in which it rests again, whose place the finding tells; then those before.
+    void of_own_motion(const StackFacts& stack, const Finding& finding, const imaging::OwnMotion& own) {
+        Frames frames;
+        for (std::size_t f = own.last + 1; f-- > own.first;) frames.push_back(stack.frames[f]);
+        add(Tone::info, finding.code, finding.text, std::move(frames)).place = finding.place;
     }
 
     void of_gap(const StackFacts& stack, const Finding& finding, const Gap& gap) {

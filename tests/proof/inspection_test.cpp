@@ -1,6 +1,7 @@
 #include "proof/inspection.hpp"
 
 #include "proof/inspection_json.hpp"
+#include "proof/notes.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
 #include "support/folder.hpp"
@@ -117,6 +118,50 @@ TEST_CASE("a knock is found at the first frame in the new place, with its shift 
     auto drifting = whole();
     for (int i = 0; i < test::frames_of_scene; ++i) drifting[static_cast<std::size_t>(i)].dx = 1.5 * i;
     CHECK(Stack(scene()).put(drifting).look().stack->moved.empty());
+}
+
+TEST_CASE("what moves by itself is an area to look at, neither a knock nor a reason to throw the stack away",
+          "[proof][stack]") {
+    struct Moving {
+        int x, y;         // px, of the leg's left upper corner before
+        int first, last;  // frames: in the one it still stands, in the other it stands again
+        double by;        // px from one frame to the next
+    };
+    for (const Moving leg : {Moving{150, 90, 6, 7, 9}, Moving{300, 200, 6, 8, 6}, Moving{60, 240, 3, 4, -8}}) {
+        Stack stack(scene());
+        stack.touch = [&](storage::FramePicture& picture, int number) {
+            constexpr int wide = 12, high = 48;
+            const double moved = leg.by * std::clamp(number - leg.first, 0, leg.last - leg.first);
+            for (int y = leg.y; y < leg.y + high; ++y)
+                for (int x = 0; x < wide; ++x) {
+                    const auto at = 3 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) +
+                                         static_cast<std::size_t>(leg.x + x + static_cast<int>(moved)));
+                    for (std::size_t c = 0; c < 3; ++c) picture.rgb[at + c] = 25;
+                }
+        };
+        const auto inspection = stack.put(whole()).look();
+        INFO(leg.x);
+        CHECK(inspection.stack->moved.empty());
+        CHECK(inspection.verdict == Verdict::keep);
+        REQUIRE(codes(inspection) == std::vector{Code::moved});
+        const auto& finding = inspection.stack->findings[0];
+        CHECK(finding.level == proof::Level::info);
+        const auto frames = leg.last == leg.first + 1 ? fmt::format("between frames {} and {}:", leg.first, leg.last)
+                                                      : fmt::format("in frames {} to {}:", leg.first, leg.last);
+        CHECK(finding.text.find(frames) != std::string::npos);
+        REQUIRE(finding.place);
+        CHECK(finding.place->x < leg.x + 12);
+        CHECK(finding.place->x + finding.place->width > leg.x);
+        CHECK(finding.place->y < leg.y + 48);
+        CHECK(finding.place->y + finding.place->height > leg.y);
+        CHECK(finding.place->width < 120);
+        CHECK(finding.place->height < 140);
+        const auto notes = proof::notes_of(inspection);
+        const auto note = std::ranges::find(notes, std::optional(Code::moved), &proof::Note::code);
+        REQUIRE(note != notes.end());
+        CHECK(note->frames.front() == static_cast<std::size_t>(leg.last - 1));
+        CHECK_FALSE(note->again);
+    }
 }
 
 TEST_CASE("a flash that missed, a shaken frame and a dial that turned are told apart", "[proof][stack]") {

@@ -11,6 +11,7 @@
 
 #include <algorithm>
 #include <filesystem>
+#include <functional>
 #include <iterator>
 #include <string>
 #include <variant>
@@ -34,10 +35,15 @@ class Stack {
 
     storage::FrameExif exif = {.f_number = 5.6, .shutter = 1.0 / 160, .iso = 100, .focal_length = 90, .flash = true};
 
+    /// What is changed in each picture before it is written.
+    std::function<void(storage::FramePicture& picture, int number)> touch;
+
     std::filesystem::path put(const Photographs::Frame& frame, int number) { return put(frame, number, exif); }
     std::filesystem::path put(const Photographs::Frame& frame, int number, const storage::FrameExif& said) {
         const auto path = folder_.path() / fmt::format("IMG_{:04}.jpg", number);
-        const auto bytes = std::get<std::string>(storage::frame_file(scene_.picture(frame, number), said));
+        auto picture = scene_.picture(frame, number);
+        if (touch) touch(picture, number);
+        const auto bytes = std::get<std::string>(storage::frame_file(picture, said));
         REQUIRE_FALSE(storage::replace_file(path, bytes));
         files_.push_back(path);
         return path;

@@ -160,7 +160,6 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
         if (!stopped()) found[k] = registered(pictures[k], pictures[k + 1]);
     });
     if (stopped()) return std::nullopt;
-    pictures.clear();
 
     constexpr double unlike = 0.25;  // below it the two show nothing in common
     std::vector<double> dx, dy, turn;
@@ -223,15 +222,23 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     }
     for (auto& one : ratios) look.uneven.push_back(one.size() < 8 ? 0 : median(std::move(one)));
 
+    // What a frame that is much darker or shaken shows of detail says nothing of where it was focused, or what moves.
+    constexpr double much = 0.4;  // stops
+    std::vector<bool> left_out;
+    for (std::size_t f = 0; f < count; ++f)
+        left_out.push_back(std::abs(look.uneven[f]) > much || (f < spoilt.size() && spoilt[f]));
+    std::vector<const GreyImage*> contrasts;
+    for (const auto& picture : pictures) contrasts.push_back(&picture.fine);
+    look.own = own_motions(contrasts, to_frame, left_out, tile_cells);
+    for (auto& one : look.own)
+        for (int* length : {&one.left, &one.top, &one.width, &one.height}) *length *= cell;
+
     const CellMap level = on_tiles(frames[middle]->level, {}, columns, rows);
     tbb::parallel_invoke([&] { seen.noise = noise_of(frames, level, &FrameScan::detail); },
                          [&] { wider.noise = noise_of(frames, level, &FrameScan::middling); });
-    // What a frame that is much darker or shaken shows of detail says nothing of where it was focused.
-    constexpr double much = 0.4;  // stops
     const auto leave_out = [&](DetailSeen& one) {
         for (std::size_t f = 0; f < count; ++f)
-            if (std::abs(look.uneven[f]) > much || (f < spoilt.size() && spoilt[f]))
-                std::ranges::fill(one.frames[f].values, unseen);
+            if (left_out[f]) std::ranges::fill(one.frames[f].values, unseen);
     };
     leave_out(seen);
     leave_out(wider);

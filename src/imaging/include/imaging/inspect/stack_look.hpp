@@ -1,6 +1,7 @@
 #pragma once
 
 #include "imaging/inspect/focus_planes.hpp"
+#include "imaging/inspect/own_motion.hpp"
 #include "imaging/inspect/registration.hpp"
 
 #include <functional>
@@ -28,6 +29,7 @@ struct StackLook {
     int tile = 1;                       // px of the file across a tile of `planes`
     /// Takes a place of the middle frame, whose net of tiles `planes` has, to each frame's; in px of the file.
     std::vector<Similarity> to_frame;
+    std::vector<OwnMotion> own;  // what moves by itself; px of the file, in the middle frame
 
     /// The first frame in a new place, from 1 on: the index of its neighbour plus 1.
     bool moved(std::size_t neighbour) const;
