@@ -168,10 +168,11 @@ class RowReader {
     const Row& row_;
     std::vector<bool> used_;
 
-    /// A filled cell that is no member of this kind: of another kind it is a slip, of none it is kept.
+    /// A filled cell that is no member of this kind: of another kind it is a slip, of none it is kept; by name, for
+    /// columns stand in another order once other pieces bring them first.
     void keep_the_rest(const GearKind& kind, Kit& kit, std::size_t index) {
-        Json unknown = Json::object();
-        std::map<std::string, Json> parts;
+        std::map<std::string, Json> unknown;
+        std::map<std::string, std::map<std::string, Json>> parts;
         for (std::size_t i = 0; i < row_.cells.size(); ++i) {
             if (used_[i] || row_.cells[i].empty()) continue;
             if (is_member_of_any_kind(header_[i]))
@@ -182,9 +183,9 @@ class RowReader {
             const bool known_part = std::ranges::any_of(kind.parts, [&](const GearPart& p) { return p.key == part; });
             (known_part ? parts[part][header_[i].substr(dot + 1)] : unknown[header_[i]]) = value_of(row_.cells[i]);
         }
-        if (!unknown.empty()) kind.set_unknown(kit, index, unknown.dump());
+        if (!unknown.empty()) kind.set_unknown(kit, index, Json(unknown).dump());
         for (const GearPart& part : kind.parts)
-            if (parts.contains(part.key)) part.set_unknown(kit, index, parts[part.key].dump());
+            if (parts.contains(part.key)) part.set_unknown(kit, index, Json(parts[part.key]).dump());
     }
 
     static bool is_member_of_any_kind(const std::string& column) {

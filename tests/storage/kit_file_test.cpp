@@ -61,6 +61,16 @@ TEST_CASE("a bag comes back from JSON and from CSV as it went", "[storage][kit]"
     }
 }
 
+TEST_CASE("columns nobody knows come back whatever piece of a CSV brings them first", "[storage][kit]") {
+    auto kit = awkward_kit(2);
+    kit.cameras[0].unknown = R"({"zeal":1})";
+    kit.lenses[0].unknown = R"({"age":3,"zeal":2})";
+    const auto back = kit_of(storage::read_kit_csv(storage::write_kit_csv(kit)));
+    CHECK(back == kit);
+    // As they stand in the columns, which the camera began.
+    CHECK(storage::write_kit_csv(back) == storage::write_kit_csv(kit));
+}
+
 TEST_CASE("the suffix says which of both a file is", "[storage][kit]") {
     const auto folder = std::filesystem::temp_directory_path() / "poquito-kit-test";
     std::filesystem::create_directories(folder);
