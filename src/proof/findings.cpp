@@ -352,6 +352,13 @@ void judge_gaps(Inspection& inspection) {
     // The wider detail stays visible against a step, the less a step can be told by it.
     constexpr double share_of_width = 0.35;
     const double tellable = 1 + share_of_width * planes.width;
+    // The distance that the lens reports may be coarse, or not true: it can bear a gap out that the planes leave in
+    // doubt, and no more.
+    const auto distance_of = [&](std::size_t f) { return inspection.frames[stack.frames[f]].exif.subject_distance; };
+    const auto way_of = [&](std::size_t f) {
+        const bool reported = distance_of(f) > 0 && distance_of(f + 1) > 0;
+        return reported ? std::abs(distance_of(f + 1) - distance_of(f)) : 0;
+    };
     for (std::size_t f = 0; f + 1 < planes.frames.size(); ++f) {
         const double steps = planes.free_steps[f];
         // Where focusing changes the scale enough to be told, it is a second witness: for a gap that the planes leave
@@ -361,15 +368,18 @@ void judge_gaps(Inspection& inspection) {
         const double unrest = about(f, [&](std::size_t at) { return std::abs(scale_of(at) - usual_scale); });
         const bool tells = usual_scale > told && stack.look.neighbours[f].found && !stack.look.moved(f);
         const double by_scale = tells ? std::min(scale_of(f), scale_about(f)) / usual_scale : 0;
+        const double usual_way = about(f, way_of);
+        const double by_way = usual_way > 0 ? way_of(f) / usual_way : 0;
         // Few or noisy tiles make steps of any width; what tells is how much better that width explains them.
         constexpr double clear = 0.07, hint = 0.03, from_those_about = 1.35;
         const double locally = steps / about(f, [&](std::size_t at) { return planes.free_steps[at]; });
         const bool by_planes = steps >= std::max(wide, tellable) && locally >= from_those_about &&
                                planes.gains[f] >= clear && !(tells && by_scale < as_usual);
-        const bool by_both = steps >= as_usual && planes.gains[f] >= hint && by_scale >= much_more;
+        const bool by_both =
+            steps >= as_usual && planes.gains[f] >= hint && (by_scale >= much_more || by_way >= much_more);
         const bool by_scales = steps > 1 && by_scale >= twice && scale_of(f) - usual_scale > 8 * unrest;
         if (!by_planes && !by_both && !by_scales) continue;
-        if (std::max(steps, by_scale) < planes.lost()) continue;
+        if (std::max({steps, by_scale, by_way}) < planes.lost()) continue;
         const int after = number_of(stack, f);
         const double step = inspection.step();
         // How many, where the planes are known, is told by them: of files that are not there, or never were taken.

@@ -15,6 +15,7 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <functional>
 
 using namespace poquito;
 using namespace proof;
@@ -60,6 +61,35 @@ TEST_CASE("a frame that is missing is found where it is missing, alone or two at
     CHECK(inspection.stack->gaps[0].after_frame == 6);
     CHECK(inspection.stack->gaps[0].frames == 2);
     CHECK(inspection.stack->findings[0].text.find("between 6 and 7") != std::string::npos);
+}
+
+TEST_CASE("a gap that noise leaves in doubt is borne out by the distances that the lens reports, which alone make none",
+          "[proof][stack]") {
+    // Frame `lost` is not there; the lens reports those distances, mm, or none.
+    const auto gaps_of = [](const Photographs& of, int lost, const std::function<double(int)>& distance) {
+        Stack stack(of);
+        for (int i = 0, number = 1; i < test::frames_of_scene; ++i) {
+            if (i == lost) continue;
+            auto exif = stack.exif;
+            if (distance) exif.subject_distance = distance(i);
+            stack.put({.focus = static_cast<double>(i)}, number++, exif);
+        }
+        std::vector<int> after;
+        for (const auto& gap : stack.look().stack->gaps) after.push_back(gap.after_frame);
+        return after;
+    };
+    const auto even = [](int i) { return 300 + 0.4 * i; };
+    const Photographs noisy({.seed = 4, .breathing = 0, .noise = 3});
+    int in_doubt = 0;
+    for (const int lost : {4, 6, 8}) {
+        INFO(lost);
+        CHECK(gaps_of(noisy, lost, even) == std::vector{lost});
+        in_doubt += gaps_of(noisy, lost, {}).empty();
+    }
+    CHECK(in_doubt > 0);
+    // Distances that jump where the planes do not, or that hide a gap, are not believed.
+    CHECK(gaps_of(scene(), -1, [&](int i) { return even(i) + (i > 6 ? 0.4 : 0); }).empty());
+    CHECK(gaps_of(scene(), 7, [&](int i) { return even(i) - (i > 6 ? 0.4 : 0); }) == std::vector{7});
 }
 
 TEST_CASE("a run that began late or ended early has an open end", "[proof][stack]") {
