@@ -75,7 +75,8 @@ TEST_CASE("a gap that noise leaves in doubt is borne out by the distances that t
             stack.put({.focus = static_cast<double>(i)}, number++, exif);
         }
         std::vector<int> after;
-        for (const auto& gap : stack.look().stack->gaps) after.push_back(gap.after_frame);
+        const auto inspection = stack.look();
+        for (const auto& gap : inspection.stack->gaps) after.push_back(gap.after_frame);
         return after;
     };
     const auto even = [](int i) { return 300 + 0.4 * i; };
