@@ -1,6 +1,7 @@
 // A stack of 24-megapixel frames looked at, against decoding the same files with the same library on the same cores;
 // and the memory it takes.
 #include "imaging/inspect/median.hpp"
+#include "photograph.hpp"
 #include "proof/inspection.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
@@ -15,36 +16,12 @@
 #include <algorithm>
 #include <chrono>
 #include <cmath>
-#include <random>
 
 using namespace poquito;
 
 namespace {
 
-constexpr int width = 6000, height = 4000, frames = 100;
-
-/// A slope of texture, sharp where the frame is focused: waves of random length and noise, less of it the further off.
-storage::FramePicture photograph(int number) {
-    storage::FramePicture picture{.width = width, .height = height, .rgb = {}};
-    picture.rgb.resize(std::size_t{3} * width * height);
-    std::vector<float> texture(1 << 16);
-    std::minstd_rand random(7);
-    for (float& value : texture) value = static_cast<float>(random() % 2048) / 1024 - 1;
-    std::minstd_rand grain(static_cast<unsigned>(number) + 1);
-    for (int y = 0; y < height; ++y) {
-        const float off = std::abs(static_cast<float>(y) / height * frames - static_cast<float>(number));
-        const float sharp = 60 / (1 + off * off);
-        auto* to = picture.rgb.data() + std::size_t{3} * static_cast<std::size_t>(y) * width;
-        for (int x = 0; x < width; ++x, to += 3) {
-            const auto at = static_cast<std::size_t>((x / 3 * 131 + y / 3 * 197) & 0xffff);
-            const float wide = 30 * std::sin(static_cast<float>(x) / 90) * std::cos(static_cast<float>(y) / 70);
-            const float value = 110 + wide + sharp * texture[at] + static_cast<float>(grain() % 5) - 2;
-            const auto code = static_cast<unsigned char>(std::clamp(value, 0.0f, 255.0f));
-            to[0] = code, to[1] = code, to[2] = static_cast<unsigned char>(code - code / 8);
-        }
-    }
-    return picture;
-}
+constexpr int frames = 100;
 
 double seconds_of(const std::function<void()>& work) {
     const auto begin = std::chrono::steady_clock::now();
@@ -65,8 +42,8 @@ int main() {
     std::vector<std::filesystem::path> files;
     for (int i = 0; i < frames; ++i) files.push_back(folder.path() / fmt::format("F{:04}.jpg", i));
     tbb::parallel_for(0, frames, [&](int i) {
-        const auto bytes =
-            storage::frame_file(photograph(i), {.f_number = 5.6, .shutter = 0.01, .iso = 100, .focal_length = 90});
+        const auto bytes = storage::frame_file(bench::photograph(i, frames),
+                                               {.f_number = 5.6, .shutter = 0.01, .iso = 100, .focal_length = 90});
         (void)storage::replace_file(files[static_cast<std::size_t>(i)], std::get<std::string>(bytes));
     });
     const auto decode = [&] {

@@ -6,6 +6,7 @@
 #include "desk/base/sentence.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/proof/frame_marks.hpp"
 #include "desk/proof/frame_strip.hpp"
 #include "desk/proof/frame_view.hpp"
 #include "desk/proof/held_frame.hpp"
@@ -36,10 +37,6 @@ QToolButton* linkButton(const Caption& caption, QWidget* parent) {
     made->setText(caption.label);
     made->setProperty("link", true);
     return made;
-}
-
-QSize sizeOf(const proof::FrameFacts* facts) {
-    return facts && facts->scan ? QSize(facts->scan->width, facts->scan->height) : QSize();
 }
 
 }  // namespace
@@ -333,7 +330,7 @@ void FramesPanel::showPicture() {
     const auto* facts = now->facts[at].get();
     const QSize size = turnedUp(sizeOf(facts), facts ? facts->exif.orientation : 1);
     if (show_ == Show::depth) {
-        view_->setPicture(depthPicture(), size);
+        view_->setPicture(depthPicture(*now, at), size);
     } else if (show_ == Show::composite) {
         askComposite();
         view_->setPicture(composite_, size, tr("Put together\u2026"));
@@ -355,80 +352,7 @@ void FramesPanel::showPicture() {
 
 void FramesPanel::showMarks() {
     const auto* now = look();
-    if (!now || show_ == Show::plan) return;
-    FrameView::Marks marks;
-    const auto* facts = now->facts[current()].get();
-    const int orientation = facts ? facts->exif.orientation : 1;
-    const QSize file = sizeOf(facts);
-    const auto* planes = now->inspection && now->inspection->stack && now->inspection->stack->look.planes
-                             ? &*now->inspection->stack->look.planes
-                             : nullptr;
-    const auto tiles = [&](auto wanted) {
-        const double side = now->inspection->stack->look.tile;
-        for (int row = 0; row < planes->depth.rows; ++row)
-            for (int column = 0; column < planes->depth.columns; ++column) {
-                const auto at = static_cast<std::size_t>(row) * static_cast<std::size_t>(planes->depth.columns) +
-                                static_cast<std::size_t>(column);
-                if (std::isnan(planes->depth.values[at]) ||
-                    !wanted(planes->sharpest[at], static_cast<double>(planes->depth.values[at])))
-                    continue;
-                marks.tiles.push_back(turnedUp(QRectF(column * side, row * side, side, side), file, orientation));
-            }
-    };
-    if (show_ == Show::depth) {
-        marks.words = tr("near is dark, far is light");
-    } else if (show_ == Show::sharp && planes) {
-        const auto& order = now->inspection->stack->frames;
-        const auto place = static_cast<std::size_t>(std::ranges::find(order, current()) - order.begin());
-        tiles([&](std::size_t sharpest, double) { return sharpest == place; });
-        marks.warn = false;
-        marks.words =
-            marks.tiles.empty() ? tr("sharpest nowhere: its neighbours have it all") : tr("sharpest in this frame");
-    } else if (show_ == Show::sharp && facts) {
-        for (const auto& area : proof::sharpest_areas(*facts))
-            marks.tiles.push_back(turnedUp(QRectF(area.x, area.y, area.width, area.height), file, orientation));
-        marks.warn = false;
-        marks.words = marks.tiles.empty() ? tr("too plain to tell sharp from soft") : tr("the sharpest of this frame");
-    } else if (note_ >= 0 && note_ < static_cast<int>(now->notes.size())) {
-        const auto& note = now->notes[static_cast<std::size_t>(note_)];
-        const bool here = note.frames.empty() || std::ranges::find(note.frames, current()) != note.frames.end();
-        if (note.place && here)
-            marks.areas.push_back(turnedUp(QRectF(note.place->x, note.place->y, note.place->width, note.place->height),
-                                           file, orientation));
-        if (planes && (note.code == proof::Code::gap || note.code == proof::Code::end_open)) {
-            const auto none = planes->frames.size();
-            tiles([&](std::size_t sharpest, double) { return sharpest == none; });
-            if (!marks.tiles.empty()) marks.words = tr("sharp in no frame");
-        }
-    }
-    view_->setMarks(std::move(marks));
-}
-
-/// Near dark, far light, like the map beside it.
-QImage FramesPanel::depthPicture() const {
-    const auto* now = look();
-    const auto& planes = *now->inspection->stack->look.planes;
-    constexpr int small_hole = 2;  // tiles
-    const auto map = imaging::filled(planes.depth, small_hole);
-    const double last = std::max(1.0, planes.frames.back());
-    QImage image(map.columns, map.rows, QImage::Format_RGB32);
-    for (int y = 0; y < map.rows; ++y)
-        for (int x = 0; x < map.columns; ++x) {
-            if (std::isnan(map.at(x, y))) {
-                image.setPixelColor(x, y, theme().hairline);
-                continue;
-            }
-            const double share = std::clamp(static_cast<double>(map.at(x, y)) / last, 0.0, 1.0);
-            const int grey = static_cast<int>(std::lround(24 + 216 * share));
-            image.setPixelColor(x, y, QColor(grey, grey, grey));
-        }
-    const auto& facts = now->facts[current()];
-    const double side = now->inspection->stack->look.tile;
-    // The net leaves the rest of a tile at the right and the lower edge out.
-    const QSize covered(static_cast<int>(map.columns * side), static_cast<int>(map.rows * side));
-    const double scale = std::min(1.0, 960.0 / covered.width());
-    image = image.scaled(covered * scale, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
-    return turnedUp(image, facts ? facts->exif.orientation : 1);
+    if (now && show_ != Show::plan) view_->setMarks(marksOf(*now, current(), show_, note_));
 }
 
 void FramesPanel::askPlan() {

@@ -68,7 +68,6 @@ class FramesPanel : public QWidget {
     void showWords();
     void askPlan();
     void askComposite();
-    QImage depthPicture() const;
     const ProofLook* look() const;
 
     Document& document_;
