@@ -13,6 +13,7 @@
 
 #include <algorithm>
 #include <cerrno>
+#include <cmath>
 #include <cstring>
 #include <limits>
 
@@ -81,8 +82,17 @@ RunState read_head(const Json& json) {
     return state;
 }
 
+/// Of a frame of the plan, from 0.
+std::size_t read_index(const Json& json) {
+    const auto number = json.get<double>();
+    constexpr double most = 1e9;
+    if (!(number >= 0 && number < most) || number != std::floor(number))
+        throw storage::ReadError{.place = {}, .problem = fmt::format("there is no frame {}", number)};
+    return static_cast<std::size_t>(number);
+}
+
 shoot::ExposedFrame read_exposed(const Json& json) {
-    return {.index = json.at("frame").get<int>(),
+    return {.index = static_cast<int>(read_index(json.at("frame"))),
             .file = json.at("file").get<std::string>(),
             .plane = read_plane(json.at("plane_mm")),
             .f_number = json.at("f_number").get<double>(),
@@ -113,7 +123,7 @@ void apply(RunState& state, const Json& json) {
         return;
     }
     state.end.reset();  // it goes on
-    const auto index = json.at("frame").get<std::size_t>();
+    const auto index = read_index(json.at("frame"));
     if (index >= state.frames.size())
         throw storage::ReadError{.place = {}, .problem = fmt::format("there is no frame {}", index)};
     auto& frame = state.frames[index];

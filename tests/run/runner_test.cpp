@@ -15,6 +15,8 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <functional>
 #include <limits>
@@ -383,6 +385,9 @@ TEST_CASE("a journal that is none is refused with its line", "[bench][journal]")
     CHECK(problem(head + "{\"event\": \"begun\", \"frame\": 99}\n{\"event\": \"x\"}\n").find("line 2") !=
           std::string::npos);
     CHECK(problem(head + "not json\n{\"event\":\"begun\",\"frame\":1}\n").find("line 2") != std::string::npos);
+    for (const char* number : {"1e59", "-1", "0.5", "1e999", "12"})
+        CHECK(problem(head + fmt::format("{{\"event\":\"begun\",\"frame\":{}}}\n", number)).find("line 2") !=
+              std::string::npos);
     // An existing journal is not begun anew.
     CHECK(std::holds_alternative<storage::ReadError>(Journal::create(run.journal_path(), run.plan)));
     CHECK(next_run_id(run.folder.path(), "one") == "one-2");
