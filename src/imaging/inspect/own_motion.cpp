@@ -162,7 +162,7 @@ std::vector<OwnMotion> own_motions(const std::vector<const GreyImage*>& pictures
                             .width = (bounds.right - bounds.left + 1) * size,
                             .height = (bounds.bottom - bounds.top + 1) * size};
         const auto same = std::ranges::find_if(found, [&](const OwnMotion& known_one) {
-            return f <= known_one.last + soon && one.left <= known_one.left + known_one.width + size &&
+            return one.first <= known_one.last + soon && one.left <= known_one.left + known_one.width + size &&
                    known_one.left <= one.left + one.width + size &&
                    one.top <= known_one.top + known_one.height + size && known_one.top <= one.top + one.height + size;
         });
