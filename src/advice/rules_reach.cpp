@@ -1,5 +1,6 @@
 #include "advice/rules.hpp"
 #include "optics/aperture.hpp"
+#include "plan/picture_shape.hpp"
 #include "search/reach_search.hpp"
 #include "text/text.hpp"
 
@@ -109,6 +110,22 @@ Found subject_larger_than_frame(const plan::Plan& plan, const plan::Report& repo
                     text::number_text(plan.extent.width), text::number_text(plan.extent.height),
                     text::number_text(*optics.field_width), text::number_text(*optics.field_height)),
         remedy(plan, fmt::format("Fill 90 % of the frame, {}", text::magnification_text(m)),
+               [&](shoot::Shot& shot) { shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = m}; })};
+}
+
+Found subject_past_its_picture(const plan::Plan& plan, const plan::Report& report) {
+    const auto cut = plan::picture_cut(plan, report);
+    if (!cut || !cut->fill || *cut->fill <= 1 || report.optics.fill.value_or(0) > 1) return {};
+    constexpr double wanted_fill = 0.9;
+    const double m = report.optics.magnification * wanted_fill / *cut->fill;
+    return Finding{
+        fmt::format(
+            "Cut to its picture of {} \u00d7 {} px, the frame holds {} \u00d7 {} mm: the subject, {} \u00d7 {} mm, "
+            "loses its edges.",
+            cut->width_px, cut->height_px, text::number_text(*report.optics.field_width * cut->width),
+            text::number_text(*report.optics.field_height * cut->height), text::number_text(plan.extent.width),
+            text::number_text(plan.extent.height)),
+        remedy(plan, fmt::format("Fill 90 % of the picture, {}", text::magnification_text(m)),
                [&](shoot::Shot& shot) { shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = m}; })};
 }
 
@@ -280,6 +297,7 @@ constexpr Rule reach_rows[] = {
     {"nearer-than-it-allows", Station::reach, Level::caution, Concern::plan, nearer_than_it_allows},
     {"lens-shades-light", Station::light, Level::caution, Concern::plan, lens_shades_light},
     {"subject-larger-than-frame", Station::subject, Level::caution, Concern::plan, subject_larger_than_frame},
+    {"subject-past-its-picture", Station::subject, Level::caution, Concern::plan, subject_past_its_picture},
     {"no-sharp-distance", Station::reach, Level::stop, Concern::plan, no_sharp_distance},
     {"thread-missing", Station::reach, Level::caution, Concern::plan, thread_missing},
     {"closeup-lens-smaller", Station::reach, Level::caution, Concern::plan, closeup_lens_smaller},

@@ -6,6 +6,7 @@
 #include "imaging/render/finder.hpp"
 #include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
+#include "plan/picture_shape.hpp"
 #include "plan/stack/stack_plan.hpp"
 
 #include <algorithm>
@@ -105,6 +106,12 @@ struct Outline {
     }
     double middle_x() const { return (left + right + 1) / 2.0 / columns; }
     double middle_y() const { return (top + bottom + 1) / 2.0 / columns; }  // both in widths
+    /// How far it passes out of what is left of the frame, in widths; below 0 the margin it has.
+    double past(const plan::PictureCut& cut) const {
+        const double side = (1 - cut.width) / 2 * columns, above = (1 - cut.height) / 2 * rows;
+        return std::max({side - left, right + 1 - (columns - side), above - top, bottom + 1 - (rows - above)}) /
+               columns;
+    }
 };
 
 template <typename Holds>
@@ -175,6 +182,7 @@ void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
         return meant.subject[static_cast<std::size_t>(y) * static_cast<std::size_t>(plan.columns) +
                              static_cast<std::size_t>(x)];
     });
+    const auto cut = plan::picture_cut(meant.plan, meant.report);
     for (auto& frame : frames) {
         if (!frame.scan) continue;
         const auto& light = frame.scan->light;
@@ -191,6 +199,7 @@ void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
         const auto outline = seen_outline(*frame.scan);
         if (!outline) continue;
         frame.fill = outline->fill();
+        if (cut && planned_outline.past(*cut) <= 0) frame.past_picture = outline->past(*cut);
         frame.off_right = outline->middle_x() - planned_outline.middle_x();
         frame.off_down = outline->middle_y() - planned_outline.middle_y();
         constexpr double long_enough = 1.5;

@@ -308,6 +308,14 @@ class Notes {
             const bool most = !values.empty() && 2 * values.size() >= inspection_.frames.size();
             return most ? std::optional(imaging::median(std::move(values))) : std::nullopt;
         };
+        const auto past = of(&FrameFacts::past_picture);
+        constexpr double clearly = 0.01;  // of the width
+        if (past && *past > clearly)
+            add(Tone::caution, std::nullopt,
+                fmt::format(
+                    "Cut to its picture the subject loses its edge: it passes out by {} % of the frame's width. "
+                    "Set it in the middle, or go further away, before the set is taken down.",
+                    text::number_text(*past * 100, 2)));
         const auto fill = of(&FrameFacts::fill), planned = of(&FrameFacts::planned_fill);
         constexpr double past_the_frame = 0.97;
         if (!fill || !planned || *planned > past_the_frame) return;

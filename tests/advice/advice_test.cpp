@@ -55,6 +55,7 @@ const std::vector<RuleCase>& cases() {
              shot.lights[0].position = {.distance = 500, .azimuth = 2, .elevation = 3};
          }},
         {"subject-larger-than-frame", true, [](Shoot&, Shot& shot) { shot.subject.width = 60; }},
+        {"subject-past-its-picture", true, [](Shoot&, Shot& shot) { shot.picture_shape = 0.5; }},
         {"closeup-lens-smaller", false, [](Shoot&, Shot& shot) { shot.rig.closeup_lenses = {"c3"}; }},
         {"step-ring-needed", false, [](Shoot&, Shot& shot) { shot.rig.closeup_lenses = {"c2"}; }},
         {"no-sharp-distance", false,

@@ -1,4 +1,5 @@
 #include "plan/assess.hpp"
+#include "plan/picture_shape.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -197,4 +198,32 @@ TEST_CASE("evaluation is pure and never makes a number that is none", "[shoot][e
                   once.light.background.value_or(1)})
                 CHECK(std::isfinite(value));
         }
+}
+
+TEST_CASE("a picture in a shape of its own keeps the largest of it about the frame's middle", "[plan]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    const auto cut = [&](std::optional<double> shape) {
+        shot.picture_shape = shape;
+        const auto plan = plan::plan_of(shoot.kit, shot);
+        return plan::picture_cut(plan, plan::assess(plan));
+    };
+    CHECK_FALSE(cut({}));
+    // Of 6000 by 4000: arithmetic.
+    const auto square = cut(1), upright = cut(0.8), wide = cut(16.0 / 9), all = cut(1.5);
+    CHECK(square->width_px == 4000);
+    CHECK(square->height_px == 4000);
+    CHECK(upright->width_px == 3200);
+    CHECK(upright->height_px == 4000);
+    CHECK(wide->width_px == 6000);
+    CHECK(wide->height_px == 3375);
+    CHECK(all->width_px == 6000);
+    CHECK(all->height_px == 4000);
+    shot.picture_shape.reset();
+    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto report = plan::assess(plan);
+    CHECK_THAT(*all->fill, WithinAbs(*report.optics.fill, 1e-12));
+    CHECK_THAT(*square->fill, WithinAbs(std::max(plan.extent.width / (*report.optics.field_width / 1.5),
+                                                 plan.extent.height / *report.optics.field_height),
+                                        1e-12));
 }

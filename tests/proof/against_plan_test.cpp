@@ -207,6 +207,16 @@ TEST_CASE("a subject that stands aside or leans against the plan is told so", "[
     CHECK_THAT(degrees(leaning), WithinAbs(7, 1.5));
     REQUIRE(has(other_way, "\u00b0 counter-clockwise"));
     CHECK_THAT(degrees(other_way), WithinAbs(7, 1.5));
+    // Delivered in a shape of its own, there is less room beside it.
+    const double fill = *plan::assess(plan).optics.fill;
+    CHECK_FALSE(has(aside, "Cut to its picture"));
+    shot.picture_shape = 1.5 * std::min(0.99, fill + 0.05);
+    CHECK_FALSE(has(told(0, 0), "Cut to its picture"));
+    CHECK(has(told(40, 0), "Cut to its picture the subject loses its edge"));
+    CHECK(has(told(-40, 0), "Cut to its picture the subject loses its edge"));
+    // What the plan itself cuts is no fault of the frame.
+    shot.picture_shape = 1.5 * fill * 0.7;
+    CHECK_FALSE(has(told(40, 0), "Cut to its picture"));
 }
 
 TEST_CASE("the frames of a shot are those of its newest run, with what was taken again in their places",

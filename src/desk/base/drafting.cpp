@@ -203,4 +203,21 @@ QColor greyOf(double linear) {
     return {code, code, code};
 }
 
+QRectF paintCut(QPainter& painter, const QRectF& frame, double shape) {
+    const double width = std::min(frame.width(), frame.height() * shape);
+    QRectF kept(0, 0, width, width / shape);
+    kept.moveCenter(frame.center());
+    QPainterPath outside;
+    outside.addRect(frame);
+    outside.addRect(kept);
+    painter.fillPath(outside, theme().shadePicture);
+    // Over a picture of any brightness: a dark line under a light one.
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(theme().underPicture, 2.4));
+    painter.drawRect(kept);
+    painter.setPen(QPen(theme().overPicture, 1));
+    painter.drawRect(kept);
+    return kept;
+}
+
 }  // namespace poquito::desk

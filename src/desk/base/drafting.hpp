@@ -34,6 +34,10 @@ QString elided(const QFont& font, const QString& text, double width);
 /// Text on a patch of the sheet's colour, so that lines end at it instead of crossing it. Returns what it covers.
 QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour);
 
+/// Shades what of a picture on `frame` is cut away where it is delivered in that shape, width over height, and frames
+/// what stays, which comes back.
+QRectF paintCut(QPainter& painter, const QRectF& frame, double shape);
+
 /// Fills without smoothing the edge: for washes, and for what gets a line around it. A long shallow edge that is
 /// smoothed costs many times the filling.
 void fillPlainly(QPainter& painter, const QPolygonF& outline, const QColor& colour);

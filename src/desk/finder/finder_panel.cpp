@@ -15,8 +15,13 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QSignalBlocker>
 #include <QToolButton>
 #include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+#include <iterator>
 
 namespace poquito::desk {
 namespace {
@@ -110,17 +115,39 @@ void FinderPanel::addOverlays(QLayout* column) {
     crop->addItem(tr("no crop"));
     for (const auto& one : crops) crop->addItem(QLatin1String(one.name));
     nameControl(crop,
-                {"cropShapeChoice", tr("Crop"), tr("Shape of the delivered picture; any such as 5 : 7 can be typed")});
+                {"cropShapeChoice", tr("Crop"),
+                 tr("Shape of the picture that is delivered, kept with the shot; any such as 5 : 7 can be typed")});
     connect(crop, &QComboBox::currentTextChanged, this, [this](const QString& text) {
-        auto overlays = finder_->overlays();
-        overlays.crop = aspectOf(text);
-        finder_->setOverlays(overlays);
+        const auto shape = aspectOf(text);
+        const auto* shot = document_.shot();
+        if (!shot || shot->picture_shape == shape) return;
+        // While it is typed that is one step back.
+        document_.editShot({tr("Shape of the picture"), QStringLiteral("pictureShape")},
+                           [&](shoot::Shot& edited) { edited.picture_shape = shape; });
     });
+    shape_ = crop;
     grid->addWidget(crop, index / 2, index % 2);
     static_cast<QVBoxLayout*>(column)->addLayout(grid);
 }
 
+/// What is typed stays as it is, unless the shot says otherwise.
+void FinderPanel::showShape() {
+    const auto* shot = document_.shot();
+    const auto shape = shot ? shot->picture_shape : std::nullopt;
+    auto overlays = finder_->overlays();
+    overlays.crop = shape;
+    finder_->setOverlays(overlays);
+    if (aspectOf(shape_->currentText()) == shape) return;
+    const auto known =
+        std::ranges::find_if(crops, [&](const Crop& one) { return shape && std::abs(one.aspect - *shape) < 1e-4; });
+    const QSignalBlocker quiet(shape_);
+    shape_->setCurrentText(!shape                     ? tr("no crop")
+                           : known != std::end(crops) ? QLatin1String(known->name)
+                                                      : toQt(text::number_text(*shape, 4)));
+}
+
 void FinderPanel::refresh() {
+    showShape();
     finder_->refresh();
     loupe_->refresh();
 }

@@ -31,6 +31,7 @@ class FinderPanel : public QWidget {
     void resizeEvent(QResizeEvent* event) override;
 
   private:
+    void showShape();
     void addOverlays(QLayout* column);
     void showOverlays();
 
@@ -38,6 +39,7 @@ class FinderPanel : public QWidget {
     FinderView* finder_;
     LoupeView* loupe_;
     QWidget* side_;
+    QComboBox* shape_ = nullptr;
     class PictureQueue* saving_;
 };
 

@@ -7,6 +7,7 @@
 #include "desk/finder/loupe_view.hpp"
 #include "desk/shell/document.hpp"
 #include "imaging/render/scene.hpp"
+#include "plan/picture_shape.hpp"
 #include "text/text.hpp"
 
 #include <QElapsedTimer>
@@ -14,7 +15,6 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPainterPath>
 #include <QToolTip>
 
 #include <algorithm>
@@ -276,14 +276,12 @@ void FinderView::paintOverlays(QPainter& painter, const QRectF& frame) const {
     painter.setBrush(Qt::NoBrush);
     if (overlays_.slice && !outline_.isNull()) painter.drawImage(frame, outline_);
     if (overlays_.crop) {
-        const double width = std::min(frame.width(), frame.height() * *overlays_.crop);
-        QRectF kept(0, 0, width, width / *overlays_.crop);
-        kept.moveCenter(frame.center());
-        QPainterPath outside;
-        outside.addRect(frame);
-        outside.addRect(kept);
-        painter.fillPath(outside, theme().shadePicture);
-        twice([&] { painter.drawRect(kept); });
+        const QRectF kept = paintCut(painter, frame, *overlays_.crop);
+        if (const auto cut = plan::picture_cut(document_.assessment()->plan, *document_.report())) {
+            painter.setFont(textFont(11));
+            drawLabel(painter, kept.bottomLeft() + QPointF(6, -11), Qt::AlignLeft | Qt::AlignVCenter,
+                      tr("%1 \u00d7 %2 px").arg(cut->width_px).arg(cut->height_px), theme().ink);
+        }
     }
     if (overlays_.thirds)
         for (const double third : {1.0 / 3, 2.0 / 3})

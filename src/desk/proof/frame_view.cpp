@@ -150,6 +150,7 @@ void FrameView::paintMarks(QPainter& painter) const {
     };
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setBrush(Qt::NoBrush);
+    if (marks_.shape) paintCut(painter, picture, *marks_.shape);
     QRectF all;
     for (const auto& tile : marks_.tiles) {
         const QRectF at = on_screen(tile);

@@ -21,8 +21,9 @@ class FrameView : public QWidget {
     struct Marks {
         std::vector<QRectF> areas;
         std::vector<QRectF> tiles;
-        QString words;     // over the tiles
-        bool warn = true;  // tiles are something missing, else what is sharp here
+        std::optional<double> shape;  // width over height that the picture is cut to; empty: it is the frame
+        QString words;                // over the tiles
+        bool warn = true;             // tiles are something missing, else what is sharp here
     };
     void setMarks(Marks marks);
 

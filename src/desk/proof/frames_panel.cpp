@@ -323,7 +323,7 @@ void FramesPanel::showPicture() {
         view_->setPicture(
             plan_, size,
             queue_.isIdle() ? tr("No picture of a plan that is focused at infinity.") : tr("The plan is drawn\u2026"));
-        view_->setMarks({.words = now && !held_->holds() ? tr("as planned") : QString()});
+        view_->setMarks({.shape = shape(), .words = now && !held_->holds() ? tr("as planned") : QString()});
         return;
     }
     const auto at = current();
@@ -350,9 +350,16 @@ void FramesPanel::showPicture() {
     showMarks();
 }
 
+std::optional<double> FramesPanel::shape() const {
+    return document_.shot() ? document_.shot()->picture_shape : std::nullopt;
+}
+
 void FramesPanel::showMarks() {
     const auto* now = look();
-    if (now && show_ != Show::plan) view_->setMarks(marksOf(*now, current(), show_, note_));
+    if (!now || show_ == Show::plan) return;
+    auto marks = marksOf(*now, current(), show_, note_);
+    marks.shape = shape();
+    view_->setMarks(std::move(marks));
 }
 
 void FramesPanel::askPlan() {

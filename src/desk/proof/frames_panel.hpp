@@ -65,6 +65,7 @@ class FramesPanel : public QWidget {
     void buildFoot(QVBoxLayout* column);
     void showPicture();
     void showMarks();
+    std::optional<double> shape() const;  // of the delivered picture
     void showWords();
     void askPlan();
     void askComposite();

@@ -273,6 +273,13 @@ TEST_CASE("overlays and crops are switched, and any crop shape can be typed", "[
     CHECK_FALSE(person.finder->overlays().crop.has_value());
     person.choose(QStringLiteral("cropShapeChoice"), QStringLiteral("1 : 1"));
     CHECK(person.finder->overlays().crop == 1.0);
+    // It belongs to the shot, not to the view: undone, and gone with another one.
+    CHECK(person.document().shot()->picture_shape == 1.0);
+    person.document().undoStack().undo();
+    CHECK_FALSE(person.finder->overlays().crop.has_value());
+    CHECK(person.find<QComboBox>(QStringLiteral("cropShapeChoice"))->currentText() == QStringLiteral("no crop"));
+    person.document().undoStack().redo();
+    CHECK(person.find<QComboBox>(QStringLiteral("cropShapeChoice"))->currentText() == QStringLiteral("1 : 1"));
     // Three stops over, white is marked.
     person.document().editShot({QStringLiteral("over")}, [](shoot::Shot& shot) {
         shot.exposure.iso *= 16;

@@ -63,6 +63,9 @@ struct FrameFacts {
     /// Where its middle stands of where it is planned, as shares of the frame's width, to the right and down; and how
     /// much it is turned against that, degrees clockwise, where it is long enough to tell. Empty as `fill` is.
     std::optional<double> off_right, off_down, turned;
+    /// How far it passes out of the picture's own shape, in widths of the frame; below 0 the margin it has. Empty as
+    /// well where the picture is the frame, or the plan itself has it pass out.
+    std::optional<double> past_picture;
     std::optional<double> over_plan;  // stops that the subject is lighter than in the plan's own picture
     std::vector<Finding> findings;
 };

@@ -413,6 +413,8 @@ void describe(Rows& rows, const ShotInFile*) {
         "background", [](auto& s) -> auto& { return s.shot.background; });
     rows.object(
         "freeze", [](auto& s) -> auto& { return s.shot.freeze; });
+    rows.number(
+        "picture_shape", [](auto& s) -> auto& { return s.shot.picture_shape; }, range::picture_shape, spare);
     rows.list(
         "own_checks", [](auto& s) -> auto& { return s.shot.own_checks; }, spare);
     rows.texts(

@@ -51,6 +51,7 @@ struct Shot {
     std::vector<Light> lights;
     std::optional<Background> background;
     std::optional<Freeze> freeze;
+    std::optional<double> picture_shape;  // width over height of the picture as it is delivered; empty: the frame's own
     std::vector<OwnCheck> own_checks;
     std::vector<std::string> checked;  // ids of ticked checklist items
     std::vector<ProofEntry> proof;     // oldest first

@@ -29,8 +29,9 @@ inline constexpr NumberRule pupil_magnification{.least = 0.01, .greatest = 100};
 inline constexpr NumberRule factor{.least = 0.1, .greatest = 20};  // of a converter or a focal reducer
 inline constexpr NumberRule kept{.least = 0.01, .greatest = 0.99};
 inline constexpr NumberRule overlap{.greatest = 0.99};
-inline constexpr NumberRule crop{.least = 0.01, .greatest = 1};        // of the picture that is used
-inline constexpr NumberRule reflecting{.least = 0.01, .greatest = 1};  // what a surface gives back that is to light
+inline constexpr NumberRule crop{.least = 0.01, .greatest = 1};           // of the picture that is used
+inline constexpr NumberRule picture_shape{.least = 0.1, .greatest = 10};  // width over height
+inline constexpr NumberRule reflecting{.least = 0.01, .greatest = 1};     // what a surface gives back that is to light
 // Lengths.
 inline constexpr NumberRule size{.least = 1e-4, .greatest = 1e6};  // of what is there: a tenth of a micrometre to 1 km
 inline constexpr NumberRule length{.greatest = 1e6};
