@@ -5,15 +5,14 @@
 
 namespace poquito::plan {
 
-PictureCut cut_of(double shape, double frame_shape) {
-    return {.width = std::min(1.0, shape / frame_shape), .height = std::min(1.0, frame_shape / shape), .fill = {}};
-}
-
 std::optional<PictureCut> picture_cut(const Plan& plan, const Report& report) {
     if (!plan.shot.picture_shape) return std::nullopt;
-    auto cut = cut_of(*plan.shot.picture_shape, plan.sensor.width / plan.sensor.height);
-    cut.width_px = static_cast<int>(std::floor(cut.width * plan.sensor.width_px + 1e-9));
-    cut.height_px = static_cast<int>(std::floor(cut.height * plan.sensor.height_px + 1e-9));
+    // By pixels, which are square, not by the sensor's size as its sheet rounds it.
+    const double wide = plan.sensor.width_px, high = plan.sensor.height_px;
+    const double shape = *plan.shot.picture_shape, frame = wide / high;
+    PictureCut cut{.width = std::min(1.0, shape / frame), .height = std::min(1.0, frame / shape), .fill = {}};
+    cut.width_px = static_cast<int>(std::lround(cut.width * wide));
+    cut.height_px = static_cast<int>(std::lround(cut.height * high));
     const auto& optics = report.optics;
     if (optics.field_width && optics.field_height)
         cut.fill = std::max(plan.extent.width / (*optics.field_width * cut.width),

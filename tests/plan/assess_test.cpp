@@ -219,6 +219,11 @@ TEST_CASE("a picture in a shape of its own keeps the largest of it about the fra
     CHECK(wide->height_px == 3375);
     CHECK(all->width_px == 6000);
     CHECK(all->height_px == 4000);
+    // A sheet that rounds the sensor's size leaves a square as square.
+    shoot.kit.cameras[0].sensor.width = 24.1;
+    CHECK(cut(1)->width_px == 4000);
+    CHECK(cut(1)->height_px == 4000);
+    shoot.kit.cameras[0].sensor.width = 24;
     shot.picture_shape.reset();
     const auto plan = plan::plan_of(shoot.kit, shot);
     const auto report = plan::assess(plan);

@@ -183,6 +183,7 @@ void StartSheet::addForWhat(QVBoxLayout* column) {
             const auto& sensor = sensor_of(shoot.kit, shot.rig);
             const double crop = on ? sensor.height / sensor.width : 1;
             shot.sharpness.output.print.crop = shot.sharpness.output.delivery.crop = crop;
+            shot.picture_shape = on ? std::optional(1.0) : std::nullopt;
         });
     });
     row->addSpacing(16);

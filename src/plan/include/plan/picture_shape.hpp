@@ -19,7 +19,4 @@ struct PictureCut {
 /// Empty: the picture is the frame.
 std::optional<PictureCut> picture_cut(const Plan& plan, const Report& report);
 
-/// `shape` and the frame's own, both width over height.
-PictureCut cut_of(double shape, double frame_shape);
-
 }  // namespace poquito::plan
