@@ -76,6 +76,18 @@ void ProofDesk::add(const std::string& shot, const std::vector<fs::path>& files)
     lookAt(shot, std::move(frames));
 }
 
+void ProofDesk::belong(const std::string& shot, const std::string& to) {
+    const auto found = looks_.find(shot);
+    if (found == looks_.end()) return;
+    found->second.frames.unsure = false;
+    if (shot == to) return Q_EMIT changed(toQt(shot));
+    cancel();
+    auto frames = std::move(found->second.frames);
+    looks_.erase(found);
+    Q_EMIT changed(toQt(shot));
+    lookAt(to, std::move(frames));
+}
+
 void ProofDesk::lookAgain(const std::string& shot) {
     const auto found = looks_.find(shot);
     if (found == looks_.end()) return;
@@ -308,7 +320,8 @@ void ProofDesk::takeIn(std::vector<fs::path> files, const QString& from) {
                     if (job != job_) return;
                     taking_ = false;
                     if (shot && static_cast<int>(*shot) < document_.count()) document_.select(static_cast<int>(*shot));
-                    if (const auto* now = document_.shot()) lookAt(now->id, {.files = all, .planes = {}, .from = from});
+                    const auto* now = document_.shot();
+                    if (now) lookAt(now->id, {.files = all, .planes = {}, .from = from, .unsure = !shot});
                 },
                 Qt::QueuedConnection);
             return;

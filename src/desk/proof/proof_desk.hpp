@@ -28,6 +28,7 @@ struct ProofFrames {
     std::vector<std::filesystem::path> files;
     std::vector<double> planes;  // of each, mm behind the nearest point; empty: not known
     QString from;                // what they came from, as the page says it
+    bool unsure = false;         // whether they are of this shot: none was planned so, and none was asked for
 };
 
 /// What is known of them so far.
@@ -57,6 +58,7 @@ class ProofDesk : public QObject {
     const ProofLook* look(const std::string& shot) const;
     void lookAt(const std::string& shot, ProofFrames frames);  // in the place of those it had
     void add(const std::string& shot, const std::vector<std::filesystem::path>& files);
+    void belong(const std::string& shot, const std::string& to);  // the answer; both the same: they are of it
     void lookAgain(const std::string& shot);
     void judgeAgain(const std::string& shot);  // what was seen, against the plan as it is now
     /// What its runs took; false: nothing is there.

@@ -21,6 +21,7 @@
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
+#include <QComboBox>
 #include <QDateTime>
 #include <QDir>
 #include <QFileDialog>
@@ -114,6 +115,7 @@ QWidget* ProofPage::buildFindings() {
     auto* column = new QVBoxLayout(leaf);
     column->setContentsMargins(0, 2, 0, 0);
     column->setSpacing(6);
+    buildQuestion(column);
     notes_ = new ProofNotes(leaf);
     column->addWidget(notes_, 1);
     mapBox_ = new QWidget(leaf);
@@ -140,6 +142,47 @@ QWidget* ProofPage::buildFindings() {
     connect(map_, &CoverageMap::placeChosen, this,
             [this](std::size_t frame, const QRectF& place) { frames_->goTo(frame, place); });
     return leaf;
+}
+
+void ProofPage::buildQuestion(QVBoxLayout* column) {
+    question_ = new QWidget(this);
+    question_->setObjectName(QStringLiteral("whoseFrames"));
+    auto* box = new QVBoxLayout(question_);
+    box->setContentsMargins(0, 0, 0, 4);
+    box->setSpacing(4);
+    auto* words =
+        new QLabel(tr("No shot was planned with their settings, or more than one. Of which are they?"), question_);
+    words->setWordWrap(true);
+    box->addWidget(words);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(6);
+    whose_ = new QComboBox(question_);
+    nameControl(whose_, {"whoseFramesChoice", tr("Their shot"), tr("They are looked at against its plan")});
+    row->addWidget(whose_, 1);
+    auto* yes =
+        captionedButton({"whoseFramesButton", tr("Of this one"), tr("Not asked again for these frames")}, question_);
+    row->addWidget(yes);
+    box->addLayout(row);
+    column->addWidget(question_);
+    connect(yes, &QPushButton::clicked, this, [this] {
+        const auto& shots = document().shoot().shots;
+        const auto at = whose_->currentIndex();
+        if (at < 0 || at >= static_cast<int>(shots.size())) return;
+        const auto to = shots[static_cast<std::size_t>(at)].id, from = shownShot_;
+        if (to != from) document().select(at);
+        desk_.belong(from, to);
+    });
+}
+
+void ProofPage::showQuestion(const ProofLook* now) {
+    const bool asked = now && now->frames.unsure;
+    // Filled once as it comes up, so that a choice is not lost while they are looked at.
+    if (asked && question_->isHidden()) {
+        whose_->clear();
+        for (const auto& shot : document().shoot().shots) whose_->addItem(toQt(shot.name));
+        whose_->setCurrentIndex(document().current());
+    }
+    question_->setVisible(asked);
 }
 
 void ProofPage::buildVerdict(QVBoxLayout* column) {
@@ -173,6 +216,7 @@ const ProofLook* ProofPage::look() const { return desk_.look(shownShot_); }
 void ProofPage::showLook() {
     const auto* now = look();
     frames_->refresh();
+    showQuestion(now);
     const int said = now ? now->said : 0;
     if (said != shownNotes_) {
         shownNotes_ = said;

@@ -2,6 +2,7 @@
 
 #include "desk/base/station_page.hpp"
 
+class QComboBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -44,6 +45,8 @@ class ProofPage : public StationPage {
 
   private:
     QWidget* buildFindings();
+    void buildQuestion(QVBoxLayout* column);
+    void showQuestion(const ProofLook* look);
     void buildVerdict(QVBoxLayout* column);
     QWidget* buildByEye();
     void addForm(QVBoxLayout* column);
@@ -72,6 +75,8 @@ class ProofPage : public StationPage {
     FramesPanel* frames_;
     SortingSheet* sorting_;
     Leaves* leaves_;
+    QWidget* question_;  // of which shot they are, where none was planned so
+    QComboBox* whose_;
     ProofNotes* notes_;
     QWidget* mapBox_;
     CoverageMap* map_;

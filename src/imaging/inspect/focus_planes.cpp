@@ -66,7 +66,7 @@ POQUITO_WIDE float cost_of_course(const float* frames, const float* log_detail, 
     const float* table = off_focus.values();
     constexpr float last = OffFocus::steps * OffFocus::far;
     float sum = 0, weights = 0;
-#pragma omp simd reduction(+ : sum, weights)
+    POQUITO_SUMS(sum, weights)
     for (int f = 0; f < count; ++f) {
         const float place = std::min(last, std::abs(frames[f] - depth) * per_step);
         const int i = static_cast<int>(place);
@@ -77,7 +77,7 @@ POQUITO_WIDE float cost_of_course(const float* frames, const float* log_detail, 
     if (!(weights > 0)) return 0;
     const float strength = sum / weights;
     float cost = 0;
-#pragma omp simd reduction(+ : cost)
+    POQUITO_SUMS(cost)
     for (int f = 0; f < count; ++f) {
         const float predicted = strength + logs[f];
         const float off = log_detail[f] - predicted, over = std::max(0.0f, predicted - drowned_at);

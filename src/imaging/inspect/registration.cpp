@@ -100,7 +100,7 @@ struct Row {
 POQUITO_WIDE void add_row(const float* from, const float* to, int to_width, const Row& row, Pull& sums) {
     float xx = 0, xy = 0, xt = 0, xs = 0, yy = 0, yt = 0, ys = 0, tt = 0, ts = 0, ss = 0;
     float px = 0, py = 0, pt = 0, ps = 0, product = 0, own = 0, others = 0;
-#pragma omp simd reduction(+ : xx, xy, xt, xs, yy, yt, ys, tt, ts, ss, px, py, pt, ps, product, own, others)
+    POQUITO_SUMS(xx, xy, xt, xs, yy, yt, ys, tt, ts, ss, px, py, pt, ps, product, own, others)
     for (int k = 0; k < row.count; ++k) {
         const auto at = static_cast<float>(k);
         const float x = row.x + at * row.by_x, y = row.y + at * row.by_y;

@@ -164,6 +164,43 @@ TEST_CASE("a flash that misses and a knock are found, what is missing is run, an
     CHECK(person.shot().proof.empty());
 }
 
+TEST_CASE("frames that no shot was planned like are asked for, once", "[desk][proof]") {
+    Prover person;
+    QTemporaryDir card;
+    // Two seconds at f/22: nothing in the demo is planned so.
+    for (int i = 0; i < 14; ++i)
+        REQUIRE_FALSE(storage::replace_file(
+            std::filesystem::path(card.path().toStdString()) / ("A" + std::to_string(100 + i) + ".jpg"),
+            std::get<std::string>(
+                storage::frame_file(scene().picture({.focus = static_cast<double>(i)}, i),
+                                    {.f_number = 22, .shutter = 2, .iso = 100, .focal_length = 90, .flash = false}))));
+    const auto before = person.shotId();
+    person.drop({card.path()});
+    person.waitForLook();
+    const auto asked = [&] { return person.find<QWidget>(QStringLiteral("whoseFrames"))->isVisible(); };
+    REQUIRE(asked());
+    auto* whose = person.find<QComboBox>(QStringLiteral("whoseFramesChoice"));
+    CHECK(whose->currentText().toStdString() == person.shot().name);
+    const auto other = person.document().shoot().shots[2];
+    REQUIRE(other.id != before);
+    person.choose(QStringLiteral("whoseFramesChoice"), QString::fromStdString(other.name));
+    person.click(QStringLiteral("whoseFramesButton"));
+    CHECK(person.shotId() == other.id);
+    CHECK_FALSE(person.window().proof().look(before));
+    CHECK_FALSE(asked());
+    person.waitForLook();
+    CHECK(person.look().facts.size() == 14);
+    CHECK_FALSE(asked());
+    // Of the one that was taken for theirs: not asked again, and they stay.
+    person.drop({card.path()});
+    person.waitForLook();
+    REQUIRE(asked());
+    person.click(QStringLiteral("whoseFramesButton"));
+    CHECK_FALSE(asked());
+    CHECK(person.shotId() == other.id);
+    CHECK(person.look().facts.size() == 14);
+}
+
 TEST_CASE("frames that are dropped are looked at, and keys go through them", "[desk][proof]") {
     Prover person;
     QTemporaryDir card;
