@@ -240,7 +240,8 @@ class Fitter {
         for (const Course& course : courses_) {
             if (course.depth < frames_.front() || course.depth > frames_.back()) continue;
             for (std::size_t f = 0; f < frames_.size(); ++f) {
-                const auto bin = static_cast<std::size_t>(std::abs(frames_[f] - course.depth) * bins_a_step + 0.5);
+                const auto bin =
+                    static_cast<std::size_t>(std::lround(std::abs(frames_[f] - course.depth) * bins_a_step));
                 if (bin < seen.size() && !std::isnan(course.fineness[f])) seen[bin].push_back(course.fineness[f]);
             }
         }

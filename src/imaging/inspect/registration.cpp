@@ -110,7 +110,8 @@ POQUITO_WIDE void add_row(const float* from, const float* to, int to_width, cons
         const float a = to[first], b = to[first + 1], c = to[first + to_width], d = to[first + to_width + 1];
         const float value = a + fx * (b - a) + fy * (c - a) + fx * fy * (a - b - c + d);
         const float gx = (b - a) * (1 - fy) + (d - c) * fy, gy = (c - a) * (1 - fx) + (d - b) * fx;
-        const float here = from[k * row.apart], off = value - here, weight = 1 / (1 + off * off);
+        const float here = from[static_cast<std::ptrdiff_t>(k) * row.apart], off = value - here,
+                    weight = 1 / (1 + off * off);
         product += value * here, own += here * here, others += value * value;
         const float turn_x = row.turn_x + at * row.turn_by_x, turn_y = row.turn_y + at * row.turn_by_y;
         const float gt = gy * turn_x - gx * turn_y, gs = gx * turn_x + gy * turn_y;
