@@ -100,24 +100,26 @@ Found lens_shades_light(const plan::Plan& plan, const plan::Report& report) {
     return {};
 }
 
+/// From where the subject takes `fill` of the frame, or of what is left of it, back to nine tenths.
+auto less_of(const plan::Plan& plan, const plan::Report& report, double fill, const char* what) {
+    constexpr double wanted_fill = 0.9;  // leaves a margin to straighten and crop (common practice)
+    const double m = report.optics.magnification * wanted_fill / fill;
+    return remedy(plan, fmt::format("Fill 90 % of the {}, {}", what, text::magnification_text(m)),
+                  [&](shoot::Shot& shot) { shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = m}; });
+}
+
 Found subject_larger_than_frame(const plan::Plan& plan, const plan::Report& report) {
     const auto& optics = report.optics;
     if (!optics.fill || *optics.fill <= 1) return {};
-    constexpr double wanted_fill = 0.9;  // leaves a margin to straighten and crop (common practice)
-    const double m = optics.magnification * wanted_fill / *optics.fill;
-    return Finding{
-        fmt::format("The subject, {} \u00d7 {} mm, is larger than the field, {} \u00d7 {} mm.",
-                    text::number_text(plan.extent.width), text::number_text(plan.extent.height),
-                    text::number_text(*optics.field_width), text::number_text(*optics.field_height)),
-        remedy(plan, fmt::format("Fill 90 % of the frame, {}", text::magnification_text(m)),
-               [&](shoot::Shot& shot) { shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = m}; })};
+    return Finding{fmt::format("The subject, {} \u00d7 {} mm, is larger than the field, {} \u00d7 {} mm.",
+                               text::number_text(plan.extent.width), text::number_text(plan.extent.height),
+                               text::number_text(*optics.field_width), text::number_text(*optics.field_height)),
+                   less_of(plan, report, *optics.fill, "frame")};
 }
 
 Found subject_past_its_picture(const plan::Plan& plan, const plan::Report& report) {
     const auto cut = plan::picture_cut(plan, report);
     if (!cut || !cut->fill || *cut->fill <= 1 || report.optics.fill.value_or(0) > 1) return {};
-    constexpr double wanted_fill = 0.9;
-    const double m = report.optics.magnification * wanted_fill / *cut->fill;
     return Finding{
         fmt::format(
             "Cut to its picture of {} \u00d7 {} px, the frame holds {} \u00d7 {} mm: the subject, {} \u00d7 {} mm, "
@@ -125,8 +127,7 @@ Found subject_past_its_picture(const plan::Plan& plan, const plan::Report& repor
             cut->width_px, cut->height_px, text::number_text(*report.optics.field_width * cut->width),
             text::number_text(*report.optics.field_height * cut->height), text::number_text(plan.extent.width),
             text::number_text(plan.extent.height)),
-        remedy(plan, fmt::format("Fill 90 % of the picture, {}", text::magnification_text(m)),
-               [&](shoot::Shot& shot) { shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = m}; })};
+        less_of(plan, report, *cut->fill, "picture")};
 }
 
 Found no_sharp_distance(const plan::Plan& plan, const plan::Report& report) {

@@ -176,12 +176,13 @@ void ProofPage::buildQuestion(QVBoxLayout* column) {
 
 void ProofPage::showQuestion(const ProofLook* now) {
     const bool asked = now && now->frames.unsure;
-    // Filled once as it comes up, so that a choice is not lost while they are looked at.
-    if (asked && question_->isHidden()) {
+    // Filled once a shot, so that a choice is not lost while they are looked at, and none of another shot stays.
+    if (asked && askedOf_ != shownShot_) {
         whose_->clear();
         for (const auto& shot : document().shoot().shots) whose_->addItem(toQt(shot.name));
         whose_->setCurrentIndex(document().current());
     }
+    askedOf_ = asked ? shownShot_ : std::string();
     question_->setVisible(asked);
 }
 

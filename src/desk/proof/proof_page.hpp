@@ -77,6 +77,7 @@ class ProofPage : public StationPage {
     Leaves* leaves_;
     QWidget* question_;  // of which shot they are, where none was planned so
     QComboBox* whose_;
+    std::string askedOf_;  // shot whose frames the question is about now; empty: not asked
     ProofNotes* notes_;
     QWidget* mapBox_;
     CoverageMap* map_;

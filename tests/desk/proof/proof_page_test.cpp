@@ -195,6 +195,16 @@ TEST_CASE("frames that no shot was planned like are asked for, once", "[desk][pr
     person.drop({card.path()});
     person.waitForLook();
     REQUIRE(asked());
+    // Asked of two shots at once, each says its own.
+    person.document().select(0);
+    person.drop({card.path()});
+    person.waitForLook();
+    REQUIRE(asked());
+    CHECK(whose->currentText().toStdString() == person.shot().name);
+    person.document().select(2);
+    person.settle();
+    REQUIRE(asked());
+    CHECK(whose->currentText().toStdString() == other.name);
     person.click(QStringLiteral("whoseFramesButton"));
     CHECK_FALSE(asked());
     CHECK(person.shotId() == other.id);
