@@ -15,6 +15,7 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QSignalBlocker>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -126,6 +127,14 @@ void FinderPanel::addOverlays(QLayout* column) {
                            [&](shoot::Shot& edited) { edited.picture_shape = shape; });
     });
     shape_ = crop;
+    // What cannot be a shape does not stay as if it were one.
+    connect(crop->lineEdit(), &QLineEdit::editingFinished, this, [this] {
+        const auto* shot = document_.shot();
+        if (shot && !shot->picture_shape) {
+            const QSignalBlocker quiet(shape_);
+            shape_->setCurrentIndex(0);
+        }
+    });
     grid->addWidget(crop, index / 2, index % 2);
     static_cast<QVBoxLayout*>(column)->addLayout(grid);
 }

@@ -271,6 +271,9 @@ TEST_CASE("overlays and crops are switched, and any crop shape can be typed", "[
     CHECK_THAT(person.finder->overlays().crop.value(), WithinRel(5.0 / 7, 1e-9));
     person.find<QComboBox>(QStringLiteral("cropShapeChoice"))->setCurrentText("nonsense");
     CHECK_FALSE(person.finder->overlays().crop.has_value());
+    auto* typed = person.find<QComboBox>(QStringLiteral("cropShapeChoice"))->lineEdit();
+    QTest::keyClick(typed, Qt::Key_Return);
+    CHECK(typed->text() == QStringLiteral("no crop"));
     person.choose(QStringLiteral("cropShapeChoice"), QStringLiteral("1 : 1"));
     CHECK(person.finder->overlays().crop == 1.0);
     // It belongs to the shot, not to the view: undone, and gone with another one.
