@@ -59,28 +59,45 @@ int main(int argc, char** argv) {
     desk::applyTheme(application, desk::ThemeKind::light);
     constexpr int frames = 24;
     const test::Folder folder;
-    std::vector<std::filesystem::path> files;
+    std::vector<std::string> photographs;
     for (int i = 0; i < frames; ++i) {
-        files.push_back(folder.path() / ("F" + std::to_string(1000 + i) + ".jpg"));
         const auto bytes = storage::frame_file(bench::photograph(i, frames),
                                                {.f_number = 5.6, .shutter = 0.01, .iso = 100, .focal_length = 90});
-        (void)storage::replace_file(files.back(), std::get<std::string>(bytes));
+        photographs.push_back(std::get<std::string>(bytes));
     }
+    // Each time under other names: nothing is kept of the time before.
+    const auto put = [&](const std::string& name) {
+        std::vector<std::filesystem::path> files;
+        for (std::size_t i = 0; i < photographs.size(); ++i) {
+            files.push_back(folder.path() / (name + std::to_string(1000 + i) + ".jpg"));
+            (void)storage::replace_file(files.back(), photographs[i]);
+        }
+        return files;
+    };
     desk::MainWindow window;
     window.openDemo();
     window.resize(1280, 800);
     window.show();
     window.goTo(advice::Station::proof);
-    const auto& document = window.document();
-    window.proof().add(document.shoot().shots[0].id, files);
-    go_on_for(50);
+    const auto shot = window.document().shoot().shots[0].id;
     auto* panel = window.findChild<desk::FramesPanel*>();
+    const auto look_at = [&](const std::string& name) {
+        auto files = put(name);
+        window.proof().lookAt(shot, {.files = files, .planes = {}, .from = {}});
+        go_on_for(50);
+        return files;
+    };
     constexpr int looked_at = 400, held = 120;  // ms from key to key
-    measure("one after the other while they are looked at", *panel, files, looked_at);
-    while (window.proof().isBusy()) go_on_for(20);
-    panel->pictures().forget();
+    measure("one after the other while they are looked at", *panel, look_at("A"), looked_at);
+    const auto wait = [&] {
+        while (window.proof().isBusy()) go_on_for(20);
+    };
+    wait();
+    auto files = look_at("B");
+    wait();
     measure("one after the other", *panel, files, looked_at);
-    panel->pictures().forget();
+    files = look_at("C");
+    wait();
     measure("as fast as a held key", *panel, files, held);
     return 0;
 }

@@ -117,8 +117,6 @@ void FramePictures::ahead(const std::filesystem::path& file) {
     if (!kept_.contains(keyOf(file, Kind::preview))) order(file, Kind::preview, 1);
 }
 
-void FramePictures::forget() { kept_.clear(); }
-
 void FramePictures::order(const std::filesystem::path& file, Kind kind, int priority) {
     const auto key = keyOf(file, kind);
     if (pending_.contains(key) || bad_.contains(key)) return;

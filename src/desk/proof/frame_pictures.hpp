@@ -25,7 +25,6 @@ class FramePictures : public QObject {
     QImage picture(const std::filesystem::path& file, Kind kind);
     /// Read in the background without being asked for yet.
     void ahead(const std::filesystem::path& file);
-    void forget();  // what is kept, so that it is read anew
     bool isIdle() const { return pending_.isEmpty(); }
 
     /// By the file, at once; what `picture` has of it later. Null: it cannot be read.

@@ -135,8 +135,9 @@ CellMap noise_of(const std::vector<const FrameScan*>& frames, const CellMap& lev
     CellMap noise(level.columns, level.rows);
     constexpr float margin = 1.25f;  // the quiet end lies below the mean
     // Never less than what rounding to code values makes of a slope without detail: a twelfth for each of the six parts
-    // of two second differences, less by the pixels that a mean is of.
-    const float rounding = of == &FrameScan::coarse ? 1 / 16.0f : of == &FrameScan::middling ? 1 / 4.0f : 1.0f;
+    // of two second differences, less by the four pixels that a mean is of. Wider ones see the steps of a gentle slope
+    // one by one: 16 of a tile's 24 pixels each way, of which detail has to stand out 2.5 times.
+    const float rounding = of == &FrameScan::coarse ? 0.55f : of == &FrameScan::middling ? 0.25f : 1.0f;
     for (std::size_t i = 0; i < noise.values.size(); ++i)
         noise.values[i] = std::max(rounding, margin * quiet[bin_of(level.values[i])]);
     return noise;
