@@ -49,3 +49,23 @@ std::optional<FlashTime> flash_time(const Flash& flash, double power) {
 }
 
 }  // namespace poquito::gear
+
+template class std::vector<poquito::gear::CropMode>;
+template class std::vector<poquito::gear::StepReading>;
+template class std::vector<poquito::gear::ZoomSetting>;
+template class std::vector<poquito::gear::Calibration>;
+template class std::vector<poquito::gear::Camera>;
+template class std::vector<poquito::gear::Lens>;
+template class std::vector<poquito::gear::Tube>;
+template class std::vector<poquito::gear::CloseupLens>;
+template class std::vector<poquito::gear::Teleconverter>;
+template class std::vector<poquito::gear::Bellows>;
+template class std::vector<poquito::gear::ReversingRing>;
+template class std::vector<poquito::gear::CouplingRing>;
+template class std::vector<poquito::gear::StepRing>;
+template class std::vector<poquito::gear::Rail>;
+template class std::vector<poquito::gear::Flash>;
+template class std::vector<poquito::gear::Lamp>;
+template class std::vector<poquito::gear::Modifier>;
+template class std::vector<poquito::gear::Filter>;
+template class std::vector<poquito::gear::Card>;

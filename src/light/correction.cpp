@@ -24,3 +24,5 @@ std::optional<double> explains(const Tested& tested) {
 }
 
 }  // namespace poquito::light
+
+template class std::vector<poquito::light::Correction>;

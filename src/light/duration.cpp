@@ -29,3 +29,5 @@ double t01_from_t05(Discharge discharge, double t05) {
 }
 
 }  // namespace poquito::light
+
+template class std::vector<poquito::light::Duration>;

@@ -169,3 +169,5 @@ bool is_plain(const Train& train) {
 }
 
 }  // namespace poquito::optics
+
+template class std::vector<poquito::optics::RingReading>;

@@ -98,3 +98,5 @@ Fit fit_of(const gear::Kit& kit, const Shot& shot, double length) {
 }
 
 }  // namespace poquito::shoot
+
+template class std::vector<poquito::shoot::Joint>;

@@ -28,3 +28,5 @@ Limits usual_limits() {
 }
 
 }  // namespace poquito::shoot
+
+template class std::vector<poquito::shoot::Loss>;

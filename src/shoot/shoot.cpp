@@ -76,3 +76,11 @@ const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::strin
 }
 
 }  // namespace poquito::shoot
+
+template class std::vector<poquito::shoot::PowerSet>;
+template class std::vector<std::shared_ptr<poquito::shoot::Shot>>;
+
+template class std::vector<poquito::shoot::Light>;
+template class std::vector<poquito::shoot::OwnCheck>;
+template class std::vector<poquito::shoot::ProofEntry>;
+template class std::vector<poquito::shoot::Shared<poquito::shoot::RunRecord>>;

@@ -229,6 +229,7 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
     for (std::size_t f = 0; f < count; ++f)
         left_out.push_back(std::abs(look.uneven[f]) > much || (f < spoilt.size() && spoilt[f]));
     std::vector<const GreyImage*> contrasts;
+    contrasts.reserve(count);
     for (const auto& picture : pictures) contrasts.push_back(&picture.fine);
     look.own = own_motions(contrasts, to_frame, left_out, tile_cells);
     for (auto& one : look.own)

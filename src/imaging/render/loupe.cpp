@@ -15,7 +15,8 @@
 #include <span>
 
 namespace poquito::imaging {
-namespace {
+/// Named: the loupe keeps some of it, which in a file compiled together with others may not be without a name.
+namespace loupe {
 
 constexpr double sheet_step = 2;  // pixels of the sensor
 /// A wider blur is worked out on a coarser grid, half as many pixels each way, and so on.
@@ -310,15 +311,15 @@ class Work {
     double pitch_;
 };
 
-}  // namespace
+}  // namespace loupe
 
-struct Loupe::Kept : Memory {};
+struct Loupe::Kept : loupe::Memory {};
 
 Loupe::Loupe() : kept_(std::make_unique<Kept>()) {}
 Loupe::~Loupe() = default;
 
 std::optional<Raster> Loupe::render(const Scene& scene, const LoupeWindow& window, const std::function<bool()>& go_on) {
-    return Work(scene, window, *kept_).run(go_on);
+    return loupe::Work(scene, window, *kept_).run(go_on);
 }
 
 }  // namespace poquito::imaging

@@ -351,3 +351,24 @@ const Gear* find_gear(const std::vector<Gear>& list, const std::string& id) {
 }
 
 }  // namespace poquito::gear
+
+// Written out once, in kit.cpp, not in every file that copies a kit.
+extern template class std::vector<poquito::gear::CropMode>;
+extern template class std::vector<poquito::gear::StepReading>;
+extern template class std::vector<poquito::gear::ZoomSetting>;
+extern template class std::vector<poquito::gear::Calibration>;
+extern template class std::vector<poquito::gear::Camera>;
+extern template class std::vector<poquito::gear::Lens>;
+extern template class std::vector<poquito::gear::Tube>;
+extern template class std::vector<poquito::gear::CloseupLens>;
+extern template class std::vector<poquito::gear::Teleconverter>;
+extern template class std::vector<poquito::gear::Bellows>;
+extern template class std::vector<poquito::gear::ReversingRing>;
+extern template class std::vector<poquito::gear::CouplingRing>;
+extern template class std::vector<poquito::gear::StepRing>;
+extern template class std::vector<poquito::gear::Rail>;
+extern template class std::vector<poquito::gear::Flash>;
+extern template class std::vector<poquito::gear::Lamp>;
+extern template class std::vector<poquito::gear::Modifier>;
+extern template class std::vector<poquito::gear::Filter>;
+extern template class std::vector<poquito::gear::Card>;

@@ -32,3 +32,6 @@ struct Tested {
 std::optional<double> explains(const Tested& tested);
 
 }  // namespace poquito::light
+
+// Written out once, in correction.cpp, not in every file that copies gear.
+extern template class std::vector<poquito::light::Correction>;

@@ -30,3 +30,6 @@ double t01_from_t05(Discharge discharge, double t05);
 inline constexpr const char* t01_decay_formula = "log2(10) * t_05";
 
 }  // namespace poquito::light
+
+// Written out once, in duration.cpp, not in every file that copies gear.
+extern template class std::vector<poquito::light::Duration>;

@@ -133,3 +133,6 @@ inline constexpr const char* any_magnification_formula = "x / F";
 inline constexpr const char* any_working_distance_formula = "F / m + g";
 
 }  // namespace poquito::optics
+
+// Written out once, in train.cpp, not in every file that copies a lens.
+extern template class std::vector<poquito::optics::RingReading>;

@@ -41,3 +41,6 @@ Fit fit_of(const gear::Kit& kit, const Shot& shot, double length);
 inline constexpr double long_rig = 150;
 
 }  // namespace poquito::shoot
+
+// Written out once, in fit.cpp, not in every file that copies a train.
+extern template class std::vector<poquito::shoot::Joint>;

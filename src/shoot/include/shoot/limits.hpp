@@ -35,3 +35,6 @@ std::vector<Loss> giving_up(const Limits& limits);
 Limits usual_limits();
 
 }  // namespace poquito::shoot
+
+// Written out once, in limits.cpp, not in every file that copies limits.
+extern template class std::vector<poquito::shoot::Loss>;

@@ -71,3 +71,8 @@ struct Shoot {
 };
 
 }  // namespace poquito::shoot
+
+// Written out once, in shoot.cpp, not in every file that copies a shoot.
+extern template class std::vector<poquito::shoot::PowerSet>;
+extern template class std::vector<std::shared_ptr<poquito::shoot::Shot>>;
+extern template class std::vector<poquito::shoot::Shared<poquito::shoot::RunRecord>>;

@@ -72,3 +72,8 @@ const gear::Lamp& lamp_of(const gear::Kit& kit, const Light& light);          //
 const gear::Modifier* modifier_of(const gear::Kit& kit, const Light& light);  // null: bare
 
 }  // namespace poquito::shoot
+
+// Written out once, in shoot.cpp, not in every file that copies a shot.
+extern template class std::vector<poquito::shoot::Light>;
+extern template class std::vector<poquito::shoot::OwnCheck>;
+extern template class std::vector<poquito::shoot::ProofEntry>;
