@@ -29,7 +29,48 @@ struct ByDepth {
     }
 };
 
-std::optional<ByDepth> by_depth(const FrameScan& scan, const Meant& meant) {
+/// A cell of the subject with enough detail to tell sharp from soft by.
+struct Told {
+    double depth = 0;     // mm behind the planned plane of focus
+    double fineness = 0;  // of detail against that twice as wide, by the logarithm of their squares
+    PictureArea place;
+};
+
+std::vector<Told> told_by(const FrameFacts& frame, const Meant& meant) {
+    const FrameScan& scan = *frame.scan;
+    std::vector<Told> told;
+    const CellMap fine = imaging::spread_out(scan.detail), wide = imaging::spread_out(scan.middling);
+    const CellMap fine_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::detail);
+    const CellMap wide_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::middling);
+    // Where the subject stands aside, so does each place of it.
+    const auto aside = [&](std::optional<double> off) {
+        return static_cast<int>(std::lround(off.value_or(0) * meant.picture.columns));
+    };
+    const int right = aside(frame.off_right), down = aside(frame.off_down);
+    constexpr int apart = 3;  // cells: means overlap
+    for (int y = apart; y + apart < fine.rows; y += apart)
+        for (int x = apart; x + apart < fine.columns; x += apart) {
+            const int column = x * meant.picture.columns / fine.columns - right;
+            const int row = y * meant.picture.rows / fine.rows - down;
+            if (column < 0 || row < 0 || column >= meant.picture.columns || row >= meant.picture.rows) continue;
+            const auto cell = static_cast<std::size_t>(row) * static_cast<std::size_t>(meant.picture.columns) +
+                              static_cast<std::size_t>(column);
+            if (!meant.subject[cell]) continue;
+            // What is coarse must stand out clearly, or noise tells the tale.
+            constexpr double clear = 4, least = 1;
+            const double coarse = wide.at(x, y), noise = std::max<double>(least, wide_noise.at(x, y));
+            if (coarse < clear * noise) continue;
+            const double own = std::max(0.02, static_cast<double>(fine.at(x, y) - fine_noise.at(x, y)));
+            told.push_back({.depth = static_cast<double>(meant.depth[cell]),
+                            .fineness = std::log(own / (coarse - noise / clear)),
+                            .place = {x * scan.cell, y * scan.cell, scan.cell, scan.cell}});
+        }
+    return told;
+}
+
+constexpr std::size_t enough_told = 6;  // cells
+
+std::optional<ByDepth> by_depth(const std::vector<Told>& told, const Meant& meant) {
     ByDepth of;
     std::vector<double> depths;
     for (std::size_t i = 0; i < meant.depth.size(); ++i)
@@ -45,46 +86,46 @@ std::optional<ByDepth> by_depth(const FrameScan& scan, const Meant& meant) {
     of.nearest = at(0.01), of.farthest = at(0.99);
     if (!(of.farthest > of.nearest)) return std::nullopt;
 
-    const CellMap fine = imaging::spread_out(scan.detail), wide = imaging::spread_out(scan.middling);
-    const CellMap fine_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::detail);
-    const CellMap wide_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::middling);
     std::array<std::vector<double>, ByDepth::bins> seen;
-    constexpr int apart = 3;  // cells: means overlap
-    for (int y = apart; y + apart < fine.rows; y += apart)
-        for (int x = apart; x + apart < fine.columns; x += apart) {
-            const int column = x * meant.picture.columns / fine.columns, row = y * meant.picture.rows / fine.rows;
-            const auto cell = static_cast<std::size_t>(row) * static_cast<std::size_t>(meant.picture.columns) +
-                              static_cast<std::size_t>(column);
-            if (!meant.subject[cell]) continue;
-            const double depth = static_cast<double>(meant.depth[cell]);
-            if (depth < of.nearest || depth > of.farthest) continue;
-            // What is coarse must stand out clearly, or noise tells the tale.
-            constexpr double clear = 4, least = 1;
-            const double coarse = wide.at(x, y), noise = std::max<double>(least, wide_noise.at(x, y));
-            if (coarse < clear * noise) continue;
-            const double own = std::max(0.02, static_cast<double>(fine.at(x, y) - fine_noise.at(x, y)));
-            const auto bin = of.bin(depth);
-            seen[bin].push_back(std::log(own / (coarse - noise / clear)));
-            of.places[bin].push_back({x * scan.cell, y * scan.cell, scan.cell, scan.cell});
-        }
-    constexpr std::size_t enough = 6;
+    for (const Told& one : told) {
+        if (one.depth < of.nearest || one.depth > of.farthest) continue;
+        const auto bin = of.bin(one.depth);
+        seen[bin].push_back(one.fineness);
+        of.places[bin].push_back(one.place);
+    }
     for (std::size_t bin = 0; bin < ByDepth::bins; ++bin)
-        if (seen[bin].size() >= enough) of.fineness[bin] = imaging::median(std::move(seen[bin]));
+        if (seen[bin].size() >= enough_told) of.fineness[bin] = imaging::median(std::move(seen[bin]));
     return of;
+}
+
+/// Of what lies within the planned depth of field; the nearest to it where that is thinner than what can be told.
+std::optional<double> fineness_at_focus(std::vector<Told> told, std::optional<double> depth_of_field) {
+    if (told.size() < enough_told) return std::nullopt;
+    const auto off = [](const Told& one) { return std::abs(one.depth); };
+    std::ranges::sort(told, {}, off);
+    // A tenth of the subject at least: a few cells are texture more than focus.
+    auto count = std::max(enough_told, told.size() / 10);
+    while (count < told.size() && depth_of_field && off(told[count]) <= *depth_of_field / 2) ++count;
+    std::vector<double> fineness;
+    for (std::size_t i = 0; i < count; ++i) fineness.push_back(told[i].fineness);
+    return imaging::median(std::move(fineness));
 }
 
 }  // namespace
 
 void judge_focus(std::vector<FrameFacts>& frames, const Meant& meant) {
     const auto depth_of_field = meant.report.sharpness.depth_of_field;
-    if (!depth_of_field || meant.picture.empty()) return;
+    if (meant.picture.empty()) return;
     for (auto& frame : frames) {
         if (!frame.scan || !frame.has_detail || frame.scan->detail.empty()) continue;
+        const auto told = told_by(frame, meant);
+        frame.sharp_at_focus = fineness_at_focus(told, depth_of_field);
+        if (!depth_of_field) continue;
         if (std::ranges::any_of(frame.findings, [](const Finding& one) { return one.code == Code::shaken; })) continue;
         // Framed otherwise, a place of the frame is another of the subject.
         constexpr double otherwise = 0.15;
         if (frame.fill && frame.planned_fill && std::abs(*frame.fill / *frame.planned_fill - 1) > otherwise) continue;
-        const auto of = by_depth(*frame.scan, meant);
+        const auto of = by_depth(told, meant);
         if (!of || of->nearest > 0 || of->farthest < 0) continue;
         std::size_t best = ByDepth::bins;
         for (std::size_t bin = 0; bin < ByDepth::bins; ++bin)

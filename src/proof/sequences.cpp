@@ -1,5 +1,6 @@
 #include "proof/sequences.hpp"
 
+#include "imaging/inspect/detail_order.hpp"
 #include "imaging/inspect/median.hpp"
 #include "plan/assess.hpp"
 #include "storage/frame_reader.hpp"
@@ -11,6 +12,7 @@
 #include <map>
 #include <numeric>
 #include <set>
+#include <tuple>
 
 namespace poquito::proof {
 namespace {
@@ -94,6 +96,42 @@ bool focus_goes(const Inspection& inspection) {
     return 2 * used.size() >= planes.frames.size() && planes.width < wide;
 }
 
+/// Focus goes one way, as in a stack; who rocks through focus goes to and fro. By time, where the files have it.
+bool one_way(const Sequence& sequence, const std::vector<FrameFacts>& facts) {
+    const bool timed =
+        std::ranges::all_of(sequence.exif, [](const auto& exif) { return seconds_of(exif.time).has_value(); });
+    std::vector<const imaging::CellMap*> maps;
+    for (const auto& frame : facts)
+        if (frame.scan) maps.push_back(&frame.scan->detail);
+    if (!timed || maps.size() < 3) return true;
+    const auto order = imaging::order_by_detail(maps);
+    // Kendall's tau: pairs that stand as they were taken, less those that do not.
+    long with = 0, against = 0;
+    for (std::size_t i = 0; i < order.size(); ++i)
+        for (std::size_t k = i + 1; k < order.size(); ++k) ++(order[i] < order[k] ? with : against);
+    constexpr double mostly = 0.5;
+    return static_cast<double>(std::abs(with - against)) >= mostly * static_cast<double>(with + against);
+}
+
+/// The one to keep of a burst: the sharpest where the plan has its focus, or anywhere where no plan says; before it
+/// come those that something else is wrong with.
+std::size_t best_of(const std::vector<FrameFacts>& frames) {
+    const auto spoilt = [](const FrameFacts& frame) {
+        return std::ranges::any_of(frame.findings, [](const Finding& one) {
+            return one.level == Level::stop && one.code != Code::blurred && one.code != Code::shaken;
+        });
+    };
+    const auto tell = [](const FrameFacts& frame) { return frame.sharp_at_focus.has_value(); };
+    const auto with_detail = std::ranges::count_if(frames, &FrameFacts::has_detail);
+    const bool at_focus = with_detail > 0 && 2 * std::ranges::count_if(frames, tell) >= with_detail;
+    const auto rank = [&](const FrameFacts& frame) {
+        constexpr double none = -1e9;
+        const double sharp = at_focus ? frame.sharp_at_focus.value_or(none) : frame.sharpness;
+        return std::tuple(frame.scan != nullptr, !spoilt(frame), sharp);
+    };
+    return static_cast<std::size_t>(std::ranges::max_element(frames, {}, rank) - frames.begin());
+}
+
 Sorted judged(Sequence sequence, const std::vector<FrameFacts>& facts, const shoot::Shoot* shoot) {
     Sorted sorted{.sequence = std::move(sequence), .summary = {}, .shot = {}};
     if (shoot) sorted.shot = shot_of(sorted.sequence, *shoot);
@@ -101,13 +139,13 @@ Sorted judged(Sequence sequence, const std::vector<FrameFacts>& facts, const sho
     Request request{.files = sorted.sequence.files, .kit = shot ? &shoot->kit : nullptr, .shot = shot};
     const bool many = facts.size() > 1;
     auto inspection = *judge(facts, request);
-    sorted.kind = !many ? Kind::single : focus_goes(inspection) ? Kind::stack : Kind::burst;
-    for (std::size_t i = 0; i < facts.size(); ++i)
-        if (facts[i].scan && (!facts[sorted.best].scan || facts[i].sharpness > facts[sorted.best].sharpness))
-            sorted.best = i;
+    const bool planned_single = shot && shot->capture.mode == shoot::CaptureMode::single;
+    const bool stack = many && !planned_single && focus_goes(inspection) && one_way(sorted.sequence, facts);
+    sorted.kind = !many ? Kind::single : stack ? Kind::stack : Kind::burst;
     if (sorted.kind == Kind::burst) {
         // One good frame is enough.
         request.singles = true;
+        sorted.best = best_of(judge(facts, request)->frames);
         request.files = {sorted.sequence.files[sorted.best]};
         inspection = *judge({facts[sorted.best]}, request);
         sorted.summary = summary_of(inspection, notes_of(inspection));

@@ -1,5 +1,7 @@
 #include "proof/sequences.hpp"
 
+#include "imaging/render/finder.hpp"
+#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/stacks.hpp"
@@ -116,6 +118,71 @@ TEST_CASE("a day's folder is sorted: whole, to be mended, hopeless; bursts by th
     int given = 0;
     look_through(card.files, nullptr, [&](Sorted) { return ++given < 2; });
     CHECK(given == 2);
+}
+
+TEST_CASE("rocking to and fro through focus makes a burst, going through it once a stack", "[proof][sequences]") {
+    const auto kind = [](const std::vector<double>& focus) {
+        Card card;
+        for (const double at : focus) card.put(scene(), {.focus = at}), card.time += 0.3;
+        std::vector<Sorted> found;
+        look_through(card.files, nullptr, [&](Sorted one) { return found.push_back(std::move(one)), true; });
+        REQUIRE(found.size() == 1);
+        return found[0].kind;
+    };
+    CHECK(kind({1, 2, 3, 4, 5, 6, 7, 8}) == Kind::stack);
+    CHECK(kind({8, 7, 6, 5, 4, 3, 2, 1}) == Kind::stack);
+    CHECK(kind({4, 7, 2, 5, 8, 3, 6, 1}) == Kind::burst);
+}
+
+TEST_CASE("of a burst the frame is kept that is sharpest where the plan has its focus, not anywhere",
+          "[proof][sequences]") {
+    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shot = *std::ranges::find(shoot.shots, "fossil-urchin", &shoot::Shot::id);
+    shot.capture.mode = shoot::CaptureMode::single;
+    shot.exposure.f_number = 5.6;
+    shoot.shots = {shot};
+    shoot.runs.clear();
+    const test::Folder folder;
+    // Rocking through focus, mm behind where it has to be.
+    const auto burst = [&](const std::string& name, const std::vector<double>& focus, std::size_t blown) {
+        std::vector<std::filesystem::path> files;
+        for (std::size_t i = 0; i < focus.size(); ++i) {
+            auto taken = shot;
+            taken.sharpness.focus_offset += focus[i];
+            const auto plan = plan::plan_of(shoot.kit, taken);
+            const auto report = plan::assess(plan);
+            const auto scene = *imaging::scene_of(plan, report);
+            auto light = imaging::Finder().render(scene, {.width = 1200, .height = 800})->light;
+            if (i == blown)
+                for (auto& pixel : light.pixels) pixel *= 12;
+            const auto developed = imaging::develop(light);
+            files.push_back(folder.path() / fmt::format("{}{}.jpg", name, i));
+            REQUIRE_FALSE(storage::replace_file(
+                files.back(), std::get<std::string>(storage::frame_file(
+                                  {.width = developed.width, .height = developed.height, .rgb = developed.rgb},
+                                  {.time = fmt::format("2026-06-01T09:00:00.{}", i + 1),
+                                   .f_number = report.optics.displayed_f_number,
+                                   .shutter = shot.exposure.shutter,
+                                   .iso = shot.exposure.iso,
+                                   .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)}))));
+        }
+        std::vector<Sorted> found;
+        look_through(files, &shoot, [&](Sorted one) { return found.push_back(std::move(one)), true; });
+        REQUIRE(found.size() == 1);
+        CHECK(found[0].kind == Kind::burst);
+        CHECK(found[0].shot);
+        return found[0];
+    };
+    const auto none = std::size_t(-1);
+    const auto one = burst("a", {-5, 4, 0.2, 7, -3}, none);
+    CHECK(one.best == 2);
+    CHECK(one.summary.outcome <= Outcome::look);
+    // Anywhere, another of them is sharper.
+    std::vector<double> anywhere;
+    for (const auto& file : one.sequence.files) anywhere.push_back(look_at(file).sharpness);
+    CHECK(std::ranges::max_element(anywhere) - anywhere.begin() != 2);
+    // The best of them burnt out: then the next.
+    CHECK(burst("b", {-5, 1.2, 0.2, 7}, 2).best == 1);
 }
 
 TEST_CASE("frames are matched to the shot that was planned so, or to none", "[proof][sequences]") {

@@ -66,6 +66,9 @@ struct FrameFacts {
     /// How far it passes out of the picture's own shape, in widths of the frame; below 0 the margin it has. Empty as
     /// well where the picture is the frame, or the plan itself has it pass out.
     std::optional<double> past_picture;
+    /// How fine its detail is where the plan has its focus, against that twice as wide, by the logarithm of their
+    /// squares: to compare single frames of one thing by. Empty: there is no plan, or too little to tell by.
+    std::optional<double> sharp_at_focus;
     std::optional<double> over_plan;  // stops that the subject is lighter than in the plan's own picture
     std::vector<Finding> findings;
 };

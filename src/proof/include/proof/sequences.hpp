@@ -37,7 +37,7 @@ struct Sorted {
     Sequence sequence;
     Kind kind = Kind::single;
     Summary summary;
-    std::size_t best = 0;             // sharpest frame of a burst
+    std::size_t best = 0;             // of a burst, the sharpest where it has to be
     std::optional<std::size_t> shot;  // of the shoot
 };
 
