@@ -24,6 +24,8 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant);
 void judge_sharpness(std::vector<FrameFacts>& frames, bool stack);
 /// Where a single frame is sharp, of what the plan focuses on.
 void judge_focus(std::vector<FrameFacts>& frames, const Meant& meant);
+/// How deep the subject is by the frames that its places are sharp in, beside the plan.
+void measure_depth(Inspection& inspection, const Meant& meant);
 void judge_stack(Inspection& inspection);
 /// The digits at the end of each name; empty: one has none, or they begin differently.
 std::vector<long> file_numbers(const std::vector<FrameFacts>& frames);

@@ -156,4 +156,52 @@ void judge_focus(std::vector<FrameFacts>& frames, const Meant& meant) {
     }
 }
 
+void measure_depth(Inspection& inspection, const Meant& meant) {
+    auto& stack = *inspection.stack;
+    if (!stack.look.planes || meant.picture.empty() || inspection.planes.size() != inspection.frames.size()) return;
+    const auto& planes = *stack.look.planes;
+    const auto& frame = inspection.frames[stack.frames[stack.frames.size() / 2]];
+    constexpr double otherwise = 0.15;
+    if (frame.fill && frame.planned_fill && std::abs(*frame.fill / *frame.planned_fill - 1) > otherwise) return;
+    // From steps of the run to mm, between its frames and past them.
+    const auto depth_at = [&](double steps) {
+        const auto& at = planes.frames;
+        std::size_t i = 0;
+        while (i + 2 < at.size() && at[i + 1] < steps) ++i;
+        const double from = inspection.planes[stack.frames[i]], to = inspection.planes[stack.frames[i + 1]];
+        return from + (to - from) * (steps - at[i]) / std::max(at[i + 1] - at[i], 1e-6);
+    };
+    std::vector<double> seen, planned;
+    for (int y = 0; y < planes.depth.rows; ++y)
+        for (int x = 0; x < planes.depth.columns; ++x) {
+            const auto steps = static_cast<double>(planes.depth.at(x, y));
+            if (!std::isfinite(steps)) continue;
+            // At its edge a tile shows what lies behind as well.
+            const auto cell = [&](double right, double down) -> std::optional<std::size_t> {
+                const int column = static_cast<int>((x + right) * meant.picture.columns / planes.depth.columns -
+                                                    frame.off_right.value_or(0) * meant.picture.columns);
+                const int row = static_cast<int>((y + down) * meant.picture.rows / planes.depth.rows -
+                                                 frame.off_down.value_or(0) * meant.picture.columns);
+                if (column < 0 || row < 0 || column >= meant.picture.columns || row >= meant.picture.rows) return {};
+                const auto at = static_cast<std::size_t>(row) * static_cast<std::size_t>(meant.picture.columns) +
+                                static_cast<std::size_t>(column);
+                return meant.subject[at] ? std::optional(at) : std::nullopt;
+            };
+            const auto middle = cell(0.5, 0.5);
+            if (!middle || !cell(0, 0) || !cell(1, 0) || !cell(0, 1) || !cell(1, 1)) continue;
+            seen.push_back(depth_at(steps));
+            planned.push_back(static_cast<double>(meant.depth[*middle]));
+        }
+    constexpr std::size_t enough = 60;
+    if (seen.size() < enough) return;
+    // Without the few at either end, where edges and chance tell.
+    const auto range = [](std::vector<double>& depths) {
+        std::ranges::sort(depths);
+        const std::size_t few = depths.size() / 20;
+        return depths[depths.size() - 1 - few] - depths[few];
+    };
+    stack.seen_depth = range(seen);
+    stack.planned_depth = range(planned);
+}
+
 }  // namespace poquito::proof

@@ -270,6 +270,7 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
         judge_numbers(inspection.frames, plan, facts);
         if (inspection.planes.empty() && plan) inspection.planes = planned_planes(*plan, inspection);
         judge_stack(inspection);
+        if (meant) measure_depth(inspection, *meant);
     }
     inspection.verdict = verdict_of(inspection);
     return inspection;

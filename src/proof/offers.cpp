@@ -4,12 +4,15 @@
 #include "plan/assess.hpp"
 #include "plan/grey_patch.hpp"
 #include "plan/stack/step_sizes.hpp"
+#include "shoot/form.hpp"
+#include "shoot/shoot.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace poquito::proof {
 namespace {
@@ -97,10 +100,12 @@ void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::S
                                    text::length_text(seen), text::length_text(step));
     const auto* bracket = report.capture.stack->bracket();
     if (!bracket) {
-        offer.text =
-            words + (ratio > 1 ? ": has the rail another pitch, or does it not stop where it should? Photograph "
-                                 "a leaning rule to know."
-                               : ": does the rail slip or stick? Photograph a leaning rule to know.");
+        offer.text = words + (ratio > 1 ? ": has the rail another pitch, or does it not stop where it should?"
+                                        : ": does the rail slip or stick?");
+        if (const auto depth = report.capture.frame_depth)
+            offer.text += fmt::format(" If the rail is right, one frame is sharp over about {}, not {}.",
+                                      text::length_text(*depth / ratio), text::length_text(*depth));
+        offer.text += " Photograph a leaning rule to know.";
         to.push_back(std::move(offer));
         return;
     }
@@ -123,24 +128,82 @@ void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     to.push_back(std::move(offer));
 }
 
+/// The subject's own depth that presents so many times the depth to the camera, as it leans.
+double depth_presenting(const shoot::Subject& subject, double times) {
+    const double wanted = shoot::presented_extent(subject).depth * times;
+    auto trial = subject;
+    double least = 0, most = subject.depth * std::max(2 * times, 4.0);
+    for (int i = 0; i < 40; ++i) {
+        trial.depth = (least + most) / 2;
+        (shoot::presented_extent(trial).depth < wanted ? least : most) = trial.depth;
+    }
+    return trial.depth;
+}
+
+void of_depth(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+    if (!inspection.stack || !inspection.stack->seen_depth || shot.capture.slice || !(shot.subject.depth > 0)) return;
+    const auto& stack = *inspection.stack;
+    // An end that is open says nothing of what lies beyond.
+    if (stack.first_end_open || stack.last_end_open || !stack.gaps.empty() || !stack.moved.empty()) return;
+    const double seen = *stack.seen_depth, planned = *stack.planned_depth, step = inspection.step();
+    // Deeper than planned it would have left an end open; what seems so is ground that shows beside it.
+    constexpr double worth_it = 0.8, absurd = 0.25, steps = 2;
+    if (!(planned > 0) || !(step > 0)) return;
+    const double times = seen / planned;
+    if (times > worth_it || times < absurd || planned - seen < steps * step) return;
+    // Written as it would be measured.
+    Offer offer{.teaches = Teaches::depth, .text = {}, .action = {}, .reading = {}};
+    const double depth = depth_presenting(shot.subject, times);
+    const double digit = depth < 10 ? 0.1 : 1;
+    offer.depth = std::max(digit, std::round(depth / digit) * digit);
+    auto other = shot;
+    other.subject.depth = offer.depth;
+    const auto frames = [&](const shoot::Shot& of) {
+        return static_cast<long>(plan::assess(plan::plan_of(kit, of)).capture.frames);
+    };
+    const long before = frames(shot), after = frames(other);
+    offer.text =
+        fmt::format("Its detail lies over {} of depth, where the plan has {}. Its depth is then {}, not {}{}.",
+                    text::length_text(seen), text::length_text(planned), text::length_text(offer.depth),
+                    text::length_text(shot.subject.depth),
+                    after < before ? fmt::format(": the next stack of it takes {} frames, not {}", after, before) : "");
+    offer.action = fmt::format("Set its depth to {}", text::length_text(offer.depth));
+    to.push_back(std::move(offer));
+}
+
 }  // namespace
 
 std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot) {
     std::vector<Offer> offers;
     of_light(inspection, kit, shot, offers);
     of_steps(inspection, kit, shot, offers);
+    // Where the steps are doubted, so is what is counted in them.
+    if (std::ranges::find(offers, Teaches::steps, &Offer::teaches) == offers.end())
+        of_depth(inspection, kit, shot, offers);
     return offers;
 }
 
-gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Offer& offer, const std::string& time) {
-    if (offer.teaches == Teaches::light)
-        return plan::taught(kit, shot, {.light = offer.light, .frame_stops = offer.frame_stops, .time = time});
-    gear::Kit changed = kit;
-    const auto camera = std::ranges::find(changed.cameras, shot.rig.camera, &gear::Camera::id);
-    if (camera == changed.cameras.end() || !(offer.reading.ring_step > 0)) return changed;
-    camera->step_readings.push_back(offer.reading);
-    camera->step_readings.back().time = time;
-    return changed;
+void learn(shoot::Shoot& shoot, const std::string& id, const Offer& offer, const std::string& time) {
+    const auto found = std::ranges::find(std::as_const(shoot.shots), id, &shoot::Shot::id);
+    if (found == std::as_const(shoot.shots).end()) return;
+    const auto& shot = *found;
+    switch (offer.teaches) {
+        case Teaches::light:
+            shoot.kit =
+                plan::taught(shoot.kit, shot, {.light = offer.light, .frame_stops = offer.frame_stops, .time = time});
+            return;
+        case Teaches::steps: {
+            const auto camera = std::ranges::find(shoot.kit.cameras, shot.rig.camera, &gear::Camera::id);
+            if (camera == shoot.kit.cameras.end() || !(offer.reading.ring_step > 0)) return;
+            camera->step_readings.push_back(offer.reading);
+            camera->step_readings.back().time = time;
+            return;
+        }
+        case Teaches::depth:
+            shoot.shots[static_cast<std::size_t>(found - std::as_const(shoot.shots).begin())].subject.depth =
+                offer.depth;
+            return;
+    }
 }
 
 }  // namespace poquito::proof

@@ -4,6 +4,7 @@
 #include "imaging/render/finder.hpp"
 #include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
+#include "plan/stack/stack_plan.hpp"
 #include "plan/stack/step_sizes.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
@@ -45,6 +46,11 @@ Inspection taken_with(const shoot::Shoot& shoot, const shoot::Shot& shot, float 
     return *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
 }
 
+gear::Kit learned(shoot::Shoot shoot, const shoot::Shot& shot, const Offer& offer) {
+    learn(shoot, shot.id, offer, "2026-11-25T11:00:00");
+    return shoot.kit;
+}
+
 }  // namespace
 
 TEST_CASE("a flash that gives less than its number is offered to be remembered, and the plan counts with it",
@@ -61,7 +67,7 @@ TEST_CASE("a flash that gives less than its number is offered to be remembered, 
     const auto flash = std::ranges::find(shoot.kit.flashes, shot.lights[0].flash, &gear::Flash::id);
     CHECK(offers[0].action == "Remember it for " + flash->name);
     const auto before = flash->corrections.size();
-    const auto kit = taught(shoot.kit, shot, offers[0], "2026-11-25T11:00:00");
+    const auto kit = learned(shoot, shot, offers[0]);
     const auto& after = std::ranges::find(kit.flashes, shot.lights[0].flash, &gear::Flash::id)->corrections;
     REQUIRE(after.size() == before + 1);
     CHECK_THAT(after.back().stops, WithinAbs(-0.6, 0.15));
@@ -96,11 +102,52 @@ TEST_CASE("steps far from those that were planned are seen by how soon sharpness
     CHECK(offers[0].teaches == Teaches::steps);
     CHECK_THAT(offers[0].reading.travel / (test::frames_of_scene - 1), WithinRel(real, 0.35));
     CHECK_FALSE(offers[0].action.empty());
-    const auto kit = taught(shoot.kit, shot, offers[0], "2026-11-25T11:00:00");
+    const auto kit = learned(shoot, shot, offers[0]);
     const auto& camera = *std::ranges::find(kit.cameras, shot.rig.camera, &gear::Camera::id);
     CHECK(camera.step_readings.size() == plan.camera.step_readings.size() + 1);
     CHECK(camera.step_readings.back().lens == shot.rig.lens);
     CHECK(camera.step_readings.back().ring_step > 0);
+}
+
+TEST_CASE("a subject that is less deep than planned is offered as deep as it is", "[proof][offers]") {
+    auto shoot = demo();
+    auto& shot = shot_of(shoot, "fossil-urchin");
+    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto report = plan::assess(plan);
+    const auto frames = plan::stack_frames(plan, report);
+    const auto offers = [&](double real) {
+        const test::Folder folder;
+        std::vector<std::filesystem::path> files;
+        std::vector<double> planes;
+        for (const auto& frame : frames) {
+            auto taken = shot;
+            taken.capture.mode = shoot::CaptureMode::single;
+            taken.subject.depth = real;
+            taken.sharpness.focus_offset = frame.plane - real / 2;  // its nearest point where it is planned
+            const auto as_taken = plan::plan_of(shoot.kit, taken);
+            const auto developed = imaging::develop(
+                imaging::Finder()
+                    .render(*imaging::scene_of(as_taken, plan::assess(as_taken)), {.width = 960, .height = 640})
+                    ->light);
+            files.push_back(folder.path() / fmt::format("{:03}.jpg", files.size()));
+            planes.push_back(frame.plane);
+            REQUIRE_FALSE(storage::replace_file(
+                files.back(), std::get<std::string>(storage::frame_file(
+                                  {.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {}))));
+        }
+        const auto inspection = *inspect({.files = files, .kit = &shoot.kit, .shot = &shot, .planes = planes});
+        REQUIRE(inspection.stack->seen_depth);
+        return offers_of(inspection, shoot.kit, shot);
+    };
+    const double planned = shot.subject.depth;
+    CHECK(offers(planned).empty());
+    const auto shallow = offers(0.6 * planned);
+    REQUIRE(shallow.size() == 1);
+    CHECK(shallow[0].teaches == Teaches::depth);
+    CHECK_THAT(shallow[0].depth, WithinRel(0.6 * planned, 0.12));
+    CHECK(shallow[0].text.find("the next stack of it takes") != std::string::npos);
+    learn(shoot, shot.id, shallow[0], "2026-11-25T11:00:00");
+    CHECK(shot_of(shoot, "fossil-urchin").subject.depth == shallow[0].depth);
 }
 
 TEST_CASE("what can be said early names the right frames, and nothing that only a whole stack can tell",

@@ -285,15 +285,14 @@ void ProofPage::take(const std::vector<double>& planes) {
     if (runs_.isRunning()) Q_EMIT runShown();
 }
 
-/// What the frames teach, into the kit: because it was asked for.
+/// What the frames teach, into kit or shot: because it was asked for.
 void ProofPage::learn(std::size_t offer) {
     const auto* now = look();
     const auto* shot = document().shot();
     if (!now || !shot || shot->id != shownShot_ || offer >= now->offers.size()) return;
     const auto taken = now->offers[offer];
     const auto time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
-    document().edit({toQt(taken.action)},
-                    [&](shoot::Shoot& shoot) { shoot.kit = proof::taught(shoot.kit, *shot, taken, time); });
+    document().edit({toQt(taken.action)}, [&](shoot::Shoot& shoot) { proof::learn(shoot, shownShot_, taken, time); });
     desk_.judgeAgain(shownShot_);
 }
 

@@ -98,6 +98,9 @@ struct StackFacts {
     std::vector<Finding> findings;
     std::vector<std::size_t> frames;  // those that `look` is of, in their order, from 0
     imaging::StackLook look;
+    /// mm of depth over which detail of the subject was seen, and over which the plan has the same places; empty: there
+    /// is no plan, or too little was seen of it.
+    std::optional<double> seen_depth, planned_depth;
 };
 
 enum class Verdict { keep, look, redo };

@@ -6,10 +6,11 @@
 #include <string>
 #include <vector>
 
-/// What frames teach of the gear they were taken with: offered, for the kit changes only when its owner says so.
+/// What frames teach of the gear they were taken with and of their subject: offered, for kit and shot change only when
+/// their owner says so.
 namespace poquito::proof {
 
-enum class Teaches { light, steps };
+enum class Teaches { light, steps, depth };
 struct Offer {
     Teaches teaches = Teaches::light;
     std::string text;           // what was seen, and what stands in its way
@@ -17,12 +18,13 @@ struct Offer {
     std::size_t light = 0;      // of the shot's; light
     double frame_stops = 0;     // that the frames were from correct; light
     gear::StepReading reading;  // steps
+    double depth = 0;           // mm, of the subject; depth
 };
 
 /// Of frames of that shot, judged against it. What the kit has learned since they were taken is not offered again.
 std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot);
 
-/// The kit with it. `time`: local, ISO 8601.
-gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Offer& offer, const std::string& time);
+/// Puts it into the kit or that shot. `time`: local, ISO 8601.
+void learn(shoot::Shoot& shoot, const std::string& shot, const Offer& offer, const std::string& time);
 
 }  // namespace poquito::proof
