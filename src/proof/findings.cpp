@@ -1,5 +1,6 @@
 #include "findings.hpp"
 
+#include "imaging/inspect/lost_detail.hpp"
 #include "imaging/inspect/median.hpp"
 #include "text/text.hpp"
 
@@ -240,6 +241,19 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
     }
 }
 
+namespace {
+
+void add_shaken(FrameFacts& frame) {
+    add(frame.findings, Code::shaken, Level::stop,
+        fmt::format("Detail is drawn out one way, at {:.0f}\u00b0: shaken, or the subject moved. A steadier support, a "
+                    "remote release, or a shorter exposure.",
+                    frame.scan->structure.least_along()));
+}
+
+constexpr const char* softer_than_others = "Softer everywhere than the other frames. Take this one again.";
+
+}  // namespace
+
 void judge_sharpness(std::vector<FrameFacts>& frames, bool stack) {
     std::vector<double> sharp, directed;
     for (const auto& frame : frames)
@@ -267,13 +281,10 @@ void judge_sharpness(std::vector<FrameFacts>& frames, bool stack) {
         const bool blurred =
             stack ? std::max(frame.sharpness, least_told) < far_softer * beside(i) : frame.sharpness < soft;
         if (one_way && (blurred || frame.sharpness < 0.85 * run_sharp))
-            add(frame.findings, Code::shaken, Level::stop,
-                fmt::format("Detail is drawn out one way, at {:.0f}\u00b0: shaken, or the subject moved. A steadier "
-                            "support, a remote release, or a shorter exposure.",
-                            frame.scan->structure.least_along()));
+            add_shaken(frame);
         else if (blurred) {
             const char* words = stack
-                                    ? "Softer everywhere than the other frames. Take this one again."
+                                    ? softer_than_others
                                     : "Nothing in it is sharp to the pixel: out of focus, or shaken. Focus at the zone "
                                       "and take it again.";
             add(frame.findings, Code::blurred, Level::stop, fmt::format("{}", words));
@@ -477,6 +488,33 @@ void judge_evenness(Inspection& inspection) {
 }
 
 }  // namespace
+
+void judge_against_neighbours(Inspection& inspection) {
+    auto& frames = inspection.frames;
+    const auto& order = inspection.stack->frames;
+    std::vector<const imaging::FrameScan*> run;
+    std::vector<double> directed;
+    for (const auto i : order) {
+        run.push_back(frames[i].scan.get());
+        directed.push_back(frames[i].scan->structure.directed());
+    }
+    const double usual = median(directed);
+    const auto against = imaging::detail_against_neighbours(run);
+    for (std::size_t f = 0; f < order.size(); ++f) {
+        auto& frame = frames[order[f]];
+        const auto found = [&](Code code) {
+            return std::ranges::find(frame.findings, code, &Finding::code) != frame.findings.end();
+        };
+        constexpr double lost = -0.2, one_way = 0.1;  // tried on made-up photographs
+        if (against[f].value_or(0) > lost || found(Code::shaken)) continue;
+        if (directed[f] > usual + one_way) {
+            std::erase_if(frame.findings, [](const Finding& one) { return one.code == Code::blurred; });
+            add_shaken(frame);
+        } else if (!found(Code::blurred)) {
+            add(frame.findings, Code::blurred, Level::stop, softer_than_others);
+        }
+    }
+}
 
 void judge_stack(Inspection& inspection) {
     auto& stack = *inspection.stack;

@@ -22,6 +22,8 @@ void judge_sizes(std::vector<FrameFacts>& frames);
 void judge_light(std::vector<FrameFacts>& frames, const Meant* meant);
 /// Single frames by themselves, those of a stack against the run.
 void judge_sharpness(std::vector<FrameFacts>& frames, bool stack);
+/// Those that have lost what both frames beside them have.
+void judge_against_neighbours(Inspection& inspection);
 /// Where a single frame is sharp, of what the plan focuses on.
 void judge_focus(std::vector<FrameFacts>& frames, const Meant& meant);
 /// How deep the subject is by the frames that its places are sharp in, beside the plan.

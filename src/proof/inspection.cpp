@@ -256,6 +256,7 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
     if (stack) {
         auto& facts = inspection.stack.emplace();
         facts.frames = in_order(inspection, facts);
+        judge_against_neighbours(inspection);
         std::vector<const imaging::FrameScan*> run;
         std::vector<bool> spoilt;
         for (const auto i : facts.frames) {

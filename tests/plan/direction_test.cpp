@@ -447,7 +447,7 @@ TEST_CASE("automatic exposure of what is there: learned before practice before t
     CHECK(light.automatic->by == By::learned);
     CHECK_THAT(light.automatic->advised, WithinAbs(std::round(3 * (before - 0.5)) / 3, 1e-9));
     set.shoot.kit = plan::untaught(set.shoot.kit, set.shot, lesson);
-    CHECK(camera.metered_corrections.empty());
+    CHECK(set.shoot.kit.cameras[0].metered_corrections.empty());
     // A flash that fires is metered by itself.
     set.shot.lights = {test::plain_light()};
     CHECK_FALSE(set.light().automatic);

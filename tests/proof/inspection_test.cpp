@@ -226,6 +226,25 @@ TEST_CASE("a flash that missed, a shaken frame and a dial that turned are told a
     CHECK(inspection.verdict == Verdict::look);
 }
 
+TEST_CASE("a shaken frame is found wherever it stands in a stack, where noise hides what is fine as well",
+          "[proof][stack]") {
+    for (const double noise : {0.8, 2.6}) {
+        const Photographs made({.disc = 2.2, .noise = noise});
+        for (int shaken = 1; shaken + 1 < test::frames_of_scene; shaken += 2) {
+            auto run = test::whole();
+            run[static_cast<std::size_t>(shaken)].drawn_out = 9;
+            Stack stack(made);
+            stack.put(run);
+            const auto inspection = stack.look();
+            CAPTURE(noise, shaken);
+            for (std::size_t i = 0; i < inspection.frames.size(); ++i) {
+                const auto found = codes(inspection.frames[i].findings);
+                CHECK(found == (i == static_cast<std::size_t>(shaken) ? std::vector{Code::shaken} : nothing));
+            }
+        }
+    }
+}
+
 TEST_CASE("order by times, or without them by the detail; numbers that are missing", "[proof][stack]") {
     Stack timed(scene());
     const auto run = whole();
