@@ -4,8 +4,11 @@
 #include "imaging/inspect/stack_look.hpp"
 #include "imaging/parallel.hpp"
 
+#include <tbb/parallel_invoke.h>
+
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace poquito::imaging {
 namespace {
@@ -16,9 +19,14 @@ constexpr float no_detail = -1e9f;
 /// Means over squares of so many cells.
 CellMap squares(const CellMap& map) {
     CellMap means(map.columns / square_cells, map.rows / square_cells);
-    for (int y = 0; y < means.rows * square_cells; ++y)
-        for (int x = 0; x < means.columns * square_cells; ++x)
-            means.at(x / square_cells, y / square_cells) += map.at(x, y) / (square_cells * square_cells);
+    constexpr float each = 1.0f / (square_cells * square_cells);
+    for (int row = 0; row < means.rows * square_cells; ++row)
+        for (int column = 0; column < means.columns; ++column) {
+            const float* from = map.values.data() +
+                                static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
+                                static_cast<std::size_t>(column) * square_cells;
+            means.at(column, row / square_cells) += std::accumulate(from, from + square_cells, 0.0f) * each;
+        }
     return means;
 }
 
@@ -40,9 +48,13 @@ CellMap shares(const FrameScan& frame, const CellMap& middling_noise, const Cell
 std::vector<std::optional<double>> detail_against_neighbours(const std::vector<const FrameScan*>& frames) {
     std::vector<std::optional<double>> against(frames.size());
     if (frames.size() < 3) return against;
-    const CellMap& level = frames[frames.size() / 2]->level;
-    const CellMap middling_noise = squares(noise_of(frames, level, &FrameScan::middling));
-    const CellMap coarse_noise = squares(noise_of(frames, level, &FrameScan::coarse));
+    // Noise is that of the camera: a few say what it is.
+    const std::size_t count = frames.size();
+    const std::vector<const FrameScan*> some = {frames[count / 6], frames[count / 2], frames[count - 1 - count / 6]};
+    const CellMap& level = frames[count / 2]->level;
+    CellMap middling_noise, coarse_noise;
+    tbb::parallel_invoke([&] { middling_noise = squares(noise_of(some, level, &FrameScan::middling)); },
+                         [&] { coarse_noise = squares(noise_of(some, level, &FrameScan::coarse)); });
     std::vector<CellMap> all(frames.size());
     for_each_of(static_cast<int>(frames.size()), [&](int i) {
         const auto f = static_cast<std::size_t>(i);
@@ -57,7 +69,7 @@ std::vector<std::optional<double>> detail_against_neighbours(const std::vector<c
             if (before < told || after < told || own == no_detail) continue;
             here.push_back(static_cast<double>(own - (before + after) / 2));
         }
-        constexpr std::size_t enough = 30;  // squares
+        constexpr std::size_t enough = 16;  // squares
         if (here.size() >= enough) against[f] = median(std::move(here));
     }
     return against;
