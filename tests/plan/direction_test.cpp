@@ -410,7 +410,6 @@ TEST_CASE("a window from behind draws an edge", "[plan][light]") {
 
 TEST_CASE("automatic exposure of what is there: learned before practice before the average", "[plan][light]") {
     Lit set;
-    auto& camera = set.shoot.kit.cameras[0];
     set.shot.lights.clear();
     set.shot.subject.form = shoot::Form::slab;
     set.shot.subject.reflectance = 0.3;
