@@ -56,8 +56,9 @@ Found burst_cut_off(const plan::Plan& plan, const plan::Report& report) {
 }
 
 Found landing_out_of_focus(const plan::Plan& plan, const plan::Report& report) {
-    if (!report.freeze || !report.freeze->landing_inside || *report.freeze->landing_inside > 0.999) return {};
-    return Finding{fmt::format("It may come down {} nearer or farther; the depth of field holds {} % of that.",
+    constexpr double nearly_all = 0.95;
+    if (!report.freeze || !report.freeze->landing_inside || *report.freeze->landing_inside > nearly_all) return {};
+    return Finding{fmt::format("It comes down about {} nearer or farther; the depth of field holds {} % of that.",
                                text::length_text(plan.shot.freeze->scatter),
                                text::number_text(*report.freeze->landing_inside * 100, 2))};
 }

@@ -47,6 +47,7 @@ Report assess(const Plan& plan) {
     report.motion = report_motion(plan, report.light);
     report.reflections = report_reflections(plan, report.light);
     report.freeze = report_freeze(plan, report);
+    report.chance = report_chance(plan, report);
     return report;
 }
 
@@ -283,6 +284,7 @@ MotionReport report_motion(const Plan& plan, const LightReport& light) {
     const double m = std::max(plan.at.magnification, 0.0);
     const auto smear = smear_over(plan, report.exposure_time);
     report.blur = smear.steady, report.sway_blur = smear.sway, report.hand_blur = smear.hands;
+    report.sharp_share = sharp_share(plan, report.exposure_time);
     if (any_flash && light.continuous && light.front_total) {
         report.ghost_blur = std::max(
             optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = plan.shot.exposure.shutter}),

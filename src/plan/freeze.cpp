@@ -1,10 +1,12 @@
 #include "plan/freeze.hpp"
 
+#include "optics/chance.hpp"
 #include "optics/motion.hpp"
 #include "plan/lighting.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace poquito::plan {
 namespace {
@@ -45,8 +47,7 @@ std::vector<FreezeRow> rows_of(const Plan& plan, const SourceReport& source, con
 /// Share of where it may come down that the depth of field holds.
 std::optional<double> landing_share(const SharpnessReport& sharp, double scatter) {
     if (!sharp.near || !(scatter > 0)) return std::nullopt;
-    const double nearer = std::min(*sharp.near, scatter), farther = std::min(sharp.far.value_or(scatter), scatter);
-    return (nearer + farther) / (2 * scatter);
+    return optics::scatter_between(scatter, *sharp.near, sharp.far.value_or(std::numeric_limits<double>::infinity()));
 }
 
 }  // namespace

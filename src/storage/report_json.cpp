@@ -254,8 +254,33 @@ Json write_motion(const MotionReport& motion) {
             {"exposure_s", json_number(motion.exposure_time)},
             {"frozen_by_flash", motion.frozen_by_flash},
             {"hand_blur_mm", json_number(motion.hand_blur)},
+            {"sharp_share", json_number(motion.sharp_share)},
             {"ghost_blur_mm", json_number(motion.ghost_blur)},
             {"ghost_share", json_number(motion.ghost_share)}};
+}
+
+Json write_chance(const ChanceReport& chance) {
+    constexpr const char* keys[] = {"wind",    "wind-through", "hands",   "hands-through",
+                                    "walking", "trigger",      "landing", "landing-aside"};
+    Json causes = Json::array();
+    for (const auto& one : chance.causes)
+        causes.push_back({{"cause", keys[static_cast<int>(one.cause)]}, {"share", json_number(one.share)}});
+    Json counted = nullptr;
+    if (chance.counted)
+        counted = {{"share", json_number(chance.counted->share)},
+                   {"least", json_number(chance.counted->least)},
+                   {"greatest", json_number(chance.counted->greatest)}};
+    return {{"causes", std::move(causes)},
+            {"reckoned", json_number(chance.reckoned)},
+            {"counted", std::move(counted)},
+            {"frames_a_try", json_number(chance.frames)},
+            {"chance", json_number(chance.chance)},
+            {"tries", json_number(chance.tries)},
+            {"seconds_a_try", json_number(chance.seconds_a_try)},
+            {"card_share", json_number(chance.card_share)},
+            {"charge_share", json_number(chance.charge_share)},
+            {"stop_after", json_number(chance.stop_after)},
+            {"by_then", chance.stop_after ? json_number(chance.by_then) : Json(nullptr)}};
 }
 
 Json write_reflections(const std::vector<ReflectionReport>& reflections) {
@@ -312,6 +337,7 @@ std::string write_report(const std::vector<Assessment>& shots) {
                         {"motion", write_motion(shot.motion)},
                         {"reflections", write_reflections(shot.reflections)},
                         {"freeze", shot.freeze ? write_freeze(*shot.freeze) : Json(nullptr)},
+                        {"chance", shot.chance ? write_chance(*shot.chance) : Json(nullptr)},
                         {"notes", write_notes(advice.notes)}});
     const Json document = {{"format", "poquito-report"}, {"version", 1}, {"shots", std::move(list)}};
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";

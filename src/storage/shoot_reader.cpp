@@ -182,6 +182,12 @@ void check(ObjectReader& object, Light& light, const Kit&) {
         object.member("power", "a power").fail("got a power beside metered_compensation_stops, expected \"auto\"");
 }
 
+void check(ObjectReader& object, Tries& tries, const Kit&) {
+    if (tries.kept > tries.tried)
+        object.member("kept", "a whole number")
+            .fail(fmt::format("got {} kept of {} tried, expected no more kept than tried", tries.kept, tries.tried));
+}
+
 /// Only what is thrown can come from below.
 void check(ObjectReader& object, Freeze& freeze, const Kit&) {
     if (freeze.act != Act::thrown) object.number("drop_mm", range::length);

@@ -251,6 +251,10 @@ TEST_CASE("runs, timing, slices and the day are refused at their place", "[stora
     other["frames"][0]["iso"] = 0;
     CHECK(broken("/shots/0/runs", Json::array({other})) ==
           "shots[0].runs[0].frames[0].iso: got 0, expected 1 to 10000000");
+    CHECK(broken("/shots/0/tries", {{"kept", 3}, {"tried", 2}}) ==
+          "shots[0].tries.kept: got 3 kept of 2 tried, expected no more kept than tried");
+    CHECK(broken("/shots/0/tries", {{"calm_share", 1.5}}).starts_with("shots[0].tries.calm_share: got 1.5"));
+    CHECK(broken("/shots/0/tries/hands", {{"shift_mm_s", 2}}).starts_with("shots[0].tries.hands.turn_rad_s"));
     CHECK(broken("/shots/0/capture/slice", {{"from_mm", 3}, {"to_mm", 2}}) ==
           "shots[0].capture.slice.to_mm: got 2, expected 3 to 1000000");
     CHECK(broken("/shots/0/capture/slice", {{"from_mm", -1}, {"to_mm", 2}})

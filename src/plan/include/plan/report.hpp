@@ -3,6 +3,7 @@
 #include "light/correction.hpp"
 #include "light/position.hpp"
 #include "optics/stack.hpp"
+#include "plan/chance.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "shoot/fit.hpp"
 #include "shoot/shot.hpp"
@@ -245,7 +246,7 @@ struct FreezeReport {
     std::optional<double> second_after;    // s between the valve's openings
     std::optional<double> burst_time;      // s
     std::optional<double> burst_spacing;   // mm on the sensor between the last two images of a repeating flash
-    std::optional<double> landing_inside;  // share of the scatter that lies within the depth of field
+    std::optional<double> landing_inside;  // share of where it comes down that the depth of field holds
 };
 
 /// Hands turn the camera, so that a frame of focal length f is safe at 1/f s for a blur of 0.03 mm, and shift it, which
@@ -265,6 +266,7 @@ struct MotionReport {
     double exposure_time = 0;  // s that count: the shutter's, or the flash's where it makes the exposure
     bool frozen_by_flash = false;
     double hand_blur = 0;    // hand-held: by turning and shifting of the hands, see HandShake
+    double sharp_share = 1;  // of frames that swing and hands let be sharp, both across
     double ghost_blur = 0;   // what light that stays on draws during the whole shutter time
     double ghost_share = 0;  // its share of the exposure; 0 where nothing moves or no flash fires
 };
@@ -279,6 +281,7 @@ struct Report {
     MotionReport motion;
     std::vector<ReflectionReport> reflections;  // one a light where the subject is polished, else none
     std::optional<FreezeReport> freeze;
+    std::optional<ChanceReport> chance;  // empty: nothing is left to it
 };
 
 }  // namespace poquito::plan

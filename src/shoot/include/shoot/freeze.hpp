@@ -30,10 +30,10 @@ struct Freeze {
     double speed = 2000;     // mm/s as it is thrown
     double wanted_blur = 2;  // pixels
     Trigger trigger = Trigger::beam;
-    double beam_above = 60;          // mm over the wanted place
-    double sound_distance = 200;     // mm from the sound to its trigger
-    double lag = 0.06;               // s of trigger and camera together
-    double scatter = 5;              // mm, nearer or farther than planned that it may come down
+    double beam_above = 60;       // mm over the wanted place
+    double sound_distance = 200;  // mm from the sound to its trigger
+    double lag = 0.06;            // s of trigger and camera together
+    double scatter = 5;  // mm, nearer or farther that it comes down, one standard deviation: two of three lie within
     std::optional<TwoDrops> second;  // a second drop that meets the first one's column
     std::optional<RepeatingFlash> repeating;
     std::string unknown;

@@ -69,6 +69,7 @@ void describe(Rows& rows, const Subject*) {
     rows.number("speed_mm_s", &Subject::speed, range::speed, needed);
     rows.number("sway_amplitude_mm", &Subject::sway_amplitude, range::length, spare);
     rows.number("sway_hz", &Subject::sway_frequency, range::frequency, spare);
+    rows.number("sway_depth_mm", &Subject::sway_depth, range::length, spare);
     rows.choice("form", &Subject::form, spare);
     rows.choice("texture", &Subject::texture, spare);
     rows.number("tilt_deg", &Subject::tilt, view_angle, spare);
@@ -309,6 +310,27 @@ void describe(Rows& rows, const Freeze*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const Hands*) {
+    rows.number("shift_mm_s", &Hands::shift, range::speed, needed);
+    rows.number("turn_rad_s", &Hands::turn, range::turning, needed);
+    rows.number("along_mm", &Hands::along, range::length, needed);
+}
+
+/// Not more can be kept than were tried: the reader checks it.
+template <typename Rows>
+void describe(Rows& rows, const Tries*) {
+    rows.number("calm_share", &Tries::calm, range::share, spare);
+    rows.number("calm_swing", &Tries::calm_swing, range::share, spare);
+    rows.number("still_share", &Tries::still, range::share, spare);
+    rows.object("hands", &Tries::hands);
+    rows.number("trigger_share", &Tries::trigger_fires, range::share, spare);
+    rows.number("lands_aside_mm", &Tries::lands_aside, range::length, spare);
+    rows.number("seconds", &Tries::seconds, range::some_seconds, spare);
+    rows.whole("kept", &Tries::kept, 0, spare);
+    rows.whole("tried", &Tries::tried, 0, spare);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const ProofEntry*) {
     rows.text("time", &ProofEntry::time, needed);
     rows.whole("frames", &ProofEntry::frames, 0, needed);
@@ -413,6 +435,8 @@ void describe(Rows& rows, const ShotInFile*) {
         "background", [](auto& s) -> auto& { return s.shot.background; });
     rows.object(
         "freeze", [](auto& s) -> auto& { return s.shot.freeze; });
+    rows.object(
+        "tries", [](auto& s) -> auto& { return s.shot.tries; });
     rows.number(
         "picture_shape", [](auto& s) -> auto& { return s.shot.picture_shape; }, range::picture_shape, spare);
     rows.list(

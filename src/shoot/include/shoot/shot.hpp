@@ -10,6 +10,7 @@
 #include "shoot/rig.hpp"
 #include "shoot/sharpness.hpp"
 #include "shoot/subject.hpp"
+#include "shoot/tries.hpp"
 
 #include <optional>
 #include <string>
@@ -51,6 +52,7 @@ struct Shot {
     std::vector<Light> lights;
     std::optional<Background> background;
     std::optional<Freeze> freeze;
+    std::optional<Tries> tries;           // empty: as a fresh one
     std::optional<double> picture_shape;  // width over height of the picture as it is delivered; empty: the frame's own
     std::vector<OwnCheck> own_checks;
     std::vector<std::string> checked;  // ids of ticked checklist items

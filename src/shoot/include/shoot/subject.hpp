@@ -22,6 +22,7 @@ struct Subject {
     double speed = 0;                             // mm/s across the frame
     double sway_amplitude = 0;                    // mm, middle to extreme, of a swing in the wind or on a hand
     double sway_frequency = 1;                    // Hz
+    std::optional<double> sway_depth;             // mm of it through focus; empty: half, for one turns its way across
     Form form = Form::ball;
     double tilt = 0;                              // degrees, the top away from the camera
     double turn = 0;                              // degrees, the right side away from the camera

@@ -62,6 +62,7 @@ inline constexpr NumberRule speed{.greatest = 1e6};  // mm/s: a kilometre a seco
 inline constexpr NumberRule some_speed{.least = 1e-6, .greatest = 1e6};
 inline constexpr NumberRule frequency{.greatest = 1e6};
 inline constexpr NumberRule some_frequency{.least = 1e-6, .greatest = 1e6};
+inline constexpr NumberRule turning{.greatest = 100};  // rad/s
 // Angles.
 inline constexpr NumberRule full_turn{.least = -360, .greatest = 360};
 inline constexpr NumberRule source_angle{.least = 1e-3, .greatest = 180};

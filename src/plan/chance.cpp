@@ -1,0 +1,142 @@
+#include "plan/chance.hpp"
+
+#include "light/fall.hpp"
+#include "plan/freeze.hpp"
+#include "plan/plan.hpp"
+#include "plan/report.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <limits>
+
+namespace poquito::plan {
+namespace {
+
+const shoot::Tries& tries_of(const Plan& plan) {
+    static const shoot::Tries fresh;
+    return plan.shot.tries ? *plan.shot.tries : fresh;
+}
+
+/// In gusts part of the time is nearly calm.
+double in_gusts(const shoot::Tries& tries, const std::function<double(double swing)>& share) {
+    return tries.calm * share(tries.calm_swing) + (1 - tries.calm) * share(1);
+}
+
+double swing_across(const Plan& plan, double exposure_time) {
+    const auto& subject = plan.shot.subject;
+    return in_gusts(tries_of(plan), [&](double swing) {
+        return optics::sharp_share({.magnification = std::max(0.0, plan.at.magnification),
+                                    .amplitude = subject.sway_amplitude * swing,
+                                    .frequency = subject.sway_frequency,
+                                    .exposure = exposure_time,
+                                    .limit = blur_limit(plan)});
+    });
+}
+
+bool by_hand(const Plan& plan) { return plan.shot.rig.support == shoot::Support::hand; }
+
+double hands_across(const Plan& plan, double exposure_time) {
+    if (!by_hand(plan)) return 1;
+    const auto hands = hands_of(plan);
+    const double m = std::max(0.0, plan.at.magnification);
+    const double blur = exposure_time * std::hypot(hands.shift * m, hands.turn * plan.at.focal_length * (1 + m));
+    return optics::steady_share(blur, blur_limit(plan));
+}
+
+/// Whoever releases by eye at something fast is off by so much in time, one standard deviation (from memory: trained
+/// people who see it coming).
+constexpr double off_by_hand = 0.03;  // s
+
+/// Of throws whose light comes while the thing is in the frame.
+double triggered(const Plan& plan, const Report& report) {
+    const auto& freeze = *plan.shot.freeze;
+    const double fires = tries_of(plan).trigger_fires;
+    if (freeze.trigger != shoot::Trigger::hand || !report.optics.field_height) return fires;
+    const double speed = speed_of(freeze);
+    if (!(speed > 0)) return fires;
+    return fires * optics::scatter_within(off_by_hand, *report.optics.field_height / 2 / speed);
+}
+
+/// Of one try with all that belongs to it, where nobody said (common practice).
+double usual_seconds(const Plan& plan, const Report& report) {
+    constexpr double throwing = 30, looking = 2, stack = 5;
+    if (plan.shot.freeze) return throwing;
+    return report.capture.frames > 1 ? report.capture.cost.seconds + stack : looking;
+}
+
+}  // namespace
+
+const char* cause_name(ChanceCause cause) {
+    constexpr const char* names[] = {"wind across",   "wind through focus", "hands across",   "hands to and fro",
+                                     "its own moves", "the trigger",        "where it lands", "out of the frame"};
+    return names[static_cast<int>(cause)];
+}
+
+shoot::Hands hands_of(const Plan& plan) {
+    if (const auto& hands = tries_of(plan).hands) return *hands;
+    // A sway from one end to the other and back at an even pace.
+    const double even = 1 / std::sqrt(12.0);
+    return {.shift = HandShake::shifting, .turn = HandShake::turning, .along = plan.shot.capture.hand.range * even};
+}
+
+double sharp_share(const Plan& plan, double exposure_time) {
+    return swing_across(plan, exposure_time) * hands_across(plan, exposure_time);
+}
+
+std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report) {
+    const auto& shot = plan.shot;
+    const auto& tries = tries_of(plan);
+    const double exposure = report.motion.exposure_time;
+    ChanceReport made;
+    const auto add = [&](ChanceCause cause, double share) { made.causes.push_back({.cause = cause, .share = share}); };
+    const bool stack = report.capture.frames > 1;
+    const auto depth = stack ? report.capture.frame_depth : report.sharpness.depth_of_field;
+    const bool bursts = stack && shot.capture.mover == shoot::Mover::hand;  // there the sway is what takes the planes
+
+    if (shot.subject.sway_amplitude > 0) {
+        add(ChanceCause::wind, swing_across(plan, exposure));
+        constexpr double of_it = 0.5;  // common practice
+        const double through = shot.subject.sway_depth.value_or(of_it * shot.subject.sway_amplitude);
+        if (depth && through > 0)
+            add(ChanceCause::wind_through,
+                in_gusts(tries, [&](double swing) { return optics::share_within(through * swing, *depth / 2); }));
+    }
+    if (by_hand(plan) && !bursts) {
+        add(ChanceCause::hands, hands_across(plan, exposure));
+        if (depth) add(ChanceCause::hands_through, optics::scatter_within(hands_of(plan).along, *depth / 2));
+    }
+    if (!shot.freeze && shot.subject.speed > 0 && report.motion.blur > report.sharpness.blur_limit)
+        add(ChanceCause::walking, tries.still);
+    if (shot.freeze) {
+        if (tries.trigger_fires < 1 || shot.freeze->trigger == shoot::Trigger::hand)
+            add(ChanceCause::trigger, triggered(plan, report));
+        if (report.freeze && report.freeze->landing_inside) add(ChanceCause::landing, *report.freeze->landing_inside);
+        if (report.optics.field_width)
+            add(ChanceCause::landing_aside, optics::scatter_within(tries.lands_aside.value_or(shot.freeze->scatter),
+                                                                   *report.optics.field_width / 2));
+    }
+    if (made.causes.empty() && tries.tried == 0) return std::nullopt;
+
+    std::ranges::stable_sort(made.causes, {}, &CauseOdds::share);
+    for (const auto& cause : made.causes) made.reckoned *= cause.share;
+    made.frames = bursts ? 1 : report.capture.frames;
+    made.chance = std::pow(made.reckoned, made.frames);
+    made.counted = optics::counted_share(tries.kept, tries.tried);
+    if (made.counted && tries.tried >= enough_tried) made.chance = made.counted->share;
+    made.tries = optics::tries_for(made.chance);
+    made.seconds_a_try = tries.seconds.value_or(usual_seconds(plan, report));
+    const auto for_all = [&](const std::optional<double>& share) {
+        return share ? std::optional(*share * made.tries) : std::nullopt;
+    };
+    made.card_share = for_all(report.capture.cost.card_share);
+    made.charge_share = for_all(report.capture.cost.charge_share);
+    if (plan.limits.minutes) {
+        constexpr double ten = 10, minute = 60;
+        made.stop_after = ten * std::floor(*plan.limits.minutes * minute / made.seconds_a_try / ten);
+        made.by_then = optics::chance_of_any(made.chance, *made.stop_after);
+    }
+    return made;
+}
+
+}  // namespace poquito::plan

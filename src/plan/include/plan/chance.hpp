@@ -1,0 +1,59 @@
+#pragma once
+
+#include "optics/chance.hpp"
+#include "plan/fwd.hpp"
+#include "shoot/tries.hpp"
+
+#include <optional>
+#include <vector>
+
+/// Where chance decides whether a frame is sharp at the zone: by what, how often, and how many tries that makes. Shares
+/// and chances 0 to 1, s. Source: MODEL 8.
+namespace poquito::plan {
+
+enum class ChanceCause {
+    wind,           // across
+    wind_through,   // focus
+    hands,          // across
+    hands_through,  // focus
+    walking,        // what moves by itself, past the blur limit
+    trigger,
+    landing,       // nearer or farther than the depth of field
+    landing_aside  // out of the frame
+};
+const char* cause_name(ChanceCause cause);
+
+struct CauseOdds {
+    ChanceCause cause = ChanceCause::wind;
+    double share = 1;  // of frames that it lets be sharp, alone
+};
+
+struct ChanceReport {
+    std::vector<CauseOdds> causes;                // those there are, the worst first
+    double reckoned = 1;                          // of one frame: all of them together
+    std::optional<optics::CountedShare> counted;  // of tries; replaces what was reckoned, from ten on
+    double frames = 1;                            // of one try: a stack's, all of which have to be sharp
+    double chance = 1;                            // of one try
+    double tries = 1;                             // until one has succeeded with a chance of 95 %; infinite: never
+    double seconds_a_try = 0;
+    std::optional<double> card_share;    // of the free space, for as many tries
+    std::optional<double> charge_share;  // of the camera's battery
+    /// Tries, whole tens, that the minutes of the limits allow: the next ten would pass them. And the chance to have
+    /// one by then. Empty: no such limit.
+    std::optional<double> stop_after;
+    double by_then = 0;
+};
+
+/// What a count needs to stand for more than what was reckoned.
+inline constexpr int enough_tried = 10;
+
+/// How hands usually hold a camera (common practice): across by HandShake, along by the sway of the shot.
+shoot::Hands hands_of(const Plan& plan);
+
+/// The share of frames that swing and hands, across, let be sharp together.
+double sharp_share(const Plan& plan, double exposure_time);
+
+/// Empty: nothing is left to chance.
+std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report);
+
+}  // namespace poquito::plan

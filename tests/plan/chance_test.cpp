@@ -1,0 +1,168 @@
+// What is left to chance in a shot: each cause by itself, all together, against drawing frame after frame.
+#include "plan/chance.hpp"
+
+#include "plan/assess.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <random>
+
+using namespace poquito;
+using plan::ChanceCause;
+using test::same;
+using test::WithinAbs;
+
+namespace {
+
+std::optional<plan::ChanceReport> chance_of(const shoot::Shoot& shoot) {
+    return plan::assess(plan::plan_of(shoot.kit, shoot.shots[0], shoot.limits)).chance;
+}
+
+double share_of(const plan::ChanceReport& chance, ChanceCause cause) {
+    const auto found = std::ranges::find(chance.causes, cause, &plan::CauseOdds::cause);
+    return found == chance.causes.end() ? -1 : found->share;
+}
+
+}  // namespace
+
+TEST_CASE("what stands still on a stand is left to no chance", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    CHECK_FALSE(chance_of(shoot));
+    CHECK(plan::assess(shoot.kit, shoot.shots[0]).motion.sharp_share == 1);
+}
+
+TEST_CASE("wind and hands together let as many frames be sharp as drawing them one by one does", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 1.2;
+    shot.subject.sway_frequency = 1.3;
+    shot.subject.sway_depth = 0.8;
+    shot.rig.support = shoot::Support::hand;
+    shot.exposure.shutter = 1.0 / 250;
+    shot.tries =
+        shoot::Tries{.calm = 0.3, .calm_swing = 0.15, .hands = shoot::Hands{.shift = 3, .turn = 0.02, .along = 0.6}};
+    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto report = plan::assess(plan);
+    REQUIRE(report.chance);
+    REQUIRE(report.chance->causes.size() == 4);
+    CHECK(std::ranges::is_sorted(report.chance->causes, {}, &plan::CauseOdds::share));
+
+    std::mt19937 draw(11);
+    std::uniform_real_distribution<double> unit;
+    std::normal_distribution<double> gauss;
+    const double m = plan.at.magnification, t = shot.exposure.shutter, limit = report.sharpness.blur_limit;
+    const double half = *report.sharpness.depth_of_field / 2;
+    constexpr int frames = 200000, steps = 16;
+    int sharp = 0, across = 0;
+    for (int i = 0; i < frames; ++i) {
+        const double swing = unit(draw) < 0.3 ? 0.15 : 1;
+        const double phase = unit(draw) * 2 * M_PI;
+        double low = 1e9, high = -1e9;
+        for (int k = 0; k <= steps; ++k) {
+            const double x = 1.2 * swing * std::sin(phase + 2 * M_PI * 1.3 * t * k / steps);
+            low = std::min(low, x), high = std::max(high, x);
+        }
+        const bool still = m * (high - low) <= limit;
+        // The calm and the gusts are the same for both ways of the swing in nature; the law takes them as two.
+        const double other = unit(draw) < 0.3 ? 0.15 : 1;
+        const bool at_depth = std::abs(0.8 * other * std::sin(unit(draw) * 2 * M_PI)) <= half;
+        const double rate = t * std::hypot(3 * m, 0.02 * plan.at.focal_length * (1 + m)) / std::sqrt(2.0);
+        const bool steady = std::hypot(rate * gauss(draw), rate * gauss(draw)) <= limit;
+        const bool placed = std::abs(0.6 * gauss(draw)) <= half;
+        sharp += still && at_depth && steady && placed;
+        across += still && steady;
+    }
+    CHECK_THAT(report.chance->reckoned, WithinAbs(sharp / static_cast<double>(frames), 0.005));
+    CHECK_THAT(report.motion.sharp_share, WithinAbs(across / static_cast<double>(frames), 0.005));
+    CHECK(report.chance->chance == report.chance->reckoned);
+    CHECK(report.chance->tries == optics::tries_for(report.chance->chance));
+}
+
+TEST_CASE("a shorter time, a calmer air, a steadier hold each help; without a hand there is no hand's share",
+          "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 2;
+    shot.rig.support = shoot::Support::hand;
+    shot.exposure.shutter = 1.0 / 60;
+    const double before = chance_of(shoot)->chance;
+    auto other = shoot;
+    other.shots[0].exposure.shutter /= 4;
+    CHECK(chance_of(other)->chance > before);
+    other = shoot;
+    other.shots[0].tries = shoot::Tries{.calm = 0.5};
+    CHECK(chance_of(other)->chance > before);
+    other = shoot;
+    other.shots[0].tries = shoot::Tries{.hands = shoot::Hands{.shift = 0.5, .turn = 0.005, .along = 0.5}};
+    CHECK(chance_of(other)->chance > before);
+    other = shoot;
+    other.shots[0].rig.support = shoot::Support::sturdy_head;
+    CHECK(share_of(*chance_of(other), ChanceCause::hands) == -1);
+    // Half of the swing goes through focus where nobody said.
+    other.shots[0].subject.sway_depth = 1;
+    const auto stated = chance_of(other);
+    other.shots[0].subject.sway_depth.reset();
+    CHECK(chance_of(other)->chance == stated->chance);
+    other.shots[0].subject.sway_depth = 0;
+    CHECK(share_of(*chance_of(other), ChanceCause::wind_through) == -1);
+}
+
+TEST_CASE("a stack needs all of its frames", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.capture.mode = shoot::CaptureMode::stack;
+    shot.subject.depth = 3;
+    shot.subject.sway_amplitude = 0.02;
+    shot.exposure.shutter = 1.0 / 100;
+    const auto chance = chance_of(shoot);
+    REQUIRE(chance);
+    REQUIRE(chance->frames > 1);
+    CHECK_THAT(chance->chance, same(std::pow(chance->reckoned, chance->frames)));
+}
+
+TEST_CASE("from ten tries on the count stands for what was reckoned", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 2;
+    shot.exposure.shutter = 1.0 / 60;
+    shot.tries = shoot::Tries{.kept = 1, .tried = 9};
+    auto chance = chance_of(shoot);
+    CHECK(chance->counted);
+    CHECK(chance->chance == chance->reckoned);
+    shot.tries->tried = 10;
+    chance = chance_of(shoot);
+    CHECK(chance->chance == 0.1);
+    CHECK(chance->tries == optics::tries_for(0.1));
+    // Fifty tries in twenty minutes by night, then give up (common practice).
+    shot.tries->seconds = 24;
+    shoot.limits.minutes = 20;
+    chance = chance_of(shoot);
+    CHECK(chance->stop_after == 50);
+    CHECK_THAT(chance->by_then, same(1 - std::pow(0.9, 50)));
+    // Counted alone is enough to be told of.
+    shot.subject.sway_amplitude = 0;
+    CHECK(chance_of(shoot));
+}
+
+TEST_CASE("throws: the trigger, the depth and the frame each take their share", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.freeze = shoot::Freeze{.drop = 200, .scatter = 4};
+    shot.tries = shoot::Tries{.trigger_fires = 0.8, .lands_aside = 9};
+    const auto report = plan::assess(shoot.kit, shot);
+    const auto& chance = *report.chance;
+    CHECK(share_of(chance, ChanceCause::trigger) == 0.8);
+    CHECK(share_of(chance, ChanceCause::landing) == *report.freeze->landing_inside);
+    CHECK_THAT(share_of(chance, ChanceCause::landing_aside),
+               same(std::erf(*report.optics.field_width / 2 / 9 / std::sqrt(2.0))));
+    CHECK_THAT(chance.reckoned,
+               same(0.8 * *report.freeze->landing_inside * share_of(chance, ChanceCause::landing_aside)));
+    // By eye, what is fast is in the frame for less time than people are off by.
+    shot.freeze->trigger = shoot::Trigger::hand;
+    const double by_eye = share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::trigger);
+    CHECK(by_eye < 0.8);
+    shot.freeze->drop = 20;
+    CHECK(share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::trigger) > by_eye);
+}
