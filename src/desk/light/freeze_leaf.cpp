@@ -103,7 +103,9 @@ void FreezeLeaf::addWhen(QLayout* column) {
         group, {"lagField", tr("Lag"), tr("Of trigger and camera together; 50 to 100 ms is common")},
         secondsQuantity(text::range::seconds), [](Freeze & f) -> auto& { return f.lag; });
     addNumber(
-        group, {"scatterField", tr("Scatter"), tr("How much nearer or farther than planned it comes down: two of three within this")},
+        group,
+        {"scatterField", tr("Scatter"),
+         tr("How much nearer or farther than planned it comes down: two of three within this")},
         lengthQuantity(), [](Freeze & f) -> auto& { return f.scatter; });
     second_ = addCheck(
         group, {"secondDropCheck", tr("A second drop meets it"), tr("On the column the first one throws up")},

@@ -1,0 +1,81 @@
+#include "advice/better_odds.hpp"
+
+#include "plan/assess.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+
+#include <algorithm>
+
+using namespace poquito;
+
+namespace {
+
+std::vector<advice::BetterOdds> ways(const shoot::Shoot& shoot) {
+    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0], shoot.limits);
+    return advice::better_odds(plan, plan::assess(plan));
+}
+
+const advice::BetterOdds* find(const std::vector<advice::BetterOdds>& all, const char* text) {
+    const auto found = std::ranges::find_if(all, [&](const auto& one) { return one.text.starts_with(text); });
+    return found == all.end() ? nullptr : &*found;
+}
+
+}  // namespace
+
+TEST_CASE("ways to better odds are true of the shot they make, the likeliest first", "[advice][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 1.5;
+    shot.rig.support = shoot::Support::hand;
+    shot.exposure = {.f_number = 8, .shutter = 1.0 / 125, .iso = 200};
+    shot.tries = shoot::Tries{.calm = 0.25, .kept = 1, .tried = 20};
+    const auto all = ways(shoot);
+    REQUIRE(all.size() > 5);
+    CHECK(std::ranges::is_sorted(all, std::greater<>(), &advice::BetterOdds::chance));
+    for (const auto& one : all) {
+        CAPTURE(one.text, one.price);
+        auto taken = shoot;
+        taken.shots[0] = one.shot;
+        const auto plan = plan::plan_of(taken.kit, taken.shots[0], taken.limits);
+        const auto chance = plan::assess(plan).chance;
+        CHECK((chance ? chance->chance : 1) == one.chance);
+        CHECK(one.times >= 1.1);
+        CHECK(one.shot.tries.value_or(shoot::Tries()).tried == 0);  // those were counted otherwise
+    }
+    for (const char* text :
+         {"Expose", "Brace it", "Put it on a stand", "Shield it", "Hold or clamp", "Wait for the lulls"})
+        CHECK(find(all, text));
+    CHECK(find(all, "Hold or clamp")->chance > find(all, "Shield it")->chance);
+    // As bright as before, whatever pays for the time.
+    for (const auto& one : all)
+        if (one.text.starts_with("Expose")) {
+            const auto& e = one.shot.exposure;
+            const auto light = [](const shoot::Exposure& of) {
+                return of.shutter * of.iso / (of.f_number * of.f_number);
+            };
+            CHECK_THAT(light(e), test::WithinRel(light(shot.exposure), 0.06));  // nominal values
+        }
+}
+
+TEST_CASE("no way passes the limits, and none is offered where nothing is left to chance", "[advice][chance]") {
+    auto shoot = test::plain_shoot();
+    CHECK(ways(shoot).empty());
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 1.5;
+    shot.exposure = {.f_number = 8, .shutter = 1.0 / 125, .iso = 200};
+    shoot.limits.iso = 200;
+    for (const auto& one : ways(shoot)) CHECK(one.shot.exposure.iso <= 200);
+    shoot.limits.iso = 400;
+    CHECK(std::ranges::any_of(ways(shoot), [](const auto& one) { return one.shot.exposure.iso == 400; }));
+    CHECK_FALSE(find(ways(shoot), "Brace it"));  // it stands on nothing that sways
+}
+
+TEST_CASE("a throw lands surer from nearer, and a beam is surer than an eye", "[advice][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.freeze = shoot::Freeze{.drop = 300, .trigger = shoot::Trigger::hand, .scatter = 12};
+    const auto all = ways(shoot);
+    REQUIRE(find(all, "Throw from nearer"));
+    CHECK(find(all, "Throw from nearer")->shot.freeze->scatter == 6);
+    REQUIRE(find(all, "Let a beam"));
+}
