@@ -77,7 +77,7 @@ int main(int argc, char** argv) {
                     });
         }
     window.goTo(advice::Station::run);
-    for (const char* tab : {"checklistTab", "stackTab", "costTab", "stepsTab", "sheetTab"})
+    for (const char* tab : {"checklistTab", "stackTab", "chanceTab", "costTab", "stepsTab", "sheetTab"})
         for (const int shot : {0, 1, 2}) {  // by ring and bracket; by rail; by rail, more than a hundred frames
             window.document().select(shot);
             window.findChild<QToolButton*>(QLatin1String(tab))->click();

@@ -102,8 +102,7 @@ class Betterment {
         if (!(m > 0)) return;
         for (const double factor : {0.7, 0.5})
             offer(fmt::format("Smaller in the frame: {}", text::magnification_text(m * factor)),
-                  fmt::format("cropped, {:.0f} % of the pixels are left", factor * factor * 100),
-                  [&](shoot::Shot& changed) {
+                  fmt::format("cropped: {:.0f} % of its pixels", factor * factor * 100), [&](shoot::Shot& changed) {
                       changed.rig.focus = {.by = shoot::FocusBy::magnification, .value = m * factor};
                   });
     }

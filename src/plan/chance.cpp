@@ -69,7 +69,7 @@ double usual_seconds(const Plan& plan, const Report& report) {
 
 const char* cause_name(ChanceCause cause) {
     constexpr const char* names[] = {"wind across",   "wind through focus", "hands across",   "hands to and fro",
-                                     "its own moves", "the trigger",        "where it lands", "out of the frame"};
+                                     "its own moves", "the trigger",        "where it lands", "out of frame"};
     return names[static_cast<int>(cause)];
 }
 

@@ -117,22 +117,36 @@ class Map {
     std::array<std::optional<double>, std::size_t{cells + 1} * (cells + 1)> depths_;
 };
 
-FormLines drawnLines(const shoot::Subject& subject, double focusOffset) {
-    const Map map(subject);
-    FormLines lines{.area = map.area(), .outline = map.outline(), .contours = {}, .focus = {}};
-    if (map.halfDepth() <= 0) return lines;
-    for (const double quarter : {-0.5, 0.0, 0.5}) lines.contours.addPath(map.level(quarter * map.halfDepth()));
-    lines.focus = map.level(focusOffset);
-    return lines;
+/// What a form looks like wherever it is focused, and what the line of focus is found by.
+struct Drawn {
+    Map map;
+    FormLines lines;
+
+    explicit Drawn(const shoot::Subject& subject)
+        : map(subject), lines{.area = map.area(), .outline = map.outline(), .contours = {}, .focus = {}} {
+        if (map.halfDepth() > 0)
+            for (const double quarter : {-0.5, 0.0, 0.5}) lines.contours.addPath(map.level(quarter * map.halfDepth()));
+    }
+};
+
+/// Kept by its form alone: while focus is dragged, the line of focus is all that moves.
+const Drawn& drawn(const shoot::Subject& subject, const QByteArray& form) {
+    static QCache<QByteArray, Drawn> known(60);
+    if (const auto* found = known.object(form)) return *found;
+    auto* made = new Drawn(subject);
+    known.insert(form, made);
+    return *made;
 }
 
 }  // namespace
 
 FormLines formLines(const shoot::Subject& subject, double focusOffset) {
     static QCache<QByteArray, FormLines> known(200);
-    const QByteArray key = formKey(subject) + QByteArray::number(focusOffset, 'g', 17);
+    const QByteArray form = formKey(subject), key = form + QByteArray::number(focusOffset, 'g', 17);
     if (const auto* lines = known.object(key)) return *lines;
-    auto* lines = new FormLines(drawnLines(subject, focusOffset));
+    const Drawn& of = drawn(subject, form);
+    auto* lines = new FormLines(of.lines);
+    if (of.map.halfDepth() > 0) lines->focus = of.map.level(focusOffset);
     FormLines result = *lines;
     known.insert(key, lines);
     return result;

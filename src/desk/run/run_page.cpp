@@ -1,6 +1,7 @@
 #include "desk/run/run_page.hpp"
 
 #include "desk/base/leaves.hpp"
+#include "desk/run/chance_leaf.hpp"
 #include "desk/run/checklist_leaf.hpp"
 #include "desk/run/cost_leaf.hpp"
 #include "desk/run/sheet_leaf.hpp"
@@ -24,6 +25,8 @@ RunPage::RunPage(Document& document, RunDesk& runs, SubjectLibrary& library, QWi
     auto* stack = new StackLeaf(document, this);
     leaves_->addLeaf({"stackTab", tr("Stack"), tr("Its frames on the subject, and what moves")}, stack);
     connect(stack, &StackLeaf::slicePointsWanted, this, &RunPage::slicePointsWanted);
+    leaves_->addLeaf({"chanceTab", tr("Chance"), tr("How likely a try is sharp, what would help, and counting them")},
+                     new ChanceLeaf(document, this));
     leaves_->addLeaf({"costTab", tr("Cost"), tr("Minutes, card, batteries, and the work afterwards")},
                      new CostLeaf(document, this));
     auto* steps = new StepsLeaf(document, this);

@@ -13,6 +13,7 @@
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QToolButton>
 #include <QToolTip>
 
 #include <algorithm>
@@ -93,10 +94,17 @@ void BenchView::paintEvent(QPaintEvent*) {
     painter.setPen(theme().quiet);
     const QString ratio = per_mm >= 1 ? tr("%1 : 1").arg(toQt(text::number_text(per_mm, 2)))
                                       : tr("1 : %1").arg(toQt(text::number_text(1 / per_mm, 2)));
-    painter.drawText(QPointF(18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title), 19),
-                     document_.report()->light.total
-                         ? tr("to scale, %1, mm from the sensor; ring: which side gets what").arg(ratio)
-                         : tr("to scale, %1, mm from the sensor").arg(ratio));
+    // As much of it as the links in the corner leave.
+    double end = width();
+    for (const auto* link : findChildren<QToolButton*>())
+        if (link->isVisible()) end = std::min<double>(end, link->x());
+    const double begin = 18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title);
+    painter.drawText(QPointF(begin, 19),
+                     elided(textFont(11),
+                            document_.report()->light.total
+                                ? tr("to scale, %1, mm from the sensor; ring: which side gets what").arg(ratio)
+                                : tr("to scale, %1, mm from the sensor").arg(ratio),
+                            end - begin));
     labels_ = paintBench(painter, layout, *document_.assessment(), elevation_, QRectF(rect()),
                          chosen_.index(*document_.shot()));
 }

@@ -133,7 +133,7 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             nothingCutOff(person, 1);
         }
         person.goTo(5);
-        for (const char* tab : {"stackTab", "costTab", "stepsTab", "checklistTab"}) {
+        for (const char* tab : {"stackTab", "chanceTab", "costTab", "stepsTab", "checklistTab"}) {
             if (shot > 2) break;
             INFO(tab);
             person.click(QLatin1String(tab));
@@ -156,7 +156,7 @@ const std::vector<std::vector<const char*>> leaves = {
     {nullptr},
     {"chartTab", "ladderTab", "planeTab", "backgroundTab", "settingsTab"},
     {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"},
-    {"checklistTab", "stackTab", "costTab", "stepsTab"},
+    {"checklistTab", "stackTab", "chanceTab", "costTab", "stepsTab"},
     {nullptr}};
 
 /// No lettering of one drawing lies over another's, and all of it lies inside.
