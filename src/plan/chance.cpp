@@ -65,34 +65,13 @@ double usual_seconds(const Plan& plan, const Report& report) {
     return report.capture.frames > 1 ? report.capture.cost.seconds + stack : looking;
 }
 
-}  // namespace
-
-const char* cause_name(ChanceCause cause) {
-    constexpr const char* names[] = {"wind across",   "wind through focus", "hands across",   "hands to and fro",
-                                     "its own moves", "the trigger",        "where it lands", "out of frame"};
-    return names[static_cast<int>(cause)];
-}
-
-shoot::Hands hands_of(const Plan& plan) {
-    if (const auto& hands = tries_of(plan).hands) return *hands;
-    // A sway from one end to the other and back at an even pace.
-    const double even = 1 / std::sqrt(12.0);
-    return {.shift = HandShake::shifting, .turn = HandShake::turning, .along = plan.shot.capture.hand.range * even};
-}
-
-double sharp_share(const Plan& plan, double exposure_time) {
-    return swing_across(plan, exposure_time) * hands_across(plan, exposure_time);
-}
-
-std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report) {
+std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bursts) {
     const auto& shot = plan.shot;
     const auto& tries = tries_of(plan);
     const double exposure = report.motion.exposure_time;
-    ChanceReport made;
-    const auto add = [&](ChanceCause cause, double share) { made.causes.push_back({.cause = cause, .share = share}); };
-    const bool stack = report.capture.frames > 1;
-    const auto depth = stack ? report.capture.frame_depth : report.sharpness.depth_of_field;
-    const bool bursts = stack && shot.capture.mover == shoot::Mover::hand;  // there the sway is what takes the planes
+    std::vector<CauseOdds> causes;
+    const auto add = [&](ChanceCause cause, double share) { causes.push_back({.cause = cause, .share = share}); };
+    const auto depth = report.capture.frames > 1 ? report.capture.frame_depth : report.sharpness.depth_of_field;
 
     if (shot.subject.sway_amplitude > 0) {
         add(ChanceCause::wind, swing_across(plan, exposure));
@@ -116,9 +95,35 @@ std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report
             add(ChanceCause::landing_aside, optics::scatter_within(tries.lands_aside.value_or(shot.freeze->scatter),
                                                                    *report.optics.field_width / 2));
     }
-    if (made.causes.empty() && tries.tried == 0) return std::nullopt;
+    std::ranges::stable_sort(causes, {}, &CauseOdds::share);
+    return causes;
+}
 
-    std::ranges::stable_sort(made.causes, {}, &CauseOdds::share);
+}  // namespace
+
+const char* cause_name(ChanceCause cause) {
+    constexpr const char* names[] = {"wind across",   "wind through focus", "hands across",   "hands to and fro",
+                                     "its own moves", "the trigger",        "where it lands", "out of frame"};
+    return names[static_cast<int>(cause)];
+}
+
+shoot::Hands hands_of(const Plan& plan) {
+    if (const auto& hands = tries_of(plan).hands) return *hands;
+    // A sway from one end to the other and back at an even pace.
+    const double even = 1 / std::sqrt(12.0);
+    return {.shift = HandShake::shifting, .turn = HandShake::turning, .along = plan.shot.capture.hand.range * even};
+}
+
+double sharp_share(const Plan& plan, double exposure_time) {
+    return swing_across(plan, exposure_time) * hands_across(plan, exposure_time);
+}
+
+std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report) {
+    const auto& tries = tries_of(plan);
+    // By hand the sway is what takes the planes of a stack.
+    const bool bursts = report.capture.frames > 1 && plan.shot.capture.mover == shoot::Mover::hand;
+    ChanceReport made{.causes = causes_of(plan, report, bursts)};
+    if (made.causes.empty() && tries.tried == 0) return std::nullopt;
     for (const auto& cause : made.causes) made.reckoned *= cause.share;
     made.frames = bursts ? 1 : report.capture.frames;
     made.chance = std::pow(made.reckoned, made.frames);

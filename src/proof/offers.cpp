@@ -151,9 +151,11 @@ void of_depth(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     if (!(planned > 0) || !(step > 0)) return;
     const double times = seen / planned;
     if (times > worth_it || times < absurd || planned - seen < steps * step) return;
-    // Written as it would be measured.
+    // Written as it would be measured, with room for what the planes of small pictures are off by: short by as much,
+    // the next stack would leave an end open.
+    constexpr double to_spare = 1.1;
     Offer offer{.teaches = Teaches::depth, .text = {}, .action = {}, .reading = {}};
-    const double depth = depth_presenting(shot.subject, times);
+    const double depth = depth_presenting(shot.subject, times * to_spare);
     const double digit = depth < 10 ? 0.1 : 1;
     offer.depth = std::max(digit, std::round(depth / digit) * digit);
     auto other = shot;
@@ -162,11 +164,11 @@ void of_depth(const Inspection& inspection, const gear::Kit& kit, const shoot::S
         return static_cast<long>(plan::assess(plan::plan_of(kit, of)).capture.frames);
     };
     const long before = frames(shot), after = frames(other);
-    offer.text =
-        fmt::format("Its detail lies over {} of depth, where the plan has {}. Its depth is then {}, not {}{}.",
-                    text::length_text(seen), text::length_text(planned), text::length_text(offer.depth),
-                    text::length_text(shot.subject.depth),
-                    after < before ? fmt::format(": the next stack of it takes {} frames, not {}", after, before) : "");
+    offer.text = fmt::format(
+        "Its detail lies over {} of depth, where the plan has {}. With a tenth to spare it is {} deep, not {}{}.",
+        text::length_text(seen), text::length_text(planned), text::length_text(offer.depth),
+        text::length_text(shot.subject.depth),
+        after < before ? fmt::format(": the next stack of it takes {} frames, not {}", after, before) : "");
     offer.action = fmt::format("Set its depth to {}", text::length_text(offer.depth));
     to.push_back(std::move(offer));
 }

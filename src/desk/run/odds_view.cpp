@@ -89,8 +89,12 @@ void OddsView::paintEvent(QPaintEvent*) {
     painter.drawText(QRectF(0, top + 2, width(), 110), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, meaning(),
                      &used);
     if (!any) return;
-    const auto& chance = *report->chance;
-    double y = std::max(used.bottom() + 8, top + 30);
+    paintBars(painter, *report->chance, std::max(used.bottom() + 8, top + 30));
+}
+
+/// From `y` on down.
+void OddsView::paintBars(QPainter& painter, const plan::ChanceReport& chance, double y) const {
+    const Theme& t = theme();
     painter.setFont(textFont(11));
     painter.setPen(t.quiet);
     drawLine(painter, QRectF(0, y, width(), 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Of frames, each lets be sharp"));

@@ -2,6 +2,10 @@
 
 #include <QWidget>
 
+namespace poquito::plan {
+struct ChanceReport;
+}
+
 namespace poquito::desk {
 
 class Document;
@@ -21,6 +25,8 @@ class OddsView : public QWidget {
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    void paintBars(QPainter& painter, const plan::ChanceReport& chance, double y) const;
+
     const Document& document_;
 };
 
