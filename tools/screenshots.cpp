@@ -249,8 +249,8 @@ int main(int argc, char** argv) {
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.goTo(advice::Station::run);
-    for (const auto& [tab, shot, file] :
-         {Leaf{"stackTab", 1, "5-stack"}, Leaf{"costTab", 1, "5-cost"}, Leaf{"stepsTab", 0, "5-steps"}}) {
+    for (const auto& [tab, shot, file] : {Leaf{"stackTab", 1, "5-stack"}, Leaf{"chanceTab", 5, "5-chance"},
+                                          Leaf{"costTab", 1, "5-cost"}, Leaf{"stepsTab", 0, "5-steps"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         for (int i = 0; i < 20; ++i) settle();

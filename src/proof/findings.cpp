@@ -489,6 +489,24 @@ void judge_evenness(Inspection& inspection) {
 
 }  // namespace
 
+namespace {
+
+/// In what is much darker noise hides detail, and clipping does in what is much lighter: that is said of its light.
+bool lit_otherwise(const imaging::FrameScan& frame, const imaging::FrameScan& before, const imaging::FrameScan& after) {
+    constexpr float much = 0.4f, told = 0.004f;  // stops; luminance
+    std::size_t seen = 0, other = 0;
+    for (std::size_t i = 0; i < frame.light.values.size(); ++i) {
+        const float own = frame.light.values[i], usual = std::sqrt(before.light.values[i] * after.light.values[i]);
+        if (usual < told) continue;
+        ++seen;
+        other += std::abs(std::log2(std::max(own, told / 4) / usual)) > much;
+    }
+    constexpr std::size_t some = 10;  // a tenth of what is lit; where detail moves, less is
+    return some * other > seen;
+}
+
+}  // namespace
+
 void judge_against_neighbours(Inspection& inspection) {
     auto& frames = inspection.frames;
     const auto& order = inspection.stack->frames;
@@ -507,6 +525,7 @@ void judge_against_neighbours(Inspection& inspection) {
         };
         constexpr double lost = -0.2, one_way = 0.1;  // tried on made-up photographs
         if (against[f].value_or(0) > lost || found(Code::shaken)) continue;
+        if (lit_otherwise(*run[f], *run[f - 1], *run[f + 1])) continue;
         if (directed[f] > usual + one_way) {
             std::erase_if(frame.findings, [](const Finding& one) { return one.code == Code::blurred; });
             add_shaken(frame);

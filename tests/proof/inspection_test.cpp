@@ -226,6 +226,24 @@ TEST_CASE("a flash that missed, a shaken frame and a dial that turned are told a
     CHECK(inspection.verdict == Verdict::look);
 }
 
+TEST_CASE("what noise hides in a frame that is too dark is not called soft", "[proof][stack]") {
+    for (const double noise : {1.5, 2.6}) {
+        const Photographs made({.disc = 2.2, .noise = noise});
+        for (const double stops : {-1.1, -2.0, 1.0}) {
+            auto run = test::whole();
+            run[6].stops = stops;
+            Stack stack(made);
+            stack.put(run);
+            const auto inspection = stack.look();
+            CAPTURE(noise, stops);
+            const auto found = codes(inspection.frames[6].findings);
+            CHECK(std::ranges::find(found, Code::uneven) != found.end());
+            CHECK(std::ranges::find(found, Code::blurred) == found.end());
+            CHECK(std::ranges::find(found, Code::shaken) == found.end());
+        }
+    }
+}
+
 TEST_CASE("a shaken frame is found wherever it stands in a stack, where noise hides what is fine as well",
           "[proof][stack]") {
     for (const double noise : {0.8, 2.6}) {

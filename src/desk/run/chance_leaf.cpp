@@ -103,7 +103,7 @@ void ChanceLeaf::addCounting(QVBoxLayout* column) {
 }
 
 void ChanceLeaf::addWays(QVBoxLayout* column) {
-    addGroup(column, tr("What would help"));  // of one height with the heading at the left
+    addGroup(column, tr("What would help, as reckoned"));  // of one height with the heading at the left
     none_ = new QLabel(this);
     none_->setObjectName(QStringLiteral("noWayLabel"));
     none_->setWordWrap(true);

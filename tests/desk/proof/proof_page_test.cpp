@@ -132,6 +132,7 @@ TEST_CASE("a flash that misses and a knock are found, what is missing is run, an
     REQUIRE(moved);
     CHECK(moved->frames == std::vector<std::size_t>{6, 12, 13, 14, 15, 16, 17, 18, 19});
     CHECK_FALSE(person.note(proof::Code::gap));
+    CHECK_FALSE(person.note(proof::Code::blurred));
     CHECK_FALSE(person.note(proof::Code::end_open));
     CHECK(person.text(QStringLiteral("proofVerdict"))
               .startsWith(QStringLiteral("Mend it while the set stands: 9 frames")));
