@@ -45,7 +45,10 @@ class Betterment {
         // What was counted was counted as it is now.
         if (made.shot.tries) made.shot.tries->kept = made.shot.tries->tried = 0;
         const auto with = plan::plan_of(plan_.kit, made.shot, plan_.limits);
-        const auto chance = plan::assess(with).chance;
+        const auto report = plan::assess(with);
+        // A size that this set-up does not reach helps nobody.
+        if (report_.optics.reached && !report.optics.reached) return;
+        const auto& chance = report.chance;
         // Reckoned against reckoned: what was counted holds for the shot as it is.
         const double before = std::pow(report_.chance->reckoned, report_.chance->frames);
         made.chance = chance ? chance->chance : 1;
@@ -59,7 +62,7 @@ class Betterment {
 
     /// Less time, paid for by sensitivity or by a wider stop.
     void faster() {
-        const bool moves = has(ChanceCause::wind) || has(ChanceCause::hands) || has(ChanceCause::walking);
+        const bool moves = has(ChanceCause::wind) || has(ChanceCause::hands) || has(ChanceCause::moving);
         if (!moves || report_.motion.frozen_by_flash) return;
         const auto& exposure = shot().exposure;
         for (const int stops : {1, 2}) {
@@ -107,16 +110,11 @@ class Betterment {
                   });
     }
 
-    /// How much less hands sway when braced is how much less they shake (common practice).
     void steadier() {
         if (!has(ChanceCause::hands) && !has(ChanceCause::hands_through)) return;
         const auto now = plan::hands_of(plan_);
-        const double sway = shot().capture.hand.speed, even = std::sqrt(12.0);
         for (const auto& brace : plan::braces()) {
-            const double share = brace.speed / sway;
-            const shoot::Hands held{.shift = plan::HandShake::shifting * share,
-                                    .turn = plan::HandShake::turning * share,
-                                    .along = brace.range / even};
+            const auto held = plan::hands_braced(brace);
             if (held.shift >= now.shift && held.along >= now.along) continue;
             offer(fmt::format("Brace it: {}", brace.name), "", [&](shoot::Shot& changed) {
                 if (!changed.tries) changed.tries.emplace();

@@ -1,6 +1,5 @@
 #include "plan/chance.hpp"
 
-#include "light/fall.hpp"
 #include "plan/freeze.hpp"
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
@@ -8,15 +7,9 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
-#include <limits>
 
 namespace poquito::plan {
 namespace {
-
-const shoot::Tries& tries_of(const Plan& plan) {
-    static const shoot::Tries fresh;
-    return plan.shot.tries ? *plan.shot.tries : fresh;
-}
 
 /// In gusts part of the time is nearly calm.
 double in_gusts(const shoot::Tries& tries, const std::function<double(double swing)>& share) {
@@ -25,7 +18,7 @@ double in_gusts(const shoot::Tries& tries, const std::function<double(double swi
 
 double swing_across(const Plan& plan, double exposure_time) {
     const auto& subject = plan.shot.subject;
-    return in_gusts(tries_of(plan), [&](double swing) {
+    return in_gusts(shoot::tries_of(plan.shot), [&](double swing) {
         return optics::sharp_share({.magnification = std::max(0.0, plan.at.magnification),
                                     .amplitude = subject.sway_amplitude * swing,
                                     .frequency = subject.sway_frequency,
@@ -51,7 +44,7 @@ constexpr double off_by_hand = 0.03;  // s
 /// Of throws whose light comes while the thing is in the frame.
 double triggered(const Plan& plan, const Report& report) {
     const auto& freeze = *plan.shot.freeze;
-    const double fires = tries_of(plan).trigger_fires;
+    const double fires = shoot::tries_of(plan.shot).trigger_fires;
     if (freeze.trigger != shoot::Trigger::hand || !report.optics.field_height) return fires;
     const double speed = speed_of(freeze);
     if (!(speed > 0)) return fires;
@@ -67,7 +60,7 @@ double usual_seconds(const Plan& plan, const Report& report) {
 
 std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bursts) {
     const auto& shot = plan.shot;
-    const auto& tries = tries_of(plan);
+    const auto& tries = shoot::tries_of(plan.shot);
     const double exposure = report.motion.exposure_time;
     std::vector<CauseOdds> causes;
     const auto add = [&](ChanceCause cause, double share) { causes.push_back({.cause = cause, .share = share}); };
@@ -86,7 +79,7 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
         if (depth) add(ChanceCause::hands_through, optics::scatter_within(hands_of(plan).along, *depth / 2));
     }
     if (!shot.freeze && shot.subject.speed > 0 && report.motion.blur > report.sharpness.blur_limit)
-        add(ChanceCause::walking, tries.still);
+        add(ChanceCause::moving, tries.still);
     if (shot.freeze) {
         if (tries.trigger_fires < 1 || shot.freeze->trigger == shoot::Trigger::hand)
             add(ChanceCause::trigger, triggered(plan, report));
@@ -102,16 +95,29 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
 }  // namespace
 
 const char* cause_name(ChanceCause cause) {
-    constexpr const char* names[] = {"wind across",   "wind through focus", "hands across",   "hands to and fro",
-                                     "its own moves", "the trigger",        "where it lands", "out of frame"};
+    constexpr const char* names[] = {"wind across",      "wind through focus", "hand shake",
+                                     "hands to and fro", "subject movement",   "trigger",
+                                     "where it lands",   "out of frame"};
     return names[static_cast<int>(cause)];
 }
 
+namespace {
+
+/// Of a sway from one end to the other and back at an even pace, one standard deviation.
+double deviation_of(double range) { return range / std::sqrt(12.0); }
+
+}  // namespace
+
 shoot::Hands hands_of(const Plan& plan) {
-    if (const auto& hands = tries_of(plan).hands) return *hands;
-    // A sway from one end to the other and back at an even pace.
-    const double even = 1 / std::sqrt(12.0);
-    return {.shift = HandShake::shifting, .turn = HandShake::turning, .along = plan.shot.capture.hand.range * even};
+    if (const auto& hands = shoot::tries_of(plan.shot).hands) return *hands;
+    return {
+        .shift = HandShake::shifting, .turn = HandShake::turning, .along = deviation_of(plan.shot.capture.hand.range)};
+}
+
+shoot::Hands hands_braced(const Brace& brace) {
+    const double share = brace.speed / shoot::HandHeld().speed;
+    return {
+        .shift = HandShake::shifting * share, .turn = HandShake::turning * share, .along = deviation_of(brace.range)};
 }
 
 double sharp_share(const Plan& plan, double exposure_time) {
@@ -119,7 +125,7 @@ double sharp_share(const Plan& plan, double exposure_time) {
 }
 
 std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report) {
-    const auto& tries = tries_of(plan);
+    const auto& tries = shoot::tries_of(plan.shot);
     // By hand the sway is what takes the planes of a stack.
     const bool bursts = report.capture.frames > 1 && plan.shot.capture.mover == shoot::Mover::hand;
     ChanceReport made{.causes = causes_of(plan, report, bursts)};

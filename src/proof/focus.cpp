@@ -29,6 +29,24 @@ struct ByDepth {
     }
 };
 
+/// Framed otherwise, a place of the frame is another of the subject.
+bool framed_otherwise(const FrameFacts& frame) {
+    constexpr double otherwise = 0.15;
+    return frame.fill && frame.planned_fill && std::abs(*frame.fill / *frame.planned_fill - 1) > otherwise;
+}
+
+/// The cell of the plan's own picture that shows what a place of the frame does, in shares of its width and height,
+/// moved with the subject where that stands aside; empty: no subject is there.
+std::optional<std::size_t> subject_at(const Meant& meant, const FrameFacts& frame, double across, double down) {
+    const auto& picture = meant.picture;
+    const double column = (across - frame.off_right.value_or(0)) * picture.columns;
+    const double row = down * picture.rows - frame.off_down.value_or(0) * picture.columns;
+    if (column < 0 || row < 0 || column >= picture.columns || row >= picture.rows) return std::nullopt;
+    const auto cell =
+        static_cast<std::size_t>(row) * static_cast<std::size_t>(picture.columns) + static_cast<std::size_t>(column);
+    return meant.subject[cell] ? std::optional(cell) : std::nullopt;
+}
+
 /// A cell of the subject with enough detail to tell sharp from soft by.
 struct Told {
     double depth = 0;     // mm behind the planned plane of focus
@@ -42,26 +60,18 @@ std::vector<Told> told_by(const FrameFacts& frame, const Meant& meant) {
     const CellMap fine = imaging::spread_out(scan.detail), wide = imaging::spread_out(scan.middling);
     const CellMap fine_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::detail);
     const CellMap wide_noise = imaging::noise_of({&scan}, scan.level, &FrameScan::middling);
-    // Where the subject stands aside, so does each place of it.
-    const auto aside = [&](std::optional<double> off) {
-        return static_cast<int>(std::lround(off.value_or(0) * meant.picture.columns));
-    };
-    const int right = aside(frame.off_right), down = aside(frame.off_down);
     constexpr int apart = 3;  // cells: means overlap
     for (int y = apart; y + apart < fine.rows; y += apart)
         for (int x = apart; x + apart < fine.columns; x += apart) {
-            const int column = x * meant.picture.columns / fine.columns - right;
-            const int row = y * meant.picture.rows / fine.rows - down;
-            if (column < 0 || row < 0 || column >= meant.picture.columns || row >= meant.picture.rows) continue;
-            const auto cell = static_cast<std::size_t>(row) * static_cast<std::size_t>(meant.picture.columns) +
-                              static_cast<std::size_t>(column);
-            if (!meant.subject[cell]) continue;
+            const auto cell =
+                subject_at(meant, frame, static_cast<double>(x) / fine.columns, static_cast<double>(y) / fine.rows);
+            if (!cell) continue;
             // What is coarse must stand out clearly, or noise tells the tale.
             constexpr double clear = 4, least = 1;
             const double coarse = wide.at(x, y), noise = std::max<double>(least, wide_noise.at(x, y));
             if (coarse < clear * noise) continue;
             const double own = std::max(0.02, static_cast<double>(fine.at(x, y) - fine_noise.at(x, y)));
-            told.push_back({.depth = static_cast<double>(meant.depth[cell]),
+            told.push_back({.depth = static_cast<double>(meant.depth[*cell]),
                             .fineness = std::log(own / (coarse - noise / clear)),
                             .place = {x * scan.cell, y * scan.cell, scan.cell, scan.cell}});
         }
@@ -122,9 +132,7 @@ void judge_focus(std::vector<FrameFacts>& frames, const Meant& meant) {
         frame.sharp_at_focus = fineness_at_focus(told, depth_of_field);
         if (!depth_of_field) continue;
         if (std::ranges::any_of(frame.findings, [](const Finding& one) { return one.code == Code::shaken; })) continue;
-        // Framed otherwise, a place of the frame is another of the subject.
-        constexpr double otherwise = 0.15;
-        if (frame.fill && frame.planned_fill && std::abs(*frame.fill / *frame.planned_fill - 1) > otherwise) continue;
+        if (framed_otherwise(frame)) continue;
         const auto of = by_depth(told, meant);
         if (!of || of->nearest > 0 || of->farthest < 0) continue;
         std::size_t best = ByDepth::bins;
@@ -161,8 +169,7 @@ void measure_depth(Inspection& inspection, const Meant& meant) {
     if (!stack.look.planes || meant.picture.empty() || inspection.planes.size() != inspection.frames.size()) return;
     const auto& planes = *stack.look.planes;
     const auto& frame = inspection.frames[stack.frames[stack.frames.size() / 2]];
-    constexpr double otherwise = 0.15;
-    if (frame.fill && frame.planned_fill && std::abs(*frame.fill / *frame.planned_fill - 1) > otherwise) return;
+    if (framed_otherwise(frame)) return;
     // From steps of the run to mm, between its frames and past them.
     const auto depth_at = [&](double steps) {
         const auto& at = planes.frames;
@@ -177,15 +184,8 @@ void measure_depth(Inspection& inspection, const Meant& meant) {
             const auto steps = static_cast<double>(planes.depth.at(x, y));
             if (!std::isfinite(steps)) continue;
             // At its edge a tile shows what lies behind as well.
-            const auto cell = [&](double right, double down) -> std::optional<std::size_t> {
-                const int column = static_cast<int>((x + right) * meant.picture.columns / planes.depth.columns -
-                                                    frame.off_right.value_or(0) * meant.picture.columns);
-                const int row = static_cast<int>((y + down) * meant.picture.rows / planes.depth.rows -
-                                                 frame.off_down.value_or(0) * meant.picture.columns);
-                if (column < 0 || row < 0 || column >= meant.picture.columns || row >= meant.picture.rows) return {};
-                const auto at = static_cast<std::size_t>(row) * static_cast<std::size_t>(meant.picture.columns) +
-                                static_cast<std::size_t>(column);
-                return meant.subject[at] ? std::optional(at) : std::nullopt;
+            const auto cell = [&](double right, double down) {
+                return subject_at(meant, frame, (x + right) / planes.depth.columns, (y + down) / planes.depth.rows);
             };
             const auto middle = cell(0.5, 0.5);
             if (!middle || !cell(0, 0) || !cell(1, 0) || !cell(0, 1) || !cell(1, 1)) continue;

@@ -69,6 +69,11 @@ const optics::Sensor& sensor_of(const gear::Kit& kit, const Rig& rig) {
     return camera.sensor;
 }
 
+const Tries& tries_of(const Shot& shot) {
+    static const Tries fresh;
+    return shot.tries ? *shot.tries : fresh;
+}
+
 const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::string& shot) {
     static const std::vector<Shared<RunRecord>> none;
     const auto found = runs.find(shot);

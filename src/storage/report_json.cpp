@@ -260,8 +260,8 @@ Json write_motion(const MotionReport& motion) {
 }
 
 Json write_chance(const ChanceReport& chance) {
-    constexpr const char* keys[] = {"wind",    "wind-through", "hands",   "hands-through",
-                                    "walking", "trigger",      "landing", "landing-aside"};
+    constexpr const char* keys[] = {"wind",   "wind-through", "hands",   "hands-through",
+                                    "moving", "trigger",      "landing", "landing-aside"};
     Json causes = Json::array();
     for (const auto& one : chance.causes)
         causes.push_back({{"cause", keys[static_cast<int>(one.cause)]}, {"share", json_number(one.share)}});

@@ -70,6 +70,23 @@ TEST_CASE("no way passes the limits, and none is offered where nothing is left t
     CHECK_FALSE(find(ways(shoot), "Brace it"));  // it stands on nothing that sways
 }
 
+TEST_CASE("no size is offered that the set-up does not reach", "[advice][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 1.5;
+    shot.exposure.shutter = 1.0 / 60;
+    shot.rig.tubes = {"t20"};  // with which infinity is lost
+    const auto sizes = [&](double m) {
+        shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = m};
+        return std::ranges::count_if(ways(shoot), [](const auto& one) { return one.text.starts_with("Smaller"); });
+    };
+    const auto range = plan::assess(shoot.kit, shot).optics.range;
+    REQUIRE(range.least > 0.1);
+    CHECK(sizes(range.least * 1.01) == 0);
+    CHECK(sizes(range.least / 0.6) == 1);  // seven tenths of it, not half
+    CHECK(sizes(range.greatest * 0.99) == 2);
+}
+
 TEST_CASE("a throw lands surer from nearer, and a beam is surer than an eye", "[advice][chance]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];

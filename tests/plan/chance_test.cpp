@@ -2,6 +2,7 @@
 #include "plan/chance.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/stack/stack_plan.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -107,6 +108,36 @@ TEST_CASE("a shorter time, a calmer air, a steadier hold each help; without a ha
     CHECK(chance_of(other)->chance == stated->chance);
     other.shots[0].subject.sway_depth = 0;
     CHECK(share_of(*chance_of(other), ChanceCause::wind_through) == -1);
+}
+
+TEST_CASE("what moves past the limit is sharp while it holds still, and slower than that always", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.exposure.shutter = 1.0 / 60;
+    shot.subject.speed = 200;
+    CHECK(share_of(*chance_of(shoot), ChanceCause::moving) == 0);
+    shot.tries = shoot::Tries{.still = 0.4};
+    CHECK(chance_of(shoot)->chance == 0.4);
+    const auto report = plan::assess(shoot.kit, shot);
+    shot.subject.speed *= 0.99 * report.sharpness.blur_limit / report.motion.blur;
+    CHECK_FALSE(chance_of(shoot));
+}
+
+TEST_CASE("braced as usual hands shake as usual, and less where they sway less", "[plan][chance]") {
+    const auto usual = shoot::HandHeld();
+    const auto as_usual = plan::hands_braced({.id = "", .name = "", .speed = usual.speed, .range = usual.range});
+    CHECK(as_usual.shift == plan::HandShake::shifting);
+    CHECK(as_usual.turn == plan::HandShake::turning);
+    const auto half = plan::hands_braced({.id = "", .name = "", .speed = usual.speed / 2, .range = usual.range / 4});
+    CHECK_THAT(half.shift, same(plan::HandShake::shifting / 2));
+    CHECK_THAT(half.along, same(as_usual.along / 4));
+    // An even sway of that range, drawn: its standard deviation.
+    std::mt19937 draw(3);
+    std::uniform_real_distribution<double> place(-usual.range / 2, usual.range / 2);
+    double squares = 0;
+    constexpr int draws = 100000;
+    for (int i = 0; i < draws; ++i) squares += std::pow(place(draw), 2);
+    CHECK_THAT(as_usual.along, WithinAbs(std::sqrt(squares / draws), 0.02));
 }
 
 TEST_CASE("a stack needs all of its frames", "[plan][chance]") {

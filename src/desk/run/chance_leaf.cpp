@@ -22,11 +22,6 @@
 namespace poquito::desk {
 namespace {
 
-const shoot::Tries& triesOf(const shoot::Shot& shot) {
-    static const shoot::Tries fresh;
-    return shot.tries ? *shot.tries : fresh;
-}
-
 shoot::Tries& tries(shoot::Shot& shot) { return shot.tries ? *shot.tries : shot.tries.emplace(); }
 
 }  // namespace
@@ -36,7 +31,8 @@ ChanceLeaf::ChanceLeaf(Document& document, QWidget* parent) : StationPage(docume
     auto* group = addGroup(left, tr("What it hangs on"));
     const auto share = [&](const Caption& caption, double shoot::Tries::*member) {
         return addQuantity(
-            group, caption, shareQuantity(text::range::share), [member](const Shot& s) { return triesOf(s).*member; },
+            group, caption, shareQuantity(text::range::share),
+            [member](const Shot& s) { return shoot::tries_of(s).*member; },
             [member](Shot& s, double v) { tries(s).*member = v; });
     };
     calm_ = share({"calmField", tr("Calm"), tr("Share of the time that the air is nearly still")}, &shoot::Tries::calm);
@@ -52,14 +48,14 @@ ChanceLeaf::ChanceLeaf(Document& document, QWidget* parent) : StationPage(docume
     aside_ = addQuantity(
         group, {"asideField", tr("Aside"), tr("How far to the sides it comes down: two of three within this")},
         lengthQuantity(),
-        [](const Shot& s) { return triesOf(s).lands_aside.value_or(s.freeze ? s.freeze->scatter : 0); },
+        [](const Shot& s) { return shoot::tries_of(s).lands_aside.value_or(s.freeze ? s.freeze->scatter : 0); },
         [](Shot& s, double v) { tries(s).lands_aside = v; });
-    addQuantity(
+    seconds_ = addQuantity(
         group, {"trySecondsField", tr("A try takes"), tr("With all that belongs to it: load, rinse, wait, look")},
         secondsQuantity(),
         [this](const Shot&) {
             const auto* report = this->document().report();
-            return report && report->chance ? report->chance->seconds_a_try : 2.0;
+            return report && report->chance ? report->chance->seconds_a_try : 1.0;  // then it is not shown
         },
         [](Shot& s, double v) { tries(s).seconds = v; });
     addCounting(left);
@@ -157,12 +153,13 @@ void ChanceLeaf::showShot(const Shot& shot, const plan::Report& report) {
     setRowVisible(still_, !shot.freeze && shot.subject.speed > 0);
     setRowVisible(trigger_, shot.freeze.has_value());
     setRowVisible(aside_, shot.freeze.has_value());
-    const auto& now = triesOf(shot);
+    setRowVisible(seconds_, report.chance.has_value());
+    const auto& now = shoot::tries_of(shot);
     counted_->setText(now.tried == 0 ? tr("none yet")
                       : now.tried < plan::enough_tried
                           ? tr("%1 kept of %2; from ten on it counts").arg(now.kept).arg(now.tried)
                           : tr("%1 kept of %2").arg(now.kept).arg(now.tried));
-    anew_->setEnabled(now.tried > 0);
+    anew_->setVisible(now.tried > 0);
     odds_->setAccessibleName(odds_->headline() + QStringLiteral(". ") + odds_->meaning());
     odds_->update();
 

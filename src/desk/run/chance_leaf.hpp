@@ -35,6 +35,7 @@ class ChanceLeaf : public StationPage {
     QuantityField* still_;
     QuantityField* trigger_;
     QuantityField* aside_;
+    QuantityField* seconds_;
     QLabel* counted_;
     QToolButton* anew_;
     QLabel* none_;

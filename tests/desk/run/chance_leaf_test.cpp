@@ -50,6 +50,8 @@ TEST_CASE("what chance hangs on is entered, and the odds follow", "[desk][chance
     person.selectShot(QStringLiteral("Toffee tin"));
     CHECK(person.odds()->headline() == QStringLiteral("nothing is left to chance"));
     CHECK_FALSE(person.ways()->isVisible());
+    CHECK_FALSE(person.find(QStringLiteral("trySecondsField"))->isVisible());
+    CHECK_FALSE(person.find(QStringLiteral("countAnewButton"))->isVisible());
 }
 
 TEST_CASE("a click takes a way that helps, and it can be undone", "[desk][chance]") {

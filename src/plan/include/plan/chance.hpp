@@ -16,7 +16,7 @@ enum class ChanceCause {
     wind_through,   // focus
     hands,          // across
     hands_through,  // focus
-    walking,        // what moves by itself, past the blur limit
+    moving,         // the subject by itself, past the blur limit
     trigger,
     landing,       // nearer or farther than the depth of field
     landing_aside  // out of the frame
@@ -49,6 +49,9 @@ inline constexpr int enough_tried = 10;
 
 /// How hands usually hold a camera (common practice): across by HandShake, along by the sway of the shot.
 shoot::Hands hands_of(const Plan& plan);
+
+/// How they hold it so braced: they shake less by as much as they sway less (common practice).
+shoot::Hands hands_braced(const Brace& brace);
 
 /// The share of frames that swing and hands, across, let be sharp together.
 double sharp_share(const Plan& plan, double exposure_time);

@@ -64,6 +64,9 @@ struct Shot {
     bool operator==(const Shot&) const = default;
 };
 
+/// What decides by chance; a fresh one where nothing was said.
+const Tries& tries_of(const Shot& shot);
+
 /// The gear of a shot, taken from the kit; what storage validated is there.
 const gear::Camera& camera_of(const gear::Kit& kit, const Shot& shot);
 const gear::Lens& lens_of(const gear::Kit& kit, const Shot& shot);
