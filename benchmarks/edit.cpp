@@ -91,6 +91,17 @@ int main(int argc, char** argv) {
                             });
                     });
         }
+    window.findChild<QToolButton*>(QStringLiteral("chanceTab"))->click();
+    for (const int shot : {5, 7, 16}) {  // thrown; in the wind; by hand: all ways out are tried with each edit
+        window.document().select(shot);
+        QCoreApplication::processEvents();
+        measure(("an edit of what is left to chance, " + window.document().shot()->name).c_str(), window, [&](int i) {
+            window.document().editShot({QStringLiteral("edit")}, [&](shoot::Shot& one) {
+                one.subject.sway_amplitude = 1 + 0.01 * i;
+                if (one.freeze) one.freeze->scatter = 3 + 0.01 * i;
+            });
+        });
+    }
     window.document().select(0);
     window.goTo(advice::Station::depth);
     measure("an edit until its remedies are found beside it", window, [&](int i) {

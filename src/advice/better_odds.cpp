@@ -1,7 +1,10 @@
 #include "advice/better_odds.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/freeze.hpp"
+#include "plan/lighting.hpp"
 #include "plan/stack/stack_plan.hpp"
+#include "plan/trajectory.hpp"
 #include "shoot/limits.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
@@ -29,15 +32,14 @@ class Betterment {
         steadier();
         calmer();
         surer();
+        shorter();
         std::ranges::stable_sort(found_, std::greater<>(), &BetterOdds::chance);
         return std::move(found_);
     }
 
   private:
     const shoot::Shot& shot() const { return plan_.shot; }
-    bool has(ChanceCause cause) const {
-        return std::ranges::any_of(report_.chance->causes, [&](const auto& one) { return one.cause == cause; });
-    }
+    bool has(ChanceCause cause) const { return report_.chance->hangs_on(cause); }
 
     void offer(std::string text, std::string price, const std::function<void(shoot::Shot&)>& change) {
         BetterOdds made{.text = std::move(text), .price = std::move(price), .shot = shot()};
@@ -84,6 +86,53 @@ class Betterment {
         }
     }
 
+    /// A flash that is shorter, or that makes the exposure at all.
+    void shorter() {
+        if (report_.freeze && report_.freeze->brightest_that_freezes && has(ChanceCause::flash)) {
+            const auto& freeze = *report_.freeze;
+            const auto& row = freeze.rows[*freeze.brightest_that_freezes];
+            const auto& source = plan_.sources[*freeze.light];
+            const auto at = [&](plan::ExposedBy by, std::string price) {
+                offer("Less power: " + plan::setting_text(source, row.power), std::move(price),
+                      [&](shoot::Shot& changed) { changed = plan::at_power(shot(), freeze, row, by); });
+            };
+            if (row.iso <= *limits_.iso) at(plan::ExposedBy::iso, fmt::format("ISO {}", text::number_text(row.iso, 4)));
+            if (row.f_number)
+                at(plan::ExposedBy::aperture, fmt::format("f/{}, less depth", text::number_text(*row.f_number, 2)));
+        }
+        const bool moves = has(ChanceCause::wind) || has(ChanceCause::hands) || has(ChanceCause::moving);
+        if (!moves || report_.motion.frozen_by_flash) return;
+        const auto flash =
+            std::ranges::find_if(plan_.kit.flashes, [](const auto& one) { return !one.durations.empty(); });
+        if (flash != plan_.kit.flashes.end())
+            offer(fmt::format("Light it by flash: {}", flash->name), "the light there is four stops under",
+                  [&](shoot::Shot& changed) { light_by(changed, *flash); });
+    }
+
+    /// From the camera's side, at half the working distance but not in its way; time and stop so that what is there
+    /// anyway leaves no ghost.
+    void light_by(shoot::Shot& changed, const gear::Flash& flash) const {
+        const double air = report_.optics.working_distance.value_or(200);
+        constexpr double aside = 40, above = 35, fastest = 1.0 / 250;
+        if (std::ranges::none_of(changed.lights, [](const auto& light) { return plan::is_flash(light); }))
+            changed.lights.push_back(
+                {.flash = flash.id,
+                 .position = {.distance = std::clamp(air, 80.0, 400.0), .azimuth = aside, .elevation = above}});
+        changed.exposure.shutter = plan_.camera.sync > 0 ? plan_.camera.sync : fastest;
+        // As little sensitivity, then as small a stop as it takes, within the limits.
+        const auto lit = plan::assess(plan::plan_of(plan_.kit, changed, plan_.limits)).light.continuous;
+        if (!lit) return;
+        constexpr double lowest = 100, thirds = 3;
+        double over = *lit + plan::flash_makes_exposure;
+        for (; over > 0 && changed.exposure.iso > lowest; over -= 1 / thirds)
+            changed.exposure.iso = std::max(lowest, text::step_iso(changed.exposure.iso, -1));
+        for (; over > 0; over -= 1 / thirds) {
+            const double stop = text::step_f_number(changed.exposure.f_number, 1);
+            if (stop > plan_.train.lens.min_aperture * 1.01 || stop > *limits_.f_number) return;
+            changed.exposure.f_number = stop;
+        }
+    }
+
     /// Room to miss in depth.
     void deeper() {
         if (!has(ChanceCause::hands_through) && !has(ChanceCause::wind_through) && !has(ChanceCause::landing)) return;
@@ -116,10 +165,24 @@ class Betterment {
         for (const auto& brace : plan::braces()) {
             const auto held = plan::hands_braced(brace);
             if (held.shift >= now.shift && held.along >= now.along) continue;
-            offer(fmt::format("Brace it: {}", brace.name), "", [&](shoot::Shot& changed) {
-                if (!changed.tries) changed.tries.emplace();
-                changed.tries->hands = held;
+            offer(fmt::format("Brace it: {}", brace.name), "",
+                  [&](shoot::Shot& changed) { shoot::own_tries(changed).hands = held; });
+        }
+        for (const auto& hold : plan_.kit.holds) {
+            if (hold.shift >= now.shift && hold.along >= now.along) continue;
+            offer((hold.frames > 0 ? "Hold it as measured: " : "Hold it: ") + hold.name, "", [&](shoot::Shot& changed) {
+                shoot::own_tries(changed).hands =
+                    shoot::Hands{.shift = hold.shift, .turn = hold.turn, .along = hold.along, .unknown = {}};
             });
+        }
+        if (has(ChanceCause::hands_through) && shoot::tries_of(shot()).is == shoot::TryIs::frame &&
+            report_.capture.frames <= 1) {
+            const auto as = [&](const char* text, const char* price, shoot::TryIs is) {
+                offer(text, price, [is](shoot::Shot& changed) { shoot::own_tries(changed).is = is; });
+            };
+            as("Rock through focus in bursts", "more frames to look through", shoot::TryIs::rocking);
+            if (plan_.camera.bracket.max_frames > 1)
+                as("Let the camera bracket in your hand", "more frames to look through", shoot::TryIs::bracket);
         }
         offer("Put it on a stand", "less free to follow",
               [](shoot::Shot& changed) { changed.rig.support = shoot::Support::sturdy_head; });
@@ -134,7 +197,7 @@ class Betterment {
                 if (changed.subject.sway_depth) *changed.subject.sway_depth *= left;
             });
         };
-        less("Shield it from the wind", "a card or umbrella to windward", 1.0 / 3);
+        less("Shield it from the wind", "a reflector, screen or umbrella to windward", 1.0 / 3);
         less("Hold or clamp the stem", "a clip just out of the frame", 0.1);
         if (!shot().subject.sway_depth || *shot().subject.sway_depth > 0)
             offer("Turn its way across the frame", "the camera square to the wind",
@@ -156,8 +219,17 @@ class Betterment {
                 if (changed.tries && changed.tries->lands_aside) *changed.tries->lands_aside /= 2;
             });
         if (shot().freeze->trigger == shoot::Trigger::hand)
-            offer("Let a beam fire it", "a light barrier across its way",
-                  [](shoot::Shot& changed) { changed.freeze->trigger = shoot::Trigger::beam; });
+            offer("Let a beam fire it", "a light barrier across its way", [](shoot::Shot& changed) {
+                auto& freeze = *changed.freeze;
+                freeze.trigger = shoot::Trigger::beam;
+                if (plan::trigger_delay(freeze).value_or(0) >= 0) return;
+                // Where it leaves trigger and camera their time.
+                const double least = plan::least_beam(freeze);
+                if (freeze.act == shoot::Act::thrown)
+                    freeze.beam_rise = std::floor(least);
+                else
+                    freeze.beam_above = std::ceil(least);
+            });
     }
 
     const plan::Plan& plan_;

@@ -24,7 +24,7 @@ std::string bracket_text(const plan::Plan& plan, const plan::Report& report) {
         return fmt::format("Bursts of {} through {} planes, {} bursts", text::number_text(hand.burst_frames, 4), frames,
                            text::number_text(hand.bursts, 3));
     }
-    const bool centre = plan.camera.bracket.start == gear::BracketStart::centre;
+    const bool centre = plan::starts_centred(plan);
     if (const auto* bracket = report.capture.stack->bracket(); bracket && bracket->choice)
         return fmt::format("Focus bracketing really on: {} frames, step setting {}; this camera begins at the {}",
                            frames, text::number_text(bracket->choice->setting, 3), centre ? "centre" : "nearest point");
@@ -99,6 +99,11 @@ bool autofocus_serves(const plan::Plan& plan, const plan::Report& report) {
 
 Said focus(const plan::Plan& plan, const plan::Report& report) {
     if (!(report.optics.magnification > 0)) return {};
+    if (plan.shot.freeze)
+        return Wording{
+            fmt::format("Focused by hand on a stand-in held where it will be, {}; focus locked, stand-in away",
+                        text::magnification_text(report.optics.magnification)),
+            "Nothing is there yet to focus on, and autofocus hunts in the empty frame."};
     if (autofocus_serves(plan, report))
         return Wording{fmt::format("Autofocus on what has to be sharp, one small field; {:.0f} % of the frame filled",
                                    *report.optics.fill * 100),
@@ -138,7 +143,8 @@ Said bracketing(const plan::Plan& plan, const plan::Report& report) {
     return Wording{
         bracket_text(plan, report),
         plan.shot.capture.mover == shoot::Mover::ring
-            ? "Cameras drop it without a word when a mode or a card is changed: one frame where a stack should be."
+            ? "Cameras drop it without a word when a mode or a card is changed: one frame where a stack should be. "
+              "What it took at the first frame, stop, time, ISO, focus, stays to the last."
             : "A stack that begins behind the nearest point cannot be mended at home."};
 }
 

@@ -261,8 +261,8 @@ class Search {
         const auto& light = report_.light;
         if (light.ambient_front) levels.steady = std::exp2(*light.ambient_front) / scale;
         if (light.ambient && background)
-            levels.steady_behind =
-                std::exp2(*light.ambient) * plan::ambient_falloff(plan_, background->distance) / scale;
+            levels.steady_behind = std::exp2(*light.ambient) *
+                                   plan::ambient_falloff(plan_, shoot::background_distance(plan_.shot)) / scale;
         if (light.background_own)
             levels.steady_behind += std::exp2(*light.background_own) * 0.18 / background->reflectance / scale;
         levels.flash.assign(plan_.sources.size(), 0);
@@ -272,7 +272,8 @@ class Search {
             if (source.set.off) continue;
             const double power = source.is_flash() ? 1 : source.set.power.value_or(1);
             const double here = plan::light_at(plan_, source, power, 0);
-            const double there = background ? plan::at_background(plan_, source, power, background->distance) : 0;
+            const double there =
+                background ? plan::at_background(plan_, source, power, shoot::background_distance(plan_.shot)) : 0;
             if (source.is_flash()) {
                 levels.flash[i] = here / iso_scale;
                 levels.flash_shown[i] = levels.flash[i] * light.sources[i].shown_share();

@@ -141,6 +141,7 @@ Found background_small(const plan::Plan& plan, const plan::Report& report) {
     const auto& background = plan.shot.background;
     const auto &width = report.optics.field_behind_width, &height = report.optics.field_behind_height;
     if (!background || !width || !height || !(background->width || background->height)) return {};
+    if (shoot::background_distance(plan.shot) < background->distance) return {};  // the table is what is seen
     constexpr double margin = 1.1;  // for framing, and a backdrop that hangs askew (common practice)
     const double need_width = *width * margin, need_height = *height * margin;
     const bool narrow = background->width && *background->width < need_width * (1 - 1e-9);

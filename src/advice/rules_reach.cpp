@@ -81,6 +81,14 @@ Found nearer_than_it_allows(const plan::Plan& plan, const plan::Report& report) 
     return finding;
 }
 
+/// Water before the subject that leaves the lens a finger's width of air before the wall.
+double nearer_to_wall(const plan::Plan& plan, const plan::TankReport& tank) {
+    constexpr double finger = 10;  // mm
+    // Each mm of water less brings the wall nearer to the subject by a mm, and the subject appears by less nearer.
+    const double least = (finger - *tank.front_to_wall) * plan.shot.subject.tank->tank.water_index;
+    return std::max(0.0, std::floor(plan.shot.subject.tank->tank.water - least));
+}
+
 Found lens_shades_light(const plan::Plan& plan, const plan::Report& report) {
     const auto& half_angle = report.optics.shaded_half_angle;
     if (!half_angle) return {};
@@ -291,7 +299,36 @@ Found working_aperture(const plan::Plan& plan, const plan::Report& report) {
                     text::number_text(report.optics.exposure_loss, 2))};
 }
 
+/// Through glass and water.
+Found lens_in_tank(const plan::Plan& plan, const plan::Report& report) {
+    const auto& tank = report.optics.tank;
+    if (!tank || !tank->front_to_wall || *tank->front_to_wall > 0) return {};
+    return Finding{
+        fmt::format("At this size the lens would have to stand {} inside the tank: bring the subject nearer to "
+                    "the wall, or take it smaller.",
+                    text::length_text(-*tank->front_to_wall)),
+        remedy(plan, fmt::format("{} of water before it", text::length_text(nearer_to_wall(plan, *tank))),
+               [&](shoot::Shot& shot) { shot.subject.tank->tank.water = nearer_to_wall(plan, *tank); })};
+}
+
+Found in_tank(const plan::Plan& plan, const plan::Report& report) {
+    const auto& tank = report.optics.tank;
+    if (!tank || !tank->real_distance || !tank->front_to_wall || *tank->front_to_wall <= 0) return {};
+    std::string text = fmt::format(
+        "Through the wall and {} of water it appears {} nearer: the lens stands {} from the wall, {} from the "
+        "subject, for this size.",
+        text::length_text(plan.shot.subject.tank->tank.water), text::length_text(tank->nearer),
+        text::length_text(*tank->front_to_wall), text::length_text(*tank->real_distance));
+    if (tank->depth_of_field)
+        text +=
+            fmt::format(" In the water a frame holds {}, more than in air.", text::length_text(*tank->depth_of_field));
+    return Finding{text +
+                   " Square to the wall: seen at a slant it smears. A lens hood against the glass keeps reflections "
+                   "out."};
+}
+
 constexpr Rule reach_rows[] = {
+    {"lens-in-tank", Station::reach, Level::stop, Concern::plan, lens_in_tank},
     {"magnification-out-of-reach", Station::reach, Level::stop, Concern::plan, magnification_out_of_reach},
     {"focus-inside-lens", Station::reach, Level::stop, Concern::plan, focus_inside_lens},
     {"lens-close", Station::reach, Level::caution, Concern::plan, lens_close},
@@ -307,6 +344,7 @@ constexpr Rule reach_rows[] = {
     {"long-rig", Station::reach, Level::caution, Concern::plan, long_rig_small_head},
     {"step-ring-needed", Station::reach, Level::info, Concern::plan, step_ring_needed},
     {"front-lens-corners", Station::reach, Level::info, Concern::plan, front_lens_corners},
+    {"in-tank", Station::reach, Level::info, Concern::plan, in_tank},
     {"rig-length", Station::reach, Level::info, Concern::plan, rig_length},
     {"tubes-keep-focal-length", Station::reach, Level::info, Concern::plan, tubes_keep_focal_length},
     {"measured-lens", Station::reach, Level::info, Concern::plan, measured_lens},

@@ -69,3 +69,4 @@ template class std::vector<poquito::gear::Lamp>;
 template class std::vector<poquito::gear::Modifier>;
 template class std::vector<poquito::gear::Filter>;
 template class std::vector<poquito::gear::Card>;
+template class std::vector<poquito::gear::Hold>;

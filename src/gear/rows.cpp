@@ -221,6 +221,14 @@ GearKind cameras() {
                "Most frames that it combines itself; 0 where it combines none", MEMBER(bracket.composite_max_frames))
         .choice("bracket.start", "Bracket starts", {"nearest", "centre"}, "Where its focus bracketing begins",
                 MEMBER(bracket.start))
+        .choice("bracket.composite_start", "Composite starts", {"nearest", "centre"},
+                "Where its own composite begins; about the focus is common", MEMBER(bracket.composite_start))
+        .may_be_absent()
+        .number("bracket.cadence_s", "Bracket pace", Measure::shutter, text::range::some_seconds,
+                "Seconds from frame to frame of its bracket; empty: not known", MEMBER(bracket.cadence))
+        .number("bracket.combine_s", "Combines for", Measure::shutter, text::range::seconds,
+                "Seconds after a composite in which it takes nothing", MEMBER(bracket.combine))
+        .may_be_absent()
         .whole("bracket.step_settings", "Step settings", 0,
                "How many widths of step its bracketing offers, narrow to wide; 0 where it names no numbers",
                MEMBER(bracket.step_settings))
@@ -604,6 +612,19 @@ GearKind cards() {
                 MEMBER(loss));
 }
 
+GearKind holds() {
+    return Builder<Hold, &Kit::holds>("holds", "way of holding", "Ways of holding", true)
+        .number("shift_mm_s", "Shift", Measure::plain, text::range::speed,
+                "Millimetres a second that it wanders across; 2 is usual (common practice)", MEMBER(shift))
+        .number("turn_rad_s", "Turn", Measure::plain, text::range::turning,
+                "Radians a second that it turns; 0.03 is usual (common practice)", MEMBER(turn))
+        .number("along_mm", "To and fro", Measure::length, text::range::length,
+                "How far it sways towards the subject: two frames of three lie within this", MEMBER(along))
+        .number("frames", "Measured by", Measure::count, text::range::count, "Frames of a rule; 0: not measured",
+                MEMBER(frames))
+        .may_be_absent();
+}
+
 #undef MEMBER
 
 GearProblem problem(const char* key, double got, const std::string& expected,
@@ -687,7 +708,7 @@ std::span<const GearKind> gear_kinds() {
     static const std::vector<GearKind> kinds = [] {
         std::vector<GearKind> made;
         for (auto* make : {cameras, lenses, tubes, closeup_lenses, teleconverters, bellows, reversing_rings,
-                           coupling_rings, step_rings, rails, flashes, lamps, modifiers, filters, cards})
+                           coupling_rings, step_rings, rails, flashes, lamps, modifiers, filters, cards, holds})
             made.push_back(make());
         return made;
     }();

@@ -21,6 +21,7 @@ SharpnessReport report_sharpness(const Plan& plan);
 CaptureReport report_capture(const Plan& plan, const LightReport& light);
 void count_whole_frames(const Plan& plan, Report& report);
 MotionReport report_motion(const Plan& plan, const LightReport& light);
+TankReport report_tank(const Plan& plan, const Report& report);
 
 using light::degree;
 
@@ -45,6 +46,11 @@ Report assess(const Plan& plan) {
     count_whole_frames(plan, report);
     if (plan.zone) report.sharpness.zone_covered = covered(plan, report);
     report.motion = report_motion(plan, report.light);
+    report.optics.table_behind = shoot::table_distance(plan.shot);
+    if (report.optics.subject_to_sensor)
+        report.optics.camera_height = plan.shot.subject.height / 2 +
+                                      *report.optics.subject_to_sensor * std::sin(plan.shot.rig.inclination * degree);
+    if (plan.shot.subject.tank) report.optics.tank = report_tank(plan, report);
     report.reflections = report_reflections(plan, report.light);
     report.freeze = report_freeze(plan, report);
     report.chance = report_chance(plan, report);
@@ -175,7 +181,7 @@ CaptureReport report_capture(const Plan& plan, const LightReport& light) {
     }
     for (const auto& source : light.sources) report.recycle = std::max(report.recycle, source.recycle);
     const double shutter = shot.exposure.shutter;
-    report.interval = std::max(capture.interval.value_or(capture.cadence.value_or(default_frame_interval)), shutter);
+    report.interval = std::max(capture.interval.value_or(cadence_of(plan).value_or(default_frame_interval)), shutter);
     // MODEL 5: frames wait for the slowest flash; an interval that was set and is longer rules instead.
     const double wait = std::max(report.recycle, capture.interval.value_or(0) - shutter);
     by_rule.duration = by_rule.frames * shutter + (by_rule.frames - 1) * wait;
@@ -198,6 +204,18 @@ void count_whole_frames(const Plan& plan, Report& report) {
     }
 }
 
+TankReport report_tank(const Plan& plan, const Report& report) {
+    const auto& tank = plan.shot.subject.tank->tank;
+    TankReport made{.nearer = optics::path_shortened(tank)};
+    if (report.optics.working_distance) {
+        made.real_distance = *report.optics.working_distance + made.nearer;
+        made.front_to_wall = *made.real_distance - tank.water - tank.wall;
+    }
+    if (report.sharpness.depth_of_field)
+        made.depth_of_field = optics::depth_in_water(tank, *report.sharpness.depth_of_field);
+    return made;
+}
+
 double hand_blur(const Plan& plan, double time) {
     const double m = std::max(plan.at.magnification, 0.0);
     const double image_distance = plan.at.focal_length * (1 + m);
@@ -217,7 +235,7 @@ light::RapidFire rapid_fire_of(const Plan& plan, const Report& report, std::size
     const double pace = by_hand ? 1 / capture.hand.frames_per_second : report.capture.interval;
     const auto& flash = *plan.sources[light].flash;
     return {.power = report.light.sources[light].power * flashes_a_frame(plan.shot),
-            .every = std::max(capture.cadence.value_or(pace), plan.shot.exposure.shutter),
+            .every = std::max(cadence_of(plan).value_or(pace), plan.shot.exposure.shutter),
             .recycle = flash.recycle_full,
             .store = flash.burst_store};
 }

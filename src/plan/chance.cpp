@@ -1,12 +1,16 @@
 #include "plan/chance.hpp"
 
 #include "plan/freeze.hpp"
+#include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
+#include "plan/trajectory.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <limits>
+#include <map>
 
 namespace poquito::plan {
 namespace {
@@ -31,31 +35,58 @@ bool by_hand(const Plan& plan) { return plan.shot.rig.support == shoot::Support:
 
 double hands_across(const Plan& plan, double exposure_time) {
     if (!by_hand(plan)) return 1;
-    const auto hands = hands_of(plan);
-    const double m = std::max(0.0, plan.at.magnification);
-    const double blur = exposure_time * std::hypot(hands.shift * m, hands.turn * plan.at.focal_length * (1 + m));
-    return optics::steady_share(blur, blur_limit(plan));
+    return optics::steady_share(shake_of(plan, hands_of(plan), exposure_time), blur_limit(plan));
 }
 
 /// Whoever releases by eye at something fast is off by so much in time, one standard deviation (from memory: trained
 /// people who see it coming).
 constexpr double off_by_hand = 0.03;  // s
 
+/// What does not break the beam fires nothing.
+bool never_triggered(const shoot::Freeze& freeze) {
+    const auto path = trajectory_of(freeze);
+    return freeze.trigger == shoot::Trigger::beam && path && !path->beam_after;
+}
+
 /// Of throws whose light comes while the thing is in the frame.
 double triggered(const Plan& plan, const Report& report) {
     const auto& freeze = *plan.shot.freeze;
-    const double fires = shoot::tries_of(plan.shot).trigger_fires;
+    const auto& tries = shoot::tries_of(plan.shot);
+    const double fires = never_triggered(freeze) ? 0 : tries.trigger_fires * (1 - tries.false_fires);
     if (freeze.trigger != shoot::Trigger::hand || !report.optics.field_height) return fires;
     const double speed = speed_of(freeze);
     if (!(speed > 0)) return fires;
     return fires * optics::scatter_within(off_by_hand, *report.optics.field_height / 2 / speed);
 }
 
+/// Of throws that are in the frame as the light comes: to the sides as they scatter; up and down only a throw does, a
+/// fall is as long as it is. None where it never gets there.
+double in_frame(const Plan& plan, const Report& report) {
+    if (!report.freeze->path) return 0;
+    const auto& freeze = *plan.shot.freeze;
+    const auto& path = *report.freeze->path;
+    const double aside = shoot::aside_of(plan.shot);
+    const double up = freeze.act == shoot::Act::thrown ? aside : 0;
+    const double half_width = *report.optics.field_width / 2, half_height = *report.optics.field_height / 2;
+    return optics::scatter_between(aside, half_width - path.off_x, half_width + path.off_x) *
+           optics::scatter_between(up, half_height - path.off_y, half_height + path.off_y);
+}
+
 /// Of one try with all that belongs to it, where nobody said (common practice).
 double usual_seconds(const Plan& plan, const Report& report) {
-    constexpr double throwing = 30, looking = 2, stack = 5;
-    if (plan.shot.freeze) return throwing;
+    constexpr double throwing = 30, looking = 2, stack = 5, pouring = 90;
+    const auto& tries = shoot::tries_of(plan.shot);
+    if (tries.perch) return tries.perch->comes_every;
+    if (plan.shot.freeze) return plan.shot.freeze->act == shoot::Act::sinks ? pouring : throwing;
     return report.capture.frames > 1 ? report.capture.cost.seconds + stack : looking;
+}
+
+/// Whether the flash is short enough for what flies: to the blur that is wanted, or that nobody sees.
+bool holds_still(const Plan& plan, const Report& report) {
+    if (!report.freeze) return true;
+    const double wanted = plan.shot.freeze->wanted_blur * optics::pixel_pitch(plan.sensor);
+    constexpr double rounding = 1.01;  // the speed of the subject is written in whole mm/s
+    return report.motion.blur <= std::max(wanted, report.sharpness.blur_limit) * rounding;
 }
 
 std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bursts) {
@@ -64,29 +95,42 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
     const double exposure = report.motion.exposure_time;
     std::vector<CauseOdds> causes;
     const auto add = [&](ChanceCause cause, double share) { causes.push_back({.cause = cause, .share = share}); };
-    const auto depth = report.capture.frames > 1 ? report.capture.frame_depth : report.sharpness.depth_of_field;
+    const auto depth = depth_to_hit(report);
 
     if (shot.subject.sway_amplitude > 0) {
         add(ChanceCause::wind, swing_across(plan, exposure));
-        constexpr double of_it = 0.5;  // common practice
-        const double through = shot.subject.sway_depth.value_or(of_it * shot.subject.sway_amplitude);
+        const double through = shoot::sway_through(shot.subject);
         if (depth && through > 0)
             add(ChanceCause::wind_through,
                 in_gusts(tries, [&](double swing) { return optics::share_within(through * swing, *depth / 2); }));
     }
     if (by_hand(plan) && !bursts) {
         add(ChanceCause::hands, hands_across(plan, exposure));
-        if (depth) add(ChanceCause::hands_through, optics::scatter_within(hands_of(plan).along, *depth / 2));
+        if (const auto burst = burst_of(plan, report))
+            add(ChanceCause::hands_through, burst->in_depth);
+        else if (depth)
+            add(ChanceCause::hands_through, optics::scatter_within(hands_of(plan).along, *depth / 2));
     }
     if (!shot.freeze && shot.subject.speed > 0 && report.motion.blur > report.sharpness.blur_limit)
         add(ChanceCause::moving, tries.still);
+    if (tries.perch && !shot.freeze) {
+        const auto& sharp = report.sharpness;
+        constexpr double ever = std::numeric_limits<double>::infinity();
+        if (sharp.near)
+            add(ChanceCause::landing,
+                optics::scatter_between(tries.perch->scatter, *sharp.near, sharp.far.value_or(ever)));
+        if (report.optics.field_width && report.optics.field_height)
+            add(ChanceCause::landing_aside,
+                optics::scatter_within(tries.perch->aside, *report.optics.field_width / 2) *
+                    optics::scatter_within(tries.perch->aside, *report.optics.field_height / 2));
+    }
     if (shot.freeze) {
-        if (tries.trigger_fires < 1 || shot.freeze->trigger == shoot::Trigger::hand)
-            add(ChanceCause::trigger, triggered(plan, report));
+        if (!holds_still(plan, report)) add(ChanceCause::flash, 0);
+        if (const double share = triggered(plan, report); share < 1 || shot.freeze->trigger == shoot::Trigger::hand)
+            add(ChanceCause::trigger, share);
         if (report.freeze && report.freeze->landing_inside) add(ChanceCause::landing, *report.freeze->landing_inside);
-        if (report.optics.field_width)
-            add(ChanceCause::landing_aside, optics::scatter_within(tries.lands_aside.value_or(shot.freeze->scatter),
-                                                                   *report.optics.field_width / 2));
+        if (report.freeze && report.optics.field_width && report.optics.field_height)
+            add(ChanceCause::landing_aside, in_frame(plan, report));
     }
     std::ranges::stable_sort(causes, {}, &CauseOdds::share);
     return causes;
@@ -96,8 +140,8 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
 
 const char* cause_name(ChanceCause cause) {
     constexpr const char* names[] = {"wind across",      "wind through focus", "hand shake",
-                                     "hands to and fro", "subject movement",   "trigger",
-                                     "where it lands",   "out of frame"};
+                                     "hands to and fro", "subject movement",   "flash",
+                                     "trigger",          "where it lands",     "out of frame"};
     return names[static_cast<int>(cause)];
 }
 
@@ -107,6 +151,19 @@ namespace {
 double deviation_of(double range) { return range / std::sqrt(12.0); }
 
 }  // namespace
+
+bool ChanceReport::hangs_on(ChanceCause cause) const {
+    return std::ranges::find(causes, cause, &CauseOdds::cause) != causes.end();
+}
+
+std::optional<double> depth_to_hit(const Report& report) {
+    return report.capture.frames > 1 ? report.capture.frame_depth : report.sharpness.depth_of_field;
+}
+
+double shake_of(const Plan& plan, const shoot::Hands& hands, double exposure_time) {
+    const double m = std::max(0.0, plan.at.magnification);
+    return exposure_time * std::hypot(hands.shift * m, hands.turn * plan.at.focal_length * (1 + m));
+}
 
 shoot::Hands hands_of(const Plan& plan) {
     if (const auto& hands = shoot::tries_of(plan.shot).hands) return *hands;
@@ -124,6 +181,40 @@ double sharp_share(const Plan& plan, double exposure_time) {
     return swing_across(plan, exposure_time) * hands_across(plan, exposure_time);
 }
 
+namespace {
+
+/// An animal that does not stay: how many tries one visit gives, and how many visits that makes. One frame it always
+/// gives; after each it goes with the share that is driven off, and when its time is up.
+void count_visits(const shoot::Tries& tries, ChanceReport& made) {
+    if (!tries.stays && tries.flees <= 0) return;
+    if (tries.perch) return;  // a try is a visit
+    double a_visit = std::numeric_limits<double>::infinity();
+    if (tries.stays) a_visit = std::max(1.0, std::floor(*tries.stays / made.seconds_a_try));
+    // Of a geometric row, cut off when it leaves by itself.
+    if (tries.flees > 0) a_visit = (1 - std::pow(1 - tries.flees, a_visit)) / tries.flees;
+    made.tries_a_visit = a_visit;
+    made.visits = std::ceil(made.tries / a_visit);
+}
+
+}  // namespace
+
+namespace {
+
+/// Of the flash whose batteries so many frames empty most; empty: none has any.
+std::optional<double> flash_charges(const Plan& plan, const Report& report, double exposures) {
+    std::map<const gear::Flash*, double> used;
+    for (std::size_t i = 0; i < plan.sources.size(); ++i) {
+        const auto& source = report.light.sources[i];
+        if (const auto* flash = plan.sources[i].flash; flash && source.fires && flash->charge)
+            used[flash] += exposures * flashes_a_frame(plan.shot) * std::min(source.power, 1.0) / *flash->charge;
+    }
+    std::optional<double> most;
+    for (const auto& [flash, share] : used) most = std::max(share, most.value_or(share));
+    return most;
+}
+
+}  // namespace
+
 std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report) {
     const auto& tries = shoot::tries_of(plan.shot);
     // By hand the sway is what takes the planes of a stack.
@@ -132,14 +223,19 @@ std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report
     if (made.causes.empty() && tries.tried == 0) return std::nullopt;
     for (const auto& cause : made.causes) made.reckoned *= cause.share;
     made.frames = bursts ? 1 : report.capture.frames;
+    made.burst = burst_of(plan, report);
     made.chance = std::pow(made.reckoned, made.frames);
     made.counted = optics::counted_share(tries.kept, tries.tried);
     if (made.counted && tries.tried >= enough_tried) made.chance = made.counted->share;
     made.tries = optics::tries_for(made.chance);
-    made.seconds_a_try = tries.seconds.value_or(usual_seconds(plan, report));
+    made.seconds_a_try =
+        tries.seconds.value_or(usual_seconds(plan, report) + (made.burst ? made.burst->seconds() : 0)) + tries.rinse;
+    count_visits(tries, made);
+    const double exposures = made.tries * (made.burst ? std::max(1, made.burst->row.frames) : 1);
     const auto for_all = [&](const std::optional<double>& share) {
-        return share ? std::optional(*share * made.tries) : std::nullopt;
+        return share ? std::optional(*share * exposures) : std::nullopt;
     };
+    made.flash_charge_share = flash_charges(plan, report, exposures);
     made.card_share = for_all(report.capture.cost.card_share);
     made.charge_share = for_all(report.capture.cost.charge_share);
     if (plan.limits.minutes) {

@@ -3,6 +3,7 @@
 #include "optics/chance.hpp"
 #include "optics/motion.hpp"
 #include "plan/lighting.hpp"
+#include "plan/trajectory.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -53,8 +54,13 @@ std::optional<double> landing_share(const SharpnessReport& sharp, double scatter
 }  // namespace
 
 double speed_of(const shoot::Freeze& freeze) {
+    if (freeze.act == shoot::Act::sinks) return freeze.speed;
     if (freeze.act != shoot::Act::thrown) return light::fall_speed(freeze.drop);
-    return light::thrown_speed({.speed = freeze.speed, .drop = freeze.drop}).value_or(0);
+    const auto way = trajectory_of(freeze);
+    if (!way) return 0;
+    constexpr double stands = 1e-6;  // mm/s: at the top of a straight throw, but for rounding
+    const double speed = (freeze.undelayed ? way->lit : way->place).speed();
+    return speed > stands ? speed : 0;
 }
 
 std::optional<FreezeReport> report_freeze(const Plan& plan, const Report& report) {
@@ -75,13 +81,9 @@ std::optional<FreezeReport> report_freeze(const Plan& plan, const Report& report
     }
     result.blur =
         optics::motion_blur({.magnification = m, .speed = result.speed, .exposure = report.motion.exposure_time});
-    const light::Beam beam{.height = freeze.drop, .above = std::min(freeze.beam_above, freeze.drop), .lag = freeze.lag};
-    if (freeze.act != shoot::Act::thrown && freeze.trigger == shoot::Trigger::beam) {
-        result.delay = light::trigger_delay(beam);
-        result.least_beam = light::least_beam_height(beam);
-    }
-    if (freeze.trigger == shoot::Trigger::sound)
-        result.delay = -(freeze.lag + freeze.sound_distance / light::speed_of_sound);
+    if (freeze.trigger != shoot::Trigger::hand) result.delay = trigger_delay(freeze);
+    if (freeze.trigger == shoot::Trigger::beam) result.least_beam = least_beam(freeze);
+    result.path = report_trajectory(plan, report);
     if (freeze.second)
         result.second_after = light::second_drop_after(
             {.height = freeze.drop, .rise = freeze.second->rise, .column = freeze.second->column});

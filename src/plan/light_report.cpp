@@ -85,7 +85,7 @@ struct Worked {
 /// The power with which a flash gives stops of its own, where it is told to; empty: it gets nowhere there.
 std::optional<double> power_for_own(const Plan& plan, const Source& source, double at_full) {
     const bool card = source.set.own_at == shoot::OwnAt::background && plan.shot.background;
-    const double full = card ? at_background(plan, source, 1, plan.shot.background->distance) : at_full;
+    const double full = card ? at_background(plan, source, 1, shoot::background_distance(plan.shot)) : at_full;
     if (!(full > 0)) return std::nullopt;
     return std::exp2(*source.set.own_stops) / full;
 }
@@ -376,11 +376,11 @@ void report_background(const Plan& plan, LightReport& report) {
     const auto& background = plan.shot.background;
     report.background_own.reset(), report.background.reset(), report.background_look.reset();
     if (!background) return;
-    double sum = ratio_of(report.ambient) * ambient_falloff(plan, background->distance);
+    double sum = ratio_of(report.ambient) * ambient_falloff(plan, shoot::background_distance(plan.shot));
     for (std::size_t i = 0; i < report.sources.size(); ++i) {
         auto& source = report.sources[i];
         if (!source.fires || source.reflector) continue;
-        double ratio = at_background(plan, plan.sources[i], source.power, background->distance);
+        double ratio = at_background(plan, plan.sources[i], source.power, shoot::background_distance(plan.shot));
         if (!source.continuous) ratio *= flashes_a_frame(plan.shot);  // what stands still gets them all
         source.background = stops_of(ratio);
         sum += ratio;

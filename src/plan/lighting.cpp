@@ -283,7 +283,7 @@ std::optional<MeteringReport> metering_of(const Plan& plan, const Source& source
     MeteringReport report{.fill = field.fill};
     if (const auto& background = plan.shot.background) {
         const double at_subject = light_at(plan, source, 1, 0);
-        const double behind = at_background(plan, source, 1, background->distance);
+        const double behind = at_background(plan, source, 1, shoot::background_distance(plan.shot));
         if (behind > 0 && at_subject > 0) {
             field.background_reflectance = background->reflectance;
             field.background_stops = report.background = std::log2(behind / at_subject);

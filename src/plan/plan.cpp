@@ -93,7 +93,9 @@ double blur_limit(const optics::Sensor& sensor, const shoot::Sharpness& sharpnes
 
 Zone wanted_sharp(const Plan& plan) { return plan.zone.value_or(Zone{.from = 0, .to = plan.extent.depth}); }
 
-double background_behind_focus(const Plan& plan) { return std::max(0.0, plan.shot.background->distance - plan.focus); }
+double background_behind_focus(const Plan& plan) {
+    return std::max(0.0, shoot::background_distance(plan.shot) - plan.focus);
+}
 
 std::optional<FrameReach> frame_reach(const Plan& plan, const optics::FocusedTrain& at, double marked_f_number) {
     if (!(at.magnification > 0)) return std::nullopt;

@@ -366,7 +366,7 @@ void judge_gaps(Inspection& inspection) {
     // The distance that the lens reports may be coarse, or not true: it can bear a gap out that the planes leave in
     // doubt, and no more.
     const auto distance_of = [&](std::size_t f) { return inspection.frames[stack.frames[f]].exif.subject_distance; };
-    const auto way_of = [&](std::size_t f) {
+    const auto trajectory_of = [&](std::size_t f) {
         const bool reported = distance_of(f) > 0 && distance_of(f + 1) > 0;
         return reported ? std::abs(distance_of(f + 1) - distance_of(f)) : 0;
     };
@@ -379,8 +379,8 @@ void judge_gaps(Inspection& inspection) {
         const double unrest = about(f, [&](std::size_t at) { return std::abs(scale_of(at) - usual_scale); });
         const bool tells = usual_scale > told && stack.look.neighbours[f].found && !stack.look.moved(f);
         const double by_scale = tells ? std::min(scale_of(f), scale_about(f)) / usual_scale : 0;
-        const double usual_way = about(f, way_of);
-        const double by_way = usual_way > 0 ? way_of(f) / usual_way : 0;
+        const double usual_way = about(f, trajectory_of);
+        const double by_way = usual_way > 0 ? trajectory_of(f) / usual_way : 0;
         // Few or noisy tiles make steps of any width; what tells is how much better that width explains them.
         constexpr double clear = 0.07, hint = 0.03, from_those_about = 1.35;
         const double locally = steps / about(f, [&](std::size_t at) { return planes.free_steps[at]; });

@@ -9,6 +9,8 @@
 #include "plan/picture_shape.hpp"
 #include "plan/stack/stack_plan.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <atomic>
 #include <cmath>
@@ -208,6 +210,37 @@ void compare_with_plan(std::vector<FrameFacts>& frames, const Meant& meant) {
     }
 }
 
+/// Of tries at what is left to chance some miss: told, and not taken again. That none has hit is told as well, and only
+/// a fault where luck does not explain it.
+void expect_misses(std::vector<FrameFacts>& frames, const plan::ChanceReport& chance) {
+    const auto is_miss = [](const Finding& one) { return one.code == Code::blurred || one.code == Code::shaken; };
+    const auto count = static_cast<double>(frames.size());
+    const auto hits = std::ranges::count_if(
+        frames, [&](const auto& frame) { return frame.scan && std::ranges::none_of(frame.findings, is_miss); });
+    const double by_bad_luck = std::pow(1 - chance.chance, count);
+    constexpr double hardly = 0.05;
+    const bool luck = hits > 0 || by_bad_luck >= hardly;
+    const auto of_100 = [](double share) { return fmt::format("{:.0f} of 100", share * 100); };
+    for (auto& frame : frames)
+        for (Finding& finding : frame.findings) {
+            if (!is_miss(finding)) continue;
+            const char* how =
+                finding.code == Code::shaken ? "drawn out one way" : "nothing in it is sharp to the pixel";
+            if (luck) finding.level = Level::info;
+            if (hits > 0)
+                finding.text =
+                    fmt::format("Missed, {}. With a chance of {} that is to be expected.", how, of_100(chance.chance));
+            else if (luck)
+                finding.text = fmt::format("Missed, {}. With a chance of {} it takes more tries than {:.0f}: go on.",
+                                           how, of_100(chance.chance), count);
+            else
+                finding.text = fmt::format(
+                    "Missed, {}. With a chance of {} one should have hit by now: look at focus, support and shutter "
+                    "before going on.",
+                    how, of_100(chance.chance));
+        }
+}
+
 Verdict verdict_of(const Inspection& inspection) {
     Verdict verdict = Verdict::keep;
     const auto weigh = [&](const std::vector<Finding>& findings) {
@@ -253,6 +286,8 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
     judge_light(inspection.frames, plan);
     judge_sharpness(inspection.frames, stack);
     if (meant && !stack) judge_focus(inspection.frames, *meant);
+    if (meant && !stack && request.tries && meant->report.chance && inspection.frames.size() > 1)
+        expect_misses(inspection.frames, *meant->report.chance);
     if (stack) {
         auto& facts = inspection.stack.emplace();
         facts.frames = in_order(inspection, facts);

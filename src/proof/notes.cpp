@@ -133,7 +133,8 @@ class Notes {
                             note.frames.end());
             // One dial turned for the whole run is not mended frame by frame.
             const bool all_of_many = found.frames.size() == count && count > 1;
-            if (is_retaken(code) && !(code == Code::settings && all_of_many)) again(note, found.frames);
+            if (is_retaken(code) && found.worst->level != Level::info && !(code == Code::settings && all_of_many))
+                again(note, found.frames);
         }
     }
 

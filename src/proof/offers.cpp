@@ -12,6 +12,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <numbers>
 #include <utility>
 
 namespace poquito::proof {
@@ -42,6 +44,7 @@ void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     if (over.empty() || any_finding(inspection, Code::settings) || any_finding(inspection, Code::uneven)) return;
     const double stops = imaging::median(over);
     std::vector<double> off;
+    off.reserve(over.size());
     for (const double one : over) off.push_back(std::abs(one - stops));
     constexpr double worth_it = 0.2, much = 3, apart = 0.15;  // stops
     if (std::abs(stops) < worth_it || std::abs(stops) > much || imaging::median(off) > apart) return;
@@ -110,7 +113,7 @@ void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::S
         return;
     }
     const auto& readings = plan.camera.step_readings;
-    const double frames = static_cast<double>(stack.frames.size());
+    const auto frames = static_cast<double>(stack.frames.size());
     const auto ring = plan::ring_step_of(plan.train, plan.at.ring, seen * (frames - 1), frames);
     if (known_since(time_of(inspection), readings)) return;
     offer.text = words + ". Within a third, by the detail itself; a photographed rule is surer.";
@@ -173,6 +176,61 @@ void of_depth(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     to.push_back(std::move(offer));
 }
 
+/// How much less fine than the sharpest of them the detail of a frame may be that is still within the blur limit, which
+/// is so many pixels of the file: what a line of that length takes of the finest detail, and never less than good
+/// frames of one thing differ by (both tried on rendered frames).
+double fineness_to_spare(double limit) {
+    constexpr double frequency = 0.12;  // of the finest detail that is looked at, cycles a pixel
+    constexpr double alike = 0.08, most = 0.9;
+    const double taken = std::pow(std::numbers::pi * frequency * limit, 2) / 4;
+    return std::clamp(taken, alike, most);
+}
+
+bool is_sharp(const FrameFacts& frame, double best, double spare) {
+    const bool stopped = std::ranges::any_of(frame.findings, [](const Finding& one) {
+        return one.level == Level::stop || one.code == Code::blurred || one.code == Code::shaken;
+    });
+    return !stopped && frame.sharp_at_focus && *frame.sharp_at_focus >= best - spare;
+}
+
+/// Single frames of what is left to chance, those that no look has counted: sharp where they have to be, or not.
+void of_odds(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+    if (inspection.stack || shot.capture.mode != shoot::CaptureMode::single) return;
+    const auto plan = plan::plan_of(kit, shot);
+    if (!plan::assess(plan).chance) return;
+    double best = -std::numeric_limits<double>::infinity(), limit = std::numeric_limits<double>::infinity();
+    for (const auto& frame : inspection.frames) {
+        if (frame.scan && frame.scan->width > 0)
+            limit = std::min(limit, plan::blur_limit(plan) * frame.scan->width / plan.sensor.width);
+        if (frame.sharp_at_focus) best = std::max(best, *frame.sharp_at_focus);
+    }
+    const auto& until = shoot::tries_of(shot).counted_until;
+    Offer offer{.teaches = Teaches::odds, .text = {}, .action = {}, .reading = {}};
+    for (const auto& frame : inspection.frames) {
+        // One without a time could be counted twice.
+        if (!frame.scan || frame.exif.time.empty() || frame.exif.time <= until) continue;
+        ++offer.tried;
+        offer.kept += is_sharp(frame, best, fineness_to_spare(limit));
+        offer.until = std::max(offer.until, frame.exif.time);
+    }
+    constexpr double told = 0.9;  // pixels: of less the files show nothing
+    constexpr int enough = 3;     // one alone is always the sharpest
+    if (offer.tried == 0) return;
+    if (limit < told) {
+        offer.text = fmt::format(
+            "{} new frames are too small to tell a blur of {} by: count those that are sharp at Run, by K and M.",
+            offer.tried, text::length_text(plan::blur_limit(plan)));
+        offer.tried = 0;
+        return to.push_back(std::move(offer));
+    }
+    if (static_cast<int>(inspection.frames.size()) < enough) return;
+    offer.text =
+        fmt::format("{} of {} new frames {} as sharp as {} to be. Counted, they tell the chance of the next.",
+                    offer.kept, offer.tried, offer.kept == 1 ? "is" : "are", offer.kept == 1 ? "it has" : "they have");
+    offer.action = fmt::format("Count {} kept of {}", offer.kept, offer.tried);
+    to.push_back(std::move(offer));
+}
+
 }  // namespace
 
 std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot) {
@@ -182,6 +240,7 @@ std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit,
     // Where the steps are doubted, so is what is counted in them.
     if (std::ranges::find(offers, Teaches::steps, &Offer::teaches) == offers.end())
         of_depth(inspection, kit, shot, offers);
+    of_odds(inspection, kit, shot, offers);
     return offers;
 }
 
@@ -205,6 +264,15 @@ void learn(shoot::Shoot& shoot, const std::string& id, const Offer& offer, const
             shoot.shots[static_cast<std::size_t>(found - std::as_const(shoot.shots).begin())].subject.depth =
                 offer.depth;
             return;
+        case Teaches::odds: {
+            if (offer.tried == 0) return;
+            auto& changed = shoot.shots[static_cast<std::size_t>(found - std::as_const(shoot.shots).begin())];
+            auto& tries = shoot::own_tries(changed);
+            tries.kept += offer.kept;
+            tries.tried += offer.tried;
+            tries.counted_until = offer.until;
+            return;
+        }
     }
 }
 

@@ -69,6 +69,15 @@ RunPlan test_plan(const RunPlan& plan) {
     return test;
 }
 
+RunPlan tries_plan(const RunPlan& plan, std::size_t tries, double seconds) {
+    RunPlan many = plan;
+    for (std::size_t i = 1; i < tries; ++i)
+        many.frames.insert(many.frames.end(), plan.frames.begin(), plan.frames.end());
+    many.interval = std::max(many.interval, seconds);
+    many.frame_time = std::max(many.frame_time, seconds);
+    return many;
+}
+
 namespace {
 
 /// Of the ring at that plane, by the two planned frames about it or at that end.

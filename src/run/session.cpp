@@ -1,8 +1,10 @@
 #include "run/session.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/chance.hpp"
 
 #include <algorithm>
+#include <limits>
 #include <system_error>
 #include <utility>
 #include <variant>
@@ -23,6 +25,12 @@ Session::Made Session::begin(const Wish& wish, const RunFolders& folders, const 
     auto plan = make_run_plan(wish.kit, wish.shot, id, folders.frames_apart ? folders.journals / id : folders.journals);
     if (wish.tests) plan = test_plan(plan);
     if (wish.again) plan = retake_plan(plan, *wish.again);
+    if (wish.tries > 1) {
+        const auto chance = plan::assess(wish.kit, wish.shot).chance;
+        plan = tries_plan(plan, wish.tries, chance ? chance->seconds_a_try : 0);
+        // What the trigger missed is a try like any other.
+        options.dim_stops = std::numeric_limits<double>::infinity();
+    }
     RunState state{
         .plan = plan, .time = devices::local_time(), .frames = std::vector<JournalFrame>(plan.frames.size())};
     const auto journal = [&] { return Journal::create(folders.journals / (plan.id + ".journal"), plan); };

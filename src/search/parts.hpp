@@ -76,11 +76,12 @@ class Parts {
             const gear::Camera& camera = kit_.cameras[i];
             if (wish_.only_camera && camera.id != *wish_.only_camera) continue;
             const auto add = [&](PieceIndex mode, const optics::Sensor& sensor) {
-                found.push_back(
-                    {.camera = i,
-                     .crop_mode = mode,
-                     .flange = camera.flange,
-                     .wanted = wish_.field_width ? sensor.width / *wish_.field_width : wish_.magnification});
+                found.push_back({.camera = i,
+                                 .crop_mode = mode,
+                                 .flange = camera.flange,
+                                 .wanted = wish_.field_width
+                                               ? (wish_.upright ? sensor.height : sensor.width) / *wish_.field_width
+                                               : wish_.magnification});
             };
             add({}, camera.sensor);
             if (wish_.crop_modes && wish_.field_width)

@@ -4,6 +4,7 @@
 #include "text/text.hpp"
 
 #include <algorithm>
+#include <functional>
 #include <string_view>
 
 namespace poquito::shoot {
@@ -29,11 +30,21 @@ void visit_references(AnyShot& shot, std::string_view list, Visit visit) {
     if (list == "coupling_rings" && rig.front_lens) visit(rig.front_lens->coupling_ring);
     if (list == "filters") visit(rig.filters);
     if (list == "rails") visit(rig.rail);
-    for (auto& light : shot.lights) {
-        if (list == "flashes") visit(light.flash);
-        if (list == "lamps") visit(light.lamp);
-        if (list == "modifiers") visit(light.modifier);
-    }
+    const auto lights = [&](auto& all) {
+        for (auto& light : all) {
+            if (list == "flashes") visit(light.flash);
+            if (list == "lamps") visit(light.lamp);
+            if (list == "modifiers") visit(light.modifier);
+        }
+    };
+    lights(shot.lights);
+    if (shot.held) lights(shot.held->lights);
+}
+
+/// Of the lights that are set and of those that are held.
+void erase_lights(Shot& shot, const std::function<bool(const Light& light)>& which) {
+    std::erase_if(shot.lights, which);
+    if (shot.held) std::erase_if(shot.held->lights, which);
 }
 
 struct Names {
@@ -111,9 +122,9 @@ void remove_gear(Shoot& shoot, const gear::GearKind& kind, std::size_t index, co
         if (replacement.empty() && list == "bellows" && shot.rig.bellows && shot.rig.bellows->bellows == id)
             shot.rig.bellows.reset();
         if (replacement.empty() && list == "flashes")
-            std::erase_if(shot.lights, [&](const Light& light) { return !light.reflector && light.flash == id; });
+            erase_lights(shot, [&](const Light& light) { return !light.reflector && light.flash == id; });
         if (replacement.empty() && list == "lamps")
-            std::erase_if(shot.lights, [&](const Light& light) { return light.lamp == id; });
+            erase_lights(shot, [&](const Light& light) { return light.lamp == id; });
         if (replacement.empty() && list == "lenses" && shot.rig.front_lens && shot.rig.front_lens->lens == id)
             shot.rig.front_lens.reset();
         visit_references(shot, list, Replace{id, replacement});

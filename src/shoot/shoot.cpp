@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cassert>
 #include <cmath>
+#include <numbers>
+#include <utility>
 
 namespace poquito::shoot {
 namespace {
@@ -16,6 +18,12 @@ const Gear& known(const std::vector<Gear>& list, const std::string& id) {
 
 }  // namespace
 
+double angle_of(const Freeze& freeze) {
+    constexpr double straight = 90;
+    const bool upwards = freeze.drop < 0 || freeze.moment != Moment::place;
+    return freeze.angle.value_or(upwards ? straight : -straight);
+}
+
 const std::vector<Trait>& subject_traits() {
     static const std::vector<Trait> traits = {
         {"living", "animal or plant"}, {"person", "person"},          {"food", "food"},
@@ -26,6 +34,17 @@ const std::vector<Trait>& subject_traits() {
 }
 
 bool has_trait(const Subject& subject, const std::string& id) { return std::ranges::count(subject.traits, id) > 0; }
+
+Held settings_of(const Shot& shot) {
+    return {.exposure = shot.exposure, .focus = shot.rig.focus, .lights = shot.lights};
+}
+
+void put_back(Shot& shot) {
+    if (!shot.held) return;
+    shot.exposure = shot.held->exposure;
+    shot.rig.focus = shot.held->focus;
+    shot.lights = shot.held->lights;
+}
 
 const gear::Camera& camera_of(const gear::Kit& kit, const Shot& shot) { return known(kit.cameras, shot.rig.camera); }
 const gear::Lens& lens_of(const gear::Kit& kit, const Shot& shot) { return known(kit.lenses, shot.rig.lens); }
@@ -62,16 +81,43 @@ optics::Train train_of(const gear::Kit& kit, const Rig& rig) {
     return train;
 }
 
-const optics::Sensor& sensor_of(const gear::Kit& kit, const Rig& rig) {
+optics::Sensor sensor_of(const gear::Kit& kit, const Rig& rig) {
     const gear::Camera& camera = known(kit.cameras, rig.camera);
+    optics::Sensor sensor = camera.sensor;
     for (const gear::CropMode& mode : camera.crop_modes)
-        if (mode.name == rig.crop_mode) return mode.sensor;
-    return camera.sensor;
+        if (mode.name == rig.crop_mode) sensor = mode.sensor;
+    if (rig.orientation == Orientation::portrait) {
+        std::swap(sensor.width, sensor.height);
+        std::swap(sensor.width_px, sensor.height_px);
+    }
+    return sensor;
+}
+
+std::optional<double> table_distance(const Shot& shot) {
+    constexpr double degree = std::numbers::pi / 180;
+    if (!(shot.rig.inclination > 0)) return std::nullopt;
+    return shot.subject.height / 2 / std::sin(shot.rig.inclination * degree);
+}
+
+double background_distance(const Shot& shot) {
+    const double card = shot.background->distance;
+    return std::min(card, table_distance(shot).value_or(card));
 }
 
 const Tries& tries_of(const Shot& shot) {
     static const Tries fresh;
     return shot.tries ? *shot.tries : fresh;
+}
+
+Tries& own_tries(Shot& shot) { return shot.tries ? *shot.tries : shot.tries.emplace(); }
+
+double aside_of(const Shot& shot) {
+    return shot.freeze ? tries_of(shot).lands_aside.value_or(shot.freeze->scatter) : 0;
+}
+
+double sway_through(const Subject& subject) {
+    constexpr double of_it = 0.5;  // common practice
+    return subject.sway_depth.value_or(of_it * subject.sway_amplitude);
 }
 
 const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::string& shot) {

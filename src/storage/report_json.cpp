@@ -41,6 +41,13 @@ Json write_measured(const std::vector<Measured>& measured) {
     return list;
 }
 
+Json write_tank(const TankReport& tank) {
+    return {{"nearer_mm", json_number(tank.nearer)},
+            {"real_distance_mm", json_number(tank.real_distance)},
+            {"front_to_wall_mm", json_number(tank.front_to_wall)},
+            {"depth_of_field_mm", json_number(tank.depth_of_field)}};
+}
+
 Json write_optics(const OpticsReport& optics) {
     return {{"focal_length_mm", json_number(optics.focal_length)},
             {"ring", json_number(optics.ring)},
@@ -65,6 +72,9 @@ Json write_optics(const OpticsReport& optics) {
             {"subject_to_sensor_at_ring_1_mm", json_number(optics.at_closest_ring)},
             {"magnification_at_ring_0", json_number(optics.at_infinity_magnification)},
             {"magnification_at_ring_1", json_number(optics.at_closest_magnification)},
+            {"table_behind_mm", json_number(optics.table_behind)},
+            {"camera_height_mm", json_number(optics.camera_height)},
+            {"tank", optics.tank ? write_tank(*optics.tank) : Json(nullptr)},
             {"measured", write_measured(optics.measured)},
             {"fit", write_fit(optics.fit)}};
 }
@@ -260,8 +270,8 @@ Json write_motion(const MotionReport& motion) {
 }
 
 Json write_chance(const ChanceReport& chance) {
-    constexpr const char* keys[] = {"wind",   "wind-through", "hands",   "hands-through",
-                                    "moving", "trigger",      "landing", "landing-aside"};
+    constexpr const char* keys[] = {"wind",  "wind-through", "hands",   "hands-through", "moving",
+                                    "flash", "trigger",      "landing", "landing-aside"};
     Json causes = Json::array();
     for (const auto& one : chance.causes)
         causes.push_back({{"cause", keys[static_cast<int>(one.cause)]}, {"share", json_number(one.share)}});
@@ -270,7 +280,16 @@ Json write_chance(const ChanceReport& chance) {
         counted = {{"share", json_number(chance.counted->share)},
                    {"least", json_number(chance.counted->least)},
                    {"greatest", json_number(chance.counted->greatest)}};
-    return {{"causes", std::move(causes)},
+    Json burst = nullptr;
+    if (chance.burst)
+        burst = {{"every_s", json_number(chance.burst->row.every)},
+                 {"frames", chance.burst->row.frames},
+                 {"limited_by", limit_name(chance.burst->limit)},
+                 {"in_depth", json_number(chance.burst->in_depth)}};
+    return {{"tries_a_visit", json_number(chance.tries_a_visit)},
+            {"visits", json_number(chance.visits)},
+            {"burst", std::move(burst)},
+            {"causes", std::move(causes)},
             {"reckoned", json_number(chance.reckoned)},
             {"counted", std::move(counted)},
             {"frames_a_try", json_number(chance.frames)},
@@ -279,6 +298,7 @@ Json write_chance(const ChanceReport& chance) {
             {"seconds_a_try", json_number(chance.seconds_a_try)},
             {"card_share", json_number(chance.card_share)},
             {"charge_share", json_number(chance.charge_share)},
+            {"flash_charge_share", json_number(chance.flash_charge_share)},
             {"stop_after", json_number(chance.stop_after)},
             {"by_then", chance.stop_after ? json_number(chance.by_then) : Json(nullptr)}};
 }
@@ -297,6 +317,24 @@ Json write_reflections(const std::vector<ReflectionReport>& reflections) {
     return list;
 }
 
+Json write_trajectory(const TrajectoryReport& way) {
+    return {{"top_mm", json_number(way.top)},
+            {"top_after_s", json_number(way.top_after)},
+            {"beam_after_s", json_number(way.beam_after)},
+            {"wanted_after_s", json_number(way.wanted_after)},
+            {"lit_after_s", json_number(way.lit_after)},
+            {"place_x_mm", json_number(way.x)},
+            {"place_y_mm", json_number(way.y)},
+            {"off_x_mm", json_number(way.off_x)},
+            {"off_y_mm", json_number(way.off_y)},
+            {"headroom_mm", json_number(way.headroom)},
+            {"freezes_share", json_number(way.freezes)},
+            {"inside_share", json_number(way.inside)},
+            {"catcher_x_mm", json_number(way.catcher_x)},
+            {"catcher_width_mm", json_number(way.catcher_width)},
+            {"catcher_depth_mm", json_number(way.catcher_depth)}};
+}
+
 Json write_freeze(const FreezeReport& freeze) {
     return {{"speed_mm_s", json_number(freeze.speed)},
             {"slowest_t01_s", json_number(freeze.slowest)},
@@ -306,6 +344,7 @@ Json write_freeze(const FreezeReport& freeze) {
                                    : Json(nullptr)},
             {"trigger_delay_s", json_number(freeze.delay)},
             {"least_beam_mm", json_number(freeze.least_beam)},
+            {"path", freeze.path ? write_trajectory(*freeze.path) : Json(nullptr)},
             {"second_drop_after_s", json_number(freeze.second_after)},
             {"burst_s", json_number(freeze.burst_time)},
             {"burst_spacing_mm", json_number(freeze.burst_spacing)},

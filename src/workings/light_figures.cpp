@@ -1,9 +1,12 @@
+#include "light/angle.hpp"
 #include "light/direction.hpp"
 #include "light/store.hpp"
+#include "light/toss.hpp"
 #include "optics/motion.hpp"
 #include "plan/assess.hpp"
 #include "plan/lighting.hpp"
 #include "plan/plan.hpp"
+#include "plan/trajectory.hpp"
 #include "sheet.hpp"
 
 #include <fmt/format.h>
@@ -270,9 +273,21 @@ void Sheet::freeze() {
     const auto& freeze = *report_.freeze;
     const auto& plan = *plan_.shot.freeze;
     auto& speed = add("freeze_speed_mm_s", "Speed at the place", text::number_text(freeze.speed / 1000), "m/s");
-    if (plan.act != shoot::Act::thrown)
+    const bool falls = plan.act == shoot::Act::fall || plan.act == shoot::Act::splash;
+    if (falls)
         speed.working = working("speed", light::fall_speed_formula, {{"g", light::gravity}, {"h", plan.drop}},
                                 freeze.speed, "mm/s", "free fall, g by ISO 80000-3");
+    if (freeze.path && plan.act == shoot::Act::thrown && freeze.path->top > 0) {
+        constexpr double degree = light::degree;
+        add("top_mm", "\u2026 rises over the hand", text::length_text(freeze.path->top)).working =
+            working("h", light::top_height_formula,
+                    {{"v", plan.speed}, {"u", shoot::angle_of(plan) * degree}, {"g", light::gravity}}, freeze.path->top,
+                    "mm", "free flight, g by ISO 80000-3; u in rad");
+        add("top_after_s", "\u2026 turns after", fmt::format("{} ms", text::number_text(freeze.path->top_after * 1000)))
+            .working = working("t", light::top_time_formula,
+                               {{"v", plan.speed}, {"u", shoot::angle_of(plan) * degree}, {"g", light::gravity}},
+                               freeze.path->top_after, "s", "free flight, g by ISO 80000-3; u in rad");
+    }
     if (freeze.slowest > 0)
         add("slowest_t01_s", "\u2026 freezes within", text::shutter_text(freeze.slowest)).working =
             working("t", "n * pitch / (m * w)",
@@ -281,10 +296,16 @@ void Sheet::freeze() {
                      {"m", report_.optics.magnification},
                      {"w", freeze.speed}},
                     freeze.slowest, "s", "model 2, motion; n pixels of blur wanted");
-    if (freeze.delay && plan.trigger == shoot::Trigger::beam)
+    const bool delayed = freeze.delay && plan.trigger == shoot::Trigger::beam && !plan.undelayed;
+    if (delayed && !falls && freeze.path)
+        add("trigger_delay_s", "Trigger delay", fmt::format("{} ms", text::number_text(*freeze.delay * 1000))).working =
+            working("delay", "w - b - l",
+                    {{"w", freeze.path->wanted_after}, {"b", freeze.path->beam_after}, {"l", plan.lag}}, *freeze.delay,
+                    "s", "w until it is where it is wanted, b until it breaks the beam");
+    if (delayed && falls)
         add("trigger_delay_s", "Trigger delay", fmt::format("{} ms", text::number_text(*freeze.delay * 1000))).working =
             working(
-                "delay", light::trigger_formula,
+                "delay", plan::fall_delay_formula,
                 {{"h", plan.drop}, {"b", std::min(plan.beam_above, plan.drop)}, {"g", light::gravity}, {"l", plan.lag}},
                 *freeze.delay, "s", "free fall from the beam to the place, less camera and trigger");
     if (freeze.burst_time)

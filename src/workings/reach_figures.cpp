@@ -93,6 +93,15 @@ void Sheet::distance_figures() {
             working("field width", optics::field_formula, {{"s", plan_.sensor.width}, {"m", optics.magnification}},
                     *optics.field_width, "mm", "definition of magnification");
     }
+    if (optics.tank) {
+        const auto& tank = plan_.shot.subject.tank->tank;
+        add("tank_nearer_mm", "\u2026 appears nearer by", text::number_text(optics.tank->nearer), "mm").working =
+            working("nearer", optics::path_shortened_formula,
+                    {{"d", tank.water}, {"n", tank.water_index}, {"w", tank.wall}, {"n_w", tank.wall_index}},
+                    optics.tank->nearer, "mm", "Snell's law near the axis");
+        if (optics.tank->front_to_wall)
+            add("tank_wall_mm", "\u2026 lens to the wall", text::number_text(*optics.tank->front_to_wall), "mm");
+    }
     if (optics.working_distance) {
         auto& w = add("working_distance_mm", "Working distance", text::number_text(*optics.working_distance), "mm");
         weigh(w, "lens-close");

@@ -2,6 +2,7 @@
 #include "advice/advice.hpp"
 #include "advice/rules.hpp"
 #include "plan/assess.hpp"
+#include "plan/freeze.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -365,6 +366,37 @@ const std::vector<RuleCase>& cases() {
              shot.freeze = Freeze{.repeating = RepeatingFlash{.burst = {.flashes = 7, .frequency = 4}}};
          }},
         {"trigger-late", true, [](Shoot&, Shot& shot) { shot.freeze = Freeze{.beam_above = 5, .lag = 0.1}; }},
+        {"throw-short", true,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.act = Act::thrown, .drop = -400, .speed = 1500, .angle = 60};
+             shot.subject.speed = std::round(plan::speed_of(*shot.freeze));
+         }},
+        {"out-of-frame", true,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.act = Act::thrown, .drop = -150, .speed = 2500, .angle = 70, .undelayed = true,
+                                  .beam_rise = 20, .lag = 0.01};
+             shot.subject.speed = std::round(plan::speed_of(*shot.freeze));
+         }},
+        {"no-delay-serves", false,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.act = Act::thrown, .speed = 2000, .angle = 60, .moment = Moment::top,
+                                  .undelayed = true, .beam_rise = 150, .lag = 0.01};
+             shot.subject.speed = std::round(plan::speed_of(*shot.freeze));
+         }},
+        {"no-headroom", true,
+         [](Shoot&, Shot& shot) {
+             shot.freeze = Freeze{.act = Act::thrown, .speed = 2500, .angle = 70, .moment = Moment::top, .beam_rise = 20,
+                                  .pieces = 9, .spread = 15, .lag = 0.01};
+             shot.subject.speed = std::round(plan::speed_of(*shot.freeze));
+         }},
+        {"lens-in-tank", true,
+         [](Shoot&, Shot& shot) { shot.subject.tank = InTank{.tank = {.water = 600}}; }},
+        {"in-tank", false, [](Shoot&, Shot& shot) { shot.subject.tank = InTank{}; }},
+        {"held-changed", true,
+         [](Shoot&, Shot& shot) {
+             shot.held = shoot::settings_of(shot);
+             shot.exposure.f_number *= 2;
+         }},
         {"zone-not-held", true,
          [](Shoot&, Shot& shot) {
              shot.subject.depth = 12;

@@ -1,10 +1,12 @@
 #include "advice/better_odds.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/freeze.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 using namespace poquito;
 
@@ -95,4 +97,46 @@ TEST_CASE("a throw lands surer from nearer, and a beam is surer than an eye", "[
     REQUIRE(find(all, "Throw from nearer"));
     CHECK(find(all, "Throw from nearer")->shot.freeze->scatter == 6);
     REQUIRE(find(all, "Let a beam"));
+}
+
+TEST_CASE("too slow a flash holds nothing; less power that does is offered, and what nothing else helps is not",
+          "[advice][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.lights = {test::plain_light()};
+    shot.exposure = {.f_number = 8, .shutter = 0.005, .iso = 100};
+    shot.freeze = shoot::Freeze{.drop = 300, .wanted_blur = 3, .beam_above = 200, .lag = 0.05, .scatter = 1};
+    shot.subject.speed = std::round(plan::speed_of(*shot.freeze));
+    // As much as its least power leaves is wanted; at full power it lights far longer.
+    shot.lights[0].power = 1;
+    constexpr double pitch = 0.004;
+    shot.freeze->wanted_blur = plan::assess(shoot.kit, shot).freeze->rows.back().blur / pitch * 1.1;
+    const auto report = plan::assess(shoot.kit, shot);
+    REQUIRE(report.freeze->brightest_that_freezes);
+    REQUIRE(report.chance->hangs_on(plan::ChanceCause::flash));
+    CHECK(report.chance->chance == 0);
+    shoot.limits.iso = 25600;
+    const auto all = ways(shoot);
+    const auto* less = find(all, "Less power");
+    REQUIRE(less);
+    CHECK(less->chance > 0.1);
+    const auto after = plan::assess(shoot.kit, less->shot);
+    CHECK_FALSE(after.chance->hangs_on(plan::ChanceCause::flash));
+    CHECK_FALSE(find(all, "Throw from nearer"));  // which alone shows a streak all the same
+}
+
+TEST_CASE("what swings is held by a flash that makes the exposure", "[advice][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 2;
+    shot.subject.sway_depth = 0;
+    shot.ambient = shoot::Ambient{.ev100 = 11};
+    shot.exposure = {.f_number = 8, .shutter = 1.0 / 60, .iso = 400};
+    const auto all = ways(shoot);
+    const auto* lit = find(all, "Light it by flash");
+    REQUIRE(lit);
+    const auto report = plan::assess(plan::plan_of(shoot.kit, lit->shot));
+    CHECK(report.motion.frozen_by_flash);
+    CHECK(lit->chance > 0.9);
+    CHECK(lit->shot.exposure.iso <= 400);
 }

@@ -47,6 +47,10 @@ Kit full_kit() {
     kit.flashes[0].metered_corrections = {{.stops = -0.3, .time = "2026-11-25"}};
     kit.flashes[0].energy = 400;
     kit.filters = {{.id = "nd", .name = "Neutral density"}};
+    kit.cameras[0].bracket.cadence = 0.2;
+    kit.cameras[0].bracket.combine = 12;
+    kit.cameras[0].bracket.composite_start = gear::BracketStart::nearest;
+    kit.holds = {{.id = "wall", .name = "Elbows on a wall", .shift = 1.2, .turn = 0.02, .along = 0.7, .frames = 10}};
     kit.cards = {{.id = "card", .name = "White card", .reflectance = 0.9, .loss = 1}};
     kit.lamps[0].corrections = {{.stops = -0.5}};
     kit.modifiers[0].corrections = {{.stops = 0.1}, {.stops = 0.2}};
@@ -73,7 +77,7 @@ TEST_CASE("keys are distinct, and every member has words and a hint", "[shoot][g
             for (const FieldSpec& column : table.columns) CHECK(columns.insert(column.key).second);
         }
     }
-    CHECK(lists.size() == 15);
+    CHECK(lists.size() == 16);
 }
 
 TEST_CASE("each member sets itself and nothing else", "[shoot][gear]") {

@@ -180,7 +180,7 @@ TEST_CASE("from ten tries on the count stands for what was reckoned", "[plan][ch
 TEST_CASE("throws: the trigger, the depth and the frame each take their share", "[plan][chance]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
-    shot.freeze = shoot::Freeze{.drop = 200, .scatter = 4};
+    shot.freeze = shoot::Freeze{.drop = 200, .lag = 0.02, .scatter = 4};
     shot.tries = shoot::Tries{.trigger_fires = 0.8, .lands_aside = 9};
     const auto report = plan::assess(shoot.kit, shot);
     const auto& chance = *report.chance;
@@ -190,10 +190,85 @@ TEST_CASE("throws: the trigger, the depth and the frame each take their share", 
                same(std::erf(*report.optics.field_width / 2 / 9 / std::sqrt(2.0))));
     CHECK_THAT(chance.reckoned,
                same(0.8 * *report.freeze->landing_inside * share_of(chance, ChanceCause::landing_aside)));
+    // A beam that leaves trigger and camera no time shows an empty frame.
+    shot.freeze->lag = 0.06;
+    CHECK(share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::landing_aside) == 0);
+    shot.freeze->lag = 0.02;
     // By eye, what is fast is in the frame for less time than people are off by.
     shot.freeze->trigger = shoot::Trigger::hand;
     const double by_eye = share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::trigger);
     CHECK(by_eye < 0.8);
     shot.freeze->drop = 20;
     CHECK(share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::trigger) > by_eye);
+}
+
+TEST_CASE("an animal that does not stay is visited as often as it takes", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.speed = 300;
+    shot.tries = shoot::Tries{.still = 0.25, .stays = 20, .seconds = 2};
+    auto chance = *chance_of(shoot);
+    CHECK(chance.tries_a_visit == 10);
+    CHECK(*chance.visits == std::ceil(chance.tries / 10));
+    // Each frame drives it off once of five: followed visit by visit.
+    shot.tries->flees = 0.2;
+    std::mt19937 draw(2);
+    std::bernoulli_distribution off(0.2);
+    double frames = 0;
+    constexpr int visits = 40000;
+    for (int i = 0; i < visits; ++i)
+        for (int k = 0; k < 10; ++k) {
+            ++frames;
+            if (off(draw)) break;
+        }
+    CHECK_THAT(*chance_of(shoot)->tries_a_visit, WithinAbs(frames / visits, 0.05));
+    shot.tries->stays.reset();
+    CHECK_THAT(*chance_of(shoot)->tries_a_visit, same(5.0));
+}
+
+TEST_CASE("at a perch it settles about the place that is focused on", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.traits = {"living"};
+    shot.tries = shoot::Tries{.perch = shoot::Perch{.scatter = 3, .aside = 12, .comes_every = 45}};
+    const auto report = plan::assess(shoot.kit, shot);
+    const auto& chance = *report.chance;
+    std::mt19937 draw(6);
+    std::normal_distribution<double> gauss;
+    int inside = 0;
+    constexpr int visits = 100000;
+    for (int i = 0; i < visits; ++i) {
+        const double z = 3 * gauss(draw), x = 12 * gauss(draw), y = 12 * gauss(draw);
+        inside += z > -*report.sharpness.near && z < *report.sharpness.far &&
+                  std::abs(x) < *report.optics.field_width / 2 && std::abs(y) < *report.optics.field_height / 2;
+    }
+    CHECK_THAT(chance.chance, WithinAbs(inside / double(visits), 0.005));
+    CHECK(chance.seconds_a_try == 45);
+    CHECK_FALSE(chance.visits);
+}
+
+TEST_CASE("clearing up counts to each try", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.freeze = shoot::Freeze{.act = shoot::Act::sinks, .drop = 60, .speed = 30, .lag = 0.1};
+    shot.tries = shoot::Tries{.rinse = 240};
+    const double with = chance_of(shoot)->seconds_a_try;
+    shot.tries->rinse = 0;
+    CHECK(with == chance_of(shoot)->seconds_a_try + 240);
+}
+
+TEST_CASE("tries empty the flash as well as the camera", "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 1;
+    shot.exposure.shutter = 1.0 / 125;
+    shot.lights = {test::plain_light()};
+    shot.lights[0].power = 0.25;
+    shot.freeze = shoot::Freeze{.drop = 200, .wanted_blur = 900, .lag = 0.02, .scatter = 6};
+    shoot.kit.flashes[0].charge.reset();
+    CHECK_FALSE(chance_of(shoot)->flash_charge_share);
+    shoot.kit.flashes[0].charge = 120;
+    const auto chance = *chance_of(shoot);
+    REQUIRE(chance.flash_charge_share);
+    CHECK_THAT(*chance.flash_charge_share, same(chance.tries * 0.25 / 120));
 }

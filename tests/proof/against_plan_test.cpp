@@ -48,6 +48,44 @@ TEST_CASE("single frames: sharp or not, clipped or not, against the plan", "[pro
     CHECK(codes(*inspect({.files = {singles.files()[0]}, .kit = &shoot.kit, .shot = &shot})) == nothing);
 }
 
+TEST_CASE("tries that miss are told and not taken again, unless luck does not explain that all of them do",
+          "[proof][single][chance]") {
+    const Photographs without_glints({.glints = 0});
+    Stack singles(without_glints);
+    singles.put({.focus = 6}, 1);
+    singles.put({.focus = -14}, 2);
+    singles.put({.focus = -14}, 3);
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.exposure = {.f_number = 5.6, .shutter = 1.0 / 160, .iso = 100};
+    shoot.kit.lenses[0].optics.focal_length = 90;
+    shot.subject.sway_amplitude = 1;
+    const auto told = [&](std::vector<std::filesystem::path> files, int kept, bool tries = true) {
+        auto& own = shot.tries.emplace();
+        own.kept = kept, own.tried = 100;
+        return *inspect({.files = std::move(files), .kit = &shoot.kit, .shot = &shot, .singles = true, .tries = tries});
+    };
+    const auto missed = [](const Inspection& inspection) {
+        const auto notes = notes_of(inspection);
+        const auto found = std::ranges::find(notes, std::optional(Code::blurred), &Note::code);
+        REQUIRE(found != notes.end());
+        return *found;
+    };
+    const auto all = singles.files();
+    const auto one_hit = told(all, 33);
+    CHECK(one_hit.verdict != Verdict::redo);
+    CHECK(missed(one_hit).tone == Tone::info);
+    CHECK_FALSE(missed(one_hit).again);
+    CHECK(missed(one_hit).frames == std::vector<std::size_t>{1, 2});
+    CHECK(missed(one_hit).text.find("33 of 100") != std::string::npos);
+    CHECK(missed(told(all, 33, false)).again);  // of frames that all are wanted
+    const std::vector<std::filesystem::path> both{all[1], all[2]};
+    CHECK(missed(told(both, 33)).text.find("go on") != std::string::npos);
+    const auto no_luck = missed(told(both, 95));  // 1 of 400
+    CHECK(no_luck.tone == Tone::stop);
+    CHECK(no_luck.text.find("focus, support and shutter") != std::string::npos);
+}
+
 TEST_CASE("a ground that is planned white tells what colour the light is", "[proof][single]") {
     const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
     auto shot = *std::ranges::find(shoot.shots, "satchel-back", &shoot::Shot::id);

@@ -173,3 +173,64 @@ TEST_CASE("what can be said early names the right frames, and nothing that only 
     CHECK(of(Code::clipped) == std::vector<std::size_t>{3});
     CHECK(std::ranges::none_of(notes, &Note::again));
 }
+
+TEST_CASE("single frames of what is left to chance are counted once, sharp ones as kept", "[proof][offers][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.sway_amplitude = 1;
+    proof::Inspection inspection;
+    for (int i = 0; i < 12; ++i) {
+        proof::FrameFacts frame;
+        auto scan = std::make_shared<imaging::FrameScan>();
+        scan->width = 6000;
+        frame.scan = scan;
+        frame.sharp_at_focus = -1.05;
+        frame.exif.time = fmt::format("2026-06-01T10:00:{:02}", i);
+        if (i % 3 != 0)
+            frame.findings.push_back({.code = i % 2 ? proof::Code::blurred : proof::Code::shaken,
+                                      .level = i % 2 ? proof::Level::stop : proof::Level::caution,
+                                      .text = {},
+                                      .place = {}});
+        inspection.frames.push_back(frame);
+    }
+    const auto odds = [&]() -> std::optional<proof::Offer> {
+        for (const auto& offer : proof::offers_of(inspection, shoot.kit, shoot.shots[0]))
+            if (offer.teaches == proof::Teaches::odds) return offer;
+        return std::nullopt;
+    };
+    REQUIRE(odds());
+    CHECK(odds()->kept == 4);
+    CHECK(odds()->tried == 12);
+    proof::learn(shoot, shot.id, *odds(), {});
+    CHECK(shoot::tries_of(shoot.shots[0]).kept == 4);
+    CHECK(plan::assess(shoot.kit, shoot.shots[0]).chance->chance == 4.0 / 12);
+    CHECK_FALSE(odds());  // not twice
+    // Softer than the sharpest of them by more than the blur limit makes: missed, with no finding.
+    shoot.shots[0].tries.reset();
+    inspection.frames[0].sharp_at_focus = -1.5;
+    CHECK(odds()->kept == 3);
+    // Too small to tell by: nothing is counted.
+    for (auto& frame : inspection.frames) {
+        auto small = std::make_shared<imaging::FrameScan>();
+        small->width = 960;
+        frame.scan = small;
+    }
+    REQUIRE(odds());
+    CHECK(odds()->action.empty());
+    proof::learn(shoot, shot.id, *odds(), {});
+    CHECK(shoot::tries_of(shoot.shots[0]).tried == 0);
+    for (auto& frame : inspection.frames) {
+        auto large = std::make_shared<imaging::FrameScan>();
+        large->width = 6000;
+        frame.scan = large;
+    }
+    proof::learn(shoot, shot.id, *odds(), {});
+    inspection.frames.push_back(inspection.frames.front());
+    inspection.frames.back().exif.time = "2026-06-01T10:05:00";
+    REQUIRE(odds());
+    CHECK(odds()->tried == 1);
+    // Of what nothing is left to chance there is nothing to count.
+    shoot.shots[0].subject.sway_amplitude = 0;
+    shoot.shots[0].tries.reset();
+    CHECK_FALSE(odds());
+}

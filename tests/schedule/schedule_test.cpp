@@ -186,7 +186,7 @@ TEST_CASE("a thousand jobs give the best order found so far as soon as someone h
 }
 
 TEST_CASE("the exact order stops when it is told to, and the best of the rest is given", "[schedule]") {
-    test::Random random(9);
+    test::Random random(10);
     const auto problem = random_problem(random, schedule::most_exact, 0.1);
     int asked = 0;
     CHECK_FALSE(schedule::exact_order(problem, [&] { return ++asked < 40; }));

@@ -374,7 +374,7 @@ TEST_CASE("lights, lamps, freeze plans and stored powers are checked at the door
     CHECK(light({{"turn_deg", 30}, {"tip_deg", -10}, {"second_layer", true}, {"group", "B"}}).empty());
 
     CHECK(broken("/shots/0/freeze", {{"act", "explode"}, {"drop_mm", 10}}) ==
-          "shots[0].freeze.act: got \"explode\", expected \"fall\" or \"thrown\" or \"splash\"");
+          "shots[0].freeze.act: got \"explode\", expected \"fall\" or \"thrown\" or \"splash\" or \"sinks\"");
     CHECK(broken("/shots/0/freeze", {{"act", "fall"}, {"drop_mm", -10}}) ==
           "shots[0].freeze.drop_mm: got -10, expected 0 to 1000000");
     CHECK(broken("/shots/0/freeze", {{"act", "thrown"}, {"drop_mm", -10}}).empty());

@@ -119,8 +119,11 @@ void random_light(Random& random, const gear::Kit& kit, shoot::Shot& shot) {
     if (random.coin(0.3)) shot.subject.highlight_reflectance = random.between(shot.subject.reflectance, 1);
     if (shot.background && random.coin(0.3)) shot.background->own_ev100 = random.between(2, 14);
     if (random.coin(0.2)) shot.exposure.kelvin = random.between(2500, 8000);
+    if (random.coin(0.2)) shot.rig.orientation = Orientation::portrait;
+    if (random.coin(0.2)) shot.rig.inclination = random.between(-90, 90);
+    if (random.coin(0.2)) shot.subject.tank = InTank{.tank = {.water = random.between(0, 400)}};
     if (!random.coin(0.3)) return;
-    Freeze freeze{.act = static_cast<Act>(random.whole(0, 2)),
+    Freeze freeze{.act = static_cast<Act>(random.whole(0, 3)),
                   .drop = random.between(0, 800),
                   .speed = random.between(0, 5000),
                   .wanted_blur = random.between(0.5, 20),
@@ -133,7 +136,16 @@ void random_light(Random& random, const gear::Kit& kit, shoot::Shot& shot) {
     if (random.coin())
         freeze.repeating =
             RepeatingFlash{.burst = {.flashes = random.whole(1, 40), .frequency = random.between(1, 100)}};
+    if (freeze.act == Act::thrown) {
+        if (random.coin()) freeze.angle = random.between(-180, 180);
+        freeze.moment = static_cast<Moment>(random.whole(0, 2));
+        freeze.undelayed = random.coin(0.3);
+        if (random.coin()) freeze.beam_rise = random.between(-300, 300);
+        freeze.beam_coming_down = random.coin(0.3);
+    }
+    if (random.coin(0.3)) freeze.pieces = random.whole(1, 40), freeze.spread = random.between(0, 30);
     shot.freeze = freeze;
+    if (random.coin(0.3)) shot.held = settings_of(shot);
 }
 
 /// How it is stacked and when; and what was exposed, oldest first.

@@ -5,6 +5,8 @@
 
 #include <QPainter>
 
+#include <cmath>
+
 namespace poquito::desk {
 namespace {
 
@@ -49,6 +51,8 @@ void FactsView::setFacts(std::vector<Fact> facts) {
     QStringList lines;
     for (const auto& fact : facts_) lines += fact.name + QLatin1Char(' ') + fact.value;
     setAccessibleDescription(lines.join(QStringLiteral("; ")));
+    // The page scrolls before one of them is left out.
+    setMinimumHeight(static_cast<int>(std::ceil(heightOf(facts_, width(), 1))));
     update();
 }
 

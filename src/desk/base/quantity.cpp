@@ -134,19 +134,16 @@ Quantity frequencyQuantity(const NumberRule& rule) {
             .expected = QStringLiteral("a frequency such as 1.5")};
 }
 
-Quantity angleQuantity() {
+Quantity angleQuantity(const NumberRule& rule) {
     return {.parse = parse_with(parse_angle),
             .print = [](double value) { return number_text(value) + "\u00b0"; },
             .step = step_by(5),
-            .rule = range::full_turn,
-            .expected = QStringLiteral("an angle from -360 to 360 degrees")};
+            .rule = rule,
+            .expected = QStringLiteral("an angle from %1 degrees").arg(toQt(rule.words()))};
 }
 
 Quantity attitudeQuantity() {
-    Quantity quantity = angleQuantity();
-    quantity.rule = {.least = -shoot::greatest_view_angle, .greatest = shoot::greatest_view_angle};
-    quantity.expected = QStringLiteral("an angle from -85 to 85 degrees");
-    return quantity;
+    return angleQuantity({.least = -shoot::greatest_view_angle, .greatest = shoot::greatest_view_angle});
 }
 
 Quantity secondsQuantity(const NumberRule& rule) {

@@ -34,7 +34,7 @@ Quantity exposureValueQuantity();
 Quantity stopsQuantity();
 Quantity speedQuantity(const text::NumberRule& rule = text::range::speed);          // mm/s
 Quantity frequencyQuantity(const text::NumberRule& rule = text::range::frequency);  // Hz
-Quantity angleQuantity();
+Quantity angleQuantity(const text::NumberRule& rule = text::range::full_turn);
 Quantity attitudeQuantity();  // degrees a subject may be tilted or turned
 Quantity secondsQuantity(const text::NumberRule& rule = text::range::some_seconds);
 Quantity durationQuantity();  // s, shown as 2 min 30 s

@@ -51,6 +51,8 @@ QVBoxLayout* StationPage::addColumn(int share) {
 
 void StationPage::addDrawing(QWidget* drawing, int share) { row_->addWidget(drawing, share); }
 
+void StationPage::setShare(QWidget* drawing, int share) { row_->setStretchFactor(drawing, share); }
+
 QHBoxLayout* StationPage::addHeading(QVBoxLayout* column, const QString& heading) {
     auto* bar = new QHBoxLayout;
     auto* title = new QLabel(heading, this);

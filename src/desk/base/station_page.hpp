@@ -40,6 +40,7 @@ class StationPage : public QWidget {
     /// The page from left to right: columns of controls, then a drawing. `share` of the spare width; 0: none of it.
     QVBoxLayout* addColumn(int share);
     void addDrawing(QWidget* drawing, int share);
+    void setShare(QWidget* drawing, int share);  // of one that was added
 
     /// A heading with room for buttons at its end.
     QHBoxLayout* addHeading(QVBoxLayout* column, const QString& heading);

@@ -103,6 +103,7 @@ void FinderPanel::addOverlays(QLayout* column) {
         });
         grid->addWidget(box, index / 2, index % 2);
         ++index;
+        return box;
     };
     check("sliceCheck", tr("Slice"), tr("Outline of what one frame holds sharp"), &FinderOverlays::slice);
     check("clippingCheck", tr("Clipping"), tr("Stripes where a channel is full, dots where nothing is left"),
@@ -110,6 +111,8 @@ void FinderPanel::addOverlays(QLayout* column) {
     check("thirdsCheck", tr("Thirds"), tr("Lines at a third of width and height"), &FinderOverlays::thirds);
     check("marginCheck", tr("Margin"), tr("Keep 5 % of each side free of what matters"), &FinderOverlays::margin);
     check("fillCheck", tr("Fill"), tr("Box about the subject, and its share of the frame"), &FinderOverlays::fill);
+    path_ = check("pathCheck", tr("Path"), tr("Of what falls or is thrown, to scale, with the blur the flash leaves"),
+                  &FinderOverlays::path);
     auto* crop = new QComboBox(side_);
     crop->setEditable(true);
     crop->setInsertPolicy(QComboBox::NoInsert);
@@ -142,6 +145,7 @@ void FinderPanel::addOverlays(QLayout* column) {
 /// What is typed stays as it is, unless the shot says otherwise.
 void FinderPanel::showShape() {
     const auto* shot = document_.shot();
+    path_->setVisible(shot && (shot->freeze || shoot::tries_of(*shot).perch));
     const auto shape = shot ? shot->picture_shape : std::nullopt;
     auto overlays = finder_->overlays();
     overlays.crop = shape;

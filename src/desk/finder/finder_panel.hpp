@@ -2,6 +2,7 @@
 
 #include <QWidget>
 
+class QCheckBox;
 class QComboBox;
 
 namespace poquito::desk {
@@ -40,6 +41,7 @@ class FinderPanel : public QWidget {
     LoupeView* loupe_;
     QWidget* side_;
     QComboBox* shape_ = nullptr;
+    QCheckBox* path_ = nullptr;  // where something flies
     class PictureQueue* saving_;
 };
 

@@ -5,6 +5,7 @@
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/finder/loupe_view.hpp"
+#include "desk/finder/trajectory_overlay.hpp"
 #include "desk/shell/document.hpp"
 #include "imaging/render/scene.hpp"
 #include "plan/picture_shape.hpp"
@@ -307,6 +308,7 @@ void FinderView::paintOverlays(QPainter& painter, const QRectF& frame) const {
             tr("fills %1 % × %2 %").arg(qRound(subjectBox_.width() * 100)).arg(qRound(subjectBox_.height() * 100)),
             theme().ink);
     }
+    if (overlays_.path) paintTrajectory(painter, frame, document_.assessment()->plan, *document_.report());
     // The loupe's window, marked by its corners and never smaller than one can see.
     const auto& sensor = shoot::sensor_of(document_.kit(), document_.shot()->rig);
     const double across = std::max(14.0, LoupeView::columns * frame.width() / sensor.width_px);

@@ -21,6 +21,7 @@ struct FinderOverlays {
     bool margin = false;  // safe margin
     bool fill = false;    // box about the subject, and its share of the frame
     bool clipping = false;
+    bool path = true;            // of what falls or is thrown
     std::optional<double> crop;  // width over height
 };
 

@@ -52,7 +52,8 @@ std::optional<shoot::MountedPiece> pieceOf(const gear::Kit& kit, std::string_vie
     shoot::Rig rig{.camera = bench.cameras.front().id, .lens = bench.lenses.front().id};
     const auto& kind = gear::gear_kind(list);
     const std::string id = kind.id(kit, index);
-    if (list == "flashes" || list == "modifiers" || list == "rails" || list == "step_rings" || list == "cards")
+    if (list == "flashes" || list == "modifiers" || list == "rails" || list == "step_rings" || list == "cards" ||
+        list == "holds")
         return std::nullopt;
     if (list == "coupling_rings" && bench.lenses.size() < 2) bench.lenses.push_back({.id = "other"});
     if (shoot::put_on(bench, rig, list, id, 1)) return std::nullopt;

@@ -181,7 +181,7 @@ void DaylightLeaf::showShot(const Shot& shot, const Report& report) {
     if (shot.background && (shot.ambient->distance || shot.ambient->panel))
         words << tr("At the backdrop it is %1 stops from the subject's.")
                      .arg(stopsText(
-                         std::log2(ambient_falloff(document().assessment()->plan, shot.background->distance))));
+                         std::log2(ambient_falloff(document().assessment()->plan, shoot::background_distance(shot)))));
     if (shot.ambient->drift != 0) {
         constexpr double third = 1.0 / 3, hour = 3600;
         words << tr("The reading holds %1 within a third of a stop.")

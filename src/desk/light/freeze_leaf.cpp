@@ -4,6 +4,7 @@
 #include "desk/light/fall_drawing.hpp"
 #include "desk/light/freeze_table.hpp"
 #include "plan/freeze.hpp"
+#include "plan/trajectory.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
@@ -15,6 +16,11 @@
 #include <cmath>
 
 namespace poquito::desk {
+namespace {
+
+light::Toss tossOf(const shoot::Freeze& freeze) { return {.speed = freeze.speed, .angle = shoot::angle_of(freeze)}; }
+
+}  // namespace
 
 using namespace text;
 using namespace shoot;
@@ -64,21 +70,50 @@ void FreezeLeaf::addWhat(QLayout* column) {
         });
     planOnly_.push_back(addChoice(
         group, {"actChoice", tr("It"), tr("Decides how its speed follows")},
-        enumerated({"falls", "is thrown", "splashes"}),
+        enumerated({"falls", "is thrown", "splashes", "sinks evenly"}),
         [](const Shot& s) { return idOf(s.freeze.value_or(Freeze{}).act); },
         [](Shot& s, const std::string& id) {
             if (!s.freeze) return;
             s.freeze->act = valueOf<Act>(id);
+            // A plume of dye sinks by some centimetres a second (common practice).
+            constexpr double plume = 30, toss = 2000, apart = 300;
+            if (s.freeze->act == Act::sinks && s.freeze->speed > apart) s.freeze->speed = plume;
+            if (s.freeze->act == Act::thrown && s.freeze->speed < apart) s.freeze->speed = toss;
             s.freeze->drop = s.freeze->act == Act::thrown ? s.freeze->drop : std::max(0.0, s.freeze->drop);
             s.subject.speed = std::round(speed_of(*s.freeze));
         }));
-    addNumber(
+    drop_ = addNumber(
         group,
         {"dropField", tr("Drop"), tr("From where it starts down to the wanted place; negative: thrown up to it")},
         lengthQuantity(text::range::offset), [](Freeze & f) -> auto& { return f.drop; });
     thrown_ = addNumber(
-        group, {"throwField", tr("Thrown at"), tr("Straight up or down as it leaves")}, speedQuantity(),
-        [](Freeze & f) -> auto& { return f.speed; });
+        group, {"throwField", tr("Speed"), tr("As it leaves the hand; of a plume of dye, as it sinks")},
+        speedQuantity(), [](Freeze & f) -> auto& { return f.speed; });
+    rises_ = addQuantity(
+        group, {"risesField", tr("Rises"), tr("How high over the hand it turns; sets the speed")}, lengthQuantity(),
+        [](const Shot& s) { return s.freeze ? light::top_height(tossOf(*s.freeze)) : 0; },
+        [](Shot& s, double v) {
+            if (!s.freeze) return;
+            if (const auto speed = light::speed_to_rise(v, angle_of(*s.freeze))) s.freeze->speed = *speed;
+            s.subject.speed = std::round(speed_of(*s.freeze));
+        });
+    angle_ = addQuantity(
+        group, {"angleField", tr("Angle"), tr("Over the horizontal, across the frame; past 90 it goes to the left")},
+        angleQuantity(text::range::half_turn), [](const Shot& s) { return angle_of(s.freeze.value_or(Freeze{})); },
+        [](Shot& s, double v) {
+            if (!s.freeze) return;
+            s.freeze->angle = v;
+            s.subject.speed = std::round(speed_of(*s.freeze));
+        });
+    moment_ = addChoice(
+        group, {"momentChoice", tr("Wanted"), tr("Where on its way the frame looks and the light is to meet it")},
+        enumerated({"at the place", "at its top", "coming down"}),
+        [](const Shot& s) { return idOf(s.freeze.value_or(Freeze{}).moment); },
+        [](Shot& s, const std::string& id) {
+            if (!s.freeze) return;
+            s.freeze->moment = valueOf<Moment>(id);
+            s.subject.speed = std::round(speed_of(*s.freeze));
+        });
     addNumber(
         group, {"wantedBlurField", tr("Blur wanted"), tr("In pixels; 2 is as sharp as the sensor tells")},
         ratioQuantity(text::range::pixels), [](Freeze & f) -> auto& { return f.wanted_blur; });
@@ -96,6 +131,20 @@ void FreezeLeaf::addWhen(QLayout* column) {
     beam_ = addNumber(
         group, {"beamField", tr("Beam above"), tr("Over the wanted place")}, lengthQuantity(),
         [](Freeze & f) -> auto& { return f.beam_above; });
+    rise_ = addQuantity(
+        group, {"beamRiseField", tr("Beam over hand"), tr("Where its way crosses the beam; or drag it in the drawing")},
+        lengthQuantity(text::range::offset), [](const Shot& s) { return s.freeze ? beam_rise_of(*s.freeze) : 0; },
+        [](Shot& s, double v) {
+            if (s.freeze) s.freeze->beam_rise = v;
+        });
+    undelayed_ = addCheck(
+        group, {"undelayedCheck", tr("No delay"), tr("The light comes as soon as trigger and camera can")},
+        [](const Shot& s) { return s.freeze && s.freeze->undelayed; },
+        [](Shot& s, bool on) {
+            if (!s.freeze) return;
+            s.freeze->undelayed = on;
+            s.subject.speed = std::round(speed_of(*s.freeze));
+        });
     sound_ = addNumber(
         group, {"soundField", tr("Sound from"), tr("From the sound to its trigger")}, lengthQuantity(),
         [](Freeze & f) -> auto& { return f.sound_distance; });
@@ -149,13 +198,25 @@ void FreezeLeaf::showShot(const Shot& shot, const Report&) {
     const bool on = shot.freeze.has_value();
     const Freeze freeze = shot.freeze.value_or(Freeze{});
     for (QWidget* control : planOnly_) setRowVisible(control, on);
-    setRowVisible(thrown_, on && freeze.act == Act::thrown);
-    setRowVisible(beam_, on && freeze.trigger == Trigger::beam);
+    const bool thrown = on && freeze.act == Act::thrown;
+    for (QWidget* control : std::initializer_list<QWidget*>{thrown_, rises_, angle_, moment_})
+        setRowVisible(control, thrown);
+    const bool sinks = on && freeze.act == Act::sinks;
+    setRowVisible(thrown_, thrown || sinks);
+    setRowVisible(drop_, on && !(thrown && freeze.moment == Moment::top));
+    rises_->setEnabled(light::top_height(tossOf(freeze)) > 0);
+    setRowVisible(beam_, on && !thrown && freeze.trigger == Trigger::beam);
+    setRowVisible(rise_, thrown && freeze.trigger == Trigger::beam);
+    undelayed_->setVisible(on && freeze.trigger == Trigger::beam);
     setRowVisible(sound_, on && freeze.trigger == Trigger::sound);
     second_->setVisible(on && freeze.act == Act::splash);
     for (QWidget* control : secondOnly_) setRowVisible(control, on && freeze.act == Act::splash && freeze.second);
     repeating_->setVisible(on);
     for (QWidget* control : repeatingOnly_) setRowVisible(control, on && freeze.repeating.has_value());
+    // A throw goes across, a fall only down.
+    fall_->setFocusPolicy(thrown && freeze.trigger == Trigger::beam ? Qt::StrongFocus : Qt::NoFocus);
+    setShare(fall_, thrown ? 5 : 2);
+    setShare(table_, thrown ? 5 : 7);
     fall_->update();
     table_->refresh();
 }

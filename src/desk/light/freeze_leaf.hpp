@@ -24,8 +24,14 @@ class FreezeLeaf : public StationPage {
     QuantityField* addNumber(QGridLayout* group, const Caption& caption, const Quantity& quantity, Member member);
 
     std::vector<QWidget*> planOnly_;
+    QuantityField* drop_ = nullptr;
     QuantityField* thrown_ = nullptr;
+    QuantityField* rises_ = nullptr;
+    QuantityField* angle_ = nullptr;
+    QComboBox* moment_ = nullptr;
     QuantityField* beam_ = nullptr;
+    QuantityField* rise_ = nullptr;
+    QCheckBox* undelayed_ = nullptr;
     QuantityField* sound_ = nullptr;
     QCheckBox* second_ = nullptr;
     std::vector<QWidget*> secondOnly_;

@@ -240,7 +240,8 @@ void FramesPanel::showWords() {
     }
     subtitle_->setText(says.join(QStringLiteral(" \u00b7 ")));
     subtitle_->setToolTip(toQt(now->frames.files[at].string()));
-    const auto seconds = [](double s) { return toQt(text::time_text(s)); };
+    // Not as a shutter's time is written.
+    const auto seconds = [](double s) { return s < 1 ? tr("less than a second") : toQt(text::time_text(s)); };
     const QString watching =
         desk_.watched().isEmpty() ? QString() : tr("watching %1 \u00b7 ").arg(QFileInfo(desk_.watched()).fileName());
     if (now->running && now->done < count)

@@ -104,8 +104,10 @@ bool ProofDesk::lookAtRuns(const std::string& shot) {
     auto taken = proof::taken_frames(shoot::runs_of(document_.shoot().runs, shot));
     std::error_code failed;
     if (taken.files.empty() || !fs::exists(taken.files.front(), failed)) return false;
-    lookAt(shot,
-           {.files = std::move(taken.files), .planes = std::move(taken.planes), .from = tr("the run on the bench")});
+    lookAt(shot, {.files = std::move(taken.files),
+                  .planes = std::move(taken.planes),
+                  .from = tr("the run on the bench"),
+                  .ofRun = true});
     return true;
 }
 
@@ -154,9 +156,12 @@ void ProofDesk::start(const std::string& shot) {
             if (!facts[i]) files.push_back(frames.files[i]), places.push_back(i);
         const auto found = std::ranges::find(shoot->shots, shot, &shoot::Shot::id);
         const bool known = found != shoot->shots.end();
+        const bool singles = known && found->capture.mode == shoot::CaptureMode::single;
         const proof::Request request{.files = frames.files,
                                      .kit = known ? &shoot->kit : nullptr,
                                      .shot = known ? &*found : nullptr,
+                                     .singles = singles,
+                                     .tries = singles,
                                      .planes = frames.planes};
         // A first answer soon, then as more is known; by whichever thread has just read a frame.
         std::mutex reading;
@@ -233,6 +238,18 @@ void ProofDesk::judged(int job, Judged found) {
     look.said = ++said_;
     look.inspection = std::move(found.inspection);
     Q_EMIT changed(toQt(shot));
+    if (looks_[shot].frames.ofRun) countRun(shot);
+}
+
+/// Frames of a run count themselves: there is no doubt whose they are.
+void ProofDesk::countRun(const std::string& shot) {
+    const auto& offers = looks_[shot].offers;
+    const auto odds = std::ranges::find(offers, proof::Teaches::odds, &proof::Offer::teaches);
+    if (odds == offers.end() || odds->tried == 0) return;
+    // A copy: the edit may look anew.
+    document_.edit({toQt(odds->action)},
+                   [&shot, counted = *odds](shoot::Shoot& shoot) { proof::learn(shoot, shot, counted, {}); });
+    judgeAgain(shot);  // what is counted is no longer offered
 }
 
 // ---- set aside ---------------------------------------------------------------------------------------------------

@@ -28,6 +28,7 @@ struct ProofFrames {
     std::vector<std::filesystem::path> files;
     std::vector<double> planes;  // of each, mm behind the nearest point; empty: not known
     QString from;                // what they came from, as the page says it
+    bool ofRun = false;          // that the bench took
     bool unsure = false;         // whether they are of this shot: none was planned so, and none was asked for
 };
 
@@ -103,6 +104,7 @@ class ProofDesk : public QObject {
 
   private:
     void start(const std::string& shot);
+    void countRun(const std::string& shot);
     void took(int job, std::size_t frame, std::shared_ptr<const proof::FrameFacts> facts);
     struct Judged {
         std::shared_ptr<const proof::Inspection> inspection;

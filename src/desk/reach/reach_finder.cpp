@@ -244,6 +244,7 @@ search::ReachWish ReachFinder::wish() const {
                            .no_glass_in_front = noGlass_->isChecked(),
                            .crop_modes = cropModes_->isChecked()};
     if (by_->currentIndex() == 0) wish.field_width = size_->value();
+    if (const auto* shot = document_.shot()) wish.upright = shot->rig.orientation == shoot::Orientation::portrait;
     if (limitLoss_->isChecked()) wish.most_loss = loss_->value();
     const auto* shot = document_.shot();
     if (shot) wish.f_number = shot->exposure.f_number;

@@ -1,8 +1,10 @@
 #include "desk/reach/reach_page.hpp"
 
+#include "desk/base/options.hpp"
 #include "desk/reach/reach_drawing.hpp"
 #include "shoot/mount.hpp"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -248,6 +250,33 @@ void ReachPage::addCarrying(QLayout* column) {
         },
         [](const Shot& s) { return std::to_string(static_cast<int>(s.rig.support)); },
         [](Shot& s, const std::string& id) { s.rig.support = static_cast<Support>(id.front() - '0'); });
+    addChoice(
+        group, {"orientationChoice", tr("Held"), tr("The sensor's long side level, or upright")},
+        enumerated({"level", "upright"}), [](const Shot& s) { return idOf(s.rig.orientation); },
+        [](Shot& s, const std::string& id) { s.rig.orientation = valueOf<Orientation>(id); });
+    addQuantity(
+        group,
+        {"inclinationField", tr("Looks down"),
+         tr("0 level, 90 straight down; the table behind the subject is then its background where it comes first")},
+        angleQuantity(text::range::inclination), [](const Shot& s) { return s.rig.inclination; },
+        [](Shot& s, double v) { s.rig.inclination = v; });
+    tank_ = addCheck(
+        group,
+        {"tankCheck", tr("In a tank"),
+         tr("It stands, floats or sinks in liquid behind a flat wall, and appears nearer")},
+        [](const Shot& s) { return s.subject.tank.has_value(); },
+        [](Shot& s, bool on) { s.subject.tank = on ? std::optional(InTank{}) : std::nullopt; });
+    const auto part = [&](const Caption& caption, double optics::Tank::*member) {
+        return addQuantity(
+            group, caption, lengthQuantity(),
+            [member](const Shot& s) { return (s.subject.tank ? s.subject.tank->tank : optics::Tank()).*member; },
+            [member](Shot& s, double v) {
+                if (s.subject.tank) s.subject.tank->tank.*member = v;
+            });
+    };
+    water_ = part({"waterField", tr("Water"), tr("From the inner face of the wall to the subject's middle")},
+                  &optics::Tank::water);
+    wall_ = part({"wallField", tr("Wall"), tr("Thickness of glass or acrylic")}, &optics::Tank::wall);
 }
 
 void ReachPage::showShot(const Shot& shot, const Report& report) {
@@ -260,6 +289,9 @@ void ReachPage::showShot(const Shot& shot, const Report& report) {
     setRowVisible(frontStopField_, shot.rig.front_lens.has_value());
     setRowVisible(frontRingField_, shot.rig.front_lens.has_value());
     setRowVisible(railChoice_, !kit.rails.empty());
+    const auto& subject = shot.subject;
+    tank_->setVisible(subject.tank || shot.freeze || has_trait(subject, "liquid") || has_trait(subject, "dye"));
+    for (QWidget* of_tank : {water_, wall_}) setRowVisible(of_tank, subject.tank.has_value());
     drawing_->update();
 }
 

@@ -38,6 +38,9 @@ class ReachPage : public StationPage {
     QWidget* frontStopField_ = nullptr;
     QWidget* frontRingField_ = nullptr;
     QWidget* railChoice_ = nullptr;
+    QCheckBox* tank_ = nullptr;
+    QuantityField* water_ = nullptr;
+    QuantityField* wall_ = nullptr;
 };
 
 }  // namespace poquito::desk

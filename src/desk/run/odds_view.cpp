@@ -45,8 +45,10 @@ QString OddsView::meaning() const {
             "Nothing moves and no hand holds it. Enter a sway or a speed at Subject, the hand at Reach, or a throw "
             "at Light.");
     const auto& chance = *report->chance;
-    const QString one = chance.frames > 1 ? tr("a stack of %1 frames, all sharp").arg(std::lround(chance.frames))
-                                          : tr("one that is sharp");
+    if (chance.burst && chance.burst->row.frames < 1) return tr("The flash gives no whole frame at that pace.");
+    const QString one = chance.burst        ? tr("one with a sharp frame in it")
+                        : chance.frames > 1 ? tr("a stack of %1 frames, all sharp").arg(std::lround(chance.frames))
+                                            : tr("one that is sharp");
     if (!std::isfinite(chance.tries)) return tr("No number of tries makes %1 likely.").arg(one);
     const bool counted = chance.counted && document_.shot()->tries->tried >= plan::enough_tried;
     QString words = counted ? tr("As counted: ") : tr("As reckoned: ");
@@ -63,7 +65,21 @@ QString OddsView::meaning() const {
     };
     add(chance.card_share, tr("%1 % of the card"), tr("%1 such cards"));
     add(chance.charge_share, tr("%1 % of a battery"), tr("%1 batteries"));
+    add(chance.flash_charge_share, tr("%1 % of a flash's charge"), tr("%1 charges of a flash"));
+    if (chance.burst)
+        words += tr(" Each burst is %1 frames in %2; the %3 sets that.")
+                     .arg(QString::number(chance.burst->row.frames), timeWords(chance.burst->seconds()),
+                          tr(plan::limit_name(chance.burst->limit)));
     if (!costs.isEmpty()) words += QLatin1Char(' ') + costs.join(tr(", ")) + QLatin1Char('.');
+    if (chance.visits && std::isfinite(*chance.visits))
+        words +=
+            tr(" It gives about %1 tries a visit: %2 visits.")
+                .arg(toQt(text::number_text(*chance.tries_a_visit, 2)), toQt(text::number_text(*chance.visits, 4)));
+    const auto& freeze = document_.shot()->freeze;
+    if (freeze && freeze->pieces > 1 && report->freeze && report->freeze->path)
+        words += tr(" Of %1 pieces about %2 are sharp and in the frame.")
+                     .arg(freeze->pieces)
+                     .arg(toQt(text::number_text(report->freeze->path->inside * freeze->pieces, 2)));
     if (chance.stop_after && chance.tries > *chance.stop_after)
         words += *chance.stop_after > 0
                      ? tr(" Your limit ends it after %1, with a chance of %2 to have one.")
@@ -99,7 +115,10 @@ void OddsView::paintBars(QPainter& painter, const plan::ChanceReport& chance, do
     painter.setPen(t.quiet);
     drawLine(painter, QRectF(0, y, width(), 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Of frames, each lets be sharp"));
     y += 18;
-    const double name_width = width() < 240 ? 92 : 128;
+    double name_width = 40;
+    for (const auto& cause : chance.causes)
+        name_width = std::max(name_width, lineWidth(textFont(12), tr(plan::cause_name(cause.cause))) + 10);
+    name_width = std::min(name_width, width() * 0.52);
     const QRectF scale(name_width, y, std::max(40.0, width() - name_width - share_width), 0);
     const auto x = [&](double share) { return scale.left() + std::clamp(share, 0.0, 1.0) * scale.width(); };
     const auto row = [&](const QString& name, double share, const QColor& colour, bool strong) {

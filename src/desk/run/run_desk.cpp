@@ -2,12 +2,14 @@
 #include "desk/base/to_qt.hpp"
 
 #include "day/order.hpp"
+#include "plan/plan.hpp"
 #include "shoot/edit.hpp"
 
 #include <QSettings>
 #include <QStandardPaths>
 
 #include <algorithm>
+#include <cmath>
 
 namespace poquito::desk {
 
@@ -101,6 +103,21 @@ void RunDesk::startNext() {
     queue_.erase(queue_.begin());
     launch(run::Session::begin({.kit = document_.kit(), .shot = shot, .tests = tests_},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
+}
+
+void RunDesk::startTries(const std::string& id, std::size_t tries) {
+    const auto* shot = find(id);
+    if (session_ || !shot) return;
+    queue_.clear();
+    tests_ = false;
+    // Large enough for what is sharp to be told from what is not.
+    constexpr int most = 3000;  // pixels; beyond it one waits for each too long
+    auto settings = devices();
+    const auto plan = plan::plan_of(document_.kit(), *shot);
+    const double needed = std::ceil(plan.sensor.width / plan::blur_limit(plan));
+    settings.picture_width = std::max(settings.picture_width, static_cast<int>(std::min<double>(needed, most)));
+    launch(run::Session::begin({.kit = document_.kit(), .shot = *shot, .tries = tries},
+                               {.journals = folder_.path().toStdString(), .frames_apart = true}, settings));
 }
 
 void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {

@@ -25,8 +25,10 @@ RunPage::RunPage(Document& document, RunDesk& runs, SubjectLibrary& library, QWi
     auto* stack = new StackLeaf(document, this);
     leaves_->addLeaf({"stackTab", tr("Stack"), tr("Its frames on the subject, and what moves")}, stack);
     connect(stack, &StackLeaf::slicePointsWanted, this, &RunPage::slicePointsWanted);
+    auto* chance = new ChanceLeaf(document, runs, library, this);
     leaves_->addLeaf({"chanceTab", tr("Chance"), tr("How likely a try is sharp, what would help, and counting them")},
-                     new ChanceLeaf(document, this));
+                     chance);
+    connect(chance, &ChanceLeaf::runShown, this, &RunPage::runShown);
     leaves_->addLeaf({"costTab", tr("Cost"), tr("Minutes, card, batteries, and the work afterwards")},
                      new CostLeaf(document, this));
     auto* steps = new StepsLeaf(document, this);

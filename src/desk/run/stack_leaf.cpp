@@ -105,7 +105,8 @@ void add_hand(std::vector<Fact>& facts, const HandStack& hand, double frames) {
     }
 }
 
-void add_bracket(std::vector<Fact>& facts, const BracketStack& bracket, const Camera& camera) {
+void add_bracket(std::vector<Fact>& facts, const Plan& plan, const CaptureReport& capture) {
+    const BracketStack& bracket = *capture.stack->bracket();
     if (bracket.choice)
         facts.push_back({QObject::tr("Step setting"), number(bracket.choice->setting),
                          QObject::tr("%1 (%2 to %3) by %4 readings")
@@ -117,7 +118,7 @@ void add_bracket(std::vector<Fact>& facts, const BracketStack& bracket, const Ca
     else if (bracket.too_coarse)
         facts.push_back(
             {QObject::tr("Step setting"), QObject::tr("none is narrow enough"), QString(), theme().caution});
-    const bool centre = camera.bracket.start == BracketStart::centre;
+    const bool centre = starts_centred(plan);
     for (std::size_t i = 0; i < bracket.passes.size() && i < 3; ++i) {
         const auto& pass = bracket.passes[i];
         facts.push_back(
@@ -129,6 +130,23 @@ void add_bracket(std::vector<Fact>& facts, const BracketStack& bracket, const Ca
                       centre ? QObject::tr("; %1 nearer, %2 further").arg(bracket.before).arg(bracket.behind)
                              : QString())});
     }
+    if (centre) {
+        if (plan.shot.capture.composite && plan.camera.bracket.combine > 0)
+            facts.push_back({QObject::tr("Combines for"), toQt(time_text(plan.camera.bracket.combine)),
+                             QObject::tr("and takes nothing meanwhile; stopped early it makes no composite")});
+        return;
+    }
+    // Set to more frames than it takes and stopped by hand, it leaves what the planned number would.
+    const double step = capture.frames > 1 ? (capture.stack->last - capture.stack->first) / (capture.frames - 1) : 0;
+    const double before = step > 0 ? std::max(0.0, std::ceil(-capture.stack->first / step - 1e-9)) : 0;
+    facts.push_back({QObject::tr("Before the nearest"), toQt(count_text(before, "frame", "frames")),
+                     before > 0 ? QString() : QObject::tr("\u201cLead\u201d puts some there")});
+    const double half = std::ceil(capture.frames / 2);
+    facts.push_back({QObject::tr("Stopped by hand"),
+                     QObject::tr("after %1").arg(toQt(count_text(capture.frames, "frame", "frames"))),
+                     QObject::tr("%1 in; after %2 the nearer %3 is held")
+                         .arg(toQt(time_text(capture.cost.cadence.frame * (capture.frames - 1))), number(half, 4),
+                              percentText(held_after(plan, capture, half)))});
 }
 
 }  // namespace
@@ -318,8 +336,8 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
                              : QString()});
         facts.push_back(
             {tr("First plane"), place(capture.stack->first), tr("last %1").arg(place(capture.stack->last))});
+        if (capture.stack->bracket()) add_bracket(facts, document().assessment()->plan, capture);
         if (mover == Mover::ring) add_ring(facts, *capture.stack, capture);
-        if (capture.stack->bracket()) add_bracket(facts, *capture.stack->bracket(), camera_of(document().kit(), shot));
         if (capture.stack->rail()) add_rail(facts, *capture.stack, capture);
         if (capture.stack->hand()) add_hand(facts, *capture.stack->hand(), capture.frames);
     }

@@ -24,8 +24,11 @@ constexpr double usual_card = 64000;      // MB
 }  // namespace
 
 SimulatedCamera::SimulatedCamera(World& world, Setup setup)
-    : world_(world), setup_(std::move(setup)), finder_(std::make_unique<imaging::Finder>()) {
-    report_ = plan::assess(setup_.kit, setup_.shot);
+    : world_(world),
+      setup_(std::move(setup)),
+      report_(plan::assess(setup_.kit, setup_.shot)),
+      lots_(plan::plan_of(setup_.kit, setup_.shot), report_, setup_.seed),
+      finder_(std::make_unique<imaging::Finder>()) {
     const auto& exposure = setup_.shot.exposure;
     settings_ = {.f_number = exposure.f_number, .shutter = exposure.shutter, .iso = exposure.iso};
     const auto& camera = shoot::camera_of(setup_.kit, setup_.shot);
@@ -97,9 +100,10 @@ Done SimulatedCamera::released() {
                       .carriage = world_.carriage,
                       .sway = sway(),
                       .ring = world_.ring,
-                      .moved = moved_};
+                      .moved = moved_,
+                      .luck = lots_.draw()};
     world_.shares.clear();
-    for (auto* flash : setup_.flashes) world_.shares.push_back(flash ? flash->flash() : 1);
+    for (auto* flash : setup_.flashes) world_.shares.push_back(!flash ? 1 : exposure.luck.fired ? flash->flash() : 0);
     exposure.shares = world_.shares;
     world_.clock.sleep(settings_.shutter);
     ++world_.exposures;
@@ -145,7 +149,7 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
     shot.exposure.shutter = exposure.settings.shutter;
     shot.exposure.iso = exposure.settings.iso;
     if (setup_.rail_reference) shot.sharpness.focus_offset += exposure.carriage - *setup_.rail_reference;
-    shot.sharpness.focus_offset += exposure.sway;
+    shot.sharpness.focus_offset += exposure.sway - exposure.luck.through;
     if (exposure.ring) {
         // The sensor stays: the plane moves by as much as its distance from the sensor changes.
         const auto plan = plan::plan_of(setup_.kit, setup_.shot);
@@ -172,13 +176,9 @@ std::optional<CameraPort::Saved> SimulatedCamera::write(const Exposure& exposure
     const int height = std::max(1, static_cast<int>(std::lround(setup_.width * sensor.height / sensor.width)));
     imaging::Raster light(setup_.width, height);
     if (scene) {
-        if (exposure.moved != 0) {
-            const double aside = exposure.moved * report.optics.magnification;
-            scene->subject = [see = scene->subject, aside](imaging::Place place, double detail) {
-                return see({.x = place.x - aside, .y = place.y}, detail);
-            };
-            scene->subject_key.push_back(aside);
-        }
+        const double m = report.optics.magnification;
+        imaging::put_aside(*scene, {.x = (exposure.moved + exposure.luck.aside) * m, .y = exposure.luck.up * m});
+        scene->motion = plan::smear_of(exposure.luck, report_);
         if (auto frame = finder_->render(*scene, {.width = setup_.width, .height = height}))
             light = std::move(frame->light);
     }

@@ -11,6 +11,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <utility>
 
 namespace poquito::imaging {
 namespace {
@@ -192,12 +194,12 @@ void place_scenery(Scene& scene, const Background& background, const Rgba& light
 /// of its extent.
 class CardShadow {
   public:
-    CardShadow(const Plan& plan, const Report& report) : behind_(plan.shot.background->distance) {
+    CardShadow(const Plan& plan, const Report& report) : behind_(shoot::background_distance(plan.shot)) {
         half_width_ = plan.extent.width / 2;
         half_height_ = plan.extent.height / 2;
-        double all = report.light.ambient
-                         ? std::exp2(*report.light.ambient) * ambient_falloff(plan, plan.shot.background->distance)
-                         : 0;
+        double all = report.light.ambient ? std::exp2(*report.light.ambient) *
+                                                ambient_falloff(plan, shoot::background_distance(plan.shot))
+                                          : 0;
         for (const auto& source : report.light.sources) {
             if (!source.background) continue;
             const double ratio = std::exp2(*source.background);
@@ -335,6 +337,38 @@ float mirrored(const Rgba& normal, const SceneLight& light) {
 }
 
 }  // namespace
+
+Place place_in_focus(const Scene& scene, double width, double height) {
+    constexpr int columns = 36, rows = 24;
+    Place best;
+    double least = std::numeric_limits<double>::infinity();
+    const double detail = scene.frame_width / columns;
+    for (int row = 0; row < rows; ++row)
+        for (int column = 0; column < columns; ++column) {
+            const Place middle{.x = ((column + 0.5) / columns - 0.5) * (scene.frame_width - width),
+                               .y = ((row + 0.5) / rows - 0.5) * (scene.frame_height - height)};
+            // Its middle and corners; off the subject nothing is to be seen.
+            double worst = 0;
+            for (const auto& [x, y] : {std::pair(0.0, 0.0), {-0.5, -0.5}, {0.5, -0.5}, {-0.5, 0.5}, {0.5, 0.5}}) {
+                const auto seen = scene.subject({.x = middle.x + x * width, .y = middle.y + y * height}, detail);
+                worst = std::max(
+                    worst, seen ? std::abs(static_cast<double>(seen->depth)) : std::numeric_limits<double>::infinity());
+            }
+            // Of places alike, the one nearest to the middle of the frame.
+            const double aside = 1e-3 * std::hypot(middle.x, middle.y) / scene.frame_width;
+            if (worst + aside < least) least = worst + aside, best = middle;
+        }
+    return best;
+}
+
+void put_aside(Scene& scene, Place by) {
+    if (by.x == 0 && by.y == 0) return;
+    scene.subject = [see = scene.subject, by](Place place, double detail) {
+        return see({.x = place.x - by.x, .y = place.y - by.y}, detail);
+    };
+    scene.subject_key.push_back(by.x);
+    scene.subject_key.push_back(by.y);
+}
 
 Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment) {
     // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would read.

@@ -162,7 +162,7 @@ std::vector<BracketPass> passes_of(const Plan& plan, double frames) {
 /// Frames before and behind the one a bracket begins at, and where to focus for each of its passes.
 void focus_passes(const Plan& plan, const MadeStack& made, const ByRing& by_ring, BracketStack& bracket) {
     bracket.passes = passes_of(plan, made.frames);
-    const bool centre = plan.camera.bracket.start == gear::BracketStart::centre;
+    const bool centre = starts_centred(plan);
     const auto frames = bracket.passes.front().frames;
     bracket.behind = centre ? frames / 2 : frames - 1;
     bracket.before = frames - 1 - bracket.behind;
@@ -205,6 +205,29 @@ MadeStack stack_by_bracket(const Plan& plan, const StackWish& wish) {
     focus_passes(plan, made, by_ring, bracket);
     made.stack.way = ByBracket{.by_ring = std::move(by_ring), .bracket = std::move(bracket)};
     return made;
+}
+
+bool starts_centred(const Plan& plan) {
+    const auto& bracket = plan.camera.bracket;
+    const auto start = plan.shot.capture.composite ? bracket.composite_start : bracket.start;
+    return start == gear::BracketStart::centre;
+}
+
+std::optional<double> cadence_of(const Plan& plan) {
+    const auto& capture = plan.shot.capture;
+    const bool brackets = capture.mode == shoot::CaptureMode::stack && capture.mover == shoot::Mover::ring;
+    return capture.cadence || !brackets ? capture.cadence : plan.camera.bracket.cadence;
+}
+
+double held_after(const Plan& plan, const CaptureReport& capture, double frames) {
+    if (!capture.stack || frames < 1) return frames < 1 ? 0 : 1;
+    const auto wanted = wanted_sharp(plan);
+    const auto reach = frame_reach(plan, plan.at, plan.shot.exposure.f_number);
+    if (!reach || !(wanted.length() > 0)) return 1;
+    const auto& stack = *capture.stack;
+    const double step = capture.frames > 1 ? (stack.last - stack.first) / (capture.frames - 1) : 0;
+    const double held = stack.first + step * (std::min(frames, capture.frames) - 1) + reach->far;
+    return std::clamp((held - wanted.from) / wanted.length(), 0.0, 1.0);
 }
 
 }  // namespace poquito::plan

@@ -71,7 +71,7 @@ StackCost pace_of(const Plan& plan, const CaptureReport& report) {
     }
     if (stack) cadence.settle = capture.settle.value_or(default_settle(capture.mover));
     // A bracket goes at its own pace, whatever the flash does.
-    const bool own_pace = stack && capture.mover == shoot::Mover::ring && capture.cadence;
+    const bool own_pace = stack && capture.mover == shoot::Mover::ring && cadence_of(plan);
     if (own_pace) cadence.settle = 0;
     const double at_rest = std::max(cadence.move + cadence.settle, report.recycle);
     cadence.frame = std::max(report.interval, own_pace ? cadence.exposure : cadence.exposure + at_rest);
@@ -90,7 +90,8 @@ StackCost pace_of(const Plan& plan, const CaptureReport& report) {
                 std::floor((*camera.buffer_frames - 1) * cadence.write / (cadence.write - cadence.frame)) + 1;
         if (cost.stalls <= 0) cost.frames_to_stall.reset();
     }
-    cost.seconds = last + cadence.exposure;
+    if (stack && capture.mover == shoot::Mover::ring && capture.composite) cost.combine = camera.bracket.combine;
+    cost.seconds = last + cadence.exposure + cost.combine;
     if (camera.card_space) cost.card_share = cost.exposures * camera.frame_mb / *camera.card_space;
     if (camera.charge) cost.charge_share = cost.exposures / *camera.charge;
     return cost;

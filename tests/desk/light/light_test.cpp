@@ -6,6 +6,7 @@
 #include "desk/light/patch_view.hpp"
 #include "desk/light/tone_strip.hpp"
 #include "desk/set/bench_view.hpp"
+#include "light/toss.hpp"
 #include "plan/lighting.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/person.hpp"
@@ -255,6 +256,7 @@ TEST_CASE("a look of the background is asked for and one of its ways taken", "[d
 TEST_CASE("a freeze plan sets the subject's speed, and a power taken in the table freezes it", "[desk][light]") {
     AtLight person("Salt on caramel");
     person.leaf("freezeTab");
+    person.choose(QStringLiteral("actChoice"), QStringLiteral("falls"));
     person.type(QStringLiteral("dropField"), QStringLiteral("20 cm"));
     CHECK_THAT(person.shot().subject.speed, WithinAbs(std::sqrt(2 * 9806.65 * 200), 1));
     person.type(QStringLiteral("wantedBlurField"), QStringLiteral("40"));
@@ -341,7 +343,32 @@ TEST_CASE("what is thrown may rise to its place, what falls may not", "[desk][li
     person.type(QStringLiteral("dropField"), QStringLiteral("-10 cm"));
     CHECK(person.shot().freeze->drop == -100);
     CHECK_THAT(person.shot().subject.speed, WithinAbs(std::sqrt(4e6 - 2 * 9806.65 * 100), 1));
-    CHECK_FALSE(person.find(QStringLiteral("fallDrawing"))->grab().isNull());
+    auto* drawing = person.find(QStringLiteral("fallDrawing"));
+    CHECK_FALSE(drawing->grab().isNull());
+    // How high it goes is easier to know than how fast it leaves.
+    person.type(QStringLiteral("angleField"), QStringLiteral("60"));
+    person.type(QStringLiteral("risesField"), QStringLiteral("20 cm"));
+    CHECK_THAT(light::top_height({.speed = person.shot().freeze->speed, .angle = 60}), WithinAbs(200, 1e-6));
+    person.choose(QStringLiteral("momentChoice"), QStringLiteral("at its top"));
+    CHECK_FALSE(person.find(QStringLiteral("dropField"))->isVisible());
+    CHECK_THAT(person.report().freeze->path->y, WithinAbs(200, 1e-6));
+    // The beam goes where its way is grabbed, by hand or by key, and is taken back in one step.
+    const auto before = *person.shot().freeze;
+    QTest::mouseClick(drawing, Qt::LeftButton, {}, drawing->rect().center());
+    person.settle();
+    CHECK(person.shot().freeze->beam_rise != before.beam_rise);
+    drawing->setFocus();
+    const double rise = *person.shot().freeze->beam_rise;
+    person.key(Qt::Key_Left);
+    CHECK(person.shot().freeze->beam_rise != rise);
+    person.document().undoStack().undo();
+    CHECK(*person.shot().freeze == before);
+    person.click(QStringLiteral("undelayedCheck"));
+    CHECK(person.report().freeze->path->lit_after < person.report().freeze->path->wanted_after);
+    person.click(QStringLiteral("undelayedCheck"));
+    person.choose(QStringLiteral("momentChoice"), QStringLiteral("coming down"));
+    person.type(QStringLiteral("dropField"), QStringLiteral("-10 cm"));
+    CHECK(person.report().freeze->path->wanted_after > person.report().freeze->path->top_after);
     person.choose(QStringLiteral("actChoice"), QStringLiteral("falls"));
     CHECK(person.shot().freeze->drop == 0);
     const auto again = storage::read_shoot(storage::write_shoot(person.document().shoot()));

@@ -189,3 +189,24 @@ TEST_CASE("what a loupe keeps from one frame to the next changes nothing that it
         compare({.width = 60, .height = 40, .rays = 1});
     }
 }
+
+TEST_CASE("the window in focus lies where the subject crosses the plane of focus", "[imaging][loupe]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.form = shoot::Form::ball;
+    shot.subject.depth = 8;
+    const auto depth_at = [&](const imaging::Scene& scene, imaging::Place place) {
+        const auto seen = scene.subject(place, 0.05);
+        return seen ? std::abs(static_cast<double>(seen->depth)) : 1e9;
+    };
+    for (const double offset : {-3.0, 0.0}) {
+        shot.sharpness.focus_offset = offset;
+        const auto scene = *imaging::scene_of(shoot.kit, shot, plan::assess(shoot.kit, shot));
+        const auto place = imaging::place_in_focus(scene, 0.3, 0.2);
+        CHECK(depth_at(scene, place) < 0.6);
+        CHECK(std::abs(place.x) < scene.frame_width / 2 - 0.15);
+    }
+    // Its middle, the nearest point of a ball, is far from there when the focus is in the middle of its depth.
+    const auto scene = *imaging::scene_of(shoot.kit, shot, plan::assess(shoot.kit, shot));
+    CHECK(depth_at(scene, {}) > 3);
+}

@@ -303,6 +303,62 @@ TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap"
     CHECK_THAT(centre.passes[0].focus, WithinRel(frames[3].plane, 1e-6));
 }
 
+TEST_CASE("a plain bracket goes from its focus away, a composite lies about it: 7 + 1 + 7 and 1 + 1 + 1",
+          "[shoot][stack]") {
+    // Common practice of cameras that combine themselves.
+    Shoot shoot = test::plain_shoot();
+    Shot& shot = shoot.shots[0];
+    shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+    shoot.kit.cameras[0].bracket = {.max_frames = 200, .composite_max_frames = 15, .combine = 12};
+    const auto of = [&](double frames) {
+        // As deep as it takes for so many.
+        for (shot.subject.depth = 0.2; assess(shoot.kit, shot).capture.frames < frames;) shot.subject.depth += 0.02;
+        const auto report = assess(shoot.kit, shot);
+        REQUIRE(report.capture.frames == frames);
+        return *report.capture.stack->bracket();
+    };
+    shot.capture.composite = true;
+    CHECK(of(15).before == 7);
+    CHECK(of(15).behind == 7);
+    CHECK(of(3).before == 1);
+    CHECK(of(3).behind == 1);
+    const double seconds = assess(shoot.kit, shot).capture.cost.seconds;
+    shot.capture.composite = false;
+    CHECK(of(15).before == 0);
+    CHECK(of(15).behind == 14);
+    CHECK_THAT(seconds, WithinRel(
+                            [&] {
+                                of(3);
+                                return assess(shoot.kit, shot).capture.cost.seconds + 12;
+                            }(),
+                            1e-9));  // it combines, and takes nothing meanwhile
+}
+
+TEST_CASE("a bracket that is stopped by hand leaves what its frames reached", "[shoot][stack]") {
+    Shoot shoot = test::plain_shoot();
+    Shot& shot = shoot.shots[0];
+    shot.subject.depth = 10;
+    shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
+    shoot.kit.cameras[0].bracket = {.max_frames = 200, .cadence = 0.3};
+    const auto plan = plan_of(shoot.kit, shot);
+    const auto report = assess(plan);
+    CHECK(report.capture.cost.cadence.frame == 0.3);  // the camera's own, where the shot says none
+    const auto& capture = report.capture;
+    CHECK(held_after(plan, capture, 0) == 0);
+    CHECK_THAT(held_after(plan, capture, capture.frames), WithinAbs(1, 0.02));
+    const auto reach = frame_reach(plan, plan.at, shot.exposure.f_number);
+    const auto frames = stack_frames(plan, report);
+    double before = 0;
+    for (double n = 1; n <= capture.frames; ++n) {
+        const double held = held_after(plan, capture, n);
+        CHECK(held >= before);
+        // By the plane of its last frame, as the stack has it; the ring's steps are not quite even.
+        CHECK_THAT(held,
+                   WithinAbs(std::min(1.0, (frames[static_cast<std::size_t>(n) - 1].plane + reach->far) / 10), 0.02));
+        before = held;
+    }
+}
+
 TEST_CASE("the odds of a sway are those of a simulation", "[shoot][stack]") {
     for (unsigned seed = 0; seed < 40; ++seed) {
         test::Random random(seed);

@@ -22,8 +22,11 @@ enum class BracketStart { nearest, centre };
 
 struct Bracket {
     int max_frames = 1;
-    int composite_max_frames = 0;  // frames its own composite takes; 0: it makes none
-    BracketStart start = BracketStart::nearest;
+    int composite_max_frames = 0;                         // frames its own composite takes; 0: it makes none
+    BracketStart start = BracketStart::nearest;           // a plain bracket goes from its focus away
+    BracketStart composite_start = BracketStart::centre;  // a composite lies about it (common practice)
+    std::optional<double> cadence;                        // s from frame to frame; empty: not known
+    double combine = 0;                                   // s that it combines after a composite, and takes nothing
     int step_settings = 0;  // its steps go from 1, narrow, to this, wide; 0: it offers no such scale
     std::string unknown;
 
@@ -306,6 +309,19 @@ struct Card {
     bool operator==(const Card&) const = default;
 };
 
+/// A way of holding a camera as its owner does, measured by frames of a rule; see plan/sway_readings.hpp.
+struct Hold {
+    std::string id;
+    std::string name;
+    double shift = 2;    // mm/s across
+    double turn = 0.03;  // rad/s
+    double along = 2;    // mm to and fro, one standard deviation
+    double frames = 0;   // it was measured by
+    std::string unknown;
+
+    bool operator==(const Hold&) const = default;
+};
+
 struct Kit {
     std::vector<Camera> cameras;
     std::vector<Lens> lenses;
@@ -322,6 +338,7 @@ struct Kit {
     std::vector<Modifier> modifiers;
     std::vector<Filter> filters;
     std::vector<Card> cards;
+    std::vector<Hold> holds;
     std::string unknown;
 
     bool operator==(const Kit&) const = default;
@@ -372,3 +389,4 @@ extern template class std::vector<poquito::gear::Lamp>;
 extern template class std::vector<poquito::gear::Modifier>;
 extern template class std::vector<poquito::gear::Filter>;
 extern template class std::vector<poquito::gear::Card>;
+extern template class std::vector<poquito::gear::Hold>;

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "optics/chance.hpp"
+#include "plan/burst.hpp"
 #include "plan/fwd.hpp"
 #include "shoot/tries.hpp"
 
@@ -17,6 +18,7 @@ enum class ChanceCause {
     hands,          // across
     hands_through,  // focus
     moving,         // the subject by itself, past the blur limit
+    flash,          // too slow for what flies
     trigger,
     landing,       // nearer or farther than the depth of field
     landing_aside  // out of the frame
@@ -33,15 +35,21 @@ struct ChanceReport {
     double reckoned = 1;                          // of one frame: all of them together
     std::optional<optics::CountedShare> counted;  // of tries; replaces what was reckoned, from ten on
     double frames = 1;                            // of one try: a stack's, all of which have to be sharp
+    std::optional<Burst> burst;                   // that one try is, one of whose frames is enough
     double chance = 1;                            // of one try
     double tries = 1;                             // until one has succeeded with a chance of 95 %; infinite: never
     double seconds_a_try = 0;
-    std::optional<double> card_share;    // of the free space, for as many tries
-    std::optional<double> charge_share;  // of the camera's battery
+    std::optional<double> tries_a_visit;       // of an animal that does not stay, on an average
+    std::optional<double> visits;              // for as many tries
+    std::optional<double> card_share;          // of the free space, for as many tries
+    std::optional<double> charge_share;        // of the camera's battery
+    std::optional<double> flash_charge_share;  // of a flash's, the one that is emptied most
     /// Tries, whole tens, that the minutes of the limits allow: the next ten would pass them. And the chance to have
     /// one by then. Empty: no such limit.
     std::optional<double> stop_after;
     double by_then = 0;
+
+    bool hangs_on(ChanceCause cause) const;
 };
 
 /// What a count needs to stand for more than what was reckoned.
@@ -49,6 +57,12 @@ inline constexpr int enough_tried = 10;
 
 /// How hands usually hold a camera (common practice): across by HandShake, along by the sway of the shot.
 shoot::Hands hands_of(const Plan& plan);
+
+/// Root of the mean square of what they draw a frame out by, mm at the sensor.
+double shake_of(const Plan& plan, const shoot::Hands& hands, double exposure_time);
+
+/// mm of depth that one frame holds, which the place that has to be sharp must hit; empty: unbounded.
+std::optional<double> depth_to_hit(const Report& report);
 
 /// How they hold it so braced: they shake less by as much as they sway less (common practice).
 shoot::Hands hands_braced(const Brace& brace);

@@ -8,7 +8,8 @@
 /// Things that fall, fly and splash, and the flash that stops them.
 namespace poquito::plan {
 
-/// mm/s at the wanted place. A splash leaves the surface about as fast as what fell in arrives (common practice).
+/// mm/s at the wanted place, or where the light meets it without a delay. A splash leaves the surface about as fast as
+/// what fell in arrives (common practice).
 double speed_of(const shoot::Freeze& freeze);
 
 /// What the shot's freeze plan comes to; empty where it has none. `report` is complete but for it and its notes.

@@ -37,7 +37,7 @@ struct Plan {
     const shoot::Shot& shot;
     const gear::Camera& camera;
     const gear::Lens& lens;
-    const optics::Sensor& sensor;            // in its crop mode
+    optics::Sensor sensor;                   // in its crop mode, as it is held
     const gear::Rail* rail = nullptr;        // null: none
     const gear::Lens* front_lens = nullptr;  // reversed on the lens; null: none
     optics::Train train;

@@ -16,6 +16,14 @@
 /// (see MODEL 5).
 namespace poquito::plan {
 
+/// A subject in liquid: what the wall and the water change. mm.
+struct TankReport {
+    double nearer = 0;                     // that it appears
+    std::optional<double> real_distance;   // front rim to subject, through air, wall and water
+    std::optional<double> front_to_wall;   // air between front rim and the wall's outer face; below 0: there is none
+    std::optional<double> depth_of_field;  // in the water
+};
+
 struct OpticsReport {
     double focal_length = 0;  // of the lens at this ring position
     double ring = 0;
@@ -42,6 +50,9 @@ struct OpticsReport {
     std::optional<double> at_closest_ring;    // at ring 1
     double at_infinity_magnification = 0;
     double at_closest_magnification = 0;
+    std::optional<double> table_behind;   // mm, of the table that the subject stands on, along the axis; empty: level
+    std::optional<double> camera_height;  // mm, of the sensor over that table; empty: at infinity
+    std::optional<TankReport> tank;
     std::vector<gear::Measured> measured;  // what of the lens was measured rather than believed
     shoot::Fit fit;
 };
@@ -234,6 +245,22 @@ struct FreezeRow {
     std::optional<double> f_number;  // marked, that this power gives the same exposure with
     double iso = 100;                // or this ISO
 };
+/// On the way of what falls or is thrown; lengths from where it leaves, x to the right, y up. mm, s.
+struct TrajectoryReport {
+    double top = 0;               // over where it leaves
+    double top_after = 0;         // s
+    double beam_after = 0;        // s until it breaks the beam; 0 without one
+    double wanted_after = 0;      // s until the moment that is wanted
+    double lit_after = 0;         // s until the light comes, as it is set
+    double x = 0, y = 0;          // of the place, where the middle of the frame is
+    double off_x = 0, off_y = 0;  // of it from there as the light comes
+    double headroom = 0;          // from its upper edge then to the frame's; negative: it is cut
+    double freezes = 0;           // share of its way through the frame on which the flash holds it to the wanted blur
+    double inside = 1;            // of its pieces, how many are in the frame and in focus, on an average
+    double catcher_x = 0;         // of the middle of what catches it, under the frame
+    double catcher_width = 0;     // that nineteen of twenty come down on
+    double catcher_depth = 0;
+};
 struct FreezeReport {
     double speed = 0;                                   // mm/s
     std::optional<std::size_t> light;                   // the flash it is worked out for, the slowest of them
@@ -242,7 +269,8 @@ struct FreezeReport {
     std::optional<std::size_t> brightest_that_freezes;  // of rows
     double blur = 0;                                    // mm at the sensor, as planned
     std::optional<double> delay;           // s from trigger to signal; negative: set the beam higher; empty: by hand
-    double least_beam = 0;                 // mm above the place
+    double least_beam = 0;                 // mm above the place; of a throw, over the hand, the latest on its way
+    std::optional<TrajectoryReport> path;  // empty: it never gets to the place, or has no frame
     std::optional<double> second_after;    // s between the valve's openings
     std::optional<double> burst_time;      // s
     std::optional<double> burst_spacing;   // mm on the sensor between the last two images of a repeating flash

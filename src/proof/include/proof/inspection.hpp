@@ -121,6 +121,7 @@ struct Request {
     const gear::Kit* kit = nullptr;     // of the shot
     const shoot::Shot* shot = nullptr;  // that they are of; null: not known
     bool singles = false;               // also where there are more than one
+    bool tries = false;                 // singles, of which the best is wanted: that others miss is no fault of theirs
     /// Where each was focused, mm behind the subject's nearest point, as a run has it: it gives their order too. Empty:
     /// not known, or as the shot's plan has it where that has as many.
     std::vector<double> planes = {};

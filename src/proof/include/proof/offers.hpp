@@ -10,7 +10,7 @@
 /// their owner says so.
 namespace poquito::proof {
 
-enum class Teaches { light, steps, depth };
+enum class Teaches { light, steps, depth, odds };
 struct Offer {
     Teaches teaches = Teaches::light;
     std::string text;           // what was seen, and what stands in its way
@@ -19,6 +19,8 @@ struct Offer {
     double frame_stops = 0;     // that the frames were from correct; light
     gear::StepReading reading;  // steps
     double depth = 0;           // mm, of the subject; depth
+    int kept = 0, tried = 0;    // of frames that are not in the count yet; odds
+    std::string until;          // when the last of them was taken; odds
 };
 
 /// Of frames of that shot, judged against it. What the kit has learned since they were taken is not offered again.

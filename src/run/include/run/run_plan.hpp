@@ -45,6 +45,10 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
 /// Its first, middle and last frame alone, as a run of its own: what to look at before the run.
 RunPlan test_plan(const RunPlan& plan);
 
+/// All of it so many times over, one try after the other: of what is left to chance. `seconds` that one try takes, with
+/// all that belongs to it.
+RunPlan tries_plan(const RunPlan& plan, std::size_t tries, double seconds);
+
 /// Only what is to be taken of it, again or in between: at those planes, nearest first, as a run of its own. Rail and
 /// ring go on as they do between its frames and at its ends. Of a plan without frames that move, that one frame again.
 RunPlan retake_plan(const RunPlan& plan, std::vector<double> planes);

@@ -27,6 +27,7 @@ class Session {
         const shoot::Shot& shot;
         bool tests = false;
         std::optional<std::vector<double>> again = {};  // see retake_plan
+        std::size_t tries = 1;                          // see tries_plan
     };
     static Made begin(const Wish& wish, const RunFolders& folders, const devices::DeviceSettings& settings,
                       RunOptions options = {});

@@ -42,7 +42,7 @@ bool better(const Problem& problem, const Day& one, const Day& other);
 /// beats, bounded by a searched order. Empty where no order keeps everything, and where `go_on` said to stop. For up to
 /// `most_exact` jobs.
 std::optional<Day> exact_order(const Problem& problem, const std::function<bool()>& go_on = {});
-inline constexpr std::size_t most_exact = 16;
+inline constexpr std::size_t most_exact = 17;
 
 /// A good order for any number: cheapest insertion, then moves of up to three neighbours and turned-round stretches
 /// until none helps, from many starts. Never worse than the order given. `go_on` false: the best so far; it is asked at

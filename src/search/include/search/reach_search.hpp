@@ -23,6 +23,7 @@ struct ReachWish {
     bool infinity = false;
     bool no_glass_in_front = false;
     std::optional<std::string> only_camera;  // id
+    bool upright = false;                    // the sensor's short side is the width
     bool crop_modes = false;                 // tried as well, for a wanted field width
     bool simple = false;  // one close-up lens at most, no coupled lenses, tubes in front of a converter only
 };

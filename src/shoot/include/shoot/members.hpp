@@ -58,6 +58,25 @@ void describe(Rows& rows, const HeightMap*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const InTank*) {
+    rows.number(
+        "water_mm", [](auto& t) -> auto& { return t.tank.water; }, range::length, needed);
+    rows.number(
+        "wall_mm", [](auto& t) -> auto& { return t.tank.wall; }, range::length, usual);
+    rows.number(
+        "index", [](auto& t) -> auto& { return t.tank.water_index; }, range::refraction, spare);
+    rows.number(
+        "wall_index", [](auto& t) -> auto& { return t.tank.wall_index; }, range::refraction, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Perch*) {
+    rows.number("scatter_mm", &Perch::scatter, range::length, needed);
+    rows.number("aside_mm", &Perch::aside, range::length, needed);
+    rows.number("comes_every_s", &Perch::comes_every, range::some_seconds, usual);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const Subject*) {
     constexpr text::NumberRule view_angle{.least = -greatest_view_angle, .greatest = greatest_view_angle};
     rows.number("width_mm", &Subject::width, range::size, needed);
@@ -78,6 +97,7 @@ void describe(Rows& rows, const Subject*) {
     rows.object("height_map", &Subject::height_map, needed_where("form", "height-map"));
     rows.texts("traits", &Subject::traits);
     rows.number("nearest_mm", &Subject::nearest, range::length, spare);
+    rows.object("tank", &Subject::tank);
     rows.text("library", &Subject::library, spare);
 }
 
@@ -113,6 +133,8 @@ void describe(Rows& rows, const Rig*) {
     rows.flag("hood_off", &Rig::hood_off, spare);
     rows.gear("rail", &Rig::rail, &gear::Kit::rails, "rail", spare);
     rows.choice("support", &Rig::support, spare);
+    rows.choice("orientation", &Rig::orientation, spare);
+    rows.number("inclination_deg", &Rig::inclination, range::inclination, spare);
     rows.focus(&Rig::focus, range::share, range::magnification);
 }
 
@@ -299,6 +321,13 @@ void describe(Rows& rows, const Freeze*) {
     rows.choice("act", &Freeze::act, needed);
     rows.number("drop_mm", &Freeze::drop, range::offset, needed);
     rows.number("speed_mm_s", &Freeze::speed, range::speed, usual);
+    rows.number("angle_deg", &Freeze::angle, range::half_turn, spare);
+    rows.choice("moment", &Freeze::moment, spare);
+    rows.flag("undelayed", &Freeze::undelayed, spare);
+    rows.number("beam_rise_mm", &Freeze::beam_rise, range::offset, spare);
+    rows.flag("beam_coming_down", &Freeze::beam_coming_down, spare);
+    rows.whole("pieces", &Freeze::pieces, 1, spare);
+    rows.number("spread_mm", &Freeze::spread, range::length, spare);
     rows.number("wanted_blur_px", &Freeze::wanted_blur, range::pixels, usual);
     rows.choice("trigger", &Freeze::trigger, usual);
     rows.number("beam_above_mm", &Freeze::beam_above, range::length, usual);
@@ -323,11 +352,20 @@ void describe(Rows& rows, const Tries*) {
     rows.number("calm_swing", &Tries::calm_swing, range::share, spare);
     rows.number("still_share", &Tries::still, range::share, spare);
     rows.object("hands", &Tries::hands);
+    rows.choice("try", &Tries::is, spare);
+    rows.whole("bracket_frames", &Tries::bracket_frames, 1, spare);
+    rows.number("bracket_step_mm", &Tries::bracket_step, range::size, spare);
     rows.number("trigger_share", &Tries::trigger_fires, range::share, spare);
+    rows.number("false_share", &Tries::false_fires, range::share, spare);
     rows.number("lands_aside_mm", &Tries::lands_aside, range::length, spare);
+    rows.number("stays_s", &Tries::stays, range::some_seconds, spare);
+    rows.number("flees_share", &Tries::flees, range::share, spare);
+    rows.object("perch", &Tries::perch);
+    rows.number("rinse_s", &Tries::rinse, range::seconds, spare);
     rows.number("seconds", &Tries::seconds, range::some_seconds, spare);
     rows.whole("kept", &Tries::kept, 0, spare);
     rows.whole("tried", &Tries::tried, 0, spare);
+    rows.text("counted_until", &Tries::counted_until, spare);
 }
 
 template <typename Rows>
@@ -394,6 +432,13 @@ void describe(Rows& rows, const KindCheck*) {
     rows.text("text", &KindCheck::text, needed);
 }
 
+template <typename Rows>
+void describe(Rows& rows, const Held*) {
+    rows.object("exposure", &Held::exposure, needed);
+    rows.focus(&Held::focus, range::share, range::magnification);
+    rows.list("lights", &Held::lights, needed);
+}
+
 /// A shot with its runs: they stand in the shot in the file, beside the shots in the document.
 struct ShotInFile {
     Shot shot;
@@ -437,6 +482,8 @@ void describe(Rows& rows, const ShotInFile*) {
         "freeze", [](auto& s) -> auto& { return s.shot.freeze; });
     rows.object(
         "tries", [](auto& s) -> auto& { return s.shot.tries; });
+    rows.object(
+        "held", [](auto& s) -> auto& { return s.shot.held; });
     rows.number(
         "picture_shape", [](auto& s) -> auto& { return s.shot.picture_shape; }, range::picture_shape, spare);
     rows.list(

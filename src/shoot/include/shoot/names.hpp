@@ -40,9 +40,15 @@ inline constexpr std::array names<BackgroundKind> = {"card", "scene"};
 template <>
 inline constexpr std::array names<OwnAt> = {"subject", "background"};
 template <>
-inline constexpr std::array names<Act> = {"fall", "thrown", "splash"};
+inline constexpr std::array names<Act> = {"fall", "thrown", "splash", "sinks"};
 template <>
 inline constexpr std::array names<Trigger> = {"beam", "sound", "hand"};
+template <>
+inline constexpr std::array names<Moment> = {"place", "top", "coming-down"};
+template <>
+inline constexpr std::array names<TryIs> = {"frame", "rocking", "bracket"};
+template <>
+inline constexpr std::array names<Orientation> = {"landscape", "portrait"};
 template <>
 inline constexpr std::array names<Verdict> = {"keep", "redo"};
 template <>

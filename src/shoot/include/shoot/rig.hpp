@@ -39,6 +39,9 @@ struct FrontLens {
 /// What carries the rig; decides how much its length matters.
 enum class Support { unstated, hand, small_head, sturdy_head };
 
+/// How the camera is held: the sensor's long side level, or upright.
+enum class Orientation { landscape, portrait };
+
 /// Ids of kit. Pieces in mounting order, from the camera to the front.
 struct Rig {
     std::string camera;
@@ -56,6 +59,8 @@ struct Rig {
     bool hood_off = false;             // of a lens whose record has one
     std::optional<std::string> rail;
     Support support = Support::unstated;
+    Orientation orientation = Orientation::landscape;
+    double inclination = 0;  // degrees that it looks down: 0 level, 90 straight down, below 0 upwards
     Focus focus;
     std::string unknown;
 

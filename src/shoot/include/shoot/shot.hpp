@@ -39,6 +39,16 @@ struct OwnCheck {
     bool operator==(const OwnCheck&) const = default;
 };
 
+/// Settings that stay while pieces are laid anew, so that every frame of a session can be chosen from.
+struct Held {
+    Exposure exposure;
+    Focus focus;
+    std::vector<Light> lights;
+    std::string unknown;
+
+    bool operator==(const Held&) const = default;
+};
+
 struct Shot {
     std::string id;
     std::string name;
@@ -53,6 +63,7 @@ struct Shot {
     std::optional<Background> background;
     std::optional<Freeze> freeze;
     std::optional<Tries> tries;           // empty: as a fresh one
+    std::optional<Held> held;             // empty: nothing is held
     std::optional<double> picture_shape;  // width over height of the picture as it is delivered; empty: the frame's own
     std::vector<OwnCheck> own_checks;
     std::vector<std::string> checked;  // ids of ticked checklist items
@@ -64,14 +75,30 @@ struct Shot {
     bool operator==(const Shot&) const = default;
 };
 
-/// What decides by chance; a fresh one where nothing was said.
+/// The shot's settings as they would be held; and back to those that are.
+Held settings_of(const Shot& shot);
+void put_back(Shot& shot);  // nothing where none are held
+
+/// What decides by chance; a fresh one where nothing was said. And the shot's own, made where it has none.
 const Tries& tries_of(const Shot& shot);
+Tries& own_tries(Shot& shot);
+
+/// mm to the sides that what is thrown comes down, one standard deviation; 0 where nothing is.
+double aside_of(const Shot& shot);
+
+/// mm behind the subject's centre where the axis meets the table that it stands on: it lies half its height below, and
+/// the camera looks down. Empty: it does not. Source: MODEL 9.
+std::optional<double> table_distance(const Shot& shot);
+
+/// mm behind the subject's centre where the background is: the card, or the table where that comes first. The shot has
+/// a background.
+double background_distance(const Shot& shot);
 
 /// The gear of a shot, taken from the kit; what storage validated is there.
 const gear::Camera& camera_of(const gear::Kit& kit, const Shot& shot);
 const gear::Lens& lens_of(const gear::Kit& kit, const Shot& shot);
 optics::Train train_of(const gear::Kit& kit, const Rig& rig);
-const optics::Sensor& sensor_of(const gear::Kit& kit, const Rig& rig);        // in its crop mode
+optics::Sensor sensor_of(const gear::Kit& kit, const Rig& rig);               // in its crop mode, as it is held
 const gear::Flash& flash_of(const gear::Kit& kit, const Light& light);        // of one that is a flash
 const gear::Lamp& lamp_of(const gear::Kit& kit, const Light& light);          // of one that is a lamp
 const gear::Modifier* modifier_of(const gear::Kit& kit, const Light& light);  // null: bare

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "optics/tank.hpp"
 #include "shoot/form.hpp"
 #include "shoot/shared.hpp"
 #include "shoot/texture.hpp"
@@ -11,6 +12,14 @@
 
 /// What is photographed: its size, its form, how it moves and what calls for care. mm, degrees.
 namespace poquito::shoot {
+
+/// It stands, floats or sinks in liquid behind a flat wall.
+struct InTank {
+    optics::Tank tank;
+    std::string unknown;
+
+    bool operator==(const InTank&) const = default;
+};
 
 struct Subject {
     double width = 30;
@@ -29,13 +38,17 @@ struct Subject {
     std::optional<text::Colour> colour;           // hue and strength; how bright it is, reflectance says
     std::optional<Shared<HeightMap>> height_map;  // for Form::height_map
     Texture texture = Texture::usual;
-    std::vector<std::string> traits;     // what calls for care: see subject_traits()
-    std::optional<double> nearest;       // mm from the front of the lens that it lets one come; empty: any
+    std::vector<std::string> traits;  // what calls for care: see subject_traits()
+    std::optional<double> nearest;    // mm from the front of the lens that it lets one come; empty: any
+    std::optional<InTank> tank;
     std::optional<std::string> library;  // entry of the library it was filled from
     std::string unknown;
 
     bool operator==(const Subject&) const = default;
 };
+
+/// mm that it swings through focus, middle to extreme.
+double sway_through(const Subject& subject);
 
 struct Trait {
     const char* id;

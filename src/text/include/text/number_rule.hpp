@@ -65,6 +65,9 @@ inline constexpr NumberRule some_frequency{.least = 1e-6, .greatest = 1e6};
 inline constexpr NumberRule turning{.greatest = 100};  // rad/s
 // Angles.
 inline constexpr NumberRule full_turn{.least = -360, .greatest = 360};
+inline constexpr NumberRule refraction{.least = 1, .greatest = 4};  // index; diamond has 2.4
+inline constexpr NumberRule inclination{.least = -90, .greatest = 90};
+inline constexpr NumberRule half_turn{.least = -180, .greatest = 180};
 inline constexpr NumberRule source_angle{.least = 1e-3, .greatest = 180};
 // Counts and data.
 inline constexpr double most = 1e9;  // of anything that is counted

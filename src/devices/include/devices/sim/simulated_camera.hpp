@@ -2,6 +2,7 @@
 
 #include "devices/sim/world.hpp"
 #include "imaging/render/finder.hpp"
+#include "plan/luck.hpp"
 #include "plan/report.hpp"
 
 #include <deque>
@@ -21,6 +22,7 @@ class SimulatedCamera final : public CameraPort {
         std::filesystem::path folder;
         int width = 960;                       // px of its pictures; the height follows from the sensor
         std::vector<SimulatedFlash*> flashes;  // one a light of the shot, null where it is a lamp
+        std::uint64_t seed = 1;                // of what chance makes of each frame
     };
     SimulatedCamera(World& world, Setup setup);
     ~SimulatedCamera() override;
@@ -52,6 +54,7 @@ class SimulatedCamera final : public CameraPort {
         std::optional<double> ring;
         std::vector<double> shares;
         double moved = 0;  // mm the subject stood to the side
+        plan::Luck luck;
         double written_at = 0;
     };
     std::optional<Saved> write(const Exposure& exposure);
@@ -61,6 +64,7 @@ class SimulatedCamera final : public CameraPort {
     World& world_;
     Setup setup_;
     plan::Report report_;
+    plan::Lots lots_;
     Settings settings_;
     double write_time_;  // s a frame
     std::size_t room_;   // frames of buffer

@@ -75,6 +75,13 @@ struct Scene {
 std::optional<Scene> scene_of(const plan::Plan& plan, const plan::Report& report);
 std::optional<Scene> scene_of(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
 
+/// Puts the subject elsewhere in the picture, mm at the sensor; x right, y up.
+void put_aside(Scene& scene, Place by);
+
+/// The middle of a window of that size, mm at the sensor, in which the subject lies nearest to the plane of focus all
+/// over; the middle of the frame where none is on it.
+Place place_in_focus(const Scene& scene, double width, double height);
+
 /// How a source of amount 1 lights a fragment.
 struct Lit {
     float diffuse = 0;

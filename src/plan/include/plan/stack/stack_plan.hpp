@@ -118,7 +118,8 @@ struct StackCost {
     double stalls = 0;                      // s that a full buffer makes it wait
     std::optional<double> frames_to_stall;  // after how many; empty: it never does
     double exposures = 1;                   // by hand many more than the stack's planes
-    double seconds = 0;                     // from the first exposure to the end of the last
+    double combine = 0;                     // s that the camera combines after its own composite
+    double seconds = 0;                     // from the first exposure to the end of the last, and of that
     std::optional<double> card_share;       // of the free space
     std::optional<double> charge_share;     // of the camera's battery
     double blur = 0;                        // mm at the sensor, worst between two planes: defocus and Airy disc
@@ -197,6 +198,16 @@ double exposures_of(const StackReport* stack, double frames);
 StackCost cost_of(const Plan& plan, const CaptureReport& report);
 /// All of it but how sharp that is: what changes with shutter and recycling.
 StackCost pace_of(const Plan& plan, const CaptureReport& report);
+
+/// Whether the camera's bracket lies about where it is focused, by what it is to make: a plain one, or its composite.
+bool starts_centred(const Plan& plan);
+
+/// s from frame to frame of the camera's own drive or bracket: of the shot, else of the camera's bracket where that
+/// takes it. Empty: not known.
+std::optional<double> cadence_of(const Plan& plan);
+
+/// What is held of what has to be sharp, nearest first, when a bracket is stopped by hand after so many frames; 0 to 1.
+double held_after(const Plan& plan, const CaptureReport& capture, double frames);
 
 /// Ways to hold the camera, from the shakiest. Sways are common practice, not measurements: measure your own.
 const std::vector<Brace>& braces();
