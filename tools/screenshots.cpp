@@ -55,9 +55,9 @@ void waitForPictures(const desk::MainWindow& window) {
 }
 
 /// Which shot shows a station at its best, by its place in the demo.
-const std::map<advice::Station, int> best_shot = {{advice::Station::subject, 0}, {advice::Station::reach, 3},
+const std::map<advice::Station, int> best_shot = {{advice::Station::subject, 0}, {advice::Station::reach, 5},
                                                   {advice::Station::depth, 1},   {advice::Station::light, 0},
-                                                  {advice::Station::run, 2},     {advice::Station::proof, 1}};
+                                                  {advice::Station::run, 4},     {advice::Station::proof, 1}};
 
 void log_something(desk::Document& document) {
     document.editShot({QStringLiteral("note")}, [](shoot::Shot& shot) {
@@ -95,7 +95,7 @@ void grab_proof(desk::MainWindow& window, const QString& folder) {
     window.grab().save(folder + QStringLiteral("/6-proof.png"));
     // A card with three stacks on it, one of them short of a few frames.
     run(0);
-    run(4);
+    run(6);
     QDir card(frames.path());
     card.mkdir(QStringLiteral("card"));
     QStringList paths;
@@ -212,7 +212,7 @@ int main(int argc, char** argv) {
         if (station == advice::Station::reach) ledger->ledger()->toggle(ledger->ledger()->indexOf("working_f_number"));
     }
     window.openDemo();
-    window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : 7);
+    window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : 9);
     window.goTo(advice::Station::depth);
     auto* finder = window.findChild<desk::FinderView*>();
     finder->setLoupe({.x = -2.5, .y = 1.5});
@@ -230,7 +230,7 @@ int main(int argc, char** argv) {
         const char* file;
     };
     window.goTo(advice::Station::subject);
-    for (const auto& [tab, shot, file] : {Leaf{"mattersTab", 7, "1-matters"}, Leaf{"plansTab", 7, "1-plans"}}) {
+    for (const auto& [tab, shot, file] : {Leaf{"mattersTab", 9, "1-matters"}, Leaf{"plansTab", 9, "1-plans"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         settle();
@@ -240,8 +240,8 @@ int main(int argc, char** argv) {
     window.findChild<QToolButton*>(QStringLiteral("subjectTab"))->click();
     window.goTo(advice::Station::light);
     for (const auto& [tab, shot, file] :
-         {Leaf{"lightsTab", 5, "4-lights"}, Leaf{"daylightTab", 13, "4-daylight"}, Leaf{"freezeTab", 5, "4-freeze"},
-          Leaf{"shineTab", 1, "4-shine"}, Leaf{"backdropTab", 15, "4-background"},
+         {Leaf{"lightsTab", 7, "4-lights"}, Leaf{"daylightTab", 15, "4-daylight"}, Leaf{"freezeTab", 7, "4-freeze"},
+          Leaf{"shineTab", 1, "4-shine"}, Leaf{"backdropTab", 17, "4-background"},
           Leaf{"testFrameTab", 1, "4-test-frame"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
@@ -249,7 +249,7 @@ int main(int argc, char** argv) {
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.goTo(advice::Station::run);
-    for (const auto& [tab, shot, file] : {Leaf{"stackTab", 1, "5-stack"}, Leaf{"chanceTab", 5, "5-chance"},
+    for (const auto& [tab, shot, file] : {Leaf{"stackTab", 1, "5-stack"}, Leaf{"chanceTab", 7, "5-chance"},
                                           Leaf{"costTab", 1, "5-cost"}, Leaf{"stepsTab", 0, "5-steps"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
@@ -284,6 +284,17 @@ int main(int argc, char** argv) {
     for (const auto& [sheet, file] : {std::pair(desk::Sheet::day, "0-day"), std::pair(desk::Sheet::book, "8-kit")}) {
         window.goTo(sheet);
         for (int i = 0; i < 20; ++i) settle();
+        window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
+    }
+    window.goTo(desk::Sheet::day);
+    window.document().select(10);  // a view
+    for (const auto& [tab, file] :
+         {std::pair("setsTab", "0-sets"), std::pair("packingTab", "0-packing"), std::pair("outletsTab", "0-outlets")}) {
+        window.findChild<QToolButton*>(QLatin1String(tab))->click();
+        for (const char* way : {"frameForOutletButton", "chooseAllButton"})
+            if (QLatin1String(tab) == QLatin1String("outletsTab"))
+                window.findChild<QPushButton*>(QLatin1String(way))->click();
+        for (int i = 0; i < 15; ++i) settle();
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.newShoot();

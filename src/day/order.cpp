@@ -1,5 +1,7 @@
 #include "day/order.hpp"
 
+#include "shoot/view_set.hpp"
+
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
@@ -21,6 +23,24 @@ bool same_card(const std::optional<shoot::Background>& a, const std::optional<sh
            a->colour == b->colour;
 }
 
+/// What stands before the camera through several shots; empty: each shot has a subject of its own.
+const std::string& thing_of(const shoot::Shot& shot) {
+    static const std::string none;
+    return shot.view ? shot.view->thing : shot.plate ? shot.plate->picture : none;
+}
+
+/// s to place and dress it, beyond what turning it round takes.
+double placing(const shoot::ChangePrices& prices) { return std::max(0.0, prices.subject - prices.turn); }
+
+double first_of(const shoot::Shot& shot, const shoot::ChangePrices& prices) {
+    return thing_of(shot).empty() || shot.timing.handling ? 0 : placing(prices);
+}
+
+double handling_of(const shoot::Shot& shot, const shoot::ChangePrices& prices) {
+    return shot.timing.handling.value_or(thing_of(shot).empty() ? prices.subject
+                                                                : std::min(prices.turn, prices.subject));
+}
+
 }  // namespace
 
 Change change_between(const shoot::Shot& from, const shoot::Shot& to) {
@@ -34,12 +54,13 @@ Change change_between(const shoot::Shot& from, const shoot::Shot& to) {
         .lens = a.lens != b.lens,
         .tubes = extension(a) != extension(b),
         .light = !std::equal(from.lights.begin(), from.lights.end(), to.lights.begin(), to.lights.end(), same_place),
-        .background = !same_card(from.background, to.background)};
+        .background = !same_card(from.background, to.background),
+        .thing = !thing_of(to).empty() && !to.timing.handling && thing_of(from) != thing_of(to)};
 }
 
 double price_of(const Change& change, const shoot::ChangePrices& prices) {
     return change.camera * prices.camera + change.lens * prices.lens + change.tubes * prices.tubes +
-           change.light * prices.light + change.background * prices.background;
+           change.light * prices.light + change.background * prices.background + change.thing * placing(prices);
 }
 
 std::string change_text(const Change& change) {
@@ -49,6 +70,7 @@ std::string change_text(const Change& change) {
     if (change.tubes) parts.push_back("tubes");
     if (change.light) parts.push_back("light");
     if (change.background) parts.push_back("background");
+    if (change.thing) parts.push_back("thing");
     if (parts.empty()) return "nothing";
     return fmt::format("{}", fmt::join(parts, ", "));
 }
@@ -62,8 +84,11 @@ schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<con
     for (std::size_t i = 0; i < n; ++i) {
         const shoot::Shot& shot = shoot.shots[i];
         const auto& timing = shot.timing;
-        problem.duration.push_back(timing.handling.value_or(shoot.workday.prices.subject) +
-                                   reports[i]->capture.paced_duration);
+        problem.duration.push_back(handling_of(shot, shoot.workday.prices) + reports[i]->capture.paced_duration);
+        problem.first.push_back(first_of(shot, shoot.workday.prices));
+        if (shot.plate && shoot::plates_of(shoot, shot.plate->picture).front() == i)
+            if (auto plates = shoot::plates_of(shoot, shot.plate->picture); plates.size() > 1)
+                problem.blocks.push_back(std::move(plates));
         problem.not_before.push_back(timing.not_before);
         problem.done_by.push_back(timing.done_by);
         for (std::size_t j = 0; j < n; ++j) {
@@ -79,12 +104,13 @@ schedule::Day given_day(const shoot::Shoot& shoot, const std::vector<const plan:
     schedule::Day made{.finish = day.begin};
     for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
         const auto& timing = shoot.shots[i].timing;
-        const double change = i > 0 ? price_of(change_between(shoot.shots[i - 1], shoot.shots[i]), day.prices) : 0;
+        const double change = i > 0 ? price_of(change_between(shoot.shots[i - 1], shoot.shots[i]), day.prices)
+                                    : first_of(shoot.shots[i], day.prices);
         made.work += change;
         const double ready = made.finish + change, start = std::max(ready, timing.not_before.value_or(0));
         made.waiting += start - ready;
         made.start.push_back(start);
-        made.finish = start + timing.handling.value_or(day.prices.subject) + reports[i]->capture.paced_duration;
+        made.finish = start + handling_of(shoot.shots[i], day.prices) + reports[i]->capture.paced_duration;
         if (timing.done_by) made.late += std::max(0.0, made.finish - *timing.done_by);
     }
     return made;

@@ -69,9 +69,11 @@ Sets::Sets(const Problem& problem, const Day& good)
 }
 
 bool Sets::fill(const std::function<bool()>& go_on) {
-    for (std::size_t job = 0; job < n_; ++job)
-        if (const auto end = finish_of(job, problem_.begin); end && needs_[job] == 0)
-            labels_[state(1u << job, job)].push_back({*end, 0, none, none});
+    for (std::size_t job = 0; job < n_; ++job) {
+        const double first = problem_.first.empty() ? 0 : problem_.first[job];
+        if (const auto end = finish_of(job, problem_.begin + first); end && needs_[job] == 0)
+            labels_[state(1u << job, job)].push_back({*end, first, none, none});
+    }
     // All ways into a set come from smaller ones, which have smaller numbers.
     for (std::uint32_t set = 1; set < sets_; ++set) {
         if (go_on && !go_on()) return false;

@@ -40,7 +40,9 @@ class Scorer {
         for (std::size_t k = 0; k < order.size(); ++k) {
             const auto job = order[k];
             for (const auto first : problem_.after[job]) score.broken += place_[first] > k;
-            const double change = k > 0 ? problem_.change[order[k - 1]][job] : 0;
+            const double change = k > 0                    ? problem_.change[order[k - 1]][job]
+                                  : problem_.first.empty() ? 0
+                                                           : problem_.first[job];
             score.work += change;
             time = std::max(time + change, problem_.not_before[job].value_or(0)) + problem_.duration[job];
             if (problem_.done_by[job]) score.late += std::max(0.0, time - *problem_.done_by[job]);

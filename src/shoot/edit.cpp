@@ -46,6 +46,7 @@ std::size_t duplicate_shot(Shoot& shoot, std::size_t index) {
     copy.name += " copy";
     copy.checked.clear();
     copy.proof.clear();
+    for (Delivery& one : copy.deliveries) one.beside.reset();
     shoot.shots.insert(index + 1, std::move(copy));
     return index + 1;
 }
@@ -55,6 +56,13 @@ void remove_shot(Shoot& shoot, std::size_t index) {
     for (std::size_t i = 0; i < shoot.shots.size(); ++i)
         if (std::ranges::count(std::as_const(shoot.shots)[i].timing.after, id) > 0)
             std::erase(shoot.shots[i].timing.after, id);
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
+        const Shot& other = std::as_const(shoot.shots)[i];
+        if (other.follows && other.follows->shot == id) shoot.shots[i].follows.reset();
+        if (std::ranges::any_of(other.deliveries, [&](const Delivery& one) { return one.beside == id; }))
+            for (Delivery& one : shoot.shots[i].deliveries)
+                if (one.beside == id) one.beside.reset();
+    }
     shoot.shots.erase(index);
     shoot.runs.erase(id);
 }
@@ -73,7 +81,14 @@ void log_run(Shoot& shoot, const std::string& shot, RunRecord run) {
 Shoot alone(const Shoot& shoot, std::size_t index) {
     Shoot one{.title = shoot.title, .kit = shoot.kit, .shots = {shoot.shots[index]}};
     if (const auto runs = shoot.runs.find(one.shots.front().id); runs != shoot.runs.end()) one.runs.insert(*runs);
-    one.shots.front().timing.after.clear();
+    auto& shot = one.shots.front();
+    shot.timing.after.clear();
+    shot.follows.reset();
+    for (Delivery& delivery : shot.deliveries) {
+        delivery.beside.reset();
+        for (const Outlet& outlet : shoot.outlets)
+            if (outlet.id == delivery.outlet) one.outlets.push_back(outlet);
+    }
     for (const gear::GearKind& kind : gear::gear_kinds())
         for (std::size_t i = kind.count(one.kit); i-- > 0;)
             if (users_of(one, kind, kind.id(one.kit, i)).empty()) kind.remove(one.kit, i);
@@ -103,10 +118,14 @@ Adopted adopt(Shoot& shoot, Shoot one, std::size_t after) {
     for (const auto& run : runs_of(one.runs, shot.id)) log_run(shoot, shot.id, *run);  // what happened here stays
     const auto same = std::ranges::find(shoot.shots, shot.id, &Shot::id);
     adopted.replaced = same != shoot.shots.end();
+    for (Outlet& outlet : one.outlets)
+        if (std::ranges::find(shoot.outlets, outlet.id, &Outlet::id) == shoot.outlets.end())
+            shoot.outlets.push_back(std::move(outlet));
     adopted.index = adopted.replaced ? static_cast<std::size_t>(same - shoot.shots.begin())
                                      : std::min(after + 1, shoot.shots.size());
     if (adopted.replaced) {
         shot.timing.after = same->timing.after;
+        shot.follows = same->follows;
         shoot.shots.replace(adopted.index, std::move(shot));
     } else {
         shoot.shots.insert(adopted.index, std::move(shot));

@@ -1,10 +1,9 @@
 #include "storage/run_sheet.hpp"
 
 #include "day/order.hpp"
-#include "gear/rows.hpp"
+#include "job/packing.hpp"
 #include "plan/lighting.hpp"
 #include "search/reach_search.hpp"
-#include "shoot/kit_edit.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
@@ -13,8 +12,7 @@
 #include <algorithm>
 #include <cmath>
 #include <initializer_list>
-#include <map>
-#include <set>
+#include <utility>
 
 namespace poquito::storage {
 namespace {
@@ -29,7 +27,7 @@ using namespace day;
 
 std::string page(const Shoot& shoot, const std::string& body, const SheetStyle& style);
 std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments);
-std::string packing_list(const Shoot& shoot);
+std::string packing_list(const Shoot& shoot, const std::vector<Assessment>& assessments);
 std::string shot_section(const Shoot& shoot, const std::vector<Assessment>& assessments, std::size_t index,
                          const SheetDrawings& drawings);
 
@@ -60,13 +58,13 @@ std::string escaped(std::string_view text) {
 
 std::string run_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, const SheetStyle& style,
                            const SheetDrawings& drawings) {
-    std::string body = overview(shoot, assessments) + packing_list(shoot);
+    std::string body = overview(shoot, assessments) + packing_list(shoot, assessments);
     for (std::size_t i = 0; i < shoot.shots.size(); ++i) body += shot_section(shoot, assessments, i, drawings);
     return page(shoot, body, style);
 }
 
 std::string day_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, const SheetStyle& style) {
-    return page(shoot, overview(shoot, assessments) + packing_list(shoot), style);
+    return page(shoot, overview(shoot, assessments) + packing_list(shoot, assessments), style);
 }
 
 std::string shot_sheet_html(const Shoot& shoot, const std::vector<Assessment>& assessments, std::size_t only,
@@ -107,56 +105,33 @@ std::string columns(const std::vector<std::string>& cells) {
     return fmt::format("<table class=\"half\" width=\"100%\"><tr>{}</tr></table>\n", row);
 }
 
-/// What the shots use, kind by kind, each with a box to tick.
-/// What sends light back or softens it stands in the shots by its size.
-std::string cards_to_pack(const Shoot& shoot) {
-    std::map<std::string, std::string> by_name;  // and the shots that need it
-    for (const Shot& shot : shoot.shots) {
-        std::set<std::string> here;
-        for (const auto& light : shot.lights)
-            if (light.reflector && !light.off)
-                here.insert(fmt::format("Card {}, sends back {} %", length_text(light.reflector->diameter),
-                                        number_text(light.reflector->reflectance * 100, 3)));
-        if (shot.ambient && shot.ambient->panel)
-            here.insert(fmt::format("Diffuser panel {}", length_text(shot.ambient->panel->width)));
-        for (const auto& name : here) by_name[name] += (by_name[name].empty() ? "" : ", ") + shot.name;
+/// Case by case, what has none yet kind by kind; each with a box, ticked where it is in.
+std::string packing_list(const Shoot& shoot, const std::vector<Assessment>& assessments) {
+    job::AllAssessed all;
+    for (const auto& assessment : assessments) all.push_back({&assessment.plan, &assessment.report});
+    std::vector<std::pair<std::string, std::string>> parts;  // heading and rows
+    for (const auto& line : job::packing_list(shoot, all)) {
+        const std::string heading = line.container.empty() ? job::pack_kind_name(line.kind) : line.container;
+        auto part = std::ranges::find(parts, heading, &std::pair<std::string, std::string>::first);
+        if (part == parts.end()) part = parts.insert(parts.end(), {heading, {}});
+        part->second +=
+            fmt::format("<tr><td width=\"24\">[{}]</td><td>{}{}</td></tr>\n", line.going ? "x" : "&nbsp;&nbsp;",
+                        line.count > 1 ? fmt::format("{} \u00d7 ", line.count) : std::string(), escaped(line.name));
     }
-    std::string rows;
-    for (const auto& [name, shots] : by_name)
-        rows +=
-            fmt::format("<tr><td width=\"30\">[&nbsp;&nbsp;]</td><td>{} <span class=\"quiet\">{}</span></td></tr>\n",
-                        escaped(name), escaped(shots));
-    return rows;
-}
-
-std::string packing_list(const Shoot& shoot) {
-    std::vector<std::string> pieces;
-    for (const auto& kind : gear_kinds()) {
-        std::string of_kind;
-        for (std::size_t i = 0; i < kind.count(shoot.kit); ++i) {
-            const auto users = users_of(shoot, kind, kind.id(shoot.kit, i));
-            if (users.empty()) continue;
-            const auto shots =
-                users.size() == 1 ? users.front() : count_text(static_cast<double>(users.size()), "shot", "shots");
-            of_kind += fmt::format(
-                "<tr><td width=\"30\">[&nbsp;&nbsp;]</td><td>{} <span class=\"quiet\">{}</span></td></tr>\n",
-                escaped(kind.name(shoot.kit, i)), escaped(shots));
-        }
-        if (!of_kind.empty())
-            pieces.push_back(
-                fmt::format("<p class=\"part\">{}</p>\n<table cellspacing=\"0\" cellpadding=\"1\">\n{}</table>\n",
-                            kind.many, of_kind));
+    // Columns of about as many lines.
+    constexpr std::ptrdiff_t across = 3;
+    const auto rows = [](const std::string& text) { return 2 + std::ranges::count(text, '\n'); };
+    std::ptrdiff_t all_rows = 0, so_far = 0;
+    for (const auto& part : parts) all_rows += rows(part.second);
+    std::vector<std::string> thirds(across);
+    for (const auto& [heading, lines] : parts) {
+        thirds[static_cast<std::size_t>(
+            std::min(across - 1, across * so_far / std::max<std::ptrdiff_t>(1, all_rows)))] +=
+            fmt::format("<p class=\"part\">{}</p>\n<table cellspacing=\"0\" cellpadding=\"1\">\n{}</table>\n",
+                        escaped(heading), lines);
+        so_far += rows(lines);
     }
-    if (const auto cards = cards_to_pack(shoot); !cards.empty())
-        pieces.push_back(fmt::format(
-            "<p class=\"part\">Cards, panels</p>\n<table cellspacing=\"0\" cellpadding=\"1\">\n{}</table>\n", cards));
-    // Two columns of about as many kinds.
-    const std::size_t half = (pieces.size() + 1) / 2;
-    const auto column = [&](std::size_t from, std::size_t to) {
-        return fmt::format("{}", fmt::join(pieces.begin() + static_cast<std::ptrdiff_t>(from),
-                                           pieces.begin() + static_cast<std::ptrdiff_t>(to), ""));
-    };
-    return "<h2 style=\"margin-top: 14px\">To pack</h2>\n" + columns({column(0, half), column(half, pieces.size())});
+    return "<h2 style=\"margin-top: 14px\">To pack</h2>\n" + columns(thirds);
 }
 
 std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessments) {

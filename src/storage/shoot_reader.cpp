@@ -360,16 +360,29 @@ Record read_record(const Node& node, const Kit& kit) {
 
 // ---- the document ------------------------------------------------------------------------------------------------
 
-/// "after" names other shots of the shoot.
+/// What names other shots and outlets of the shoot names those that are there.
 void check_relations(const Node& shots, const Shoot& shoot) {
     const auto nodes = shots.items();
     for (std::size_t i = 0; i < nodes.size(); ++i) {
         const auto& shot = std::as_const(shoot.shots)[i];
-        for (std::size_t j = 0; j < shot.timing.after.size(); ++j) {
-            const auto& id = shot.timing.after[j];
-            if (std::ranges::count(shoot.shots, id, &Shot::id) > 0 && id != shot.id) continue;
-            throw ReadError{.place = fmt::format("{}.timing.after[{}]", nodes[i].place(), j),
-                            .problem = fmt::format("got \"{}\", expected the id of another shot", Node::shortened(id))};
+        const auto fail = [&](const std::string& where, const std::string& id, const char* expected) {
+            throw ReadError{.place = nodes[i].place() + where,
+                            .problem = fmt::format("got \"{}\", expected {}", Node::shortened(id), expected)};
+        };
+        const auto is_another = [&](const std::string& id) {
+            return id != shot.id && std::ranges::count(shoot.shots, id, &Shot::id) > 0;
+        };
+        for (std::size_t j = 0; j < shot.timing.after.size(); ++j)
+            if (!is_another(shot.timing.after[j]))
+                fail(fmt::format(".timing.after[{}]", j), shot.timing.after[j], "the id of another shot");
+        if (shot.follows && !is_another(shot.follows->shot))
+            fail(".follows.shot", shot.follows->shot, "the id of another shot");
+        for (std::size_t j = 0; j < shot.deliveries.size(); ++j) {
+            const auto& delivery = shot.deliveries[j];
+            if (std::ranges::count(shoot.outlets, delivery.outlet, &Outlet::id) == 0)
+                fail(fmt::format(".deliveries[{}].outlet", j), delivery.outlet, "the id of an outlet");
+            if (delivery.beside && !is_another(*delivery.beside))
+                fail(fmt::format(".deliveries[{}].beside", j), *delivery.beside, "the id of another shot");
         }
     }
 }
@@ -393,6 +406,11 @@ Shoot read_document(const Json& document) {
         shoot.shots.push_back(std::move(read.shot));
     }
     check_ids_distinct(shots);
+    if (const auto outlets = object.find("outlets")) {
+        for (const Node& outlet : outlets->items()) shoot.outlets.push_back(read_record<Outlet>(outlet, shoot.kit));
+        check_ids_distinct(*outlets);
+    }
+    if (const auto packing = object.find("packing")) shoot.packing = read_record<Packing>(*packing, shoot.kit);
     check_relations(shots, shoot);
     if (const auto limits = object.find("limits")) shoot.limits = read_record<Limits>(*limits, shoot.kit);
     if (const auto purpose = object.find("purpose")) shoot.purpose = read_record<Output>(*purpose, shoot.kit);
@@ -451,6 +469,26 @@ std::vector<KindCheck> load_checks(const std::filesystem::path& path) {
 ReadResult<std::vector<LibrarySubject>> read_subjects(std::string_view text) {
     try {
         return read_library(parse_json(text));
+    } catch (ReadError& error) {
+        return std::move(error);
+    }
+}
+
+ReadResult<std::vector<ViewSet>> read_view_sets(std::string_view text) {
+    try {
+        const Json document = parse_json(text);
+        const Node root(document);
+        ObjectReader object(root);
+        object.member("format", "\"poquito-view-sets\"").one_of<int>({{"poquito-view-sets", 0}});
+        const Node version = object.member("version", "1");
+        if (!version.value().is_number() || version.value() != 1)
+            version.fail_expecting("1, the version this program reads");
+        const Node list = object.member("sets", "a list");
+        std::vector<ViewSet> sets;
+        const Kit none;
+        for (const Node& node : list.items()) sets.push_back(read_record<ViewSet>(node, none));
+        check_ids_distinct(list);
+        return sets;
     } catch (ReadError& error) {
         return std::move(error);
     }

@@ -206,6 +206,13 @@ std::string write_subjects(const std::vector<LibrarySubject>& subjects) {
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
+std::string write_view_sets(const std::vector<ViewSet>& sets) {
+    Json list = Json::array();
+    for (const auto& set : sets) list.push_back(write_record(set));
+    const Json document = {{"format", "poquito-view-sets"}, {"version", 1}, {"sets", std::move(list)}};
+    return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
 std::string write_shoot(const Shoot& shoot) {
     Json shots = Json::array();
     for (const Shot& shot : shoot.shots)
@@ -222,6 +229,11 @@ std::string write_shoot(const Shoot& shoot) {
         json["power_sets"] = Json::array();
         for (const PowerSet& set : shoot.power_sets) json["power_sets"].push_back(write_record(set));
     }
+    if (!shoot.outlets.empty()) {
+        json["outlets"] = Json::array();
+        for (const Outlet& outlet : shoot.outlets) json["outlets"].push_back(write_record(outlet));
+    }
+    if (shoot.packing != Packing{}) json["packing"] = write_record(shoot.packing);
     const Json document = with_unknown(std::move(json), shoot.unknown);
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }

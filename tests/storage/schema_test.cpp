@@ -275,6 +275,8 @@ Json schema_of_shoot(const Json& head) {
     properties["kit"] = kit_schema();
     properties["shots"] = list_of(MemberSchema<poquito::shoot::ShotInFile>().made());
     properties["power_sets"] = list_of(MemberSchema<poquito::shoot::PowerSet>().made());
+    properties["outlets"] = list_of(MemberSchema<poquito::shoot::Outlet>().made());
+    properties["packing"] = MemberSchema<poquito::shoot::Packing>().made();
     properties["workday"] = MemberSchema<poquito::shoot::Workday>().made();
     properties["limits"] = MemberSchema<poquito::shoot::Limits>().made();
     properties["purpose"] = MemberSchema<poquito::shoot::Output>().made();

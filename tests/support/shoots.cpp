@@ -314,6 +314,40 @@ shoot::Shoot random_shoot(unsigned seed) {
         if (!runs.empty()) shoot.runs[shot.id] = std::move(runs);
         shoot.shots.push_back(std::move(shot));
     }
+    if (random.coin(0.4)) {
+        using namespace shoot;
+        shoot.outlets = {{.id = "shop",
+                          .name = "Shop; \"square\"",
+                          .most = random.whole(1, 20),
+                          .shape = random.log_between(0.5, 2),
+                          .least_short_px = 2000,
+                          .most_long_px = random.log_between(2000, 9000),
+                          .ground = static_cast<Ground>(random.whole(0, 2)),
+                          .margin = random.between(0, 0.2),
+                          .first = "front",
+                          .unknown = {}}};
+        shoot.packing = {.own = {{.id = "slate", .text = "Slate", .container = "Crate", .unknown = {}}},
+                         .places = {{.item = "cameras:body", .container = "Rucksack", .unknown = {}}},
+                         .going = {"own:slate", "cameras:body"},
+                         .home = {"own:slate"},
+                         .unknown = {}};
+        shoot.shots[0].view = View{.thing = "Bag, \"old\"",
+                                   .name = "front",
+                                   .proves = "all of it",
+                                   .worth = random.between(0, 10),
+                                   .must = random.coin(),
+                                   .half = random.coin(),
+                                   .unknown = {}};
+        shoot.shots[1].follows = Follows{
+            .shot = shoot.shots[0].id, .locks = {Lock::stop, static_cast<Lock>(random.whole(3, 4))}, .unknown = {}};
+        shoot.shots[2].plate =
+            Plate{.picture = "Bag", .role = static_cast<PlateRole>(random.whole(0, 6)), .unknown = {}};
+        shoot.shots[1].deliveries = {{.outlet = "shop",
+                                      .right = random.between(-0.5, 0.5),
+                                      .down = random.between(-0.5, 0.5),
+                                      .beside = shoot.shots[0].id,
+                                      .unknown = {}}};
+    }
     if (random.coin(0.3)) shoot.shots[2].timing.after = {shoot.shots[0].id, shoot.shots[1].id};
     if (random.coin(0.3))
         shoot.workday = {.begin = random.between(0, 80000),

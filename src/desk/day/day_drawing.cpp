@@ -3,7 +3,7 @@
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
-#include "desk/day/day_sheet.hpp"
+#include "desk/day/hours_leaf.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -18,7 +18,7 @@ namespace poquito::desk {
 namespace {
 
 constexpr double head = 20;
-constexpr double least_row = 30;
+constexpr double least_row = 28;
 constexpr double most_row = 50;
 
 }  // namespace
@@ -124,7 +124,9 @@ void DayDrawing::drawWork(QPainter& painter, std::size_t k) const {
     if (static_cast<int>(job) == selected_) painter.fillRect(row, t.linkWash);
     const double start = day.start[k], finish = start + problem.duration[job];
     const double before = k > 0 ? day.start[k - 1] + problem.duration[day.order[k - 1]] : problem.begin;
-    const double change = k > 0 ? problem.change[day.order[k - 1]][job] : 0;
+    const double change = k > 0                   ? problem.change[day.order[k - 1]][job]
+                          : problem.first.empty() ? 0
+                                                  : problem.first[job];
     const double y = row.center().y(), half = std::min(10.0, rowHeight() * 0.3);
     if (change > 0)
         painter.fillRect(QRectF(QPointF(xOf(before), y - half), QPointF(xOf(before + change), y + half)), t.change);

@@ -8,6 +8,7 @@
 #include "desk/finder/trajectory_overlay.hpp"
 #include "desk/shell/document.hpp"
 #include "imaging/render/scene.hpp"
+#include "job/outlets.hpp"
 #include "plan/picture_shape.hpp"
 #include "text/text.hpp"
 
@@ -283,6 +284,24 @@ void FinderView::paintOverlays(QPainter& painter, const QRectF& frame) const {
             drawLabel(painter, kept.bottomLeft() + QPointF(6, -11), Qt::AlignLeft | Qt::AlignVCenter,
                       tr("%1 \u00d7 %2 px").arg(cut->width_px).arg(cut->height_px), theme().ink);
         }
+    }
+    // What outlets take of it, where that is not all.
+    double label_up = 11;
+    for (const auto& delivery : document_.shot()->deliveries) {
+        const auto& outlets = document_.shoot().outlets;
+        const auto outlet = std::ranges::find(outlets, delivery.outlet, &shoot::Outlet::id);
+        if (outlet == outlets.end()) continue;
+        const auto cut = job::cut_for({&document_.assessment()->plan, document_.report()}, *outlet, delivery);
+        constexpr double all_of_it = 0.999;
+        if (cut.kept > all_of_it) continue;
+        const QRectF kept(frame.left() + cut.left * frame.width(), frame.top() + cut.top * frame.height(),
+                          cut.width * frame.width(), cut.height * frame.height());
+        twice([&] { painter.drawRect(kept); });
+        painter.setFont(textFont(11));
+        drawLabel(painter, kept.bottomRight() - QPointF(6, label_up), Qt::AlignRight | Qt::AlignVCenter,
+                  tr("%1, %2 \u00d7 %3 px").arg(toQt(outlet->name)).arg(cut.width_px).arg(cut.height_px),
+                  cut.problems.empty() ? theme().ink : theme().caution);
+        label_up += 17;
     }
     if (overlays_.thirds)
         for (const double third : {1.0 / 3, 2.0 / 3})

@@ -35,14 +35,9 @@ class ShootDifference {
 
   private:
     static shoot::Shoot without_shots(const shoot::Shoot& shoot) {
-        return {.title = shoot.title,
-                .kit = shoot.kit,
-                .workday = shoot.workday,
-                .limits = shoot.limits,
-                .purpose = shoot.purpose,
-                .power_sets = shoot.power_sets,
-                .runs = shoot.runs,
-                .unknown = shoot.unknown};
+        auto rest = shoot;  // shots are shared, not copied
+        rest.shots = {};
+        return rest;
     }
     ShootPointer changed(const shoot::Shoot& from, const shoot::Shots& shots, const shoot::Shoot* rest) const {
         auto made = std::make_shared<shoot::Shoot>(rest ? *rest : from);

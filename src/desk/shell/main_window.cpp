@@ -598,6 +598,7 @@ DaySheet* MainWindow::day() {
     connect(day_, &DaySheet::shotWanted, this, [this] { goTo(Sheet::shot); });
     connect(day_, &DaySheet::addWanted, commands_, &ShotCommands::add);
     connect(day_, &DaySheet::runShown, this, [this] { showRun(true); });
+    connect(day_, &DaySheet::problemFound, strip_, &ProblemStrip::say);
     return day_;
 }
 

@@ -298,6 +298,12 @@ float gloss_of(const Plan& plan) {
     return polarised ? 0.06f : 0.3f;
 }
 
+/// The place without its subject: of a clean plate.
+void take_away(Scene& scene) {
+    scene.subject = [](Place, double) -> std::optional<Fragment> { return std::nullopt; };
+    scene.subject_key = {-1};
+}
+
 }  // namespace
 
 std::optional<Scene> scene_of(const Kit& kit, const Shot& shot, const Report& report) {
@@ -315,6 +321,7 @@ std::optional<Scene> scene_of(const Plan& plan, const Report& report) {
                 .lights = lights_of(plan, report),
                 .gloss = gloss_of(plan)};
     place_subject(scene, plan);
+    if (shot.plate && shot.plate->role == shoot::PlateRole::clean) take_away(scene);
     if (shot.background) place_background(scene, plan, report);
     return scene;
 }

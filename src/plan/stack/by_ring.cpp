@@ -1,5 +1,6 @@
 // Stacks by the focus ring, turned by hand or by the camera's own bracket.
 #include "making.hpp"
+#include "plan/report.hpp"
 #include "plan/stack/step_sizes.hpp"
 
 #include <algorithm>
@@ -203,7 +204,7 @@ MadeStack stack_by_bracket(const Plan& plan, const StackWish& wish) {
     auto made = bounds ? turned(plan, *bounds, step) : out_of_reach(plan, wish);
     auto by_ring = std::get<ByRing>(std::move(made.stack.way));
     focus_passes(plan, made, by_ring, bracket);
-    made.stack.way = ByBracket{.by_ring = std::move(by_ring), .bracket = std::move(bracket)};
+    made.stack.way = ByBracket{.by_ring = by_ring, .bracket = std::move(bracket)};
     return made;
 }
 

@@ -115,6 +115,12 @@ TEST_CASE("the size of everything is chosen and kept for the next start", "[desk
     person.trigger(QStringLiteral("size100Action"));
 }
 
+namespace {
+
+constexpr const char* day_leaves[] = {"hoursTab", "setsTab", "outletsTab", "packingTab"};
+
+}  // namespace
+
 TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
     Person person({1024, 700});
     person.window().openDemo();
@@ -145,6 +151,14 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             person.click(QLatin1String(sheet));
             nothingCutOff(person, 0);
         }
+        person.click(QStringLiteral("daySheetButton"));
+        for (const char* tab : day_leaves) {
+            if (shot > 1 && !person.shot().view) break;
+            INFO(tab);
+            person.click(QLatin1String(tab));
+            nothingCutOff(person, 0);
+        }
+        person.click(QStringLiteral("shotSheetButton"));
     }
 }
 
@@ -201,6 +215,11 @@ TEST_CASE("no lettering of a drawing covers another or is cut at 1024 by 700", "
         person.click(QLatin1String(sheet));
         nothingOverlaps(person, sheet);
     }
+    person.click(QStringLiteral("daySheetButton"));
+    for (const char* tab : day_leaves) {
+        person.click(QLatin1String(tab));
+        nothingOverlaps(person, tab);
+    }
 }
 
 namespace {
@@ -254,6 +273,11 @@ TEST_CASE("every sheet, station and leaf is walked through by keys alone", "[des
     for (const char* sheet : {"daySheetButton", "bookSheetButton"}) {
         person.click(QLatin1String(sheet));
         walkByKeys(person, sheet);
+    }
+    person.click(QStringLiteral("daySheetButton"));
+    for (const char* tab : day_leaves) {
+        person.click(QLatin1String(tab));
+        walkByKeys(person, tab);
     }
     person.window().newShoot();
     person.settle();

@@ -122,10 +122,10 @@ TEST_CASE("shots follow gear that is changed in their shoot, and are named", "[d
     CHECK(WithBag::in<QLabel>(room, "gearUsers")->text().contains(QStringLiteral("Ammonite, one saddle")));
     WithBag::type(room, "gear-max_length_mm", QStringLiteral("120"));
     CHECK(WithBag::in<QLabel>(room, "kitMessage")->text().contains(QStringLiteral("Ammonite, one saddle")));
-    person.document().select(3);
+    person.document().select(5);
     CHECK(person.shot().rig.bellows->extension == 120);
     person.trigger(QStringLiteral("undoAction"));
-    CHECK(person.document().shoot().shots[3].rig.bellows->extension == 148);
+    CHECK(person.document().shoot().shots[5].rig.bellows->extension == 148);
     room.close();
 }
 

@@ -64,7 +64,7 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
     CHECK(web.contains(QStringLiteral("max-width: 640px")));
     CHECK_FALSE(web.contains(QStringLiteral("http")));
     // Cautions stand with what they are about: that of the light after the lights.
-    const int saddle = static_cast<int>(web.indexOf(QStringLiteral("4. Ammonite, one saddle")));
+    const int saddle = static_cast<int>(web.indexOf(QStringLiteral("6. Ammonite, one saddle")));
     const int lights = static_cast<int>(web.indexOf(QStringLiteral(">Lights<"), saddle));
     const int stop = static_cast<int>(web.indexOf(QStringLiteral("Light A would need"), saddle));
     const int frames = static_cast<int>(web.indexOf(QStringLiteral(">Frames<"), saddle));

@@ -150,7 +150,7 @@ TEST_CASE("another shot has its own plans, and takes none of the one before", "[
     REQUIRE(
         QTest::qWaitFor([&] { return view->isSettled() && view->plans().front().shot.id == person.shot().id; }, 20000));
     QTest::mouseClick(view, Qt::LeftButton, {}, view->cardRect(0).center().toPoint());
-    CHECK(person.document().shoot().shots[4].id == "toffee-tin");
+    CHECK(person.document().shoot().shots[6].id == "toffee-tin");
 }
 
 TEST_CASE("limits and order are set on the sheet, and the plans follow", "[desk][pages]") {
@@ -182,7 +182,7 @@ TEST_CASE("a zone is marked in a single frame, and what the pictures are for say
           "[desk][pages]") {
     Person person;
     person.window().openDemo();
-    person.document().select(4);
+    person.document().select(6);
     person.goTo(1);
     person.click(QStringLiteral("mattersTab"));
     REQUIRE(person.shot().capture.mode == shoot::CaptureMode::single);

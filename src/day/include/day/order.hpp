@@ -18,7 +18,8 @@ struct Change {
     bool tubes = false;
     bool light = false;
     bool background = false;
-    bool any() const { return camera || lens || tubes || light || background; }
+    bool thing = false;  // another is placed, of those with several views or plates
+    bool any() const { return camera || lens || tubes || light || background || thing; }
 };
 Change change_between(const shoot::Shot& from, const shoot::Shot& to);
 double price_of(const Change& change, const shoot::ChangePrices& prices);

@@ -13,9 +13,11 @@ namespace poquito::schedule {
 struct Problem {
     std::vector<double> duration;                 // of each, its own handling included
     std::vector<std::vector<double>> change;      // from the first index to the second
+    std::vector<double> first;                    // before each where it begins the day; empty: nothing
     std::vector<std::vector<std::size_t>> after;  // of each: the jobs that have to be done before it
     std::vector<std::optional<double>> not_before;
     std::vector<std::optional<double>> done_by;
+    std::vector<std::vector<std::size_t>> blocks;  // jobs of which each follows the one before it at once
     double begin = 0;
     bool waiting_counts = false;  // idle time is no better than work: the day that ends first is the best
 };
@@ -27,7 +29,7 @@ struct Day {
     double waiting = 0;
     double finish = 0;
     double late = 0;         // s past all `done_by` together
-    std::size_t broken = 0;  // "after" relations that do not hold
+    std::size_t broken = 0;  // "after" relations that do not hold, and places where a block is split
     bool feasible() const { return late <= 0 && broken == 0; }
 };
 /// The day in that order.
@@ -49,7 +51,16 @@ inline constexpr std::size_t most_exact = 17;
 /// least every few milliseconds, whatever the number of jobs up to some thousands.
 Day searched_order(const Problem& problem, const std::function<bool()>& go_on = {});
 
-/// exact_order where it can, else searched_order.
+/// The problem with each block as one job, and the jobs that each of its jobs stands for.
+struct Joined {
+    Problem problem;
+    std::vector<std::vector<std::size_t>> jobs;
+
+    std::vector<std::size_t> apart(const std::vector<std::size_t>& order) const;  // as jobs of the first problem
+};
+Joined joined(const Problem& problem);
+
+/// exact_order where it can, else searched_order; blocks are kept whole.
 Day best_order(const Problem& problem, const std::function<bool()>& go_on = {});
 
 /// A circle among the "after" relations, as jobs one after the other; empty: there is none.

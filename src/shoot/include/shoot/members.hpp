@@ -3,6 +3,7 @@
 #include "shoot/names.hpp"
 #include "shoot/shoot.hpp"
 #include "shoot/subject_library.hpp"
+#include "shoot/view_set.hpp"
 #include "text/number_rule.hpp"
 
 #include <type_traits>
@@ -439,6 +440,95 @@ void describe(Rows& rows, const Held*) {
     rows.list("lights", &Held::lights, needed);
 }
 
+template <typename Rows>
+void describe(Rows& rows, const View*) {
+    rows.text("thing", &View::thing, needed);
+    rows.text("name", &View::name, needed);
+    rows.text("proves", &View::proves, spare);
+    rows.number("worth", &View::worth, range::count, spare);
+    rows.flag("must", &View::must, spare);
+    rows.flag("half", &View::half, spare);
+}
+
+/// The shot that it names is checked when all are read.
+template <typename Rows>
+void describe(Rows& rows, const Follows*) {
+    rows.text("shot", &Follows::shot, needed);
+    rows.choices("locks", &Follows::locks);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Plate*) {
+    rows.text("picture", &Plate::picture, needed);
+    rows.choice("role", &Plate::role, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Outlet*) {
+    rows.id("id", &Outlet::id);
+    rows.text("name", &Outlet::name, needed);
+    rows.whole("most", &Outlet::most, 1, needed);
+    rows.number("shape", &Outlet::shape, range::picture_shape, spare);
+    rows.number("least_short_px", &Outlet::least_short_px, range::sensor_pixels, spare);
+    rows.number("most_long_px", &Outlet::most_long_px, range::sensor_pixels, spare);
+    rows.choice("ground", &Outlet::ground, spare);
+    rows.number("margin", &Outlet::margin, range::margin, spare);
+    rows.text("first", &Outlet::first, spare);
+}
+
+/// The outlet and the shot that it names are checked when all are read.
+template <typename Rows>
+void describe(Rows& rows, const Delivery*) {
+    rows.text("outlet", &Delivery::outlet, needed);
+    rows.number("right", &Delivery::right, range::aside, spare);
+    rows.number("down", &Delivery::down, range::aside, spare);
+    rows.text("beside", &Delivery::beside, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const PackedItem*) {
+    rows.id("id", &PackedItem::id);
+    rows.text("text", &PackedItem::text, needed);
+    rows.text("case", &PackedItem::container, spare);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const PackedIn*) {
+    rows.text("item", &PackedIn::item, needed);
+    rows.text("case", &PackedIn::container, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Packing*) {
+    rows.list("own", &Packing::own, spare);
+    rows.list("cases", &Packing::places, spare);
+    rows.texts("going", &Packing::going);
+    rows.texts("home", &Packing::home);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const SetView*) {
+    rows.text("name", &SetView::name, needed);
+    rows.text("proves", &SetView::proves, spare);
+    rows.number("worth", &SetView::worth, range::count, spare);
+    rows.flag("must", &SetView::must, spare);
+    rows.flag("half", &SetView::half, spare);
+    rows.choice("face", &SetView::face, spare);
+    rows.number("share", &SetView::share, range::part, spare);
+    rows.number("fill", &SetView::fill, range::part, spare);
+    rows.flag("stack", &SetView::stack, spare);
+    rows.number("shape", &SetView::shape, range::picture_shape, spare);
+    rows.flag("flaw", &SetView::flaw, spare);
+    rows.choices("locks", &SetView::locks);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const ViewSet*) {
+    rows.text("id", &ViewSet::id, needed);
+    rows.text("name", &ViewSet::name, needed);
+    rows.list("views", &ViewSet::views, needed);
+}
+
 /// A shot with its runs: they stand in the shot in the file, beside the shots in the document.
 struct ShotInFile {
     Shot shot;
@@ -486,6 +576,14 @@ void describe(Rows& rows, const ShotInFile*) {
         "held", [](auto& s) -> auto& { return s.shot.held; });
     rows.number(
         "picture_shape", [](auto& s) -> auto& { return s.shot.picture_shape; }, range::picture_shape, spare);
+    rows.object(
+        "view", [](auto& s) -> auto& { return s.shot.view; });
+    rows.object(
+        "follows", [](auto& s) -> auto& { return s.shot.follows; });
+    rows.object(
+        "plate", [](auto& s) -> auto& { return s.shot.plate; });
+    rows.list(
+        "deliveries", [](auto& s) -> auto& { return s.shot.deliveries; }, spare);
     rows.list(
         "own_checks", [](auto& s) -> auto& { return s.shot.own_checks; }, spare);
     rows.texts(
@@ -513,6 +611,7 @@ void describe(Rows& rows, const ChangePrices*) {
     rows.number("light", &ChangePrices::light, range::seconds, usual);
     rows.number("background", &ChangePrices::background, range::seconds, usual);
     rows.number("subject", &ChangePrices::subject, range::seconds, usual);
+    rows.number("turn", &ChangePrices::turn, range::seconds, usual);
 }
 
 template <typename Rows>

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "shoot/shot.hpp"
+#include "shoot/view_set.hpp"
 
 #include <array>
 #include <cstddef>
@@ -49,6 +50,14 @@ template <>
 inline constexpr std::array names<TryIs> = {"frame", "rocking", "bracket"};
 template <>
 inline constexpr std::array names<Orientation> = {"landscape", "portrait"};
+template <>
+inline constexpr std::array names<Lock> = {"camera", "framing", "stop", "light", "ground"};
+template <>
+inline constexpr std::array names<PlateRole> = {"hero", "piece", "support", "clean", "shadow", "flash", "ambient"};
+template <>
+inline constexpr std::array names<Ground> = {"any", "plain", "white"};
+template <>
+inline constexpr std::array names<Face> = {"front", "back", "left", "right", "top", "bottom", "part"};
 template <>
 inline constexpr std::array names<Verdict> = {"keep", "redo"};
 template <>

@@ -33,6 +33,7 @@ struct ChangePrices {
     double light = 240;
     double background = 90;
     double subject = 120;  // to place and dress one
+    double turn = 30;      // to turn one round, for its next view
     std::string unknown;
 
     bool operator==(const ChangePrices&) const = default;
@@ -63,6 +64,8 @@ struct Shoot {
     Limits limits;                  // of this purpose; a shot may have others
     std::optional<Output> purpose;  // what the pictures are for: what new shots count as sharp by
     std::vector<PowerSet> power_sets;
+    std::vector<Outlet> outlets;
+    Packing packing;
     Shots shots;
     Runs runs;
     std::string unknown;

@@ -11,6 +11,7 @@
 #include "shoot/sharpness.hpp"
 #include "shoot/subject.hpp"
 #include "shoot/tries.hpp"
+#include "shoot/view.hpp"
 
 #include <optional>
 #include <string>
@@ -65,6 +66,10 @@ struct Shot {
     std::optional<Tries> tries;           // empty: as a fresh one
     std::optional<Held> held;             // empty: nothing is held
     std::optional<double> picture_shape;  // width over height of the picture as it is delivered; empty: the frame's own
+    std::optional<View> view;             // empty: of no set
+    std::optional<Follows> follows;
+    std::optional<Plate> plate;
+    std::vector<Delivery> deliveries;  // one an outlet that takes it
     std::vector<OwnCheck> own_checks;
     std::vector<std::string> checked;  // ids of ticked checklist items
     std::vector<ProofEntry> proof;     // oldest first

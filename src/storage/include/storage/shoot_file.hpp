@@ -2,6 +2,7 @@
 
 #include "shoot/shoot.hpp"
 #include "shoot/subject_library.hpp"
+#include "shoot/view_set.hpp"
 #include "storage/read_error.hpp"
 
 #include <filesystem>
@@ -21,6 +22,10 @@ std::string write_shoot(const shoot::Shoot& shoot);
 /// The library of subjects, format poquito-subjects version 1.
 ReadResult<std::vector<shoot::LibrarySubject>> read_subjects(std::string_view text);
 std::string write_subjects(const std::vector<shoot::LibrarySubject>& subjects);
+
+/// Sets of views, format poquito-view-sets version 1.
+ReadResult<std::vector<shoot::ViewSet>> read_view_sets(std::string_view text);
+std::string write_view_sets(const std::vector<shoot::ViewSet>& sets);
 
 /// How far a person goes: a record of its own, format poquito-limits version 1. Empty: there is none that can be read.
 std::optional<shoot::Limits> load_limits(const std::filesystem::path& path);

@@ -31,6 +31,8 @@ inline constexpr NumberRule kept{.least = 0.01, .greatest = 0.99};
 inline constexpr NumberRule overlap{.greatest = 0.99};
 inline constexpr NumberRule crop{.least = 0.01, .greatest = 1};           // of the picture that is used
 inline constexpr NumberRule picture_shape{.least = 0.1, .greatest = 10};  // width over height
+inline constexpr NumberRule margin{.greatest = 0.45};                     // of a side, at both ends of it
+inline constexpr NumberRule aside{.least = -0.5, .greatest = 0.5};        // shares of a frame off its middle
 inline constexpr NumberRule reflecting{.least = 0.01, .greatest = 1};     // what a surface gives back that is to light
 // Lengths.
 inline constexpr NumberRule size{.least = 1e-4, .greatest = 1e6};  // of what is there: a tenth of a micrometre to 1 km

@@ -1,0 +1,37 @@
+#pragma once
+
+#include "shoot/shoot.hpp"
+
+#include <cstddef>
+#include <string>
+#include <vector>
+
+/// Shots that keep to another one: the plates of a picture, the views of a set, a series that is compared.
+namespace poquito::job {
+
+/// What is not as in the shot that this one follows.
+struct Deviation {
+    shoot::Lock lock = shoot::Lock::camera;
+    std::string text;  // "f/8 where Satchel, front has f/11"
+};
+std::vector<Deviation> deviations(const shoot::Shoot& shoot, const shoot::Shot& shot);
+
+const char* lock_name(shoot::Lock lock);  // for people
+const char* role_name(shoot::PlateRole role);
+
+/// Gives the shot what its locks say, from the one that it follows. Nothing where it follows none.
+void bring_in_line(shoot::Shoot& shoot, std::size_t shot);
+
+/// The shot as a plate of that picture, which keeps to the first of its plates what that role has to: all keep camera
+/// and framing; what is to be laid on the hero keeps its stop and light too, a shadow its stop, flash and ambient their
+/// aperture's framing alone.
+void make_plate(shoot::Shoot& shoot, std::size_t shot, const std::string& picture, shoot::PlateRole role);
+
+/// The plates that a picture of that shot is usually put together from (common practice), made behind it as copies:
+/// with what holds it, without it, and its shadow where `shadow` says so. Returns how many.
+std::size_t add_plates(shoot::Shoot& shoot, std::size_t hero, const std::vector<shoot::PlateRole>& roles);
+
+/// What must not move from one plate to the next, for people; and what becomes of it.
+const char* role_work(shoot::PlateRole role);
+
+}  // namespace poquito::job

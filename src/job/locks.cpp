@@ -1,0 +1,243 @@
+#include "job/locks.hpp"
+
+#include "shoot/edit.hpp"
+#include "shoot/view_set.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <tuple>
+#include <utility>
+
+namespace poquito::job {
+namespace {
+
+using shoot::Lock;
+using shoot::PlateRole;
+using shoot::Shot;
+
+auto train_of(const shoot::Rig& rig) {
+    return std::tie(rig.tubes_behind_converter, rig.teleconverter, rig.tubes, rig.bellows, rig.reversing_ring, rig.lens,
+                    rig.focal_length, rig.closeup_lenses, rig.front_lens, rig.filters, rig.crop_mode);
+}
+
+const Shot* followed(const shoot::Shoot& shoot, const Shot& shot) {
+    if (!shot.follows) return nullptr;
+    for (const Shot& other : shoot.shots)
+        if (other.id == shot.follows->shot) return &other;
+    return nullptr;
+}
+
+std::string camera_differs(const shoot::Shoot& shoot, const Shot& shot, const Shot& other) {
+    if (shot.rig.camera != other.rig.camera)
+        return fmt::format("{} where {} has {}", shoot::camera_of(shoot.kit, shot).name, other.name,
+                           shoot::camera_of(shoot.kit, other).name);
+    if (shot.rig.lens != other.rig.lens)
+        return fmt::format("{} where {} has {}", shoot::lens_of(shoot.kit, shot).name, other.name,
+                           shoot::lens_of(shoot.kit, other).name);
+    if (train_of(shot.rig) != train_of(other.rig))
+        return fmt::format("the lens is mounted otherwise than for {}", other.name);
+    return {};
+}
+
+std::string framing_differs(const Shot& shot, const Shot& other) {
+    const auto &own = shot.rig, &its = other.rig;
+    if (own.orientation != its.orientation) return fmt::format("held another way up than for {}", other.name);
+    constexpr double degree = 0.5;
+    if (std::abs(own.inclination - its.inclination) > degree)
+        return fmt::format("looks down by {}\u00b0 where {} has {}\u00b0", text::number_text(own.inclination, 3),
+                           other.name, text::number_text(its.inclination, 3));
+    if (own.focus.by == its.focus.by && own.focus.value != its.focus.value)
+        return own.focus.by == shoot::FocusBy::magnification
+                   ? fmt::format("{} where {} has {}", text::magnification_text(own.focus.value), other.name,
+                                 text::magnification_text(its.focus.value))
+                   : fmt::format("its ring stands elsewhere than for {}", other.name);
+    if (own.focus.by != its.focus.by) return fmt::format("focused otherwise than {}", other.name);
+    return {};
+}
+
+std::string stop_differs(const Shot& shot, const Shot& other) {
+    const auto &own = shot.exposure, &its = other.exposure;
+    if (own.f_number != its.f_number)
+        return fmt::format("{} where {} has {}", text::f_number_text(own.f_number), other.name,
+                           text::f_number_text(its.f_number));
+    if (own.shutter != its.shutter)
+        return fmt::format("{} where {} has {}", text::shutter_text(own.shutter), other.name,
+                           text::shutter_text(its.shutter));
+    if (own.iso != its.iso) return fmt::format("ISO {:g} where {} has ISO {:g}", own.iso, other.name, its.iso);
+    return {};
+}
+
+std::string light_differs(const Shot& shot, const Shot& other) {
+    if (shot.lights.size() != other.lights.size())
+        return fmt::format("{} where {} has {}",
+                           text::count_text(static_cast<double>(shot.lights.size()), "light", "lights"), other.name,
+                           other.lights.size());
+    for (std::size_t i = 0; i < shot.lights.size(); ++i)
+        if (shot.lights[i] != other.lights[i])
+            return fmt::format("light {} stands or is set otherwise than for {}", static_cast<char>('A' + i % 26),
+                               other.name);
+    if (shot.ambient != other.ambient) return fmt::format("the light that is there differs from {}", other.name);
+    return {};
+}
+
+std::string differs(const shoot::Shoot& shoot, const Shot& shot, const Shot& other, Lock lock) {
+    switch (lock) {
+        case Lock::camera:
+            return camera_differs(shoot, shot, other);
+        case Lock::framing:
+            return framing_differs(shot, other);
+        case Lock::stop:
+            return stop_differs(shot, other);
+        case Lock::light:
+            return light_differs(shot, other);
+        case Lock::ground:
+            return shot.background == other.background ? std::string()
+                                                       : fmt::format("another ground than {}", other.name);
+    }
+    return {};
+}
+
+std::vector<Lock> locks_of(PlateRole role) {
+    switch (role) {
+        case PlateRole::hero:
+            return {};
+        case PlateRole::piece:
+            return {Lock::camera, Lock::framing, Lock::stop};
+        case PlateRole::support:
+        case PlateRole::clean:
+            return {Lock::camera, Lock::framing, Lock::stop, Lock::light, Lock::ground};
+        case PlateRole::shadow:
+            return {Lock::camera, Lock::framing, Lock::ground};
+        case PlateRole::flash:
+        case PlateRole::ambient:
+            return {Lock::camera, Lock::framing, Lock::ground};
+    }
+    return {};
+}
+
+/// What the plate has otherwise than the hero, to begin from.
+void set_for(Shot& shot, PlateRole role) {
+    if (role == PlateRole::flash) shot.ambient.reset();
+    if (role == PlateRole::ambient)
+        for (auto& light : shot.lights) light.off = true;
+    if (role == PlateRole::clean || role == PlateRole::shadow || role == PlateRole::ambient)
+        shot.capture.mode = shoot::CaptureMode::single;
+}
+
+}  // namespace
+
+const char* lock_name(Lock lock) {
+    constexpr const char* words[] = {"camera and lens", "framing", "stop, shutter, ISO", "light", "ground"};
+    static_assert(std::size(words) == shoot::locks);
+    return words[static_cast<int>(lock)];
+}
+
+const char* role_name(PlateRole role) {
+    constexpr const char* words[] = {"hero",   "a piece more", "with its support", "clean",
+                                     "shadow", "by flash",     "by ambient light"};
+    return words[static_cast<int>(role)];
+}
+
+const char* role_work(PlateRole role) {
+    switch (role) {
+        case PlateRole::hero:
+            return "the others are laid on it";
+        case PlateRole::piece:
+            return "put in where it stands; its light may be its own";
+        case PlateRole::support:
+            return "held as it has to be; the support is painted out with the clean plate";
+        case PlateRole::clean:
+            return "the same place without it: take everything away, touch nothing else";
+        case PlateRole::shadow:
+            return "what falls on the ground, laid under it";
+        case PlateRole::flash:
+            return "by flash alone: darken the room";
+        case PlateRole::ambient:
+            return "the lights off, the shutter longer";
+    }
+    return "";
+}
+
+std::vector<Deviation> deviations(const shoot::Shoot& shoot, const Shot& shot) {
+    std::vector<Deviation> all;
+    const Shot* other = followed(shoot, shot);
+    if (!other) return all;
+    for (const Lock lock : shot.follows->locks)
+        if (auto text = differs(shoot, shot, *other, lock); !text.empty())
+            all.push_back({.lock = lock, .text = std::move(text)});
+    return all;
+}
+
+void bring_in_line(shoot::Shoot& shoot, std::size_t index) {
+    const Shot& now = std::as_const(shoot.shots)[index];
+    const Shot* other = followed(shoot, now);
+    if (!other) return;
+    Shot shot = now;
+    for (const Lock lock : now.follows->locks) switch (lock) {
+            case Lock::camera: {
+                auto rig = other->rig;
+                rig.focus = shot.rig.focus;
+                rig.orientation = shot.rig.orientation, rig.inclination = shot.rig.inclination;
+                shot.rig = std::move(rig);
+                break;
+            }
+            case Lock::framing:
+                shot.rig.focus = other->rig.focus;
+                shot.rig.orientation = other->rig.orientation, shot.rig.inclination = other->rig.inclination;
+                break;
+            case Lock::stop:
+                shot.exposure.f_number = other->exposure.f_number;
+                shot.exposure.shutter = other->exposure.shutter;
+                shot.exposure.iso = other->exposure.iso;
+                break;
+            case Lock::light:
+                shot.lights = other->lights, shot.ambient = other->ambient;
+                break;
+            case Lock::ground:
+                shot.background = other->background;
+                break;
+        }
+    if (shot != now) shoot.shots.replace(index, std::move(shot));
+}
+
+void make_plate(shoot::Shoot& shoot, std::size_t index, const std::string& picture, PlateRole role) {
+    const auto others = shoot::plates_of(shoot, picture);
+    std::optional<std::string> first;
+    for (const auto i : others)
+        if (i != index && (!first || std::as_const(shoot.shots)[i].plate->role == PlateRole::hero))
+            first = std::as_const(shoot.shots)[i].id;
+    Shot& shot = shoot.shots[index];
+    shot.plate = shoot::Plate{.picture = picture, .role = role, .unknown = {}};
+    if (first && role != PlateRole::hero)
+        shot.follows = shoot::Follows{.shot = *first, .locks = locks_of(role), .unknown = {}};
+}
+
+std::size_t add_plates(shoot::Shoot& shoot, std::size_t hero, const std::vector<PlateRole>& roles) {
+    std::string picture = std::as_const(shoot.shots)[hero].name;
+    if (const auto& plate = std::as_const(shoot.shots)[hero].plate) picture = plate->picture;
+    if (!std::as_const(shoot.shots)[hero].plate) make_plate(shoot, hero, picture, PlateRole::hero);
+    const auto there = shoot::plates_of(shoot, picture);
+    std::size_t at = there.back() + 1, made = 0;
+    for (const PlateRole role : roles) {
+        if (std::ranges::any_of(there,
+                                [&](std::size_t i) { return std::as_const(shoot.shots)[i].plate->role == role; }) &&
+            role != PlateRole::piece)
+            continue;
+        Shot shot = std::as_const(shoot.shots)[hero];
+        shot.name = picture + ", " + role_name(role);
+        shot.id = shoot::unique_shot_id(shoot, shot.name);
+        shot.checked.clear(), shot.proof.clear(), shot.deliveries.clear();
+        shot.view.reset();  // the picture is the view, not each of its plates
+        shot.plate.reset(), shot.follows.reset();
+        set_for(shot, role);
+        shoot.shots.insert(at, std::move(shot));
+        make_plate(shoot, at++, picture, role);
+        ++made;
+    }
+    return made;
+}
+
+}  // namespace poquito::job

@@ -1,0 +1,106 @@
+#include "plan/staging.hpp"
+
+#include "optics/depth.hpp"
+#include "plan/background_blur.hpp"
+#include "plan/plan.hpp"
+#include "plan/report.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace poquito::plan {
+namespace {
+
+double radians(double degrees) { return degrees * std::numbers::pi / 180; }
+
+struct Box {
+    double left, top, right, bottom;
+
+    double area() const { return std::max(0.0, right - left) * std::max(0.0, bottom - top); }
+    Box and_(const Box& other) const {
+        return {std::max(left, other.left), std::max(top, other.top), std::min(right, other.right),
+                std::min(bottom, other.bottom)};
+    }
+};
+
+/// How far its brightest and most coloured part is from grey, 0 to 1.
+double strength(const std::optional<text::Colour>& colour) {
+    if (!colour) return 0;
+    const int most = std::max({colour->red, colour->green, colour->blue});
+    const int least = std::min({colour->red, colour->green, colour->blue});
+    return most > 0 ? static_cast<double>(most - least) / most : 0;
+}
+
+/// What detail of a thing is as wide as that one might still read: a thirtieth of it (common practice).
+double detail_of(const shoot::Subject& subject) { return std::max(subject.width, subject.height) / 30; }
+
+}  // namespace
+
+SeenPlace seen_place(const Plan& plan, double right, double behind, double height) {
+    const double i = radians(plan.shot.rig.inclination);
+    // Its middle is as much higher than the subject's as it is itself, by half of that.
+    const double up = (height - plan.shot.subject.height) / 2;
+    return {
+        .right = right, .up = up * std::cos(i) + behind * std::sin(i), .away = behind * std::cos(i) - up * std::sin(i)};
+}
+
+double tilt_of_table(double inclination) {
+    return std::clamp(90 - std::abs(inclination), 0.0, shoot::greatest_view_angle);
+}
+
+std::vector<StagedReport> report_staging(const Plan& plan, const Report& report) {
+    std::vector<StagedReport> all;
+    const auto& field_width = report.optics.field_width;
+    const auto& field_height = report.optics.field_height;
+    const double m = plan.at.magnification;
+    if (!field_width || !field_height || !(m > 0)) return all;
+    const auto imaging = imaging_of(plan, plan.shot.exposure.f_number);
+    // One over the distance from entrance pupil to plane of focus (MODEL 9).
+    const double per_distance = m * imaging.pupil_factor() / (imaging.disc_aperture() * imaging.working_f_number);
+    const auto box_of = [&](const SeenPlace& at, double width, double height) {
+        const double scale = 1 / std::max(1e-6, 1 + (at.away - plan.focus) * per_distance);
+        const double x = at.right * scale / *field_width, y = at.up * scale / *field_height;
+        const double w = width * scale / *field_width, h = height * scale / *field_height;
+        return Box{0.5 + x - w / 2, 0.5 - y - h / 2, 0.5 + x + w / 2, 0.5 - y + h / 2};
+    };
+    const Box hero = box_of({}, plan.extent.width, plan.extent.height);
+    for (const auto& thing : plan.shot.staging) {
+        StagedReport one;
+        one.id = thing.id;
+        auto subject = thing.subject;
+        if (thing.lies) subject.tilt = tilt_of_table(plan.shot.rig.inclination);
+        const auto extent = shoot::presented_extent(subject);
+        one.place =
+            seen_place(plan, thing.right, thing.behind, thing.lies ? thing.subject.depth : thing.subject.height);
+        if (thing.lies) {  // under what stands on it
+            const double down = plan.shot.subject.height / 2 + thing.subject.depth / 2;
+            const double i = radians(plan.shot.rig.inclination);
+            one.place.up = -down * std::cos(i) + thing.behind * std::sin(i);
+            one.place.away = thing.behind * std::cos(i) + down * std::sin(i);
+        }
+        const Box box = box_of(one.place, extent.width, extent.height);
+        one.left = box.left, one.top = box.top, one.width = box.right - box.left, one.height = box.bottom - box.top;
+        const double area = box.area();
+        one.cut_off = area > 0 ? 1 - box.and_({0, 0, 1, 1}).area() / area : 0;
+        one.behind_focus = one.place.away - plan.focus;
+        const auto disc = optics::blur_disc(imaging, one.behind_focus);
+        one.blur = disc;
+        if (disc) one.blur_share = *disc / plan.sensor.width;
+        const bool before = one.place.away < 0 && !thing.lies;
+        const double common = hero.and_(box).area();
+        if (before && hero.area() > 0) one.hides = common / hero.area();
+        if (!before && area > 0 && !thing.lies) one.hidden = common / area;
+        one.readable = disc && *disc / m < detail_of(thing.subject);
+        const auto& own = plan.shot.subject;
+        constexpr double much = 1.3, coloured = 0.25;
+        one.draws_the_eye =
+            one.readable && thing.role != shoot::StagedRole::repeat && one.cut_off < 0.9 &&
+            (thing.subject.reflectance > much * std::max(own.reflectance, own.highlight_reflectance.value_or(0)) ||
+             strength(thing.subject.colour) > strength(own.colour) + coloured);
+        all.push_back(std::move(one));
+    }
+    return all;
+}
+
+}  // namespace poquito::plan
