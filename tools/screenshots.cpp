@@ -230,7 +230,8 @@ int main(int argc, char** argv) {
         const char* file;
     };
     window.goTo(advice::Station::subject);
-    for (const auto& [tab, shot, file] : {Leaf{"mattersTab", 9, "1-matters"}, Leaf{"plansTab", 9, "1-plans"}}) {
+    for (const auto& [tab, shot, file] :
+         {Leaf{"mattersTab", 9, "1-matters"}, Leaf{"plansTab", 9, "1-plans"}, Leaf{"stagingTab", 6, "1-table"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         settle();

@@ -53,6 +53,7 @@ Report assess(const Plan& plan) {
     if (plan.shot.subject.tank) report.optics.tank = report_tank(plan, report);
     report.reflections = report_reflections(plan, report.light);
     report.freeze = report_freeze(plan, report);
+    report.staging = report_staging(plan, report);
     report.chance = report_chance(plan, report);
     return report;
 }

@@ -37,16 +37,27 @@ double detail_of(const shoot::Subject& subject) { return std::max(subject.width,
 
 }  // namespace
 
-SeenPlace seen_place(const Plan& plan, double right, double behind, double height) {
+SeenPlace seen_place(const Plan& plan, const shoot::Staged& thing) {
     const double i = radians(plan.shot.rig.inclination);
-    // Its middle is as much higher than the subject's as it is itself, by half of that.
-    const double up = (height - plan.shot.subject.height) / 2;
-    return {
-        .right = right, .up = up * std::cos(i) + behind * std::sin(i), .away = behind * std::cos(i) - up * std::sin(i)};
+    const double foot = -plan.shot.subject.height / 2;  // of the subject, from its centre
+    const double up = thing.lies ? foot - thing.subject.depth / 2 : foot + thing.subject.height / 2;
+    return {.right = thing.right,
+            .up = up * std::cos(i) + thing.behind * std::sin(i),
+            .away = thing.behind * std::cos(i) - up * std::sin(i)};
 }
 
-double tilt_of_table(double inclination) {
-    return std::clamp(90 - std::abs(inclination), 0.0, shoot::greatest_view_angle);
+shoot::Subject seen_subject(const Plan& plan, const shoot::Staged& thing) {
+    auto subject = thing.subject;
+    if (thing.lies)
+        subject.tilt = std::clamp(90 - std::abs(plan.shot.rig.inclination), 0.0, shoot::greatest_view_angle);
+    return subject;
+}
+
+double scale_at(const Plan& plan, double away) {
+    if (!(plan.at.magnification > 0)) return 1;
+    // One over the distance from entrance pupil to plane of focus, as the pupil and the f-number have it (MODEL 9).
+    const auto& [m, n, a, g] = imaging_of(plan, plan.shot.exposure.f_number);
+    return 1 / std::max(1e-3, 1 + (away - plan.focus) * m * g / (a * n));
 }
 
 std::vector<StagedReport> report_staging(const Plan& plan, const Report& report) {
@@ -54,12 +65,10 @@ std::vector<StagedReport> report_staging(const Plan& plan, const Report& report)
     const auto& field_width = report.optics.field_width;
     const auto& field_height = report.optics.field_height;
     const double m = plan.at.magnification;
-    if (!field_width || !field_height || !(m > 0)) return all;
+    if (plan.shot.staging.empty() || !field_width || !field_height || !(m > 0)) return all;
     const auto imaging = imaging_of(plan, plan.shot.exposure.f_number);
-    // One over the distance from entrance pupil to plane of focus (MODEL 9).
-    const double per_distance = m * imaging.pupil_factor() / (imaging.disc_aperture() * imaging.working_f_number);
     const auto box_of = [&](const SeenPlace& at, double width, double height) {
-        const double scale = 1 / std::max(1e-6, 1 + (at.away - plan.focus) * per_distance);
+        const double scale = scale_at(plan, at.away);
         const double x = at.right * scale / *field_width, y = at.up * scale / *field_height;
         const double w = width * scale / *field_width, h = height * scale / *field_height;
         return Box{0.5 + x - w / 2, 0.5 - y - h / 2, 0.5 + x + w / 2, 0.5 - y + h / 2};
@@ -68,17 +77,8 @@ std::vector<StagedReport> report_staging(const Plan& plan, const Report& report)
     for (const auto& thing : plan.shot.staging) {
         StagedReport one;
         one.id = thing.id;
-        auto subject = thing.subject;
-        if (thing.lies) subject.tilt = tilt_of_table(plan.shot.rig.inclination);
-        const auto extent = shoot::presented_extent(subject);
-        one.place =
-            seen_place(plan, thing.right, thing.behind, thing.lies ? thing.subject.depth : thing.subject.height);
-        if (thing.lies) {  // under what stands on it
-            const double down = plan.shot.subject.height / 2 + thing.subject.depth / 2;
-            const double i = radians(plan.shot.rig.inclination);
-            one.place.up = -down * std::cos(i) + thing.behind * std::sin(i);
-            one.place.away = thing.behind * std::cos(i) + down * std::sin(i);
-        }
+        const auto extent = shoot::presented_extent(seen_subject(plan, thing));
+        one.place = seen_place(plan, thing);
         const Box box = box_of(one.place, extent.width, extent.height);
         one.left = box.left, one.top = box.top, one.width = box.right - box.left, one.height = box.bottom - box.top;
         const double area = box.area();

@@ -389,6 +389,32 @@ const std::vector<RuleCase>& cases() {
                                   .pieces = 9, .spread = 15, .lag = 0.01};
              shot.subject.speed = std::round(plan::speed_of(*shot.freeze));
          }},
+        {"staged-hides", true,
+         [](Shoot&, Shot& shot) {
+             shot.staging = {{.id = "jar", .name = "Jar", .subject = {.width = 20, .height = 20, .depth = 2},
+                              .right = 10, .behind = -5, .unknown = {}}};
+         }},
+        {"staged-cut", true,
+         [](Shoot&, Shot& shot) {
+             shot.staging = {{.id = "jar", .name = "Jar", .subject = {.width = 10, .height = 20, .depth = 2},
+                              .right = 22, .behind = 2, .unknown = {}}};
+         }},
+        {"staged-draws-the-eye", true,
+         [](Shoot&, Shot& shot) {
+             shot.staging = {{.id = "card", .name = "Card",
+                              .subject = {.width = 6, .height = 6, .depth = 1, .reflectance = 0.9},
+                              .right = -15, .behind = 4, .unknown = {}}};
+         }},
+        {"camera-overhead", false,
+         [](Shoot&, Shot& shot) {
+             shot.rig.inclination = 90;
+             shot.subject.traits = {"food"};
+         }},
+        {"camera-high", false,
+         [](Shoot&, Shot& shot) {
+             shot.rig.inclination = 90;
+             shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = 0.05};
+         }},
         {"lens-in-tank", true,
          [](Shoot&, Shot& shot) { shot.subject.tank = InTank{.tank = {.water = 600}}; }},
         {"in-tank", false, [](Shoot&, Shot& shot) { shot.subject.tank = InTank{}; }},

@@ -45,6 +45,7 @@ TEST_CASE("members of a later version survive a load and a save, wherever they s
     sown_shot.view = shoot::View{.thing = "Bag", .name = "front", .proves = {}, .unknown = {}};
     sown_shot.follows = shoot::Follows{.shot = sown_in.shots[1].id, .locks = {shoot::Lock::stop}, .unknown = {}};
     sown_shot.plate = shoot::Plate{.picture = "Bag", .role = shoot::PlateRole::clean, .unknown = {}};
+    sown_shot.staging = {{.id = "jar", .name = "Jar", .subject = {}, .right = 5, .unknown = {}}};
     sown_in.outlets = {{.id = "shop",
                         .name = "Shop",
                         .shape = 1,

@@ -342,6 +342,14 @@ shoot::Shoot random_shoot(unsigned seed) {
             .shot = shoot.shots[0].id, .locks = {Lock::stop, static_cast<Lock>(random.whole(3, 4))}, .unknown = {}};
         shoot.shots[2].plate =
             Plate{.picture = "Bag", .role = static_cast<PlateRole>(random.whole(0, 6)), .unknown = {}};
+        shoot.shots[2].staging = {{.id = "cloth",
+                                   .name = "Cloth; \"linen\"",
+                                   .role = static_cast<StagedRole>(random.whole(0, 4)),
+                                   .subject = {.width = random.log_between(5, 500), .height = 30, .depth = 2},
+                                   .lies = random.coin(),
+                                   .right = random.between(-300, 300),
+                                   .behind = random.between(-300, 300),
+                                   .unknown = {}}};
         shoot.shots[1].deliveries = {{.outlet = "shop",
                                       .right = random.between(-0.5, 0.5),
                                       .down = random.between(-0.5, 0.5),

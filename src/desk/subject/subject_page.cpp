@@ -3,6 +3,7 @@
 #include "desk/base/leaves.hpp"
 #include "desk/subject/matters_leaf.hpp"
 #include "desk/subject/plans_leaf.hpp"
+#include "desk/subject/staging_leaf.hpp"
 #include "desk/subject/subject_leaf.hpp"
 
 #include <QVBoxLayout>
@@ -15,12 +16,14 @@ SubjectPage::SubjectPage(Document& document, SubjectLibrary& library, QWidget* p
     column->addWidget(leaves_, 1);
     leaves_->addLeaf({"subjectTab", tr("Subject"), tr("Size, form, movement, and how much of the frame it fills")},
                      subject_);
+    auto* staging = new StagingLeaf(document, this);
     auto* matters = new MattersLeaf(document, this);
     leaves_->addLeaf({"mattersTab", tr("What matters"), tr("What has to be sharp, how far you go, what goes first")},
                      matters);
     connect(matters, &MattersLeaf::limitsKept, this, &SubjectPage::limitsKept);
     leaves_->addLeaf({"plansTab", tr("Whole plans"), tr("Each school's complete settings side by side")},
                      new PlansLeaf(document, this));
+    leaves_->addLeaf({"stagingTab", tr("Table"), tr("What stands in the picture beside it, seen from above")}, staging);
     connect(leaves_, &Leaves::turned, this, &SubjectPage::refresh);
     connect(subject_, &SubjectLeaf::problemFound, this, &SubjectPage::problemFound);
 }

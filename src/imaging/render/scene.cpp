@@ -113,17 +113,16 @@ struct Skin {
     Texture texture;
 };
 
-void place_subject(Scene& scene, const Plan& plan) {
-    const auto& subject = plan.shot.subject;
-    const double offset = plan.focus;
+/// A thing whose middle has the plane of focus `offset` mm behind it, `depth` mm deep as it is seen.
+void place_thing(Scene& scene, const Plan& plan, const shoot::Subject& subject, double offset, double depth) {
     const auto surface = std::make_shared<const Surface>(subject);
-    const Viewpoint view(plan);
+    const Viewpoint view(plan, offset, depth);
     const double m = plan.at.magnification, half_width = subject.width / 2, half_height = subject.height / 2;
     const Skin skin{.albedo = albedo_of(subject.colour, subject.reflectance),
                     .coarsest = std::max(subject.width, subject.height) / 5,
                     .texture = texture_of(subject)};
-    scene.nearest = -plan.extent.depth / 2 - offset;
-    scene.farthest = plan.extent.depth / 2 - offset;
+    scene.nearest = -depth / 2 - offset;
+    scene.farthest = depth / 2 - offset;
     scene.subject = [=](Place place, double detail) -> std::optional<Fragment> {
         const ViewRay ray = view.ray(place);
         const auto point = surface->hit(ray);
@@ -298,6 +297,40 @@ float gloss_of(const Plan& plan) {
     return polarised ? 0.06f : 0.3f;
 }
 
+/// One more thing, where it stands: of what a ray meets, the nearest is seen.
+void add_staged(Scene& scene, const Plan& plan, std::size_t index) {
+    const auto& staged = plan.shot.staging[index];
+    const auto subject = plan::seen_subject(plan, staged);
+    const auto at = plan::seen_place(plan, staged);
+    const auto extent = shoot::presented_extent(subject);
+    const double offset = plan.focus - at.away;
+    const double per_distance = plan::scale_at(plan, at.away);
+    if (per_distance > 100) return;  // it stands against the lens
+    Scene own{.lens = scene.lens};
+    place_thing(own, plan, subject, offset, extent.depth);
+    const double scale = plan.at.magnification * per_distance;
+    const Place middle{.x = at.right * scale, .y = at.up * scale};
+    const auto thing = static_cast<std::uint16_t>(index + 1);
+    // What mirrors is the subject; the rest is matt, and gives back all that it does.
+    const float matt = 1 / std::max(0.1f, 1 - scene.gloss);
+    scene.subject = [before = scene.subject, see = own.subject, middle, thing, matt](
+                        Place place, double detail) -> std::optional<Fragment> {
+        auto nearest = before(place, detail);
+        auto other = see({.x = place.x - middle.x, .y = place.y - middle.y}, detail);
+        if (!other || (nearest && nearest->depth <= other->depth)) return nearest;
+        other->thing = thing;
+        other->albedo *= matt;
+        return other;
+    };
+    scene.nearest = std::min(scene.nearest, own.nearest);
+    scene.farthest = std::max(scene.farthest, own.farthest);
+    scene.subject_key.insert(scene.subject_key.end(), own.subject_key.begin(), own.subject_key.end());
+    scene.subject_key.insert(scene.subject_key.end(), {middle.x, middle.y, static_cast<double>(matt)});
+    const auto relief = relief_of(subject);
+    for (SceneLight& light : scene.lights)
+        light.others.push_back(light.softness < 1 ? cast_shadows(relief, light.towards, light.softness) : nullptr);
+}
+
 /// The place without its subject: of a clean plate.
 void take_away(Scene& scene) {
     scene.subject = [](Place, double) -> std::optional<Fragment> { return std::nullopt; };
@@ -320,8 +353,9 @@ std::optional<Scene> scene_of(const Plan& plan, const Report& report) {
                 .motion = report.motion.blur + report.motion.sway_blur,
                 .lights = lights_of(plan, report),
                 .gloss = gloss_of(plan)};
-    place_subject(scene, plan);
+    place_thing(scene, plan, shot.subject, plan.focus, plan.extent.depth);
     if (shot.plate && shot.plate->role == shoot::PlateRole::clean) take_away(scene);
+    for (std::size_t i = 0; i < shot.staging.size(); ++i) add_staged(scene, plan, i);
     if (shot.background) place_background(scene, plan, report);
     return scene;
 }
@@ -380,9 +414,12 @@ void put_aside(Scene& scene, Place by) {
 Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment) {
     // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would read.
     const float cosine = (fragment.normal * light.towards).sum();
-    const float seen = light.shadows ? light.shadows->at(fragment.x, fragment.y) : 1;
+    const Shadows* shadows = fragment.thing == 0                     ? light.shadows.get()
+                             : fragment.thing <= light.others.size() ? light.others[fragment.thing - 1u].get()
+                                                                     : nullptr;
+    const float seen = shadows ? shadows->at(fragment.x, fragment.y) : 1;
     Lit lit{.diffuse = seen * std::max(0.0f, cosine + light.softness) / (1 + light.softness)};
-    if (gloss > 0 && !light.through) lit.shine = seen * mirrored(fragment.normal, light);
+    if (gloss > 0 && !light.through && fragment.thing == 0) lit.shine = seen * mirrored(fragment.normal, light);
     return lit;
 }
 
@@ -392,16 +429,18 @@ Rgba lit(const Scene& scene, const Fragment& fragment) {
     return sent(scene.gloss, fragment.albedo, all);
 }
 
-Viewpoint::Viewpoint(const Plan& plan) {
+Viewpoint::Viewpoint(const Plan& plan) : Viewpoint(plan, plan.focus, plan.extent.depth) {}
+
+Viewpoint::Viewpoint(const Plan& plan, double focus, double depth) {
     const Shot& shot = plan.shot;
     if (!(plan.at.magnification > 0)) return;
     magnification_ = plan.at.magnification;
-    focus_ = plan.focus;
+    focus_ = focus;
     // One over the distance from entrance pupil to plane of focus, as the pupil and the f-number have it.
     const auto& [m, n, a, g] = imaging_of(plan, shot.exposure.f_number);
     const double per_distance = m * g / (a * n);
     // Where the pupil lies within the subject, or behind it, no one viewpoint shows it: seen in parallel instead.
-    if (std::abs(per_distance) * (plan.extent.depth / 2 + std::abs(focus_)) < 1) per_distance_ = per_distance;
+    if (std::abs(per_distance) * (depth / 2 + std::abs(focus_)) < 1) per_distance_ = per_distance;
 }
 
 ViewRay Viewpoint::ray(Place place) const {

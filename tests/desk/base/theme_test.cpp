@@ -132,7 +132,7 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             nothingCutOff(person, station);
         }
         person.goTo(1);
-        for (const char* tab : {"mattersTab", "plansTab", "subjectTab"}) {
+        for (const char* tab : {"mattersTab", "plansTab", "stagingTab", "subjectTab"}) {
             if (shot > 2) break;
             INFO(tab);
             person.click(QLatin1String(tab));
@@ -166,7 +166,7 @@ namespace {
 
 /// Of the stations, in their order.
 const std::vector<std::vector<const char*>> leaves = {
-    {"subjectTab", "mattersTab", "plansTab"},
+    {"subjectTab", "mattersTab", "plansTab", "stagingTab"},
     {nullptr},
     {"chartTab", "ladderTab", "planeTab", "backgroundTab", "settingsTab"},
     {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"},

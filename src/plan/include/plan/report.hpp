@@ -5,6 +5,7 @@
 #include "optics/stack.hpp"
 #include "plan/chance.hpp"
 #include "plan/stack/stack_plan.hpp"
+#include "plan/staging.hpp"
 #include "shoot/fit.hpp"
 #include "shoot/shot.hpp"
 
@@ -309,6 +310,7 @@ struct Report {
     MotionReport motion;
     std::vector<ReflectionReport> reflections;  // one a light where the subject is polished, else none
     std::optional<FreezeReport> freeze;
+    std::vector<StagedReport> staging;   // one a thing besides the subject
     std::optional<ChanceReport> chance;  // empty: nothing is left to it
 };
 

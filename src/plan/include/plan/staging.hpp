@@ -1,6 +1,7 @@
 #pragma once
 
 #include "plan/fwd.hpp"
+#include "shoot/staging.hpp"
 
 #include <optional>
 #include <string>
@@ -17,12 +18,14 @@ struct SeenPlace {
     double away = 0;
 };
 
-/// The centre of what stands there, `height` high on the table that the subject stands on; what lies has its own
-/// thickness for it.
-SeenPlace seen_place(const Plan& plan, double right, double behind, double height);
+/// The centre of a thing: what stands has its foot on the table that the subject stands on, what lies is under both.
+SeenPlace seen_place(const Plan& plan, const shoot::Staged& thing);
 
-/// The subject as the camera sees a thing that lies flat on the table: tilted by what is left to the vertical.
-double tilt_of_table(double inclination);
+/// The thing as the camera sees it: what lies is tilted by what the camera's own inclination leaves to the vertical.
+shoot::Subject seen_subject(const Plan& plan, const shoot::Staged& thing);
+
+/// How large the image of a thing is that lies `away` mm behind the subject's centre, to that in the plane of focus.
+double scale_at(const Plan& plan, double away);
 
 struct StagedReport {
     std::string id;

@@ -304,6 +304,17 @@ void describe(Rows& rows, const Background*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const Staged*) {
+    rows.id("id", &Staged::id);
+    rows.text("name", &Staged::name, needed);
+    rows.choice("role", &Staged::role, spare);
+    rows.object("subject", &Staged::subject, needed);
+    rows.flag("lies", &Staged::lies, spare);
+    rows.number("right_mm", &Staged::right, range::offset, spare);
+    rows.number("behind_mm", &Staged::behind, range::offset, spare);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const TwoDrops*) {
     rows.number("rise_s", &TwoDrops::rise, range::seconds, needed);
     rows.number("column_mm", &TwoDrops::column, range::length, needed);
@@ -568,6 +579,8 @@ void describe(Rows& rows, const ShotInFile*) {
         "lights", [](auto& s) -> auto& { return s.shot.lights; }, needed);
     rows.object(
         "background", [](auto& s) -> auto& { return s.shot.background; });
+    rows.list(
+        "staging", [](auto& s) -> auto& { return s.shot.staging; }, spare);
     rows.object(
         "freeze", [](auto& s) -> auto& { return s.shot.freeze; });
     rows.object(

@@ -51,6 +51,8 @@ inline constexpr std::array names<TryIs> = {"frame", "rocking", "bracket"};
 template <>
 inline constexpr std::array names<Orientation> = {"landscape", "portrait"};
 template <>
+inline constexpr std::array names<StagedRole> = {"repeat", "prop", "plate", "cloth", "card"};
+template <>
 inline constexpr std::array names<Lock> = {"camera", "framing", "stop", "light", "ground"};
 template <>
 inline constexpr std::array names<PlateRole> = {"hero", "piece", "support", "clean", "shadow", "flash", "ambient"};

@@ -9,6 +9,7 @@
 #include "shoot/record.hpp"
 #include "shoot/rig.hpp"
 #include "shoot/sharpness.hpp"
+#include "shoot/staging.hpp"
 #include "shoot/subject.hpp"
 #include "shoot/tries.hpp"
 #include "shoot/view.hpp"
@@ -62,6 +63,7 @@ struct Shot {
     std::optional<OtherLight> other_light;
     std::vector<Light> lights;
     std::optional<Background> background;
+    std::vector<Staged> staging;  // what stands in the picture besides the subject
     std::optional<Freeze> freeze;
     std::optional<Tries> tries;           // empty: as a fresh one
     std::optional<Held> held;             // empty: nothing is held

@@ -7,6 +7,7 @@
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
 
+#include <cstdint>
 #include <functional>
 #include <memory>
 #include <optional>
@@ -21,8 +22,9 @@ struct Fragment {
     float depth = 0;  // mm behind the plane of focus, negative: in front of it
     Rgba albedo = Rgba::Zero();
     Rgba normal = {0, 0, -1, 0};  // towards the camera, of length 1
-    float x = 0;                  // mm from the subject's middle, to the right and up: where it lies in its shadows
+    float x = 0;                  // mm from its thing's middle, to the right and up: where it lies in its shadows
     float y = 0;
+    std::uint16_t thing = 0;  // 0: the subject; from 1 on what stands beside it
 };
 
 /// What blurs: the same pupil, working f-number and wavelength that the report is made from.
@@ -48,8 +50,9 @@ struct SceneLight {
     Rgba tint = {1, 1, 1, 0};      // its colour as the camera shows it, of luminance 1
     Rgba towards = {0, 0, -1, 0};  // from the subject, of length 1; x right, y up, z away from the camera
     float softness = 0;            // sine of half the angle it is wide: 0 a point, 1 the whole sky
-    std::shared_ptr<const Shadows> shadows = nullptr;  // of the subject on itself
-    bool through = false;                              // comes out of the subject: nothing mirrors it
+    std::shared_ptr<const Shadows> shadows = nullptr;         // of the subject on itself
+    std::vector<std::shared_ptr<const Shadows>> others = {};  // of each other thing on itself
+    bool through = false;                                     // comes out of the subject: nothing mirrors it
 };
 
 struct Scene {
@@ -63,7 +66,7 @@ struct Scene {
     /// `detail`: width at the sensor of the finest texture to put in, mm.
     std::function<std::optional<Fragment>(Place place, double detail)> subject;
     std::vector<SceneLight> lights;
-    float gloss = 0;  // share of the light that a polished face mirrors
+    float gloss = 0;  // share of the light that a polished face of the subject mirrors
     double background_depth = 0;
     std::function<Rgba(Place place)> background;  // light, before blur; empty: nothing there
     std::vector<Highlight> highlights;
@@ -108,6 +111,8 @@ Rgba lit(const Scene& scene, const Fragment& fragment);
 class Viewpoint {
   public:
     explicit Viewpoint(const plan::Plan& plan);
+    /// For a thing whose middle has the plane of focus so far behind it, mm, and that is so deep.
+    Viewpoint(const plan::Plan& plan, double focus, double depth);
     shoot::ViewRay ray(Place place) const;
     Place place(const shoot::Point3& point) const;
 
