@@ -110,7 +110,6 @@ std::vector<Lock> locks_of(PlateRole role) {
         case PlateRole::clean:
             return {Lock::camera, Lock::framing, Lock::stop, Lock::light, Lock::ground};
         case PlateRole::shadow:
-            return {Lock::camera, Lock::framing, Lock::ground};
         case PlateRole::flash:
         case PlateRole::ambient:
             return {Lock::camera, Lock::framing, Lock::ground};
@@ -227,7 +226,7 @@ std::size_t add_plates(shoot::Shoot& shoot, std::size_t hero, const std::vector<
             role != PlateRole::piece)
             continue;
         Shot shot = std::as_const(shoot.shots)[hero];
-        shot.name = picture + ", " + role_name(role);
+        shot.name = fmt::format("{}, {}", picture, role_name(role));
         shot.id = shoot::unique_shot_id(shoot, shot.name);
         shot.checked.clear(), shot.proof.clear(), shot.deliveries.clear();
         shot.view.reset();  // the picture is the view, not each of its plates

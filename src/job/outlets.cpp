@@ -76,7 +76,7 @@ void put_in_order(const shoot::Shoot& shoot, const Outlet& outlet, std::vector<O
                });
     };
     std::ranges::stable_sort(pictures, {}, [](const OutletPicture& picture) { return picture.shots.front(); });
-    std::ranges::stable_partition(pictures, is_first);
+    std::stable_partition(pictures.begin(), pictures.end(), is_first);
 }
 
 }  // namespace

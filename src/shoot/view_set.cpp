@@ -126,7 +126,7 @@ std::size_t add_views(Shoot& shoot, const ViewSet& set, const Thing& thing, std:
         if (has_view(shoot, thing.name, name)) continue;
         const Shot* before = taken_before(shoot, name);
         Shot shot = fresh_copy(before ? *before : model);
-        shot.name = thing.name + ", " + name;
+        shot.name = fmt::format("{}, {}", thing.name, name);
         const auto number = thing.number.empty() ? thing.name : thing.number;
         shot.id = unique_shot_id(shoot, number + " " + name);
         shot.view = View{.thing = thing.name,

@@ -237,8 +237,8 @@ ReadResult<ThingsRead> read_things_csv(std::string_view bytes) {
                     throw ReadError{fmt::format("line {}", rows[i].line),
                                     fmt::format("\"{}\" is there already", thing.name)};
                 read.things.push_back(std::move(thing));
-            } catch (ReadError& error) {
-                read.problems.push_back(std::move(error));
+            } catch (const ReadError& problem) {
+                read.problems.push_back(problem);
             }
         }
         return read;

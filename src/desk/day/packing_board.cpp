@@ -50,7 +50,7 @@ void PackingBoard::setLines(std::vector<job::PackLine> lines, bool home, const s
     };
     for (std::size_t i = 0; i < lines_.size(); ++i) card_of(lines_[i]).lines.push_back(i);
     // What has a case comes first.
-    std::ranges::stable_partition(cards_, [](const Card& card) { return card.container.has_value(); });
+    std::stable_partition(cards_.begin(), cards_.end(), [](const Card& card) { return card.container.has_value(); });
     QStringList says;
     for (const auto& card : cards_) {
         QStringList names;
