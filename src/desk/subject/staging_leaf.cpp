@@ -46,11 +46,12 @@ StagingLeaf::StagingLeaf(Document& document, QWidget* parent) : StationPage(docu
     props_ = new QComboBox(this);
     nameControl(props_,
                 {"propChoice", tr("Put on the table"), tr("A prop, a ground, a card, or one more of the subject")});
+    props_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    props_->setMinimumContentsLength(8);
     props_->addItem(tr("One more of the subject"));
     for (const auto& prop : shoot::usual_props()) props_->addItem(toQt(prop.name));
     row->addWidget(props_, 1);
-    auto* add =
-        captionedButton({"addPropButton", tr("Put on the table"), tr("To the right of the subject; drag it")}, this);
+    auto* add = captionedButton({"addPropButton", tr("Add"), tr("To the right of the subject; drag it")}, this);
     connect(add, &QPushButton::clicked, this, [this] { addThing(props_->currentIndex()); });
     row->addWidget(add);
     remove_ = captionedButton({"removePropButton", tr("Take off"), tr("The chosen thing; Delete")}, this);
@@ -79,6 +80,8 @@ void StagingLeaf::addFields(QVBoxLayout* column) {
     grid->addWidget(name_, 0, 1);
     form_ = new QComboBox(this);
     nameControl(form_, {"stagedFormChoice", tr("Form"), tr("Its shape")});
+    form_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    form_->setMinimumContentsLength(6);
     for (const auto& form : shoot::forms())
         if (form.form != shoot::Form::height_map) form_->addItem(tr(form.name), static_cast<int>(form.form));
     connect(form_, &QComboBox::activated, this, [this] {

@@ -26,7 +26,7 @@ class TableDrawing : public QWidget {
     QRectF thingRect(const std::string& id) const;
     double scale() const;  // px a mm
     QSize sizeHint() const override { return {420, 300}; }
-    QSize minimumSizeHint() const override { return {200, 140}; }
+    QSize minimumSizeHint() const override { return {150, 140}; }
 
   Q_SIGNALS:
     void chosen(const std::string& id);
