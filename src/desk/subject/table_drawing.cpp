@@ -169,8 +169,8 @@ void TableDrawing::paintEvent(QPaintEvent*) {
     drawNames(painter);
     const double down = assessment_->plan.shot.rig.inclination;
     drawLabel(painter, QPointF(6, height() - 9), Qt::AlignLeft | Qt::AlignVCenter,
-              down > 0 ? tr("from above; the camera stands below, looking up the sheet and %1\u00b0 down").arg(down)
-                       : tr("from above; the camera stands below, looking up the sheet"),
+              down > 0 ? tr("from above; the camera stands below, %1\u00b0 down").arg(down)
+                       : tr("from above; the camera stands below"),
               t.quiet);
     if (hasFocus()) {
         const QRectF area = thingRect(chosen_);
