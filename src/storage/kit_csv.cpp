@@ -4,6 +4,7 @@
 #include "storage/kit_file.hpp"
 #include "storage/kit_json.hpp"
 
+#include <csv.h>
 #include <fmt/format.h>
 
 #include <algorithm>
