@@ -17,6 +17,8 @@ using shoot::Ground;
 using shoot::Outlet;
 using shoot::Shot;
 
+constexpr double on_half = 0.75;  // of what a view is worth, on half a picture
+
 /// The largest part of that shape, its middle as far off the frame's as there is room for.
 void place(OutletCut& cut, double shape, double frame, double right, double down) {
     cut.width = std::min(1.0, shape / frame);
@@ -154,7 +156,6 @@ OutletCut cut_for(const Assessed& shot, const Outlet& outlet, const shoot::Deliv
 
 OutletChoice choose_pictures(const shoot::Shoot& shoot, const AllAssessed& shots, const Outlet& outlet,
                              const std::string& thing) {
-    constexpr double on_half = 0.75;
     OutletChoice choice;
     Candidates views{.worth = {}, .must = {}, .pairs = {}, .half_worth = on_half};
     std::vector<std::size_t> of;
@@ -191,7 +192,6 @@ OutletChoice choose_pictures(const shoot::Shoot& shoot, const AllAssessed& shots
 
 OutletChoice delivered(const shoot::Shoot& shoot, const AllAssessed& shots, const Outlet& outlet,
                        const std::string& thing) {
-    constexpr double on_half = 0.75;
     OutletChoice now;
     for (const auto i : shoot::shots_of_thing(shoot, thing)) {
         const Shot& shot = shoot.shots[i];

@@ -27,8 +27,8 @@ void bring_in_line(shoot::Shoot& shoot, std::size_t shot);
 /// aperture's framing alone.
 void make_plate(shoot::Shoot& shoot, std::size_t shot, const std::string& picture, shoot::PlateRole role);
 
-/// The plates that a picture of that shot is usually put together from (common practice), made behind it as copies:
-/// with what holds it, without it, and its shadow where `shadow` says so. Returns how many.
+/// Plates of those roles, as copies of `hero` behind the last plate of its picture; a role that is there already is not
+/// made again, but for a piece more. The shot becomes the hero where it was no plate. Returns how many.
 std::size_t add_plates(shoot::Shoot& shoot, std::size_t hero, const std::vector<shoot::PlateRole>& roles);
 
 /// What must not move from one plate to the next, for people; and what becomes of it.
