@@ -351,11 +351,12 @@ void OutletsLeaf::showBoard() {
         if (!best.left_out.empty()) says << tr("%1 left out").arg(best.left_out.size());
         if (!best.unfit.empty()) says << tr("%1 do not fit its cut").arg(best.unfit.size());
         const bool as_is = std::abs(best.worth - now.worth) < 1e-9 && best.pictures.size() == now.pictures.size();
-        verdict = says.join(QStringLiteral(", ")) + (best.pictures.empty() && !best.unfit.empty()
-                                                         ? tr(". Frame them for it first.")
-                                                     : as_is       ? tr(". That is what it gets; no choice is better.")
-                                                     : best.proven ? tr(". No choice is better.")
-                                                                   : tr(". Searched, not proven."));
+        verdict = says.join(QStringLiteral(", ")) +
+                  (best.pictures.empty() && !best.unfit.empty() ? tr(". Frame them for it first.")
+                   : as_is       ? (best.proven ? tr(". That is what it gets; no choice is better.")
+                                                : tr(". That is what it gets; searched, not proven."))
+                   : best.proven ? tr(". No choice is better.")
+                                 : tr(". Searched, not proven."));
         choose_->setEnabled(!as_is);
     }
     verdict_->setText(verdict);
