@@ -66,6 +66,27 @@ Said stop_by_hand(const plan::Plan& plan, const plan::Report& report) {
                    "Without contacts the camera does not move the blades."};
 }
 
+Said release_without_lens(const plan::Plan&, const plan::Report& report) {
+    if (report.optics.fit.contacts()) return {};
+    return Wording{"Camera set to release without a lens",
+                   "It sees no lens where the contacts end, and as it comes from the shop it does not fire then."};
+}
+
+Said focus_limiter(const plan::Plan& plan, const plan::Report& report) {
+    const auto& limiter = plan.lens.limiter;
+    const auto& distance = report.optics.subject_to_sensor;
+    if (!limiter || !distance || !report.optics.fit.autofocus) return {};
+    const auto at = text::length_text(*limiter);
+    const bool bare = plan.train.tubes == 0 && plan.train.rear_tubes == 0 && plan.train.closeup_power == 0;
+    if (!bare)
+        return Wording{"Focus limiter off, the whole range",
+                       "With tubes or a close-up lens its distances are others than it was made for."};
+    return Wording{*distance < *limiter ? fmt::format("Focus limiter to near, up to {}", at)
+                                        : fmt::format("Focus limiter to far, from {}", at),
+                   *distance < *limiter ? "Set to far it never comes so near; over the whole range it hunts."
+                                        : "Over the whole range it hunts through the near one first."};
+}
+
 Said crop_mode(const plan::Plan& plan, const plan::Report&) {
     if (!plan.shot.rig.crop_mode) return {};
     return Wording{fmt::format("Camera set to \u201c{}\u201d", *plan.shot.rig.crop_mode),
@@ -237,6 +258,8 @@ struct Row {
 constexpr Row rows[] = {
     {"settings", settings},
     {"stop-by-hand", stop_by_hand},
+    {"release-without-lens", release_without_lens},
+    {"focus-limiter", focus_limiter},
     {"crop-mode", crop_mode},
     {"step-rings", step_rings},
     {"compensation", compensation},

@@ -1,4 +1,5 @@
 #include "advice/rules.hpp"
+#include "plan/plan.hpp"
 #include "plan/staging.hpp"
 #include "text/text.hpp"
 
@@ -6,9 +7,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <string>
 
-/// What stands beside the subject, and where the camera stands above all of it.
+/// What stands beside the subject.
 namespace poquito::advice {
 namespace {
 
@@ -49,7 +51,8 @@ Found staged_hides(const plan::Plan& plan, const plan::Report& report) {
 Found staged_cut(const plan::Plan& plan, const plan::Report& report) {
     constexpr double least = 0.05, clearly_out = 0.6;
     const auto* one = worst(report, least, [&](const StagedReport& r) {
-        return thing_of(plan, r).lies || r.cut_off > clearly_out ? 0 : r.cut_off;
+        const auto& thing = thing_of(plan, r);
+        return thing.lies || thing.role == shoot::StagedRole::scale || r.cut_off > clearly_out ? 0 : r.cut_off;
     });
     if (!one) return {};
     const auto& thing = thing_of(plan, *one);
@@ -92,35 +95,62 @@ Found staged_draws_the_eye(const plan::Plan& plan, const plan::Report& report) {
     return finding;
 }
 
-/// What hangs over food, people and glass is tied twice.
-Found camera_overhead(const plan::Plan& plan, const plan::Report&) {
-    constexpr double overhead = 60;
-    const auto& subject = plan.shot.subject;
-    const bool below = has_trait(subject, "food") || has_trait(subject, "person") || has_trait(subject, "living") ||
-                       has_trait(subject, "breakable");
-    if (plan.shot.rig.inclination < overhead || !below) return {};
-    return Finding{
-        "The camera hangs over what it takes: a second line to it and to the lens, a counterweight on the arm "
-        "beyond its foot, sandbags, and nobody's hands below while it is moved. House rules and the arm's "
-        "stated load go first."};
+/// What is measured by lies in the plane of focus, whole and sharp.
+const StagedReport* scale_in(const plan::Plan& plan, const plan::Report& report) {
+    const auto* rule = shoot::rule_in(plan.shot.staging);
+    const auto found = rule ? std::ranges::find(report.staging, rule->id, &StagedReport::id) : report.staging.end();
+    return found == report.staging.end() ? nullptr : &*found;
 }
 
-Found camera_high(const plan::Plan& plan, const plan::Report& report) {
-    constexpr double table = 750, reach = 1700;  // mm: a table's height, and where eyes are (common practice)
-    const auto& height = report.optics.camera_height;
-    if (!(plan.shot.rig.inclination > 0) || !height || table + *height < reach) return {};
+Found scale_out_of_plane(const plan::Plan& plan, const plan::Report& report) {
+    constexpr double readable = 0.01;  // of a length: what one reads off a rule in a picture (common practice)
+    const auto* one = scale_in(plan, report);
+    if (!one) return {};
+    const double reads = plan::scale_at(plan, one->place.away) / plan::scale_at(plan, plan.focus) - 1;
+    const bool blurred = one->blur.value_or(0) > 2 * plan::blur_limit(plan);
+    if (std::abs(reads) < readable && !blurred) return {};
+    const auto& thing = thing_of(plan, *one);
+    Finding finding{
+        fmt::format("{} lies {} {} the plane of focus: {}{}.", thing.name,
+                    text::length_text(std::abs(one->behind_focus)), one->behind_focus < 0 ? "before" : "behind",
+                    std::abs(reads) < readable
+                        ? std::string("it is not sharp enough to be read")
+                        : fmt::format("what is measured by it comes out {} % too {}",
+                                      text::number_text(std::abs(reads) * 100, 2), reads < 0 ? "large" : "small"),
+                    blurred && std::abs(reads) >= readable ? ", and it is blurred" : "")};
+    const double i = plan.shot.rig.inclination * std::numbers::pi / 180;
+    constexpr double steep = 0.2;  // cosine: looking straight down only its height would bring it there
+    if (std::cos(i) < steep) {
+        finding.text +=
+            fmt::format(" Lay something under it, {} high.", text::length_text(std::abs(one->behind_focus)));
+        return finding;
+    }
+    const double behind = thing.behind - one->behind_focus / std::cos(i);
+    finding.remedy = remedy(plan,
+                            std::abs(behind) < 0.5
+                                ? fmt::format("{} beside the subject's middle", thing.name)
+                                : fmt::format("{} {} {} its middle", thing.name, text::length_text(std::abs(behind)),
+                                              behind < 0 ? "before" : "behind"),
+                            [&](shoot::Shot& shot) { thing_in(shot, one->id).behind = behind; });
+    return finding;
+}
+
+Found scale_cut(const plan::Plan& plan, const plan::Report& report) {
+    constexpr double seen = 0.02;
+    const auto* one = scale_in(plan, report);
+    if (!one || one->cut_off < seen) return {};
     return Finding{
-        fmt::format("On a table the camera stands {} over the floor: steps that stand firm, a remote release "
-                    "and a screen at eye height; or a longer way from a floor, with a shorter lens.",
-                    text::length_text(table + *height))};
+        fmt::format("{}: {:.0f} % of it is outside the frame. Both its ends have to be seen, or nothing can "
+                    "be measured by it: a shorter one, or nearer to the subject.",
+                    thing_of(plan, *one).name, one->cut_off * 100)};
 }
 
 constexpr Rule staging_rows[] = {
     {"staged-hides", Station::subject, Level::caution, Concern::plan, staged_hides},
     {"staged-cut", Station::subject, Level::info, Concern::plan, staged_cut},
     {"staged-draws-the-eye", Station::subject, Level::info, Concern::plan, staged_draws_the_eye},
-    {"camera-overhead", Station::reach, Level::caution, Concern::safety, camera_overhead},
-    {"camera-high", Station::reach, Level::info, Concern::plan, camera_high},
+    {"scale-out-of-plane", Station::subject, Level::caution, Concern::plan, scale_out_of_plane},
+    {"scale-cut", Station::subject, Level::caution, Concern::plan, scale_cut},
 };
 
 }  // namespace

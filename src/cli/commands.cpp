@@ -7,6 +7,7 @@
 #include "devices/sim/motion_controller.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
+#include "proof/delivery.hpp"
 #include "run/session.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/plans_json.hpp"
@@ -80,6 +81,25 @@ int write_sheet(const std::string& file, const std::string& out) {
             storage::replace_file(out, storage::run_sheet_html(*shoot, assess_all(*shoot), {.narrow_screens = true})))
         return complain(*error);
     return done;
+}
+
+int deliver_pictures(const std::string& file, const std::filesystem::path& folder) {
+    const auto shoot = load(file);
+    if (!shoot) return bad_input;
+    const auto assessments = assess_all(*shoot);
+    job::AllAssessed facts;
+    for (const auto& one : assessments) facts.push_back({.plan = &one.plan, .report = &one.report});
+    const auto plan = proof::delivery_plan(*shoot, facts, folder);
+    bool all = plan.missing.empty();
+    for (const auto& words : plan.missing) std::fprintf(stderr, "%s\n", words.c_str());
+    for (const auto& one : plan.jobs) {
+        const auto made = proof::deliver(one);
+        if (made.width > 0) std::printf("%s %d x %d\n", one.to.c_str(), made.width, made.height);
+        if (made.problem.empty()) continue;
+        all = false;
+        std::fprintf(stderr, "%s\n", made.problem.c_str());
+    }
+    return all ? done : bad_input;
 }
 
 int run_shot(const std::string& file, const RunRequest& request) {

@@ -16,6 +16,9 @@ int report(const std::string& file);
 /// Writes the run sheet to `out`, as HTML.
 int write_sheet(const std::string& file, const std::string& out);
 
+/// Cuts what a shoot's outlets get into folders of `folder`; what it could not goes to standard error, a line each.
+int deliver_pictures(const std::string& file, const std::filesystem::path& folder);
+
 struct RunRequest {
     std::string shot;  // id
     std::filesystem::path folder;

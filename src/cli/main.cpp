@@ -60,6 +60,12 @@ int main(int argc, char** argv) {
                             "A serial line with a motion controller in place of the simulated rail");
     run_command->add_option("--dialect", run.dialect, "What it understands, as JSON; see docs/motion-protocol.md");
     run_command->add_option("--trouble", run.troubles, "Something that goes wrong, such as flash-not-ready@5");
+    std::string folder;
+    auto* deliver_command = app.add_subcommand(
+        "deliver",
+        "Cut the pictures that the shoot's outlets get, from FOLDER/finished and from frames that were taken");
+    deliver_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
+    deliver_command->add_option("FOLDER", folder, "Where they go, a folder an outlet")->required();
     std::string journal;
     auto* log_command = app.add_subcommand("log", "Print what a run's journal says was exposed");
     log_command->add_option("JOURNAL", journal, "A file ending in .journal")->required();
@@ -93,6 +99,7 @@ int main(int argc, char** argv) {
     if (inspect_command->parsed()) return inspect_frames(inspect);
     if (rail_command->parsed()) return serve_rail(travel, speed);
     if (stack_command->parsed()) return print_stack(file, shot);
+    if (deliver_command->parsed()) return deliver_pictures(file, folder);
     if (order_command->parsed()) return order_shots(file, out, seconds);
     if (plan_command->parsed()) return print_plans(file, shot, take, out);
     if (run_command->parsed()) return run_shot(file, run);

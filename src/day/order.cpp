@@ -49,18 +49,23 @@ Change change_between(const shoot::Shot& from, const shoot::Shot& to) {
         return std::tie(rig.tubes_behind_converter, rig.teleconverter, rig.tubes, rig.bellows, rig.reversing_ring,
                         rig.closeup_lenses, rig.front_lens, rig.filters);
     };
-    return {
+    Change change{
         .camera = a.camera != b.camera || a.rail != b.rail,
         .lens = a.lens != b.lens,
         .tubes = extension(a) != extension(b),
         .light = !std::equal(from.lights.begin(), from.lights.end(), to.lights.begin(), to.lights.end(), same_place),
         .background = !same_card(from.background, to.background),
         .thing = !thing_of(to).empty() && !to.timing.handling && thing_of(from) != thing_of(to)};
+    // Food is made when the light stands, and made anew where it has to wait for another one (common practice).
+    change.fresh = !thing_of(to).empty() && thing_of(from) == thing_of(to) && shoot::has_trait(to.subject, "food") &&
+                   (change.light || change.camera || change.lens);
+    return change;
 }
 
 double price_of(const Change& change, const shoot::ChangePrices& prices) {
     return change.camera * prices.camera + change.lens * prices.lens + change.tubes * prices.tubes +
-           change.light * prices.light + change.background * prices.background + change.thing * placing(prices);
+           change.light * prices.light + change.background * prices.background +
+           (change.thing || change.fresh) * placing(prices);
 }
 
 std::string change_text(const Change& change) {
@@ -71,6 +76,7 @@ std::string change_text(const Change& change) {
     if (change.light) parts.push_back("light");
     if (change.background) parts.push_back("background");
     if (change.thing) parts.push_back("thing");
+    if (change.fresh) parts.push_back("food made anew");
     if (parts.empty()) return "nothing";
     return fmt::format("{}", fmt::join(parts, ", "));
 }

@@ -64,6 +64,7 @@ template class std::vector<poquito::gear::ReversingRing>;
 template class std::vector<poquito::gear::CouplingRing>;
 template class std::vector<poquito::gear::StepRing>;
 template class std::vector<poquito::gear::Rail>;
+template class std::vector<poquito::gear::Stand>;
 template class std::vector<poquito::gear::Flash>;
 template class std::vector<poquito::gear::Lamp>;
 template class std::vector<poquito::gear::Modifier>;

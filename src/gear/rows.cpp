@@ -192,6 +192,7 @@ std::vector<Cell> write_correction(const light::Correction& correction) { return
 std::optional<GearProblem> check_camera(const Camera& camera);
 std::optional<GearProblem> check_lens(const Lens& lens);
 std::optional<GearProblem> check_bellows(const Bellows& bellows);
+std::optional<GearProblem> check_stand(const Stand& stand);
 std::optional<GearProblem> check_flash(const Flash& flash);
 std::optional<GearProblem> check_lamp(const Lamp& lamp);
 
@@ -255,6 +256,8 @@ GearKind cameras() {
         .number("iso_max", "ISO at most", Measure::plain, text::range::iso,
                 "Whose noise you still bear, whatever the picture is for; empty: no ceiling of its own",
                 MEMBER(iso_max))
+        .number("weight_g", "Weighs", Measure::plain, text::range::size, "Grams, with its battery; empty: not known",
+                MEMBER(weight))
         .table(
             "crop_modes", "Crop modes", "Parts of the sensor, or coarser pictures, that it can be set to",
             {text_column("name", "Name"), column("sensor_width_mm", "Width", Measure::length, text::range::sensor),
@@ -341,6 +344,9 @@ GearKind lenses() {
         .may_be_absent()
         .flag("aperture_ring", "Aperture ring", "The stop can be set on the lens itself", MEMBER(aperture_ring))
         .may_be_absent()
+        .number("focus_limiter_mm", "Focus limiter", Measure::length, text::range::size,
+                "Subject to sensor where its switch parts near from far; empty: it has none", MEMBER(limiter))
+        .number("weight_g", "Weighs", Measure::plain, text::range::size, "Grams; empty: not known", MEMBER(weight))
         .table(
             "zoom", "Zoom", "Its data at two or more focal lengths, by rising focal length; linear in between",
             {column("focal_length_mm", "Focal", Measure::length, text::range::focal_length),
@@ -475,6 +481,23 @@ GearKind rails() {
         .may_be_absent()
         .number("speed_mm_s", "Speed", Measure::plain, text::range::some_speed, "Millimetres a second", MEMBER(speed))
         .may_be_absent();
+}
+
+GearKind stands() {
+    return Builder<Stand, &Kit::stands>("stands", "stand", "Stands", true)
+        .number("least_height_mm", "Lowest", Measure::length, text::range::length,
+                "Floor to the middle of the camera, legs spread and column down", MEMBER(least))
+        .number("greatest_height_mm", "Highest", Measure::length, text::range::size,
+                "Floor to the middle of the camera, as far up as it still stands firm", MEMBER(greatest))
+        .number("arm_mm", "Arm", Measure::length, text::range::length,
+                "How far it holds the camera out past its own middle; 0 of a plain tripod", MEMBER(arm))
+        .may_be_absent()
+        .number("feet_mm", "Feet", Measure::length, text::range::size, "From its middle to the feet, fully open",
+                MEMBER(feet))
+        .may_be_absent()
+        .number("carries_kg", "Carries", Measure::plain, text::range::some,
+                "Kilograms, as its maker states; empty: not known", MEMBER(carries))
+        .check(check_stand);
 }
 
 GearKind flashes() {
@@ -678,6 +701,12 @@ std::optional<GearProblem> check_lens(const Lens& lens) {
     return check_zoom(lens);
 }
 
+std::optional<GearProblem> check_stand(const Stand& stand) {
+    if (stand.greatest < stand.least)
+        return problem("greatest_height_mm", stand.greatest, fmt::format("{} or more, least_height_mm", stand.least));
+    return std::nullopt;
+}
+
 std::optional<GearProblem> check_bellows(const Bellows& bellows) {
     if (bellows.greatest < bellows.least)
         return problem("max_length_mm", bellows.greatest, fmt::format("{} or more, min_length_mm", bellows.least));
@@ -708,7 +737,7 @@ std::span<const GearKind> gear_kinds() {
     static const std::vector<GearKind> kinds = [] {
         std::vector<GearKind> made;
         for (auto* make : {cameras, lenses, tubes, closeup_lenses, teleconverters, bellows, reversing_rings,
-                           coupling_rings, step_rings, rails, flashes, lamps, modifiers, filters, cards, holds})
+                           coupling_rings, step_rings, rails, stands, flashes, lamps, modifiers, filters, cards, holds})
             made.push_back(make());
         return made;
     }();

@@ -1,6 +1,7 @@
 #include "job/locks.hpp"
 
 #include "shoot/edit.hpp"
+#include "shoot/staging.hpp"
 #include "shoot/view_set.hpp"
 #include "text/text.hpp"
 
@@ -30,13 +31,20 @@ const Shot* followed(const shoot::Shoot& shoot, const Shot& shot) {
     return nullptr;
 }
 
-std::string camera_differs(const shoot::Shoot& shoot, const Shot& shot, const Shot& other) {
-    if (shot.rig.camera != other.rig.camera)
-        return fmt::format("{} where {} has {}", shoot::camera_of(shoot.kit, shot).name, other.name,
-                           shoot::camera_of(shoot.kit, other).name);
-    if (shot.rig.lens != other.rig.lens)
-        return fmt::format("{} where {} has {}", shoot::lens_of(shoot.kit, shot).name, other.name,
-                           shoot::lens_of(shoot.kit, other).name);
+/// The other one may be of another shoot, with a kit of its own.
+struct Compared {
+    const gear::Kit& kit;
+    const Shot& shot;
+    const gear::Kit& other_kit;
+    const Shot& other;
+};
+
+std::string camera_differs(const Compared& both) {
+    const auto& [kit, shot, other_kit, other] = both;
+    const auto &camera = shoot::camera_of(kit, shot).name, &its_camera = shoot::camera_of(other_kit, other).name;
+    if (camera != its_camera) return fmt::format("{} where {} has {}", camera, other.name, its_camera);
+    const auto &lens = shoot::lens_of(kit, shot).name, &its_lens = shoot::lens_of(other_kit, other).name;
+    if (lens != its_lens) return fmt::format("{} where {} has {}", lens, other.name, its_lens);
     if (train_of(shot.rig) != train_of(other.rig))
         return fmt::format("the lens is mounted otherwise than for {}", other.name);
     return {};
@@ -55,6 +63,10 @@ std::string framing_differs(const Shot& shot, const Shot& other) {
                                  text::magnification_text(its.focus.value))
                    : fmt::format("its ring stands elsewhere than for {}", other.name);
     if (own.focus.by != its.focus.by) return fmt::format("focused otherwise than {}", other.name);
+    const bool measured = shoot::rule_in(shot.staging), its_measured = shoot::rule_in(other.staging);
+    if (measured != its_measured)
+        return measured ? fmt::format("a rule in the frame, which {} has not", other.name)
+                        : fmt::format("no rule in the frame, which {} has", other.name);
     return {};
 }
 
@@ -83,10 +95,11 @@ std::string light_differs(const Shot& shot, const Shot& other) {
     return {};
 }
 
-std::string differs(const shoot::Shoot& shoot, const Shot& shot, const Shot& other, Lock lock) {
+std::string differs(const Compared& both, Lock lock) {
+    const auto &shot = both.shot, &other = both.other;
     switch (lock) {
         case Lock::camera:
-            return camera_differs(shoot, shot, other);
+            return camera_differs(both);
         case Lock::framing:
             return framing_differs(shot, other);
         case Lock::stop:
@@ -98,6 +111,40 @@ std::string differs(const shoot::Shoot& shoot, const Shot& shot, const Shot& oth
                                                        : fmt::format("another ground than {}", other.name);
     }
     return {};
+}
+
+std::vector<Deviation> deviations_of(const Compared& both, const std::vector<Lock>& locks) {
+    std::vector<Deviation> all;
+    for (const Lock lock : locks)
+        if (auto text = differs(both, lock); !text.empty()) all.push_back({.lock = lock, .text = std::move(text)});
+    return all;
+}
+
+/// What is locked in the row that a shot belongs to: by itself, or by those that go by it. Plates are of one picture,
+/// not of a series.
+std::vector<Lock> series_locks(const shoot::Shoot& shoot, const Shot& shot) {
+    if (shot.plate) return {};
+    if (shot.follows) return shot.follows->locks;
+    std::vector<Lock> locks;
+    for (const Shot& other : shoot.shots)
+        if (!other.plate && other.follows && other.follows->shot == shot.id)
+            for (const Lock lock : other.follows->locks)
+                if (std::ranges::count(locks, lock) == 0) locks.push_back(lock);
+    std::ranges::sort(locks);
+    return locks;
+}
+
+/// The same shot of another session: the same view, of the same thing before one of another; else of the same name.
+const Shot* same_place_in_series(const shoot::Shoot& shoot, const Shot& shot) {
+    const Shot* found = nullptr;
+    for (const Shot& other : shoot.shots) {
+        if (shot.view && other.view && other.view->name == shot.view->name) {
+            if (other.view->thing == shot.view->thing) return &other;
+            if (!found) found = &other;
+        }
+        if (!shot.view && other.name == shot.name) return &other;
+    }
+    return found;
 }
 
 std::vector<Lock> locks_of(PlateRole role) {
@@ -161,13 +208,26 @@ const char* role_work(PlateRole role) {
 }
 
 std::vector<Deviation> deviations(const shoot::Shoot& shoot, const Shot& shot) {
-    std::vector<Deviation> all;
     const Shot* other = followed(shoot, shot);
-    if (!other) return all;
-    for (const Lock lock : shot.follows->locks)
-        if (auto text = differs(shoot, shot, *other, lock); !text.empty())
-            all.push_back({.lock = lock, .text = std::move(text)});
-    return all;
+    return other ? deviations_of({shoot.kit, shot, shoot.kit, *other}, shot.follows->locks) : std::vector<Deviation>();
+}
+
+SessionComparison compare_sessions(const shoot::Shoot& now, const shoot::Shoot& before) {
+    SessionComparison comparison;
+    for (std::size_t i = 0; i < now.shots.size(); ++i) {
+        const Shot& shot = now.shots[i];
+        const auto locks = series_locks(now, shot);
+        if (locks.empty()) continue;
+        const Shot* other = same_place_in_series(before, shot);
+        if (!other) {
+            comparison.without.push_back(i);
+            continue;
+        }
+        comparison.compared += 1;
+        if (auto what = deviations_of({now.kit, shot, before.kit, *other}, locks); !what.empty())
+            comparison.shots.push_back({.shot = i, .what = std::move(what)});
+    }
+    return comparison;
 }
 
 void bring_in_line(shoot::Shoot& shoot, std::size_t index) {

@@ -17,7 +17,13 @@ using shoot::Ground;
 using shoot::Outlet;
 using shoot::Shot;
 
-constexpr double on_half = 0.75;  // of what a view is worth, on half a picture
+constexpr double on_half = 0.75;  // of what a view is worth, on half a picture or at a slant
+
+std::string slug(const std::string& name) {
+    return text::unique_id(name, "view", [](const std::string&) { return false; });
+}
+
+bool shows(const shoot::View& view, const shoot::View& other) { return std::ranges::count(view.also, other.name) > 0; }
 
 /// The largest part of that shape, its middle as far off the frame's as there is room for.
 void place(OutletCut& cut, double shape, double frame, double right, double down) {
@@ -159,6 +165,8 @@ OutletChoice choose_pictures(const shoot::Shoot& shoot, const AllAssessed& shots
     OutletChoice choice;
     Candidates views{.worth = {}, .must = {}, .pairs = {}, .half_worth = on_half};
     std::vector<std::size_t> of;
+    // The view that an outlet wants first stands alone, and nothing stands for it.
+    const auto is_first = [&](std::size_t i) { return outlet.first && shoot.shots[i].view->name == *outlet.first; };
     for (const auto i : shoot::shots_of_thing(shoot, thing)) {
         if (!is_taken(shots[i], outlet, false)) {
             choice.unfit.push_back(i);
@@ -166,21 +174,25 @@ OutletChoice choose_pictures(const shoot::Shoot& shoot, const AllAssessed& shots
         }
         of.push_back(i);
         views.worth.push_back(shoot.shots[i].view->worth);
-        views.must.push_back(shoot.shots[i].view->must);
+        views.must.push_back(shoot.shots[i].view->must || is_first(i));
     }
     const auto may_share = [&](std::size_t place) {
         const auto& view = *shoot.shots[of[place]].view;
-        const bool first = outlet.first && view.name == *outlet.first;  // stands alone
-        return view.half && !first && is_taken(shots[of[place]], outlet, true);
+        return view.half && view.also.empty() && !is_first(of[place]) && is_taken(shots[of[place]], outlet, true);
     };
     for (std::size_t one = 0; one < of.size(); ++one)
         for (std::size_t other = one + 1; other < of.size(); ++other)
             if (may_share(one) && may_share(other)) views.pairs.emplace_back(one, other);
+    for (std::size_t one = 0; one < of.size(); ++one)
+        for (std::size_t other = 0; other < of.size(); ++other)
+            if (one != other && !is_first(of[other]) && shows(*shoot.shots[of[one]].view, *shoot.shots[of[other]].view))
+                views.covers.emplace_back(one, other);
     const auto chosen = choose(views, static_cast<std::size_t>(outlet.most));
     for (const auto& picture : chosen.pictures) {
         auto& made = choice.pictures.emplace_back();
         for (const auto view : picture) made.shots.push_back(of[view]);
     }
+    for (const auto view : chosen.covered) choice.covered.push_back(of[view]);
     for (const auto view : chosen.left_out) choice.left_out.push_back(of[view]);
     choice.musts_left_out = chosen.musts_left_out;
     for (const auto i : choice.unfit) choice.musts_left_out += shoot.shots[i].view->must;
@@ -193,9 +205,20 @@ OutletChoice choose_pictures(const shoot::Shoot& shoot, const AllAssessed& shots
 OutletChoice delivered(const shoot::Shoot& shoot, const AllAssessed& shots, const Outlet& outlet,
                        const std::string& thing) {
     OutletChoice now;
-    for (const auto i : shoot::shots_of_thing(shoot, thing)) {
+    const auto all = shoot::shots_of_thing(shoot, thing);
+    const auto seen_elsewhere = [&](const shoot::View& view) {
+        return std::ranges::any_of(all, [&](std::size_t other) {
+            return delivery_of(shoot.shots[other], outlet.id) && shows(*shoot.shots[other].view, view);
+        });
+    };
+    for (const auto i : all) {
         const Shot& shot = shoot.shots[i];
         const auto* delivery = delivery_of(shot, outlet.id);
+        if (!delivery && seen_elsewhere(*shot.view)) {
+            now.covered.push_back(i);
+            now.worth += shot.view->worth * on_half;
+            continue;
+        }
         if (!delivery) {
             now.left_out.push_back(i);
             now.musts_left_out += shot.view->must;
@@ -216,6 +239,31 @@ OutletChoice delivered(const shoot::Shoot& shoot, const AllAssessed& shots, cons
     }
     put_in_order(shoot, outlet, now.pictures);
     return now;
+}
+
+std::vector<OutletFile> files_for(const shoot::Shoot& shoot, const AllAssessed& shots, const Outlet& outlet,
+                                  const std::string& thing) {
+    std::vector<OutletFile> files;
+    const auto pictures = delivered(shoot, shots, outlet, thing).pictures;
+    for (std::size_t k = 0; k < pictures.size(); ++k) {
+        auto& file = files.emplace_back();
+        file.most_long_px = outlet.most_long_px;
+        std::string views, number;
+        for (const auto i : pictures[k].shots) {
+            const Shot& shot = shoot.shots[i];
+            const auto cut = cut_for(shots[i], outlet, *delivery_of(shot, outlet.id));
+            file.parts.push_back(
+                {.shot = i, .left = cut.left, .top = cut.top, .width = cut.width, .height = cut.height});
+            const auto view = slug(shot.view->name);
+            // Ids are made of the thing's number and the view.
+            if (number.empty())
+                number =
+                    shot.id.ends_with("-" + view) ? shot.id.substr(0, shot.id.size() - view.size() - 1) : slug(thing);
+            fmt::format_to(std::back_inserter(views), "-{}", view);
+        }
+        file.name = fmt::format("{}-{:02}{}", number, k + 1, views);
+    }
+    return files;
 }
 
 void frame_for(shoot::Shoot& shoot, std::size_t index, const Outlet& outlet) {

@@ -54,6 +54,7 @@ Report assess(const Plan& plan) {
     report.reflections = report_reflections(plan, report.light);
     report.freeze = report_freeze(plan, report);
     report.staging = report_staging(plan, report);
+    report.standing = report_standing(plan, report);
     report.chance = report_chance(plan, report);
     return report;
 }

@@ -1,5 +1,6 @@
 #include "plan/staging.hpp"
 
+#include "light/angle.hpp"
 #include "optics/depth.hpp"
 #include "plan/background_blur.hpp"
 #include "plan/plan.hpp"
@@ -7,12 +8,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 namespace poquito::plan {
 namespace {
-
-double radians(double degrees) { return degrees * std::numbers::pi / 180; }
 
 struct Box {
     double left, top, right, bottom;
@@ -32,15 +30,27 @@ double strength(const std::optional<text::Colour>& colour) {
     return most > 0 ? static_cast<double>(most - least) / most : 0;
 }
 
+/// What lies flat lies on what was put there before it: a cloth on its slate.
+bool lies_on_another(const shoot::Shot& shot, const shoot::Staged& thing) {
+    for (const auto& other : shot.staging) {
+        if (other.id == thing.id) return false;
+        if (other.lies && std::abs(other.right - thing.right) < other.subject.width / 2 &&
+            std::abs(other.behind - thing.behind) < other.subject.height / 2)
+            return true;
+    }
+    return false;
+}
+
 /// What detail of a thing is as wide as that one might still read: a thirtieth of it (common practice).
 double detail_of(const shoot::Subject& subject) { return std::max(subject.width, subject.height) / 30; }
 
 }  // namespace
 
 SeenPlace seen_place(const Plan& plan, const shoot::Staged& thing) {
-    const double i = radians(plan.shot.rig.inclination);
+    const double i = plan.shot.rig.inclination * light::degree;
     const double foot = -plan.shot.subject.height / 2;  // of the subject, from its centre
-    const double up = thing.lies ? foot - thing.subject.depth / 2 : foot + thing.subject.height / 2;
+    const double thick = thing.lies ? thing.subject.depth : thing.subject.height;
+    const double up = thing.lies && !lies_on_another(plan.shot, thing) ? foot - thick / 2 : foot + thick / 2;
     return {.right = thing.right,
             .up = up * std::cos(i) + thing.behind * std::sin(i),
             .away = thing.behind * std::cos(i) - up * std::sin(i)};
@@ -48,8 +58,11 @@ SeenPlace seen_place(const Plan& plan, const shoot::Staged& thing) {
 
 shoot::Subject seen_subject(const Plan& plan, const shoot::Staged& thing) {
     auto subject = thing.subject;
+    const double down = plan.shot.rig.inclination, most = shoot::greatest_view_angle;
     if (thing.lies)
-        subject.tilt = std::clamp(90 - std::abs(plan.shot.rig.inclination), 0.0, shoot::greatest_view_angle);
+        subject.tilt = std::clamp(90 - std::abs(down), 0.0, most);
+    else
+        subject.tilt = std::clamp(subject.tilt - down, -most, most);
     return subject;
 }
 

@@ -34,6 +34,12 @@ std::vector<long> file_numbers(const std::vector<FrameFacts>& frames);
 /// Of the files' own numbers, or of the plan's frames.
 void judge_numbers(const std::vector<FrameFacts>& frames, const Meant* meant, StackFacts& stack);
 
+/// Whether a frame lies on another plate's, `first` what that shows; its place and its ground's light.
+void judge_plate(FrameFacts& frame, const FrameFacts& first, const LaidOn& on);
+/// The size that the rule in the frame says it has, against the plan. Nothing where the plan has no rule, or its ticks
+/// are too fine for these pixels.
+void judge_rule(FrameFacts& frame, const Meant& meant);
+
 /// By the times in the files where those tell, from 0; empty: they do not.
 std::vector<std::size_t> order_by_time(const std::vector<FrameFacts>& frames);
 

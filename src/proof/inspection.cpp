@@ -241,6 +241,21 @@ void expect_misses(std::vector<FrameFacts>& frames, const plan::ChanceReport& ch
         }
 }
 
+/// What one frame is enough for: the middle one of a stack, each single one.
+void judge_measures(Inspection& inspection, const Request& request, const Meant& meant) {
+    std::vector<std::size_t> of;
+    if (inspection.stack) {
+        const auto& frames = inspection.stack->frames;
+        if (!frames.empty()) of = {frames[frames.size() / 2]};
+    } else {
+        of = readable(inspection.frames);
+    }
+    for (const auto i : of) judge_rule(inspection.frames[i], meant);
+    if (!request.laid_on || of.empty()) return;
+    const auto first = look_at(request.laid_on->file);
+    for (const auto i : of) judge_plate(inspection.frames[i], first, *request.laid_on);
+}
+
 Verdict verdict_of(const Inspection& inspection) {
     Verdict verdict = Verdict::keep;
     const auto weigh = [&](const std::vector<Finding>& findings) {
@@ -308,6 +323,7 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
         judge_stack(inspection);
         if (meant) measure_depth(inspection, *meant);
     }
+    if (meant) judge_measures(inspection, request, *meant);
     inspection.verdict = verdict_of(inspection);
     return inspection;
 }

@@ -30,6 +30,7 @@ void visit_references(AnyShot& shot, std::string_view list, Visit visit) {
     if (list == "coupling_rings" && rig.front_lens) visit(rig.front_lens->coupling_ring);
     if (list == "filters") visit(rig.filters);
     if (list == "rails") visit(rig.rail);
+    if (list == "stands") visit(rig.stand);
     const auto lights = [&](auto& all) {
         for (auto& light : all) {
             if (list == "flashes") visit(light.flash);

@@ -1,5 +1,11 @@
 #include "shoot/staging.hpp"
 
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
 namespace poquito::shoot {
 namespace {
 
@@ -15,6 +21,20 @@ Staged made(const char* name, StagedRole role, Form form, Texture texture, doubl
 
 }  // namespace
 
+Staged rule_of(double length) {
+    const double high = std::max(4.0, length / 6);
+    auto rule = made("", StagedRole::scale, Form::slab, Texture::ticks, length, high, 0.5, 0.8, {0xf2, 0xf0, 0xe6});
+    rule.name = fmt::format("Rule, {} mm", text::number_text(length, 4));
+    return rule;
+}
+
+const Staged* rule_in(const std::vector<Staged>& staging) {
+    const auto found = std::ranges::find_if(staging, [](const Staged& one) {
+        return one.role == StagedRole::scale && one.subject.texture == Texture::ticks;
+    });
+    return found == staging.end() ? nullptr : &*found;
+}
+
 std::vector<Staged> usual_props() {
     using enum StagedRole;
     return {made("Piece of toffee", repeat, Form::slab, Texture::pores, 34, 20, 14, 0.35, {0xc0, 0x83, 0x2e}),
@@ -27,6 +47,8 @@ std::vector<Staged> usual_props() {
             made("Glass jar", prop, Form::bottle, Texture::scratches, 70, 110, 70, 0.3, {0xb8, 0xc4, 0xc0}),
             made("Spoon", prop, Form::slab, Texture::scratches, 150, 12, 6, 0.6, {0xc4, 0xc2, 0xbc}),
             made("Pebble", prop, Form::ball, Texture::stone, 40, 26, 34, 0.25, {0x8a, 0x86, 0x80}),
+            rule_of(50),
+            made("Grey patch", scale, Form::slab, Texture::usual, 30, 20, 1, 0.18, {0x77, 0x77, 0x77}),
             made("White card", card, Form::slab, Texture::usual, 100, 140, 2, 0.9, {0xf6, 0xf6, 0xf4}),
             made("Black card", card, Form::slab, Texture::usual, 100, 140, 2, 0.05, {0x20, 0x20, 0x20})};
 }

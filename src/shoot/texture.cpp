@@ -6,9 +6,10 @@ namespace poquito::shoot {
 
 const std::vector<TextureName>& textures() {
     static const std::vector<TextureName> all = {
-        {Texture::usual, "as usual"}, {Texture::stone, "stone"},         {Texture::hairs, "hairs"},
-        {Texture::pores, "pores"},    {Texture::weave, "weave"},         {Texture::veins, "veins"},
-        {Texture::crystals, "grain"}, {Texture::scratches, "scratches"}, {Texture::print, "print"},
+        {Texture::usual, "as usual"},    {Texture::stone, "stone"},         {Texture::hairs, "hairs"},
+        {Texture::pores, "pores"},       {Texture::weave, "weave"},         {Texture::veins, "veins"},
+        {Texture::crystals, "grain"},    {Texture::scratches, "scratches"}, {Texture::print, "print"},
+        {Texture::ticks, "ticks, 1 mm"},
     };
     return all;
 }

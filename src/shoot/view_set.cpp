@@ -1,6 +1,7 @@
 #include "shoot/view_set.hpp"
 
 #include "shoot/edit.hpp"
+#include "text/text.hpp"
 
 #include <fmt/format.h>
 
@@ -50,6 +51,22 @@ bool has_view(const Shoot& shoot, const std::string& thing, const std::string& n
     });
 }
 
+/// A rule a quarter as long as the thing is wide, or the next shorter one, at its right where it does not cover it, in
+/// the plane of its middle.
+void lay_rule(Shot& shot) {
+    if (rule_in(shot.staging)) return;
+    const double room = shot.subject.width / 4;
+    double length = 5;
+    for (const double one : {10.0, 20.0, 50.0, 100.0, 200.0})
+        if (one <= room) length = one;
+    auto rule = rule_of(length);
+    rule.id = text::unique_id(rule.name, "rule", [&](const std::string& id) {
+        return std::ranges::find(shot.staging, id, &Staged::id) != shot.staging.end();
+    });
+    rule.right = std::round(shot.subject.width / 2 + length * 0.6);
+    shot.staging.push_back(std::move(rule));
+}
+
 /// What is done and learned of one thing is not true of the next.
 Shot fresh_copy(const Shot& of) {
     Shot shot = of;
@@ -70,7 +87,7 @@ void size_for(Shot& shot, const Shoot& shoot, const Thing& thing, const SetView&
     subject.width = seen.width, subject.height = seen.height, subject.depth = seen.depth;
     // A part that fits no map and no slice of another thing.
     if (subject.form == Form::height_map) subject.form = Form::box, subject.height_map.reset();
-    subject.tilt = subject.turn = 0;
+    subject.tilt = 0, subject.turn = view.turn;
     if (thing.colour) subject.colour = thing.colour;
     shot.capture.slice.reset();
     shot.capture.mode = view.stack ? CaptureMode::stack : CaptureMode::single;
@@ -135,8 +152,11 @@ std::size_t add_views(Shoot& shoot, const ViewSet& set, const Thing& thing, std:
                          .worth = view.worth,
                          .must = view.must,
                          .half = view.half,
+                         .also = view.also,
                          .unknown = {}};
         size_for(shot, shoot, thing, view, seen_from(thing, view));
+        std::erase_if(shot.staging, [](const Staged& one) { return one.role == StagedRole::scale; });
+        if (view.scale) lay_rule(shot);
         if (first && !view.locks.empty()) shot.follows = Follows{.shot = *first, .locks = view.locks, .unknown = {}};
         if (!first) first = shot.id;
         shoot.shots.insert(at++, std::move(shot));
@@ -187,8 +207,11 @@ ViewSet set_of(const Shoot& shoot, const std::string& thing, const std::string& 
                      .worth = shot.view->worth,
                      .must = shot.view->must,
                      .half = shot.view->half,
+                     .also = shot.view->also,
+                     .turn = subject.turn,
                      .stack = shot.capture.mode == CaptureMode::stack,
                      .shape = shot.picture_shape,
+                     .scale = rule_in(shot.staging) != nullptr,
                      .locks = shot.follows ? shot.follows->locks : std::vector<Lock>(),
                      .unknown = {}};
         if (near(subject.width, whole.width) && near(subject.height, whole.height))

@@ -83,6 +83,14 @@ std::string text(const Exiv2::ExifData& data, const char* key) {
 
 }  // namespace
 
+ReadResult<std::string> picture_file(const FramePicture& picture) {
+    try {
+        return compressed(picture);
+    } catch (const std::exception& error) {
+        return ReadError{.place = {}, .problem = fmt::format("the picture could not be written: {}", error.what())};
+    }
+}
+
 ReadResult<std::string> frame_file(const FramePicture& picture, const FrameExif& exif) {
     try {
         const auto jpeg = compressed(picture);

@@ -423,19 +423,26 @@ Shoot read_document(const Json& document) {
 
 namespace {
 
-std::vector<LibrarySubject> read_library(const Json& document) {
-    const Node root(document);
-    ObjectReader object(root);
-    object.member("format", "\"poquito-subjects\"").one_of<int>({{"poquito-subjects", 0}});
-    const Node version = object.member("version", "1");
-    if (!version.value().is_number() || version.value() != 1)
-        version.fail_expecting("1, the version this program reads");
-    const Node list = object.member("subjects", "a list");
-    std::vector<LibrarySubject> subjects;
-    const Kit none;
-    for (const Node& node : list.items()) subjects.push_back(read_record<LibrarySubject>(node, none));
-    check_ids_distinct(list);
-    return subjects;
+/// A file of records alone: what it is called, and the member that lists them.
+template <typename Record>
+ReadResult<std::vector<Record>> read_list(std::string_view text, const char* format, const char* member) {
+    try {
+        const Json document = parse_json(text);
+        const Node root(document);
+        ObjectReader object(root);
+        object.member("format", fmt::format("\"{}\"", format).c_str()).template one_of<int>({{format, 0}});
+        const Node version = object.member("version", "1");
+        if (!version.value().is_number() || version.value() != 1)
+            version.fail_expecting("1, the version this program reads");
+        const Node list = object.member(member, "a list");
+        std::vector<Record> records;
+        const Kit none;
+        for (const Node& node : list.items()) records.push_back(read_record<Record>(node, none));
+        check_ids_distinct(list);
+        return records;
+    } catch (ReadError& error) {
+        return std::move(error);
+    }
 }
 
 }  // namespace
@@ -467,31 +474,15 @@ std::vector<KindCheck> load_checks(const std::filesystem::path& path) {
 }
 
 ReadResult<std::vector<LibrarySubject>> read_subjects(std::string_view text) {
-    try {
-        return read_library(parse_json(text));
-    } catch (ReadError& error) {
-        return std::move(error);
-    }
+    return read_list<LibrarySubject>(text, "poquito-subjects", "subjects");
 }
 
 ReadResult<std::vector<ViewSet>> read_view_sets(std::string_view text) {
-    try {
-        const Json document = parse_json(text);
-        const Node root(document);
-        ObjectReader object(root);
-        object.member("format", "\"poquito-view-sets\"").one_of<int>({{"poquito-view-sets", 0}});
-        const Node version = object.member("version", "1");
-        if (!version.value().is_number() || version.value() != 1)
-            version.fail_expecting("1, the version this program reads");
-        const Node list = object.member("sets", "a list");
-        std::vector<ViewSet> sets;
-        const Kit none;
-        for (const Node& node : list.items()) sets.push_back(read_record<ViewSet>(node, none));
-        check_ids_distinct(list);
-        return sets;
-    } catch (ReadError& error) {
-        return std::move(error);
-    }
+    return read_list<ViewSet>(text, "poquito-view-sets", "sets");
+}
+
+ReadResult<std::vector<Staged>> read_props(std::string_view text) {
+    return read_list<Staged>(text, "poquito-props", "props");
 }
 
 ReadResult<Shoot> read_shoot(std::string_view text) {

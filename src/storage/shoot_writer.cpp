@@ -199,19 +199,23 @@ std::optional<ReadError> save_checks(const std::vector<KindCheck>& checks, const
     return replace_file(path, document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n");
 }
 
-std::string write_subjects(const std::vector<LibrarySubject>& subjects) {
+namespace {
+
+template <typename Record>
+std::string write_list(const std::vector<Record>& records, const char* format, const char* member) {
     Json list = Json::array();
-    for (const auto& subject : subjects) list.push_back(write_record(subject));
-    const Json document = {{"format", "poquito-subjects"}, {"version", 1}, {"subjects", std::move(list)}};
+    for (const auto& record : records) list.push_back(write_record(record));
+    const Json document = {{"format", format}, {"version", 1}, {member, std::move(list)}};
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-std::string write_view_sets(const std::vector<ViewSet>& sets) {
-    Json list = Json::array();
-    for (const auto& set : sets) list.push_back(write_record(set));
-    const Json document = {{"format", "poquito-view-sets"}, {"version", 1}, {"sets", std::move(list)}};
-    return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}  // namespace
+
+std::string write_subjects(const std::vector<LibrarySubject>& subjects) {
+    return write_list(subjects, "poquito-subjects", "subjects");
 }
+std::string write_view_sets(const std::vector<ViewSet>& sets) { return write_list(sets, "poquito-view-sets", "sets"); }
+std::string write_props(const std::vector<Staged>& props) { return write_list(props, "poquito-props", "props"); }
 
 std::string write_shoot(const Shoot& shoot) {
     Json shots = Json::array();

@@ -32,6 +32,21 @@ struct RuleCase {
 
 void add_light(Shot& shot) { shot.lights.push_back(test::plain_light()); }
 
+/// The camera on that stand, over a table so high; "tall" of the kit holds it anywhere.
+std::function<void(Shoot&, Shot&)> stands_on(const char* stand, double table) {
+    return [stand, table](Shoot& shoot, Shot& shot) {
+        shoot.kit.stands = {{.id = "low", .name = "Low", .least = 100, .greatest = 500},
+                            {.id = "short", .name = "Short", .least = 300, .greatest = 1200},
+                            {.id = "wide", .name = "Wide", .least = 400, .greatest = 1600, .feet = 600},
+                            {.id = "weak", .name = "Weak", .least = 400, .greatest = 1600, .carries = 0.3},
+                            {.id = "boom", .name = "Boom", .least = 400, .greatest = 1600, .arm = 900, .carries = 5},
+                            {.id = "tall", .name = "Tall", .least = 5, .greatest = 2500, .feet = 100, .carries = 9}};
+        shoot.kit.cameras[0].weight = 700, shoot.kit.lenses[0].weight = 600;
+        shot.rig.stand = stand;
+        shot.table = shoot::Table{.height = table, .before = {}, .behind = {}, .unknown = {}};
+    };
+}
+
 const std::vector<RuleCase>& cases() {
     static const std::vector<RuleCase> all = {
         {"magnification-out-of-reach", true, [](Shoot&, Shot& shot) { shot.rig.focus.value = 1.15; }},
@@ -64,6 +79,33 @@ const std::vector<RuleCase>& cases() {
              shoot.kit.lenses[0].optics.focal_length = 200;
              shoot.kit.lenses[0].optics.closest_focus = 810;
              shot.rig.reversing_ring = "rev";
+         }},
+        {"scale-out-of-plane", true,
+         [](Shoot&, Shot& shot) {
+             shot.staging = {shoot::rule_of(10)};
+             shot.staging[0].id = "rule", shot.staging[0].behind = 12;
+         }},
+        {"scale-cut", false,
+         [](Shoot&, Shot& shot) {
+             shot.staging = {shoot::rule_of(20)};
+             shot.staging[0].id = "rule", shot.staging[0].right = 25;
+         }},
+        {"stand-too-high", true, stands_on("low", 40)},
+        {"stand-too-low", true, stands_on("short", 1900)},
+        {"legs-meet-table", true,
+         [](Shoot& shoot, Shot& shot) {
+             stands_on("wide", 700)(shoot, shot);
+             shot.rig.inclination = 40;
+             shot.table->before = 260;
+         }},
+        {"stand-overloaded", true, stands_on("weak", 700)},
+        {"top-heavy", false, stands_on("boom", 700)},
+        {"edge-through-subject", true,
+         [](Shoot&, Shot& shot) {
+             shot.rig.inclination = 5;
+             shot.background.reset();
+             shot.exposure.f_number = 22;
+             shot.table = shoot::Table{.height = 700, .before = {}, .behind = 60, .unknown = {}};
          }},
         {"thread-missing", false,
          [](Shoot& shoot, Shot& shot) {

@@ -175,3 +175,20 @@ TEST_CASE("what is checked before a run is what the plan calls for", "[shoot][ch
     shoot.kit.cameras[0].step_readings = {{.lens = "macro", .setting = 5, .f_number = 8, .ring_step = 0.0012}};
     CHECK(says(item(shoot, "bracketing"), "step setting "));
 }
+
+TEST_CASE("without contacts the camera has to be told to fire, and a limiter is set for where the subject is",
+          "[shoot][checklist]") {
+    auto shoot = test::plain_shoot();
+    CHECK(item(shoot, "release-without-lens").empty());
+    CHECK(item(shoot, "focus-limiter").empty());
+    shoot.kit.lenses[0].limiter = 500;  // the subject is nearer than half a metre
+    CHECK(says(item(shoot, "focus-limiter"), "near, up to 500 mm"));
+    shoot.kit.lenses[0].limiter = 300;
+    CHECK(says(item(shoot, "focus-limiter"), "far, from 300 mm"));
+    shoot.shots[0].rig.closeup_lenses = {"c4"};  // its distances hold no more
+    CHECK(says(item(shoot, "focus-limiter"), "off"));
+    shoot.shots[0].rig.closeup_lenses.clear();
+    shoot.shots[0].rig.tubes = {"plain"};
+    CHECK(item(shoot, "focus-limiter").empty());  // nothing focuses by itself
+    CHECK(says(item(shoot, "release-without-lens"), "without a lens"));
+}

@@ -50,6 +50,9 @@ Kit full_kit() {
     kit.cameras[0].bracket.cadence = 0.2;
     kit.cameras[0].bracket.combine = 12;
     kit.cameras[0].bracket.composite_start = gear::BracketStart::nearest;
+    kit.stands = {{.id = "boom", .name = "Boom", .arm = 700, .carries = 4}};
+    kit.cameras[0].weight = 720;
+    kit.lenses[0].weight = 600, kit.lenses[0].limiter = 500;
     kit.holds = {{.id = "wall", .name = "Elbows on a wall", .shift = 1.2, .turn = 0.02, .along = 0.7, .frames = 10}};
     kit.cards = {{.id = "card", .name = "White card", .reflectance = 0.9, .loss = 1}};
     kit.lamps[0].corrections = {{.stops = -0.5}};
@@ -77,7 +80,7 @@ TEST_CASE("keys are distinct, and every member has words and a hint", "[shoot][g
             for (const FieldSpec& column : table.columns) CHECK(columns.insert(column.key).second);
         }
     }
-    CHECK(lists.size() == 16);
+    CHECK(lists.size() == 17);
 }
 
 TEST_CASE("each member sets itself and nothing else", "[shoot][gear]") {

@@ -90,7 +90,7 @@ TEST_CASE("a set makes the shots of a thing in its own size, once, and a second 
     auto thing = satchel();
     thing.flaws = {{.name = "scuff", .size = 25}, {.name = "stain", .size = 60}};
     const auto bag = set_named("bag");
-    CHECK(shoot::add_views(shoot, bag, thing, 0) == 9);  // seven views and two flaws
+    CHECK(shoot::add_views(shoot, bag, thing, 0) == 10);  // seven views and two flaws
     CHECK(shoot::add_views(shoot, bag, thing, 0) == 0);
     CHECK(shoot::things_of(shoot) == std::vector<std::string>{"Satchel, tan"});
     const auto& front = view(shoot, thing.name, "front");
@@ -122,7 +122,7 @@ TEST_CASE("a set makes the shots of a thing in its own size, once, and a second 
     auto second = satchel("Satchel, black");
     second.number.clear();
     second.width = 300;
-    CHECK(shoot::add_views(shoot, bag, second, 3) == 7);
+    CHECK(shoot::add_views(shoot, bag, second, 3) == 8);
     const auto& other = view(shoot, second.name, "front");
     CHECK(other.exposure.f_number == 11);
     CHECK(other.checked.empty());
@@ -133,9 +133,9 @@ TEST_CASE("a set makes the shots of a thing in its own size, once, and a second 
 
     // Kept under a name of its own and applied to a third, it makes the same views.
     const auto own = shoot::set_of(shoot, thing.name, "My bags");
-    CHECK(own.views.size() == 9);
+    CHECK(own.views.size() == 10);
     auto third = satchel("Satchel, red");
-    CHECK(shoot::add_views(shoot, own, third, 0) == 9);
+    CHECK(shoot::add_views(shoot, own, third, 0) == 10);
     CHECK_THAT(view(shoot, third.name, "side").subject.width, same(110));
     CHECK_THAT(view(shoot, third.name, "front").rig.focus.value, same(front.rig.focus.value));
 }
@@ -266,14 +266,14 @@ TEST_CASE("a satchel set for two shops, of a list of three bags, to order, run s
     shoot.outlets = job::usual_outlets();
     std::size_t made = 0;
     for (const auto& thing : read.things) made += shoot::add_views(shoot, set_named("bag"), thing, 0);
-    CHECK(made == 8 + 7 + 10);
+    CHECK(made == 9 + 8 + 11);
     shoot::remove_shot(shoot, 0);
 
     // Into two shops: 12 square, 20 as they are.
     const auto& square = shoot.outlets[0];
     const AllOf facts(shoot);
     const auto red = shoot::shots_of_thing(shoot, read.things[2].name);
-    REQUIRE(red.size() == 10);
+    REQUIRE(red.size() == 11);
     auto narrow = square;
     narrow.most = 4;
     const auto four = job::choose_pictures(shoot, facts.all, narrow, read.things[2].name);
@@ -317,6 +317,98 @@ TEST_CASE("a satchel set for two shops, of a list of three bags, to order, run s
     const auto text = storage::write_shoot(day::in_order(shoot, best.order));
     const auto again = std::get<Shoot>(storage::read_shoot(text));
     CHECK(again == day::in_order(shoot, best.order));
+}
+
+TEST_CASE("a thing turned shows two views, and stands for them where an outlet takes few pictures", "[job][outlets]") {
+    auto shoot = test::plain_shoot();
+    shoot::add_views(shoot, set_named("bag"), satchel(), 0);
+    const auto& turned = view(shoot, "Satchel, tan", "turned");
+    CHECK(turned.view->also == std::vector<std::string>{"front", "side"});
+    CHECK(turned.subject.turn == 40);
+    auto outlet = job::usual_outlets()[1];
+    outlet.first.reset();
+    const AllOf facts(shoot);
+    const auto names = [&](int most) {
+        outlet.most = most;
+        const auto choice = job::choose_pictures(shoot, facts.all, outlet, "Satchel, tan");
+        std::vector<std::string> all;
+        for (const auto& picture : choice.pictures)
+            for (const auto i : picture.shots) all.push_back(shoot.shots[i].view->name);
+        for (const auto i : choice.covered) all.push_back("(" + shoot.shots[i].view->name + ")");
+        return all;
+    };
+    // One picture: front at three quarters of 10 and side of 5, and its own 3; no other brings as much.
+    CHECK(names(1) == std::vector<std::string>{"turned", "(front)", "(side)"});
+    // With room for all each stands alone, and none is covered.
+    const auto all = names(20);
+    CHECK(std::ranges::none_of(all, [](const std::string& name) { return name.front() == '('; }));
+    // Given so, it is told so.
+    outlet.most = 1;
+    auto given = shoot;
+    given.outlets = {outlet};
+    job::deliver(given, outlet.id, "Satchel, tan", job::choose_pictures(shoot, facts.all, outlet, "Satchel, tan"));
+    const AllOf now(given);
+    const auto delivered = job::delivered(given, now.all, outlet, "Satchel, tan");
+    CHECK(delivered.covered.size() == 2);
+    CHECK_THAT(delivered.worth, same(3 + 0.75 * (10 + 5)));
+    const auto files = job::files_for(given, now.all, outlet, "Satchel, tan");
+    REQUIRE(files.size() == 1);
+    CHECK(files[0].name == "b1-01-turned");
+}
+
+TEST_CASE("a series is held against an earlier session of it", "[job][locks]") {
+    auto before = test::plain_shoot();
+    before.title = "In May";
+    shoot::add_views(before, set_named("dental"),
+                     {.name = "Patient 4", .number = {}, .width = 50, .height = 30, .depth = 20}, 0);
+    for (std::size_t i = 2; i < before.shots.size(); ++i)
+        before.shots[i].follows = shoot::Follows{.shot = std::as_const(before.shots)[1].id,
+                                                 .locks = {Lock::camera, Lock::stop, Lock::framing},
+                                                 .unknown = {}};
+    for (std::size_t i = 2; i < before.shots.size(); ++i) job::bring_in_line(before, i);
+    auto now = before;
+    const auto same_as_then = job::compare_sessions(now, before);
+    CHECK(same_as_then.shots.empty());
+    CHECK(same_as_then.compared == before.shots.size() - 1);
+    CHECK(same_as_then.without.empty());
+    // Another patient by the same protocol; one shot at another stop, one without the rule that was there in May.
+    for (std::size_t i = 1; i < now.shots.size(); ++i) now.shots[i].view->thing = "Patient 9";
+    now.shots[2].exposure.f_number = 11;
+    before.shots[3].staging = {shoot::rule_of(10)};
+    const auto differs = job::compare_sessions(now, before);
+    REQUIRE(differs.shots.size() == 2);
+    CHECK(differs.shots[0].shot == 2);
+    CHECK(differs.shots[0].what[0].lock == Lock::stop);
+    CHECK(differs.shots[0].what[0].text.find("f/11 where") == 0);
+    CHECK(differs.shots[1].what[0].text.find("no rule in the frame") == 0);
+    now.shots[4].view->name = "palate";
+    CHECK(job::compare_sessions(now, before).without == std::vector<std::size_t>{4});
+}
+
+TEST_CASE("food that would wait for another light is made anew, and the order spares it", "[job][day]") {
+    auto shoot = test::plain_shoot();
+    shoot::add_views(shoot, set_named("dish"),
+                     {.name = "Toffee", .number = {}, .width = 200, .height = 60, .depth = 200}, 0);
+    shoot::remove_shot(shoot, 0);
+    shoot.shots.erase(4, shoot.shots.size());
+    for (std::size_t i = 0; i < 4; ++i) {
+        shoot.shots[i].subject.traits = {"food"};
+        shoot.shots[i].lights = {test::plain_light()};
+        if (i % 2 == 1) shoot.shots[i].lights[0].position.azimuth = 80;
+    }
+    const auto& shots = std::as_const(shoot.shots);
+    CHECK(day::change_between(shots[0], shots[1]).fresh);
+    CHECK_FALSE(day::change_between(shots[0], shots[2]).fresh);
+    CHECK(day::change_text(day::change_between(shots[0], shots[1])) == "light, food made anew");
+    const auto& prices = shoot.workday.prices;
+    CHECK_THAT(day::price_of(day::change_between(shots[0], shots[1]), prices),
+               same(prices.light + prices.subject - prices.turn));
+    const AllOf facts(shoot);
+    std::vector<const plan::Report*> reports;
+    for (const auto& one : facts.all) reports.push_back(one.report);
+    // Both of one light, then both of the other: it is made twice.
+    CHECK_THAT(schedule::best_order(day::order_problem(shoot, reports)).work,
+               same(prices.light + 2 * (prices.subject - prices.turn)));
 }
 
 TEST_CASE("a view that an outlet's cut does not hold is told, and fits when it is framed for it", "[job][outlets]") {

@@ -46,6 +46,9 @@ TEST_CASE("members of a later version survive a load and a save, wherever they s
     sown_shot.follows = shoot::Follows{.shot = sown_in.shots[1].id, .locks = {shoot::Lock::stop}, .unknown = {}};
     sown_shot.plate = shoot::Plate{.picture = "Bag", .role = shoot::PlateRole::clean, .unknown = {}};
     sown_shot.staging = {{.id = "jar", .name = "Jar", .subject = {}, .right = 5, .unknown = {}}};
+    sown_in.kit.stands = {{.id = "boom", .name = "Boom"}};
+    sown_shot.rig.stand = "boom";
+    sown_shot.table = shoot::Table{.height = 700, .before = 200, .behind = {}, .unknown = {}};
     sown_in.outlets = {{.id = "shop",
                         .name = "Shop",
                         .shape = 1,

@@ -337,14 +337,29 @@ shoot::Shoot random_shoot(unsigned seed) {
                                    .worth = random.between(0, 10),
                                    .must = random.coin(),
                                    .half = random.coin(),
+                                   .also = {"back; \"left\""},
                                    .unknown = {}};
+        shoot.kit.stands = {{.id = "boom",
+                             .name = "Boom",
+                             .least = random.between(100, 800),
+                             .greatest = random.between(900, 2500),
+                             .arm = random.between(0, 900),
+                             .feet = random.between(200, 600),
+                             .carries = random.between(1, 10)}};
+        shoot.kit.cameras.front().weight = random.between(200, 1500);
+        shoot.kit.lenses.front().limiter = random.between(200, 900);
+        shoot.shots[0].rig.stand = "boom";
+        shoot.shots[0].table = Table{.height = random.between(0, 900),
+                                     .before = random.between(0, 600),
+                                     .behind = random.between(0, 900),
+                                     .unknown = {}};
         shoot.shots[1].follows = Follows{
             .shot = shoot.shots[0].id, .locks = {Lock::stop, static_cast<Lock>(random.whole(3, 4))}, .unknown = {}};
         shoot.shots[2].plate =
             Plate{.picture = "Bag", .role = static_cast<PlateRole>(random.whole(0, 6)), .unknown = {}};
         shoot.shots[2].staging = {{.id = "cloth",
                                    .name = "Cloth; \"linen\"",
-                                   .role = static_cast<StagedRole>(random.whole(0, 4)),
+                                   .role = static_cast<StagedRole>(random.whole(0, 5)),
                                    .subject = {.width = random.log_between(5, 500), .height = 30, .depth = 2},
                                    .lies = random.coin(),
                                    .right = random.between(-300, 300),

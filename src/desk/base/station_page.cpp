@@ -1,6 +1,7 @@
 #include "desk/base/station_page.hpp"
 
 #include "desk/base/colour_field.hpp"
+#include "desk/base/line_field.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 
@@ -122,6 +123,14 @@ void StationPage::setRowEnabled(QWidget* control, bool enabled) {
 QuantityField* StationPage::addField(QGridLayout* group, const Caption& caption, Quantity quantity) {
     auto* field = new QuantityField(std::move(quantity), group->parentWidget());
     addRow(group, caption, field);
+    return field;
+}
+
+LineField* StationPage::addLine(QGridLayout* group, const Caption& caption,
+                                const std::function<void(const QString&)>& edited) {
+    auto* field = new LineField(this);
+    addRow(group, caption, field);
+    connect(field, &QLineEdit::textEdited, this, edited);
     return field;
 }
 

@@ -22,6 +22,7 @@ class QVBoxLayout;
 namespace poquito::desk {
 
 class ColourField;
+class LineField;
 
 /// A sheet that edits one part of the selected shot. Controls are bound with a getter and a setter; the page refreshes
 /// all of them when the shoot changes and turns what a person does into edits.
@@ -50,6 +51,8 @@ class StationPage : public QWidget {
 
     /// A field with its label that is not about the shot: whoever adds it shows and takes its value.
     QuantityField* addField(QGridLayout* group, const Caption& caption, Quantity quantity);
+    /// A line of text in such a row; `edited` with each key.
+    LineField* addLine(QGridLayout* group, const Caption& caption, const std::function<void(const QString&)>& edited);
     QuantityField* addQuantity(QGridLayout* group, const Caption& caption, Quantity quantity,
                                std::function<double(const Shot&)> get, std::function<void(Shot&, double)> set);
     /// One that stands on a drawing, where its number belongs; the drawing says what it is.

@@ -7,11 +7,13 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/day/day_paper.hpp"
 #include "desk/day/picture_board.hpp"
+#include "desk/day/picture_writer.hpp"
 #include "shoot/view_set.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QFileDialog>
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -28,9 +30,11 @@ using shoot::Outlet;
 using shoot::Shoot;
 
 OutletsLeaf::OutletsLeaf(Document& document, ShotPictures& pictures, QWidget* parent)
-    : StationPage(document, parent), pictures_(pictures) {
+    : StationPage(document, parent), pictures_(pictures), writer_(new PictureWriter(this)) {
     addDrawing(buildBoard(), 1);
     addDrawing(buildMargin(), 0);
+    connect(writer_, &PictureWriter::changed, this, &OutletsLeaf::showWriting);
+    showWriting();
 }
 
 QWidget* OutletsLeaf::buildBoard() {
@@ -150,6 +154,22 @@ void OutletsLeaf::addWays(QVBoxLayout* column) {
                      tr("Goes further away with what its cut does not hold, as far as that takes")},
                     [this] { frameUnfit(); });
     column->addLayout(second);
+    write_ = captionedButton(
+        {"writePicturesButton", tr("Write the pictures\u2026"),
+         tr("Cuts all that is taken for every outlet, into a folder an outlet. Finished pictures and combined stacks "
+            "go "
+            "into its folder \u201cfinished\u201d, named as their shot's id; single frames go as they were taken")},
+        this);
+    connect(write_, &QPushButton::clicked, this, [this] {
+        if (writer_->isBusy())
+            writer_->cancel();
+        else
+            askAndWrite();
+    });
+    column->addWidget(write_);
+    written_ = new Sentence(4, this);
+    written_->setObjectName(QStringLiteral("writtenPictures"));
+    column->addWidget(written_);
 }
 
 void OutletsLeaf::addRecord(QVBoxLayout* column) {
@@ -158,15 +178,10 @@ void OutletsLeaf::addRecord(QVBoxLayout* column) {
     inner->setContentsMargins(0, 0, 0, 0);
     auto* group = addGroup(inner, tr("What it takes"));
     const auto line = [&](const Caption& caption, const auto& set) {
-        auto* field = new LineField(this);
-        nameControl(field, caption);
-        const int at = group->rowCount();
-        group->addWidget(new QLabel(caption.label, this), at, 0);
-        group->addWidget(field, at, 1);
-        connect(field, &QLineEdit::textEdited, this, [this, set, field](const QString& text) {
-            editOutlet(tr("Change the outlet"), field->objectName(), [&](Outlet& o) { set(o, text.toStdString()); });
+        const auto key = QString::fromLatin1(caption.objectName);
+        return addLine(group, caption, [this, set, key](const QString& text) {
+            editOutlet(tr("Change the outlet"), key, [&](Outlet& o) { set(o, text.toStdString()); });
         });
-        return field;
     };
     const auto number = [&](const Caption& caption, Quantity quantity, const auto& set) {
         auto* field = addField(group, caption, std::move(quantity));
@@ -318,6 +333,13 @@ void OutletsLeaf::showBoard() {
         const auto given = section.cells.size();
         if (const int free = outlet.most - static_cast<int>(given); free > 0)
             section.cells.emplace_back().label = given > 0 ? tr("%1 more").arg(free) : tr("%1 free").arg(free);
+        for (const auto i : now.covered) {
+            auto& cell = section.cells.emplace_back();
+            cell.parts = {{.shot = static_cast<int>(i), .cut = QRectF(0, 0, 1, 1)}};
+            cell.label = toQt(shoot.shots[i].view->name);
+            cell.second = tr("seen in another");
+            cell.faded = true;
+        }
         for (const auto i : now.left_out) {
             const shoot::Delivery whole{.outlet = outlet.id, .beside = {}, .unknown = {}};
             const auto cut = job::cut_for(facts.all[i], outlet, whole);
@@ -348,6 +370,7 @@ void OutletsLeaf::showBoard() {
                          toQt(text::count_text(static_cast<double>(best.pictures.size()), "picture", "pictures")));
         const auto shared = std::ranges::count_if(best.pictures, [](const auto& p) { return p.shots.size() > 1; });
         if (shared > 0) says << tr("%1 of them shared by two views").arg(shared);
+        if (!best.covered.empty()) says << tr("%1 seen in a turned one").arg(best.covered.size());
         if (!best.left_out.empty()) says << tr("%1 left out").arg(best.left_out.size());
         if (!best.unfit.empty()) says << tr("%1 do not fit its cut").arg(best.unfit.size());
         const bool as_is = std::abs(best.worth - now.worth) < 1e-9 && best.pictures.size() == now.pictures.size();
@@ -385,6 +408,34 @@ void OutletsLeaf::choose(bool all) {
                 if (all || (outlet.id == id && one == name))
                     job::deliver(shoot, outlet.id, one, job::choose_pictures(before, facts.all, outlet, one));
     });
+}
+
+void OutletsLeaf::askAndWrite() {
+    const auto folder = QFileDialog::getExistingDirectory(this, tr("Folder for the outlets' pictures"));
+    if (!folder.isEmpty()) write(folder);
+}
+
+void OutletsLeaf::write(const QString& folder) {
+    const AllShots facts(document());
+    writer_->write(proof::delivery_plan(document().shoot(), facts.all, folder.toStdString()));
+}
+
+void OutletsLeaf::showWriting() {
+    const bool busy = writer_->isBusy();
+    const auto count = static_cast<double>(writer_->done());
+    write_->setText(busy ? tr("Stop: %1 of %2").arg(writer_->done()).arg(writer_->all())
+                         : tr("Write the pictures\u2026"));
+    const auto& problems = writer_->problems();
+    QStringList words;
+    if (writer_->all() > 0) words << tr("%1 written").arg(toQt(text::count_text(count, "picture", "pictures")));
+    if (!busy && writer_->done() < writer_->all()) words << tr("stopped");
+    if (problems.size() > 2)
+        words << tr("%1, and %2 more").arg(problems.front()).arg(problems.size() - 1);
+    else
+        words << problems;
+    written_->setText(words.join(QStringLiteral(". ")));
+    written_->setToolTip(problems.join(QLatin1Char('\n')));
+    written_->setVisible(!words.isEmpty());
 }
 
 void OutletsLeaf::toggle() {

@@ -14,6 +14,7 @@ namespace poquito::desk {
 
 class LineField;
 class PictureBoard;
+class PictureWriter;
 class Sentence;
 class ShotPictures;
 
@@ -23,6 +24,10 @@ class OutletsLeaf : public StationPage {
     Q_OBJECT
   public:
     OutletsLeaf(Document& document, ShotPictures& pictures, QWidget* parent = nullptr);
+
+    /// Cuts what was taken and is finished for all outlets, into folders of that one.
+    void write(const QString& folder);
+    const PictureWriter& writer() const { return *writer_; }
 
   Q_SIGNALS:
     void shotWanted();
@@ -43,9 +48,12 @@ class OutletsLeaf : public StationPage {
     void choose(bool all);
     void toggle();
     void frameUnfit();
+    void askAndWrite();
+    void showWriting();
     void moveCut(int section, int shot, double right, double down);
 
     ShotPictures& pictures_;
+    PictureWriter* writer_;
     PictureBoard* board_ = nullptr;
     Sentence* nothing_ = nullptr;
     QPushButton* begin_ = nullptr;
@@ -64,7 +72,9 @@ class OutletsLeaf : public StationPage {
     QPushButton* chooseAll_ = nullptr;
     QPushButton* toggle_ = nullptr;
     QPushButton* frame_ = nullptr;
+    QPushButton* write_ = nullptr;
     Sentence* verdict_ = nullptr;
+    Sentence* written_ = nullptr;
     std::string shown_;               // id of the outlet whose record shows
     std::vector<std::size_t> unfit_;  // of the shown outlet
 };

@@ -12,6 +12,7 @@
 #include "shoot/names.hpp"
 #include "shoot/view_set.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/shoot_file.hpp"
 #include "storage/things_csv.hpp"
 #include "text/text.hpp"
 
@@ -189,6 +190,33 @@ void SetsLeaf::readList(const QString& path) {
     contents_->setToolTip(words.join(QLatin1Char('\n')));
 }
 
+void SetsLeaf::compareWith(const QString& path) {
+    const auto loaded = storage::load_shoot(path.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&loaded))
+        return Q_EMIT problemFound(toQt(storage::message(*error)));
+    const auto& before = std::get<Shoot>(loaded);
+    const auto& now = document().shoot();
+    const auto found = job::compare_sessions(now, before);
+    QStringList words;
+    if (found.compared == 0 && found.without.empty())
+        words << tr("Nothing is locked here: choose what a shot goes by and what may not differ");
+    else
+        words << tr("%1 held against %2")
+                     .arg(toQt(text::count_text(static_cast<double>(found.compared), "shot", "shots")),
+                          toQt(before.title));
+    for (const auto& one : found.shots)
+        for (const auto& deviation : one.what)
+            words << tr("%1: %2").arg(toQt(now.shots[one.shot].name), toQt(deviation.text));
+    if (found.compared > 0 && found.shots.empty()) words << tr("all as it was");
+    if (!found.without.empty())
+        words << tr("not there: %1")
+                     .arg(toQt(now.shots[found.without.front()].name) +
+                          (found.without.size() > 1 ? tr(" and %1 more").arg(found.without.size() - 1) : QString()));
+    sessions_->setText(words.join(QStringLiteral(". ")));
+    sessions_->setToolTip(words.join(QLatin1Char('\n')));
+    sessions_->show();
+}
+
 void SetsLeaf::keepSet() {
     const auto* shot = document().shot();
     if (!shot || !shot->view) return;
@@ -226,22 +254,30 @@ void SetsLeaf::addView(QVBoxLayout* column) {
     inner->setContentsMargins(0, 0, 0, 0);
     auto* group = addGroup(inner, tr("This view"));
     const auto line = [&](const Caption& caption, std::string shoot::View::*member) {
-        auto* field = new LineField(this);
-        nameControl(field, caption);
-        auto* label = new QLabel(caption.label, this);
-        const int at = group->rowCount();
-        group->addWidget(label, at, 0);
-        group->addWidget(field, at, 1);
-        connect(field, &QLineEdit::textEdited, this, [this, member, field](const QString& text) {
-            this->document().editShot({tr("Change the view"), field->objectName()}, [&](Shot& s) {
+        const auto key = QString::fromLatin1(caption.objectName);
+        return addLine(group, caption, [this, member, key](const QString& text) {
+            this->document().editShot({tr("Change the view"), key}, [&](Shot& s) {
                 if (s.view) (*s.view).*member = text.toStdString();
             });
         });
-        return field;
     };
     viewName_ = line({"viewNameField", tr("Shows"), tr("What of the thing: front, label, clasp")}, &shoot::View::name);
     proves_ =
         line({"viewProvesField", tr("Proves"), tr("What the one who looks wants to be sure of")}, &shoot::View::proves);
+    also_ =
+        addLine(group,
+                {"viewAlsoField", tr("Shows also"),
+                 tr("Other views that it shows as well, the thing turned: front, side. An outlet with little room "
+                    "may take this one for them")},
+                [this](const QString& text) {
+                    this->document().editShot({tr("Change the view"), QStringLiteral("viewAlsoField")}, [&](Shot& s) {
+                        if (!s.view) return;
+                        s.view->also.clear();
+                        for (const auto& name : text.split(QLatin1Char(','), Qt::SkipEmptyParts))
+                            if (const auto view = name.trimmed(); !view.isEmpty())
+                                s.view->also.push_back(view.toStdString());
+                    });
+                });
     addQuantity(
         group,
         {"viewWorthField", tr("Worth"), tr("Against the thing's other views, where an outlet takes fewer: 10 first")},
@@ -327,6 +363,20 @@ void SetsLeaf::addLocks(QVBoxLayout* column) {
     });
     row->addWidget(bringAll_);
     inner->addLayout(row);
+    auto* compare = captionedButton({"compareSessionButton", tr("Against an earlier session\u2026"),
+                                     tr("What is locked here, held against the same series in another shoot file: the "
+                                        "same patient, coin or plant months ago")},
+                                    this);
+    compare->setProperty("link", true);
+    connect(compare, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getOpenFileName(this, tr("Earlier session"), {}, tr("Shoots (*.poquito)"));
+        if (!path.isEmpty()) compareWith(path);
+    });
+    inner->addWidget(compare, 0, Qt::AlignLeft);
+    sessions_ = new Sentence(6, this);
+    sessions_->setObjectName(QStringLiteral("sessionDeviations"));
+    sessions_->hide();
+    inner->addWidget(sessions_);
     column->addWidget(locksGroup_);
 }
 
@@ -362,6 +412,9 @@ void SetsLeaf::showShot(const Shot& shot, const plan::Report&) {
     if (shot.view) {
         if (!viewName_->hasFocus()) viewName_->setText(toQt(shot.view->name)), viewName_->setCursorPosition(0);
         if (!proves_->hasFocus()) proves_->setText(toQt(shot.view->proves)), proves_->setCursorPosition(0);
+        QStringList also;
+        for (const auto& name : shot.view->also) also << toQt(name);
+        if (!also_->hasFocus()) also_->setText(also.join(QStringLiteral(", "))), also_->setCursorPosition(0);
     }
     // The next thing is often as large as this one.
     if (shot.view && shot.view->thing != thingOf_) {

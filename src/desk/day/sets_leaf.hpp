@@ -31,6 +31,8 @@ class SetsLeaf : public StationPage {
 
     /// A list of things, one a line; says what it could not read. For tests and tools as well.
     void readList(const QString& path);
+    /// Holds the series of this shoot against those of an earlier session, a shoot file.
+    void compareWith(const QString& path);
 
   Q_SIGNALS:
     void shotWanted();
@@ -67,9 +69,11 @@ class SetsLeaf : public StationPage {
     QWidget* viewGroup_ = nullptr;
     LineField* viewName_ = nullptr;
     LineField* proves_ = nullptr;
+    LineField* also_ = nullptr;
     QWidget* locksGroup_ = nullptr;
     ChoiceChips* locksChips_ = nullptr;
     Sentence* deviations_ = nullptr;
+    Sentence* sessions_ = nullptr;
     QPushButton* bringInLine_ = nullptr;
     QPushButton* bringAll_ = nullptr;
     Sentence* plateWork_ = nullptr;

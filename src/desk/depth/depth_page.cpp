@@ -1,5 +1,6 @@
 #include "desk/depth/depth_page.hpp"
 
+#include "desk/base/card_swatches.hpp"
 #include "desk/base/colour_field.hpp"
 #include "desk/base/file_dialogs.hpp"
 #include "desk/base/leaves.hpp"
@@ -7,7 +8,6 @@
 #include "desk/base/rendering.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
-#include "desk/depth/card_swatches.hpp"
 #include "desk/depth/depth_chart.hpp"
 #include "desk/depth/judgement_strip.hpp"
 #include "desk/depth/plane_drawing.hpp"
@@ -171,7 +171,15 @@ QWidget* DepthPage::backgroundLeaf() {
     backgroundText_ = new Sentence(3, this);
     backgroundText_->setObjectName(QStringLiteral("backgroundText"));
     right->addWidget(backgroundText_);
-    cards_ = new CardSwatches(document(), this);
+    cards_ = new CardSwatches("cardSwatches", tr("Cards that set the subject off"), this);
+    connect(cards_, &CardSwatches::cardTaken, this, [this](const Colour& colour, double reflectance) {
+        document().editShot({tr("Take a card")}, [&](Shot& shot) {
+            if (!shot.background) shot.background.emplace();
+            shot.background->colour = colour;
+            shot.background->kind = BackgroundKind::card;
+            shot.background->reflectance = reflectance;
+        });
+    });
     right->addWidget(cards_);
     right->addStretch();
     row->addLayout(right, 6);
@@ -303,7 +311,7 @@ void DepthPage::showShot(const Shot& shot, const Report& report) {
     }
     for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
     backgroundText_->setText(toQt(background_sentence(document().kit(), shot, report)));
-    cards_->refresh();
+    cards_->setSubject(shot.subject, shot.background ? shot.background->colour : std::nullopt);
     showPlaneText(shot, report);
     chart_->refresh();
     ladder_->refresh();

@@ -4,6 +4,7 @@
 #include "desk/run/run_desk.hpp"
 #include "desk/shell/document.hpp"
 #include "proof/taken.hpp"
+#include "shoot/view_set.hpp"
 
 #include <algorithm>
 #include <limits>
@@ -12,6 +13,25 @@
 
 namespace poquito::desk {
 namespace fs = std::filesystem;
+
+namespace {
+
+/// The frame that a plate is laid on: the middle one of its picture's first plate, as its last run took it.
+std::optional<proof::LaidOn> first_plate(const shoot::Shoot& shoot, const shoot::Shot& shot) {
+    if (!shot.plate) return std::nullopt;
+    const auto plates = shoot::plates_of(shoot, shot.plate->picture);
+    const auto& first = shoot.shots[plates.front()];
+    if (first.id == shot.id) return std::nullopt;
+    const auto taken = proof::taken_frames(shoot::runs_of(shoot.runs, first.id));
+    if (taken.files.empty()) return std::nullopt;
+    const auto& locks = shot.follows ? shot.follows->locks : std::vector<shoot::Lock>();
+    const auto locked = [&](shoot::Lock lock) { return std::ranges::count(locks, lock) > 0; };
+    return proof::LaidOn{.file = taken.files[taken.files.size() / 2],
+                         .name = first.name,
+                         .alike = locked(shoot::Lock::light) && locked(shoot::Lock::stop)};
+}
+
+}  // namespace
 
 ProofDesk::ProofDesk(Document& document, RunDesk& runs, QObject* parent)
     : QObject(parent), document_(document), runs_(runs) {
@@ -162,7 +182,8 @@ void ProofDesk::start(const std::string& shot) {
                                      .shot = known ? &*found : nullptr,
                                      .singles = singles,
                                      .tries = singles,
-                                     .planes = frames.planes};
+                                     .planes = frames.planes,
+                                     .laid_on = known ? first_plate(*shoot, *found) : std::nullopt};
         // A first answer soon, then as more is known; by whichever thread has just read a frame.
         std::mutex reading;
         QElapsedTimer since;

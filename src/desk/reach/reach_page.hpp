@@ -2,13 +2,11 @@
 
 #include "desk/base/station_page.hpp"
 
-class QSlider;
-
 namespace poquito::desk {
 
-class ReachDrawing;
+class Leaves;
 
-/// The gear a train is made of, the focus ring and what it reaches.
+/// What makes the magnification, and what carries it: a leaf for the train, one for the stand.
 class ReachPage : public StationPage {
     Q_OBJECT
   public:
@@ -23,24 +21,7 @@ class ReachPage : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    void addGear(QLayout* column);
-    void addPieces(QLayout* column);
-    void addFocus(QLayout* column);
-    void addFrontAndBellows(QLayout* column);
-    void addCarrying(QLayout* column);
-
-    QSlider* slider_;
-    int drag_ = 0;
-    ReachDrawing* drawing_;
-    QWidget* cropChoice_ = nullptr;
-    QWidget* zoomField_ = nullptr;
-    QWidget* extensionField_ = nullptr;
-    QWidget* frontStopField_ = nullptr;
-    QWidget* frontRingField_ = nullptr;
-    QWidget* railChoice_ = nullptr;
-    QCheckBox* tank_ = nullptr;
-    QuantityField* water_ = nullptr;
-    QuantityField* wall_ = nullptr;
+    Leaves* leaves_;
 };
 
 }  // namespace poquito::desk

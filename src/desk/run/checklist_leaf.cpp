@@ -10,6 +10,7 @@
 #include "desk/run/run_desk.hpp"
 #include "desk/subject/subject_library.hpp"
 #include "shoot/edit.hpp"
+#include "shoot/view_set.hpp"
 #include "storage/path_text.hpp"
 #include "text/text.hpp"
 
@@ -246,7 +247,14 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
 }
 
 void ChecklistLeaf::begin(bool tests) {
-    runs_.start({document().shot()->id}, tests);
+    std::vector<std::string> ids{document().shot()->id};
+    // The plates of a picture are one job: the run goes from each to the next while nothing moves.
+    const auto& shots = document().shoot().shots;
+    if (const auto& plate = document().shot()->plate; plate && !tests) {
+        ids.clear();
+        for (const auto i : shoot::plates_of(document().shoot(), plate->picture)) ids.push_back(shots[i].id);
+    }
+    runs_.start(std::move(ids), tests);
     if (runs_.isRunning()) Q_EMIT runShown();
 }
 

@@ -2,6 +2,7 @@
 #include "desk/base/to_qt.hpp"
 
 #include "day/order.hpp"
+#include "job/locks.hpp"
 #include "plan/plan.hpp"
 #include "shoot/edit.hpp"
 
@@ -191,7 +192,10 @@ void RunDesk::finished() {
     if (last_->phase != run::Phase::complete) queue_.clear();
     if (!queue_.empty())
         if (const auto* done = find(state.plan.shot), *next = find(queue_.front()); done && next)
-            change_ = toQt(day::change_text(day::change_between(*done, *next)));
+            change_ = done->plate && next->plate && done->plate->picture == next->plate->picture
+                          ? tr("Camera, focus and table stay as they are. %1: %2")
+                                .arg(toQt(next->plate->picture), QLatin1String(job::role_work(next->plate->role)))
+                          : tr("Change %1").arg(toQt(day::change_text(day::change_between(*done, *next))));
     Q_EMIT ended();
     Q_EMIT changed();
 }

@@ -263,9 +263,8 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const run:
     double y = area.top() + size * 1.15 + 4;
     if (!status.problem.empty() || runs_.waitsForGear()) {
         // What is wrong, or what to change, in place of the numbers.
-        const QString words = runs_.waitsForGear()
-                                  ? tr("Next: %1. Change %2.").arg(runs_.nextShot(), runs_.gearToChange())
-                                  : toQt(status.problem);
+        const QString words = runs_.waitsForGear() ? tr("Next: %1. %2.").arg(runs_.nextShot(), runs_.gearToChange())
+                                                   : toQt(status.problem);
         const QRectF box(area.left(), y, area.width(), area.bottom() - y);
         painter.setPen(Qt::NoPen);
         painter.setBrush(runs_.waitsForGear() ? t.linkWash : t.stopWash);

@@ -29,6 +29,7 @@ std::vector<PlacedLabel> paintBench(QPainter& painter, const BenchLayout& layout
     drawAxis(sheet);
     if (!layout.atInfinity) drawShade(sheet);
     drawBackground(sheet);
+    drawTable(sheet);
     drawGear(sheet);
     if (layout.atInfinity) {
         const QPointF at = layout.place(layout.focus, 0);

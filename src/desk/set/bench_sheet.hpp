@@ -56,6 +56,7 @@ struct BenchSheet {
 void drawAxis(BenchSheet& sheet);
 void drawShade(BenchSheet& sheet);
 void drawBackground(BenchSheet& sheet);
+void drawTable(BenchSheet& sheet);
 // Camera, lens and what is mounted between and in front.
 void drawGear(BenchSheet& sheet);
 // Light.

@@ -1,5 +1,7 @@
 #include "desk/subject/staging_leaf.hpp"
 
+#include "desk/base/card_swatches.hpp"
+#include "desk/base/colour_field.hpp"
 #include "desk/base/facts_view.hpp"
 #include "desk/base/line_field.hpp"
 #include "desk/base/theme.hpp"
@@ -7,6 +9,7 @@
 #include "desk/subject/table_drawing.hpp"
 #include "plan/report.hpp"
 #include "shoot/form.hpp"
+#include "storage/shoot_file.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
@@ -24,9 +27,21 @@ namespace poquito::desk {
 
 using shoot::Staged;
 
-StagingLeaf::StagingLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+StagingLeaf::StagingLeaf(Document& document, QWidget* parent, const QString& props)
+    : StationPage(document, parent),
+      kept_({.file = "props.json",
+             .read = storage::read_props,
+             .write = storage::write_props,
+             .shipped = shoot::usual_props},
+            props) {
+    auto* left = addColumn(3);
     drawing_ = new TableDrawing(this);
-    addDrawing(drawing_, 3);
+    left->addWidget(drawing_, 1);
+    swatches_ = new CardSwatches("propSwatches", tr("Colours of this ground that set the subject off"), this);
+    connect(swatches_, &CardSwatches::cardTaken, this, [this](const text::Colour& colour, double reflectance) {
+        editChosen({}, [&](Staged& one) { one.subject.colour = colour, one.subject.reflectance = reflectance; });
+    });
+    left->addWidget(swatches_);
     connect(drawing_, &TableDrawing::chosen, this, [this](const std::string& id) {
         chosen_ = id;
         refresh();
@@ -48,8 +63,7 @@ StagingLeaf::StagingLeaf(Document& document, QWidget* parent) : StationPage(docu
                 {"propChoice", tr("Put on the table"), tr("A prop, a ground, a card, or one more of the subject")});
     props_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     props_->setMinimumContentsLength(8);
-    props_->addItem(tr("One more of the subject"));
-    for (const auto& prop : shoot::usual_props()) props_->addItem(toQt(prop.name));
+    fillProps();
     row->addWidget(props_, 1);
     auto* add = captionedButton({"addPropButton", tr("Add"), tr("To the right of the subject; drag it")}, this);
     connect(add, &QPushButton::clicked, this, [this] { addThing(props_->currentIndex()); });
@@ -57,6 +71,11 @@ StagingLeaf::StagingLeaf(Document& document, QWidget* parent) : StationPage(docu
     remove_ = captionedButton({"removePropButton", tr("Take off"), tr("The chosen thing; Delete")}, this);
     connect(remove_, &QPushButton::clicked, this, [this, take] { take(chosen_); });
     row->addWidget(remove_);
+    keep_ = captionedButton({"keepPropButton", tr("Keep"),
+                             tr("The chosen thing, under its name, for every shoot; it comes first in the list then")},
+                            this);
+    connect(keep_, &QPushButton::clicked, this, &StagingLeaf::keepThing);
+    row->addWidget(keep_);
     column->addLayout(row);
     addFields(column);
     facts_ = new FactsView("stagedFacts", tr("In the frame"), this);
@@ -127,7 +146,15 @@ void StagingLeaf::addFields(QVBoxLayout* column) {
     lies_ = new QCheckBox(tr("Lies flat, under the others"), this);
     nameControl(lies_, {"stagedLiesCheck", tr("Lies flat"), tr("A plate, a cloth, a board")});
     connect(lies_, &QCheckBox::clicked, this, [this](bool on) { editChosen({}, [&](Staged& one) { one.lies = on; }); });
-    grid->addWidget(lies_, 4, 0, 1, 4);
+    grid->addWidget(lies_, 4, 0, 1, 2);
+    colour_ = new ColourField(this);
+    nameControl(colour_, {"stagedColourField", tr("Colour"), tr("Its hue; how bright it is, Reflects says")});
+    connect(colour_, &ColourField::colourEdited, this, [this](const std::optional<text::Colour>& colour) {
+        editChosen(QStringLiteral("colour#%1").arg(colour_->visit()),
+                   [&](Staged& one) { one.subject.colour = colour; });
+    });
+    grid->addWidget(new QLabel(tr("Colour"), this), 4, 2);
+    grid->addWidget(colour_, 4, 3);
     column->addWidget(group_);
 }
 
@@ -149,6 +176,23 @@ void StagingLeaf::editChosen(const QString& key, const std::function<void(Staged
                         });
 }
 
+void StagingLeaf::fillProps() {
+    props_->clear();
+    props_->addItem(tr("One more of it"));
+    for (const auto& prop : kept_.all()) props_->addItem(toQt(prop.name));
+}
+
+void StagingLeaf::keepThing() {
+    const auto* own = chosen();
+    if (!own) return;
+    auto thing = *own;
+    thing.right = thing.behind = 0;
+    thing.id = text::unique_id(thing.name, "thing", [](const std::string&) { return false; });
+    if (const auto problem = kept_.keep(std::move(thing)); !problem.isEmpty()) return Q_EMIT problemFound(problem);
+    fillProps();
+    props_->setCurrentIndex(static_cast<int>(kept_.own()));
+}
+
 void StagingLeaf::addThing(int prop) {
     const auto* shot = document().shot();
     if (!shot) return;
@@ -157,7 +201,7 @@ void StagingLeaf::addThing(int prop) {
                 .role = shoot::StagedRole::repeat,
                 .subject = shot->subject,
                 .unknown = {}};
-    if (prop > 0) made = shoot::usual_props()[static_cast<std::size_t>(prop - 1)];
+    if (prop > 0) made = kept_.all()[static_cast<std::size_t>(prop - 1)];
     made.id = text::unique_id(made.name, "thing", [&](const std::string& id) {
         return std::ranges::find(shot->staging, id, &Staged::id) != shot->staging.end();
     });
@@ -169,12 +213,16 @@ void StagingLeaf::addThing(int prop) {
     document().editShot({tr("Put a thing on the table")}, [&](Shot& edited) { edited.staging.push_back(made); });
 }
 
-void StagingLeaf::showShot(const Shot&, const plan::Report& report) {
+void StagingLeaf::showShot(const Shot& shot, const plan::Report& report) {
     const auto* own = chosen();
     if (own) chosen_ = own->id;
     drawing_->setPlan(document().assessment(), own ? own->id : std::string());
     group_->setVisible(own != nullptr);
     remove_->setEnabled(own != nullptr);
+    keep_->setEnabled(own != nullptr);
+    // A ground is chosen for the subject; a thing has the colour that it has.
+    swatches_->setVisible(own && (own->lies || own->role == shoot::StagedRole::card));
+    if (own) swatches_->setSubject(shot.subject, own->subject.colour), colour_->setColour(own->subject.colour);
     std::vector<Fact> facts;
     if (!own) {
         facts.push_back({tr("Beside the subject"), tr("nothing"), tr("put a prop, a ground or a card on the table")});
@@ -198,6 +246,17 @@ void StagingLeaf::showShot(const Shot&, const plan::Report& report) {
     if (found->hides > 0.005)
         facts.push_back({tr("Stands before the subject"), percent(found->hides), {}, theme().caution});
     if (found->hidden > 0.005) facts.push_back({tr("Behind the subject"), percent(found->hidden)});
+    if (own->role == shoot::StagedRole::scale && own->subject.texture == shoot::Texture::ticks) {
+        const auto* assessment = document().assessment();
+        const double reads = plan::scale_at(assessment->plan, found->place.away) /
+                                 plan::scale_at(assessment->plan, assessment->plan.focus) -
+                             1;
+        facts.push_back({tr("Measured by it"), std::abs(reads) < 0.0005
+                                                   ? tr("true")
+                                                   : tr("%1 % too %2")
+                                                         .arg(toQt(text::number_text(std::abs(reads) * 100, 2)),
+                                                              reads < 0 ? tr("large") : tr("small"))});
+    }
     if (found->draws_the_eye)
         facts.push_back({tr("Draws the eye"), tr("yes"), tr("brighter or more coloured, and sharp"), theme().caution});
     facts_->setFacts(std::move(facts));

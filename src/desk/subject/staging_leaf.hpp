@@ -1,18 +1,17 @@
 #pragma once
 
+#include "desk/base/kept_records.hpp"
 #include "desk/base/station_page.hpp"
+#include "shoot/staging.hpp"
 
 #include <string>
 #include <vector>
 
 class QLineEdit;
 
-namespace poquito::shoot {
-struct Staged;
-}
-
 namespace poquito::desk {
 
+class CardSwatches;
 class FactsView;
 class TableDrawing;
 
@@ -20,7 +19,11 @@ class TableDrawing;
 class StagingLeaf : public StationPage {
     Q_OBJECT
   public:
-    explicit StagingLeaf(Document& document, QWidget* parent = nullptr);
+    /// `props` of the user's own; empty: props.json in the user's data folder.
+    explicit StagingLeaf(Document& document, QWidget* parent = nullptr, const QString& props = {});
+
+  Q_SIGNALS:
+    void problemFound(const QString& words);
 
   protected:
     void showShot(const Shot& shot, const plan::Report& report) override;
@@ -28,10 +31,16 @@ class StagingLeaf : public StationPage {
   private:
     void addFields(QVBoxLayout* column);
     void addThing(int prop);
+    void fillProps();
+    void keepThing();
     void editChosen(const QString& key, const std::function<void(shoot::Staged&)>& change);
     const shoot::Staged* chosen();
 
+    KeptRecords<shoot::Staged> kept_;
     TableDrawing* drawing_ = nullptr;
+    CardSwatches* swatches_ = nullptr;
+    ColourField* colour_ = nullptr;
+    QPushButton* keep_ = nullptr;
     QComboBox* props_ = nullptr;
     QPushButton* remove_ = nullptr;
     QWidget* group_ = nullptr;

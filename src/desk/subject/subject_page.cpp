@@ -20,6 +20,7 @@ SubjectPage::SubjectPage(Document& document, SubjectLibrary& library, QWidget* p
     auto* matters = new MattersLeaf(document, this);
     leaves_->addLeaf({"mattersTab", tr("What matters"), tr("What has to be sharp, how far you go, what goes first")},
                      matters);
+    connect(staging, &StagingLeaf::problemFound, this, &SubjectPage::problemFound);
     connect(matters, &MattersLeaf::limitsKept, this, &SubjectPage::limitsKept);
     leaves_->addLeaf({"plansTab", tr("Whole plans"), tr("Each school's complete settings side by side")},
                      new PlansLeaf(document, this));

@@ -76,6 +76,7 @@ void add_through(const Plan& plan, const SourceReport& source, const SourceTube&
     if (!source.through) return;
     light.amount *= static_cast<float>(subject.transmittance / subject.reflectance);
     light.softness = 0;
+    light.distance = 0;
     light.through = true;
     if (subject.depth > 0)
         light.towards = towards({.azimuth = 180 - tube.place.azimuth, .elevation = tube.place.elevation});
@@ -91,11 +92,12 @@ std::vector<SceneLight> lights_of(const Plan& plan, const Report& report) {
     for (const auto& source : report.light.sources) {
         if (!source.stops) continue;
         for (const SourceTube& tube : source.tubes) {
-            lights.push_back({.amount = static_cast<float>(std::exp2(*source.stops) * tube.share),
-                              .tint = tint_of(source.kelvin, report.light.white),
-                              .towards = towards(tube.place),
-                              .softness = static_cast<float>(tube.diameter / 2 /
-                                                             std::hypot(tube.place.distance, tube.diameter / 2))});
+            lights.push_back(
+                {.amount = static_cast<float>(std::exp2(*source.stops) * tube.share),
+                 .tint = tint_of(source.kelvin, report.light.white),
+                 .towards = towards(tube.place),
+                 .softness = static_cast<float>(tube.diameter / 2 / std::hypot(tube.place.distance, tube.diameter / 2)),
+                 .distance = static_cast<float>(tube.place.distance)});
             const SceneLight own = lights.back();
             add_through(plan, source, tube, own, lights);
         }
@@ -241,6 +243,48 @@ class CardShadow {
     std::vector<Source> sources_;
 };
 
+/// The table that is seen behind the subject, with the shadows of all that stands on it.
+class TableShadow {
+  public:
+    TableShadow(const Scene& scene, const Plan& plan)
+        : lights_(scene.lights), view_(plan), foot_(-plan.shot.subject.height / 2) {
+        const double i = plan.shot.rig.inclination * degree;
+        cosine_ = std::cos(i), sine_ = std::sin(i);
+        normal_ = {0, static_cast<float>(cosine_), static_cast<float>(-sine_), 0};
+    }
+
+    /// Of the light there, what is left where a ray meets the table; 1 where it does not.
+    float left(Place place) const {
+        const ViewRay ray = view_.ray(place);
+        const double fall = sine_ - ray.dy * cosine_;
+        if (fall <= 0) return 1;
+        const double z = (ray.y * cosine_ - foot_) / fall;
+        const Rgba at(static_cast<float>(ray.x + ray.dx * z), static_cast<float>(ray.y + ray.dy * z),
+                      static_cast<float>(z), 0);
+        float all = 0, seen = 0;
+        for (const SceneLight& light : lights_) {
+            if (light.through) continue;
+            const float facing =
+                light.amount * std::max(0.0f, (normal_ * light.towards).sum() + light.softness) / (1 + light.softness);
+            all += facing;
+            seen += facing * reaching(light, nothing_, at);
+        }
+        return all > 0 ? seen / all : 1;
+    }
+
+  private:
+    static constexpr std::size_t nothing_ = std::numeric_limits<std::size_t>::max();
+    std::vector<SceneLight> lights_;
+    Viewpoint view_;
+    double foot_, cosine_ = 1, sine_ = 0;
+    Rgba normal_ = Rgba::Zero();
+};
+
+/// Whether the table is what is seen behind, not the card.
+bool table_first(const shoot::Shot& shot) {
+    return shot.background && shoot::background_distance(shot) < shot.background->distance;
+}
+
 void place_background(Scene& scene, const Plan& plan, const Report& report) {
     const auto& background = *plan.shot.background;
     scene.background_depth = background_behind_focus(plan);
@@ -254,7 +298,10 @@ void place_background(Scene& scene, const Plan& plan, const Report& report) {
         place_scenery(scene, background, light, scale);
     else
         scene.background = [light](Place) -> Rgba { return light; };
-    if (level > 0 && scale > 0)
+    if (level > 0 && scale > 0 && table_first(plan.shot))
+        scene.background = [plain = std::move(scene.background), shadow = TableShadow(scene, plan)](
+                               Place place) -> Rgba { return plain(place) * shadow.left(place); };
+    else if (level > 0 && scale > 0)
         scene.background = [plain = std::move(scene.background), shadow = CardShadow(plan, report),
                             scale](Place place) -> Rgba {
             return plain(place) * shadow.left(place.x / scale, place.y / scale);
@@ -331,6 +378,35 @@ void add_staged(Scene& scene, const Plan& plan, std::size_t index) {
         light.others.push_back(light.softness < 1 ? cast_shadows(relief, light.towards, light.softness) : nullptr);
 }
 
+Caster caster_of(const shoot::Subject& subject, const plan::SeenPlace& at) {
+    const auto radius = [](double size) {
+        constexpr double least = 0.1;  // mm: what lies flat is not without all thickness
+        return static_cast<float>(std::max(size / 2, least));
+    };
+    const double tilt = subject.tilt * degree;
+    Caster caster;
+    caster.middle = {static_cast<float>(at.right), static_cast<float>(at.up), static_cast<float>(at.away)};
+    caster.radius = {radius(subject.width), radius(subject.height), radius(subject.depth)};
+    caster.cosine = static_cast<float>(std::cos(tilt)), caster.sine = static_cast<float>(std::sin(tilt));
+    return caster;
+}
+
+/// What stands on the table throws its shadow on the rest of it.
+void cast_on_one_another(Scene& scene, const Plan& plan) {
+    const auto& shot = plan.shot;
+    if (shot.staging.empty() && !table_first(shot)) return;
+    auto casters = std::make_shared<Casters>();
+    casters->focus = static_cast<float>(plan.focus);
+    const bool gone = shot.plate && shot.plate->role == shoot::PlateRole::clean;
+    casters->things.push_back(caster_of(shot.subject, {}));
+    casters->things.front().casts = !gone;
+    for (const auto& thing : shot.staging) {
+        casters->things.push_back(caster_of(plan::seen_subject(plan, thing), plan::seen_place(plan, thing)));
+        casters->things.back().casts = !thing.lies;
+    }
+    for (SceneLight& light : scene.lights) light.casters = casters;
+}
+
 /// The place without its subject: of a clean plate.
 void take_away(Scene& scene) {
     scene.subject = [](Place, double) -> std::optional<Fragment> { return std::nullopt; };
@@ -356,6 +432,7 @@ std::optional<Scene> scene_of(const Plan& plan, const Report& report) {
     place_thing(scene, plan, shot.subject, plan.focus, plan.extent.depth);
     if (shot.plate && shot.plate->role == shoot::PlateRole::clean) take_away(scene);
     for (std::size_t i = 0; i < shot.staging.size(); ++i) add_staged(scene, plan, i);
+    cast_on_one_another(scene, plan);
     if (shot.background) place_background(scene, plan, report);
     return scene;
 }
@@ -411,13 +488,41 @@ void put_aside(Scene& scene, Place by) {
     scene.subject_key.push_back(by.y);
 }
 
+float SceneLight::spread() const {
+    constexpr float widest = 0.94f;  // sine of half of 140 degrees
+    const float sine = std::min(softness, widest);
+    return sine / std::sqrt(1 - sine * sine);
+}
+
+float reaching(const SceneLight& light, std::size_t own, const Rgba& place) {
+    if (!light.casters) return 1;
+    Beam beam{.towards = light.towards, .spread = light.spread()};
+    float share = 1;
+    if (light.distance > 0) {
+        const Rgba way = light.towards * light.distance - place;
+        const float whole = (way * way).sum();
+        constexpr float nearest = 16;  // times the light at most: a face against the lamp is past any picture
+        const float square = std::max(whole, light.distance * light.distance / nearest);
+        if (whole > 0) beam.towards = way / std::sqrt(whole);
+        // The subject's own fall-off is the report's; of the rest, what is nearer to the light gets more.
+        if (own != 0) share = light.distance * light.distance / square;
+    }
+    return share * seen_past(*light.casters, own, place, beam);
+}
+
 Lit lit_by(const SceneLight& light, float gloss, const Fragment& fragment) {
     // A wide source reaches round the edge of a ball; a face towards it gets all of it, as a meter there would read.
     const float cosine = (fragment.normal * light.towards).sum();
     const Shadows* shadows = fragment.thing == 0                     ? light.shadows.get()
                              : fragment.thing <= light.others.size() ? light.others[fragment.thing - 1u].get()
                                                                      : nullptr;
-    const float seen = shadows ? shadows->at(fragment.x, fragment.y) : 1;
+    float seen = shadows ? shadows->at(fragment.x, fragment.y) : 1;
+    if (light.casters && !light.through && fragment.thing < light.casters->things.size()) {
+        const auto& own = light.casters->things[fragment.thing];
+        const Rgba place(own.middle[0] + fragment.x, own.middle[1] + fragment.y, fragment.depth + light.casters->focus,
+                         0);
+        seen *= reaching(light, fragment.thing, place);
+    }
     Lit lit{.diffuse = seen * std::max(0.0f, cosine + light.softness) / (1 + light.softness)};
     if (gloss > 0 && !light.through && fragment.thing == 0) lit.shine = seen * mirrored(fragment.normal, light);
     return lit;

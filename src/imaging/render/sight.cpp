@@ -102,7 +102,9 @@ namespace {
 
 bool stand_alike(const std::vector<SceneLight>& before, const std::vector<SceneLight>& now) {
     return std::ranges::equal(before, now, [](const SceneLight& a, const SceneLight& b) {
-        return a.softness == b.softness && a.shadows == b.shadows && (a.towards == b.towards).all();
+        const bool cast_alike = a.casters == b.casters || (a.casters && b.casters && *a.casters == *b.casters);
+        return a.softness == b.softness && a.shadows == b.shadows && a.others == b.others && a.distance == b.distance &&
+               cast_alike && (a.towards == b.towards).all();
     });
 }
 bool give_alike(const std::vector<SceneLight>& before, const std::vector<SceneLight>& now) {

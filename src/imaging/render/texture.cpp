@@ -247,6 +247,19 @@ double print(double x, double y, const Detail& detail) {
            0.8 * under(x, y, detail, chalk);
 }
 
+/// A rule: a tick every millimetre from the middle on, longer ones every five and ten, on plain ground.
+double ticks(double x, double y, const Detail& detail) {
+    constexpr double half_width = 0.09, up = 1.2;  // mm, of a tick, and how far up from the middle the short ones go
+    const double nearest = std::round(x);
+    const auto number = static_cast<long>(nearest);
+    const double length = number % 10 == 0 ? 3 * up : number % 5 == 0 ? 2 * up : up;
+    const double covered = 2 * half_width;
+    const double seen = told_apart(1, detail.finest);
+    const bool there = y < length;  // they stand on the lower edge
+    const double drawn = there ? seen * line(x - nearest, half_width, detail.finest) + (1 - seen) * covered : 0;
+    return -1.4 * drawn + 0.1 * under(x, y, detail, 0.1);
+}
+
 }  // namespace
 
 double texture(double x, double y, const Detail& detail) {
@@ -288,6 +301,8 @@ double pattern_of(shoot::Texture kind, double x, double y, const Detail& detail)
             return scratches(x, y, detail);
         case shoot::Texture::print:
             return print(x, y, detail);
+        case shoot::Texture::ticks:
+            return ticks(x, y, detail);
         case shoot::Texture::usual:
         case shoot::Texture::stone:
             break;

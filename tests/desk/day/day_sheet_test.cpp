@@ -2,15 +2,22 @@
 #include "support/person.hpp"
 
 #include "desk/day/day_sheet.hpp"
+#include "desk/day/outlets_leaf.hpp"
 #include "desk/day/packing_board.hpp"
 #include "desk/day/picture_board.hpp"
+#include "desk/day/picture_writer.hpp"
 #include "desk/day/sets_leaf.hpp"
+#include "desk/run/run_desk.hpp"
 #include "job/outlets.hpp"
+#include "shoot/edit.hpp"
 #include "shoot/view_set.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
 
 #include <algorithm>
+#include <filesystem>
+#include <map>
 
 using namespace poquito;
 using test::Person;
@@ -65,7 +72,7 @@ TEST_CASE("a thing gets its views by one click, and a list of things gets them a
     person.type(QStringLiteral("thingWidthField"), QStringLiteral("18 cm"));
     const int before = person.document().count();
     person.click(QStringLiteral("makeViewsButton"));
-    CHECK(person.document().count() == before + 7);
+    CHECK(person.document().count() == before + 8);
     CHECK(person.shot().view->thing == "Purse");
     CHECK(person.shot().subject.width == 180);
     // The clasp is taken as that of the satchel was.
@@ -84,9 +91,9 @@ TEST_CASE("a thing gets its views by one click, and a list of things gets them a
     QObject::connect(leaf, &desk::SetsLeaf::problemFound, [&](const QString& words) { problem = words; });
     leaf->readList(QString::fromStdString(path.string()));
     person.settle();
-    CHECK(person.document().count() == before + 14);
+    CHECK(person.document().count() == before + 16);
     CHECK(problem.contains(QStringLiteral("line 3, width")));
-    CHECK(person.text(QStringLiteral("viewSetContents")).contains(QStringLiteral("2 things read, 14 views made")));
+    CHECK(person.text(QStringLiteral("viewSetContents")).contains(QStringLiteral("2 things read, 16 views made")));
     leaf->readList(QStringLiteral("/nowhere/things.csv"));
     CHECK(problem.contains(QStringLiteral("things.csv")));
     // The pictures come, beside the interface.
@@ -176,6 +183,107 @@ TEST_CASE("outlets get the best of a thing, what does not fit is framed for them
     CHECK(person.shoot().outlets.size() == 4);
     person.click(QStringLiteral("removeOutletButton"));
     CHECK(person.shoot().outlets.size() == 3);
+}
+
+TEST_CASE("three bags from a list get their views, are ordered, run on the bench, and cut for two shops",
+          "[desk][day][story]") {
+    OnTheDay person("setsTab");
+    const test::Folder folder;
+    person.document().select(person.view("Waxed satchel", "front"));
+    person.choose(QStringLiteral("viewSetChoice"), QStringLiteral("Bag"));
+    person.document().edit({QStringLiteral("two shops, no stacks")}, [](shoot::Shoot& shoot) {
+        shoot.outlets = {job::usual_outlets()[0], job::usual_outlets()[1]};
+        shoot.shots.erase(0, 10);  // the satchel alone, whose set-up the bags take over
+        shoot.shots.erase(1, shoot.shots.size());
+    });
+    const auto list = folder / "bags.csv";
+    REQUIRE_FALSE(storage::replace_file(list,
+                                        "name,width,height,depth,no\nTan,380,290,110,b1\nBlack,380,295,110,b2\n"
+                                        "Red,300,240,90,b3\n"));
+    person.window().findChild<desk::SetsLeaf*>()->readList(QString::fromStdString(list.string()));
+    person.settle();
+    person.document().edit({QStringLiteral("the bags alone")},
+                           [](shoot::Shoot& shoot) { shoot::remove_shot(shoot, 0); });
+    CHECK(person.document().count() == 3 * 8);
+    person.click(QStringLiteral("outletsTab"));
+    person.click(QStringLiteral("chooseAllButton"));
+    // In the order of least work.
+    person.click(QStringLiteral("hoursTab"));
+    auto* apply = person.find<QPushButton>(QStringLiteral("applyOrderButton"));
+    (void)QTest::qWaitFor([&] { return apply->isEnabled(); }, 3000);
+    if (apply->isEnabled() && apply->isVisible()) person.click(apply);
+    // Run, all of it.
+    auto& runs = person.window().runs();
+    runs.setFolder(QDir(QString::fromStdString((folder / "frames").string())));
+    auto settings = runs.settings();
+    settings.speed = 4000, settings.pictureWidth = 96;
+    settings.rehearsed.clear(), settings.railLine.clear(), settings.dialectFile.clear();
+    runs.setSettings(settings);
+    std::vector<std::string> ids;
+    for (const auto& shot : person.shoot().shots) ids.push_back(shot.id);
+    runs.start(ids, false);
+    REQUIRE(QTest::qWaitFor(
+        [&] {
+            if (runs.waitsForGear()) runs.resume();
+            return !runs.isRunning() && !runs.waitsForGear();
+        },
+        60000));
+    // And cut.
+    person.window().goTo(desk::Sheet::day);
+    person.click(QStringLiteral("outletsTab"));
+    auto* leaf = person.window().findChild<desk::OutletsLeaf*>();
+    leaf->write(QString::fromStdString((folder / "out").string()));
+    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 30000));
+    person.settle();
+    std::map<std::string, int> written;
+    for (const char* shop : {"shop-square", "shop-free"})
+        for (const auto& entry : std::filesystem::directory_iterator(folder / "out" / shop)) {
+            ++written[shop];
+            const QImage picture(QString::fromStdString(entry.path().string()));
+            CHECK_FALSE(picture.isNull());
+            if (std::string(shop) == "shop-square") CHECK(std::abs(picture.width() - picture.height()) <= 1);
+        }
+    CHECK(written["shop-square"] == 3 * 7);
+    CHECK(written["shop-free"] == 3 * 7);
+    CHECK(std::filesystem::exists(folder / "out" / "shop-square" / "b1-01-front.jpg"));
+    // The clasps are stacks, which nobody has combined yet; and what the little frames of this bench leave is said.
+    CHECK(person.text(QStringLiteral("writtenPictures")).contains(QStringLiteral("42 pictures written")));
+    CHECK(person.text(QStringLiteral("writtenPictures")).contains(QStringLiteral("a stack; its combined picture")));
+    CHECK(leaf->writer().problems().filter(QStringLiteral("px where 2000 are wanted")).size() == 21);
+    // A finished picture goes before the frame.
+    const auto finished = folder / "out" / "finished" / (person.shoot().shots[0].id + ".png");
+    QDir().mkpath(QString::fromStdString(finished.parent_path().string()));
+    QImage white(3000, 2000, QImage::Format_RGB32);
+    white.fill(Qt::white);
+    REQUIRE(white.save(QString::fromStdString(finished.string())));
+    leaf->write(QString::fromStdString((folder / "out").string()));
+    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 30000));
+    int large = 0;
+    for (const auto& entry : std::filesystem::directory_iterator(folder / "out" / "shop-square"))
+        large += QImage(QString::fromStdString(entry.path().string())).width() == 2000;
+    CHECK(large == 1);
+}
+
+TEST_CASE("a series is held against the file of an earlier session", "[desk][day][sets]") {
+    OnTheDay person("setsTab");
+    const test::Folder folder;
+    auto before = person.shoot();
+    before.title = "In May";
+    REQUIRE_FALSE(storage::save_shoot(before, folder / "may.poquito"));
+    const int back = person.view("Waxed satchel", "back");
+    person.document().select(back);
+    person.document().editShot({QStringLiteral("other stop")}, [](shoot::Shot& shot) { shot.exposure.f_number = 4; });
+    person.settle();
+    auto* leaf = person.window().findChild<desk::SetsLeaf*>();
+    leaf->compareWith(QString::fromStdString((folder / "may.poquito").string()));
+    person.settle();
+    const auto said = person.text(QStringLiteral("sessionDeviations"));
+    CHECK(said.contains(QStringLiteral("held against In May")));
+    CHECK(said.contains(QStringLiteral("f/4 where")));
+    QString problem;
+    QObject::connect(leaf, &desk::SetsLeaf::problemFound, [&](const QString& words) { problem = words; });
+    leaf->compareWith(QStringLiteral("/nowhere/may.poquito"));
+    CHECK(problem.contains(QStringLiteral("may.poquito")));
 }
 
 TEST_CASE("the packing list is ticked going and coming home, by hand and by key", "[desk][day][packing]") {

@@ -1,5 +1,5 @@
+#include "desk/base/card_swatches.hpp"
 #include "desk/base/colour_field.hpp"
-#include "desk/depth/card_swatches.hpp"
 #include "desk/depth/depth_chart.hpp"
 #include "desk/depth/judgement_strip.hpp"
 #include "desk/finder/finder_panel.hpp"

@@ -625,3 +625,23 @@ TEST_CASE("a flash that does not charge is said so, without a time", "[desk][run
     CHECK(person.view()->flashText() == QStringLiteral("not charging"));
     person.runs().shutDown();
 }
+
+TEST_CASE("the plates of a picture run as one job, and what must not move is said between them",
+          "[desk][run][plates]") {
+    RunPerson person;
+    person.document().edit({QStringLiteral("one frame each")}, [](shoot::Shoot& shoot) {
+        for (const std::size_t i : {1, 2, 3}) shoot.shots[i].capture.mode = shoot::CaptureMode::single;
+    });
+    REQUIRE(person.shot().plate);
+    person.click(QStringLiteral("startRunButton"));
+    REQUIRE(person.waitFor([&] { return person.runs().waitsForGear(); }));
+    person.settle();
+    CHECK(person.runs().gearToChange().contains(QStringLiteral("stay as they are")));
+    CHECK(person.runs().gearToChange().contains(QStringLiteral("take everything away, touch nothing else")));
+    person.click(QStringLiteral("pauseRunButton"));
+    REQUIRE(person.waitFor([&] { return person.runs().waitsForGear(); }));
+    person.settle();
+    person.click(QStringLiteral("pauseRunButton"));
+    REQUIRE(person.waitFor([&] { return !person.runs().isRunning() && !person.runs().waitsForGear(); }));
+    for (const std::size_t i : {1, 2, 3}) CHECK(person.logged(i).size() == 1);
+}

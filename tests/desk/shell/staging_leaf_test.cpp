@@ -60,8 +60,52 @@ TEST_CASE("things are put on the table, dragged, and the frame says what becomes
     CHECK(person.shot().staging.size() == 1);
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.shot().staging.size() == 2);
-    person.choose(QStringLiteral("propChoice"), QStringLiteral("One more of the subject"));
+    person.choose(QStringLiteral("propChoice"), QStringLiteral("One more of it"));
     person.click(QStringLiteral("addPropButton"));
     CHECK(person.shot().staging[2].subject == person.shot().subject);
     CHECK(person.shot().staging[2].role == shoot::StagedRole::repeat);
+}
+
+TEST_CASE("the camera is tipped by hand, put on a stand that reaches, and the drawing says what it takes",
+          "[desk][standing]") {
+    Person person;
+    person.window().openDemo();
+    person.selectShot(QStringLiteral("Toffee tin"));
+    person.goTo(2);
+    person.click(QStringLiteral("standTab"));
+    auto* facts = person.find<desk::FactsView>(QStringLiteral("standFacts"));
+    const auto fact = [&](const QString& name) {
+        for (const auto& one : facts->facts())
+            if (one.name == name) return one.value;
+        return QString();
+    };
+    CHECK(fact(QStringLiteral("Camera over the table")).endsWith(QStringLiteral("mm")));
+    CHECK_FALSE(fact(QStringLiteral("Legs to the table")).isEmpty());
+    CHECK_FALSE(person.hasNote("legs-meet-table"));
+    person.type(QStringLiteral("edgeField"), QStringLiteral("25 cm"));
+    CHECK(person.shot().table->before == 250);
+    REQUIRE(person.hasNote("legs-meet-table"));
+    person.mend("legs-meet-table");
+    CHECK_FALSE(person.hasNote("legs-meet-table"));
+    CHECK(person.shot().rig.stand == "boom-stand");
+    CHECK(person.hasNote("top-heavy"));
+    CHECK_FALSE(fact(QStringLiteral("Sandbag on its foot")).isEmpty());
+    // By keys and by hand.
+    auto* drawing = person.find<QWidget>(QStringLiteral("standDrawing"));
+    drawing->setFocus();
+    person.key(Qt::Key_Up);
+    CHECK(person.shot().rig.inclination == 40);
+    person.key(Qt::Key_Down, Qt::ShiftModifier);
+    CHECK(person.shot().rig.inclination == 39);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.shot().rig.inclination == 40);
+    // It stands upright, however the camera looks at it; or it lies.
+    person.click(QStringLiteral("uprightButton"));
+    CHECK(person.shot().subject.tilt == -40);
+    person.click(QStringLiteral("flatButton"));
+    CHECK(person.shot().subject.tilt == 50);
+    person.choose(QStringLiteral("standChoice"), QStringLiteral("Low tripod"));
+    CHECK(person.hasNote("stand-too-low"));
+    person.click(QStringLiteral("edgeCheck"));
+    CHECK_FALSE(person.shot().table->before);
 }

@@ -19,7 +19,8 @@ struct Change {
     bool light = false;
     bool background = false;
     bool thing = false;  // another is placed, of those with several views or plates
-    bool any() const { return camera || lens || tubes || light || background || thing; }
+    bool fresh = false;  // the same food, that did not wait while the light or the camera was changed
+    bool any() const { return camera || lens || tubes || light || background || thing || fresh; }
 };
 Change change_between(const shoot::Shot& from, const shoot::Shot& to);
 double price_of(const Change& change, const shoot::ChangePrices& prices);

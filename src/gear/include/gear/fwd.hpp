@@ -10,6 +10,7 @@ struct Lamp;
 struct Lens;
 struct Modifier;
 struct Rail;
+struct Stand;
 struct StepReading;
 
 }  // namespace poquito::gear

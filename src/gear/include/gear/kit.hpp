@@ -73,6 +73,7 @@ struct Camera {
     double autofocus_ev = -2;        // by its autofocus ...
     double autofocus_f_number = 11;  // ... up to this working f-number, wide open
     std::optional<double> iso_max;   // highest whose noise its owner bears, whatever the purpose; empty: none
+    std::optional<double> weight;    // g; empty: not known
     std::vector<CropMode> crop_modes;
     std::vector<StepReading> step_readings;
     std::vector<light::Correction> metered_corrections;  // of its automatic exposure, against the averaging meter
@@ -116,7 +117,10 @@ struct Lens {
     std::optional<double> hood_length;  // mm that its hood stands before the front rim
     bool contacts = true;               // carries the signals of autofocus, aperture and EXIF
     bool autofocus = true;
-    bool aperture_ring = false;     // the stop can be set on the lens itself
+    bool aperture_ring = false;  // the stop can be set on the lens itself
+    std::optional<double>
+        limiter;  // mm from the sensor, where its focus limiter parts near from far; empty: it has none
+    std::optional<double> weight;   // g; empty: not known
     std::vector<ZoomSetting> zoom;  // by rising focal length, two or more; empty: one focal length
     std::vector<Calibration> calibrations;
     std::string unknown;
@@ -222,6 +226,20 @@ enum class PowerShown { fraction, stops, watt_seconds };
 
 /// Which duration a unit's table or display states.
 enum class DurationMeans { t05, t01, unknown };
+
+/// Holds the camera: a tripod, a column, a boom on its foot.
+struct Stand {
+    std::string id;
+    std::string name;
+    double least = 400;             // mm, floor to the middle of the camera, as low as it goes
+    double greatest = 1500;         // and as high
+    double arm = 0;                 // mm that it holds the camera out past its own middle
+    double feet = 450;              // mm from its middle to its feet, as they stand when it is fully open
+    std::optional<double> carries;  // kg; empty: not known
+    std::string unknown;
+
+    bool operator==(const Stand&) const = default;
+};
 
 struct Flash {
     std::string id;
@@ -333,6 +351,7 @@ struct Kit {
     std::vector<CouplingRing> coupling_rings;
     std::vector<StepRing> step_rings;
     std::vector<Rail> rails;
+    std::vector<Stand> stands;
     std::vector<Flash> flashes;
     std::vector<Lamp> lamps;
     std::vector<Modifier> modifiers;
@@ -384,6 +403,7 @@ extern template class std::vector<poquito::gear::ReversingRing>;
 extern template class std::vector<poquito::gear::CouplingRing>;
 extern template class std::vector<poquito::gear::StepRing>;
 extern template class std::vector<poquito::gear::Rail>;
+extern template class std::vector<poquito::gear::Stand>;
 extern template class std::vector<poquito::gear::Flash>;
 extern template class std::vector<poquito::gear::Lamp>;
 extern template class std::vector<poquito::gear::Modifier>;

@@ -16,6 +16,20 @@ struct Deviation {
 };
 std::vector<Deviation> deviations(const shoot::Shoot& shoot, const shoot::Shot& shot);
 
+/// A series as it is planned now against an earlier session of it: the same patient, coin or plant months ago, or
+/// another one by the same protocol.
+struct SessionComparison {
+    struct Differs {
+        std::size_t shot = 0;  // of the shoot that is planned now
+        std::vector<Deviation> what;
+    };
+    std::vector<Differs> shots;
+    std::size_t compared = 0;
+    std::vector<std::size_t> without;  // of the series, that the earlier one has not
+};
+/// Shots that follow one another, by what is locked there; matched by view and thing, by view, or by name.
+SessionComparison compare_sessions(const shoot::Shoot& now, const shoot::Shoot& before);
+
 const char* lock_name(shoot::Lock lock);  // for people
 const char* role_name(shoot::PlateRole role);
 

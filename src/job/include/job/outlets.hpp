@@ -34,6 +34,7 @@ struct OutletPicture {
 };
 struct OutletChoice {
     std::vector<OutletPicture> pictures;  // in the order in which they are shown
+    std::vector<std::size_t> covered;     // that are seen in another one of them, the thing turned for it
     std::vector<std::size_t> left_out;    // that there is no room for
     std::vector<std::size_t> unfit;       // whose cut the outlet does not take
     std::size_t musts_left_out = 0;
@@ -48,6 +49,20 @@ OutletChoice choose_pictures(const shoot::Shoot& shoot, const AllAssessed& shots
 /// What it gets of the thing now, in the order of its pictures.
 OutletChoice delivered(const shoot::Shoot& shoot, const AllAssessed& shots, const shoot::Outlet& outlet,
                        const std::string& thing);
+
+/// A picture as it is delivered: what is cut from which shots, beside one another from the left, and its size at most.
+struct OutletFile {
+    struct Part {
+        std::size_t shot = 0;
+        double left = 0, top = 0, width = 1, height = 1;  // shares of its frame
+    };
+    std::string name;  // "b-017-03-label", without an ending: the thing's number, its place, its view
+    std::vector<Part> parts;
+    std::optional<double> most_long_px;  // of the whole picture
+};
+/// In the order in which they are shown.
+std::vector<OutletFile> files_for(const shoot::Shoot& shoot, const AllAssessed& shots, const shoot::Outlet& outlet,
+                                  const std::string& thing);
 
 /// Goes as far away as it takes for the outlet's cut to hold the thing with its margin, and the share of it that the
 /// shot filled of its own frame or less.

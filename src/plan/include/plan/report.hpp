@@ -6,6 +6,7 @@
 #include "plan/chance.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "plan/staging.hpp"
+#include "plan/standing.hpp"
 #include "shoot/fit.hpp"
 #include "shoot/shot.hpp"
 
@@ -310,6 +311,7 @@ struct Report {
     MotionReport motion;
     std::vector<ReflectionReport> reflections;  // one a light where the subject is polished, else none
     std::optional<FreezeReport> freeze;
+    StandingReport standing;             // of the camera
     std::vector<StagedReport> staging;   // one a thing besides the subject
     std::optional<ChanceReport> chance;  // empty: nothing is left to it
 };

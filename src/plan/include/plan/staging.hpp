@@ -18,10 +18,12 @@ struct SeenPlace {
     double away = 0;
 };
 
-/// The centre of a thing: what stands has its foot on the table that the subject stands on, what lies is under both.
+/// The centre of a thing: what stands has its foot on the table that the subject stands on, what lies is under both, or
+/// on what lay there before it.
 SeenPlace seen_place(const Plan& plan, const shoot::Staged& thing);
 
-/// The thing as the camera sees it: what lies is tilted by what the camera's own inclination leaves to the vertical.
+/// The thing as the camera sees it: what stands is seen from above by as much as the camera looks down, what lies by
+/// what that leaves to the vertical.
 shoot::Subject seen_subject(const Plan& plan, const shoot::Staged& thing);
 
 /// How large the image of a thing is that lies `away` mm behind the subject's centre, to that in the plane of focus.

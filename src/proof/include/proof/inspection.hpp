@@ -116,6 +116,13 @@ struct Inspection {
     double step() const;  // mm from one frame of the stack to the next; 0: not known
 };
 
+/// A frame of another plate of the picture, that these are laid on.
+struct LaidOn {
+    std::filesystem::path file;
+    std::string name;   // of its shot
+    bool alike = true;  // lit as this one is: their grounds are to match
+};
+
 struct Request {
     std::vector<std::filesystem::path> files;
     const gear::Kit* kit = nullptr;     // of the shot
@@ -125,6 +132,7 @@ struct Request {
     /// Where each was focused, mm behind the subject's nearest point, as a run has it: it gives their order too. Empty:
     /// not known, or as the shot's plan has it where that has as many.
     std::vector<double> planes = {};
+    std::optional<LaidOn> laid_on = {};  // of a plate that is not its picture's first
 };
 
 /// What one file shows of itself, with no finding but that it cannot be read. From any thread.

@@ -133,6 +133,7 @@ void describe(Rows& rows, const Rig*) {
     rows.gear("filters", &Rig::filters, &gear::Kit::filters, "filter", spare);
     rows.flag("hood_off", &Rig::hood_off, spare);
     rows.gear("rail", &Rig::rail, &gear::Kit::rails, "rail", spare);
+    rows.gear("stand", &Rig::stand, &gear::Kit::stands, "stand", spare);
     rows.choice("support", &Rig::support, spare);
     rows.choice("orientation", &Rig::orientation, spare);
     rows.number("inclination_deg", &Rig::inclination, range::inclination, spare);
@@ -315,6 +316,13 @@ void describe(Rows& rows, const Staged*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const Table*) {
+    rows.number("height_mm", &Table::height, range::length, spare);
+    rows.number("before_mm", &Table::before, range::length, spare);
+    rows.number("behind_mm", &Table::behind, range::length, spare);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const TwoDrops*) {
     rows.number("rise_s", &TwoDrops::rise, range::seconds, needed);
     rows.number("column_mm", &TwoDrops::column, range::length, needed);
@@ -459,6 +467,7 @@ void describe(Rows& rows, const View*) {
     rows.number("worth", &View::worth, range::count, spare);
     rows.flag("must", &View::must, spare);
     rows.flag("half", &View::half, spare);
+    rows.texts("also", &View::also);
 }
 
 /// The shot that it names is checked when all are read.
@@ -519,17 +528,21 @@ void describe(Rows& rows, const Packing*) {
 
 template <typename Rows>
 void describe(Rows& rows, const SetView*) {
+    constexpr text::NumberRule view_angle_of_set{.least = -greatest_view_angle, .greatest = greatest_view_angle};
     rows.text("name", &SetView::name, needed);
     rows.text("proves", &SetView::proves, spare);
     rows.number("worth", &SetView::worth, range::count, spare);
     rows.flag("must", &SetView::must, spare);
     rows.flag("half", &SetView::half, spare);
+    rows.texts("also", &SetView::also);
     rows.choice("face", &SetView::face, spare);
+    rows.number("turn_deg", &SetView::turn, view_angle_of_set, spare);
     rows.number("share", &SetView::share, range::part, spare);
     rows.number("fill", &SetView::fill, range::part, spare);
     rows.flag("stack", &SetView::stack, spare);
     rows.number("shape", &SetView::shape, range::picture_shape, spare);
     rows.flag("flaw", &SetView::flaw, spare);
+    rows.flag("scale", &SetView::scale, spare);
     rows.choices("locks", &SetView::locks);
 }
 
@@ -579,6 +592,8 @@ void describe(Rows& rows, const ShotInFile*) {
         "lights", [](auto& s) -> auto& { return s.shot.lights; }, needed);
     rows.object(
         "background", [](auto& s) -> auto& { return s.shot.background; });
+    rows.object(
+        "table", [](auto& s) -> auto& { return s.shot.table; });
     rows.list(
         "staging", [](auto& s) -> auto& { return s.shot.staging; }, spare);
     rows.object(

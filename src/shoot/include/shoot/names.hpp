@@ -16,8 +16,8 @@ template <>
 inline constexpr std::array names<Form> = {"ball",   "dome", "ring",   "leaf",   "slab",  "box",
                                            "grains", "bowl", "insect", "bottle", "folds", "height-map"};
 template <>
-inline constexpr std::array names<Texture> = {"",      "stone",    "hairs",     "pores", "weave",
-                                              "veins", "crystals", "scratches", "print"};  // usual: not in the file
+inline constexpr std::array names<Texture> = {"",         "stone",     "hairs", "pores", "weave", "veins",
+                                              "crystals", "scratches", "print", "ticks"};  // usual: not in the file
 template <>
 inline constexpr std::array names<FocusBy> = {"ring", "magnification"};
 template <>
@@ -51,7 +51,7 @@ inline constexpr std::array names<TryIs> = {"frame", "rocking", "bracket"};
 template <>
 inline constexpr std::array names<Orientation> = {"landscape", "portrait"};
 template <>
-inline constexpr std::array names<StagedRole> = {"repeat", "prop", "plate", "cloth", "card"};
+inline constexpr std::array names<StagedRole> = {"repeat", "prop", "plate", "cloth", "card", "scale"};
 template <>
 inline constexpr std::array names<Lock> = {"camera", "framing", "stop", "light", "ground"};
 template <>

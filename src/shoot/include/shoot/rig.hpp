@@ -58,6 +58,7 @@ struct Rig {
     std::vector<std::string> filters;  // from the lens outwards
     bool hood_off = false;             // of a lens whose record has one
     std::optional<std::string> rail;
+    std::optional<std::string> stand;  // what the camera stands or hangs on
     Support support = Support::unstated;
     Orientation orientation = Orientation::landscape;
     double inclination = 0;  // degrees that it looks down: 0 level, 90 straight down, below 0 upwards

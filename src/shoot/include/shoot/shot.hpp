@@ -63,6 +63,7 @@ struct Shot {
     std::optional<OtherLight> other_light;
     std::vector<Light> lights;
     std::optional<Background> background;
+    std::optional<Table> table;   // empty: as a fresh one
     std::vector<Staged> staging;  // what stands in the picture besides the subject
     std::optional<Freeze> freeze;
     std::optional<Tries> tries;           // empty: as a fresh one

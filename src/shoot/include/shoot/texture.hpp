@@ -8,7 +8,7 @@
 namespace poquito::shoot {
 
 /// usual: as its form and traits have it.
-enum class Texture { usual, stone, hairs, pores, weave, veins, crystals, scratches, print };
+enum class Texture { usual, stone, hairs, pores, weave, veins, crystals, scratches, print, ticks };
 
 struct TextureName {
     Texture texture;

@@ -13,9 +13,10 @@ struct View {
     std::string thing;  // all views of one thing have the same: "Satchel, tan"
     std::string name;   // "front"
     std::string proves;
-    double worth = 1;   // against its other views, where fewer are taken
-    bool must = false;  // is shown wherever the thing is
-    bool half = false;  // may share a picture with another that may, each on half of it
+    double worth = 1;               // against its other views, where fewer are taken
+    bool must = false;              // is shown wherever the thing is
+    bool half = false;              // may share a picture with another that may, each on half of it
+    std::vector<std::string> also;  // names of views that it shows as well: the thing is turned so that both are seen
     std::string unknown;
 
     bool operator==(const View&) const = default;

@@ -21,12 +21,15 @@ struct SetView {
     double worth = 1;
     bool must = false;
     bool half = false;
+    std::vector<std::string> also;  // see View
     Face face = Face::front;
+    double turn = 0;              // degrees that the thing is turned for it, its right side towards the camera
     double share = 0.25;          // of the thing's longer side that a part is wide
     double fill = 0.8;            // share of the frame, in its tighter direction
     bool stack = false;           // sharp through all of its depth
     std::optional<double> shape;  // of its picture
     bool flaw = false;            // one for each flaw of the thing, as large as that is
+    bool scale = false;           // with a rule beside it
     std::vector<Lock> locks;      // to the set's first view
     std::string unknown;
 

@@ -33,6 +33,9 @@ struct FrameExif {
 /// JPEG of ISO/IEC 10918 (libjpeg) with the tags of EXIF 2.3.
 ReadResult<std::string> frame_file(const FramePicture& picture, const FrameExif& exif);
 
+/// The picture alone, without anything of a camera.
+ReadResult<std::string> picture_file(const FramePicture& picture);
+
 /// What stands in the EXIF of a frame; the error says what is wrong with the bytes.
 ReadResult<FrameExif> exif_of(const std::string& bytes);
 

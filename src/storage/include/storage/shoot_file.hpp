@@ -27,6 +27,10 @@ std::string write_subjects(const std::vector<shoot::LibrarySubject>& subjects);
 ReadResult<std::vector<shoot::ViewSet>> read_view_sets(std::string_view text);
 std::string write_view_sets(const std::vector<shoot::ViewSet>& sets);
 
+/// Things to put on a table, format poquito-props version 1.
+ReadResult<std::vector<shoot::Staged>> read_props(std::string_view text);
+std::string write_props(const std::vector<shoot::Staged>& props);
+
 /// How far a person goes: a record of its own, format poquito-limits version 1. Empty: there is none that can be read.
 std::optional<shoot::Limits> load_limits(const std::filesystem::path& path);
 std::optional<ReadError> save_limits(const shoot::Limits& limits, const std::filesystem::path& path);

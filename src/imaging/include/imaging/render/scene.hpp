@@ -2,6 +2,7 @@
 
 #include "imaging/inspect/grey_image.hpp"
 #include "imaging/raster.hpp"
+#include "imaging/render/cast.hpp"
 #include "imaging/render/shadow.hpp"
 #include "optics/depth.hpp"
 #include "plan/plan.hpp"
@@ -53,7 +54,14 @@ struct SceneLight {
     std::shared_ptr<const Shadows> shadows = nullptr;         // of the subject on itself
     std::vector<std::shared_ptr<const Shadows>> others = {};  // of each other thing on itself
     bool through = false;                                     // comes out of the subject: nothing mirrors it
+    std::shared_ptr<const Casters> casters = nullptr;         // what stands on the table; null: the subject alone
+    float distance = 0;                                       // mm from the subject's centre; 0: far away
+
+    float spread() const;  // tangent of half the angle that it is wide, of the whole sky as of one of 140 degrees
 };
+/// What one source gives to a place, mm as Casters has them, of what it would give to the subject's centre: more where
+/// it is nearer, less behind things. `own`: the thing that the place is on.
+float reaching(const SceneLight& light, std::size_t own, const Rgba& place);
 
 struct Scene {
     LensBlur lens;

@@ -17,7 +17,7 @@ double texture(double x, double y, const Detail& detail);
 double veins(double x, double y, const Detail& detail);
 
 /// How much brighter or darker than its mean that kind of surface is at a place: about -1 to 1, and nothing smaller
-/// than the finest detail.
+/// than the finest detail. Of `ticks`, whole millimetres of x lie on one.
 double pattern_of(shoot::Texture kind, double x, double y, const Detail& detail);
 
 }  // namespace poquito::imaging

@@ -2,21 +2,28 @@
 
 #include "imaging/colour.hpp"
 
+#include "shoot/subject.hpp"
+
 #include <QWidget>
+
+#include <optional>
+#include <vector>
 
 namespace poquito::desk {
 
-class Document;
-
-/// Cards that set the subject off, each with the subject's colour on it. A click takes one for the background.
+/// Cards that set a subject off, each with its colour on it. A click takes one.
 class CardSwatches : public QWidget {
     Q_OBJECT
   public:
-    explicit CardSwatches(Document& document, QWidget* parent = nullptr);
-    void refresh();
+    CardSwatches(const char* name, const QString& says, QWidget* parent = nullptr);
+    /// `taken`: the colour that what is chosen for has now.
+    void setSubject(const shoot::Subject& subject, const std::optional<text::Colour>& taken);
     const std::vector<imaging::CardColour>& cards() const { return cards_; }
     QRectF cardRect(std::size_t index) const;
     QSize minimumSizeHint() const override { return {240, 84}; }
+
+  Q_SIGNALS:
+    void cardTaken(const poquito::text::Colour& colour, double reflectance);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -25,7 +32,7 @@ class CardSwatches : public QWidget {
 
   private:
     void take(std::size_t index);
-    Document& document_;
+    std::optional<text::Colour> subject_, taken_;
     std::vector<imaging::CardColour> cards_;
     std::size_t marked_ = 0;
 };

@@ -1,10 +1,9 @@
-#include "desk/depth/card_swatches.hpp"
+#include "desk/base/card_swatches.hpp"
 
 #include "desk/base/colour_field.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -25,9 +24,9 @@ text::Colour seen(const shoot::Subject& subject) {
 
 }  // namespace
 
-CardSwatches::CardSwatches(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
-    setObjectName(QStringLiteral("cardSwatches"));
-    setAccessibleName(tr("Cards that set the subject off"));
+CardSwatches::CardSwatches(const char* name, const QString& says, QWidget* parent) : QWidget(parent) {
+    setObjectName(QLatin1String(name));
+    setAccessibleName(says);
     setToolTip(
         tr("A click takes the card. The number is the difference from the subject, CIE L*a*b*: past 20 it is seen at a "
            "glance."));
@@ -37,9 +36,11 @@ CardSwatches::CardSwatches(Document& document, QWidget* parent) : QWidget(parent
     setCursor(Qt::PointingHandCursor);
 }
 
-void CardSwatches::refresh() {
-    if (!document_.shot()) return;
-    cards_ = imaging::card_colours(seen(document_.shot()->subject));
+void CardSwatches::setSubject(const shoot::Subject& subject, const std::optional<text::Colour>& taken) {
+    const auto colour = seen(subject);
+    if (subject_ == colour && taken_ == taken) return;
+    subject_ = colour, taken_ = taken;
+    cards_ = imaging::card_colours(colour);
     marked_ = std::min(marked_, cards_.size() - 1);
     update();
 }
@@ -52,20 +53,19 @@ QRectF CardSwatches::cardRect(std::size_t index) const {
 }
 
 void CardSwatches::paintEvent(QPaintEvent*) {
-    if (!document_.shot()) return;
+    if (!subject_) return;
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    const auto& background = document_.shot()->background;
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         const QRectF card = cardRect(i);
-        const bool taken = background && background->colour == cards_[i].colour;
+        const bool taken = taken_ == cards_[i].colour;
         painter.setPen(hasFocus() && i == marked_ ? QPen(theme().link, 2.4)
                        : taken                    ? QPen(theme().focus, 2.4)
                                                   : QPen(theme().hairline, 1));
         painter.setBrush(colourOf(cards_[i].colour));
         painter.drawRoundedRect(card.adjusted(1, 1, -1, -1), 3, 3);
         painter.setPen(Qt::NoPen);
-        painter.setBrush(colourOf(seen(document_.shot()->subject)));
+        painter.setBrush(colourOf(*subject_));
         painter.drawEllipse(card.center(), 12, 12);
         painter.setFont(textFont(11));
         painter.setPen(theme().quiet);
@@ -77,12 +77,7 @@ void CardSwatches::paintEvent(QPaintEvent*) {
 
 void CardSwatches::take(std::size_t index) {
     const auto colour = cards_[index].colour;
-    document_.editShot({tr("Take a card")}, [&](shoot::Shot& shot) {
-        if (!shot.background) shot.background.emplace();
-        shot.background->colour = colour;
-        shot.background->kind = shoot::BackgroundKind::card;
-        shot.background->reflectance = std::round(imaging::luminance(imaging::light_of(colour)) * 1000) / 1000;
-    });
+    Q_EMIT cardTaken(colour, std::round(imaging::luminance(imaging::light_of(colour)) * 1000) / 1000);
 }
 
 void CardSwatches::mouseReleaseEvent(QMouseEvent* event) {
@@ -102,4 +97,4 @@ void CardSwatches::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_card_swatches.moc"
+#include "base/moc_card_swatches.moc"
