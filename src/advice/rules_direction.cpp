@@ -149,9 +149,10 @@ Found background_small(const plan::Plan& plan, const plan::Report& report) {
     if (!narrow && !low) return {};
     Finding finding{
         fmt::format("The backdrop shows its edge: {} behind, the field is {} \u00d7 {}; with a margin it "
-                    "has to be {} \u00d7 {}, or stand nearer.",
+                    "has to be {} \u00d7 {}, {} both ways to turn the camera upright, or stand nearer.",
                     text::length_text(background->distance), text::length_text(*width), text::length_text(*height),
-                    text::length_text(std::ceil(need_width)), text::length_text(std::ceil(need_height)))};
+                    text::length_text(std::ceil(need_width)), text::length_text(std::ceil(need_height)),
+                    text::length_text(std::ceil(std::max(need_width, need_height))))};
     // The field grows evenly with the distance from the plane of focus.
     const double behind = plan::background_behind_focus(plan);
     const double field_width = *report.optics.field_width, field_height = *report.optics.field_height;

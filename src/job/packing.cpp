@@ -25,6 +25,7 @@ class List {
         gear();
         power();
         things();
+        props();
         supplies();
         for (const auto& own : shoot_.packing.own)
             add(PackKind::own, "own:" + own.id, own.text, 1, {}).container = own.container;
@@ -140,6 +141,23 @@ class List {
             else
                 once(shot.name, {});
         }
+    }
+
+    /// Of each as many as one shot has at once.
+    void props() {
+        std::map<std::string, std::pair<int, int>> by_name;  // at once, and in how many shots
+        for (const Shot& shot : shoot_.shots) {
+            std::map<std::string, int> here;
+            for (const auto& thing : shot.staging) ++here[thing.name];
+            for (const auto& [name, count] : here) {
+                auto& [most, shots] = by_name[name];
+                most = std::max(most, count), ++shots;
+            }
+        }
+        for (const auto& [name, use] : by_name)
+            add(PackKind::thing, "prop:" + name, name, use.first,
+                use.second == 1 ? std::string("on the table of one shot")
+                                : fmt::format("on the table of {} shots", use.second));
     }
 
     bool any(const char* trait) const {

@@ -524,6 +524,9 @@ TEST_CASE("the packing list has what the shots use, as often as one shot has it 
     CHECK(line("thing:One"));
     CHECK_FALSE(line("thing:Lichen"));  // it is met where it grows
     CHECK(line("supply:food"));
+    shoot.shots[1].staging = {shoot::rule_of(20), shoot::rule_of(20), shoot::usual_props()[2]};
+    CHECK(line("prop:Rule, 20 mm")->count == 2);
+    CHECK(line("prop:Slate")->why == "on the table of one shot");
     CHECK(line("supply:portions")->stays);
     CHECK_FALSE(line("supply:towels"));
     REQUIRE(line("charge:body"));

@@ -39,7 +39,7 @@ gear::Kit awkward_kit(unsigned seed) {
     const std::string names[] = {"Größe \"M\", zweiteilig", "line\nbreak", " space ", "a;b|c\\d", "Łódź, 90 mm", ""};
     for (std::size_t i = 0; i < kit.lenses.size(); ++i) kit.lenses[i].name = names[(i + seed) % std::size(names)];
     kit.cameras[0].name = "Kamera, \"gut\"";
-    kit.cameras[0].unknown = R"({"colour":"grün","weight_g":512.5})";
+    kit.cameras[0].unknown = R"({"colour":"grün","grip_mm":512.5})";
     kit.cameras[0].bracket.unknown = R"({"settle_s":0.2})";
     return kit;
 }

@@ -56,6 +56,7 @@ void CardSwatches::paintEvent(QPaintEvent*) {
     if (!subject_) return;
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
+    constexpr double roomy = 50;  // pixels that the longest of the names takes
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         const QRectF card = cardRect(i);
         const bool taken = taken_ == cards_[i].colour;
@@ -71,7 +72,9 @@ void CardSwatches::paintEvent(QPaintEvent*) {
         painter.setPen(theme().quiet);
         const QRectF below(card.left(), card.bottom() + 2, card.width(), 36);
         painter.drawText(below, Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap,
-                         tr("%1, %2").arg(toQt(cards_[i].name)).arg(qRound(cards_[i].difference)));
+                         card.width() < roomy
+                             ? QString::number(qRound(cards_[i].difference))
+                             : tr("%1, %2").arg(toQt(cards_[i].name)).arg(qRound(cards_[i].difference)));
     }
 }
 

@@ -20,7 +20,7 @@ class CardSwatches : public QWidget {
     void setSubject(const shoot::Subject& subject, const std::optional<text::Colour>& taken);
     const std::vector<imaging::CardColour>& cards() const { return cards_; }
     QRectF cardRect(std::size_t index) const;
-    QSize minimumSizeHint() const override { return {240, 84}; }
+    QSize minimumSizeHint() const override { return {190, 84}; }
 
   Q_SIGNALS:
     void cardTaken(const poquito::text::Colour& colour, double reflectance);

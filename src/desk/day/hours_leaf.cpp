@@ -266,6 +266,18 @@ void HoursLeaf::showWhole() {
                      day.waiting > 1 ? tr("and waiting %1").arg(toQt(time_text(day.waiting))) : QString()});
     facts.push_back({tr("Frames, data"), tr("%1, %2").arg(toQt(number_text(frames, 6)), toQt(data_text(megabytes)))});
     facts.push_back({tr("Work afterwards"), toQt(time_text(exposures * work.sorting + combined * work.combining))});
+    // Its light stands then, with a stand-in in its place.
+    QStringList food;
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
+        if (!has_trait(shoot.shots[i].subject, "food")) continue;
+        const bool there = i > 0 && shoot.shots[i].view && shoot.shots[i - 1].view &&
+                           shoot.shots[i].view->thing == shoot.shots[i - 1].view->thing &&
+                           !day::change_between(shoot.shots[i - 1], shoot.shots[i]).fresh;
+        if (!there) food << toQt(day_time_text(day.start[i]));
+    }
+    if (!food.isEmpty())
+        facts.push_back({tr("Food made for"), food.mid(0, 4).join(QStringLiteral(", ")),
+                         tr("its light set with a stand-in until then")});
     for (const auto& [name, share] : charge)
         facts.push_back({tr("Charges of %1").arg(toQt(name)), toQt(number_text(std::ceil(share), 3))});
     facts.push_back({tr("Shots"),

@@ -219,7 +219,9 @@ void OutletsLeaf::addRecord(QVBoxLayout* column) {
         editOutlet(tr("Change the outlet"), {}, [&](Outlet& o) { o.ground = static_cast<Ground>(index); });
     });
     const int at = group->rowCount();
-    group->addWidget(new QLabel(tr("Ground"), this), at, 0);
+    auto* label = new QLabel(tr("Ground"), this);
+    label->setProperty("quiet", true);
+    group->addWidget(label, at, 0);
     group->addWidget(ground_, at, 1);
     first_ =
         line({"outletFirstField", tr("First view"), tr("That stands before all others, by itself; empty: any")},

@@ -68,15 +68,18 @@ StagingLeaf::StagingLeaf(Document& document, QWidget* parent, const QString& pro
     auto* add = captionedButton({"addPropButton", tr("Add"), tr("To the right of the subject; drag it")}, this);
     connect(add, &QPushButton::clicked, this, [this] { addThing(props_->currentIndex()); });
     row->addWidget(add);
+    column->addLayout(row);
+    auto* own = new QHBoxLayout;
     remove_ = captionedButton({"removePropButton", tr("Take off"), tr("The chosen thing; Delete")}, this);
     connect(remove_, &QPushButton::clicked, this, [this, take] { take(chosen_); });
-    row->addWidget(remove_);
+    own->addWidget(remove_);
     keep_ = captionedButton({"keepPropButton", tr("Keep"),
                              tr("The chosen thing, under its name, for every shoot; it comes first in the list then")},
                             this);
     connect(keep_, &QPushButton::clicked, this, &StagingLeaf::keepThing);
-    row->addWidget(keep_);
-    column->addLayout(row);
+    own->addWidget(keep_);
+    own->addStretch();
+    column->addLayout(own);
     addFields(column);
     facts_ = new FactsView("stagedFacts", tr("In the frame"), this);
     facts_->setMinimumHeight(120);
@@ -143,7 +146,7 @@ void StagingLeaf::addFields(QVBoxLayout* column) {
         7, {"stagedBehindField", tr("Behind"), tr("Along the table; negative before the subject")},
         lengthQuantity(text::range::offset), [](const Staged& s) { return s.behind; },
         [](Staged& s, double v) { s.behind = v; });
-    lies_ = new QCheckBox(tr("Lies flat, under the others"), this);
+    lies_ = new QCheckBox(tr("Lies flat"), this);
     nameControl(lies_, {"stagedLiesCheck", tr("Lies flat"), tr("A plate, a cloth, a board")});
     connect(lies_, &QCheckBox::clicked, this, [this](bool on) { editChosen({}, [&](Staged& one) { one.lies = on; }); });
     grid->addWidget(lies_, 4, 0, 1, 2);

@@ -138,6 +138,12 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             person.click(QLatin1String(tab));
             nothingCutOff(person, 1);
         }
+        person.goTo(2);
+        for (const char* tab : {"standTab", "trainTab"}) {
+            INFO(tab);
+            person.click(QLatin1String(tab));
+            nothingCutOff(person, 2);
+        }
         person.goTo(5);
         for (const char* tab : {"stackTab", "chanceTab", "costTab", "stepsTab", "checklistTab"}) {
             if (shot > 2) break;
@@ -167,7 +173,7 @@ namespace {
 /// Of the stations, in their order.
 const std::vector<std::vector<const char*>> leaves = {
     {"subjectTab", "mattersTab", "plansTab", "stagingTab"},
-    {nullptr},
+    {"trainTab", "standTab"},
     {"chartTab", "ladderTab", "planeTab", "backgroundTab", "settingsTab"},
     {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"},
     {"checklistTab", "stackTab", "chanceTab", "costTab", "stepsTab"},

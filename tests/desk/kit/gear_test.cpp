@@ -172,6 +172,7 @@ TEST_CASE("Reach sets bellows, zooms, crops and the lens in front", "[desk][page
     REQUIRE(person.shot().rig.front_lens);
     person.type(QStringLiteral("frontStopField"), QStringLiteral("f/4"));
     CHECK(person.shot().rig.front_lens->f_number == 4);
+    person.click(QStringLiteral("standTab"));
     person.choose(QStringLiteral("supportChoice"), QStringLiteral("small tripod head"));
     CHECK(person.hasNote("long-rig"));
 }

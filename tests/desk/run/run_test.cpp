@@ -126,6 +126,7 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
 
 TEST_CASE("what goes wrong on the bench is said large, and mended", "[desk][run]") {
     RunPerson person;
+    person.document().editShot({QStringLiteral("alone")}, [](shoot::Shot& shot) { shot.plate.reset(); });
     person.choose(QStringLiteral("rehearseChoice"), QStringLiteral("the flash dies"));
     person.click(QStringLiteral("startRunButton"));
     auto* view = person.view();
