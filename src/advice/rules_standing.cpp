@@ -71,13 +71,13 @@ Found stand_too_low(const plan::Plan& plan, const plan::Report& report) {
         stand_of(plan).name, text::length_text(on->too_low), text::length_text(*report.standing.over_floor))};
     finding.remedy = take_stand(plan, other_stand(plan, report, reaches));
     if (!finding.remedy) {
-        const auto table = plan.shot.table.value_or(shoot::Table{});
+        const auto table = shoot::table_of(plan.shot);
         if (const double height = std::floor(table.height - on->too_low); height >= 0)
             finding.remedy = remedy(
                 plan,
                 height > 0 ? fmt::format("Table {} high", text::length_text(height)) : std::string("On the floor"),
                 [&](shoot::Shot& shot) {
-                    if (!shot.table) shot.table.emplace();
+                    if (!shot.table) shot.table = shoot::table_of(shot);
                     shot.table->height = height;
                 });
     }

@@ -24,7 +24,7 @@ std::optional<FarEdge> far_edge(const Plan& plan, const Report& report) {
     const auto& shot = plan.shot;
     const auto& field_height = report.optics.field_height;
     if (!field_height || !(plan.at.magnification > 0)) return std::nullopt;
-    const auto table = shot.table.value_or(shoot::Table{});
+    const auto table = shoot::table_of(shot);
     const bool outdoors = shoot::has_trait(shot.subject, "outdoors");
     if (!table.behind && !outdoors) return std::nullopt;
     constexpr double horizon = 1e7;  // mm: ten kilometres
@@ -47,7 +47,8 @@ std::optional<Sweep> sweep(const Plan& plan, const Report& report) {
     const auto& shot = plan.shot;
     const auto& field_height = report.optics.field_height;
     const auto& field_width = report.optics.field_width;
-    if (!shot.background || !field_height || !field_width || !(plan.at.magnification > 0)) return std::nullopt;
+    if (!shot.background || shot.background->kind == shoot::BackgroundKind::scene) return std::nullopt;
+    if (!field_height || !field_width || !(plan.at.magnification > 0)) return std::nullopt;
     const auto& [m, n, a, g] = imaging_of(plan, shot.exposure.f_number);
     if (!(g > 0)) return std::nullopt;
     const double pupil = a * n / (m * g);  // to the plane of focus
@@ -99,7 +100,7 @@ OnStand on_stand(const Plan& plan, const gear::Stand& stand, double over_floor, 
                   .too_low = std::max(0.0, over_floor - stand.greatest),
                   .middle = away + stand.arm,
                   .carried = weight_of(plan)};
-    const auto table = plan.shot.table.value_or(shoot::Table{});
+    const auto table = shoot::table_of(plan.shot);
     // Legs run from the camera's height to the feet; at the table's height they are so far out.
     if (table.before && table.height > 0 && over_floor > table.height)
         found.legs_free = found.middle - *table.before - stand.feet * (1 - table.height / over_floor);
@@ -118,7 +119,7 @@ double bag_for(double load, double arm, double feet) {
 
 StandingReport report_standing(const Plan& plan, const Report& report) {
     StandingReport standing;
-    const auto table = plan.shot.table.value_or(shoot::Table{});
+    const auto table = shoot::table_of(plan.shot);
     if (const auto& height = report.optics.camera_height) {
         standing.over_floor = table.height + *height;
         standing.away = *report.optics.subject_to_sensor * std::cos(plan.shot.rig.inclination * light::degree);

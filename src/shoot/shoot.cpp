@@ -93,6 +93,13 @@ optics::Sensor sensor_of(const gear::Kit& kit, const Rig& rig) {
     return sensor;
 }
 
+Table table_of(const Shot& shot) {
+    if (shot.table) return *shot.table;
+    Table table;
+    if (has_trait(shot.subject, "outdoors")) table.height = 0;
+    return table;
+}
+
 std::optional<double> table_distance(const Shot& shot) {
     constexpr double degree = std::numbers::pi / 180;
     if (!(shot.rig.inclination > 0)) return std::nullopt;

@@ -69,7 +69,7 @@ StandDrawing::Side StandDrawing::side() const {
     Side side;
     const auto& plan = assessment_->plan;
     const auto& report = assessment_->report;
-    const auto table = plan.shot.table.value_or(shoot::Table{});
+    const auto table = shoot::table_of(plan.shot);
     side.tip = plan.shot.rig.inclination * degree;
     side.away = report.optics.subject_to_sensor.value_or(1000);
     side.tableTop = table.height;
@@ -132,7 +132,7 @@ void StandDrawing::paintEvent(QPaintEvent*) {
     const auto& report = assessment_->report;
     const auto& shot = plan.shot;
     const Side s = side();
-    const auto table = shot.table.value_or(shoot::Table{});
+    const auto table = shoot::table_of(shot);
     LabelPlacer labels(QRectF(rect()).adjusted(3, 3, -3, -3));
     const auto words =
         [&](const QString& text, const QColor& colour, const QRectF& names,

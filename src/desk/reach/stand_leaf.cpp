@@ -5,6 +5,7 @@
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/reach/stand_drawing.hpp"
+#include "desk/set/bench_layout.hpp"
 #include "plan/report.hpp"
 #include "shoot/form.hpp"
 #include "text/text.hpp"
@@ -24,8 +25,7 @@ using namespace shoot;
 
 namespace {
 
-Table& own_table(Shot& shot) { return shot.table ? *shot.table : shot.table.emplace(); }
-Table table_of(const Shot& shot) { return shot.table.value_or(Table{}); }
+Table& own_table(Shot& shot) { return shot.table ? *shot.table : shot.table.emplace(table_of(shot)); }
 
 constexpr double usual_edge = 300;  // mm, where one is first said (common practice)
 
@@ -80,7 +80,7 @@ void StandLeaf::addCamera(QLayout* column) {
     standChoice_ = addChoice(
         group, {"standChoice", tr("Stand"), tr("Tripod, column or boom of the bag; what it reaches is checked")},
         [](const gear::Kit& kit) {
-            Options options = {{"", "none named"}};
+            Options options = {{"", "none"}};
             for (const auto& stand : kit.stands) options.emplace_back(stand.id, stand.name);
             return options;
         },
@@ -147,6 +147,12 @@ void StandLeaf::showShot(const Shot& shot, const plan::Report& report) {
                          table.height > 0 && standing.over_floor
                              ? tr("%1 over the floor").arg(tape(*standing.over_floor))
                              : QString()});
+    // Before a low subject the camera's own base is in the table, unless it stands off it.
+    if (const double base = bench_sizes::body_half; report.optics.camera_height && standing.away &&
+                                                    *report.optics.camera_height < base &&
+                                                    *standing.away < table.before.value_or(1e9))
+        facts.push_back({tr("Raised on a block of"), tape(std::ceil(base - *report.optics.camera_height)),
+                         tr("or more: the camera's base is below its axis")});
     if (standing.away)
         facts.push_back({tr("Level from the subject"), tape(std::abs(*standing.away)),
                          standing.stand && standing.stand->middle > *standing.away

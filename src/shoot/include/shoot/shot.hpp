@@ -94,6 +94,9 @@ Tries& own_tries(Shot& shot);
 /// mm to the sides that what is thrown comes down, one standard deviation; 0 where nothing is.
 double aside_of(const Shot& shot);
 
+/// What its subject stands on; where nothing was said the ground outdoors, else a table.
+Table table_of(const Shot& shot);
+
 /// mm behind the subject's centre where the axis meets the table that it stands on: it lies half its height below, and
 /// the camera looks down. Empty: it does not. Source: MODEL 9.
 std::optional<double> table_distance(const Shot& shot);
