@@ -1,4 +1,4 @@
-#include "csv_rows.hpp"
+#include "storage/csv_rows.hpp"
 
 #include "storage/read_error.hpp"
 

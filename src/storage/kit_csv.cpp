@@ -1,5 +1,5 @@
-#include "csv_rows.hpp"
 #include "gear/rows.hpp"
+#include "storage/csv_rows.hpp"
 #include "storage/json_reader.hpp"
 #include "storage/kit_file.hpp"
 #include "storage/kit_json.hpp"

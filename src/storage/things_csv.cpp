@@ -1,6 +1,6 @@
 #include "storage/things_csv.hpp"
 
-#include "csv_rows.hpp"
+#include "storage/csv_rows.hpp"
 #include "text/number_rule.hpp"
 #include "text/text.hpp"
 

@@ -15,7 +15,7 @@ ViewSetLibrary::ViewSetLibrary(const QString& path, QObject* parent)
             path) {}
 
 QString ViewSetLibrary::keep(shoot::ViewSet set) {
-    const auto problem = kept_.keep(std::move(set));
+    auto problem = kept_.keep(std::move(set));
     if (problem.isEmpty()) Q_EMIT changed();
     return problem;
 }

@@ -1,0 +1,451 @@
+#include "log/book.hpp"
+
+#include "members.hpp"
+
+#include <fmt/format.h>
+#include <SQLiteCpp/Backup.h>
+#include <SQLiteCpp/Database.h>
+#include <SQLiteCpp/Transaction.h>
+
+#include <algorithm>
+#include <cctype>
+#include <system_error>
+#include <utility>
+
+namespace poquito::log {
+namespace fs = std::filesystem;
+
+using storage::ReadError;
+using storage::ReadResult;
+
+namespace {
+
+constexpr int our_id = 0x506f7121;  // "Poq!", in the header of the file
+
+/// Each brings a book from the version before it to the next. A book in use is never changed in another way.
+constexpr const char* steps[] = {
+    // 1
+    R"(CREATE TABLE entries (
+         id INTEGER PRIMARY KEY, uid TEXT NOT NULL UNIQUE, kind TEXT NOT NULL, time TEXT NOT NULL,
+         shoot TEXT NOT NULL, shot TEXT NOT NULL, name TEXT NOT NULL, subject_class TEXT NOT NULL,
+         words TEXT NOT NULL, place TEXT NOT NULL, light TEXT NOT NULL, support TEXT NOT NULL,
+         camera TEXT NOT NULL, lens TEXT NOT NULL, unit TEXT NOT NULL, modifier TEXT NOT NULL,
+         verdict TEXT NOT NULL, what TEXT NOT NULL, frames INTEGER, kept INTEGER, tried INTEGER,
+         f_number REAL, planned_f_number REAL, magnification REAL, stops REAL, minutes REAL,
+         value REAL, planned REAL, remark TEXT NOT NULL);
+       CREATE INDEX entries_time ON entries (time);
+       CREATE INDEX entries_kind ON entries (kind, time);
+       CREATE INDEX entries_class ON entries (subject_class, time);
+       CREATE TABLE frames (
+         entry INTEGER NOT NULL REFERENCES entries (id) ON DELETE CASCADE, place INTEGER NOT NULL,
+         number INTEGER NOT NULL, file TEXT NOT NULL, plane REAL, f_number REAL NOT NULL, shutter REAL NOT NULL,
+         iso REAL NOT NULL, time TEXT NOT NULL, PRIMARY KEY (entry, place)) WITHOUT ROWID;
+       CREATE TABLE plans (entry INTEGER PRIMARY KEY REFERENCES entries (id) ON DELETE CASCADE, plan TEXT NOT NULL);
+       CREATE TABLE pictures (entry INTEGER PRIMARY KEY REFERENCES entries (id) ON DELETE CASCADE, jpeg BLOB NOT NULL);
+       CREATE VIRTUAL TABLE found USING fts5 (said, tokenize = 'unicode61 remove_diacritics 2');)",
+    // 2: which way it was taken
+    R"(ALTER TABLE entries ADD COLUMN approach TEXT NOT NULL DEFAULT '';
+       CREATE INDEX entries_verdict ON entries (verdict, time);)",
+};
+static_assert(std::size(steps) == Book::version);
+
+/// "uid, kind, ...", and as many question marks.
+struct Columns {
+    std::string names, marks;
+
+    Columns() {
+        const Entry any;
+        each_member(any, [&](const char* name, const auto&) {
+            names += fmt::format("{}{}", names.empty() ? "" : ", ", name);
+            marks += marks.empty() ? "?" : ", ?";
+        });
+    }
+};
+const Columns& columns() {
+    static const Columns all;
+    return all;
+}
+
+struct Bind {
+    SQLite::Statement& statement;
+    int at = 1;
+
+    void operator()(const std::string& text) { statement.bind(at++, text); }
+    void operator()(Kind kind) { statement.bind(at++, kind_text(kind)); }
+    template <typename Number>
+    void operator()(const std::optional<Number>& number) {
+        if (number)
+            statement.bind(at++, *number);
+        else
+            statement.bind(at++);
+    }
+};
+
+struct Fetch {
+    SQLite::Statement& statement;
+    int at;
+
+    void operator()(std::string& text) { text = statement.getColumn(at++).getString(); }
+    void operator()(Kind& kind) { kind = kind_of(statement.getColumn(at++).getString()).value_or(Kind::note); }
+    void operator()(std::optional<int>& number) {
+        const auto column = statement.getColumn(at++);
+        if (!column.isNull()) number = column.getInt();
+    }
+    void operator()(std::optional<double>& number) {
+        const auto column = statement.getColumn(at++);
+        if (!column.isNull()) number = column.getDouble();
+    }
+};
+
+/// Of a row "id, columns".
+Entry entry_of(SQLite::Statement& row) {
+    Entry entry;
+    entry.id = row.getColumn(0).getInt64();
+    Fetch fetch{row, 1};
+    each_member(entry, [&](const char*, auto& member) { fetch(member); });
+    return entry;
+}
+
+ReadError said(const fs::path& path, const std::exception& error) {
+    return {.place = path.filename().string(), .problem = fmt::format("the logbook says: {}", error.what())};
+}
+
+void set_up(SQLite::Database& database) {
+    constexpr int patience = 5000;  // ms that it waits for the other program
+    database.setBusyTimeout(patience);
+    database.exec("PRAGMA journal_mode = WAL");
+    database.exec("PRAGMA synchronous = FULL");
+    database.exec("PRAGMA foreign_keys = ON");
+    database.exec("PRAGMA secure_delete = ON");  // what is forgotten is not left in the file
+}
+
+int number_of(SQLite::Database& database, const char* pragma) { return database.execAndGet(pragma).getInt(); }
+
+/// Up to `to`, a step at a time and each of them whole. By one program alone: the other one finds it done.
+void bring_up(SQLite::Database& database, int to) {
+    for (;;) {
+        SQLite::Transaction step(database, SQLite::TransactionBehavior::IMMEDIATE);
+        const int now = number_of(database, "PRAGMA user_version");
+        if (now >= to) return;
+        database.exec(steps[now]);
+        if (now == 0) database.exec(fmt::format("PRAGMA application_id = {}", our_id));
+        database.exec(fmt::format("PRAGMA user_version = {}", now + 1));
+        step.commit();
+    }
+}
+
+/// With what SQLite keeps beside it.
+void move_aside(const fs::path& path, const fs::path& to) {
+    for (const char* end : {"", "-wal", "-shm"}) {
+        std::error_code failed;
+        fs::rename(path.string() + end, to.string() + end, failed);
+    }
+}
+
+fs::path free_name(const fs::path& path, const std::string& words) {
+    for (int i = 1;; ++i) {
+        auto to = path;
+        to.replace_filename(fmt::format("{}-{}{}{}", path.stem().string(), words, i > 1 ? fmt::format("-{}", i) : "",
+                                        path.extension().string()));
+        if (!fs::exists(to)) return to;
+    }
+}
+
+enum class State { fine, foreign, damaged };
+State state_of(SQLite::Database& database) {
+    if (database.execAndGet("SELECT count(*) FROM sqlite_master").getInt() == 0) return State::fine;  // new
+    if (number_of(database, "PRAGMA application_id") != our_id) return State::foreign;
+    return database.execAndGet("PRAGMA quick_check(1)").getString() == "ok" ? State::fine : State::damaged;
+}
+
+/// What is looked for in words.
+std::string said_of(const Entry& e) {
+    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {}", e.shoot, e.name, e.subject_class, e.words, e.place,
+                       e.light, e.support, e.camera, e.lens, e.unit, e.modifier, e.what, e.remark);
+}
+
+/// Each word as the beginning of one; quoted, so that nothing in it is an operator.
+std::string match_of(const std::string& words) {
+    std::string match, word;
+    const auto end = [&] {
+        if (!word.empty()) match += fmt::format("{}\"{}\"*", match.empty() ? "" : " ", word);
+        word.clear();
+    };
+    for (const char c : words) {
+        if (std::isspace(static_cast<unsigned char>(c)))
+            end();
+        else if (c == '"')
+            word += "\"\"";
+        else
+            word += c;
+    }
+    end();
+    return match;
+}
+
+/// Conditions of a query and what they are compared with.
+struct Where {
+    std::string text = " WHERE 1";
+    std::vector<std::string> values;
+
+    explicit Where(const Query& query) {
+        const auto also = [&](const char* condition, const std::string& value, int times = 1) {
+            text += fmt::format(" AND {}", condition);
+            for (int i = 0; i < times; ++i) values.push_back(value);
+        };
+        if (const auto match = match_of(query.words); !match.empty())
+            also("id IN (SELECT rowid FROM found WHERE found MATCH ?)", match);
+        if (query.kind) also("kind = ?", kind_text(*query.kind));
+        if (!query.subject_class.empty()) also("subject_class = ?", query.subject_class);
+        if (!query.gear.empty()) also("(camera = ? OR lens = ? OR unit = ? OR modifier = ?)", query.gear, 4);
+        if (!query.verdict.empty()) also("verdict = ?", query.verdict);
+        if (!query.from.empty()) also("time >= ?", query.from);
+        if (!query.to.empty()) also("time < ?", query.to + "U");  // behind any time of that day
+    }
+    void bind(SQLite::Statement& statement) const {
+        int at = 1;
+        for (const auto& value : values) statement.bind(at++, value);
+    }
+};
+
+}  // namespace
+
+const char* kind_text(Kind kind) {
+    constexpr const char* texts[] = {"run", "proof", "count", "correction", "calibration", "change", "note"};
+    static_assert(std::size(texts) == kinds);
+    return texts[static_cast<int>(kind)];
+}
+
+std::optional<Kind> kind_of(const std::string& text) {
+    for (int i = 0; i < kinds; ++i)
+        if (text == kind_text(static_cast<Kind>(i))) return static_cast<Kind>(i);
+    return std::nullopt;
+}
+
+struct Book::Data {
+    fs::path path;
+    mutable SQLite::Database database;
+
+    Data(fs::path file, SQLite::Database opened) : path(std::move(file)), database(std::move(opened)) {}
+};
+
+Book::Book(std::unique_ptr<Data> data) : data_(std::move(data)) {}
+Book::~Book() = default;
+Book::Book(Book&&) noexcept = default;
+Book& Book::operator=(Book&&) noexcept = default;
+
+namespace {
+
+SQLite::Database connected(const fs::path& path) {
+    return SQLite::Database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+}
+
+/// Empty: it is a logbook, or there is none yet.
+std::string set_aside_if_bad(const fs::path& path) {
+    std::string why;
+    try {
+        auto database = connected(path);
+        constexpr int patience = 5000;  // ms
+        database.setBusyTimeout(patience);
+        const auto state = state_of(database);
+        if (state == State::fine) return {};
+        why = state == State::foreign ? "is another program's" : "is damaged";
+    } catch (const SQLite::Exception& error) {
+        // Busy is no damage.
+        constexpr int busy = 5, locked = 6;
+        if (error.getErrorCode() == busy || error.getErrorCode() == locked) throw;
+        why = fmt::format("cannot be read ({})", error.what());
+    }
+    const auto to = free_name(path, "set-aside");
+    move_aside(path, to);
+    return fmt::format("{} {}: it was set aside as {}, and a new logbook begun.", path.filename().string(), why,
+                       to.filename().string());
+}
+
+}  // namespace
+
+ReadResult<Book::Opened> Book::open(const fs::path& path) {
+    try {
+        std::error_code failed;
+        fs::create_directories(path.parent_path(), failed);
+        std::string word = fs::exists(path, failed) ? set_aside_if_bad(path) : std::string();
+        auto database = connected(path);
+        set_up(database);
+        const int now = number_of(database, "PRAGMA user_version");
+        if (now > version)
+            return ReadError{.place = path.filename().string(),
+                             .problem = fmt::format("a logbook of version {}, this program knows {}: it is left alone",
+                                                    now, version)};
+        if (now > 0 && now < version) {
+            // What was there before, whole, whatever the step does to it.
+            const auto copy = free_name(path, fmt::format("before-{}", version));
+            SQLite::Database to(copy.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+            SQLite::Backup backup(to, database);
+            backup.executeStep();
+            word += fmt::format("{}The logbook was brought up to version {}; {} is as it was.", word.empty() ? "" : " ",
+                                version, copy.filename().string());
+        }
+        bring_up(database, version);
+        return Opened{.book = Book(std::make_unique<Data>(path, std::move(database))), .word = std::move(word)};
+    } catch (const std::exception& error) {
+        return said(path, error);
+    }
+}
+
+void make_old_book(const fs::path& path, int of) {
+    auto database = connected(path);
+    set_up(database);
+    bring_up(database, of);
+}
+
+Book::Failed Book::add(const std::vector<Entry>& entries, std::size_t* added) {
+    try {
+        auto& database = data_->database;
+        SQLite::Transaction all(database, SQLite::TransactionBehavior::IMMEDIATE);
+        SQLite::Statement row(
+            database, fmt::format("INSERT OR IGNORE INTO entries ({}) VALUES ({})", columns().names, columns().marks));
+        SQLite::Statement found(database, "INSERT INTO found (rowid, said) VALUES (?, ?)");
+        SQLite::Statement frame(database, "INSERT INTO frames VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)");
+        SQLite::Statement plan(database, "INSERT INTO plans VALUES (?, ?)");
+        SQLite::Statement picture(database, "INSERT INTO pictures VALUES (?, ?)");
+        std::size_t count = 0;
+        for (const Entry& entry : entries) {
+            row.reset();
+            Bind bind{row};
+            each_member(entry, [&](const char*, const auto& member) { bind(member); });
+            if (row.exec() == 0) continue;
+            ++count;
+            const auto id = database.getLastInsertRowid();
+            found.reset();
+            found.bind(1, id), found.bind(2, said_of(entry));
+            found.exec();
+            for (std::size_t i = 0; i < entry.exposed.size(); ++i) {
+                const auto& one = entry.exposed[i];
+                frame.reset();
+                frame.bind(1, id), frame.bind(2, static_cast<std::int64_t>(i)), frame.bind(3, one.index);
+                frame.bind(4, one.file);
+                if (one.plane)
+                    frame.bind(5, *one.plane);
+                else
+                    frame.bind(5);
+                frame.bind(6, one.f_number), frame.bind(7, one.shutter), frame.bind(8, one.iso),
+                    frame.bind(9, one.time);
+                frame.exec();
+            }
+            if (!entry.plan.empty()) {
+                plan.reset();
+                plan.bind(1, id), plan.bind(2, entry.plan);
+                plan.exec();
+            }
+            if (!entry.picture.empty()) {
+                picture.reset();
+                picture.bind(1, id);
+                picture.bind(2, entry.picture.data(), static_cast<int>(entry.picture.size()));
+                picture.exec();
+            }
+        }
+        all.commit();
+        if (added) *added = count;
+        return std::nullopt;
+    } catch (const std::exception& error) {
+        return said(data_->path, error);
+    }
+}
+
+Book::Failed Book::forget(std::int64_t id) {
+    try {
+        auto& database = data_->database;
+        SQLite::Transaction all(database, SQLite::TransactionBehavior::IMMEDIATE);
+        for (const char* text : {"DELETE FROM found WHERE rowid = ?", "DELETE FROM entries WHERE id = ?"}) {
+            SQLite::Statement row(database, text);
+            row.bind(1, id);
+            row.exec();
+        }
+        all.commit();
+        // Out of the words' index and of the journal too, where another program does not read it just now.
+        database.exec("INSERT INTO found (found) VALUES ('optimize')");
+        database.exec("PRAGMA wal_checkpoint(TRUNCATE)");
+        return std::nullopt;
+    } catch (const std::exception& error) {
+        return said(data_->path, error);
+    }
+}
+
+ReadResult<std::vector<Entry>> Book::search(const Query& query) const {
+    try {
+        const Where where(query);
+        SQLite::Statement rows(
+            data_->database, fmt::format("SELECT id, {} FROM entries{} ORDER BY time DESC, id DESC LIMIT {} OFFSET {}",
+                                         columns().names, where.text, query.most, query.after));
+        where.bind(rows);
+        std::vector<Entry> found;
+        while (rows.executeStep()) found.push_back(entry_of(rows));
+        return found;
+    } catch (const std::exception& error) {
+        return said(data_->path, error);
+    }
+}
+
+ReadResult<std::size_t> Book::count(const Query& query) const {
+    try {
+        const Where where(query);
+        SQLite::Statement row(data_->database, "SELECT count(*) FROM entries" + where.text);
+        where.bind(row);
+        row.executeStep();
+        return static_cast<std::size_t>(row.getColumn(0).getInt64());
+    } catch (const std::exception& error) {
+        return said(data_->path, error);
+    }
+}
+
+ReadResult<std::optional<Entry>> Book::entry(std::int64_t id) const {
+    try {
+        auto& database = data_->database;
+        SQLite::Statement row(database, fmt::format("SELECT id, {} FROM entries WHERE id = ?", columns().names));
+        row.bind(1, id);
+        if (!row.executeStep()) return std::optional<Entry>();
+        auto found = entry_of(row);
+        SQLite::Statement frames(database,
+                                 "SELECT number, file, plane, f_number, shutter, iso, time FROM frames WHERE entry = ? "
+                                 "ORDER BY place");
+        frames.bind(1, id);
+        while (frames.executeStep()) {
+            auto& frame = found.exposed.emplace_back();
+            frame.index = frames.getColumn(0).getInt();
+            frame.file = frames.getColumn(1).getString();
+            if (!frames.getColumn(2).isNull()) frame.plane = frames.getColumn(2).getDouble();
+            frame.f_number = frames.getColumn(3).getDouble();
+            frame.shutter = frames.getColumn(4).getDouble();
+            frame.iso = frames.getColumn(5).getDouble();
+            frame.time = frames.getColumn(6).getString();
+        }
+        const auto one = [&](const char* text) {
+            SQLite::Statement value(database, text);
+            value.bind(1, id);
+            return value.executeStep() ? value.getColumn(0).getString() : std::string();
+        };
+        found.plan = one("SELECT plan FROM plans WHERE entry = ?");
+        found.picture = one("SELECT jpeg FROM pictures WHERE entry = ?");
+        return std::optional(std::move(found));
+    } catch (const std::exception& error) {
+        return said(data_->path, error);
+    }
+}
+
+ReadResult<std::vector<Entry>> Book::all_of(Kind kind) const { return search({.kind = kind, .most = 1'000'000'000}); }
+
+ReadResult<std::vector<std::string>> Book::classes() const {
+    try {
+        SQLite::Statement rows(
+            data_->database,
+            "SELECT subject_class FROM entries WHERE subject_class <> '' GROUP BY subject_class ORDER "
+            "BY count(*) DESC, subject_class");
+        std::vector<std::string> found;
+        while (rows.executeStep()) found.push_back(rows.getColumn(0).getString());
+        return found;
+    } catch (const std::exception& error) {
+        return said(data_->path, error);
+    }
+}
+
+}  // namespace poquito::log

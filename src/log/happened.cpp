@@ -1,0 +1,105 @@
+#include "log/happened.hpp"
+
+#include "log/record.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <utility>
+
+namespace poquito::log {
+namespace {
+
+using shoot::Shoot;
+using shoot::Shot;
+
+const Shot* find(const Shoot& shoot, const std::string& id) {
+    for (const Shot& shot : shoot.shots)
+        if (shot.id == id) return &shot;
+    return nullptr;
+}
+
+/// Those of `now` that `before` has not.
+template <typename Record>
+std::vector<Record> added(const std::vector<Record>& before, const std::vector<Record>& now) {
+    std::vector<Record> all;
+    for (const auto& one : now)
+        if (std::ranges::find(before, one) == before.end()) all.push_back(one);
+    return all;
+}
+
+class Between {
+  public:
+    Between(const Shoot& before, const Shoot& now, const ClassOf& class_of, const std::string& time)
+        : before_(before), now_(now), class_of_(class_of), time_(time) {}
+
+    void of_shot(const Shot& shot) {
+        const Shot* had = find(before_, shot.id);
+        if (!had) return;  // a copy brings along what was written of the first
+        for (const auto& run : shoot::runs_of(now_.runs, shot.id)) {
+            const auto& runs = shoot::runs_of(before_.runs, shot.id);
+            const bool known = std::ranges::any_of(runs, [&](const auto& one) { return one->id == run->id; });
+            if (!known && !run->frames.empty()) entries.push_back(run_entry(now_, shot, class_of_(shot), *run));
+        }
+        for (const auto& proof : added(had->proof, shot.proof))
+            entries.push_back(proof_entry(now_, shot, class_of_(shot), proof));
+        const auto &tries = shoot::tries_of(shot), &had_tries = shoot::tries_of(*had);
+        if (tries.tried > had_tries.tried && tries.kept >= had_tries.kept)
+            entries.push_back(count_entry(now_, shot, class_of_(shot), tries.kept - had_tries.kept,
+                                          tries.tried - had_tries.tried, time_));
+    }
+
+    /// What the kit learned while that shot was worked on.
+    void of_kit(const Shot& shot) {
+        for (std::size_t i = 0; i < shot.lights.size(); ++i) {
+            const auto& light = shot.lights[i];
+            if (light.reflector) continue;
+            const auto corrections = light.lamp ? learned(before_.kit.lamps, now_.kit.lamps, *light.lamp)
+                                                : learned(before_.kit.flashes, now_.kit.flashes, light.flash);
+            for (const auto& one : corrections)
+                entries.push_back(
+                    correction_entry(now_, shot, class_of_(shot), i, one.stops, one.time.empty() ? time_ : one.time));
+        }
+        const auto* camera = gear::find_gear(now_.kit.cameras, shot.rig.camera);
+        const auto* had = gear::find_gear(before_.kit.cameras, shot.rig.camera);
+        if (!camera || !had) return;
+        for (const auto& reading : added(had->step_readings, camera->step_readings)) {
+            auto entry = entry_for(now_, shot, class_of_(shot));
+            entry.kind = Kind::calibration;
+            entry.what = "steps";
+            entry.time = reading.time.empty() ? time_ : reading.time;
+            entry.value = reading.travel;
+            entry.f_number = reading.f_number;
+            entry.uid = fmt::format("calibration:{}:{}:{}", camera->id, reading.lens, entry.time);
+            entries.push_back(std::move(entry));
+        }
+    }
+
+    std::vector<Entry> entries;
+
+  private:
+    template <typename Unit>
+    static std::vector<light::Correction> learned(const std::vector<Unit>& before, const std::vector<Unit>& now,
+                                                  const std::string& id) {
+        const auto *had = gear::find_gear(before, id), *has = gear::find_gear(now, id);
+        return had && has ? added(had->corrections, has->corrections) : std::vector<light::Correction>();
+    }
+
+    const Shoot& before_;
+    const Shoot& now_;
+    const ClassOf& class_of_;
+    const std::string& time_;
+};
+
+}  // namespace
+
+std::vector<Entry> entries_between(const Shoot& before, const Shoot& now, const std::string& shot,
+                                   const std::string& time, const ClassOf& class_of) {
+    Between between(before, now, class_of, time);
+    for (const Shot& one : now.shots) between.of_shot(one);
+    if (before.kit != now.kit)
+        if (const Shot* worked_on = find(now, shot)) between.of_kit(*worked_on);
+    return std::move(between.entries);
+}
+
+}  // namespace poquito::log

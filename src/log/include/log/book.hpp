@@ -1,0 +1,76 @@
+#pragma once
+
+#include "log/entry.hpp"
+#include "storage/read_error.hpp"
+
+#include <cstddef>
+#include <filesystem>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// The logbook of all shoots: one SQLite file in the user's data folder, written by desk and command line alike.
+namespace poquito::log {
+
+/// What is looked for; what is empty leaves out nothing.
+struct Query {
+    std::string words;  // each word, or the beginning of one, anywhere in what an entry says
+    std::optional<Kind> kind;
+    std::string subject_class;
+    std::string gear;  // camera, lens, unit or modifier
+    std::string verdict;
+    std::string from, to;  // days, "2026-11-28", both counted in
+    std::size_t most = 200;
+    std::size_t after = 0;  // so many of the newest are passed over
+};
+
+/// One book, one thread at a time; several programs may have it open. What is added is on the disk when `add` returns,
+/// and of a program that is killed either all of an entry is there or nothing. A call that fails says why and changes
+/// nothing.
+class Book {
+  public:
+    ~Book();
+    Book(Book&&) noexcept;
+    Book& operator=(Book&&) noexcept;
+
+    /// Makes it where there is none. One that is damaged, or is no logbook, is set aside under another name and a new
+    /// one begun; an older one is brought up to this version, each step after a copy. One of a later version is left
+    /// alone: that is an error. `word`: what a person should know of it; empty: nothing.
+    struct Opened;
+    static storage::ReadResult<Opened> open(const std::filesystem::path& path);
+
+    using Failed = std::optional<storage::ReadError>;
+    /// All of them, or none. Those whose `uid` is there already are passed over. `added`: how many are new.
+    Failed add(const std::vector<Entry>& entries, std::size_t* added = nullptr);
+    /// Takes an entry out for good, from the file too.
+    Failed forget(std::int64_t id);
+
+    /// Newest first, without frames, plan and picture.
+    storage::ReadResult<std::vector<Entry>> search(const Query& query) const;
+    storage::ReadResult<std::size_t> count(const Query& query) const;
+    /// All of an entry; empty: it is not there.
+    storage::ReadResult<std::optional<Entry>> entry(std::int64_t id) const;
+    /// All entries with a number in that column, for lessons: of those kinds, without frames, plan and picture.
+    storage::ReadResult<std::vector<Entry>> all_of(Kind kind) const;
+
+    /// Distinct classes, most used first: to choose from.
+    storage::ReadResult<std::vector<std::string>> classes() const;
+
+    static constexpr int version = 2;
+
+  private:
+    struct Data;
+    explicit Book(std::unique_ptr<Data> data);
+    std::unique_ptr<Data> data_;
+};
+
+struct Book::Opened {
+    Book book;
+    std::string word;
+};
+
+/// For tests: a book as version `of` left it.
+void make_old_book(const std::filesystem::path& path, int of);
+
+}  // namespace poquito::log

@@ -1,0 +1,280 @@
+#include "log/lessons.hpp"
+
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+#include <boost/math/distributions/beta.hpp>
+#include <boost/math/distributions/students_t.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <map>
+#include <numeric>
+#include <utility>
+
+namespace poquito::log {
+namespace {
+
+constexpr double inside = 0.9;  // of what an interval says
+
+std::string joined(const std::vector<std::string>& parts) {
+    std::string text;
+    for (const auto& part : parts)
+        if (!part.empty()) text += fmt::format("{}{}", text.empty() ? "" : ", ", part);
+    return text;
+}
+
+/// Of each group of entries by what `key` says of them; those without are left out.
+template <typename Key>
+std::map<std::string, std::vector<const Entry*>> groups_of(const std::vector<Entry>& entries, Kind kind, Key key) {
+    std::map<std::string, std::vector<const Entry*>> groups;
+    for (const auto& entry : entries)
+        if (entry.kind == kind)
+            if (auto name = key(entry); !name.empty()) groups[std::move(name)].push_back(&entry);
+    return groups;
+}
+
+template <typename Number>
+std::vector<double> numbers_of(const std::vector<const Entry*>& entries, std::optional<Number> Entry::*member) {
+    std::vector<double> numbers;
+    for (const auto* entry : entries)
+        if (entry->*member) numbers.push_back(static_cast<double>(*(entry->*member)));
+    return numbers;
+}
+
+std::string interval_text(double low, double high, const std::string& unit, int digits = 2) {
+    if (!std::isfinite(low) || !std::isfinite(high)) return "one case says nothing of how far it scatters";
+    return fmt::format("{} to {}{} in nine of ten", text::number_text(low, digits), text::number_text(high, digits),
+                       unit);
+}
+
+void teach_exposure(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::correction, [](const Entry& e) {
+        return e.stops ? joined({e.unit, e.modifier, e.subject_class}) : std::string();
+    });
+    for (const auto& [about, group] : groups) {
+        // Units differ from their records by a third of a stop this way or that (common practice): two cases' worth.
+        const auto mean = *mean_of(numbers_of(group, &Entry::stops), Prior{.value = 0, .cases = 2});
+        if (mean.cases < 2) continue;
+        lessons.push_back({.topic = Topic::exposure,
+                           .about = about,
+                           .text = fmt::format("{} stops against the record; {}", text::stops_text(mean.value),
+                                               interval_text(mean.low, mean.high, " stops")),
+                           .cases = mean.cases,
+                           .value = mean.value,
+                           .low = mean.low,
+                           .high = mean.high,
+                           .what = {}});
+    }
+}
+
+void teach_odds(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::count, [](const Entry& e) {
+        return e.tried.value_or(0) > 0 ? joined({e.subject_class, e.approach, e.support}) : std::string();
+    });
+    for (const auto& [about, group] : groups) {
+        const auto kept = numbers_of(group, &Entry::kept), tried = numbers_of(group, &Entry::tried);
+        const auto share =
+            share_of(std::accumulate(kept.begin(), kept.end(), 0.0), std::accumulate(tried.begin(), tried.end(), 0.0));
+        constexpr double few = 5;
+        if (share.tried < few) continue;
+        lessons.push_back({.topic = Topic::odds,
+                           .about = about,
+                           .text = fmt::format("{:.0f} of 100 hit, {:.0f} to {:.0f} in nine of ten; {} of {} tried",
+                                               share.value * 100, share.low * 100, share.high * 100,
+                                               text::number_text(share.kept, 6), text::number_text(share.tried, 6)),
+                           .cases = static_cast<std::size_t>(share.tried),
+                           .value = share.value,
+                           .low = share.low,
+                           .high = share.high,
+                           .what = {}});
+    }
+}
+
+/// What practice takes for it, minutes: as a fresh day has it.
+std::optional<Prior> usual_change(const std::string& what) {
+    constexpr double cases = 3;
+    const std::map<std::string, double> minutes = {{"camera", 3},       {"lens", 2},    {"tubes", 1.5}, {"light", 4},
+                                                   {"background", 1.5}, {"subject", 2}, {"turn", 0.5}};
+    const auto found = minutes.find(what);
+    return found == minutes.end() ? std::nullopt : std::optional(Prior{.value = found->second, .cases = cases});
+}
+
+void teach_changes(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::change,
+                                  [](const Entry& e) { return e.minutes.value_or(0) > 0 ? e.what : std::string(); });
+    for (const auto& [what, group] : groups) {
+        // Times scatter by factors: their logarithms are alike.
+        auto minutes = numbers_of(group, &Entry::minutes);
+        for (double& one : minutes) one = std::log(one);
+        auto prior = usual_change(what);
+        if (prior) prior->value = std::log(prior->value);
+        const auto mean = *mean_of(minutes, prior);
+        lessons.push_back({.topic = Topic::change,
+                           .about = what,
+                           .text = fmt::format("{} a change; {}", text::time_text(std::exp(mean.value) * 60),
+                                               interval_text(std::exp(mean.low), std::exp(mean.high), " min")),
+                           .cases = mean.cases,
+                           .value = std::exp(mean.value),
+                           .low = std::exp(mean.low),
+                           .high = std::exp(mean.high),
+                           .what = what});
+    }
+}
+
+/// Sequences that were kept, of those that were looked at.
+void teach_keepers(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::proof, [](const Entry& e) {
+        return e.verdict.empty() ? std::string() : joined({e.subject_class, e.approach});
+    });
+    for (const auto& [about, group] : groups) {
+        const auto kept = std::ranges::count_if(group, [](const Entry* e) { return e->verdict == "keep"; });
+        const auto share = share_of(static_cast<double>(kept), static_cast<double>(group.size()));
+        if (group.size() < 3) continue;
+        lessons.push_back({.topic = Topic::keepers,
+                           .about = about,
+                           .text = fmt::format("{} of {} kept; {:.0f} to {:.0f} of 100 in nine of ten", kept,
+                                               group.size(), share.low * 100, share.high * 100),
+                           .cases = group.size(),
+                           .value = share.value,
+                           .low = share.low,
+                           .high = share.high,
+                           .what = {}});
+    }
+}
+
+void teach_stops(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::proof, [](const Entry& e) {
+        return e.verdict == "keep" && e.f_number ? joined({e.subject_class, e.lens}) : std::string();
+    });
+    for (const auto& [about, group] : groups) {
+        const auto stops = numbers_of(group, &Entry::f_number);
+        const auto kept = most_used(stops);
+        constexpr std::size_t few = 3;
+        if (!kept || stops.size() < few) continue;
+        const auto planned = most_used(numbers_of(group, &Entry::planned_f_number));
+        const auto [low, high] = std::ranges::minmax(stops);
+        lessons.push_back({.topic = Topic::stop,
+                           .about = about,
+                           .text = fmt::format("kept most at {}{}; {} to {} in all", text::f_number_text(*kept),
+                                               planned && std::abs(*planned / *kept - 1) > 0.05
+                                                   ? fmt::format(", planned most at {}", text::f_number_text(*planned))
+                                                   : std::string(),
+                                               text::f_number_text(low), text::f_number_text(high)),
+                           .cases = stops.size(),
+                           .value = *kept,
+                           .low = low,
+                           .high = high,
+                           .what = {}});
+    }
+}
+
+/// What a stack showed to be as deep, over what it was planned as.
+void teach_depth(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::proof, [](const Entry& e) {
+        return e.what == "depth" && e.value && e.planned && *e.planned > 0 ? joined({e.subject_class, e.lens})
+                                                                           : std::string();
+    });
+    for (const auto& [about, group] : groups) {
+        std::vector<double> ratios;
+        for (const auto* entry : group) ratios.push_back(*entry->value / *entry->planned);
+        const auto mean = *mean_of(ratios, Prior{.value = 1, .cases = 2});
+        if (mean.cases < 2) continue;
+        lessons.push_back({.topic = Topic::depth,
+                           .about = about,
+                           .text = fmt::format("{} times as deep as planned; {}", text::number_text(mean.value, 2),
+                                               interval_text(mean.low, mean.high, "")),
+                           .cases = mean.cases,
+                           .value = mean.value,
+                           .low = mean.low,
+                           .high = mean.high,
+                           .what = {}});
+    }
+}
+
+/// Of the ways that a class was taken, the one that was kept most; by how sure that is.
+void teach_approach(std::vector<Lesson>& lessons) {
+    std::map<std::string, std::vector<const Lesson*>> classes;
+    for (const auto& lesson : lessons)
+        if (lesson.topic == Topic::keepers)
+            if (const auto comma = lesson.about.find(", "); comma != std::string::npos)
+                classes[lesson.about.substr(0, comma)].push_back(&lesson);
+    std::vector<Lesson> won;
+    for (const auto& [name, ways] : classes) {
+        if (ways.size() < 2) continue;
+        const auto* best = *std::ranges::max_element(ways, {}, &Lesson::low);
+        const auto way = best->about.substr(best->about.find(", ") + 2);
+        const bool sure =
+            std::ranges::all_of(ways, [&](const Lesson* other) { return other == best || other->high < best->low; });
+        won.push_back({.topic = Topic::approach,
+                       .about = name,
+                       .text = fmt::format("{} {}: {}", way, sure ? "won" : "leads, not surely", best->text),
+                       .cases = best->cases,
+                       .value = best->value,
+                       .low = best->low,
+                       .high = best->high,
+                       .what = way});
+    }
+    lessons.insert(lessons.end(), won.begin(), won.end());
+}
+
+}  // namespace
+
+std::optional<Mean> mean_of(const std::vector<double>& cases, std::optional<Prior> prior) {
+    const double own = static_cast<double>(cases.size()), before = prior ? prior->cases : 0;
+    if (own + before <= 0) return std::nullopt;
+    constexpr double unbounded = std::numeric_limits<double>::infinity();
+    Mean mean{.cases = cases.size(), .value = 0, .low = -unbounded, .high = unbounded, .spread = 0};
+    double sum = 0;
+    for (const double one : cases) sum += one;
+    const double plain = own > 0 ? sum / own : 0;
+    mean.value = (sum + before * (prior ? prior->value : 0)) / (own + before);
+    if (cases.size() < 2) return mean;
+    double squares = 0;
+    for (const double one : cases) squares += (one - plain) * (one - plain);
+    mean.spread = std::sqrt(squares / (own - 1));
+    const boost::math::students_t student(own - 1);
+    const double half = boost::math::quantile(student, 0.5 + inside / 2) * mean.spread / std::sqrt(own);
+    mean.low = mean.value - half, mean.high = mean.value + half;
+    return mean;
+}
+
+Share share_of(double kept, double tried, std::optional<Prior> prior) {
+    const double hits = kept + (prior ? prior->value * prior->cases : 0.5);
+    const double misses = tried - kept + (prior ? (1 - prior->value) * prior->cases : 0.5);
+    const boost::math::beta_distribution<> beta(std::max(hits, 1e-6), std::max(misses, 1e-6));
+    return {.kept = kept,
+            .tried = tried,
+            .value = boost::math::mean(beta),
+            .low = boost::math::quantile(beta, (1 - inside) / 2),
+            .high = boost::math::quantile(beta, 0.5 + inside / 2)};
+}
+
+std::optional<double> most_used(const std::vector<double>& values) {
+    std::optional<double> best;
+    std::ptrdiff_t most = 0;
+    for (const double value : values) {
+        const auto count = std::ranges::count_if(
+            values, [&](double other) { return std::abs(other - value) <= 0.05 * std::abs(value); });
+        if (count > most || (count == most && best && value < *best)) best = value, most = count;
+    }
+    return best;
+}
+
+std::vector<Lesson> lessons_of(const std::vector<Entry>& entries) {
+    std::vector<Lesson> lessons;
+    teach_exposure(entries, lessons);
+    teach_odds(entries, lessons);
+    teach_changes(entries, lessons);
+    teach_keepers(entries, lessons);
+    teach_stops(entries, lessons);
+    teach_depth(entries, lessons);
+    teach_approach(lessons);
+    std::ranges::stable_sort(lessons, [](const Lesson& a, const Lesson& b) {
+        return a.topic != b.topic ? a.topic < b.topic : a.cases > b.cases;
+    });
+    return lessons;
+}
+
+}  // namespace poquito::log

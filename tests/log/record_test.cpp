@@ -1,0 +1,140 @@
+// What happens in a shoot as entries of the log.
+#include "log/record.hpp"
+#include "log/happened.hpp"
+#include "log/keeper.hpp"
+
+#include "storage/shoot_file.hpp"
+#include "support/matchers.hpp"
+#include "support/shoots.hpp"
+
+using namespace poquito;
+using test::same;
+
+TEST_CASE("an entry says with what and by what light, and brings the shot alone with the gear that it used",
+          "[log][record]") {
+    auto shoot = test::plain_shoot();
+    shoot.title = "Saltmarsh";
+    auto other = std::as_const(shoot.shots)[0];
+    other.id = "two", other.rig.tubes = {"t20"};
+    shoot.shots.push_back(other);
+    auto& shot = shoot.shots[0];
+    shot.lights = {test::plain_light()};
+    shot.timing.after = {"two"};
+    shot.rig.support = shoot::Support::hand;
+    shot.exposure.f_number = 11;
+    const auto entry = log::entry_for(shoot, shot, "coin");
+    CHECK(entry.shoot == "Saltmarsh");
+    CHECK(entry.subject_class == "coin");
+    CHECK(entry.light == "flash");
+    CHECK(entry.support == "hand");
+    CHECK(entry.unit == "Compact flash");
+    CHECK(entry.approach == "single frames by hand");
+    CHECK_THAT(*entry.planned_f_number, same(11));
+    const auto alone = std::get<shoot::Shoot>(storage::read_shoot(entry.plan));
+    REQUIRE(alone.shots.size() == 1);
+    CHECK(alone.shots[0].exposure.f_number == 11);
+    CHECK(alone.kit.cameras.size() == 1);
+    CHECK(alone.kit.flashes.size() == 1);
+    CHECK(alone.kit.tubes.empty());
+    // Without a class its form stands for it.
+    CHECK_FALSE(log::entry_for(shoot, shot, "").subject_class.empty());
+
+    shoot::RunRecord run{.id = "2026-one", .time = "2026-11-28T10:00:00", .planned = 2, .unknown = {}};
+    run.frames = {{.index = 0, .file = "a.jpg", .plane = 0.5, .f_number = 11, .unknown = {}},
+                  {.index = 1, .file = "b.jpg", .plane = 0.7, .f_number = 11, .unknown = {}}};
+    const auto logged = log::run_entry(shoot, shot, "coin", run);
+    CHECK(logged.uid == "run:2026-one");
+    CHECK(*logged.frames == 2);
+    CHECK(logged.exposed.size() == 2);
+    CHECK(*logged.exposed[1].plane == 0.7);
+    run.id = "2026-one-test";
+    CHECK(log::run_entry(shoot, shot, "coin", run).exposed.empty());
+    const auto proof = log::proof_entry(
+        shoot, shot, "coin", {.time = "2026-11-28T11:00:00", .verdict = shoot::Verdict::redo, .unknown = {}});
+    CHECK(proof.verdict == "redo");
+    const auto corrected = log::correction_entry(shoot, shot, "coin", 0, 0.4, "2026-11-28T11:00:00");
+    CHECK(corrected.unit == "Compact flash");
+    CHECK_THAT(*corrected.stops, same(0.4));
+    const auto counted = log::count_entry(shoot, shot, "insect", 3, 20, "2026-11-28T12:00:00");
+    CHECK(*counted.tried == 20);
+}
+
+TEST_CASE("what happened between two states of a shoot is entered, and nothing else", "[log][record]") {
+    auto before = test::plain_shoot();
+    before.shots[0].lights = {test::plain_light()};
+    const auto entries = [&](const shoot::Shoot& now) {
+        return log::entries_between(before, now, "one", "2026-11-28T09:00:00",
+                                    [](const shoot::Shot&) { return "coin"; });
+    };
+    CHECK(entries(before).empty());
+    auto now = before;
+    now.shots[0].exposure.f_number = 4;  // a plan is no event
+    CHECK(entries(now).empty());
+    now.shots[0].proof.push_back({.time = "2026-11-28T10:00:00", .verdict = shoot::Verdict::keep, .unknown = {}});
+    now.runs["one"].push_back(shoot::Shared<shoot::RunRecord>(shoot::RunRecord{
+        .id = "r1", .time = "2026-11-28T09:50:00", .frames = {{.file = "a.jpg", .unknown = {}}}, .unknown = {}}));
+    auto& tries = shoot::own_tries(now.shots[0]);
+    tries.kept = 3, tries.tried = 20;
+    now.kit.flashes[0].corrections.push_back({.stops = 0.3, .time = "2026-11-28T10:01:00"});
+    now.kit.cameras[0].step_readings.push_back({.lens = "macro", .travel = 4, .time = "2026-11-28T10:02:00"});
+    auto copy = std::as_const(now.shots)[0];
+    copy.id = "copy";  // with a verdict that was given to the first one
+    now.shots.push_back(copy);
+    const auto found = entries(now);
+    REQUIRE(found.size() == 5);
+    const auto of = [&](log::Kind kind) { return *std::ranges::find(found, kind, &log::Entry::kind); };
+    CHECK(of(log::Kind::run).uid == "run:r1");
+    CHECK(of(log::Kind::proof).verdict == "keep");
+    CHECK(*of(log::Kind::count).tried == 20);
+    CHECK_THAT(*of(log::Kind::correction).stops, same(0.3));
+    CHECK(of(log::Kind::calibration).what == "steps");
+    for (const auto& entry : found) CHECK(entry.subject_class == "coin");
+}
+
+TEST_CASE("a keeper opens as a new shot on today's gear, and what differs is said and bridged", "[log][keeper]") {
+    auto then = test::plain_shoot();
+    then.shots[0].lights = {test::plain_light()};
+    then.shots[0].rig.tubes = {"t20"};
+    then.shots[0].rig.focus = {.by = shoot::FocusBy::magnification, .value = 0.9};
+    then.shots[0].proof.push_back({.time = "t", .unknown = {}});
+    const auto entry = log::proof_entry(then, std::as_const(then.shots)[0], "coin", {.time = "t", .unknown = {}});
+    const auto made = [&](const shoot::Shoot& today) {
+        auto result = log::start_from(entry, today);
+        REQUIRE(std::holds_alternative<log::FromKeeper>(result));
+        auto from = std::get<log::FromKeeper>(std::move(result));
+        // It is a shot of today: it can be written and read with it.
+        auto with = today;
+        with.shots.push_back(from.shot);
+        CHECK(std::holds_alternative<shoot::Shoot>(storage::read_shoot(storage::write_shoot(with))));
+        return from;
+    };
+    const auto alike = made([&] {
+        auto today = test::plain_shoot();
+        today.shots.clear();
+        return today;
+    }());
+    CHECK(alike.differs.empty());
+    CHECK(alike.shot.rig == std::as_const(then.shots)[0].rig);
+    CHECK(alike.shot.lights == std::as_const(then.shots)[0].lights);
+    CHECK(alike.shot.proof.empty());
+    // The same lens under another id, no tube, another flash.
+    auto today = test::plain_shoot();
+    today.shots.clear();
+    today.kit.lenses[0].id = "my-macro";
+    today.kit.tubes.clear();
+    std::erase_if(today.kit.flashes, [](const gear::Flash& flash) { return flash.id == "flash"; });
+    const auto bridged = made(today);
+    CHECK(bridged.shot.rig.lens == "my-macro");
+    CHECK(bridged.shot.rig.tubes.empty());
+    REQUIRE(bridged.differs.size() >= 2);
+    CHECK(std::ranges::count(bridged.differs, "Tube 20 mm is not in today's bag") == 1);
+    CHECK(std::ranges::count(bridged.differs, "Compact flash is not in today's bag") == 1);
+    // No lens of then at all.
+    today.kit.lenses[0].name = "Another lens", today.kit.lenses[0].id = "other";
+    CHECK(made(today).shot.rig.lens == "other");
+    auto bare = test::plain_shoot();
+    bare.kit.lenses.clear();
+    bare.shots.clear();
+    CHECK(std::holds_alternative<storage::ReadError>(log::start_from(entry, bare)));
+    CHECK(std::holds_alternative<storage::ReadError>(log::start_from({}, today)));
+}
