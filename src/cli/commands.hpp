@@ -1,5 +1,7 @@
 #pragma once
 
+#include "shoot/shoot.hpp"
+
 #include <filesystem>
 #include <string>
 #include <vector>
@@ -29,9 +31,24 @@ struct RunRequest {
     std::string dialect;  // path
     std::vector<std::string> troubles;
     int width = 960;
+    std::filesystem::path book;  // that it is entered in; empty: none
 };
 /// Takes a shot on the simulated bench, or goes on with it where its last run broke off.
 int run_shot(const std::string& file, const RunRequest& request);
+
+/// Enters a run in a logbook; what goes wrong there is told and stops nothing.
+void enter_run(const std::filesystem::path& book, const shoot::Shoot& shoot, const shoot::Shot& shot,
+               const shoot::RunRecord& record);
+
+struct BookRequest {
+    std::filesystem::path path;  // empty: in the user's data folder
+    std::string words;
+    std::string out, in;   // files
+    long long forget = 0;  // id; 0: none
+    bool lessons = false;
+};
+/// What is asked of the logbook; without anything asked, its newest entries.
+int use_book(const BookRequest& request);
 
 /// Prints the journal in a folder as the log will have it.
 int show_log(const std::filesystem::path& journal);

@@ -52,6 +52,7 @@ int main(int argc, char** argv) {
     run_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
     run_command->add_option("SHOT", run.shot, "Id of the shot")->required();
     run_command->add_option("FOLDER", run.folder, "Where frames and journal go")->required();
+    run_command->add_option("--book", run.book, "The logbook it is entered in; none if not said");
     run_command->add_option("--speed", run.speed, "Times as fast as the wall clock")->check(CLI::Range(0.1, 1e6));
     run_command->add_flag("--tests", run.tests_only, "First, middle and last frame only");
     run_command->add_option("--width", run.width, "Pixels across of the frames")->check(CLI::Range(24, 6000));
@@ -66,6 +67,15 @@ int main(int argc, char** argv) {
         "Cut the pictures that the shoot's outlets get, from FOLDER/finished and from frames that were taken");
     deliver_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
     deliver_command->add_option("FOLDER", folder, "Where they go, a folder an outlet")->required();
+    BookRequest book;
+    auto* book_command =
+        app.add_subcommand("book", "Look things up in the logbook of all shoots, or bring it elsewhere");
+    book_command->add_option("--book", book.path, "The logbook; the one in the user's data folder if not said");
+    book_command->add_option("--words", book.words, "Print what has these words, or words that begin so");
+    book_command->add_option("--export", book.out, "Write all of it to this file, *.json or *.csv");
+    book_command->add_option("--import", book.in, "Bring in entries of this file, *.json or *.csv");
+    book_command->add_option("--forget", book.forget, "Take the entry of this number out for good");
+    book_command->add_flag("--lessons", book.lessons, "Print what it teaches, with cases and intervals");
     std::string journal;
     auto* log_command = app.add_subcommand("log", "Print what a run's journal says was exposed");
     log_command->add_option("JOURNAL", journal, "A file ending in .journal")->required();
@@ -99,6 +109,7 @@ int main(int argc, char** argv) {
     if (inspect_command->parsed()) return inspect_frames(inspect);
     if (rail_command->parsed()) return serve_rail(travel, speed);
     if (stack_command->parsed()) return print_stack(file, shot);
+    if (book_command->parsed()) return use_book(book);
     if (deliver_command->parsed()) return deliver_pictures(file, folder);
     if (order_command->parsed()) return order_shots(file, out, seconds);
     if (plan_command->parsed()) return print_plans(file, shot, take, out);

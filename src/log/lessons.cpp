@@ -60,7 +60,10 @@ void teach_exposure(const std::vector<Entry>& entries, std::vector<Lesson>& less
         lessons.push_back({.topic = Topic::exposure,
                            .about = about,
                            .text = fmt::format("{} stops against the record; {}", text::stops_text(mean.value),
-                                               interval_text(mean.low, mean.high, " stops")),
+                                               std::isfinite(mean.low)
+                                                   ? fmt::format("{} to {} in nine of ten", text::stops_text(mean.low),
+                                                                 text::stops_text(mean.high))
+                                                   : std::string("one case says nothing of how far it scatters")),
                            .cases = mean.cases,
                            .value = mean.value,
                            .low = mean.low,

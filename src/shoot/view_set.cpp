@@ -145,7 +145,7 @@ std::size_t add_views(Shoot& shoot, const ViewSet& set, const Thing& thing, std:
         Shot shot = fresh_copy(before ? *before : model);
         shot.name = fmt::format("{}, {}", thing.name, name);
         const auto number = thing.number.empty() ? thing.name : thing.number;
-        shot.id = unique_shot_id(shoot, number + " " + name);
+        shot.id = unique_shot_id(shoot, fmt::format("{} {}", number, name));
         shot.view = View{.thing = thing.name,
                          .name = name,
                          .proves = view.proves,

@@ -2,10 +2,14 @@
 #include "log/record.hpp"
 #include "log/happened.hpp"
 #include "log/keeper.hpp"
+#include "log/lessons.hpp"
+#include "log/made_up.hpp"
 
 #include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
+
+#include <set>
 
 using namespace poquito;
 using test::same;
@@ -137,4 +141,18 @@ TEST_CASE("a keeper opens as a new shot on today's gear, and what differs is sai
     bare.shots.clear();
     CHECK(std::holds_alternative<storage::ReadError>(log::start_from(entry, bare)));
     CHECK(std::holds_alternative<storage::ReadError>(log::start_from({}, today)));
+}
+
+TEST_CASE("a made-up year is the same each time, says what it is, and goes into a book whole", "[log][record]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto year = log::made_up_year(shoot, 2026);
+    CHECK(year == log::made_up_year(shoot, 2026));
+    CHECK(year.size() > 300);
+    std::set<std::string> uids;
+    for (const auto& entry : year) {
+        CHECK(entry.remark == "made up");
+        CHECK(uids.insert(entry.uid).second);
+        CHECK(entry.time.substr(0, 5) == "2026-");
+    }
+    CHECK(log::lessons_of(year).size() > 10);
 }

@@ -3,6 +3,8 @@
 #include "desk/base/line_field.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/book/book_sheet.hpp"
+#include "desk/book/log_desk.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/depth/depth_page.hpp"
 #include "desk/finder/finder_panel.hpp"
@@ -67,6 +69,8 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     files_ = new ShootFiles(document_, *runs_, *this);
     commands_ = new ShotCommands(document_, this);
     gear_ = new GearWindows(document_, this);
+    log_ = new LogDesk(
+        document_, [this](const shoot::Shot& shot) { return subjects_.kindOf(shot).toStdString(); }, this);
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
     setAcceptDrops(true);
@@ -126,6 +130,7 @@ void MainWindow::paintEvent(QPaintEvent* event) {
 MainWindow::~MainWindow() {
     document_.disconnect(this);
     runs_->shutDown();
+    log_->finish();
 }
 
 // ---- what stands where -------------------------------------------------------------------------------------------
@@ -250,6 +255,7 @@ StartSheet* MainWindow::start() {
 
 void MainWindow::connectParts() {
     connect(gear_, &GearWindows::problemFound, strip_, &ProblemStrip::say);
+    connect(log_, &LogDesk::said, strip_, &ProblemStrip::say);
     connect(runs_, &RunDesk::problemFound, strip_, &ProblemStrip::say);
     connect(proof_, &ProofDesk::changed, this, [this] {
         if (atProof()) cards_->showProof(proof_);
@@ -271,7 +277,7 @@ void MainWindow::connectParts() {
     connect(upper_, &UpperSheet::finderShown, this, &MainWindow::divide);
     connect(upper_, &UpperSheet::setupWanted, gear_, &GearWindows::findSetup);
     connect(upper_, &UpperSheet::measureWanted, gear_, &GearWindows::measure);
-    connect(upper_, &UpperSheet::kitWanted, this, [this] { goTo(Sheet::book); });
+    connect(upper_, &UpperSheet::kitWanted, this, &MainWindow::showKit);
     connect(upper_->bench(), &BenchView::lightTaken, this, [this] {
         if (rail_->current() == advice::Station::light)
             static_cast<LightPage*>(sheets_->page(advice::Station::light))->showLights();
@@ -422,8 +428,7 @@ void MainWindow::fillViewMenu(QMenu* menu) {
                [this] { gear_->findSetup(); });
     shotAction(menu, "measureAction", tr("&Measure the lens\u2026"), QKeySequence(Qt::CTRL | Qt::Key_M),
                [this] { gear_->measure(); });
-    action(menu, "kitRoomAction", tr("&Kit room\u2026"), QKeySequence(Qt::CTRL | Qt::Key_K),
-           [this] { goTo(Sheet::book); });
+    action(menu, "kitRoomAction", tr("&Kit room\u2026"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { showKit(); });
     menu->addSeparator();
     action(menu, "elevationAction", tr("Bench from &top or side"), QKeySequence(Qt::CTRL | Qt::Key_E),
            [this] { upper_->turnBench(); });
@@ -545,6 +550,7 @@ void MainWindow::openDemo() {
     sheet_ = Sheet::shot;
     furnish();
     document_.open(demoShoot(), {});
+    log_->showMadeUp();
 }
 
 void MainWindow::newShoot() {
@@ -582,8 +588,13 @@ void MainWindow::goTo(Sheet sheet) {
     refresh();
     auto* focus = sheet == Sheet::shot  ? static_cast<QWidget*>(cards_)
                   : sheet == Sheet::day ? day_->nextInFocusChain()
-                                        : book_;
+                                        : static_cast<QWidget*>(book_);
     if (QWidget* had = focusWidget(); !had || !had->isVisible()) focus->setFocus();
+}
+
+void MainWindow::showKit() {
+    goTo(Sheet::book);
+    book()->turnToKit();
 }
 
 void MainWindow::turnTo(Sheet sheet) {
@@ -602,12 +613,14 @@ DaySheet* MainWindow::day() {
     return day_;
 }
 
-KitRoom* MainWindow::book() {
+BookSheet* MainWindow::book() {
     if (book_) return book_;
-    book_ = new KitRoom(document_, bag(), this);
+    book_ = new BookSheet(document_, bag(), *log_, this);
     body_->addWidget(book_);
     history_->addStack(&bag().document().undoStack());
-    connect(book_, &KitRoom::sideShown, this, [this] { history_->setActiveStack(&book_->document().undoStack()); });
+    connect(&book_->kit(), &KitRoom::sideShown, this, &MainWindow::chooseHistory);
+    connect(book_, &BookSheet::turned, this, &MainWindow::chooseHistory);
+    connect(book_, &BookSheet::shotWanted, this, [this] { goTo(Sheet::shot); });
     return book_;
 }
 
@@ -657,12 +670,20 @@ void MainWindow::present() {
     rail_->setVisible(sheet_ == Sheet::shot);
     switch_->setReachable(Sheet::day, !empty);
     switch_->setCurrent(sheet_);
-    history_->setActiveStack(sheet_ == Sheet::book ? &book()->document().undoStack() : &document_.undoStack());
+    chooseHistory();
+}
+
+/// What Ctrl+Z goes back in.
+void MainWindow::chooseHistory() {
+    const bool kit = sheet_ == Sheet::book && book()->showsKit();
+    history_->setActiveStack(kit ? &book()->kit().document().undoStack() : &document_.undoStack());
 }
 
 void MainWindow::refresh() {
     present();
     if (sheet_ == Sheet::day) day()->refresh();
+    if (sheet_ == Sheet::book && turnedTo_ != sheet_) book()->refresh();
+    turnedTo_ = sheet_;
     if (sheet_ == Sheet::shot && start_ && start_->isVisible()) {
         start_->refresh();
     } else if (sheet_ == Sheet::shot) {

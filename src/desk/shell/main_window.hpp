@@ -24,13 +24,14 @@ class QUndoGroup;
 namespace poquito::desk {
 
 class Bag;
+class BookSheet;
 class DaySheet;
 class FinderPanel;
 class FootLine;
 class GearWindows;
-class KitRoom;
 class LedgerView;
 class ProblemStrip;
+class LogDesk;
 class ProofDesk;
 class RunDesk;
 class RunningView;
@@ -68,6 +69,10 @@ class MainWindow : public QMainWindow {
     ProofDesk& proof() {
         furnish();
         return *proof_;
+    }
+    LogDesk& log() {
+        furnish();
+        return *log_;
     }
     void goTo(advice::Station station);
     void goTo(Sheet sheet);
@@ -125,8 +130,10 @@ class MainWindow : public QMainWindow {
     void showRun(bool show);
     void turnTo(Sheet sheet);  // or back, where it is shown already
     DaySheet* day();
-    KitRoom* book();
+    BookSheet* book();
     void present();
+    void chooseHistory();
+    void showKit();
     void divide(bool forFinder);
     bool atProof() const;
     void lookAtDropped(const QStringList& paths);
@@ -138,6 +145,7 @@ class MainWindow : public QMainWindow {
     bool furnished_ = false;
     RunDesk* runs_ = nullptr;
     ProofDesk* proof_ = nullptr;
+    LogDesk* log_ = nullptr;
     ShootFiles* files_ = nullptr;
     ShotCommands* commands_ = nullptr;
     GearWindows* gear_ = nullptr;
@@ -149,7 +157,7 @@ class MainWindow : public QMainWindow {
     int titleVisit_ = 0;  // typing of one visit is one step of the history
     QLabel* state_ = nullptr;
     SheetSwitch* switch_ = nullptr;
-    Sheet sheet_ = Sheet::shot, sheetBefore_ = Sheet::day;
+    Sheet sheet_ = Sheet::shot, sheetBefore_ = Sheet::day, turnedTo_ = Sheet::shot;
     StationRail* rail_ = nullptr;
     QWidget* cardsColumn_ = nullptr;
     ShotCards* cards_ = nullptr;
@@ -162,7 +170,7 @@ class MainWindow : public QMainWindow {
     StartSheet* start_ = nullptr;
     std::string startOf_;  // id of the shot whose first questions are asked; empty: none are
     DaySheet* day_ = nullptr;
-    KitRoom* book_ = nullptr;
+    BookSheet* book_ = nullptr;
     RunningView* running_ = nullptr;
     bool runShown_ = false;
     QWidget* marginColumn_ = nullptr;

@@ -3,6 +3,7 @@
 
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/book/log_desk.hpp"
 
 #include <QAbstractItemView>
 #include <QPointer>
@@ -117,6 +118,15 @@ TEST_CASE("the size of everything is chosen and kept for the next start", "[desk
 
 namespace {
 
+constexpr const char* book_leaves[] = {"logTab", "lessonsTab", "kitTab"};
+/// With all that the demo's book has.
+void openBook(Person& person, const char* tab) {
+    person.window().goTo(desk::Sheet::book);
+    person.click(QLatin1String(tab));
+    (void)QTest::qWaitFor([&] { return !person.window().log().isBusy(); }, 20000);
+    QTest::qWait(50);
+    person.settle();
+}
 constexpr const char* day_leaves[] = {"hoursTab", "setsTab", "outletsTab", "packingTab"};
 
 }  // namespace
@@ -155,6 +165,12 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
             if (shot > 1) break;
             INFO(sheet);
             person.click(QLatin1String(sheet));
+            nothingCutOff(person, 0);
+        }
+        for (const char* tab : book_leaves) {
+            if (shot > 0) break;
+            INFO(tab);
+            openBook(person, tab);
             nothingCutOff(person, 0);
         }
         person.click(QStringLiteral("daySheetButton"));
@@ -221,6 +237,10 @@ TEST_CASE("no lettering of a drawing covers another or is cut at 1024 by 700", "
         person.click(QLatin1String(sheet));
         nothingOverlaps(person, sheet);
     }
+    for (const char* tab : book_leaves) {
+        openBook(person, tab);
+        nothingOverlaps(person, tab);
+    }
     person.click(QStringLiteral("daySheetButton"));
     for (const char* tab : day_leaves) {
         person.click(QLatin1String(tab));
@@ -279,6 +299,10 @@ TEST_CASE("every sheet, station and leaf is walked through by keys alone", "[des
     for (const char* sheet : {"daySheetButton", "bookSheetButton"}) {
         person.click(QLatin1String(sheet));
         walkByKeys(person, sheet);
+    }
+    for (const char* tab : book_leaves) {
+        openBook(person, tab);
+        walkByKeys(person, tab);
     }
     person.click(QStringLiteral("daySheetButton"));
     for (const char* tab : day_leaves) {

@@ -1,0 +1,94 @@
+#include "log/book.hpp"
+#include "cli/commands.hpp"
+#include "cli/common.hpp"
+#include "log/exchange.hpp"
+#include "log/lessons.hpp"
+#include "log/record.hpp"
+#include "storage/atomic_file.hpp"
+
+#include <cstdio>
+#include <cstdlib>
+#include <optional>
+#include <utility>
+
+namespace poquito::cli {
+namespace {
+
+/// Where the desktop has it.
+std::filesystem::path usual_book() {
+    if (const char* data = std::getenv("XDG_DATA_HOME"); data && *data)
+        return std::filesystem::path(data) / "poquito" / "poquito" / "logbook.db";
+    const char* home = std::getenv("HOME");
+    return std::filesystem::path(home ? home : ".") / ".local" / "share" / "poquito" / "poquito" / "logbook.db";
+}
+
+bool is_csv(const std::string& file) { return file.ends_with(".csv"); }
+
+int bring_in(log::Book& book, const std::string& file) {
+    const auto text = storage::read_file(file);
+    if (const auto* error = std::get_if<storage::ReadError>(&text)) return complain(*error);
+    const auto read =
+        is_csv(file) ? log::read_csv(std::get<std::string>(text)) : log::read_json(std::get<std::string>(text));
+    if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
+    const auto& entries = std::get<std::vector<log::Entry>>(read);
+    std::size_t added = 0;
+    if (const auto failed = book.add(entries, &added)) return complain(*failed);
+    std::printf("%zu of %zu are new\n", added, entries.size());
+    return done;
+}
+
+int write_out(const log::Book& book, const std::string& file) {
+    auto rows = book.search({.most = 1'000'000'000});
+    if (const auto* error = std::get_if<storage::ReadError>(&rows)) return complain(*error);
+    auto& entries = std::get<std::vector<log::Entry>>(rows);
+    for (auto& entry : entries) {
+        auto whole = book.entry(entry.id);
+        if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+    }
+    if (const auto error =
+            storage::replace_file(file, is_csv(file) ? log::write_csv(entries) : log::write_json(entries)))
+        return complain(*error);
+    return done;
+}
+
+}  // namespace
+
+void enter_run(const std::filesystem::path& path, const shoot::Shoot& shoot, const shoot::Shot& shot,
+               const shoot::RunRecord& record) {
+    auto opened = log::Book::open(path);
+    if (const auto* error = std::get_if<storage::ReadError>(&opened)) {
+        (void)complain(*error);
+        return;
+    }
+    auto& [book, word] = std::get<log::Book::Opened>(opened);
+    if (!word.empty()) std::fprintf(stderr, "%s\n", word.c_str());
+    if (const auto failed = book.add({log::run_entry(shoot, shot, {}, record)})) (void)complain(*failed);
+}
+
+int use_book(const BookRequest& request) {
+    auto opened = log::Book::open(request.path.empty() ? usual_book() : request.path);
+    if (const auto* error = std::get_if<storage::ReadError>(&opened)) return complain(*error);
+    auto& [book, word] = std::get<log::Book::Opened>(opened);
+    if (!word.empty()) std::fprintf(stderr, "%s\n", word.c_str());
+    if (!request.in.empty()) return bring_in(book, request.in);
+    if (!request.out.empty()) return write_out(book, request.out);
+    if (request.forget > 0) {
+        if (const auto failed = book.forget(request.forget)) return complain(*failed);
+        return done;
+    }
+    const auto rows = book.search({.words = request.words, .most = request.lessons ? 1'000'000'000U : 200U});
+    if (const auto* error = std::get_if<storage::ReadError>(&rows)) return complain(*error);
+    const auto& entries = std::get<std::vector<log::Entry>>(rows);
+    if (request.lessons) {
+        for (const auto& lesson : log::lessons_of(entries))
+            std::printf("%s: %s (%zu)\n", lesson.about.c_str(), lesson.text.c_str(), lesson.cases);
+        return done;
+    }
+    for (const auto& entry : entries)
+        std::printf("%lld  %s  %-11s %s%s%s\n", static_cast<long long>(entry.id), entry.time.c_str(),
+                    log::kind_text(entry.kind), entry.name.c_str(), entry.verdict.empty() ? "" : ", ",
+                    entry.verdict.c_str());
+    return done;
+}
+
+}  // namespace poquito::cli

@@ -1,0 +1,43 @@
+#include "desk/book/book_sheet.hpp"
+
+#include "desk/base/leaves.hpp"
+#include "desk/book/lessons_leaf.hpp"
+#include "desk/book/log_desk.hpp"
+#include "desk/book/log_leaf.hpp"
+#include "desk/kit/kit_room.hpp"
+
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+
+BookSheet::BookSheet(Document& document, Bag& bag, LogDesk& log, QWidget* parent)
+    : QWidget(parent),
+      leaves_(new Leaves(this)),
+      kit_(new KitRoom(document, bag, this)),
+      log_(new LogLeaf(document, log, this)),
+      lessons_(new LessonsLeaf(document, log, this)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(leaves_);
+    leaves_->addLeaf({"kitTab", tr("Gear"), tr("Your bag, and what this shoot carries of it")}, kit_);
+    leaves_->addLeaf({"logTab", tr("Log"), tr("What was run, proofed and measured, in all shoots")}, log_);
+    leaves_->addLeaf({"lessonsTab", tr("What it teaches"), tr("With its cases and how sure they are")}, lessons_);
+    connect(leaves_, &Leaves::turned, this, [this] {
+        refresh();
+        Q_EMIT turned();
+    });
+    connect(log_, &LogLeaf::shotWanted, this, &BookSheet::shotWanted);
+}
+
+bool BookSheet::showsKit() const { return leaves_->currentLeaf() == kit_; }
+
+void BookSheet::turnToKit() { leaves_->turnTo(0); }
+
+void BookSheet::refresh() {
+    if (leaves_->currentLeaf() == log_) log_->refresh();
+    if (leaves_->currentLeaf() == lessons_) lessons_->refresh();
+}
+
+}  // namespace poquito::desk
+
+#include "book/moc_book_sheet.moc"

@@ -1,0 +1,37 @@
+#pragma once
+
+#include <QWidget>
+
+namespace poquito::desk {
+
+class Bag;
+class Document;
+class KitRoom;
+class Leaves;
+class LessonsLeaf;
+class LogDesk;
+class LogLeaf;
+
+/// What outlives a shoot, a leaf a chapter: the bag, the log, and what it teaches.
+class BookSheet : public QWidget {
+    Q_OBJECT
+  public:
+    BookSheet(Document& document, Bag& bag, LogDesk& log, QWidget* parent = nullptr);
+
+    KitRoom& kit() { return *kit_; }
+    bool showsKit() const;
+    void turnToKit();
+    void refresh();
+
+  Q_SIGNALS:
+    void turned();  // another chapter
+    void shotWanted();
+
+  private:
+    Leaves* leaves_;
+    KitRoom* kit_;
+    LogLeaf* log_;
+    LessonsLeaf* lessons_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,38 @@
+#pragma once
+
+#include "log/lessons.hpp"
+
+#include <QWidget>
+
+#include <vector>
+
+class QPushButton;
+
+namespace poquito::desk {
+
+class Document;
+class LessonsBoard;
+class LogDesk;
+class Sentence;
+
+/// What the log teaches, each with its cases and its interval; taken over only when it is asked for.
+class LessonsLeaf : public QWidget {
+    Q_OBJECT
+  public:
+    LessonsLeaf(Document& document, LogDesk& desk, QWidget* parent = nullptr);
+    void refresh();
+    const std::vector<log::Lesson>& lessons() const { return lessons_; }
+
+  private:
+    void show(std::vector<log::Lesson> lessons);
+    void takeTimes();
+
+    Document& document_;
+    LogDesk& desk_;
+    Sentence* words_;
+    LessonsBoard* board_;
+    QPushButton* takeTimes_;
+    std::vector<log::Lesson> lessons_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,262 @@
+#include "desk/book/log_desk.hpp"
+
+#include "desk/base/to_qt.hpp"
+#include "desk/shell/document.hpp"
+#include "imaging/render/finder.hpp"
+#include "imaging/render/scene.hpp"
+#include "log/exchange.hpp"
+#include "log/made_up.hpp"
+#include "plan/assess.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/frame_file.hpp"
+#include "storage/shoot_file.hpp"
+#include "text/text.hpp"
+
+#include <QDateTime>
+#include <QDir>
+#include <QPointer>
+#include <QStandardPaths>
+
+#include <map>
+#include <utility>
+
+namespace poquito::desk {
+namespace {
+
+constexpr const char* made_up_file = "made-up-logbook.db";
+
+QString usualPath() {
+    return QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))
+        .filePath(QStringLiteral("logbook.db"));
+}
+
+/// The finder's picture of the plan that was logged, small.
+std::string picture_of(const log::Entry& entry) {
+    auto read = storage::read_shoot(entry.plan);
+    const auto* shoot = std::get_if<shoot::Shoot>(&read);
+    if (!shoot || shoot->shots.empty()) return {};
+    const auto plan = plan::plan_of(shoot->kit, shoot->shots[0]);
+    const auto scene = imaging::scene_of(plan, plan::assess(plan));
+    if (!scene) return {};
+    constexpr int across = 240;
+    const bool upright = scene->frame_height > scene->frame_width;
+    const double shape = scene->frame_height / scene->frame_width;
+    const int width = upright ? qRound(across / shape) : across, height = upright ? across : qRound(across * shape);
+    const auto frame = imaging::Finder().render(*scene, {.width = width, .height = height});
+    if (!frame) return {};
+    auto developed = imaging::develop(frame->light, imaging::Clipping::as_is);
+    const auto bytes = storage::picture_file({.width = width, .height = height, .rgb = std::move(developed.rgb)});
+    const auto* jpeg = std::get_if<std::string>(&bytes);
+    return jpeg ? *jpeg : std::string();
+}
+
+void add_pictures(std::vector<log::Entry>& entries) {
+    std::map<std::string, std::string> made;  // by plan: a stack and its proof have the same
+    for (auto& entry : entries) {
+        if (!entry.picture.empty() || entry.plan.empty()) continue;
+        const auto [known, fresh] = made.try_emplace(entry.plan);
+        if (fresh) known->second = picture_of(entry);
+        entry.picture = known->second;
+    }
+}
+
+}  // namespace
+
+/// The book, as the thread of its worker has it.
+struct LogDesk::Open {
+    std::optional<log::Book> book;
+    std::string path;
+    bool failed = false;  // told once
+};
+
+LogDesk::LogDesk(Document& document, log::ClassOf classOf, QObject* parent)
+    : QObject(parent),
+      document_(document),
+      classOf_(std::move(classOf)),
+      path_(usualPath()),
+      known_(document.snapshot()),
+      open_(std::make_shared<Open>()) {
+    settle_.setSingleShot(true);
+    constexpr int patience = 2500;  // ms: what is taken back by then was a slip
+    settle_.setInterval(patience);
+    connect(&settle_, &QTimer::timeout, this, &LogDesk::settled);
+    connect(&document, &Document::shootChanged, this, [this] {
+        if (document_.snapshot() != known_) settle_.start();
+    });
+    // Another shoot has a past of its own: it is in the book already, or was never ours.
+    connect(&document, &Document::opened, this, [this] {
+        settle_.stop();
+        known_ = document_.snapshot();
+        if (madeUp_) setPath({});
+    });
+}
+
+LogDesk::~LogDesk() { worker_.wait(); }
+
+void LogDesk::finish() {
+    if (settle_.isActive()) settled();
+    disconnect(&document_, nullptr, this, nullptr);
+    worker_.wait();
+}
+
+void LogDesk::setPath(const QString& path) {
+    worker_.wait();
+    path_ = path.isEmpty() ? usualPath() : path;
+    madeUp_ = path_.endsWith(QLatin1String(made_up_file));
+    madeUpOf_ = nullptr;
+    open_ = std::make_shared<Open>();
+}
+
+void LogDesk::add(Job job) {
+    ++jobs_;
+    worker_.add([this, open = open_, path = path_.toStdString(), job = std::move(job)] {
+        if (!open->book && !open->failed) {
+            auto opened = log::Book::open(path);
+            if (auto* all = std::get_if<log::Book::Opened>(&opened)) {
+                open->book = std::move(all->book);
+                if (!all->word.empty()) say(toQt(all->word));
+            } else {
+                open->failed = true;
+                say(tr("The logbook cannot be used: %1")
+                        .arg(toQt(storage::message(std::get<storage::ReadError>(opened)))));
+            }
+        }
+        if (open->book) job(*open->book);
+        QMetaObject::invokeMethod(
+            this, [this] { --jobs_; }, Qt::QueuedConnection);
+    });
+}
+
+void LogDesk::say(const QString& words) {
+    QMetaObject::invokeMethod(
+        this, [this, words] { Q_EMIT said(words); }, Qt::QueuedConnection);
+}
+
+template <typename Value, typename Answer>
+void LogDesk::answer(QObject* asker, Value value, Answer answer) {
+    QMetaObject::invokeMethod(
+        asker, [value = std::move(value), answer = std::move(answer)]() mutable { answer(std::move(value)); },
+        Qt::QueuedConnection);
+}
+
+void LogDesk::settled() {
+    settle_.stop();
+    const auto before = std::exchange(known_, document_.snapshot());
+    if (!before || before == known_) return;
+    const auto* shot = document_.shot();
+    auto entries = log::entries_between(*before, *known_, shot ? shot->id : std::string(),
+                                        QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(), classOf_);
+    if (!entries.empty()) write(std::move(entries));
+}
+
+void LogDesk::write(std::vector<log::Entry> entries) {
+    add([this, entries = std::move(entries)](log::Book& book) mutable {
+        add_pictures(entries);
+        if (const auto failed = book.add(entries))
+            say(tr("Not entered in the log: %1").arg(toQt(storage::message(*failed))));
+        QMetaObject::invokeMethod(
+            this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
+    });
+}
+
+void LogDesk::showMadeUp() {
+    setPath(
+        QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation)).filePath(QLatin1String(made_up_file)));
+    madeUpOf_ = document_.snapshot();
+}
+
+/// When the book is opened first, not whenever the demo is.
+void LogDesk::makeUp() {
+    const auto shoot = std::exchange(madeUpOf_, nullptr);
+    if (!shoot) return;
+    add([shoot](log::Book& book) {
+        const auto count = book.count({});
+        if (const auto* there = std::get_if<std::size_t>(&count); !there || *there > 0) return;
+        constexpr int year = 2026;
+        auto entries = log::made_up_year(*shoot, year);
+        add_pictures(entries);
+        (void)book.add(entries);
+    });
+}
+
+void LogDesk::search(const log::Query& query, QObject* asker, std::function<void(Found)> then) {
+    makeUp();
+    add([this, query, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+        Found found;
+        auto entries = book.search(query);
+        auto count = book.count(query);
+        auto classes = book.classes();
+        if (auto* all = std::get_if<std::vector<log::Entry>>(&entries)) found.entries = std::move(*all);
+        if (auto* all = std::get_if<std::size_t>(&count)) found.all = *all;
+        if (auto* all = std::get_if<std::vector<std::string>>(&classes)) found.classes = std::move(*all);
+        if (const auto* error = std::get_if<storage::ReadError>(&entries)) say(toQt(storage::message(*error)));
+        if (asker) answer(asker, std::move(found), then);
+    });
+}
+
+void LogDesk::look(std::int64_t entry, QObject* asker, std::function<void(std::optional<log::Entry>)> then) {
+    add([entry, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+        auto found = book.entry(entry);
+        std::optional<log::Entry> one;
+        if (auto* all = std::get_if<std::optional<log::Entry>>(&found)) one = std::move(*all);
+        if (asker) answer(asker, std::move(one), then);
+    });
+}
+
+void LogDesk::learn(QObject* asker, std::function<void(std::vector<log::Lesson>)> then) {
+    makeUp();
+    add([asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+        auto all = book.search({.most = 1'000'000'000});
+        std::vector<log::Lesson> lessons;
+        if (auto* entries = std::get_if<std::vector<log::Entry>>(&all)) lessons = log::lessons_of(*entries);
+        if (asker) answer(asker, std::move(lessons), then);
+    });
+}
+
+void LogDesk::forget(std::int64_t entry) {
+    add([this, entry](log::Book& book) {
+        if (const auto failed = book.forget(entry)) say(toQt(storage::message(*failed)));
+        QMetaObject::invokeMethod(
+            this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
+    });
+}
+
+void LogDesk::exportTo(const QString& file) {
+    add([this, file](log::Book& book) {
+        auto rows = book.search({.most = 1'000'000'000});
+        auto* entries = std::get_if<std::vector<log::Entry>>(&rows);
+        if (!entries) return say(toQt(storage::message(std::get<storage::ReadError>(rows))));
+        const bool csv = file.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive);
+        if (!csv)
+            for (auto& entry : *entries) {
+                auto whole = book.entry(entry.id);
+                if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+            }
+        const auto text = csv ? log::write_csv(*entries) : log::write_json(*entries);
+        const auto error = storage::replace_file(file.toStdString(), text);
+        say(error ? toQt(storage::message(*error))
+                  : tr("%1 written to %2")
+                        .arg(toQt(text::count_text(static_cast<double>(entries->size()), "entry", "entries")), file));
+    });
+}
+
+void LogDesk::importFrom(const QString& file) {
+    add([this, file](log::Book& book) {
+        const auto text = storage::read_file(file.toStdString());
+        if (const auto* error = std::get_if<storage::ReadError>(&text)) return say(toQt(storage::message(*error)));
+        const bool csv = file.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive);
+        auto read = csv ? log::read_csv(std::get<std::string>(text)) : log::read_json(std::get<std::string>(text));
+        if (const auto* error = std::get_if<storage::ReadError>(&read))
+            return say(tr("%1 is no log. %2").arg(file, toQt(storage::message(*error))));
+        std::size_t added = 0;
+        const auto& entries = std::get<std::vector<log::Entry>>(read);
+        if (const auto failed = book.add(entries, &added)) return say(toQt(storage::message(*failed)));
+        say(tr("%1 of %2 are new").arg(added).arg(entries.size()));
+        QMetaObject::invokeMethod(
+            this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
+    });
+}
+
+}  // namespace poquito::desk
+
+#include "book/moc_log_desk.moc"

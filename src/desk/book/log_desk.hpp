@@ -1,0 +1,86 @@
+#pragma once
+
+#include "desk/base/worker.hpp"
+#include "log/book.hpp"
+#include "log/happened.hpp"
+#include "log/lessons.hpp"
+
+#include <QObject>
+#include <QString>
+#include <QTimer>
+
+#include <cstddef>
+#include <cstdint>
+#include <functional>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace poquito::desk {
+
+class Document;
+
+/// Enters what happens in the logbook and looks things up in it, away from the interface thread. What is edited and
+/// taken back at once was nothing.
+class LogDesk : public QObject {
+    Q_OBJECT
+  public:
+    LogDesk(Document& document, log::ClassOf classOf, QObject* parent = nullptr);
+    ~LogDesk() override;
+
+    /// Enters what waits to be entered, and no more: before the document goes.
+    void finish();
+
+    /// Another book; empty: logbook.db in the user's data folder. For tests and tools.
+    void setPath(const QString& path);
+    QString path() const { return path_; }
+    /// A book of a year that never was, of the shots of this shoot, until another one is opened: beside the user's own,
+    /// which it does not touch.
+    void showMadeUp();
+    bool isMadeUp() const { return madeUp_; }
+    void setPatience(int milliseconds) { settle_.setInterval(milliseconds); }
+    bool isBusy() const { return jobs_ > 0 || settle_.isActive(); }
+
+    struct Found {
+        std::vector<log::Entry> entries;  // newest first
+        std::size_t all = 0;              // that the query finds
+        std::vector<std::string> classes;
+    };
+    /// Answers come back on the interface thread, as long as `asker` lives.
+    void search(const log::Query& query, QObject* asker, std::function<void(Found)> answer);
+    void look(std::int64_t entry, QObject* asker, std::function<void(std::optional<log::Entry>)> answer);
+    void learn(QObject* asker, std::function<void(std::vector<log::Lesson>)> answer);
+
+    void forget(std::int64_t entry);
+    void exportTo(const QString& file);    // *.json, *.csv
+    void importFrom(const QString& file);  // the same
+    void write(std::vector<log::Entry> entries);
+
+  Q_SIGNALS:
+    void changed();  // something was entered or forgotten
+    void said(const QString& words);
+
+  private:
+    using Job = std::function<void(log::Book& book)>;
+    void add(Job job);  // with the book open; not where that fails
+    void settled();
+    void makeUp();
+    void say(const QString& words);
+    template <typename Value, typename Answer>
+    static void answer(QObject* asker, Value value, Answer answer);
+
+    Document& document_;
+    log::ClassOf classOf_;
+    QString path_;
+    std::shared_ptr<const shoot::Shoot> known_;  // what is entered so far
+    bool madeUp_ = false;
+    std::shared_ptr<const shoot::Shoot> madeUpOf_;  // what it is still to be made of; null: nothing
+    QTimer settle_;
+    int jobs_ = 0;
+    struct Open;
+    std::shared_ptr<Open> open_;
+    Worker worker_;  // last: its job uses the rest
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,240 @@
+#include "desk/book/log_leaf.hpp"
+
+#include "desk/base/caption.hpp"
+#include "desk/base/facts_view.hpp"
+#include "desk/base/line_field.hpp"
+#include "desk/base/sentence.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
+#include "desk/book/log_board.hpp"
+#include "desk/book/log_desk.hpp"
+#include "desk/day/day_paper.hpp"
+#include "desk/shell/document.hpp"
+#include "log/keeper.hpp"
+#include "shoot/edit.hpp"
+#include "text/text.hpp"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+#include <utility>
+
+namespace poquito::desk {
+
+LogLeaf::LogLeaf(Document& document, LogDesk& desk, QWidget* parent)
+    : QWidget(parent), document_(document), desk_(desk) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(14);
+    row->addWidget(buildList(), 1);
+    row->addWidget(buildPage());
+    later_.setSingleShot(true);
+    later_.setInterval(120);  // ms after the last key
+    connect(&later_, &QTimer::timeout, this, &LogLeaf::find);
+    connect(&desk, &LogDesk::changed, this, [this] {
+        if (isVisible()) find();
+    });
+    showEntry();
+}
+
+QWidget* LogLeaf::buildList() {
+    auto* page = paperOn(this);
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(14, 10, 14, 10);
+    column->setSpacing(8);
+    auto* bar = new QHBoxLayout;
+    bar->setSpacing(6);
+    words_ = new LineField(page);
+    nameControl(words_, {"logWordsField", tr("Look for"), tr("Words, or how they begin: a species, a place, a lens")});
+    words_->setPlaceholderText(tr("species, place, shot, lens \u2026"));
+    connect(words_, &QLineEdit::textChanged, this, [this] { later_.start(); });
+    bar->addWidget(words_, 1);
+    const auto choice = [&](const Caption& caption, const QStringList& items) {
+        auto* box = new QComboBox(page);
+        nameControl(box, caption);
+        box->addItems(items);
+        connect(box, &QComboBox::currentIndexChanged, this, &LogLeaf::find);
+        bar->addWidget(box);
+        return box;
+    };
+    kind_ = choice({"logKindChoice", tr("What"), tr("What happened")},
+                   {tr("all that happened"), tr("runs"), tr("proofs"), tr("counts"), tr("corrections"),
+                    tr("measurements"), tr("changes"), tr("notes")});
+    class_ = choice({"logClassChoice", tr("Of"), tr("Class of subject")}, {tr("all classes")});
+    verdict_ =
+        choice({"logVerdictChoice", tr("Verdict"), tr("What became of it")}, {tr("any"), tr("kept"), tr("redone")});
+    column->addLayout(bar);
+    found_ = new Sentence(2, page);
+    found_->setObjectName(QStringLiteral("logFound"));
+    column->addWidget(found_);
+    board_ = new LogBoard(page);
+    column->addWidget(scrollingOn(board_, page), 1);
+    connect(board_, &LogBoard::entryChosen, this, &LogLeaf::look);
+    connect(board_, &LogBoard::entryWanted, this, &LogLeaf::begin);
+    connect(board_, &LogBoard::forgetWanted, this, [this] { forget_->click(); });
+    auto* foot = new QHBoxLayout;
+    const auto link = [&](const Caption& caption, const auto& run) {
+        auto* made = captionedButton(caption, page);
+        made->setProperty("link", true);
+        connect(made, &QPushButton::clicked, this, run);
+        foot->addWidget(made);
+    };
+    link({"exportLogButton", tr("Export\u2026"), tr("All of it, as JSON with plans and pictures, or as a table")},
+         [this] {
+             const auto path = QFileDialog::getSaveFileName(this, tr("Export the log"), QStringLiteral("log.json"),
+                                                            tr("JSON (*.json);;Tables (*.csv)"));
+             if (!path.isEmpty()) desk_.exportTo(path);
+         });
+    link({"importLogButton", tr("Import\u2026"), tr("Entries of another computer; what is here already stays once")},
+         [this] {
+             const auto path = QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Logs (*.json *.csv)"));
+             if (!path.isEmpty()) desk_.importFrom(path);
+         });
+    foot->addStretch();
+    auto* hint = new QLabel(tr("stays on this computer; Delete forgets, a double click begins a shot from it"), page);
+    hint->setProperty("quiet", true);
+    foot->addWidget(hint);
+    column->addLayout(foot);
+    return page;
+}
+
+QWidget* LogLeaf::buildPage() {
+    auto* page = paperOn(this);
+    page->setFixedWidth(300);
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(14, 10, 14, 10);
+    column->setSpacing(8);
+    picture_ = new QLabel(page);
+    picture_->setObjectName(QStringLiteral("logPicture"));
+    picture_->setAccessibleName(tr("The finder's picture of the plan"));
+    picture_->setAlignment(Qt::AlignCenter);
+    picture_->setFixedHeight(170);
+    column->addWidget(picture_);
+    facts_ = new FactsView("logFacts", tr("What happened"), page);
+    facts_->setMinimumHeight(180);
+    column->addWidget(facts_, 1);
+    differs_ = new Sentence(5, page);
+    differs_->setObjectName(QStringLiteral("logDiffers"));
+    column->addWidget(differs_);
+    begin_ = captionedButton({"beginFromLogButton", tr("Begin a shot from this"),
+                              tr("Its whole plan as a new shot of this shoot, on the gear that is here now")},
+                             page);
+    connect(begin_, &QPushButton::clicked, this, &LogLeaf::begin);
+    column->addWidget(begin_);
+    forget_ =
+        captionedButton({"forgetLogButton", tr("Forget it"), tr("Out of the log for good, from the file too")}, page);
+    connect(forget_, &QPushButton::clicked, this, [this] {
+        if (shown_) desk_.forget(shown_->id);
+    });
+    column->addWidget(forget_);
+    return page;
+}
+
+void LogLeaf::refresh() { find(); }
+
+void LogLeaf::find() {
+    later_.stop();
+    log::Query query{.words = words_->text().toStdString()};
+    if (kind_->currentIndex() > 0) query.kind = static_cast<log::Kind>(kind_->currentIndex() - 1);
+    if (class_->currentIndex() > 0) query.subject_class = class_->currentText().toStdString();
+    if (verdict_->currentIndex() > 0) query.verdict = verdict_->currentIndex() == 1 ? "keep" : "redo";
+    desk_.search(query, this, [this, asked = ++asked_](LogDesk::Found found) {
+        if (asked != asked_) return;
+        const QSignalBlocker quiet(class_);
+        const auto chosen = class_->currentText();
+        class_->clear();
+        class_->addItem(tr("all classes"));
+        for (const auto& one : found.classes) class_->addItem(toQt(one));
+        class_->setCurrentIndex(std::max(0, class_->findText(chosen)));
+        const auto shown = found.entries.size();
+        const bool asks =
+            !words_->text().isEmpty() || kind_->currentIndex() + class_->currentIndex() + verdict_->currentIndex() > 0;
+        found_->setText(found.all == 0 ? (asks ? tr("Nothing of the kind was logged")
+                                               : tr("Nothing was logged yet. What runs, what is proofed and what gear "
+                                                    "turns out to do is entered here as it happens"))
+                        : found.all > shown
+                            ? tr("%1 found; the newest %2").arg(found.all).arg(shown)
+                            : toQt(text::count_text(static_cast<double>(found.all), "entry", "entries")));
+        if (desk_.isMadeUp())
+            found_->setText(found_->text() + tr(". A year that never was: your own log is not touched."));
+        board_->setEntries(std::move(found.entries));
+        look();
+    });
+}
+
+void LogLeaf::look() {
+    const auto id = board_->chosen();
+    if (id == 0) {
+        shown_.reset();
+        return showEntry();
+    }
+    desk_.look(id, this, [this, id](std::optional<log::Entry> entry) {
+        if (board_->chosen() != id) return;
+        shown_ = std::move(entry);
+        differs_->setText({});
+        showEntry();
+    });
+}
+
+void LogLeaf::showEntry() {
+    const bool any = shown_.has_value();
+    begin_->setEnabled(any && !shown_->plan.empty());
+    forget_->setEnabled(any);
+    std::vector<Fact> facts;
+    QPixmap picture;
+    if (any) {
+        const auto& e = *shown_;
+        const auto fact = [&](const QString& name, const std::string& value) {
+            if (!value.empty()) facts.push_back({name, toQt(value)});
+        };
+        fact(tr("When"), e.time.size() >= 16 ? e.time.substr(0, 10) + ", " + e.time.substr(11, 5) : e.time);
+        fact(tr("Shoot"), e.shoot);
+        fact(tr("Class"), e.subject_class);
+        fact(tr("Of"), e.words);
+        fact(tr("Where"), e.place);
+        fact(tr("Camera"), e.camera);
+        fact(tr("Lens"), e.lens);
+        fact(tr("Light"), e.unit.empty() ? e.light : e.unit);
+        fact(tr("Held by"), e.support);
+        if (e.f_number) fact(tr("Taken at"), text::f_number_text(*e.f_number));
+        if (e.magnification) fact(tr("Size"), text::magnification_text(*e.magnification));
+        if (!e.exposed.empty()) fact(tr("Frames"), text::number_text(static_cast<double>(e.exposed.size()), 9));
+        fact(tr("Remark"), e.remark);
+        picture.loadFromData(QByteArray::fromStdString(e.picture));
+    }
+    facts_->setFacts(std::move(facts));
+    picture_->setPixmap(picture.isNull() ? QPixmap()
+                                         : picture.scaled(270, 168, Qt::KeepAspectRatio, Qt::SmoothTransformation));
+    picture_->setText(any && picture.isNull() ? tr("no picture was kept") : QString());
+}
+
+void LogLeaf::begin() {
+    if (!shown_ || shown_->plan.empty()) return;
+    auto made = log::start_from(*shown_, document_.shoot());
+    if (const auto* error = std::get_if<storage::ReadError>(&made)) {
+        differs_->setText(toQt(storage::message(*error)));
+        return;
+    }
+    auto& from = std::get<log::FromKeeper>(made);
+    QStringList words;
+    for (const auto& one : from.differs) words << toQt(one);
+    int at = 0;
+    document_.edit({tr("Begin from the log")}, [&](shoot::Shoot& shoot) {
+        from.shot.id = shoot::unique_shot_id(shoot, from.shot.name);
+        at = static_cast<int>(shoot.shots.size());
+        shoot.shots.push_back(std::move(from.shot));
+    });
+    document_.select(at);
+    differs_->setText(words.isEmpty() ? tr("Begun as it was.") : words.join(QStringLiteral(". ")));
+    if (words.isEmpty()) Q_EMIT shotWanted();
+}
+
+}  // namespace poquito::desk
+
+#include "book/moc_log_leaf.moc"

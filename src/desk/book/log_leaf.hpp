@@ -1,0 +1,61 @@
+#pragma once
+
+#include "log/entry.hpp"
+
+#include <QTimer>
+#include <QWidget>
+
+#include <optional>
+
+class QComboBox;
+class QLabel;
+class QPushButton;
+
+namespace poquito::desk {
+
+class Document;
+class FactsView;
+class LineField;
+class LogBoard;
+class LogDesk;
+class Sentence;
+
+/// All that was logged, looked through by words, kind, class and verdict; what is chosen with its plan's picture, and a
+/// new shot begun from it.
+class LogLeaf : public QWidget {
+    Q_OBJECT
+  public:
+    LogLeaf(Document& document, LogDesk& desk, QWidget* parent = nullptr);
+    void refresh();
+    const std::optional<log::Entry>& shown() const { return shown_; }
+
+  Q_SIGNALS:
+    void shotWanted();
+
+  private:
+    QWidget* buildList();
+    QWidget* buildPage();
+    void find();
+    void look();
+    void showEntry();
+    void begin();
+
+    Document& document_;
+    LogDesk& desk_;
+    LineField* words_ = nullptr;
+    QComboBox* kind_ = nullptr;
+    QComboBox* class_ = nullptr;
+    QComboBox* verdict_ = nullptr;
+    Sentence* found_ = nullptr;
+    LogBoard* board_ = nullptr;
+    QLabel* picture_ = nullptr;
+    FactsView* facts_ = nullptr;
+    QPushButton* begin_ = nullptr;
+    QPushButton* forget_ = nullptr;
+    Sentence* differs_ = nullptr;
+    QTimer later_;
+    int asked_ = 0;  // the last question: answers to others are passed over
+    std::optional<log::Entry> shown_;
+};
+
+}  // namespace poquito::desk
