@@ -2,6 +2,7 @@
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/ruler_view.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/book/log_desk.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/finder/ladder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
@@ -239,6 +240,12 @@ int main(int argc, char** argv) {
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.findChild<QToolButton*>(QStringLiteral("subjectTab"))->click();
+    window.goTo(advice::Station::reach);
+    window.document().select(6);  // on a table, from above
+    window.findChild<QToolButton*>(QStringLiteral("standTab"))->click();
+    settle();
+    window.grab().save(folder.filePath(QStringLiteral("2-stand%1.png").arg(suffix)));
+    window.findChild<QToolButton*>(QStringLiteral("trainTab"))->click();
     window.goTo(advice::Station::light);
     for (const auto& [tab, shot, file] :
          {Leaf{"lightsTab", 7, "4-lights"}, Leaf{"daylightTab", 15, "4-daylight"}, Leaf{"freezeTab", 7, "4-freeze"},
@@ -285,6 +292,14 @@ int main(int argc, char** argv) {
     for (const auto& [sheet, file] : {std::pair(desk::Sheet::day, "0-day"), std::pair(desk::Sheet::book, "8-kit")}) {
         window.goTo(sheet);
         for (int i = 0; i < 20; ++i) settle();
+        window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
+    }
+    window.goTo(desk::Sheet::book);
+    for (const auto& [tab, file] :
+         {std::pair("logTab", "8-log"), std::pair("lessonsTab", "8-lessons"), std::pair("kitTab", "8-gear")}) {
+        window.findChild<QAbstractButton*>(QLatin1String(tab))->click();
+        for (int i = 0; i < 400 && (i < 20 || window.log().isBusy()); ++i) settle();
+        if (QLatin1String(file) == QLatin1String("8-gear")) break;
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.goTo(desk::Sheet::day);

@@ -68,7 +68,9 @@ double price_of(const Change& change, const shoot::ChangePrices& prices) {
            (change.thing || change.fresh) * placing(prices);
 }
 
-std::string change_text(const Change& change) {
+namespace {
+
+std::vector<const char*> parts_of(const Change& change) {
     std::vector<const char*> parts;
     if (change.camera) parts.push_back("camera");
     if (change.lens) parts.push_back("lens");
@@ -77,8 +79,19 @@ std::string change_text(const Change& change) {
     if (change.background) parts.push_back("background");
     if (change.thing) parts.push_back("thing");
     if (change.fresh) parts.push_back("food made anew");
-    if (parts.empty()) return "nothing";
-    return fmt::format("{}", fmt::join(parts, ", "));
+    return parts;
+}
+
+}  // namespace
+
+std::string only_change(const Change& change) {
+    const auto parts = parts_of(change);
+    return parts.size() == 1 ? parts.front() : "";
+}
+
+std::string change_text(const Change& change) {
+    const auto parts = parts_of(change);
+    return parts.empty() ? "nothing" : fmt::format("{}", fmt::join(parts, ", "));
 }
 
 schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports) {

@@ -200,6 +200,13 @@ struct Where {
         if (!query.gear.empty()) also("(camera = ? OR lens = ? OR unit = ? OR modifier = ?)", query.gear, 4);
         if (!query.verdict.empty()) also("verdict = ?", query.verdict);
         if (!query.from.empty()) also("time >= ?", query.from);
+        if (!query.season.empty()) {
+            // Days of a year without a leap day; the turn of the year is no gap.
+            constexpr const char* apart =
+                "abs(julianday('2001' || substr(time, 5, 6)) - julianday('2001' || substr(?, 5, 6)))";
+            also(fmt::format("substr(time, 1, 4) <> substr(?, 1, 4) AND min({0}, 365 - {0}) <= 14", apart).c_str(),
+                 query.season, 3);
+        }
         if (!query.to.empty()) also("time < ?", query.to + "U");  // behind any time of that day
     }
     void bind(SQLite::Statement& statement) const {

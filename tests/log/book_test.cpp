@@ -183,6 +183,29 @@ TEST_CASE("entries are found by words and their beginnings, class, gear, verdict
     CHECK(got(book.classes()) == std::vector<std::string>{"coin", "insect"});
 }
 
+TEST_CASE("what was within a fortnight of a day in other years is due again", "[log]") {
+    const test::Folder folder;
+    auto book = opened(folder / "logbook.db");
+    std::vector<Entry> entries;
+    for (const char* day :
+         {"2024-12-30", "2025-01-05", "2025-01-20", "2025-06-01", "2026-01-02", "2024-02-29", "2023-03-10"}) {
+        auto entry = run(static_cast<int>(entries.size()), 0);
+        entry.time = std::string(day) + "T10:00:00";
+        entries.push_back(entry);
+    }
+    put(book, entries);
+    const auto days = [&](const char* today) {
+        std::vector<std::string> all;
+        for (const auto& entry : got(book.search({.season = today}))) all.push_back(entry.time.substr(0, 10));
+        return all;
+    };
+    CHECK(days("2026-01-03") == std::vector<std::string>{"2025-01-05", "2024-12-30"});
+    CHECK(days("2027-12-27") == std::vector<std::string>{"2026-01-02", "2025-01-05", "2024-12-30"});
+    CHECK(days("2025-03-05") == std::vector<std::string>{"2024-02-29", "2023-03-10"});
+    CHECK(days("2026-06-15") == std::vector<std::string>{"2025-06-01"});
+    CHECK(days("2026-06-16").empty());
+}
+
 TEST_CASE("what is forgotten is gone from the file too", "[log]") {
     const test::Folder folder;
     const auto path = folder / "logbook.db";

@@ -1,5 +1,6 @@
 // What happens in a shoot as entries of the log.
 #include "log/record.hpp"
+#include "log/field_notes.hpp"
 #include "log/happened.hpp"
 #include "log/keeper.hpp"
 #include "log/lessons.hpp"
@@ -155,4 +156,44 @@ TEST_CASE("a made-up year is the same each time, says what it is, and goes into 
         CHECK(entry.time.substr(0, 5) == "2026-");
     }
     CHECK(log::lessons_of(year).size() > 10);
+}
+
+TEST_CASE("notes from the field are read however they are written, and each line that has no place is told",
+          "[log][notes]") {
+    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto notes = log::read_field_notes(
+        "\xEF\xBB\xBF# at the bank\r\n"
+        "9:40 bee 3/20 gusty, sun behind\r\n"
+        "10.15; flint lichen; 12 frames; keep; between showers\r\n"
+        "\r\n"
+        "bee 2 of 15\n"
+        "11h05 dragonfly 1/9\n"
+        "salt\n"
+        "29.11.2026\n"
+        "brooch shadow redo\n"
+        "8:00 tide brooch again",
+        shoot, "2026-11-28", [](const shoot::Shot&) { return "any"; });
+    REQUIRE(notes.entries.size() == 5);
+    const auto& first = notes.entries[0];
+    CHECK(first.name == "Bee on sea-lavender");
+    CHECK(first.kind == log::Kind::count);
+    CHECK(*first.kept == 3);
+    CHECK(*first.tried == 20);
+    CHECK(first.time == "2026-11-28T09:40:00");
+    CHECK(first.remark == "gusty sun behind");
+    const auto& lichen = notes.entries[1];
+    CHECK(lichen.name == "Flint lichen");
+    CHECK(lichen.verdict == "keep");
+    CHECK(*lichen.frames == 12);
+    CHECK(lichen.remark == "between showers");
+    CHECK(notes.entries[2].time == "2026-11-28T10:15:00");  // as the line before
+    CHECK(*notes.entries[2].tried == 15);
+    CHECK(notes.entries[3].name == "Tide brooch, shadow");
+    CHECK(notes.entries[3].time.substr(0, 10) == "2026-11-29");
+    CHECK(notes.entries[4].name == "Tide brooch");
+    REQUIRE(notes.unplaced.size() == 2);
+    CHECK(storage::message(notes.unplaced[0]) ==
+          "line 6: got \"11h05 dragonfly 1/9\", expected words of one shot's name");
+    CHECK(notes.unplaced[1].place == "line 7");  // two shots have salt in their names
+    CHECK(log::read_field_notes("", shoot, "2026-11-28", [](const shoot::Shot&) { return ""; }).entries.empty());
 }

@@ -5,7 +5,9 @@
 #include "imaging/render/finder.hpp"
 #include "imaging/render/scene.hpp"
 #include "log/exchange.hpp"
+#include "log/field_notes.hpp"
 #include "log/made_up.hpp"
+#include "log/record.hpp"
 #include "plan/assess.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
@@ -14,9 +16,11 @@
 
 #include <QDateTime>
 #include <QDir>
+#include <QFileInfo>
 #include <QPointer>
 #include <QStandardPaths>
 
+#include <algorithm>
 #include <map>
 #include <utility>
 
@@ -149,6 +153,21 @@ void LogDesk::settled() {
     if (!entries.empty()) write(std::move(entries));
 }
 
+void LogDesk::enterChange(const std::string& what, const std::string& shot, double seconds) {
+    const auto& shots = document_.shoot().shots;
+    const auto found = std::ranges::find(shots, shot, &shoot::Shot::id);
+    constexpr double least = 10, most = 3600;  // s: a click past it, and a lunch, are no change
+    if (found == shots.end() || seconds < least || seconds > most) return;
+    auto entry = log::entry_for(document_.shoot(), *found, classOf_(*found));
+    entry.kind = log::Kind::change;
+    entry.what = what == "thing" ? "subject" : what;
+    entry.minutes = seconds / 60;
+    entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    entry.uid = "change:" + what + ":" + entry.shoot + ":" + shot + ":" + entry.time;
+    entry.plan.clear();
+    write({std::move(entry)});
+}
+
 void LogDesk::write(std::vector<log::Entry> entries) {
     add([this, entries = std::move(entries)](log::Book& book) mutable {
         add_pictures(entries);
@@ -240,7 +259,21 @@ void LogDesk::exportTo(const QString& file) {
     });
 }
 
+/// What was written by hand, of the shots of this shoot, on the day that the file was last written.
+void LogDesk::readNotes(const QString& file) {
+    const auto text = storage::read_file(file.toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&text)) return Q_EMIT said(toQt(storage::message(*error)));
+    const auto day = QFileInfo(file).lastModified().date().toString(Qt::ISODate).toStdString();
+    auto notes = log::read_field_notes(std::get<std::string>(text), document_.shoot(), day, classOf_);
+    QStringList words;
+    words << tr("%1 read").arg(toQt(text::count_text(static_cast<double>(notes.entries.size()), "line", "lines")));
+    for (const auto& one : notes.unplaced) words << tr("no place for %1").arg(toQt(storage::message(one)));
+    if (!notes.entries.empty()) write(std::move(notes.entries));
+    Q_EMIT said(words.join(QStringLiteral(". ")));
+}
+
 void LogDesk::importFrom(const QString& file) {
+    if (file.endsWith(QLatin1String(".txt"), Qt::CaseInsensitive)) return readNotes(file);
     add([this, file](log::Book& book) {
         const auto text = storage::read_file(file.toStdString());
         if (const auto* error = std::get_if<storage::ReadError>(&text)) return say(toQt(storage::message(*error)));

@@ -54,8 +54,10 @@ class LogDesk : public QObject {
 
     void forget(std::int64_t entry);
     void exportTo(const QString& file);    // *.json, *.csv
-    void importFrom(const QString& file);  // the same
+    void importFrom(const QString& file);  // the same; *.txt: notes of a day in the field, by the shots of this shoot
     void write(std::vector<log::Entry> entries);
+    /// Before that shot one thing was changed; what takes seconds or hours was none.
+    void enterChange(const std::string& what, const std::string& shot, double seconds);
 
   Q_SIGNALS:
     void changed();  // something was entered or forgotten
@@ -66,6 +68,7 @@ class LogDesk : public QObject {
     void add(Job job);  // with the book open; not where that fails
     void settled();
     void makeUp();
+    void readNotes(const QString& file);
     void say(const QString& words);
     template <typename Value, typename Answer>
     static void answer(QObject* asker, Value value, Answer answer);

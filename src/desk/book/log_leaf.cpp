@@ -14,7 +14,9 @@
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
 
+#include <QCheckBox>
 #include <QComboBox>
+#include <QDate>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -69,6 +71,12 @@ QWidget* LogLeaf::buildList() {
     class_ = choice({"logClassChoice", tr("Of"), tr("Class of subject")}, {tr("all classes")});
     verdict_ =
         choice({"logVerdictChoice", tr("Verdict"), tr("What became of it")}, {tr("any"), tr("kept"), tr("redone")});
+    season_ = new QCheckBox(tr("due again"), page);
+    nameControl(season_,
+                {"logSeasonCheck", tr("Due again"),
+                 tr("Only what was within a fortnight of today's day in other years: what grows or comes then")});
+    connect(season_, &QCheckBox::toggled, this, &LogLeaf::find);
+    bar->addWidget(season_);
     column->addLayout(bar);
     found_ = new Sentence(2, page);
     found_->setObjectName(QStringLiteral("logFound"));
@@ -91,9 +99,12 @@ QWidget* LogLeaf::buildList() {
                                                             tr("JSON (*.json);;Tables (*.csv)"));
              if (!path.isEmpty()) desk_.exportTo(path);
          });
-    link({"importLogButton", tr("Import\u2026"), tr("Entries of another computer; what is here already stays once")},
+    link({"importLogButton", tr("Import\u2026"),
+          tr("Entries of another computer, what is here already stays once; or notes of a day in the field, a line a "
+             "thing")},
          [this] {
-             const auto path = QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Logs (*.json *.csv)"));
+             const auto path =
+                 QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Logs, notes (*.json *.csv *.txt)"));
              if (!path.isEmpty()) desk_.importFrom(path);
          });
     foot->addStretch();
@@ -144,6 +155,7 @@ void LogLeaf::find() {
     if (kind_->currentIndex() > 0) query.kind = static_cast<log::Kind>(kind_->currentIndex() - 1);
     if (class_->currentIndex() > 0) query.subject_class = class_->currentText().toStdString();
     if (verdict_->currentIndex() > 0) query.verdict = verdict_->currentIndex() == 1 ? "keep" : "redo";
+    if (season_->isChecked()) query.season = QDate::currentDate().toString(Qt::ISODate).toStdString();
     desk_.search(query, this, [this, asked = ++asked_](LogDesk::Found found) {
         if (asked != asked_) return;
         const QSignalBlocker quiet(class_);
@@ -153,8 +165,9 @@ void LogLeaf::find() {
         for (const auto& one : found.classes) class_->addItem(toQt(one));
         class_->setCurrentIndex(std::max(0, class_->findText(chosen)));
         const auto shown = found.entries.size();
-        const bool asks =
-            !words_->text().isEmpty() || kind_->currentIndex() + class_->currentIndex() + verdict_->currentIndex() > 0;
+        const bool asks = !words_->text().isEmpty() ||
+                          kind_->currentIndex() + class_->currentIndex() + verdict_->currentIndex() > 0 ||
+                          season_->isChecked();
         found_->setText(found.all == 0 ? (asks ? tr("Nothing of the kind was logged")
                                                : tr("Nothing was logged yet. What runs, what is proofed and what gear "
                                                     "turns out to do is entered here as it happens"))

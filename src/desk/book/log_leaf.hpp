@@ -7,6 +7,7 @@
 
 #include <optional>
 
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QPushButton;
@@ -46,6 +47,7 @@ class LogLeaf : public QWidget {
     QComboBox* kind_ = nullptr;
     QComboBox* class_ = nullptr;
     QComboBox* verdict_ = nullptr;
+    QCheckBox* season_ = nullptr;
     Sentence* found_ = nullptr;
     LogBoard* board_ = nullptr;
     QLabel* picture_ = nullptr;

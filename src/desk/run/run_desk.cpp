@@ -190,12 +190,16 @@ void RunDesk::finished() {
     session_.reset();
     log(state);
     if (last_->phase != run::Phase::complete) queue_.clear();
+    changed_.clear();
     if (!queue_.empty())
-        if (const auto* done = find(state.plan.shot), *next = find(queue_.front()); done && next)
+        if (const auto* done = find(state.plan.shot), *next = find(queue_.front()); done && next) {
+            changed_ = day::only_change(day::change_between(*done, *next));
+            waiting_.start();
             change_ = done->plate && next->plate && done->plate->picture == next->plate->picture
                           ? tr("Camera, focus and table stay as they are. %1: %2")
                                 .arg(toQt(next->plate->picture), QLatin1String(job::role_work(next->plate->role)))
                           : tr("Change %1").arg(toQt(day::change_text(day::change_between(*done, *next))));
+        }
     Q_EMIT ended();
     Q_EMIT changed();
 }
@@ -216,6 +220,9 @@ void RunDesk::pause() {
 
 void RunDesk::resume() {
     if (session_) return session_->runner().resume();
+    // One thing changed between two shots: so long it took. Of several nobody knows which took what.
+    if (!changed_.empty() && waiting_.isValid())
+        Q_EMIT gearChanged(changed_, toQt(queue_.front()), static_cast<double>(waiting_.elapsed()) / 1000);
     startNext();
 }
 

@@ -5,6 +5,7 @@
 
 #include <QDateTime>
 #include <QDir>
+#include <QElapsedTimer>
 #include <QTimer>
 
 #include <atomic>
@@ -90,6 +91,8 @@ class RunDesk : public QObject {
     void begun();
     void ended();  // a run; what was exposed is in the log
     void problemFound(const QString& problem);
+    /// Before that shot one thing was changed, "light" or "lens", and took so many seconds.
+    void gearChanged(const std::string& what, const QString& shot, double seconds);
     // By the thread of the run; for this class alone.
     void told();
     void threadEnded(int run);
@@ -107,6 +110,8 @@ class RunDesk : public QObject {
     BenchSettings settings_;
     std::vector<std::string> queue_;
     QString change_;
+    std::string changed_;    // what alone has to be changed before the next shot; empty: nothing or several things
+    QElapsedTimer waiting_;  // since the run before it ended
     bool tests_ = false;
     int run_ = 0;  // counts them: what a run tells after it was shut down is not about the next
     run::RunPlan plan_;

@@ -71,6 +71,9 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     gear_ = new GearWindows(document_, this);
     log_ = new LogDesk(
         document_, [this](const shoot::Shot& shot) { return subjects_.kindOf(shot).toStdString(); }, this);
+    connect(runs_, &RunDesk::gearChanged, log_, [this](const std::string& what, const QString& shot, double seconds) {
+        log_->enterChange(what, shot.toStdString(), seconds);
+    });
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
     setAcceptDrops(true);

@@ -8,6 +8,7 @@
 #include "desk/book/log_leaf.hpp"
 #include "desk/run/run_desk.hpp"
 #include "log/made_up.hpp"
+#include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
 
@@ -136,6 +137,37 @@ TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entr
     person.choose(QStringLiteral("logKindChoice"), QStringLiteral("counts"));
     person.wait();
     CHECK_FALSE(board->entries().empty());
+}
+
+TEST_CASE("what one change between two runs took is entered, but not a click or a lunch", "[desk][log]") {
+    Keeper person;
+    const auto shot = person.shot().id;
+    person.log().enterChange("light", shot, 300);
+    person.log().enterChange("thing", shot, 90);
+    person.log().enterChange("light", shot, 2);
+    person.log().enterChange("light", shot, 9000);
+    person.log().enterChange("light", "no such shot", 300);
+    person.openLog();
+    const auto& entries = person.board()->entries();
+    REQUIRE(entries.size() == 2);
+    for (const auto& entry : entries) {
+        CHECK(entry.kind == log::Kind::change);
+        CHECK(*entry.minutes == (entry.what == "light" ? 5 : 1.5));
+    }
+}
+
+TEST_CASE("notes of a day in the field are read in, with what has no place", "[desk][log]") {
+    Keeper person;
+    const auto path = person.folder / "notes.txt";
+    REQUIRE_FALSE(storage::replace_file(path, "9:40 bee 3/20 gusty\n10:00 walrus\n"));
+    QString words;
+    QObject::connect(&person.log(), &desk::LogDesk::said, [&](const QString& text) { words = text; });
+    person.log().importFrom(QString::fromStdString(path.string()));
+    CHECK(words.contains(QStringLiteral("1 line read")));
+    CHECK(words.contains(QStringLiteral("line 2: got \"10:00 walrus\"")));
+    person.openLog();
+    REQUIRE(person.board()->entries().size() == 1);
+    CHECK(*person.board()->entries()[0].tried == 20);
 }
 
 TEST_CASE("what the log teaches is shown with its cases, and the day's prices are taken from it when asked",

@@ -501,7 +501,7 @@ TEST_CASE("two pictures of a leaning rule give the travel", "[desk][run]") {
             painter.fillRect(100, y, 400, 2, QColor(grey, grey, grey));
         }
         painter.end();
-        const auto path = folder.filePath(QLatin1String(name));
+        auto path = folder.filePath(QLatin1String(name));
         REQUIRE(image.save(path));
         return path;
     };

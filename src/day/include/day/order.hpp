@@ -24,6 +24,8 @@ struct Change {
 };
 Change change_between(const shoot::Shot& from, const shoot::Shot& to);
 double price_of(const Change& change, const shoot::ChangePrices& prices);
+/// The name of the one part that changes; empty: none, or several.
+std::string only_change(const Change& change);
 std::string change_text(const Change& change);  // "lens, light"; "nothing"
 
 /// The shots of the shoot as jobs, in their order. `reports` one a shot.

@@ -21,6 +21,7 @@ struct Query {
     std::string gear;  // camera, lens, unit or modifier
     std::string verdict;
     std::string from, to;  // days, "2026-11-28", both counted in
+    std::string season;    // a day: what was within a fortnight of it in other years
     std::size_t most = 200;
     std::size_t after = 0;  // so many of the newest are passed over
 };
