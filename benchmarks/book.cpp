@@ -28,6 +28,7 @@ double seconds(const std::function<void()>& work) {
 /// The median of some.
 double typical(int times, const std::function<void()>& work) {
     std::vector<double> all;
+    all.reserve(static_cast<std::size_t>(times));
     for (int i = 0; i < times; ++i) all.push_back(seconds(work));
     std::ranges::sort(all);
     return all[all.size() / 2];

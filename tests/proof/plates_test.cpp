@@ -23,6 +23,10 @@ using test::Stack;
 
 namespace {
 
+std::ptrdiff_t place(const storage::FramePicture& picture, int x, int y) {
+    return 3 * (static_cast<std::ptrdiff_t>(y) * picture.width + x);
+}
+
 /// So many pixels to the right and down; what comes in from outside repeats the edge.
 void shift(storage::FramePicture& picture, int right, int down) {
     const auto from = picture;
@@ -30,9 +34,7 @@ void shift(storage::FramePicture& picture, int right, int down) {
         for (int x = 0; x < picture.width; ++x) {
             const int fx = std::clamp(x - right, 0, picture.width - 1),
                       fy = std::clamp(y - down, 0, picture.height - 1);
-            for (int c = 0; c < 3; ++c)
-                picture.rgb[static_cast<std::size_t>((y * picture.width + x) * 3 + c)] =
-                    from.rgb[static_cast<std::size_t>((fy * picture.width + fx) * 3 + c)];
+            std::copy_n(from.rgb.begin() + place(from, fx, fy), 3, picture.rgb.begin() + place(picture, x, y));
         }
 }
 
@@ -132,9 +134,8 @@ TEST_CASE("a rule in the frame tells at what size the frame was really taken", "
     REQUIRE(std::sscanf(nearer[0].c_str() + nearer[0].find(", "), ", %lf %% larger", &larger) == 1);
     CHECK(std::abs(larger - 6) < 0.5);
     shot.staging[0].subject.texture = shoot::Texture::stone;  // something else lies there
-    const auto plan_with_rule = shot;
+    const auto other = shot;
     shot.staging[0].subject.texture = shoot::Texture::ticks;
-    auto other = plan_with_rule;
     const auto plan = plan::plan_of(shoot.kit, other);
     const auto frame =
         *imaging::Finder().render(*imaging::scene_of(plan, plan::assess(plan)), {.width = 960, .height = 640});
@@ -150,12 +151,9 @@ TEST_CASE("a rule in the frame tells at what size the frame was really taken", "
 
 TEST_CASE("a picture is cut, set beside another, made smaller by light, and set up as it was held", "[proof][cut]") {
     const test::Folder folder;
-    const auto file = [&](const char* name, const storage::FramePicture& picture, int orientation = 1) {
-        const auto path = folder / name;
-        storage::FrameExif exif;
-        auto bytes = std::get<std::string>(storage::frame_file(picture, exif));
-        (void)orientation;
-        REQUIRE_FALSE(storage::replace_file(path, bytes));
+    const auto file = [&](const char* name, const storage::FramePicture& picture) {
+        auto path = folder / name;
+        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
         return path;
     };
     const auto one = file("one.jpg", halves(120, 80, 30, 220)), other = file("other.jpg", halves(60, 40, 100, 100));
@@ -163,7 +161,7 @@ TEST_CASE("a picture is cut, set beside another, made smaller by light, and set 
         return std::get<storage::FramePicture>(cut_picture(parts, most));
     };
     const auto code = [](const storage::FramePicture& picture, int x, int y) {
-        return static_cast<int>(picture.rgb[static_cast<std::size_t>((y * picture.width + x) * 3)]);
+        return static_cast<int>(picture.rgb[static_cast<std::size_t>(place(picture, x, y))]);
     };
     // The right half of it, whole pixels as they are.
     const auto half = cut({{.file = one, .left = 0.5, .width = 0.5}});
