@@ -351,6 +351,7 @@ TEST_CASE("killed at two hundred moments of writing, nothing that was said to be
     CHECK(word.empty());
     const auto all = got(book.search({.most = 1'000'000}));
     std::vector<std::string> uids;
+    uids.reserve(all.size());
     for (const auto& entry : all) uids.push_back(entry.uid);
     std::ranges::sort(uids);
     CHECK(std::ranges::adjacent_find(uids) == uids.end());

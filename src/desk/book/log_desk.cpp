@@ -189,7 +189,7 @@ void LogDesk::makeUp() {
     const auto shoot = std::exchange(madeUpOf_, nullptr);
     if (!shoot) return;
     add([shoot](log::Book& book) {
-        const auto count = book.count({});
+        const auto count = book.count({.words = "made up"});
         if (const auto* there = std::get_if<std::size_t>(&count); !there || *there > 0) return;
         constexpr int year = 2026;
         auto entries = log::made_up_year(*shoot, year);
