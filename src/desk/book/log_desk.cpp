@@ -79,18 +79,21 @@ LogDesk::LogDesk(Document& document, log::ClassOf classOf, QObject* parent)
       classOf_(std::move(classOf)),
       path_(usualPath()),
       known_(document.snapshot()),
+      latest_(known_),
       open_(std::make_shared<Open>()) {
     settle_.setSingleShot(true);
     constexpr int patience = 2500;  // ms: what is taken back by then was a slip
     settle_.setInterval(patience);
     connect(&settle_, &QTimer::timeout, this, &LogDesk::settled);
     connect(&document, &Document::shootChanged, this, [this] {
-        if (document_.snapshot() != known_) settle_.start();
+        if (document_.snapshot() == known_) return;
+        latest_ = document_.snapshot();
+        settle_.start();
     });
     // Another shoot has a past of its own: it is in the book already, or was never ours.
     connect(&document, &Document::opened, this, [this] {
-        settle_.stop();
-        known_ = document_.snapshot();
+        if (settle_.isActive()) settled();  // of the one that was there
+        known_ = latest_ = document_.snapshot();
         if (madeUp_) setPath({});
     });
 }
@@ -145,8 +148,8 @@ void LogDesk::answer(QObject* asker, Value value, Answer answer) {
 
 void LogDesk::settled() {
     settle_.stop();
-    const auto before = std::exchange(known_, document_.snapshot());
-    if (!before || before == known_) return;
+    const auto before = std::exchange(known_, latest_);
+    if (!before || !known_ || before == known_) return;
     const auto* shot = document_.shot();
     auto entries = log::entries_between(*before, *known_, shot ? shot->id : std::string(),
                                         QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(), classOf_);

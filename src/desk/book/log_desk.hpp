@@ -76,7 +76,8 @@ class LogDesk : public QObject {
     Document& document_;
     log::ClassOf classOf_;
     QString path_;
-    std::shared_ptr<const shoot::Shoot> known_;  // what is entered so far
+    std::shared_ptr<const shoot::Shoot> known_;   // what is entered so far
+    std::shared_ptr<const shoot::Shoot> latest_;  // what is to be entered, once it has settled
     bool madeUp_ = false;
     std::shared_ptr<const shoot::Shoot> madeUpOf_;  // what it is still to be made of; null: nothing
     QTimer settle_;

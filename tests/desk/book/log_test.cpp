@@ -73,14 +73,17 @@ TEST_CASE("a run and a verdict are entered as they happen, what is taken back at
     const auto of = [&](log::Kind kind) { return *std::ranges::find(entries, kind, &log::Entry::kind); };
     CHECK(of(log::Kind::proof).verdict == "keep");
     CHECK(of(log::Kind::run).name == "Toffee tin");
-    // Another shoot's past is not entered again.
+    // A verdict that is given just before another shoot is opened is entered too; that one's past is not entered again.
+    person.log().setPatience(60000);
+    person.verdict(shoot::Verdict::redo, "2026-11-30T12:00:00");
     const auto file = person.folder / "same.poquito";
     REQUIRE_FALSE(storage::save_shoot(person.document().shoot(), file));
     REQUIRE(person.window().openFile(QString::fromStdString(file.string())));
+    person.log().setPatience(40);
     person.wait();
     person.log().setPath(QString::fromStdString((person.folder / "logbook.db").string()));
     person.openLog();
-    CHECK(person.board()->entries().size() == 2);
+    CHECK(person.board()->entries().size() == 3);
 }
 
 TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entry is forgotten", "[desk][log]") {
