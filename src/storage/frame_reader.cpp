@@ -165,8 +165,13 @@ void read_tiff(const std::filesystem::path& path, const RowSink& sink) {
     std::array<char, 1024> why{};
     if (!TIFFRGBAImageOK(tiff.get(), why.data())) throw Wrong(why.data());
     std::vector<std::uint32_t> all(static_cast<std::size_t>(width) * height);
-    if (!TIFFReadRGBAImageOriented(tiff.get(), width, height, all.data(), ORIENTATION_TOPLEFT, 1))
-        throw Wrong("damaged or cut off");
+    // As it lies, whatever its orientation says: that is for who looks at it.
+    TIFFRGBAImage image{};
+    if (!TIFFRGBAImageBegin(&image, tiff.get(), 1, why.data())) throw Wrong(why.data());
+    image.orientation = image.req_orientation = ORIENTATION_TOPLEFT;
+    const bool whole = TIFFRGBAImageGet(&image, all.data(), width, height) != 0;
+    TIFFRGBAImageEnd(&image);
+    if (!whole) throw Wrong("damaged or cut off");
     if (!sink.begin(static_cast<int>(width), static_cast<int>(height))) return;
     std::vector<std::uint8_t> line(static_cast<std::size_t>(width) * 3);
     for (std::size_t y = 0; y < height; ++y) {
@@ -187,6 +192,7 @@ void read_raw(const std::filesystem::path& path, const RowSink& sink) {
     };
     auto& how = raw->imgdata.params;
     how.half_size = 1;
+    how.user_flip = 0;  // as it lies too
     how.use_camera_wb = 1;
     how.no_auto_bright = 1;
     how.output_bps = 8;

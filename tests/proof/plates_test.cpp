@@ -12,8 +12,12 @@
 #include "support/shoots.hpp"
 #include "support/stacks.hpp"
 
+#include <tiffio.h>
+
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
+#include <vector>
 
 using namespace poquito;
 using namespace proof;
@@ -183,6 +187,41 @@ TEST_CASE("a picture is cut, set beside another, made smaller by light, and set 
     const auto grey = cut({{.file = file("stripes.jpg", stripes)}}, 4);
     CHECK(grey.width == 4);
     CHECK(std::abs(code(grey, 2, 2) - std::lround(imaging::to_encoded(0.5) * 255)) <= 3);
+    // As it was held: the file's top lies at the left, below or at the right, by its EXIF (TIFF 6.0).
+    const auto lying = [&](const char* name, int orientation) {
+        auto path = folder / name;
+        auto* tiff = TIFFOpen(path.c_str(), "w");
+        TIFFSetField(tiff, TIFFTAG_IMAGEWIDTH, 40);
+        TIFFSetField(tiff, TIFFTAG_IMAGELENGTH, 20);
+        TIFFSetField(tiff, TIFFTAG_BITSPERSAMPLE, 8);
+        TIFFSetField(tiff, TIFFTAG_SAMPLESPERPIXEL, 3);
+        TIFFSetField(tiff, TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
+        TIFFSetField(tiff, TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+        TIFFSetField(tiff, TIFFTAG_ORIENTATION, orientation);
+        for (int y = 0; y < 20; ++y) {
+            // Its quarters: 10 and 60 above, 120 and 200 below.
+            std::vector<unsigned char> row;
+            for (int x = 0; x < 40; ++x)
+                row.insert(row.end(), 3,
+                           static_cast<unsigned char>(y < 10 ? (x < 20 ? 10 : 60) : (x < 20 ? 120 : 200)));
+            TIFFWriteScanline(tiff, row.data(), static_cast<std::uint32_t>(y));
+        }
+        TIFFClose(tiff);
+        return path;
+    };
+    const auto quarters = [&](const char* name, int orientation, double left = 0, double width = 1) {
+        const auto picture = cut({{.file = lying(name, orientation), .left = left, .width = width}});
+        const int w = picture.width, h = picture.height;
+        return std::vector<int>{
+            w, h, code(picture, 0, 0), code(picture, w - 1, 0), code(picture, 0, h - 1), code(picture, w - 1, h - 1)};
+    };
+    CHECK(quarters("1.tif", 1) == std::vector<int>{40, 20, 10, 60, 120, 200});
+    CHECK(quarters("3.tif", 3) == std::vector<int>{40, 20, 200, 120, 60, 10});
+    CHECK(quarters("6.tif", 6) == std::vector<int>{20, 40, 120, 10, 200, 60});  // a quarter clockwise
+    CHECK(quarters("8.tif", 8) == std::vector<int>{20, 40, 60, 200, 10, 120});
+    // Its left half as one sees it.
+    CHECK(quarters("6.tif", 6, 0, 0.5) == std::vector<int>{10, 40, 120, 120, 200, 200});
+    CHECK(quarters("8.tif", 8, 0, 0.5) == std::vector<int>{10, 40, 60, 60, 10, 10});
     CHECK(std::holds_alternative<storage::ReadError>(cut_picture({{.file = folder / "none.jpg"}}, {})));
     CHECK(std::holds_alternative<storage::ReadError>(cut_picture({}, {})));
 }

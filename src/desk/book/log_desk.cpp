@@ -21,6 +21,7 @@
 #include <QStandardPaths>
 
 #include <algorithm>
+#include <atomic>
 #include <map>
 #include <utility>
 
@@ -54,9 +55,11 @@ std::string picture_of(const log::Entry& entry) {
     return jpeg ? *jpeg : std::string();
 }
 
-void add_pictures(std::vector<log::Entry>& entries) {
+/// Those that are not made by the time the window closes are left out.
+void add_pictures(std::vector<log::Entry>& entries, const std::atomic<bool>& closing) {
     std::map<std::string, std::string> made;  // by plan: a stack and its proof have the same
     for (auto& entry : entries) {
+        if (closing) return;
         if (!entry.picture.empty() || entry.plan.empty()) continue;
         const auto [known, fresh] = made.try_emplace(entry.plan);
         if (fresh) known->second = picture_of(entry);
@@ -102,6 +105,7 @@ LogDesk::~LogDesk() { worker_.wait(); }
 
 void LogDesk::finish() {
     if (settle_.isActive()) settled();
+    closing_ = true;
     disconnect(&document_, nullptr, this, nullptr);
     worker_.wait();
 }
@@ -139,10 +143,14 @@ void LogDesk::say(const QString& words) {
         this, [this, words] { Q_EMIT said(words); }, Qt::QueuedConnection);
 }
 
+/// Whether it is still there is known on the interface thread alone.
 template <typename Value, typename Answer>
-void LogDesk::answer(QObject* asker, Value value, Answer answer) {
+void LogDesk::answer(const QPointer<QObject>& asker, Value value, Answer answer) {
     QMetaObject::invokeMethod(
-        asker, [value = std::move(value), answer = std::move(answer)]() mutable { answer(std::move(value)); },
+        this,
+        [asker, value = std::move(value), answer = std::move(answer)]() mutable {
+            if (asker) answer(std::move(value));
+        },
         Qt::QueuedConnection);
 }
 
@@ -173,7 +181,7 @@ void LogDesk::enterChange(const std::string& what, const std::string& shot, doub
 
 void LogDesk::write(std::vector<log::Entry> entries) {
     add([this, entries = std::move(entries)](log::Book& book) mutable {
-        add_pictures(entries);
+        add_pictures(entries, closing_);
         if (const auto failed = book.add(entries))
             say(tr("Not entered in the log: %1").arg(toQt(storage::message(*failed))));
         QMetaObject::invokeMethod(
@@ -191,13 +199,13 @@ void LogDesk::showMadeUp() {
 void LogDesk::makeUp() {
     const auto shoot = std::exchange(madeUpOf_, nullptr);
     if (!shoot) return;
-    add([shoot](log::Book& book) {
+    add([this, shoot](log::Book& book) {
         const auto count = book.count({.words = "made up"});
         if (const auto* there = std::get_if<std::size_t>(&count); !there || *there > 0) return;
         constexpr int year = 2026;
         auto entries = log::made_up_year(*shoot, year);
-        add_pictures(entries);
-        (void)book.add(entries);
+        add_pictures(entries, closing_);
+        if (!closing_) (void)book.add(entries);
     });
 }
 
@@ -212,26 +220,26 @@ void LogDesk::search(const log::Query& query, QObject* asker, std::function<void
         if (auto* all = std::get_if<std::size_t>(&count)) found.all = *all;
         if (auto* all = std::get_if<std::vector<std::string>>(&classes)) found.classes = std::move(*all);
         if (const auto* error = std::get_if<storage::ReadError>(&entries)) say(toQt(storage::message(*error)));
-        if (asker) answer(asker, std::move(found), then);
+        answer(asker, std::move(found), then);
     });
 }
 
 void LogDesk::look(std::int64_t entry, QObject* asker, std::function<void(std::optional<log::Entry>)> then) {
-    add([entry, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+    add([this, entry, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
         auto found = book.entry(entry);
         std::optional<log::Entry> one;
         if (auto* all = std::get_if<std::optional<log::Entry>>(&found)) one = std::move(*all);
-        if (asker) answer(asker, std::move(one), then);
+        answer(asker, std::move(one), then);
     });
 }
 
 void LogDesk::learn(QObject* asker, std::function<void(std::vector<log::Lesson>)> then) {
     makeUp();
-    add([asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+    add([this, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
         auto all = book.search({.most = 1'000'000'000});
         std::vector<log::Lesson> lessons;
         if (auto* entries = std::get_if<std::vector<log::Entry>>(&all)) lessons = log::lessons_of(*entries);
-        if (asker) answer(asker, std::move(lessons), then);
+        answer(asker, std::move(lessons), then);
     });
 }
 

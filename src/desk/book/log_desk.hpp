@@ -6,9 +6,11 @@
 #include "log/lessons.hpp"
 
 #include <QObject>
+#include <QPointer>
 #include <QString>
 #include <QTimer>
 
+#include <atomic>
 #include <cstddef>
 #include <cstdint>
 #include <functional>
@@ -71,7 +73,7 @@ class LogDesk : public QObject {
     void readNotes(const QString& file);
     void say(const QString& words);
     template <typename Value, typename Answer>
-    static void answer(QObject* asker, Value value, Answer answer);
+    void answer(const QPointer<QObject>& asker, Value value, Answer answer);
 
     Document& document_;
     log::ClassOf classOf_;
@@ -82,6 +84,7 @@ class LogDesk : public QObject {
     std::shared_ptr<const shoot::Shoot> madeUpOf_;  // what it is still to be made of; null: nothing
     QTimer settle_;
     int jobs_ = 0;
+    std::atomic<bool> closing_ = false;  // read by the worker
     struct Open;
     std::shared_ptr<Open> open_;
     Worker worker_;  // last: its job uses the rest

@@ -168,14 +168,14 @@ void LogLeaf::find() {
         const bool asks = !words_->text().isEmpty() ||
                           kind_->currentIndex() + class_->currentIndex() + verdict_->currentIndex() > 0 ||
                           season_->isChecked();
-        found_->setText(found.all == 0 ? (asks ? tr("Nothing of the kind was logged")
-                                               : tr("Nothing was logged yet. What runs, what is proofed and what gear "
-                                                    "turns out to do is entered here as it happens"))
-                        : found.all > shown
-                            ? tr("%1 found; the newest %2").arg(found.all).arg(shown)
-                            : toQt(text::count_text(static_cast<double>(found.all), "entry", "entries")));
+        found_->setText(found.all == 0      ? (asks ? tr("Nothing of the kind was logged.")
+                                                    : tr("Nothing was logged yet. What runs, what is proofed and what gear "
+                                                              "turns out to do is entered here as it happens."))
+                        : found.all > shown ? tr("%1 found; the newest %2.").arg(found.all).arg(shown)
+                                            : tr("%1.").arg(toQt(text::count_text(static_cast<double>(found.all),
+                                                                                  "entry", "entries"))));
         if (desk_.isMadeUp())
-            found_->setText(found_->text() + tr(". A year that never was: your own log is not touched."));
+            found_->setText(found_->text() + tr(" A year that never was: your own log is not touched."));
         board_->setEntries(std::move(found.entries));
         look();
     });

@@ -249,8 +249,9 @@ void StandDrawing::paintEvent(QPaintEvent*) {
         p.drawLine(height);
         for (const QPointF end : {height.p1(), height.p2()}) p.drawLine(end - QPointF(4, 0), end + QPointF(4, 0));
         labels.keepClear(height);
-        words(toQt(text::length_text(std::round(*report.optics.camera_height))), t.ink,
-              QRectF(height.center() - QPointF(3, 3), QSizeF(6, 6)), {LabelSide::right, LabelSide::left});
+        p.setFont(textFont(11));
+        labels.keepClear(drawLabel(p, height.center() + QPointF(6, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                                   toQt(text::length_text(std::round(*report.optics.camera_height))), t.ink));
         words(tr("%1\u00b0 down").arg(toQt(text::number_text(shot.rig.inclination, 3))), t.ink,
               QRectF(sensor - QPointF(24, 24), QSizeF(48, 48)), {LabelSide::right, LabelSide::above});
     }

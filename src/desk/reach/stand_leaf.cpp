@@ -40,11 +40,11 @@ StandLeaf::StandLeaf(Document& document, QWidget* parent) : StationPage(document
     sides->setSpacing(14);
     column->addLayout(sides);
     auto* camera = new QVBoxLayout;
-    sides->addLayout(camera, 1);
+    sides->addLayout(camera, 7);
     addCamera(camera);
     camera->addStretch();
     auto* table = new QVBoxLayout;
-    sides->addLayout(table, 1);
+    sides->addLayout(table, 5);
     addTable(table);
     table->addStretch();
     facts_ = new FactsView("standFacts", tr("From there"), this);

@@ -1,5 +1,6 @@
 #include "advice/advice.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/book/log_desk.hpp"
 #include "desk/shell/autosave.hpp"
 #include "desk/shell/main_window.hpp"
 #include "desk/shell/sheet_printer.hpp"
@@ -81,6 +82,7 @@ int main(int argc, char** argv) {
     desk::MainWindow window(parser.isSet(demo) ? desk::demoShoot : desk::genericShoot);
     // The file and what a crash left behind are read when the window stands.
     QObject::connect(&window, &desk::MainWindow::furnished, &window, [&] {
+        if (parser.isSet(demo)) window.log().showMadeUp();
         if (!files.isEmpty()) window.openFile(files.front());
         window.goToRemembered();
         window.startAutosave(desk::Autosave::defaultFolder());

@@ -68,18 +68,15 @@ StagingLeaf::StagingLeaf(Document& document, QWidget* parent, const QString& pro
     auto* add = captionedButton({"addPropButton", tr("Add"), tr("To the right of the subject; drag it")}, this);
     connect(add, &QPushButton::clicked, this, [this] { addThing(props_->currentIndex()); });
     row->addWidget(add);
-    column->addLayout(row);
-    auto* own = new QHBoxLayout;
     remove_ = captionedButton({"removePropButton", tr("Take off"), tr("The chosen thing; Delete")}, this);
     connect(remove_, &QPushButton::clicked, this, [this, take] { take(chosen_); });
-    own->addWidget(remove_);
+    row->addWidget(remove_);
     keep_ = captionedButton({"keepPropButton", tr("Keep"),
                              tr("The chosen thing, under its name, for every shoot; it comes first in the list then")},
                             this);
     connect(keep_, &QPushButton::clicked, this, &StagingLeaf::keepThing);
-    own->addWidget(keep_);
-    own->addStretch();
-    column->addLayout(own);
+    row->addWidget(keep_);
+    column->addLayout(row);
     addFields(column);
     facts_ = new FactsView("stagedFacts", tr("In the frame"), this);
     facts_->setMinimumHeight(120);

@@ -10,7 +10,8 @@
 #include <string>
 
 /// Frames as cameras and raw converters leave them: JPEG (libjpeg), TIFF (libtiff), PNG (libpng) and raw files (LibRaw,
-/// half size, developed plainly with the camera's white balance), a row at a time.
+/// half size, developed plainly with the camera's white balance), a row at a time, as the file lies: its orientation is
+/// told by exif_of_file.
 namespace poquito::storage {
 
 /// A row as a JPEG has it: luma, and colours of which one goes to 2^`shift` pixels; null: grey. 8 bits, as the format
