@@ -1,6 +1,7 @@
 #include "log/book.hpp"
 #include "cli/commands.hpp"
 #include "cli/common.hpp"
+#include "devices/clock.hpp"
 #include "log/exchange.hpp"
 #include "log/lessons.hpp"
 #include "log/record.hpp"
@@ -53,16 +54,30 @@ int write_out(const log::Book& book, const std::string& file) {
 
 }  // namespace
 
-void enter_run(const std::filesystem::path& path, const shoot::Shoot& shoot, const shoot::Shot& shot,
-               const shoot::RunRecord& record) {
-    auto opened = log::Book::open(path);
+namespace {
+
+void enter(const std::filesystem::path& path, log::Entry entry) {
+    auto opened = log::Book::open(path.empty() ? usual_book() : path);
     if (const auto* error = std::get_if<storage::ReadError>(&opened)) {
         (void)complain(*error);
         return;
     }
     auto& [book, word] = std::get<log::Book::Opened>(opened);
     if (!word.empty()) std::fprintf(stderr, "%s\n", word.c_str());
-    if (const auto failed = book.add({log::run_entry(shoot, shot, {}, record)})) (void)complain(*failed);
+    log::add_thumbnails(entry);
+    if (const auto failed = book.add({std::move(entry)})) (void)complain(*failed);
+}
+
+}  // namespace
+
+void enter_run(const std::filesystem::path& path, const shoot::Shoot& shoot, const shoot::Shot& shot,
+               const shoot::RunRecord& record) {
+    enter(path, log::run_entry(shoot, shot, {}, record));
+}
+
+void enter_inspection(const std::filesystem::path& path, const shoot::Shoot& shoot, const shoot::Shot& shot,
+                      const proof::Inspection& inspection) {
+    enter(path, log::inspection_entry(shoot, shot, {}, inspection, devices::local_time()));
 }
 
 int use_book(const BookRequest& request) {

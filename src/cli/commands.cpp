@@ -145,7 +145,7 @@ int run_shot(const std::string& file, const RunRequest& request) {
         if (done != shown) fmt::print("  {} of {}\n", shown = done, status.frames.size());
         std::fflush(stdout);
     });
-    if (!request.book.empty()) enter_run(request.book, shoot, *shot, run::log_entry(runner.state()));
+    if (!request.no_book) enter_run(request.book, shoot, *shot, run::log_entry(runner.state()));
     const auto status = runner.status();
     if (phase == run::Phase::broken) {
         fmt::print(stderr, "{} Run it again to go on.\n", status.problem);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "proof/inspection.hpp"
 #include "shoot/shoot.hpp"
 
 #include <filesystem>
@@ -31,14 +32,18 @@ struct RunRequest {
     std::string dialect;  // path
     std::vector<std::string> troubles;
     int width = 960;
-    std::filesystem::path book;  // that it is entered in; empty: none
+    std::filesystem::path book;  // that it is entered in; empty: the one in the user's data folder
+    bool no_book = false;        // in none
 };
 /// Takes a shot on the simulated bench, or goes on with it where its last run broke off.
 int run_shot(const std::string& file, const RunRequest& request);
 
-/// Enters a run in a logbook; what goes wrong there is told and stops nothing.
+/// Enters what happened in a logbook, the user's own where the path is empty; what goes wrong there is told and stops
+/// nothing.
 void enter_run(const std::filesystem::path& book, const shoot::Shoot& shoot, const shoot::Shot& shot,
                const shoot::RunRecord& record);
+void enter_inspection(const std::filesystem::path& book, const shoot::Shoot& shoot, const shoot::Shot& shot,
+                      const proof::Inspection& inspection);
 
 struct BookRequest {
     std::filesystem::path path;  // empty: in the user's data folder
@@ -71,9 +76,20 @@ struct InspectRequest {
     bool watch = false;  // `frames` is one folder, whose frames are told of as they come
     double quiet = 0;    // s without any that end it; 0: only an interrupt does
     std::vector<std::string> frames;
+    std::filesystem::path book;  // that it is entered in where the shot is known; empty: the one in the data folder
+    bool no_book = false;        // in none
 };
 /// Prints what is wrong with frames, against the plan of a shot or against one another.
 int inspect_frames(const InspectRequest& request);
+
+struct SunRequest {
+    double latitude = 0, longitude = 0;  // degrees, north and east
+    std::string date;                    // ISO 8601
+    std::string time;                    // HH:MM:SS; empty: none
+    double utc_offset = 0;               // h
+};
+/// Prints where the sun stands and what it does that day, as one JSON object.
+int print_sun(const SunRequest& request);
 
 /// A simulated motion controller behind a pseudo-terminal, until it is ended.
 int serve_rail(double travel, double speed);

@@ -80,6 +80,7 @@ int inspect_frames(const InspectRequest& request) {
         return bad_input;
     }
     fmt::print("{}", proof::inspection_json(*inspection));
+    if (wanted.shot && !request.no_book) enter_inspection(request.book, *shoot, *wanted.shot, *inspection);
     return done;
 }
 

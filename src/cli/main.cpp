@@ -52,7 +52,9 @@ int main(int argc, char** argv) {
     run_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
     run_command->add_option("SHOT", run.shot, "Id of the shot")->required();
     run_command->add_option("FOLDER", run.folder, "Where frames and journal go")->required();
-    run_command->add_option("--book", run.book, "The logbook it is entered in; none if not said");
+    run_command->add_option("--book", run.book,
+                            "The logbook it is entered in; the one in the user's data folder if not said");
+    run_command->add_flag("--no-book", run.no_book, "Enter it in no logbook");
     run_command->add_option("--speed", run.speed, "Times as fast as the wall clock")->check(CLI::Range(0.1, 1e6));
     run_command->add_flag("--tests", run.tests_only, "First, middle and last frame only");
     run_command->add_option("--width", run.width, "Pixels across of the frames")->check(CLI::Range(24, 6000));
@@ -87,6 +89,10 @@ int main(int argc, char** argv) {
     auto* shot_option = inspect_command->add_option("--shot", inspect.shot, "Id of the shot that they are of");
     shoot_option->needs(shot_option);
     shot_option->needs(shoot_option);
+    inspect_command->add_option(
+        "--book", inspect.book,
+        "The logbook that it is entered in, where the shot is known; the one in the user's data folder if not said");
+    inspect_command->add_flag("--no-book", inspect.no_book, "Enter it in no logbook");
     inspect_command->add_flag("--singles", inspect.singles, "Frames by themselves, not one stack");
     auto* watch_flag = inspect_command->add_flag(
         "--watch", inspect.watch, "FRAMES is a folder: one line of JSON for each frame as it comes, until interrupted");
@@ -94,6 +100,14 @@ int main(int argc, char** argv) {
         ->check(CLI::PositiveNumber)
         ->needs(watch_flag);
     inspect_command->add_option("FRAMES", inspect.frames, "Picture files: JPEG, TIFF, PNG or raw")->required();
+    SunRequest sun;
+    auto* sun_command = app.add_subcommand("sun", "Print where the sun stands and what it does that day, as JSON");
+    sun_command->add_option("--latitude", sun.latitude, "Degrees north")->required()->check(CLI::Range(-90.0, 90.0));
+    sun_command->add_option("--longitude", sun.longitude, "Degrees east")->required()->check(CLI::Range(-180.0, 180.0));
+    sun_command->add_option("--date", sun.date, "YYYY-MM-DD")->required();
+    sun_command->add_option("--time", sun.time, "HH:MM:SS, local to the offset");
+    sun_command->add_option("--utc-offset", sun.utc_offset, "Hours east of UTC; 0 if not said")
+        ->check(CLI::Range(-24.0, 24.0));
     double travel = 100, speed = 1;
     auto* rail_command = app.add_subcommand(
         "rail", "Simulate a motion controller; prints the pseudo-terminal to open and serves until interrupted");
@@ -107,6 +121,7 @@ int main(int argc, char** argv) {
 
     if (log_command->parsed()) return show_log(journal);
     if (inspect_command->parsed()) return inspect_frames(inspect);
+    if (sun_command->parsed()) return print_sun(sun);
     if (rail_command->parsed()) return serve_rail(travel, speed);
     if (stack_command->parsed()) return print_stack(file, shot);
     if (book_command->parsed()) return use_book(book);

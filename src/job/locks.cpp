@@ -120,20 +120,6 @@ std::vector<Deviation> deviations_of(const Compared& both, const std::vector<Loc
     return all;
 }
 
-/// What is locked in the row that a shot belongs to: by itself, or by those that go by it. Plates are of one picture,
-/// not of a series.
-std::vector<Lock> series_locks(const shoot::Shoot& shoot, const Shot& shot) {
-    if (shot.plate) return {};
-    if (shot.follows) return shot.follows->locks;
-    std::vector<Lock> locks;
-    for (const Shot& other : shoot.shots)
-        if (!other.plate && other.follows && other.follows->shot == shot.id)
-            for (const Lock lock : other.follows->locks)
-                if (std::ranges::count(locks, lock) == 0) locks.push_back(lock);
-    std::ranges::sort(locks);
-    return locks;
-}
-
 /// The same shot of another session: the same view, of the same thing before one of another; else of the same name.
 const Shot* same_place_in_series(const shoot::Shoot& shoot, const Shot& shot) {
     const Shot* found = nullptr;
@@ -210,6 +196,23 @@ const char* role_work(PlateRole role) {
 std::vector<Deviation> deviations(const shoot::Shoot& shoot, const Shot& shot) {
     const Shot* other = followed(shoot, shot);
     return other ? deviations_of({shoot.kit, shot, shoot.kit, *other}, shot.follows->locks) : std::vector<Deviation>();
+}
+
+std::vector<Lock> series_locks(const shoot::Shoot& shoot, const Shot& shot) {
+    if (shot.plate) return {};
+    if (shot.follows) return shot.follows->locks;
+    std::vector<Lock> locks;
+    for (const Shot& other : shoot.shots)
+        if (!other.plate && other.follows && other.follows->shot == shot.id)
+            for (const Lock lock : other.follows->locks)
+                if (std::ranges::count(locks, lock) == 0) locks.push_back(lock);
+    std::ranges::sort(locks);
+    return locks;
+}
+
+std::vector<Deviation> deviations_between(const gear::Kit& kit, const Shot& shot, const gear::Kit& other_kit,
+                                          const Shot& other, const std::vector<Lock>& locks) {
+    return deviations_of({kit, shot, other_kit, other}, locks);
 }
 
 SessionComparison compare_sessions(const shoot::Shoot& now, const shoot::Shoot& before) {

@@ -46,6 +46,17 @@ constexpr const char* steps[] = {
     // 2: which way it was taken
     R"(ALTER TABLE entries ADD COLUMN approach TEXT NOT NULL DEFAULT '';
        CREATE INDEX entries_verdict ON entries (verdict, time);)",
+    // 3: what frames showed, and how they look
+    R"(ALTER TABLE entries ADD COLUMN wind TEXT NOT NULL DEFAULT '';
+       ALTER TABLE entries ADD COLUMN causes TEXT NOT NULL DEFAULT '';
+       ALTER TABLE entries ADD COLUMN scale REAL;
+       ALTER TABLE entries ADD COLUMN off REAL;
+       ALTER TABLE entries ADD COLUMN power REAL;
+       ALTER TABLE entries ADD COLUMN cadence REAL;
+       ALTER TABLE entries ADD COLUMN held INTEGER;
+       CREATE TABLE thumbnails (
+         entry INTEGER NOT NULL REFERENCES entries (id) ON DELETE CASCADE, place INTEGER NOT NULL, jpeg BLOB NOT NULL,
+         PRIMARY KEY (entry, place)) WITHOUT ROWID;)",
 };
 static_assert(std::size(steps) == Book::version);
 
@@ -160,8 +171,9 @@ State state_of(SQLite::Database& database) {
 
 /// What is looked for in words.
 std::string said_of(const Entry& e) {
-    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {}", e.shoot, e.name, e.subject_class, e.words, e.place,
-                       e.light, e.support, e.camera, e.lens, e.unit, e.modifier, e.what, e.remark);
+    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {} {} {}", e.shoot, e.name, e.subject_class, e.words,
+                       e.place, e.light, e.support, e.camera, e.lens, e.unit, e.modifier, e.what, e.wind, e.causes,
+                       e.remark);
 }
 
 /// Each word as the beginning of one; quoted, so that nothing in it is an operator.
@@ -199,6 +211,8 @@ struct Where {
         if (!query.subject_class.empty()) also("subject_class = ?", query.subject_class);
         if (!query.gear.empty()) also("(camera = ? OR lens = ? OR unit = ? OR modifier = ?)", query.gear, 4);
         if (!query.verdict.empty()) also("verdict = ?", query.verdict);
+        if (!query.shoot.empty()) also("shoot = ?", query.shoot);
+        if (!query.name.empty()) also("name = ?", query.name);
         if (!query.from.empty()) also("time >= ?", query.from);
         if (!query.season.empty()) {
             // Days of a year without a leap day; the turn of the year is no gap.
@@ -218,7 +232,8 @@ struct Where {
 }  // namespace
 
 const char* kind_text(Kind kind) {
-    constexpr const char* texts[] = {"run", "proof", "count", "correction", "calibration", "change", "note"};
+    constexpr const char* texts[] = {"run",         "proof",  "count", "correction",
+                                     "calibration", "change", "note",  "inspection"};
     static_assert(std::size(texts) == kinds);
     return texts[static_cast<int>(kind)];
 }
@@ -313,6 +328,7 @@ Book::Failed Book::add(const std::vector<Entry>& entries, std::size_t* added) {
             database, fmt::format("INSERT OR IGNORE INTO entries ({}) VALUES ({})", columns().names, columns().marks));
         SQLite::Statement found(database, "INSERT INTO found (rowid, said) VALUES (?, ?)");
         SQLite::Statement frame(database, "INSERT INTO frames VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)");
+        SQLite::Statement thumbnail(database, "INSERT INTO thumbnails VALUES (?, ?, ?)");
         SQLite::Statement plan(database, "INSERT INTO plans VALUES (?, ?)");
         SQLite::Statement picture(database, "INSERT INTO pictures VALUES (?, ?)");
         std::size_t count = 0;
@@ -338,6 +354,11 @@ Book::Failed Book::add(const std::vector<Entry>& entries, std::size_t* added) {
                 frame.bind(6, one.f_number), frame.bind(7, one.shutter), frame.bind(8, one.iso),
                     frame.bind(9, one.time);
                 frame.exec();
+                if (one.picture.empty()) continue;
+                thumbnail.reset();
+                thumbnail.bind(1, id), thumbnail.bind(2, static_cast<std::int64_t>(i));
+                thumbnail.bind(3, one.picture.data(), static_cast<int>(one.picture.size()));
+                thumbnail.exec();
             }
             if (!entry.plan.empty()) {
                 plan.reset();
@@ -413,8 +434,8 @@ ReadResult<std::optional<Entry>> Book::entry(std::int64_t id) const {
         if (!row.executeStep()) return std::optional<Entry>();
         auto found = entry_of(row);
         SQLite::Statement frames(database,
-                                 "SELECT number, file, plane, f_number, shutter, iso, time FROM frames WHERE entry = ? "
-                                 "ORDER BY place");
+                                 "SELECT number, file, plane, f_number, shutter, iso, time, jpeg FROM frames LEFT JOIN "
+                                 "thumbnails USING (entry, place) WHERE entry = ? ORDER BY place");
         frames.bind(1, id);
         while (frames.executeStep()) {
             auto& frame = found.exposed.emplace_back();
@@ -425,6 +446,7 @@ ReadResult<std::optional<Entry>> Book::entry(std::int64_t id) const {
             frame.shutter = frames.getColumn(4).getDouble();
             frame.iso = frames.getColumn(5).getDouble();
             frame.time = frames.getColumn(6).getString();
+            if (!frames.getColumn(7).isNull()) frame.picture = frames.getColumn(7).getString();
         }
         const auto one = [&](const char* text) {
             SQLite::Statement value(database, text);

@@ -86,7 +86,7 @@ bool from_cell(const std::string& text, std::optional<Number>& member) {
 }
 
 const char* expected_of(const std::string&) { return "a text"; }
-const char* expected_of(Kind) { return "run, proof, count, correction, calibration, change or note"; }
+const char* expected_of(Kind) { return "run, proof, count, correction, calibration, change, note or inspection"; }
 template <typename Number>
 const char* expected_of(const std::optional<Number>&) {
     return "a number with a decimal point, or nothing";
@@ -123,11 +123,20 @@ Json json_of(const Entry& entry) {
         one["shutter_s"] = frame.shutter;
         one["iso"] = frame.iso;
         one["time"] = frame.time;
+        if (!frame.picture.empty()) one["picture"] = base64(frame.picture);
         json["exposed"].push_back(std::move(one));
     }
     put(json, "plan", entry.plan);
     if (!entry.picture.empty()) json["picture"] = base64(entry.picture);
     return json;
+}
+
+void take_picture(ObjectReader& object, std::string& bytes) {
+    const auto picture = object.find("picture");
+    if (!picture) return;
+    auto read = from_base64(picture->text());
+    if (!read) picture->fail_expecting("a picture in base 64");
+    bytes = std::move(*read);
 }
 
 Entry entry_from(const Node& node) {
@@ -145,13 +154,10 @@ Entry entry_from(const Node& node) {
             frame.shutter = one.number("shutter_s", storage::range::shutter);
             frame.iso = one.number("iso", storage::range::iso);
             frame.time = one.text("time");
+            take_picture(one, frame.picture);
         }
     entry.plan = object.text_or("plan", {});
-    if (const auto picture = object.find("picture")) {
-        auto bytes = from_base64(picture->text());
-        if (!bytes) picture->fail_expecting("a picture in base 64");
-        entry.picture = std::move(*bytes);
-    }
+    take_picture(object, entry.picture);
     give_uid(entry);
     return entry;
 }

@@ -86,6 +86,13 @@ bool is_any_of(const std::string& word, std::initializer_list<const char*> all) 
     return std::ranges::any_of(all, [&](const char* one) { return word == one; });
 }
 
+/// What of the work on frames a word says; empty: nothing.
+std::string work_of(const std::string& word) {
+    if (is_any_of(word, {"sorting", "sorted", "sort"})) return "sorting";
+    if (is_any_of(word, {"combining", "combined", "combine", "stacked"})) return "combining";
+    return {};
+}
+
 /// Which words of a line begin a word of that name.
 std::vector<bool> named_by(const std::vector<std::string>& words, const std::string& name) {
     const auto parts = words_of(lower(name));
@@ -120,7 +127,12 @@ class Reader {
             return;
         }
         auto entry = entry_for(shoot_, *shot, class_of_(*shot));
-        entry.kind = found.tried ? Kind::count : !found.verdict.empty() ? Kind::proof : Kind::note;
+        entry.kind = !found.what.empty() && found.minutes ? Kind::change
+                     : found.tried                        ? Kind::count
+                     : !found.verdict.empty()             ? Kind::proof
+                                                          : Kind::note;
+        entry.minutes = found.minutes;
+        if (entry.kind == Kind::change) entry.what = found.what;
         entry.time = fmt::format("{}T{}:00", day_, time_);
         entry.kept = found.kept, entry.tried = found.tried, entry.frames = found.frames;
         entry.verdict = found.verdict;
@@ -156,6 +168,15 @@ class Reader {
             if (const auto frames = whole(word); frames && is_any_of(next, {"frames", "frame", "f"})) {
                 found.frames = frames;
                 ++i;
+                continue;
+            }
+            if (const auto minutes = whole(word); minutes && is_any_of(next, {"min", "minutes", "minute", "mins"})) {
+                found.minutes = *minutes;
+                ++i;
+                continue;
+            }
+            if (const auto what = work_of(lower(word)); !what.empty()) {
+                found.what = what;
                 continue;
             }
             if (is_any_of(lower(word), {"keep", "kept", "good", "ok"})) {

@@ -68,7 +68,8 @@ class Between {
             entry.kind = Kind::calibration;
             entry.what = "steps";
             entry.time = reading.time.empty() ? time_ : reading.time;
-            entry.value = reading.travel;
+            entry.value = reading.travel / std::max(1.0, reading.frames - 1);  // mm from plane to plane
+            entry.magnification = reading.magnification;
             entry.f_number = reading.f_number;
             entry.uid = fmt::format("calibration:{}:{}:{}", camera->id, reading.lens, entry.time);
             entries.push_back(std::move(entry));

@@ -8,9 +8,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdio>
 #include <limits>
 #include <map>
 #include <numeric>
+#include <set>
 #include <utility>
 
 namespace poquito::log {
@@ -49,6 +51,28 @@ std::string interval_text(double low, double high, const std::string& unit, int 
                        unit);
 }
 
+using Group = std::vector<const Entry*>;
+
+/// What a lesson is of, by the first of its entries: they have in common what they are grouped by.
+Lesson lesson_of(Topic topic, const std::string& about, const Group& group, const Mean& mean, std::string text) {
+    const Entry& first = *group.front();
+    return {.topic = topic,
+            .about = about,
+            .text = std::move(text),
+            .cases = mean.cases,
+            .value = mean.value,
+            .low = mean.low,
+            .high = mean.high,
+            .what = first.what,
+            .subject_class = first.subject_class,
+            .unit = first.unit,
+            .modifier = first.modifier,
+            .lens = first.lens};
+}
+Mean mean_of_share(const Share& share, std::size_t cases) {
+    return {.cases = cases, .value = share.value, .low = share.low, .high = share.high};
+}
+
 void teach_exposure(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
     const auto groups = groups_of(entries, Kind::correction, [](const Entry& e) {
         return e.stops ? joined({e.unit, e.modifier, e.subject_class}) : std::string();
@@ -57,18 +81,59 @@ void teach_exposure(const std::vector<Entry>& entries, std::vector<Lesson>& less
         // Units differ from their records by a third of a stop this way or that (common practice): two cases' worth.
         const auto mean = *mean_of(numbers_of(group, &Entry::stops), Prior{.value = 0, .cases = 2});
         if (mean.cases < 2) continue;
-        lessons.push_back({.topic = Topic::exposure,
-                           .about = about,
-                           .text = fmt::format("{} stops against the record; {}", text::stops_text(mean.value),
-                                               std::isfinite(mean.low)
-                                                   ? fmt::format("{} to {} in nine of ten", text::stops_text(mean.low),
-                                                                 text::stops_text(mean.high))
-                                                   : std::string("one case says nothing of how far it scatters")),
-                           .cases = mean.cases,
-                           .value = mean.value,
-                           .low = mean.low,
-                           .high = mean.high,
-                           .what = {}});
+        const auto scatters =
+            std::isfinite(mean.low)
+                ? fmt::format("{} to {} in nine of ten", text::stops_text(mean.low), text::stops_text(mean.high))
+                : std::string("one case says nothing of how far it scatters");
+        lessons.push_back(
+            lesson_of(Topic::exposure, about, group, mean,
+                      fmt::format("{} stops against the record; {}", text::stops_text(mean.value), scatters)));
+    }
+}
+
+/// How many frames a unit keeps up with at a power, by the runs in which it fell behind; where it never did, by the
+/// longest.
+void teach_flash(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::run, [](const Entry& e) {
+        return e.held && e.power && e.frames.value_or(0) > 1 && !e.unit.empty()
+                   ? fmt::format("{} at {}", e.unit, text::power_text(*e.power))
+                   : std::string();
+    });
+    for (const auto& [about, group] : groups) {
+        std::vector<double> behind, cadences = numbers_of(group, &Entry::cadence);
+        double longest = 0;
+        for (const auto* entry : group) {
+            if (*entry->held < *entry->frames) behind.push_back(*entry->held);
+            longest = std::max(longest, static_cast<double>(*entry->held));
+        }
+        const auto pace = mean_of(cadences);
+        const auto every = pace ? fmt::format(", a frame every {} s", text::number_text(pace->value, 2)) : "";
+        if (behind.empty()) {
+            const Mean all{.cases = group.size(), .value = longest, .low = longest, .high = longest};
+            lessons.push_back(lesson_of(
+                Topic::flash, about, group, all,
+                fmt::format("never fell behind, in {} frames at most{}", text::number_text(longest, 9), every)));
+            continue;
+        }
+        const auto mean = *mean_of(behind);
+        lessons.push_back(lesson_of(Topic::flash, about, group, mean,
+                                    fmt::format("keeps up with {} frames{}; {}", text::number_text(mean.value, 2),
+                                                every, interval_text(mean.low, mean.high, ""))));
+        lessons.back().what = "behind";
+    }
+}
+
+void teach_steps(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::calibration, [](const Entry& e) {
+        if (e.what != "steps" || e.value.value_or(0) <= 0) return std::string();
+        return joined({e.camera, e.lens, e.magnification ? text::magnification_text(*e.magnification) : "",
+                       e.f_number ? text::f_number_text(*e.f_number) : ""});
+    });
+    for (const auto& [about, group] : groups) {
+        const auto mean = *mean_of(numbers_of(group, &Entry::value));
+        lessons.push_back(lesson_of(Topic::steps, about, group, mean,
+                                    fmt::format("{} from plane to plane; {}", text::length_text(mean.value),
+                                                interval_text(mean.low, mean.high, " mm"))));
     }
 }
 
@@ -82,16 +147,12 @@ void teach_odds(const std::vector<Entry>& entries, std::vector<Lesson>& lessons)
             share_of(std::accumulate(kept.begin(), kept.end(), 0.0), std::accumulate(tried.begin(), tried.end(), 0.0));
         constexpr double few = 5;
         if (share.tried < few) continue;
-        lessons.push_back({.topic = Topic::odds,
-                           .about = about,
-                           .text = fmt::format("{:.0f} of 100 hit, {:.0f} to {:.0f} in nine of ten; {} of {} tried",
-                                               share.value * 100, share.low * 100, share.high * 100,
-                                               text::number_text(share.kept, 6), text::number_text(share.tried, 6)),
-                           .cases = static_cast<std::size_t>(share.tried),
-                           .value = share.value,
-                           .low = share.low,
-                           .high = share.high,
-                           .what = {}});
+        lessons.push_back(lesson_of(Topic::odds, about, group,
+                                    mean_of_share(share, static_cast<std::size_t>(share.tried)),
+                                    fmt::format("{:.0f} of 100 hit, {:.0f} to {:.0f} in nine of ten; {} of {} tried",
+                                                share.value * 100, share.low * 100, share.high * 100,
+                                                text::number_text(share.kept, 6), text::number_text(share.tried, 6))));
+        lessons.back().what = group.front()->approach;
     }
 }
 
@@ -104,25 +165,42 @@ std::optional<Prior> usual_change(const std::string& what) {
     return found == minutes.end() ? std::nullopt : std::optional(Prior{.value = found->second, .cases = cases});
 }
 
+/// Times scatter by factors: of their logarithms, and back.
+Mean mean_of_times(std::vector<double> times, std::optional<Prior> prior) {
+    for (double& one : times) one = std::log(one);
+    if (prior) prior->value = std::log(prior->value);
+    auto mean = *mean_of(times, prior);
+    mean.value = std::exp(mean.value), mean.low = std::exp(mean.low), mean.high = std::exp(mean.high);
+    return mean;
+}
+
+bool is_work(const std::string& what) { return what == "sorting" || what == "combining"; }
+
 void teach_changes(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
-    const auto groups = groups_of(entries, Kind::change,
-                                  [](const Entry& e) { return e.minutes.value_or(0) > 0 ? e.what : std::string(); });
+    const auto groups = groups_of(entries, Kind::change, [](const Entry& e) {
+        return e.minutes.value_or(0) > 0 && !is_work(e.what) ? e.what : std::string();
+    });
     for (const auto& [what, group] : groups) {
-        // Times scatter by factors: their logarithms are alike.
-        auto minutes = numbers_of(group, &Entry::minutes);
-        for (double& one : minutes) one = std::log(one);
-        auto prior = usual_change(what);
-        if (prior) prior->value = std::log(prior->value);
-        const auto mean = *mean_of(minutes, prior);
-        lessons.push_back({.topic = Topic::change,
-                           .about = what,
-                           .text = fmt::format("{} a change; {}", text::time_text(std::exp(mean.value) * 60),
-                                               interval_text(std::exp(mean.low), std::exp(mean.high), " min")),
-                           .cases = mean.cases,
-                           .value = std::exp(mean.value),
-                           .low = std::exp(mean.low),
-                           .high = std::exp(mean.high),
-                           .what = what});
+        const auto mean = mean_of_times(numbers_of(group, &Entry::minutes), usual_change(what));
+        lessons.push_back(lesson_of(Topic::change, what, group, mean,
+                                    fmt::format("{} a change; {}", text::time_text(mean.value * 60),
+                                                interval_text(mean.low, mean.high, " min"))));
+    }
+}
+
+/// Work on frames, by what one takes: 5 s to sort, 10 s to combine (common practice) for three cases.
+void teach_work(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    const auto groups = groups_of(entries, Kind::change, [](const Entry& e) {
+        return e.minutes.value_or(0) > 0 && e.frames.value_or(0) > 0 && is_work(e.what) ? e.what : std::string();
+    });
+    for (const auto& [what, group] : groups) {
+        std::vector<double> seconds;
+        seconds.reserve(group.size());
+        for (const auto* entry : group) seconds.push_back(*entry->minutes * 60 / *entry->frames);
+        const auto mean = mean_of_times(std::move(seconds), Prior{.value = what == "sorting" ? 5.0 : 10.0, .cases = 3});
+        lessons.push_back(lesson_of(Topic::work, what, group, mean,
+                                    fmt::format("{} s a frame; {}", text::number_text(mean.value, 2),
+                                                interval_text(mean.low, mean.high, " s"))));
     }
 }
 
@@ -135,16 +213,41 @@ void teach_keepers(const std::vector<Entry>& entries, std::vector<Lesson>& lesso
         const auto kept = std::ranges::count_if(group, [](const Entry* e) { return e->verdict == "keep"; });
         const auto share = share_of(static_cast<double>(kept), static_cast<double>(group.size()));
         if (group.size() < 3) continue;
-        lessons.push_back({.topic = Topic::keepers,
-                           .about = about,
-                           .text = fmt::format("{} of {} kept; {:.0f} to {:.0f} of 100 in nine of ten", kept,
-                                               group.size(), share.low * 100, share.high * 100),
-                           .cases = group.size(),
-                           .value = share.value,
-                           .low = share.low,
-                           .high = share.high,
-                           .what = {}});
+        lessons.push_back(lesson_of(Topic::keepers, about, group, mean_of_share(share, group.size()),
+                                    fmt::format("{} of {} kept; {:.0f} to {:.0f} of 100 in nine of ten", kept,
+                                                group.size(), share.low * 100, share.high * 100)));
     }
+}
+
+/// Shots that were kept an hour, a day of a shoot a case, from its first entry to its last.
+void teach_pace(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
+    struct Day {
+        double from = 1e9, to = -1e9;  // h after midnight
+        std::set<std::string> kept;
+    };
+    std::map<std::string, Day> days;
+    for (const auto& entry : entries) {
+        constexpr std::size_t minutes = 16, clock = 11;  // "2026-11-28T09:40"
+        int hour = 0, minute = 0;
+        if (entry.time.size() < minutes || std::sscanf(entry.time.c_str() + clock, "%2d:%2d", &hour, &minute) != 2)
+            continue;
+        auto& day = days[entry.time.substr(0, clock - 1) + entry.shoot];
+        const double at = hour + minute / 60.0;
+        day.from = std::min(day.from, at), day.to = std::max(day.to, at);
+        if (entry.kind == Kind::proof && entry.verdict == "keep") day.kept.insert(entry.shot);
+    }
+    std::vector<double> rates;
+    for (const auto& [name, day] : days) {
+        constexpr double least = 0.5;  // h: shorter ones are no day's work
+        if (day.to - day.from >= least && !day.kept.empty())
+            rates.push_back(static_cast<double>(day.kept.size()) / (day.to - day.from));
+    }
+    if (rates.size() < 2) return;
+    const auto mean = mean_of_times(std::move(rates), std::nullopt);
+    lessons.push_back(lesson_of(Topic::pace, "all shoots", {&entries.front()}, mean,
+                                fmt::format("{} shots kept an hour; {}", text::number_text(mean.value, 2),
+                                            interval_text(mean.low, mean.high, ""))));
+    lessons.back().subject_class.clear();
 }
 
 void teach_stops(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
@@ -158,41 +261,30 @@ void teach_stops(const std::vector<Entry>& entries, std::vector<Lesson>& lessons
         if (!kept || stops.size() < few) continue;
         const auto planned = most_used(numbers_of(group, &Entry::planned_f_number));
         const auto [low, high] = std::ranges::minmax(stops);
-        lessons.push_back({.topic = Topic::stop,
-                           .about = about,
-                           .text = fmt::format("kept most at {}{}; {} to {} in all", text::f_number_text(*kept),
-                                               planned && std::abs(*planned / *kept - 1) > 0.05
-                                                   ? fmt::format(", planned most at {}", text::f_number_text(*planned))
-                                                   : std::string(),
-                                               text::f_number_text(low), text::f_number_text(high)),
-                           .cases = stops.size(),
-                           .value = *kept,
-                           .low = low,
-                           .high = high,
-                           .what = {}});
+        const bool otherwise = planned && std::abs(*planned / *kept - 1) > 0.05;
+        lessons.push_back(lesson_of(
+            Topic::stop, about, group, {.cases = stops.size(), .value = *kept, .low = low, .high = high},
+            fmt::format("kept most at {}{}; {} to {} in all", text::f_number_text(*kept),
+                        otherwise ? fmt::format(", planned most at {}", text::f_number_text(*planned)) : std::string(),
+                        text::f_number_text(low), text::f_number_text(high))));
     }
 }
 
 /// What a stack showed to be as deep, over what it was planned as.
 void teach_depth(const std::vector<Entry>& entries, std::vector<Lesson>& lessons) {
-    const auto groups = groups_of(entries, Kind::proof, [](const Entry& e) {
+    const auto groups = groups_of(entries, Kind::inspection, [](const Entry& e) {
         return e.what == "depth" && e.value && e.planned && *e.planned > 0 ? joined({e.subject_class, e.lens})
                                                                            : std::string();
     });
     for (const auto& [about, group] : groups) {
         std::vector<double> ratios;
+        ratios.reserve(group.size());
         for (const auto* entry : group) ratios.push_back(*entry->value / *entry->planned);
         const auto mean = *mean_of(ratios, Prior{.value = 1, .cases = 2});
         if (mean.cases < 2) continue;
-        lessons.push_back({.topic = Topic::depth,
-                           .about = about,
-                           .text = fmt::format("{} times as deep as planned; {}", text::number_text(mean.value, 2),
-                                               interval_text(mean.low, mean.high, "")),
-                           .cases = mean.cases,
-                           .value = mean.value,
-                           .low = mean.low,
-                           .high = mean.high,
-                           .what = {}});
+        lessons.push_back(lesson_of(Topic::depth, about, group, mean,
+                                    fmt::format("{} times as deep as planned; {}", text::number_text(mean.value, 2),
+                                                interval_text(mean.low, mean.high, ""))));
     }
 }
 
@@ -210,14 +302,10 @@ void teach_approach(std::vector<Lesson>& lessons) {
         const auto way = best->about.substr(best->about.find(", ") + 2);
         const bool sure =
             std::ranges::all_of(ways, [&](const Lesson* other) { return other == best || other->high < best->low; });
-        won.push_back({.topic = Topic::approach,
-                       .about = name,
-                       .text = fmt::format("{} {}: {}", way, sure ? "won" : "leads, not surely", best->text),
-                       .cases = best->cases,
-                       .value = best->value,
-                       .low = best->low,
-                       .high = best->high,
-                       .what = way});
+        Lesson lesson = *best;
+        lesson.topic = Topic::approach, lesson.about = name, lesson.what = way;
+        lesson.text = fmt::format("{} {}: {}", way, sure ? "won" : "leads, not surely", best->text);
+        won.push_back(std::move(lesson));
     }
     lessons.insert(lessons.end(), won.begin(), won.end());
 }
@@ -268,9 +356,13 @@ std::optional<double> most_used(const std::vector<double>& values) {
 std::vector<Lesson> lessons_of(const std::vector<Entry>& entries) {
     std::vector<Lesson> lessons;
     teach_exposure(entries, lessons);
+    teach_flash(entries, lessons);
+    teach_steps(entries, lessons);
     teach_odds(entries, lessons);
     teach_changes(entries, lessons);
+    teach_work(entries, lessons);
     teach_keepers(entries, lessons);
+    teach_pace(entries, lessons);
     teach_stops(entries, lessons);
     teach_depth(entries, lessons);
     teach_approach(lessons);

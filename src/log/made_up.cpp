@@ -62,7 +62,7 @@ class Year {
     std::vector<Entry> entries;
 
   private:
-    Entry& add(Day& day, Kind kind, const shoot::Shot& shot) {
+    Entry& add(const Day& day, Kind kind, const shoot::Shot& shot) {
         auto& entry = entries.emplace_back(entry_for(shoot_, shot, {}));
         entry.kind = kind;
         entry.time = day.now();
@@ -90,18 +90,32 @@ class Year {
         auto& run = add(day, Kind::run, shot);
         run.frames = frames;
         run.f_number = shot.exposure.f_number;
+        run.value = frames, run.planned = frames;
+        run.cadence = dice_.about(3, 0.4);
+        run.minutes = *run.cadence * frames / 60;
+        light(run, shot, frames);
         day.minutes += 2 + frames / 10;
+        look(day, shot, frames, stack);
+        const bool again = dice_.share() < (stack ? 0.3 : 0.1);
+        if (again) {
+            auto& second = add(day, Kind::run, shot);
+            second.frames = frames, second.f_number = shot.exposure.f_number;
+            second.value = frames, second.planned = frames, second.cadence = 3, second.minutes = frames * 3.0 / 60;
+            day.minutes += 3 + frames / 10;
+        }
         auto& proof = add(day, Kind::proof, shot);
         proof.frames = frames;
         const std::string place = proof.place;
         proof.verdict = dice_.share() < (stack ? 0.7 : 0.85) ? "keep" : "redo";
         proof.f_number = shot.exposure.f_number * (dice_.share() < 0.3 ? 1.122 : 1);
-        if (stack) {
-            proof.what = "depth";
-            proof.planned = shot.subject.depth;
-            proof.value = shot.subject.depth * dice_.about(1.06, 0.05);
-        }
         day.minutes += dice_.whole(2, 9);
+        if (stack && dice_.share() < 0.4) {
+            auto& work = add(day, Kind::change, shot);
+            work.what = dice_.share() < 0.5 ? "sorting" : "combining";
+            work.frames = frames;
+            work.minutes = frames * (work.what == "sorting" ? 4 : 14) * std::exp(dice_.about(0, 0.3)) / 60;
+            work.plan.clear();
+        }
         for (std::size_t i = 0; i < shot.lights.size(); ++i)
             if (!shot.lights[i].reflector && dice_.share() < 0.4)
                 entries.push_back([&] {
@@ -119,6 +133,38 @@ class Year {
             count.kept = static_cast<int>(std::clamp(dice_.about(0.25, 0.08), 0.0, 1.0) * *count.tried);
             count.plan.clear();
         }
+    }
+
+    /// A unit that keeps up with so many frames by its power.
+    void light(Entry& run, const shoot::Shot& shot, int frames) {
+        const auto flash =
+            std::ranges::find_if(shot.lights, [](const auto& one) { return !one.off && !one.reflector && !one.lamp; });
+        if (flash == shot.lights.end()) return;
+        run.power = flash->power;
+        const int store = static_cast<int>(std::max(1.0, dice_.about(1.4, 0.15) / flash->power.value_or(1)));
+        run.held = std::min(store, frames);
+    }
+
+    /// What frames show: the camera creeps nearer over the year, and a light grows old.
+    void look(const Day& day, const shoot::Shot& shot, int frames, bool stack) {
+        auto& seen = add(day, Kind::inspection, shot);
+        seen.frames = frames;
+        seen.f_number = shot.exposure.f_number;
+        seen.verdict = "keep";
+        const double gone = (day.month - 1) / 12.0;
+        seen.stops = dice_.about(-0.25 * gone, 0.05);
+        seen.scale = 1 + dice_.about(0.03 * gone, 0.004);
+        seen.off = std::abs(dice_.about(0.006, 0.004));
+        constexpr const char* wrong[] = {"gap", "end_open", "shaken", "moved", "uneven", "clipped"};
+        if (dice_.share() < 0.4) {
+            const int cause = stack ? dice_.whole(0, 5) : 5;
+            seen.causes = fmt::format("{} {}", wrong[cause], dice_.whole(1, 3));
+            seen.verdict = "redo";
+        }
+        if (!stack) return;
+        seen.what = "depth";
+        seen.planned = shot.subject.depth;
+        seen.value = shot.subject.depth * dice_.about(1.06, 0.05);
     }
 
     const shoot::Shoot& shoot_;

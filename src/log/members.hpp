@@ -21,6 +21,7 @@ void each_member(AnyEntry& e, const Visit& visit) {
     visit("subject_class", e.subject_class);
     visit("words", e.words);
     visit("place", e.place);
+    visit("wind", e.wind);
     visit("light", e.light);
     visit("support", e.support);
     visit("camera", e.camera);
@@ -30,6 +31,7 @@ void each_member(AnyEntry& e, const Visit& visit) {
     visit("approach", e.approach);
     visit("verdict", e.verdict);
     visit("what", e.what);
+    visit("causes", e.causes);
     visit("frames", e.frames);
     visit("kept", e.kept);
     visit("tried", e.tried);
@@ -40,6 +42,11 @@ void each_member(AnyEntry& e, const Visit& visit) {
     visit("minutes", e.minutes);
     visit("value", e.value);
     visit("planned", e.planned);
+    visit("scale", e.scale);
+    visit("off", e.off);
+    visit("power", e.power);
+    visit("cadence", e.cadence);
+    visit("held", e.held);
     visit("remark", e.remark);
 }
 

@@ -1,13 +1,22 @@
 #include "log/record.hpp"
 
 #include "gear/rows.hpp"
+#include "proof/cut_picture.hpp"
 #include "shoot/form.hpp"
 #include "shoot/kit_edit.hpp"
+#include "storage/frame_file.hpp"
 #include "storage/shoot_file.hpp"
+#include "text/text.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <filesystem>
+#include <functional>
+#include <map>
+#include <system_error>
 #include <utility>
 
 namespace poquito::log {
@@ -36,6 +45,54 @@ std::string support_of(const shoot::Shoot& shoot, const Shot& shot) {
     if (shot.rig.stand)
         if (const auto* stand = gear::find_gear(shoot.kit.stands, *shot.rig.stand)) return stand->name;
     return shot.rig.support == shoot::Support::unstated ? "" : "tripod";
+}
+
+std::string wind_of(const Shot& shot) {
+    const auto& subject = shot.subject;
+    if (subject.sway_amplitude <= 0) return {};
+    auto words = fmt::format("swings {}", text::length_text(subject.sway_amplitude));
+    const auto& tries = shoot::tries_of(shot);
+    if (tries.calm > 0) words += fmt::format(", calm {:.0f} % of the time", tries.calm * 100);
+    return words;
+}
+
+/// s of local time, ISO 8601, from any moment; empty: it is none. Within a day, or the next.
+std::optional<double> moment_of(const std::string& time) {
+    int hours = 0, minutes = 0;
+    double seconds = 0;
+    constexpr std::size_t clock = 11;  // where it begins
+    if (time.size() <= clock || std::sscanf(time.c_str() + clock, "%2d:%2d:%lf", &hours, &minutes, &seconds) != 3)
+        return std::nullopt;
+    return hours * 3600.0 + minutes * 60.0 + seconds;
+}
+
+/// From frame to frame on an average; empty: too few, or no times.
+std::optional<double> cadence_of(const std::vector<shoot::ExposedFrame>& frames) {
+    if (frames.size() < 2) return std::nullopt;
+    const auto first = moment_of(frames.front().time), last = moment_of(frames.back().time);
+    if (!first || !last) return std::nullopt;
+    constexpr double day = 86400;
+    const double all = std::fmod(*last - *first + day, day);
+    return all > 0 ? std::optional(all / static_cast<double>(frames.size() - 1)) : std::nullopt;
+}
+
+/// The median; empty: of nothing.
+std::optional<double> middle_of(std::vector<double> values) {
+    if (values.empty()) return std::nullopt;
+    const auto half = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::ranges::nth_element(values, half);
+    return *half;
+}
+
+/// Power of the first flash and how many frames it kept up with.
+void add_flash(Entry& entry, const Shot& shot, const shoot::RunRecord& run) {
+    const auto flash =
+        std::ranges::find_if(shot.lights, [](const auto& one) { return !one.off && !one.reflector && !one.lamp; });
+    if (flash == shot.lights.end()) return;
+    entry.power = flash->power;
+    constexpr double whole = 0.9;  // of its light: a sixth of a stop is not seen from frame to frame (common practice)
+    const auto weak = std::ranges::find_if(run.frames, [](const auto& frame) { return frame.flash < whole; });
+    entry.held = static_cast<int>(weak - run.frames.begin());
 }
 
 /// That shot alone with the gear that it uses.
@@ -80,7 +137,9 @@ Entry entry_for(const shoot::Shoot& shoot, const Shot& shot, const std::string& 
     if (subject_class.empty())
         for (const auto& form : shoot::forms())
             if (form.form == shot.subject.form) entry.subject_class = form.name;
-    if (shot.view) entry.words = shot.view->thing;
+    entry.words = shot.words.empty() && shot.view ? shot.view->thing : shot.words;
+    entry.place = shoot.site.name;
+    entry.wind = wind_of(shot);
     entry.light = light_of(shot);
     entry.support = support_of(shoot, shot);
     entry.camera = shoot::camera_of(shoot.kit, shot).name;
@@ -109,14 +168,19 @@ Entry run_entry(const shoot::Shoot& shoot, const Shot& shot, const std::string& 
     entry.what = run.end == shoot::RunEnd::complete ? "" : run.end == shoot::RunEnd::stopped ? "stopped" : "broken off";
     if (!run.frames.empty()) entry.f_number = run.frames.front().f_number;
     if (shoot::is_test_run(run.id)) return entry;
+    entry.cadence = cadence_of(run.frames);
+    if (entry.cadence) entry.minutes = *entry.cadence * static_cast<double>(run.frames.size()) / 60;
+    entry.value = static_cast<double>(run.frames.size()), entry.planned = run.planned;
+    add_flash(entry, shot, run);
     for (const auto& frame : run.frames)
         entry.exposed.push_back({.index = frame.index,
-                                 .file = frame.file,
+                                 .file = (std::filesystem::path(run.folder) / frame.file).string(),
                                  .plane = frame.plane,
                                  .f_number = frame.f_number,
                                  .shutter = frame.shutter,
                                  .iso = frame.iso,
-                                 .time = frame.time});
+                                 .time = frame.time,
+                                 .picture = {}});
     return entry;
 }
 
@@ -158,6 +222,60 @@ Entry correction_entry(const shoot::Shoot& shoot, const Shot& shot, const std::s
         if (const auto* modifier = shoot::modifier_of(shoot.kit, source)) entry.modifier = modifier->name;
     }
     return entry;
+}
+
+Entry inspection_entry(const shoot::Shoot& shoot, const Shot& shot, const std::string& subject_class,
+                       const proof::Inspection& inspection, const std::string& time) {
+    auto entry = entry_for(shoot, shot, subject_class);
+    entry.kind = Kind::inspection;
+    entry.time = time;
+    entry.frames = static_cast<int>(inspection.frames.size());
+    entry.verdict = proof::verdict_text(inspection.verdict);
+    entry.f_number = shot.exposure.f_number;
+    std::map<proof::Code, int> causes;
+    const auto count = [&](const std::vector<proof::Finding>& findings) {
+        for (const auto& finding : findings)
+            if (finding.level != proof::Level::info) ++causes[finding.code];
+    };
+    std::vector<double> stops, scales, off;
+    std::string files;
+    for (const auto& frame : inspection.frames) {
+        count(frame.findings);
+        if (frame.over_plan) stops.push_back(*frame.over_plan);
+        if (frame.scale) scales.push_back(*frame.scale);
+        if (frame.off_right && frame.off_down) off.push_back(std::hypot(*frame.off_right, *frame.off_down));
+        files += frame.file.string();
+    }
+    if (const auto& stack = inspection.stack) {
+        count(stack->findings);
+        if (stack->seen_depth && stack->planned_depth) {
+            entry.what = "depth";
+            entry.value = stack->seen_depth, entry.planned = stack->planned_depth;
+        }
+    }
+    for (const auto& [code, often] : causes)
+        entry.causes += fmt::format("{}{} {}", entry.causes.empty() ? "" : ", ", proof::code_text(code), often);
+    entry.stops = middle_of(std::move(stops));
+    entry.scale = middle_of(std::move(scales));
+    entry.off = middle_of(std::move(off));
+    entry.uid = fmt::format("inspection:{}:{}:{:x}", shoot.title, shot.id, std::hash<std::string>()(files));
+    return entry;
+}
+
+void add_thumbnails(Entry& entry) {
+    constexpr std::size_t most = 12;
+    const std::size_t all = entry.exposed.size(), shown = std::min(most, all);
+    for (std::size_t k = 0; k < shown; ++k) {
+        auto& frame = entry.exposed[shown > 1 ? k * (all - 1) / (shown - 1) : 0];
+        std::error_code failed;
+        if (!std::filesystem::is_regular_file(frame.file, failed)) continue;
+        constexpr double across = 120;  // px
+        const auto small = proof::cut_picture({{.file = frame.file}}, across);
+        const auto* picture = std::get_if<storage::FramePicture>(&small);
+        if (!picture) continue;
+        auto bytes = storage::picture_file(*picture);
+        if (auto* jpeg = std::get_if<std::string>(&bytes)) frame.picture = std::move(*jpeg);
+    }
 }
 
 }  // namespace poquito::log

@@ -127,7 +127,8 @@ void judge_rule(FrameFacts& frame, const Meant& meant) {
         return add(Level::caution, fmt::format("{} is not seen where it is planned, or cannot be read: look "
                                                "whether it lies there, sharp and straight.",
                                                rule->name));
-    const double off = *period / expected - 1;
+    frame.scale = *period / expected;
+    const double off = *frame.scale - 1;
     const double readable = std::max(0.015, 0.3 / rule->subject.width);
     if (std::abs(off) <= readable) return;
     add(Level::caution,

@@ -136,6 +136,7 @@ const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::strin
 }  // namespace poquito::shoot
 
 template class std::vector<poquito::shoot::PowerSet>;
+template class std::vector<poquito::shoot::Obstacle>;
 template class std::vector<std::shared_ptr<poquito::shoot::Shot>>;
 
 template class std::vector<poquito::shoot::Light>;

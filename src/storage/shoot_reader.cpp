@@ -9,6 +9,8 @@
 
 #include <algorithm>
 #include <charconv>
+#include <chrono>
+#include <cstdio>
 #include <limits>
 #include <span>
 #include <utility>
@@ -387,6 +389,28 @@ void check_relations(const Node& shots, const Shoot& shoot) {
     }
 }
 
+/// "2026-11-28", a day that there is.
+bool is_date(const std::string& text) {
+    int year = 0;
+    unsigned month = 0, day = 0;
+    int used = 0;
+    constexpr std::size_t length = 10;
+    if (text.size() != length || std::sscanf(text.c_str(), "%4d-%2u-%2u%n", &year, &month, &day, &used) != 3)
+        return false;
+    using namespace std::chrono;
+    return used == static_cast<int>(length) && year_month_day(std::chrono::year(year) / month / day).ok();
+}
+
+Site read_site(const Node& node, const gear::Kit& kit) {
+    auto site = read_record<Site>(node, kit);
+    if (site.latitude.has_value() != site.longitude.has_value())
+        node.fail("got one of latitude_deg and longitude_deg, expected both or none");
+    if (!site.date.empty() && !is_date(site.date))
+        throw ReadError{.place = node.place() + ".date",
+                        .problem = fmt::format("got \"{}\", expected a day as 2026-11-28", Node::shortened(site.date))};
+    return site;
+}
+
 Shoot read_document(const Json& document) {
     const Node root(document);
     ObjectReader object(root);
@@ -415,6 +439,7 @@ Shoot read_document(const Json& document) {
     if (const auto limits = object.find("limits")) shoot.limits = read_record<Limits>(*limits, shoot.kit);
     if (const auto purpose = object.find("purpose")) shoot.purpose = read_record<Output>(*purpose, shoot.kit);
     if (const auto day = object.find("workday")) shoot.workday = read_record<Workday>(*day, shoot.kit);
+    if (const auto site = object.find("site")) shoot.site = read_site(*site, shoot.kit);
     shoot.unknown = object.unknown();
     return shoot;
 }

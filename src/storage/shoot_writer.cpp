@@ -227,6 +227,7 @@ std::string write_shoot(const Shoot& shoot) {
                  {"kit", write_kit(shoot.kit)},
                  {"shots", std::move(shots)}};
     if (shoot.workday != Workday{}) json["workday"] = write_record(shoot.workday);
+    if (shoot.site != Site{}) json["site"] = write_record(shoot.site);
     if (shoot.limits != Limits{}) json["limits"] = write_record(shoot.limits);
     if (shoot.purpose) json["purpose"] = write_record(*shoot.purpose);
     if (!shoot.power_sets.empty()) {

@@ -81,12 +81,16 @@ Entry random_entry(unsigned seed) {
     entry.kind = static_cast<Kind>(random.whole(0, log::kinds - 1));
     for (auto* member : {&entry.shoot, &entry.name, &entry.subject_class, &entry.words, &entry.place, &entry.light,
                          &entry.support, &entry.camera, &entry.lens, &entry.unit, &entry.modifier, &entry.approach,
-                         &entry.verdict, &entry.what, &entry.remark})
+                         &entry.verdict, &entry.what, &entry.remark, &entry.wind, &entry.causes})
         *member = text();
     for (auto* member : {&entry.f_number, &entry.planned_f_number, &entry.magnification, &entry.stops, &entry.minutes,
-                         &entry.value, &entry.planned})
+                         &entry.value, &entry.planned, &entry.scale, &entry.off, &entry.power, &entry.cadence})
         *member = number();
     if (random.coin()) entry.kept = random.whole(0, 9), entry.tried = random.whole(9, 90);
+    if (random.coin()) entry.held = random.whole(0, 9);
+    for (auto& frame : entry.exposed)
+        if (random.coin())
+            for (int i = 0; i < 20; ++i) frame.picture += static_cast<char>(random.whole(0, 255));
     if (random.coin()) entry.plan = "{\"format\": \"poquito-shoot\"}\n";
     if (random.coin())
         for (int i = 0; i < 50; ++i) entry.picture += static_cast<char>(random.whole(0, 255));
@@ -137,7 +141,7 @@ TEST_CASE("what is no log is refused with its place", "[log]") {
     };
     CHECK(refusal(log::read_json("{")).find("line 1") == 0);
     CHECK(refusal(log::read_json(R"({"format": "poquito-log", "version": 1, "entries": [{"kind": "walk"}]})")) ==
-          "entries[0].kind: got \"walk\", expected run, proof, count, correction, calibration, change or note");
+          "entries[0].kind: got \"walk\", expected run, proof, count, correction, calibration, change, note or inspection");
     CHECK(refusal(log::read_json(R"({"format": "poquito-log", "version": 2, "entries": []})")).find("version") == 0);
     CHECK(refusal(log::read_csv("a,b\r\n1,2\r\n")) == "line 1: got no column kind or time, expected both");
     CHECK(refusal(log::read_csv("kind,time,stops\r\nrun,t,1\r\nrun,t,\"1,5\"\r\n")) ==
@@ -239,8 +243,8 @@ TEST_CASE("an old book is brought up to date after a copy, a later one is left a
     std::string word;
     {
         auto book = opened(path, &word);
-        CHECK(word.find("logbook-before-2.db is as it was") != std::string::npos);
-        CHECK(fs::exists(folder / "logbook-before-2.db"));
+        CHECK(word.find("logbook-before-3.db is as it was") != std::string::npos);
+        CHECK(fs::exists(folder / "logbook-before-3.db"));
         put(book, {random_entry(3)});
     }
     auto book = opened(path, &word);

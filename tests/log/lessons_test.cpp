@@ -116,7 +116,32 @@ TEST_CASE("lessons come of entries, by unit and class, way and support, change, 
         entry.approach = i % 2 == 0 ? "stack by rail" : "one frame";
         entry.verdict = i % 2 == 0 || i == 1 ? "keep" : "redo";
         entry.f_number = i % 2 == 0 ? 5.6 : 11, entry.planned_f_number = 8;
-        if (i % 2 == 0) entry.what = "depth", entry.value = 1.2, entry.planned = 1;
+        if (i % 2 != 0) continue;
+        auto& seen = add(Kind::inspection);
+        seen.lens = "90 mm macro 1:1", seen.what = "depth", seen.value = 1.2, seen.planned = 1;
+    }
+    // A flash that fell behind twice, and another that never did.
+    for (const int held : {9, 11, 20}) {
+        auto& entry = add(Kind::run);
+        entry.unit = "Compact flash", entry.power = 1.0 / 16, entry.frames = 20, entry.held = held, entry.cadence = 2;
+        auto& other = add(Kind::run);
+        other.unit = "Studio flash", other.power = 1.0 / 16, other.frames = held, other.held = held;
+    }
+    for (const double step : {0.1, 0.12}) {
+        auto& entry = add(Kind::calibration);
+        entry.camera = "Body", entry.lens = "Macro", entry.what = "steps", entry.value = step;
+    }
+    for (const double minutes : {2.0, 2.0, 2.0}) {
+        auto& entry = add(Kind::change);
+        entry.what = "sorting", entry.minutes = minutes, entry.frames = 12;
+    }
+    // Two days of two hours, with four shots kept and with one.
+    for (int i = 0; i < 4; ++i) {
+        for (const char* day : {"2026-11-01", "2026-11-02"}) {
+            auto& entry = add(Kind::proof);
+            entry.shoot = "S", entry.shot = std::to_string(day[9] == '1' ? i : 0), entry.verdict = "keep";
+            entry.time = std::string(day) + (i == 0 ? "T09:00:00" : "T11:00:00");
+        }
     }
     const auto all = log::lessons_of(entries);
     const auto* exposure = lesson(all, Topic::exposure, "Compact flash, Softbox, coin");
@@ -142,6 +167,16 @@ TEST_CASE("lessons come of entries, by unit and class, way and support, change, 
     REQUIRE(approach);
     CHECK(approach->what == "stack by rail");
     CHECK(approach->text.find("won") != std::string::npos);
+    const auto* flash = lesson(all, Topic::flash, "Compact flash at 1/16");
+    REQUIRE(flash);
+    CHECK_THAT(flash->value, same(10));  // of the two in which it fell behind
+    CHECK(flash->what == "behind");
+    CHECK(flash->text.find("a frame every 2 s") != std::string::npos);
+    CHECK(lesson(all, Topic::flash, "Studio flash at 1/16")->text.find("never fell behind, in 20 frames") == 0);
+    CHECK_THAT(lesson(all, Topic::steps, "Body, Macro")->value, same(0.11));
+    CHECK_THAT(lesson(all, Topic::work, "sorting")->value, same(std::sqrt(10.0 * 5)));  // 10 s a frame against 5
+    CHECK_FALSE(lesson(all, Topic::change, "sorting"));
+    CHECK_THAT(lesson(all, Topic::pace, "all shoots")->value, same(std::sqrt(2 * 0.5)));
     CHECK(std::ranges::is_sorted(all, {}, &Lesson::topic));
     CHECK(log::lessons_of({}).empty());
     CHECK(*log::most_used({8, 8.1, 5.6, 11}) == 8);

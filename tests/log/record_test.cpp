@@ -6,7 +6,10 @@
 #include "log/lessons.hpp"
 #include "log/made_up.hpp"
 
+#include "storage/atomic_file.hpp"
+#include "storage/frame_file.hpp"
 #include "storage/shoot_file.hpp"
+#include "support/folder.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -52,6 +55,17 @@ TEST_CASE("an entry says with what and by what light, and brings the shot alone 
     CHECK(*logged.frames == 2);
     CHECK(logged.exposed.size() == 2);
     CHECK(*logged.exposed[1].plane == 0.7);
+    // Against the plan, with the pace of its frames and how long the flash kept up.
+    run.folder = "/frames", run.planned = 3;
+    run.frames[0].time = "2026-11-28T23:59:59.5", run.frames[1].time = "2026-11-29T00:00:02";
+    run.frames[1].flash = 0.7;
+    shot.lights[0].power = 0.125;
+    const auto paced = log::run_entry(shoot, shot, "coin", run);
+    CHECK_THAT(*paced.cadence, same(2.5));
+    CHECK(*paced.held == 1);
+    CHECK_THAT(*paced.power, same(0.125));
+    CHECK(*paced.planned == 3);
+    CHECK(paced.exposed[0].file == "/frames/a.jpg");
     run.id = "2026-one-test";
     CHECK(log::run_entry(shoot, shot, "coin", run).exposed.empty());
     const auto proof = log::proof_entry(
@@ -62,6 +76,57 @@ TEST_CASE("an entry says with what and by what light, and brings the shot alone 
     CHECK_THAT(*corrected.stops, same(0.4));
     const auto counted = log::count_entry(shoot, shot, "insect", 3, 20, "2026-11-28T12:00:00");
     CHECK(*counted.tried == 20);
+}
+
+TEST_CASE("frames that were looked at are entered with what they showed, and small pictures of those that are there",
+          "[log][record]") {
+    auto shoot = test::plain_shoot();
+    shoot.site.name = "Saltmarsh";
+    auto& shot = shoot.shots[0];
+    shot.words = "Xanthoria";
+    shot.subject.sway_amplitude = 3;
+    proof::Inspection inspection;
+    inspection.verdict = proof::Verdict::redo;
+    for (int i = 0; i < 3; ++i) {
+        auto& frame = inspection.frames.emplace_back();
+        frame.file = "f" + std::to_string(i) + ".jpg";
+        frame.over_plan = 0.1 * (i + 1), frame.scale = 1.01, frame.off_right = 0.03, frame.off_down = 0.04;
+        frame.findings = {{.code = proof::Code::shaken, .level = proof::Level::caution},
+                          {.code = proof::Code::moved, .level = proof::Level::info}};
+    }
+    inspection.stack = proof::StackFacts{};
+    inspection.stack->findings = {{.code = proof::Code::gap, .level = proof::Level::stop}};
+    inspection.stack->seen_depth = 12, inspection.stack->planned_depth = 10;
+    const auto entry = log::inspection_entry(shoot, shot, "lichen", inspection, "2026-11-28T10:00:00");
+    CHECK(entry.kind == log::Kind::inspection);
+    CHECK(entry.causes == "gap 1, shaken 3");  // an info is no fault
+    CHECK(entry.verdict == "redo");
+    CHECK_THAT(*entry.stops, same(0.2));
+    CHECK_THAT(*entry.scale, same(1.01));
+    CHECK_THAT(*entry.off, same(0.05));
+    CHECK_THAT(*entry.value, same(12));
+    CHECK(entry.words == "Xanthoria");
+    CHECK(entry.place == "Saltmarsh");
+    CHECK(entry.wind == "swings 3 mm");
+    CHECK(entry.uid == log::inspection_entry(shoot, shot, "lichen", inspection, "later").uid);
+    inspection.frames[1].file = "other.jpg";
+    CHECK(entry.uid != log::inspection_entry(shoot, shot, "lichen", inspection, "later").uid);
+
+    const test::Folder folder;
+    const storage::FramePicture picture{
+        .width = 300, .height = 200, .rgb = std::vector<unsigned char>(300 * 200 * 3, 128)};
+    log::Entry run;
+    for (int i = 0; i < 40; ++i) {
+        const auto file = folder / ("f" + std::to_string(i) + ".jpg").c_str();
+        if (i > 0) REQUIRE_FALSE(storage::replace_file(file, std::get<std::string>(storage::picture_file(picture))));
+        run.exposed.push_back({.index = i, .file = file.string(), .plane = {}, .time = {}, .picture = {}});
+    }
+    log::add_thumbnails(run);
+    CHECK(run.exposed.front().picture.empty());  // is not there
+    CHECK_FALSE(run.exposed.back().picture.empty());
+    const auto shown = std::ranges::count_if(run.exposed, [](const auto& one) { return !one.picture.empty(); });
+    CHECK(shown == 11);
+    CHECK(run.exposed.back().picture.size() < 8000);
 }
 
 TEST_CASE("what happened between two states of a shoot is entered, and nothing else", "[log][record]") {
@@ -169,11 +234,16 @@ TEST_CASE("notes from the field are read however they are written, and each line
         "bee 2 of 15\n"
         "11h05 dragonfly 1/9\n"
         "salt\n"
+        "12:10 flint lichen combined 40 frames 7 min\n"
         "29.11.2026\n"
         "brooch shadow redo\n"
         "8:00 tide brooch again",
         shoot, "2026-11-28", [](const shoot::Shot&) { return "any"; });
-    REQUIRE(notes.entries.size() == 5);
+    REQUIRE(notes.entries.size() == 6);
+    CHECK(notes.entries[3].kind == log::Kind::change);
+    CHECK(notes.entries[3].what == "combining");
+    CHECK(*notes.entries[3].frames == 40);
+    CHECK_THAT(*notes.entries[3].minutes, same(7));
     const auto& first = notes.entries[0];
     CHECK(first.name == "Bee on sea-lavender");
     CHECK(first.kind == log::Kind::count);
@@ -188,9 +258,9 @@ TEST_CASE("notes from the field are read however they are written, and each line
     CHECK(lichen.remark == "between showers");
     CHECK(notes.entries[2].time == "2026-11-28T10:15:00");  // as the line before
     CHECK(*notes.entries[2].tried == 15);
-    CHECK(notes.entries[3].name == "Tide brooch, shadow");
-    CHECK(notes.entries[3].time.substr(0, 10) == "2026-11-29");
-    CHECK(notes.entries[4].name == "Tide brooch");
+    CHECK(notes.entries[4].name == "Tide brooch, shadow");
+    CHECK(notes.entries[4].time.substr(0, 10) == "2026-11-29");
+    CHECK(notes.entries[5].name == "Tide brooch");
     REQUIRE(notes.unplaced.size() == 2);
     CHECK(storage::message(notes.unplaced[0]) ==
           "line 6: got \"11h05 dragonfly 1/9\", expected words of one shot's name");

@@ -278,6 +278,7 @@ Json schema_of_shoot(const Json& head) {
     properties["outlets"] = list_of(MemberSchema<poquito::shoot::Outlet>().made());
     properties["packing"] = MemberSchema<poquito::shoot::Packing>().made();
     properties["workday"] = MemberSchema<poquito::shoot::Workday>().made();
+    properties["site"] = MemberSchema<poquito::shoot::Site>().made();
     properties["limits"] = MemberSchema<poquito::shoot::Limits>().made();
     properties["purpose"] = MemberSchema<poquito::shoot::Output>().made();
     return schema;

@@ -57,6 +57,16 @@ TEST_CASE("members of a later version survive a load and a save, wherever they s
                         .first = {},
                         .unknown = {}}};
     sown_shot.deliveries = {{.outlet = "shop", .right = 0.1, .beside = {}, .unknown = {}}};
+    sown_shot.lapse = shoot::Lapse{};
+    sown_in.site = {.name = "Saltmarsh",
+                    .latitude = 52,
+                    .longitude = 1,
+                    .zone = {},
+                    .date = {},
+                    .obstacles = {{.from = 80, .to = 100, .height = 20, .unknown = {}}},
+                    .reading = shoot::LightReading{},
+                    .window = shoot::SunWindow{},
+                    .unknown = {}};
     sown_in.packing = {.own = {{.id = "slate", .text = "Slate", .container = {}, .unknown = {}}},
                        .places = {{.item = "own:slate", .container = "Crate", .unknown = {}}},
                        .going = {},

@@ -371,6 +371,16 @@ shoot::Shoot random_shoot(unsigned seed) {
                                       .beside = shoot.shots[0].id,
                                       .unknown = {}}};
     }
+    if (random.coin(0.3))
+        shoot.shots[0].lapse = shoot::Lapse{.length = random.between(60, 1e5),
+                                            .interval = random.between(1, 60),
+                                            .frames_per_second = 24,
+                                            .drift = random.between(-1, 1),
+                                            .follows = random.coin(),
+                                            .growth = random.between(0, 2),
+                                            .growth_depth = random.between(-1, 1),
+                                            .lamps_rest = random.coin()};
+    if (random.coin(0.3)) shoot.shots[1].words = "Xanthoria, on flint", shoot.shots[1].bearing = random.between(0, 360);
     if (random.coin(0.3)) shoot.shots[2].timing.after = {shoot.shots[0].id, shoot.shots[1].id};
     if (random.coin(0.3))
         shoot.workday = {.begin = random.between(0, 80000),
@@ -378,6 +388,16 @@ shoot::Shoot random_shoot(unsigned seed) {
                          .sorting = random.between(0, 10),
                          .combining = random.between(0, 10),
                          .waiting_counts = random.coin()};
+    if (random.coin(0.3))
+        shoot.site = {.name = "Saltmarsh",
+                      .latitude = random.between(-90, 90),
+                      .longitude = random.between(-180, 180),
+                      .zone = "Europe/Dublin",
+                      .date = "2026-11-28",
+                      .obstacles = {{.from = random.between(0, 360), .to = 90, .height = random.between(0, 60)}},
+                      .sky = static_cast<shoot::Sky>(random.whole(0, 4)),
+                      .reading = shoot::LightReading{.ev100 = random.between(0, 16), .clock = random.between(0, 80000)},
+                      .window = shoot::SunWindow{.from = 90, .to = 200, .low = random.between(0, 20), .high = 50}};
     if (random.coin(0.3)) {
         auto& body = shoot.kit.cameras.front();
         body.bracket.step_settings = 10;

@@ -4,6 +4,8 @@
 #include "desk/book/lessons_leaf.hpp"
 #include "desk/book/log_desk.hpp"
 #include "desk/book/log_leaf.hpp"
+#include "desk/book/protocols_leaf.hpp"
+#include "desk/book/review_leaf.hpp"
 #include "desk/kit/kit_room.hpp"
 
 #include <QVBoxLayout>
@@ -15,13 +17,21 @@ BookSheet::BookSheet(Document& document, Bag& bag, LogDesk& log, QWidget* parent
       leaves_(new Leaves(this)),
       kit_(new KitRoom(document, bag, this)),
       log_(new LogLeaf(document, log, this)),
-      lessons_(new LessonsLeaf(document, log, this)) {
+      lessons_(new LessonsLeaf(document, log, this)),
+      protocols_(new ProtocolsLeaf(log, this)),
+      review_(new ReviewLeaf(log, this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(leaves_);
     leaves_->addLeaf({"kitTab", tr("Gear"), tr("Your bag, and what this shoot carries of it")}, kit_);
     leaves_->addLeaf({"logTab", tr("Log"), tr("What was run, proofed and measured, in all shoots")}, log_);
     leaves_->addLeaf({"lessonsTab", tr("What it teaches"), tr("With its cases and how sure they are")}, lessons_);
+    leaves_->addLeaf({"protocolsTab", tr("Series"), tr("What is to look the same for months, and what of it drifts")},
+                     protocols_);
+    leaves_->addLeaf({"reviewTab", tr("Review"),
+                      tr("A day looked back on: planned and happened, what it cost, what to do "
+                         "otherwise")},
+                     review_);
     connect(leaves_, &Leaves::turned, this, [this] {
         refresh();
         Q_EMIT turned();
@@ -33,9 +43,16 @@ bool BookSheet::showsKit() const { return leaves_->currentLeaf() == kit_; }
 
 void BookSheet::turnToKit() { leaves_->turnTo(0); }
 
+void BookSheet::turnToReview() {
+    constexpr int place = 4;
+    leaves_->turnTo(place);
+}
+
 void BookSheet::refresh() {
     if (leaves_->currentLeaf() == log_) log_->refresh();
     if (leaves_->currentLeaf() == lessons_) lessons_->refresh();
+    if (leaves_->currentLeaf() == protocols_) protocols_->refresh();
+    if (leaves_->currentLeaf() == review_) review_->refresh();
 }
 
 }  // namespace poquito::desk

@@ -11,8 +11,11 @@ class Leaves;
 class LessonsLeaf;
 class LogDesk;
 class LogLeaf;
+class ProtocolsLeaf;
+class ReviewLeaf;
 
-/// What outlives a shoot, a leaf a chapter: the bag, the log, and what it teaches.
+/// What outlives a shoot, a leaf a chapter: the bag, the log, what it teaches, series over the
+/// months and days looked back on.
 class BookSheet : public QWidget {
     Q_OBJECT
   public:
@@ -21,6 +24,7 @@ class BookSheet : public QWidget {
     KitRoom& kit() { return *kit_; }
     bool showsKit() const;
     void turnToKit();
+    void turnToReview();
     void refresh();
 
   Q_SIGNALS:
@@ -32,6 +36,8 @@ class BookSheet : public QWidget {
     KitRoom* kit_;
     LogLeaf* log_;
     LessonsLeaf* lessons_;
+    ProtocolsLeaf* protocols_;
+    ReviewLeaf* review_;
 };
 
 }  // namespace poquito::desk

@@ -5,6 +5,8 @@
 #include "desk/base/to_qt.hpp"
 #include "text/text.hpp"
 
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
 
 #include <algorithm>
@@ -20,6 +22,14 @@ QString topicName(log::Topic topic) {
     switch (topic) {
         case log::Topic::exposure:
             return QObject::tr("Light, against what its record says (stops)");
+        case log::Topic::flash:
+            return QObject::tr("Flashes, frames that they keep up with");
+        case log::Topic::steps:
+            return QObject::tr("Steps of a camera's own bracket, mm");
+        case log::Topic::work:
+            return QObject::tr("Work on frames, seconds each");
+        case log::Topic::pace:
+            return QObject::tr("Shots kept in an hour");
         case log::Topic::odds:
             return QObject::tr("Chance, of 100 tries");
         case log::Topic::change:
@@ -41,10 +51,13 @@ QString topicName(log::Topic topic) {
 LessonsBoard::LessonsBoard(QWidget* parent) : QWidget(parent) {
     setObjectName(QStringLiteral("lessonsBoard"));
     setAccessibleName(tr("What the log teaches"));
+    setFocusPolicy(Qt::StrongFocus);
 }
 
-void LessonsBoard::setLessons(std::vector<log::Lesson> lessons) {
+void LessonsBoard::setLessons(std::vector<log::Lesson> lessons, std::vector<QString> offers) {
     lessons_ = std::move(lessons);
+    offers_ = std::move(offers);
+    if (chosen_ >= lessons_.size()) chosen_ = 0;
     double height = 4;
     QStringList says;
     for (std::size_t i = 0; i < lessons_.size(); ++i) {
@@ -52,9 +65,45 @@ void LessonsBoard::setLessons(std::vector<log::Lesson> lessons) {
         height += lesson_height;
         says << toQt(lessons_[i].about) + QStringLiteral(": ") + toQt(lessons_[i].text);
     }
+    layOut();
     setAccessibleDescription(says.join(QStringLiteral("; ")));
     setMinimumHeight(static_cast<int>(std::max(120.0, height)));
     update();
+}
+
+void LessonsBoard::layOut() {
+    tops_.clear();
+    double y = 0;
+    for (std::size_t i = 0; i < lessons_.size(); ++i) {
+        if (i == 0 || lessons_[i].topic != lessons_[i - 1].topic) y += topic_height;
+        tops_.push_back(y);
+        y += lesson_height;
+    }
+}
+
+QRectF LessonsBoard::rowRect(std::size_t index) const {
+    return index < tops_.size() ? QRectF(0, tops_[index], width() - 6.0, lesson_height) : QRectF();
+}
+
+void LessonsBoard::choose(std::size_t index) {
+    if (index >= lessons_.size()) return;
+    chosen_ = index;
+    update();
+    Q_EMIT lessonChosen();
+}
+
+void LessonsBoard::mousePressEvent(QMouseEvent* event) {
+    for (std::size_t i = 0; i < tops_.size(); ++i)
+        if (rowRect(i).contains(event->position())) return choose(i);
+}
+
+void LessonsBoard::mouseDoubleClickEvent(QMouseEvent*) { Q_EMIT offerWanted(); }
+
+void LessonsBoard::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Down) return choose(std::min(chosen_ + 1, lessons_.empty() ? 0 : lessons_.size() - 1));
+    if (event->key() == Qt::Key_Up) return choose(chosen_ > 0 ? chosen_ - 1 : 0);
+    if (event->key() == Qt::Key_Return) return Q_EMIT offerWanted();
+    QWidget::keyPressEvent(event);
 }
 
 /// One for all bars of a topic, so that they can be compared.
@@ -119,6 +168,7 @@ void LessonsBoard::paintEvent(QPaintEvent*) {
             painter.drawLine(QPointF(0, y + topic_height - 3), QPointF(width() - 6.0, y + topic_height - 3));
             y += topic_height;
         }
+        if (i == chosen_) painter.fillRect(rowRect(i), t.linkWash);
         const double words = width() * 0.62, bar = width() - words - 76;
         painter.setFont(bold);
         painter.setPen(t.ink);
@@ -128,15 +178,21 @@ void LessonsBoard::paintEvent(QPaintEvent*) {
         painter.setPen(t.quiet);
         drawLine(painter, QRectF(2, y + 19, words - 8, 15), Qt::AlignLeft | Qt::AlignVCenter,
                  elided(small, toQt(lesson.text), words - 8));
-        if (bar > 40) drawBar(painter, QRectF(words, y + 4, bar, lesson_height - 12), lesson);
+        if (bar > 40) drawBar(painter, QRectF(words, y + 2, bar, 22), lesson);
         painter.setFont(small);
         painter.setPen(t.quiet);
-        drawLine(painter, QRectF(width() - 70.0, y + 8, 60, 16), Qt::AlignRight | Qt::AlignVCenter,
+        drawLine(painter, QRectF(width() - 70.0, y + 5, 60, 16), Qt::AlignRight | Qt::AlignVCenter,
                  lesson.topic == log::Topic::odds ? tr("%1 tries").arg(lesson.cases)
                  : lesson.cases == 1              ? tr("1 case")
                                                   : tr("%1 cases").arg(lesson.cases));
+        if (i < offers_.size() && !offers_[i].isEmpty()) {
+            painter.setPen(t.link);
+            drawLine(painter, QRectF(words, y + 24, width() - words - 10, 14), Qt::AlignRight | Qt::AlignVCenter,
+                     elided(small, offers_[i], width() - words - 10));
+        }
         y += lesson_height;
     }
+    if (hasFocus() && !lessons_.empty()) drawFocusRing(painter, rowRect(chosen_).adjusted(1, 1, -1, -1));
 }
 
 }  // namespace poquito::desk

@@ -7,36 +7,20 @@
 #include "desk/book/log_desk.hpp"
 #include "desk/day/day_paper.hpp"
 #include "desk/shell/document.hpp"
+#include "log/record.hpp"
+#include "log/take_over.hpp"
 #include "shoot/shoot.hpp"
 #include "text/text.hpp"
 
+#include <QDateTime>
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
-#include <cmath>
 #include <utility>
 
 namespace poquito::desk {
-namespace {
-
-/// The price that a change of that name has; null: none.
-double* priceOf(shoot::ChangePrices& prices, const std::string& what) {
-    const std::pair<const char*, double*> all[] = {{"camera", &prices.camera},
-                                                   {"lens", &prices.lens},
-                                                   {"tubes", &prices.tubes},
-                                                   {"light", &prices.light},
-                                                   {"background", &prices.background},
-                                                   {"subject", &prices.subject},
-                                                   {"turn", &prices.turn}};
-    for (const auto& [name, price] : all)
-        if (what == name) return price;
-    return nullptr;
-}
-
-}  // namespace
-
 LessonsLeaf::LessonsLeaf(Document& document, LogDesk& desk, QWidget* parent)
     : QWidget(parent), document_(document), desk_(desk) {
     auto* row = new QHBoxLayout(this);
@@ -57,9 +41,23 @@ LessonsLeaf::LessonsLeaf(Document& document, LogDesk& desk, QWidget* parent)
     column->addLayout(bar);
     board_ = new LessonsBoard(page);
     column->addWidget(scrollingOn(board_, page), 1);
+    connect(board_, &LessonsBoard::lessonChosen, this, &LessonsLeaf::showChosen);
+    connect(board_, &LessonsBoard::offerWanted, this, &LessonsLeaf::take);
+    auto* foot = new QHBoxLayout;
+    foot->addStretch();
+    take_ = captionedButton({"takeLessonButton", tr("Changes nothing here"),
+                             tr("What the chosen line would change of the selected shot, its gear or the day; it can "
+                                "be undone")},
+                            page);
+    connect(take_, &QPushButton::clicked, this, &LessonsLeaf::take);
+    foot->addWidget(take_);
+    column->addLayout(foot);
     row->addWidget(page);
     connect(&desk, &LogDesk::changed, this, [this] {
         if (isVisible()) refresh();
+    });
+    connect(&document, &Document::selected, this, [this] {
+        if (isVisible()) showOffers();
     });
     show({});
 }
@@ -79,15 +77,48 @@ void LessonsLeaf::show(std::vector<log::Lesson> lessons) {
     takeTimes_->setVisible(
         std::ranges::any_of(lessons_, [](const log::Lesson& one) { return one.topic == log::Topic::change; }));
     takeTimes_->setEnabled(document_.count() > 0);
-    board_->setLessons(lessons_);
+    showOffers();
+}
+
+/// They change with the shot that is selected, and with every edit of it.
+void LessonsLeaf::showOffers() {
+    const auto* shot = document_.shot();
+    const auto at = static_cast<std::size_t>(std::max(0, document_.current()));
+    const auto of =
+        shot ? log::entry_for(document_.shoot(), *shot, desk_.classOf()(*shot)).subject_class : std::string();
+    std::vector<QString> offers;
+    offers.reserve(lessons_.size());
+    for (const auto& lesson : lessons_)
+        offers.push_back(toQt(log::offer_of(lesson, document_.shoot(), at, of).value_or(std::string())));
+    offers_ = offers;
+    board_->setLessons(lessons_, std::move(offers));
+    showChosen();
+}
+
+void LessonsLeaf::showChosen() {
+    const auto at = board_->chosen();
+    const bool any = at < offers_.size() && !offers_[at].isEmpty();
+    take_->setEnabled(any);
+    take_->setText(any ? offers_[at] : tr("Changes nothing here"));
+}
+
+void LessonsLeaf::take() {
+    const auto at = board_->chosen();
+    if (at >= offers_.size() || offers_[at].isEmpty()) return;
+    const auto shot = static_cast<std::size_t>(std::max(0, document_.current()));
+    const auto now = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    document_.edit({offers_[at]}, [&](shoot::Shoot& shoot) { log::take_over(lessons_[at], shoot, shot, now); });
+    desk_.overlookEdit();
+    showOffers();
 }
 
 void LessonsLeaf::takeTimes() {
     document_.edit({tr("Plan by logged times")}, [this](shoot::Shoot& shoot) {
         for (const auto& lesson : lessons_)
-            if (lesson.topic == log::Topic::change)
-                if (double* price = priceOf(shoot.workday.prices, lesson.what)) *price = std::round(lesson.value * 60);
+            if (lesson.topic == log::Topic::change || lesson.topic == log::Topic::work)
+                log::take_over(lesson, shoot, 0, {});
     });
+    showOffers();
 }
 
 }  // namespace poquito::desk

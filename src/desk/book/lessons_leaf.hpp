@@ -25,6 +25,9 @@ class LessonsLeaf : public QWidget {
 
   private:
     void show(std::vector<log::Lesson> lessons);
+    void showOffers();
+    void showChosen();
+    void take();
     void takeTimes();
 
     Document& document_;
@@ -32,6 +35,8 @@ class LessonsLeaf : public QWidget {
     Sentence* words_;
     LessonsBoard* board_;
     QPushButton* takeTimes_;
+    QPushButton* take_;
+    std::vector<QString> offers_;  // one a lesson
     std::vector<log::Lesson> lessons_;
 };
 

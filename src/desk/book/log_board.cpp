@@ -36,7 +36,13 @@ QString happened(const log::Entry& e) {
         case log::Kind::calibration:
             return QObject::tr("%1 measured").arg(toQt(e.what));
         case log::Kind::change:
+            if (e.frames)
+                return QObject::tr("%1 %2 took %3")
+                    .arg(toQt(e.what), frames(), toQt(text::time_text(e.minutes.value_or(0) * 60)));
             return QObject::tr("%1 changed in %2").arg(toQt(e.what), toQt(text::time_text(e.minutes.value_or(0) * 60)));
+        case log::Kind::inspection:
+            return e.causes.empty() ? QObject::tr("%1 show nothing wrong").arg(frames())
+                                    : QObject::tr("%1 show %2").arg(frames(), toQt(e.causes));
         case log::Kind::note:
             break;
     }

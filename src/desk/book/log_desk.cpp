@@ -1,6 +1,7 @@
 #include "desk/book/log_desk.hpp"
 
 #include "desk/base/to_qt.hpp"
+#include "desk/proof/proof_desk.hpp"
 #include "desk/shell/document.hpp"
 #include "imaging/render/finder.hpp"
 #include "imaging/render/scene.hpp"
@@ -182,6 +183,8 @@ void LogDesk::enterChange(const std::string& what, const std::string& shot, doub
 void LogDesk::write(std::vector<log::Entry> entries) {
     add([this, entries = std::move(entries)](log::Book& book) mutable {
         add_pictures(entries, closing_);
+        for (auto& entry : entries)
+            if (!closing_) log::add_thumbnails(entry);
         if (const auto failed = book.add(entries))
             say(tr("Not entered in the log: %1").arg(toQt(storage::message(*failed))));
         QMetaObject::invokeMethod(
@@ -243,6 +246,108 @@ void LogDesk::learn(QObject* asker, std::function<void(std::vector<log::Lesson>)
     });
 }
 
+void LogDesk::review(const std::string& day, QObject* asker,
+                     std::function<void(log::Review, std::vector<std::string>)> then) {
+    makeUp();
+    add([this, day, shoot = document_.snapshot(), asker = QPointer<QObject>(asker),
+         then = std::move(then)](log::Book& book) {
+        auto found = book.search({.shoot = shoot->title, .most = 1'000'000'000});
+        std::vector<log::Entry> entries;
+        if (auto* all = std::get_if<std::vector<log::Entry>>(&found)) entries = std::move(*all);
+        std::vector<std::string> days;
+        constexpr std::size_t date = 10;
+        for (const auto& entry : entries)
+            if (const auto one = entry.time.substr(0, date); days.empty() || days.back() != one) days.push_back(one);
+        const bool there = std::ranges::count(days, day) > 0;
+        const auto wanted = there ? day : days.empty() ? std::string() : days.front();
+        std::erase_if(entries, [&](const log::Entry& entry) { return entry.time.substr(0, date) != wanted; });
+        std::vector<log::PlannedShot> planned;
+        planned.reserve(shoot->shots.size());
+        for (const auto& shot : shoot->shots) {
+            const auto report = plan::assess(shoot->kit, shot);
+            const bool stack = shot.capture.mode == shoot::CaptureMode::stack;
+            planned.push_back({.shot = shot.id,
+                               .name = shot.name,
+                               .frames = stack ? static_cast<int>(report.capture.frames) : 1,
+                               .minutes = stack ? report.capture.paced_duration / 60 : 0});
+        }
+        const auto& prices = shoot->workday.prices;
+        auto made = log::review_of(entries, planned,
+                                   {{"camera", prices.camera / 60},
+                                    {"lens", prices.lens / 60},
+                                    {"tubes", prices.tubes / 60},
+                                    {"light", prices.light / 60},
+                                    {"background", prices.background / 60},
+                                    {"subject", prices.subject / 60},
+                                    {"turn", prices.turn / 60}});
+        if (made.shoot.empty()) made.shoot = shoot->title;
+        answer(asker, std::pair(std::move(made), std::move(days)),
+               [then](auto both) { then(std::move(both.first), std::move(both.second)); });
+    });
+}
+
+void LogDesk::protocols(QObject* asker, std::function<void(std::vector<log::Protocol>)> then) {
+    makeUp();
+    add([this, shoot = document_.snapshot(), asker = QPointer<QObject>(asker),
+         then = std::move(then)](log::Book& book) {
+        std::vector<log::Protocol> made;
+        for (std::size_t i = 0; i < shoot->shots.size() && !closing_; ++i) {
+            const auto& shot = shoot->shots[i];
+            auto found = book.search({.name = shot.name, .most = 1000});
+            auto* entries = std::get_if<std::vector<log::Entry>>(&found);
+            if (!entries) continue;
+            std::erase_if(*entries, [](const log::Entry& entry) {
+                return entry.kind != log::Kind::run && entry.kind != log::Kind::inspection;
+            });
+            for (auto& entry : *entries) {
+                auto whole = book.entry(entry.id);
+                if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+            }
+            auto protocol = log::protocol_of(*shoot, i, *entries);
+            if (protocol.sessions.size() > 1) made.push_back(std::move(protocol));
+        }
+        // Series first, then what drifts.
+        std::ranges::stable_sort(
+            made, {}, [](const log::Protocol& one) { return std::pair(one.locks.empty(), one.drifts.empty()); });
+        answer(asker, std::move(made), then);
+    });
+}
+
+void LogDesk::enterLooks(ProofDesk& proof) {
+    connect(&proof, &ProofDesk::changed, this, [this, &proof](const QString& id) {
+        const auto* look = proof.look(id.toStdString());
+        if (!look || look->running || !look->inspection || look->frames.unsure) return;
+        const auto& shots = document_.shoot().shots;
+        const auto shot = std::ranges::find(shots, id.toStdString(), &shoot::Shot::id);
+        if (shot == shots.end() || !look->inspection->any_readable() || entered_ == look->inspection) return;
+        entered_ = look->inspection;
+        write({log::inspection_entry(document_.shoot(), *shot, classOf_(*shot), *look->inspection,
+                                     QDateTime::currentDateTime().toString(Qt::ISODate).toStdString())});
+    });
+    connect(&proof, &ProofDesk::sortedThrough, this, [this](std::size_t frames, double seconds) {
+        const auto* shot = document_.shot();
+        constexpr double most = 4 * 3600;  // s: beyond it was left lying
+        if (!shot || frames == 0 || seconds > most) return;
+        auto entry = log::entry_for(document_.shoot(), *shot, classOf_(*shot));
+        entry.kind = log::Kind::change;
+        entry.what = "sorting";
+        entry.frames = static_cast<int>(frames);
+        entry.minutes = seconds / 60;
+        entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+        entry.uid = "sorting:" + entry.shoot + ":" + entry.time;
+        entry.plan.clear();
+        write({std::move(entry)});
+    });
+}
+
+void LogDesk::overlookEdit() { known_ = latest_ = document_.snapshot(); }
+
+void LogDesk::writeDown(const QString& line) {
+    const auto now = QDateTime::currentDateTime();
+    enterNotes((now.time().toString(QStringLiteral("hh:mm ")) + line).toStdString(),
+               now.date().toString(Qt::ISODate).toStdString());
+}
+
 void LogDesk::forget(std::int64_t entry) {
     add([this, entry](log::Book& book) {
         if (const auto failed = book.forget(entry)) say(toQt(storage::message(*failed)));
@@ -275,7 +380,11 @@ void LogDesk::readNotes(const QString& file) {
     const auto text = storage::read_file(file.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&text)) return Q_EMIT said(toQt(storage::message(*error)));
     const auto day = QFileInfo(file).lastModified().date().toString(Qt::ISODate).toStdString();
-    auto notes = log::read_field_notes(std::get<std::string>(text), document_.shoot(), day, classOf_);
+    enterNotes(std::get<std::string>(text), day);
+}
+
+void LogDesk::enterNotes(const std::string& text, const std::string& day) {
+    auto notes = log::read_field_notes(text, document_.shoot(), day, classOf_);
     QStringList words;
     words << tr("%1 read").arg(toQt(text::count_text(static_cast<double>(notes.entries.size()), "line", "lines")));
     for (const auto& one : notes.unplaced) words << tr("no place for %1").arg(toQt(storage::message(one)));

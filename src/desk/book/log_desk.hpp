@@ -4,6 +4,9 @@
 #include "log/book.hpp"
 #include "log/happened.hpp"
 #include "log/lessons.hpp"
+#include "log/protocol.hpp"
+#include "log/review.hpp"
+#include "proof/inspection.hpp"
 
 #include <QObject>
 #include <QPointer>
@@ -22,6 +25,7 @@
 namespace poquito::desk {
 
 class Document;
+class ProofDesk;
 
 /// Enters what happens in the logbook and looks things up in it, away from the interface thread. What is edited and
 /// taken back at once was nothing.
@@ -53,6 +57,18 @@ class LogDesk : public QObject {
     void search(const log::Query& query, QObject* asker, std::function<void(Found)> answer);
     void look(std::int64_t entry, QObject* asker, std::function<void(std::optional<log::Entry>)> answer);
     void learn(QObject* asker, std::function<void(std::vector<log::Lesson>)> answer);
+    /// Of this shoot on that day, ISO; empty: on the last one that was logged. With the days there are, newest first.
+    void review(const std::string& day, QObject* asker,
+                std::function<void(log::Review, std::vector<std::string> days)> answer);
+    /// Of its shots of series, and of those that were logged on two days or more.
+    void protocols(QObject* asker, std::function<void(std::vector<log::Protocol>)> answer);
+    /// All frames that were looked at by that desk are entered once they are judged.
+    void enterLooks(ProofDesk& proof);
+    /// What was just edited came out of the log: it happened once.
+    void overlookEdit();
+    /// A line as read from notes of a day, of now; what has no place is said.
+    void writeDown(const QString& line);
+    log::ClassOf classOf() const { return classOf_; }
 
     void forget(std::int64_t entry);
     void exportTo(const QString& file);    // *.json, *.csv
@@ -71,6 +87,7 @@ class LogDesk : public QObject {
     void settled();
     void makeUp();
     void readNotes(const QString& file);
+    void enterNotes(const std::string& text, const std::string& day);
     void say(const QString& words);
     template <typename Value, typename Answer>
     void answer(const QPointer<QObject>& asker, Value value, Answer answer);
@@ -84,7 +101,8 @@ class LogDesk : public QObject {
     std::shared_ptr<const shoot::Shoot> madeUpOf_;  // what it is still to be made of; null: nothing
     QTimer settle_;
     int jobs_ = 0;
-    std::atomic<bool> closing_ = false;  // read by the worker
+    std::shared_ptr<const proof::Inspection> entered_;  // the last that was
+    std::atomic<bool> closing_ = false;                 // read by the worker
     struct Open;
     std::shared_ptr<Open> open_;
     Worker worker_;  // last: its job uses the rest

@@ -21,11 +21,14 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QMessageBox>
+#include <QPainter>
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include <algorithm>
 #include <utility>
+#include <vector>
 
 namespace poquito::desk {
 
@@ -67,7 +70,7 @@ QWidget* LogLeaf::buildList() {
     };
     kind_ = choice({"logKindChoice", tr("What"), tr("What happened")},
                    {tr("all that happened"), tr("runs"), tr("proofs"), tr("counts"), tr("corrections"),
-                    tr("measurements"), tr("changes"), tr("notes")});
+                    tr("measurements"), tr("changes"), tr("notes"), tr("what frames showed")});
     class_ = choice({"logClassChoice", tr("Of"), tr("Class of subject")}, {tr("all classes")});
     verdict_ =
         choice({"logVerdictChoice", tr("Verdict"), tr("What became of it")}, {tr("any"), tr("kept"), tr("redone")});
@@ -86,6 +89,24 @@ QWidget* LogLeaf::buildList() {
     connect(board_, &LogBoard::entryChosen, this, &LogLeaf::look);
     connect(board_, &LogBoard::entryWanted, this, &LogLeaf::begin);
     connect(board_, &LogBoard::forgetWanted, this, [this] { forget_->click(); });
+    auto* own = new QHBoxLayout;
+    own->setSpacing(6);
+    line_ = new LineField(page);
+    nameControl(line_, {"writeDownField", tr("Write down"),
+                        tr("A line, as in notes of a day: words of a shot's name, 3/20 for hits of tries, 12 frames, "
+                           "keep or redo, combined 40 frames 7 min; what is left over stays as it stands")});
+    line_->setPlaceholderText(tr("write down: lichen 3/20 gusty, keep \u2026"));
+    own->addWidget(line_, 1);
+    auto* write = captionedButton({"writeDownButton", tr("Write down"), tr("Into the log, as of now; Enter")}, page);
+    own->addWidget(write);
+    const auto enter = [this] {
+        if (line_->text().trimmed().isEmpty()) return;
+        desk_.writeDown(line_->text());
+        line_->clear();
+    };
+    connect(write, &QPushButton::clicked, this, enter);
+    connect(line_, &QLineEdit::returnPressed, this, enter);
+    column->addLayout(own);
     auto* foot = new QHBoxLayout;
     const auto link = [&](const Caption& caption, const auto& run) {
         auto* made = captionedButton(caption, page);
@@ -127,6 +148,11 @@ QWidget* LogLeaf::buildPage() {
     picture_->setAlignment(Qt::AlignCenter);
     picture_->setFixedHeight(170);
     column->addWidget(picture_);
+    thumbnails_ = new QLabel(page);
+    thumbnails_->setObjectName(QStringLiteral("logThumbnails"));
+    thumbnails_->setAccessibleName(tr("Its frames, from the first to the last"));
+    thumbnails_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    column->addWidget(thumbnails_);
     facts_ = new FactsView("logFacts", tr("What happened"), page);
     facts_->setMinimumHeight(180);
     column->addWidget(facts_, 1);
@@ -185,14 +211,72 @@ void LogLeaf::look() {
     const auto id = board_->chosen();
     if (id == 0) {
         shown_.reset();
+        ofShot_.clear();
         return showEntry();
     }
     desk_.look(id, this, [this, id](std::optional<log::Entry> entry) {
         if (board_->chosen() != id) return;
         shown_ = std::move(entry);
+        ofShot_.clear();
         differs_->setText({});
         showEntry();
+        if (shown_) lookAtShot();
     });
+}
+
+/// What else was logged of the same shot; and the frames of its last run, where these have none.
+void LogLeaf::lookAtShot() {
+    constexpr std::size_t most = 500;
+    desk_.search({.shoot = shown_->shoot, .name = shown_->name, .most = most}, this,
+                 [this, id = shown_->id](LogDesk::Found found) {
+                     if (!shown_ || shown_->id != id) return;
+                     ofShot_ = std::move(found.entries);
+                     showEntry();
+                     const auto has = [](const auto& frame) { return !frame.picture.empty(); };
+                     if (std::ranges::any_of(shown_->exposed, has)) return;
+                     const auto run = std::ranges::find_if(
+                         ofShot_, [](const log::Entry& one) { return one.kind == log::Kind::run; });
+                     if (run == ofShot_.end() || run->id == id) return;
+                     desk_.look(run->id, this, [this, id](std::optional<log::Entry> entry) {
+                         if (!shown_ || shown_->id != id || !entry) return;
+                         shown_->exposed = std::move(entry->exposed);
+                         showEntry();
+                     });
+                 });
+}
+
+/// Small pictures side by side, as many to a line as there is room for.
+QPixmap LogLeaf::contactSheet() const {
+    std::vector<QPixmap> pictures;
+    for (const auto& frame : shown_->exposed) {
+        QPixmap one;
+        if (!frame.picture.empty() && one.loadFromData(QByteArray::fromStdString(frame.picture)))
+            pictures.push_back(one.scaled(64, 48, Qt::KeepAspectRatio, Qt::SmoothTransformation));
+    }
+    if (pictures.empty()) return {};
+    constexpr int across = 4, wide = 68, tall = 52;
+    const int rows = (static_cast<int>(pictures.size()) + across - 1) / across;
+    QPixmap sheet(across * wide, rows * tall);
+    sheet.fill(theme().panel);
+    QPainter painter(&sheet);
+    for (std::size_t i = 0; i < pictures.size(); ++i)
+        painter.drawPixmap(static_cast<int>(i) % across * wide, static_cast<int>(i) / across * tall, pictures[i]);
+    return sheet;
+}
+
+/// "3 runs, 2 kept, 1 redone": of the shot, whatever the list leaves out.
+QString LogLeaf::allOfShot() const {
+    int runs = 0, kept = 0, redone = 0;
+    for (const auto& one : ofShot_) {
+        runs += one.kind == log::Kind::run ? 1 : 0;
+        if (one.kind != log::Kind::proof) continue;
+        (one.verdict == "keep" ? kept : redone) += 1;
+    }
+    QStringList words;
+    if (runs > 0) words << toQt(text::count_text(runs, "run", "runs"));
+    if (kept > 0) words << tr("%1 kept").arg(kept);
+    if (redone > 0) words << tr("%1 redone").arg(redone);
+    return words.join(QStringLiteral(", "));
 }
 
 void LogLeaf::showEntry() {
@@ -211,6 +295,7 @@ void LogLeaf::showEntry() {
         fact(tr("Class"), e.subject_class);
         fact(tr("Of"), e.words);
         fact(tr("Where"), e.place);
+        fact(tr("Wind"), e.wind);
         fact(tr("Camera"), e.camera);
         fact(tr("Lens"), e.lens);
         fact(tr("Light"), e.unit.empty() ? e.light : e.unit);
@@ -218,12 +303,17 @@ void LogLeaf::showEntry() {
         if (e.f_number) fact(tr("Taken at"), text::f_number_text(*e.f_number));
         if (e.magnification) fact(tr("Size"), text::magnification_text(*e.magnification));
         if (!e.exposed.empty()) fact(tr("Frames"), text::number_text(static_cast<double>(e.exposed.size()), 9));
+        fact(tr("Showed"), e.causes);
         fact(tr("Remark"), e.remark);
+        fact(tr("This shot"), allOfShot().toStdString());
         picture.loadFromData(QByteArray::fromStdString(e.picture));
     }
     facts_->setFacts(std::move(facts));
     picture_->setPixmap(picture.isNull() ? QPixmap()
                                          : picture.scaled(270, 168, Qt::KeepAspectRatio, Qt::SmoothTransformation));
+    const auto sheet = any ? contactSheet() : QPixmap();
+    thumbnails_->setPixmap(sheet);
+    thumbnails_->setVisible(!sheet.isNull());
     picture_->setText(any && picture.isNull() ? tr("no picture was kept") : QString());
 }
 

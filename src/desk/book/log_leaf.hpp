@@ -38,6 +38,9 @@ class LogLeaf : public QWidget {
     QWidget* buildPage();
     void find();
     void look();
+    void lookAtShot();
+    QPixmap contactSheet() const;
+    QString allOfShot() const;
     void showEntry();
     void begin();
 
@@ -50,7 +53,9 @@ class LogLeaf : public QWidget {
     QCheckBox* season_ = nullptr;
     Sentence* found_ = nullptr;
     LogBoard* board_ = nullptr;
+    LineField* line_ = nullptr;
     QLabel* picture_ = nullptr;
+    QLabel* thumbnails_ = nullptr;
     FactsView* facts_ = nullptr;
     QPushButton* begin_ = nullptr;
     QPushButton* forget_ = nullptr;
@@ -58,6 +63,7 @@ class LogLeaf : public QWidget {
     QTimer later_;
     int asked_ = 0;  // the last question: answers to others are passed over
     std::optional<log::Entry> shown_;
+    std::vector<log::Entry> ofShot_;  // all of its shot, newest first
 };
 
 }  // namespace poquito::desk

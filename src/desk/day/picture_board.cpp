@@ -17,7 +17,7 @@ namespace poquito::desk {
 namespace {
 
 constexpr double least_cell = 116, words_room = 32, cell_gap = 8, heading_room = 26, between = 10;
-constexpr double inset = 5;             // so that what marks a cell, or all of it, goes around and not through
+constexpr double ring_room = 5;             // so that what marks a cell, or all of it, goes around and not through
 constexpr double high_for_wide = 0.72;  // of the room for a picture
 
 }  // namespace
@@ -69,7 +69,7 @@ void PictureBoard::fit() {
 
 std::size_t PictureBoard::columns(int width) const {
     return static_cast<std::size_t>(
-        std::max(1.0, std::floor((width - 2 * inset + cell_gap) / (cellWidth_ + cell_gap))));
+        std::max(1.0, std::floor((width - 2 * ring_room + cell_gap) / (cellWidth_ + cell_gap))));
 }
 
 double PictureBoard::sectionHeight(const BoardSection& section, std::size_t columns) const {
@@ -88,7 +88,7 @@ QRectF PictureBoard::cellRect(std::size_t section, std::size_t cell) const {
     double top = 0;
     for (std::size_t s = 0; s < section; ++s) top += sectionHeight(sections_[s], across);
     const auto row = cell / across, column = cell % across;
-    return {inset + static_cast<double>(column) * (cellWidth_ + cell_gap),
+    return {ring_room + static_cast<double>(column) * (cellWidth_ + cell_gap),
             top + heading_room + static_cast<double>(row) * (cellHeight() + cell_gap), cellWidth_, cellHeight()};
 }
 
@@ -179,15 +179,15 @@ void PictureBoard::paintEvent(QPaintEvent* event) {
         const double wide = std::min(width() * 0.5, lineWidth(bold, section.heading) + 2);
         painter.setFont(bold);
         painter.setPen(t.ink);
-        drawLine(painter, QRectF(inset, area.top(), wide, 20), Qt::AlignLeft | Qt::AlignVCenter,
+        drawLine(painter, QRectF(ring_room, area.top(), wide, 20), Qt::AlignLeft | Qt::AlignVCenter,
                  elided(bold, section.heading, wide));
         painter.setFont(textFont(12));
         painter.setPen(section.colour.isValid() ? section.colour : t.quiet);
-        drawLine(painter, QRectF(inset + wide + 12, area.top(), width() - 2 * inset - wide - 12, 20),
+        drawLine(painter, QRectF(ring_room + wide + 12, area.top(), width() - 2 * ring_room - wide - 12, 20),
                  Qt::AlignLeft | Qt::AlignVCenter,
-                 elided(textFont(12), section.words, width() - 2 * inset - wide - 12));
+                 elided(textFont(12), section.words, width() - 2 * ring_room - wide - 12));
         painter.setPen(QPen(t.hairline, 1));
-        painter.drawLine(QPointF(inset, area.top() + 21.5), QPointF(width() - inset, area.top() + 21.5));
+        painter.drawLine(QPointF(ring_room, area.top() + 21.5), QPointF(width() - ring_room, area.top() + 21.5));
         for (std::size_t c = 0; c < section.cells.size(); ++c) drawCell(painter, cellRect(s, c), section.cells[c]);
     }
     if (hasFocus()) {

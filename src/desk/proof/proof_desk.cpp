@@ -372,6 +372,7 @@ void ProofDesk::takeIn(std::vector<fs::path> files, const QString& from) {
                 sorted_.clear();
                 sortedFrom_ = from;
                 sorting_ = true;
+                deciding_.start();
                 sortDone_ = 0, sortAll_ = count;
                 Q_EMIT sortingBegun();
                 Q_EMIT sortedChanged();
@@ -441,6 +442,18 @@ void ProofDesk::decide(std::size_t row, const QString& done) {
     if (row >= sorted_.size()) return;
     sorted_[row].done = done;
     Q_EMIT sortedChanged();
+    tellSortedThrough();
+}
+
+void ProofDesk::tellSortedThrough() {
+    if (sorting_ || !deciding_.isValid() ||
+        std::ranges::any_of(sorted_, [](const SortedRow& row) { return row.done.isEmpty(); }))
+        return;
+    std::size_t frames = 0;
+    for (const auto& row : sorted_) frames += row.sorted.sequence.files.size();
+    const auto seconds = static_cast<double>(deciding_.elapsed()) / 1000;
+    deciding_.invalidate();
+    Q_EMIT sortedThrough(frames, seconds);
 }
 
 bool ProofDesk::setSequenceAside(std::size_t row) {
@@ -454,6 +467,7 @@ bool ProofDesk::setSequenceAside(std::size_t row) {
     }
     if (all) sorted_[row].done = tr("set aside");
     Q_EMIT sortedChanged();
+    tellSortedThrough();
     return all;
 }
 

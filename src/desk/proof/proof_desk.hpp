@@ -100,6 +100,8 @@ class ProofDesk : public QObject {
     void changed(const QString& shot);
     void sortedChanged();
     void sortingBegun();
+    /// All sequences were decided on; from when the first of them could be.
+    void sortedThrough(std::size_t frames, double seconds);
     void problemFound(const QString& problem);
 
   private:
@@ -114,6 +116,7 @@ class ProofDesk : public QObject {
     void judged(int job, Judged found);
     void saidSoFar(int job, std::vector<proof::Note> notes);
     void lookIntoFolder();
+    void tellSortedThrough();
 
     std::optional<std::filesystem::path> moveAside(const std::filesystem::path& from);
     void sorts(int job, proof::Sorted sorted);
@@ -139,6 +142,7 @@ class ProofDesk : public QObject {
     int groups_ = 0;
     int said_ = 0;
     bool taking_ = false, sorting_ = false;
+    QElapsedTimer deciding_;  // invalid: all were, or there are none
     std::size_t sortDone_ = 0, sortAll_ = 0;
     QString watched_;
     QTimer watch_;

@@ -495,6 +495,12 @@ QWidget* ProofPage::buildLog() {
     right->setContentsMargins(0, 2, 0, 0);
     right->setSpacing(6);
     auto* bar = addHeading(right, tr("Log of this shot"));
+    auto* review = captionedButton({"reviewButton", tr("Review the day"),
+                                    tr("Planned and happened, what it cost and what to do otherwise, on a page of the "
+                                       "book")},
+                                   this);
+    connect(review, &QPushButton::clicked, this, &ProofPage::reviewWanted);
+    bar->addWidget(review);
     remove_ = new QPushButton(tr("Remove entry"), this);
     remove_->setObjectName(QStringLiteral("removeProofButton"));
     remove_->setAccessibleName(tr("Remove the chosen entry of the log"));

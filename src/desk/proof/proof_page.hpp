@@ -36,6 +36,7 @@ class ProofPage : public StationPage {
 
   Q_SIGNALS:
     void runShown();  // of what is taken again
+    void reviewWanted();
     void problemFound(const QString& problem);
 
   protected:

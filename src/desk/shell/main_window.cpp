@@ -74,6 +74,7 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     connect(runs_, &RunDesk::gearChanged, log_, [this](const std::string& what, const QString& shot, double seconds) {
         log_->enterChange(what, shot.toStdString(), seconds);
     });
+    log_->enterLooks(*proof_);
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
     setAcceptDrops(true);
@@ -299,6 +300,10 @@ void MainWindow::connectPage(advice::Station station, StationPage* page) {
     if (auto* proof = qobject_cast<ProofPage*>(page)) {
         connect(proof, &ProofPage::problemFound, strip_, &ProblemStrip::say);
         connect(proof, &ProofPage::runShown, this, [this] { showRun(true); });
+        connect(proof, &ProofPage::reviewWanted, this, [this] {
+            goTo(Sheet::book);
+            book()->turnToReview();
+        });
     }
     auto* run = qobject_cast<RunPage*>(page);
     if (!run) return;

@@ -58,6 +58,17 @@ void SubjectLeaf::addForm(QGridLayout* form) {
         this->document().editShot({tr("Rename shot"), QStringLiteral("name#%1").arg(nameVisit_)},
                                   [&](Shot& shot) { shot.name = text.toStdString(); });
     });
+    wordsOf_ = new LineField(this);
+    nameControl(wordsOf_, {"shotWordsField", tr("Species or title"),
+                           tr("What else it is looked for by, in the log and in other years: a species, a title, whose "
+                              "it is")});
+    wordsOf_->setPlaceholderText(tr("species, title, whose it is"));
+    form->addWidget(wordsOf_, form->rowCount(), 0, 1, 2);
+    connect(wordsOf_, &QLineEdit::editingFinished, this, [this] { ++nameVisit_; });
+    connect(wordsOf_, &QLineEdit::textEdited, this, [this](const QString& text) {
+        this->document().editShot({tr("Words of the shot"), QStringLiteral("words#%1").arg(nameVisit_)},
+                                  [&](Shot& shot) { shot.words = text.toStdString(); });
+    });
     addChoice(
         form,
         {"formChoice", tr("Form"),
@@ -251,6 +262,7 @@ bool SubjectLeaf::loadHeightMap(const QString& path) {
 void SubjectLeaf::showShot(const Shot& shot, const Report&) {
     const auto name = toQt(shot.name);
     if (name_->text() != name) name_->setText(name);
+    if (const auto words = toQt(shot.words); wordsOf_->text() != words) wordsOf_->setText(words);
     setRowVisible(swayFrequency_, shot.subject.sway_amplitude > 0);
     heightMap_->setVisible(shot.subject.form == Form::height_map);
     const auto& subjects = library_.subjects();

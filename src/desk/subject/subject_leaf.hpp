@@ -40,6 +40,7 @@ class SubjectLeaf : public StationPage {
     std::pair<std::string, std::optional<std::string>> shownFor_;  // the shot and what it was filled from
     Sentence* assumed_ = nullptr;
     QLineEdit* name_;
+    QLineEdit* wordsOf_;
     int nameVisit_ = 0;
     QuantityField* swayFrequency_;
     QPushButton* heightMap_ = nullptr;

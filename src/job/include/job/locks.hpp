@@ -16,6 +16,14 @@ struct Deviation {
 };
 std::vector<Deviation> deviations(const shoot::Shoot& shoot, const shoot::Shot& shot);
 
+/// What is not as in another shot, which may be of another shoot with a kit of its own.
+std::vector<Deviation> deviations_between(const gear::Kit& kit, const shoot::Shot& shot, const gear::Kit& other_kit,
+                                          const shoot::Shot& other, const std::vector<shoot::Lock>& locks);
+
+/// What is locked in the row that a shot belongs to: by itself, or by those that go by it. Empty: it is in none; plates
+/// are of one picture, not of a series.
+std::vector<shoot::Lock> series_locks(const shoot::Shoot& shoot, const shoot::Shot& shot);
+
 /// A series as it is planned now against an earlier session of it: the same patient, coin or plant months ago, or
 /// another one by the same protocol.
 struct SessionComparison {

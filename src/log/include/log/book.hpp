@@ -20,8 +20,9 @@ struct Query {
     std::string subject_class;
     std::string gear;  // camera, lens, unit or modifier
     std::string verdict;
-    std::string from, to;  // days, "2026-11-28", both counted in
-    std::string season;    // a day: what was within a fortnight of it in other years
+    std::string shoot, name;  // title, and name of the shot, exactly
+    std::string from, to;     // days, "2026-11-28", both counted in
+    std::string season;       // a day: what was within a fortnight of it in other years
     std::size_t most = 200;
     std::size_t after = 0;  // so many of the newest are passed over
 };
@@ -58,7 +59,7 @@ class Book {
     /// Distinct classes, most used first: to choose from.
     storage::ReadResult<std::vector<std::string>> classes() const;
 
-    static constexpr int version = 2;
+    static constexpr int version = 3;
 
   private:
     struct Data;

@@ -38,7 +38,20 @@ Share share_of(double kept, double tried, std::optional<Prior> prior = {});
 /// The value that most have, of those within a twentieth of one another; empty: none.
 std::optional<double> most_used(const std::vector<double>& values);
 
-enum class Topic { exposure, odds, change, keepers, stop, depth, approach };
+enum class Topic {
+    exposure,  // of a light against its record, stops
+    flash,     // frames that it keeps up with
+    steps,     // mm from plane to plane of a camera's own bracket
+    odds,      // of a frame
+    change,    // minutes of a change
+    work,      // s a frame of sorting and combining
+    keepers,   // sequences kept, of those looked at
+    pace,      // shots kept an hour
+    stop,      // kept most, against planned
+    depth,     // that a stack showed, over the planned one
+    approach   // that a class was kept most by
+};
+inline constexpr int topics = 11;
 struct Lesson {
     Topic topic = Topic::exposure;
     std::string about;  // "Compact flash in a softbox, coin"
@@ -46,7 +59,10 @@ struct Lesson {
     std::size_t cases = 0;
     double value = 0;
     double low = 0, high = 0;
-    std::string what;  // of a change: which price it is
+    std::string what;  // of a change: which price it is; of work: "sorting", "combining"; of an
+                       // approach or odds: which; of a flash: "behind" where it fell behind
+    // What it is said of, as entries have it; empty where it is not by that.
+    std::string subject_class, unit, modifier, lens;
 };
 
 /// Of all entries of a book, most cases first within each topic. Those that say too little are left out: one case of an

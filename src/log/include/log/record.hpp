@@ -1,6 +1,7 @@
 #pragma once
 
 #include "log/entry.hpp"
+#include "proof/inspection.hpp"
 #include "shoot/shoot.hpp"
 
 #include <string>
@@ -24,6 +25,15 @@ Entry count_entry(const shoot::Shoot& shoot, const shoot::Shot& shot, const std:
 /// How far the light of that place in the shot was from its record.
 Entry correction_entry(const shoot::Shoot& shoot, const shoot::Shot& shot, const std::string& subject_class,
                        std::size_t light, double stops, const std::string& time);
+
+/// What frames of that shot showed by themselves, judged against it: how often what was wrong, how deep, how large, how
+/// light and where the subject is against its plan. The same frames are the same entry.
+Entry inspection_entry(const shoot::Shoot& shoot, const shoot::Shot& shot, const std::string& subject_class,
+                       const proof::Inspection& inspection, const std::string& time);
+
+/// Small pictures of its frames, of a dozen at most, evenly from the first to the last; of files that can be read.
+/// Reads whole frames: for a thread of its own.
+void add_thumbnails(Entry& entry);
 
 /// "one frame", "stack by rail", "bursts by hand".
 std::string approach_of(const shoot::Shot& shot);

@@ -69,6 +69,8 @@ struct FrameFacts {
     /// How fine its detail is where the plan has its focus, against that twice as wide, by the logarithm of their
     /// squares: to compare single frames of one thing by. Empty: there is no plan, or too little to tell by.
     std::optional<double> sharp_at_focus;
+    /// Size that the frame was taken at over the planned one, by a rule in it; empty: none was read.
+    std::optional<double> scale;
     std::optional<double> over_plan;  // stops that the subject is lighter than in the plan's own picture
     std::vector<Finding> findings;
 };

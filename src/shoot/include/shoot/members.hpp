@@ -71,6 +71,18 @@ void describe(Rows& rows, const InTank*) {
 }
 
 template <typename Rows>
+void describe(Rows& rows, const Lapse*) {
+    rows.number("length_s", &Lapse::length, range::some_seconds, needed);
+    rows.number("interval_s", &Lapse::interval, range::some_seconds, needed);
+    rows.number("frames_per_second", &Lapse::frames_per_second, range::some_frequency, usual);
+    rows.number("light_stops_per_hour", &Lapse::drift, range::stops, spare);
+    rows.flag("exposure_follows", &Lapse::follows, spare);
+    rows.number("growth_mm_per_hour", &Lapse::growth, range::length, spare);
+    rows.number("growth_depth_mm_per_hour", &Lapse::growth_depth, range::offset, spare);
+    rows.flag("lamps_rest", &Lapse::lamps_rest, spare);
+}
+
+template <typename Rows>
 void describe(Rows& rows, const Perch*) {
     rows.number("scatter_mm", &Perch::scatter, range::length, needed);
     rows.number("aside_mm", &Perch::aside, range::length, needed);
@@ -574,6 +586,8 @@ void describe(Rows& rows, const ShotInFile*) {
         "id", [](auto& s) -> auto& { return s.shot.id; });
     rows.text(
         "name", [](auto& s) -> auto& { return s.shot.name; }, needed);
+    rows.text(
+        "words", [](auto& s) -> auto& { return s.shot.words; }, spare);
     rows.object(
         "subject", [](auto& s) -> auto& { return s.shot.subject; }, needed);
     rows.object(
@@ -599,9 +613,13 @@ void describe(Rows& rows, const ShotInFile*) {
     rows.object(
         "freeze", [](auto& s) -> auto& { return s.shot.freeze; });
     rows.object(
+        "lapse", [](auto& s) -> auto& { return s.shot.lapse; });
+    rows.object(
         "tries", [](auto& s) -> auto& { return s.shot.tries; });
     rows.object(
         "held", [](auto& s) -> auto& { return s.shot.held; });
+    rows.number(
+        "bearing_deg", [](auto& s) -> auto& { return s.shot.bearing; }, range::full_turn, spare);
     rows.number(
         "picture_shape", [](auto& s) -> auto& { return s.shot.picture_shape; }, range::picture_shape, spare);
     rows.object(
@@ -629,6 +647,40 @@ template <typename Rows>
 void describe(Rows& rows, const PowerSet*) {
     rows.text("name", &PowerSet::name, needed);
     rows.powers("powers", &PowerSet::powers);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Obstacle*) {
+    rows.number("from_deg", &Obstacle::from, range::full_turn, needed);
+    rows.number("to_deg", &Obstacle::to, range::full_turn, needed);
+    rows.number("height_deg", &Obstacle::height, range::inclination, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const SunWindow*) {
+    rows.number("from_deg", &SunWindow::from, range::full_turn, needed);
+    rows.number("to_deg", &SunWindow::to, range::full_turn, needed);
+    rows.number("low_deg", &SunWindow::low, range::inclination, usual);
+    rows.number("high_deg", &SunWindow::high, range::inclination, usual);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const LightReading*) {
+    rows.number("ev100", &LightReading::ev100, range::exposure_value, needed);
+    rows.number("clock_s", &LightReading::clock, range::seconds, needed);
+}
+
+template <typename Rows>
+void describe(Rows& rows, const Site*) {
+    rows.text("name", &Site::name, spare);
+    rows.number("latitude_deg", &Site::latitude, range::inclination, spare);
+    rows.number("longitude_deg", &Site::longitude, range::half_turn, spare);
+    rows.text("zone", &Site::zone, spare);
+    rows.text("date", &Site::date, spare);
+    rows.list("obstacles", &Site::obstacles, spare);
+    rows.choice("sky", &Site::sky, spare);
+    rows.object("reading", &Site::reading);
+    rows.object("window", &Site::window);
 }
 
 template <typename Rows>

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "shoot/shot.hpp"
+#include "shoot/site.hpp"
 #include "shoot/view_set.hpp"
 
 #include <array>
@@ -36,6 +37,8 @@ template <>
 inline constexpr std::array names<Mover> = {"ring", "rail", "hand"};
 template <>
 inline constexpr std::array names<AmbientKind> = {"even", "window", "sky"};
+template <>
+inline constexpr std::array names<Sky> = {"clear", "hazy", "cloudy", "overcast", "shade"};
 template <>
 inline constexpr std::array names<BackgroundKind> = {"card", "scene"};
 template <>

@@ -2,6 +2,7 @@
 
 #include "shoot/shared_list.hpp"
 #include "shoot/shot.hpp"
+#include "shoot/site.hpp"
 
 #include <map>
 #include <string>
@@ -61,6 +62,7 @@ struct Shoot {
     std::string title;
     gear::Kit kit;
     Workday workday;
+    Site site;
     Limits limits;                  // of this purpose; a shot may have others
     std::optional<Output> purpose;  // what the pictures are for: what new shots count as sharp by
     std::vector<PowerSet> power_sets;

@@ -4,6 +4,7 @@
 #include "shoot/capture.hpp"
 #include "shoot/exposure.hpp"
 #include "shoot/freeze.hpp"
+#include "shoot/lapse.hpp"
 #include "shoot/lights.hpp"
 #include "shoot/limits.hpp"
 #include "shoot/record.hpp"
@@ -54,6 +55,7 @@ struct Held {
 struct Shot {
     std::string id;
     std::string name;
+    std::string words;  // species, title, what else it is looked for by
     Subject subject;
     Rig rig;
     Exposure exposure;
@@ -61,11 +63,13 @@ struct Shot {
     Capture capture;
     std::optional<Ambient> ambient;
     std::optional<OtherLight> other_light;
+    std::optional<double> bearing;  // degrees clockwise from north that the camera looks towards; empty: not said
     std::vector<Light> lights;
     std::optional<Background> background;
     std::optional<Table> table;   // empty: as a fresh one
     std::vector<Staged> staging;  // what stands in the picture besides the subject
     std::optional<Freeze> freeze;
+    std::optional<Lapse> lapse;           // empty: it is taken once
     std::optional<Tries> tries;           // empty: as a fresh one
     std::optional<Held> held;             // empty: nothing is held
     std::optional<double> picture_shape;  // width over height of the picture as it is delivered; empty: the frame's own
