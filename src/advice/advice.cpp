@@ -17,8 +17,8 @@ double mark_below(double f_number) {
                                                       : text::step_f_number(f_number, -1);
 }
 
-std::array<std::span<const Rule>, 10> all_rules() {
-    return {staging_rules(), standing_rules(),  reach_rules(),  depth_rules(), stack_rules(),
+std::array<std::span<const Rule>, 11> all_rules() {
+    return {staging_rules(), standing_rules(),  reach_rules(),  depth_rules(), stack_rules(), lapse_rules(),
             light_rules(),   direction_rules(), freeze_rules(), limit_rules(), safety_rules()};
 }
 

@@ -108,7 +108,7 @@ std::vector<std::string> settings_of(const Seen& first) {
         lines.push_back(fmt::format("{}: {}{} at {}, {} from the subject, {}\u00b0 round, {}\u00b0 up", letter,
                                     light.lamp ? shoot::lamp_of(kit, light).name : shoot::flash_of(kit, light).name,
                                     modifier ? " in " + modifier->name : std::string(),
-                                    light.power ? text::power_text(*light.power) : std::string("its own power"),
+                                    light.power ? text::power_text(*light.power) : std::string("automatic power"),
                                     text::length_text(light.position.distance),
                                     text::number_text(light.position.azimuth, 3),
                                     text::number_text(light.position.elevation, 3)));

@@ -40,6 +40,10 @@ void judge_plate(FrameFacts& frame, const FrameFacts& first, const LaidOn& on);
 /// are too fine for these pixels.
 void judge_rule(FrameFacts& frame, const Meant& meant);
 
+/// Frames of a time-lapse, `each` to a moment: those that flicker, and from which on the picture jumps. `field_mm`: the
+/// frame's width at the subject; 0: not known.
+void judge_lapse(std::vector<FrameFacts>& frames, std::size_t each, const shoot::Lapse& lapse, double field_mm);
+
 /// By the times in the files where those tell, from 0; empty: they do not.
 std::vector<std::size_t> order_by_time(const std::vector<FrameFacts>& frames);
 

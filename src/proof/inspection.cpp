@@ -294,10 +294,16 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
         see_plan(*meant);
     }
     const Meant* plan = meant ? &*meant : nullptr;
-    const bool stack = inspection.frames.size() > 1 && !request.singles;
+    const auto* lapse = request.shot && request.shot->lapse ? &*request.shot->lapse : nullptr;
+    const bool stack = inspection.frames.size() > 1 && !request.singles && !lapse;
     if (meant) compare_with_plan(inspection.frames, *meant);
     judge_sizes(inspection.frames);
-    judge_settings(inspection.frames, plan);
+    if (!lapse || !lapse->follows) judge_settings(inspection.frames, plan);
+    if (lapse && meant) {
+        const double each = meant->report.capture.frames;
+        judge_lapse(inspection.frames, static_cast<std::size_t>(std::max(1.0, each)), *lapse,
+                    meant->plan.at.magnification > 0 ? meant->plan.sensor.width / meant->plan.at.magnification : 0);
+    }
     judge_light(inspection.frames, plan);
     judge_sharpness(inspection.frames, stack);
     if (meant && !stack) judge_focus(inspection.frames, *meant);

@@ -52,6 +52,9 @@ Json write_plan(const RunPlan& plan) {
             {"interval_s", plan.interval},
             {"flash_timeout_s", plan.flash_timeout},
             {"frame_s", plan.frame_time},
+            {"moment_frames", plan.moment_frames},
+            {"moment_s", plan.moment_interval},
+            {"moment_stops", plan.moment_stops},
             {"frames", std::move(frames)}};
 }
 
@@ -74,6 +77,10 @@ RunState read_head(const Json& json) {
     plan.interval = json.at("interval_s").get<double>();
     plan.flash_timeout = json.at("flash_timeout_s").get<double>();
     plan.frame_time = json.at("frame_s").get<double>();
+    // Journals from before there were time-lapses have none of it.
+    plan.moment_frames = json.value("moment_frames", std::size_t{0});
+    plan.moment_interval = json.value("moment_s", 0.0);
+    plan.moment_stops = json.value("moment_stops", 0.0);
     for (const auto& frame : json.at("frames"))
         plan.frames.push_back(
             {.plane = read_plane(frame.at(0)), .rail = read_optional(frame.at(1)), .ring = read_optional(frame.at(2))});

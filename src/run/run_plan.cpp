@@ -1,6 +1,7 @@
 #include "run/run_plan.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/lapse.hpp"
 #include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "plan/stack/stack_plan.hpp"
@@ -9,19 +10,49 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace poquito::run {
 
 std::string RunPlan::file_of(std::size_t frame) const { return fmt::format("{}-{:04}.jpg", id, frame + 1); }
 
-std::optional<std::string> run_refusal(const plan::Report& report) {
+devices::CameraPort::Settings RunPlan::settings_of(std::size_t frame) const {
+    auto set = settings;
+    if (moment_frames > 0) set.shutter *= std::exp2(moment_stops * static_cast<double>(frame / moment_frames));
+    return set;
+}
+
+std::optional<std::string> run_refusal(const plan::Plan& plan, const plan::Report& report) {
     const double frames = std::max(report.capture.frames, report.capture.cost.exposures);
+    if (plan.shot.lapse)
+        if (const double all = plan::lapse_of(plan, report).exposures; all > plan::most_frames)
+            return fmt::format(
+                "The time-lapse has {} frames, more than the {} that a run takes: a longer interval, or "
+                "one frame each time.",
+                text::number_text(all, 9), text::number_text(plan::most_frames, 9));
     if (frames <= plan::most_frames) return std::nullopt;
     return fmt::format(
         "The stack has {} frames, more than the {} that a run takes: choose a wider step, a smaller stop "
         "or a slice of the depth.",
         text::number_text(frames, 9), text::number_text(plan::most_frames, 9));
 }
+
+namespace {
+
+/// The same frames at each moment, as many as a run takes.
+void repeat_for(const shoot::Lapse& lapse, const plan::LapseReport& report, RunPlan& run) {
+    const auto once = run.frames;
+    run.moment_frames = once.size();
+    run.moment_interval = lapse.interval;
+    run.moment_stops = lapse.follows ? -report.drift_each : 0;
+    const double most = plan::most_frames / static_cast<double>(once.size());
+    const auto moments = static_cast<std::size_t>(std::max(1.0, std::min(report.moments, std::floor(most))));
+    run.frames.reserve(moments * once.size());
+    for (std::size_t i = 1; i < moments; ++i) run.frames.insert(run.frames.end(), once.begin(), once.end());
+    run.frame_time = std::max(run.frame_time, lapse.interval / static_cast<double>(once.size()));
+}
+
+}  // namespace
 
 RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder) {
     const auto report = plan::assess(kit, shot);
@@ -52,6 +83,7 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
     for (std::size_t i = 0; i < shot.lights.size(); ++i)
         if (plan::is_flash(shot.lights[i]))
             run.powers.push_back(report.light.sources[i].suggested_power.value_or(report.light.sources[i].power));
+    if (shot.lapse) repeat_for(*shot.lapse, plan::lapse_of(plan, report), run);
     // Three times what the slowest needs; a weak battery takes about twice (common practice).
     run.flash_timeout = std::max(5.0, 3 * report.capture.recycle);
     return run;
@@ -60,12 +92,16 @@ RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string
 RunPlan test_plan(const RunPlan& plan) {
     RunPlan test = plan;
     test.id += shoot::test_run_end;
-    if (plan.frames.empty()) return test;
-    const auto last = plan.frames.size() - 1;
+    // Of a time-lapse its first moment alone.
+    if (plan.moment_frames > 0) test.frames.resize(std::min(test.frames.size(), plan.moment_frames));
+    test.moment_frames = 0, test.moment_interval = 0, test.moment_stops = 0;
+    if (test.frames.empty()) return test;
+    const auto last = test.frames.size() - 1;
     std::vector<std::size_t> places = {0, last / 2, last};
     places.erase(std::unique(places.begin(), places.end()), places.end());
-    test.frames.clear();
-    for (const auto place : places) test.frames.push_back(plan.frames[place]);
+    std::vector<RunFrame> chosen;
+    for (const auto place : places) chosen.push_back(test.frames[place]);
+    test.frames = std::move(chosen);
     return test;
 }
 
@@ -96,6 +132,7 @@ std::optional<double> ring_at(const std::vector<RunFrame>& frames, double plane)
 RunPlan retake_plan(const RunPlan& plan, std::vector<double> planes) {
     RunPlan again = plan;
     again.id += shoot::retake_run_end;
+    again.moment_frames = 0, again.moment_interval = 0, again.moment_stops = 0;
     if (plan.frames.empty()) return again;
     const RunFrame& first = plan.frames.front();
     if (planes.empty()) planes = {first.plane};

@@ -378,18 +378,20 @@ devices::Done Runner::wait_for_flashes() {
             status_.flash_ready_in = longest;
             status_.phase = Phase::charging;
         });
-        clock_.sleep(std::min(longest.value_or(look_every), look_every));
+        // What is less than a clock can tell is a moment all the same: it has to pass.
+        constexpr double moment = 0.001;
+        clock_.sleep(std::clamp(longest.value_or(look_every), moment, look_every));
     }
     if (status_.flash_ready_in != 0.0) update([&] { status_.flash_ready_in = 0; });
     return std::nullopt;
 }
 
-devices::Done Runner::check_settings() {
+devices::Done Runner::check_settings(std::size_t frame) {
     if (!bench_.camera->capabilities().sets_exposure) return std::nullopt;  // it does not tell either
     const auto found = bench_.camera->settings();
     if (const auto* fault = std::get_if<devices::Fault>(&found)) return *fault;
     const auto& now = std::get<devices::CameraPort::Settings>(found);
-    const auto& wanted = state_.plan.settings;
+    const auto wanted = state_.plan.settings_of(frame);
     const auto differs = [](double a, double b) { return std::abs(a / b - 1) > 0.01; };
     if (!differs(now.f_number, wanted.f_number) && !differs(now.shutter, wanted.shutter) &&
         !differs(now.iso, wanted.iso))
@@ -416,11 +418,18 @@ devices::Done Runner::take(std::size_t index) {
     if (auto fault = approach(frame)) return fault;
     if (auto fault = wait_for_flashes()) return fault;
     if (const double early = last_exposure_ + plan.interval - clock_.now(); early > 0) wait(early, Phase::waiting);
+    if (const bool opens = plan.opens_moment(index); opens) {
+        if (const double early = moment_begun_ + plan.moment_interval - clock_.now(); early > 0)
+            wait(early, Phase::waiting);
+        if (plan.moment_stops != 0 && !stopping())
+            if (auto fault = bench_.camera->set(plan.settings_of(index))) return fault;
+        moment_begun_ = clock_.now();
+    }
     if (stopping()) return std::nullopt;
     set_phase(Phase::exposing);
     const auto name = plan.file_of(index);
     if (auto fault = bench_.camera->expect(name)) return fault;
-    if (auto fault = check_settings()) return fault;
+    if (auto fault = check_settings(index)) return fault;
     last_exposure_ = clock_.now();
     if (auto fault = bench_.trigger->fire()) return fault;
 
@@ -428,7 +437,7 @@ devices::Done Runner::take(std::size_t index) {
                                 .file = name,
                                 .plane = frame.plane,
                                 .f_number = plan.settings.f_number,
-                                .shutter = plan.settings.shutter,
+                                .shutter = plan.settings_of(index).shutter,
                                 .iso = plan.settings.iso,
                                 .time = devices::local_time()};
     for (auto* flash : bench_.flashes) exposed.flash = std::min(exposed.flash, flash->last_share().value_or(1));
@@ -462,7 +471,7 @@ devices::Done Runner::collect() {
 
 /// Frames of one stack are lit alike: one that is darker than most was missed by the flash.
 void Runner::judge_brightness() {
-    if (brightness_.size() < 3) return;
+    if (brightness_.size() < 3 || state_.plan.moment_frames > 0) return;  // in a time-lapse light goes its own way
     std::vector<double> all;
     for (const auto& [frame, stops] : brightness_) all.push_back(stops);
     const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);

@@ -1,11 +1,11 @@
 #include "sun/almanac.hpp"
 
-#include <boost/math/tools/toms748_solve.hpp>
 #include <libnova/dynamical_time.h>
 #include <libnova/ln_types.h>
 #include <libnova/nutation.h>
 #include <libnova/sidereal_time.h>
 #include <libnova/solar.h>
+#include <boost/math/tools/toms748_solve.hpp>
 
 #include <algorithm>
 #include <array>
@@ -57,17 +57,17 @@ struct Known {
 };
 
 Equatorial equatorial_at(double moment) {
-    thread_local Known known;
+    thread_local std::array<Known, 2> both;  // a local day lies in two of Greenwich's
     const double julian = ln_get_jde(julian_of(moment)), whole = std::floor(julian);
     const auto first = static_cast<long long>(whole) - 1;
+    Known& known = both[static_cast<std::size_t>(first & 1)];
     if (known.first != first) {
         known.first = first;
         for (int i = 0; i < Known::days; ++i) {
             auto& one = known.at[static_cast<std::size_t>(i)];
             one = computed(static_cast<double>(first + i));
             if (i > 0)  // without a jump of a whole turn
-                one.ascension =
-                    known.at[0].ascension + std::remainder(one.ascension - known.at[0].ascension, 360);
+                one.ascension = known.at[0].ascension + std::remainder(one.ascension - known.at[0].ascension, 360);
         }
     }
     const double t = julian - whole;  // from the second of them
@@ -118,9 +118,8 @@ std::vector<double> evenly(double begin, double end) {
 
 /// The meridian, above or below the pole: where a day's heights turn, near enough.
 std::vector<double> passages(const Place& place, double begin, double end, double angle) {
-    auto found = crossings(evenly(begin, end), [&](double at) {
-        return std::remainder(hour_angle(place, at) - angle, 360);
-    });
+    auto found =
+        crossings(evenly(begin, end), [&](double at) { return std::remainder(hour_angle(place, at) - angle, 360); });
     // The angle jumps back by a whole turn on the other side.
     std::erase_if(found, [&](double at) { return std::abs(std::remainder(hour_angle(place, at) - angle, 360)) > 90; });
     return found;
@@ -155,10 +154,10 @@ Position position_at(const Place& place, double moment) {
     Position position;
     position.true_elevation = height / degree - parallax;
     position.elevation = position.true_elevation + refraction(position.true_elevation);
-    const double bearing = std::atan2(-std::cos(declination) * std::sin(hour),
-                                      std::sin(declination) * std::cos(north) -
-                                          std::cos(declination) * std::sin(north) * std::cos(hour)) /
-                           degree;
+    const double bearing =
+        std::atan2(-std::cos(declination) * std::sin(hour),
+                   std::sin(declination) * std::cos(north) - std::cos(declination) * std::sin(north) * std::cos(hour)) /
+        degree;
     position.bearing = bearing < 0 ? bearing + 360 : bearing;
     return position;
 }
@@ -185,7 +184,8 @@ std::vector<Stretch> between(const Place& place, double begin, double end, doubl
 Day day_of(const Place& place, double begin, double end) {
     Day day{.begin = begin, .end = end};
     for (const double moment : elevations_passed(place, begin, end, horizon)) {
-        const bool rises = position_at(place, moment + 30).true_elevation > position_at(place, moment - 30).true_elevation;
+        const bool rises =
+            position_at(place, moment + 30).true_elevation > position_at(place, moment - 30).true_elevation;
         auto& which = rises ? day.rise : day.set;
         if (!which) which = moment;
     }

@@ -139,15 +139,13 @@ std::vector<Hours> hours_of(const shoot::Site& site, double camera_bearing, doub
 }
 
 double light_by_table(double true_elevation, shoot::Sky sky) {
-    const auto above =
-        std::ranges::find_if(clear_sky, [&](const auto& row) { return row.first >= true_elevation; });
+    const auto above = std::ranges::find_if(clear_sky, [&](const auto& row) { return row.first >= true_elevation; });
     double clear = clear_sky.back().second;
     if (above == clear_sky.begin())
         clear = above->second;
     else if (above != clear_sky.end()) {
         const auto& low = *(above - 1);
-        clear = low.second +
-                (above->second - low.second) * (true_elevation - low.first) / (above->first - low.first);
+        clear = low.second + (above->second - low.second) * (true_elevation - low.first) / (above->first - low.first);
     }
     return clear - taken_by(sky, true_elevation);
 }
@@ -161,7 +159,7 @@ double light_at(const shoot::Site& site, const Place& place, double moment) {
 }
 
 double reading_holds(const shoot::Site& site, const Place& place, double moment) {
-    constexpr double step = 60, longest = 4 * 3600.0;
+    constexpr double step = 60, longest = longest_hold;
     const double now = light_at(site, place, moment);
     const bool shone = reaches(site, position_at(place, moment));
     for (double after = step; after < longest; after += step) {

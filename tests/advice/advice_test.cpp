@@ -49,6 +49,33 @@ std::function<void(Shoot&, Shot&)> stands_on(const char* stand, double table) {
 
 const std::vector<RuleCase>& cases() {
     static const std::vector<RuleCase> all = {
+        {"lapse-too-quick", true,
+         [](Shoot&, Shot& shot) {
+             add_light(shot);
+             shot.lights[0].power = 1;
+             shot.lapse = Lapse{.length = 3600, .interval = 2};
+         }},
+        {"lapse-out-of-focus", true,
+         [](Shoot&, Shot& shot) { shot.lapse = Lapse{.length = 86400, .interval = 600, .growth_depth = 0.2}; }},
+        {"lapse-jumps", true,
+         [](Shoot&, Shot& shot) { shot.lapse = Lapse{.length = 86400, .interval = 1800, .growth = 2}; }},
+        {"lapse-light-drifts", true,
+         [](Shoot&, Shot& shot) { shot.lapse = Lapse{.length = 7200, .interval = 10, .drift = -0.5}; }},
+        {"lapse-lamps-burn", true,
+         [](Shoot&, Shot& shot) {
+             shot.lights = {{.lamp = "panel", .position = {.distance = 500}, .power = 1}};
+             shot.lapse = Lapse{.length = 86400, .interval = 600, .lamps_rest = false};
+         }},
+        {"lapse-needs-power", false,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.cameras[0].charge = 400;
+             shot.lapse = Lapse{.length = 86400, .interval = 60};
+         }},
+        {"lapse-fills-card", true,
+         [](Shoot& shoot, Shot& shot) {
+             shoot.kit.cameras[0].card_space = 8000;
+             shot.lapse = Lapse{.length = 86400, .interval = 60};
+         }},
         {"magnification-out-of-reach", true, [](Shoot&, Shot& shot) { shot.rig.focus.value = 1.15; }},
         {"focus-inside-lens", true,
          [](Shoot& shoot, Shot& shot) {

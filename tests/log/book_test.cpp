@@ -141,7 +141,8 @@ TEST_CASE("what is no log is refused with its place", "[log]") {
     };
     CHECK(refusal(log::read_json("{")).find("line 1") == 0);
     CHECK(refusal(log::read_json(R"({"format": "poquito-log", "version": 1, "entries": [{"kind": "walk"}]})")) ==
-          "entries[0].kind: got \"walk\", expected run, proof, count, correction, calibration, change, note or inspection");
+          "entries[0].kind: got \"walk\", expected run, proof, count, correction, calibration, change, note or "
+          "inspection");
     CHECK(refusal(log::read_json(R"({"format": "poquito-log", "version": 2, "entries": []})")).find("version") == 0);
     CHECK(refusal(log::read_csv("a,b\r\n1,2\r\n")) == "line 1: got no column kind or time, expected both");
     CHECK(refusal(log::read_csv("kind,time,stops\r\nrun,t,1\r\nrun,t,\"1,5\"\r\n")) ==

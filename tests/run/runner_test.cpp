@@ -702,7 +702,7 @@ TEST_CASE("a stack of more frames than a run takes is refused, and its frames ar
     shoot.shots[0].rig.rail.reset();
     const auto report = plan::assess(shoot.kit, shoot.shots[0]);
     REQUIRE(report.capture.frames > plan::most_frames);
-    const auto refusal = run_refusal(report);
+    const auto refusal = run_refusal(plan::plan_of(shoot.kit, shoot.shots[0]), report);
     REQUIRE(refusal);
     CHECK(refusal->find("10000") != std::string::npos);
     const auto frames = plan::stack_frames(plan::plan_of(shoot.kit, shoot.shots[0]), report);
@@ -711,7 +711,8 @@ TEST_CASE("a stack of more frames than a run takes is refused, and its frames ar
         CHECK_THAT(frames[i].plane - frames[i - 1].plane, WithinAbs(*report.capture.step, 1e-6 * *report.capture.step));
         CHECK_THAT(*frames[i].rail, WithinAbs(static_cast<double>(i) * *report.capture.step, 1e-6));
     }
-    CHECK_FALSE(run_refusal(plan::assess(test::twelve_frames().kit, test::twelve_frames().shots[0])));
+    const auto twelve = test::twelve_frames();
+    CHECK_FALSE(run_refusal(plan::plan_of(twelve.kit, twelve.shots[0]), plan::assess(twelve.kit, twelve.shots[0])));
 }
 
 TEST_CASE("a journal is not handed on to other programs", "[bench][journal]") {

@@ -131,7 +131,8 @@ TEST_CASE("a day's rise, set, noon and golden hours are where the sun passes tho
 
 TEST_CASE("beyond the polar circle it does not set in summer and does not rise in winter", "[sun]") {
     const Place far_north{.latitude = 69.65, .longitude = 18.96};
-    const auto summer = sun::local_day("Europe/Oslo", "2026-06-21"), winter = sun::local_day("Europe/Oslo", "2026-12-21");
+    const auto summer = sun::local_day("Europe/Oslo", "2026-06-21"),
+               winter = sun::local_day("Europe/Oslo", "2026-12-21");
     const auto light = sun::day_of(far_north, summer->begin, summer->end);
     CHECK_FALSE(light.rise);
     CHECK_FALSE(light.set);
@@ -144,8 +145,8 @@ TEST_CASE("beyond the polar circle it does not set in summer and does not rise i
     // A sun that shows itself for minutes is not stepped over: the last day before the night.
     bool shown = false;
     for (int day = 1; day <= 30; ++day) {
-        const auto one = sun::local_day("Europe/Oslo", day < 10 ? "2026-11-0" + std::to_string(day)
-                                                                : "2026-11-" + std::to_string(day));
+        const auto one = sun::local_day(
+            "Europe/Oslo", day < 10 ? "2026-11-0" + std::to_string(day) : "2026-11-" + std::to_string(day));
         const auto of = sun::day_of(far_north, one->begin, one->end);
         CHECK(of.rise.has_value() == of.set.has_value());
         if (of.rise && *of.set - *of.rise < 3600) shown = true;
@@ -154,7 +155,8 @@ TEST_CASE("beyond the polar circle it does not set in summer and does not rise i
 }
 
 TEST_CASE("days of zones have their summer time, and clocks tell moments", "[sun][zone]") {
-    const auto spring = sun::local_day("Europe/Dublin", "2026-03-29"), autumn = sun::local_day("Europe/Dublin", "2026-10-25");
+    const auto spring = sun::local_day("Europe/Dublin", "2026-03-29"),
+               autumn = sun::local_day("Europe/Dublin", "2026-10-25");
     CHECK_THAT(spring->end - spring->begin, same(23 * hour));
     CHECK_THAT(autumn->end - autumn->begin, same(25 * hour));
     CHECK_THAT(sun::offset_at("Europe/Dublin", autumn->begin), same(hour));
@@ -165,7 +167,8 @@ TEST_CASE("days of zones have their summer time, and clocks tell moments", "[sun
     CHECK(sun::date_at("America/New_York", *at) == "2026-07-01");
     CHECK(sun::date_at("Pacific/Auckland", *at) == "2026-07-02");
     // The hour that is skipped is the one after; the hour that comes twice is the first.
-    CHECK_THAT(sun::clock_at("Europe/Dublin", *sun::moment_of("Europe/Dublin", "2026-03-29", 1.5 * hour)), same(2 * hour));
+    CHECK_THAT(sun::clock_at("Europe/Dublin", *sun::moment_of("Europe/Dublin", "2026-03-29", 1.5 * hour)),
+               same(2 * hour));
     CHECK_THAT(*sun::moment_of("Europe/Dublin", "2026-10-25", 1.5 * hour) - autumn->begin, same(1.5 * hour));
     CHECK(sun::has_zone("Europe/Dublin"));
     CHECK_FALSE(sun::has_zone("Europe/Nowhere"));

@@ -53,20 +53,20 @@ double ProtocolPage::drawHead(QPainter& painter, const QRectF& area) const {
     const Theme& t = theme();
     const auto& p = *protocol_;
     writeLine(painter, QRectF(area.left(), area.top(), area.width(), 20), textFont(15, QFont::DemiBold), t.ink,
-         toQt(p.name));
+              toQt(p.name));
     QStringList locks;
     for (const auto lock : p.locks) locks << QString::fromUtf8(job::lock_name(lock));
     const auto kept = locks.isEmpty() ? tr("nothing is locked, so all is compared")
                                       : tr("locked: %1").arg(locks.join(QStringLiteral("; ")));
     writeLine(painter, QRectF(area.left(), area.top() + 22, area.width(), 16), textFont(12), t.quiet,
-         tr("%1, %2 to %3; %4")
-             .arg(toQt(text::count_text(static_cast<double>(p.sessions.size()), "session", "sessions")),
-                  shortDay(p.sessions.front().time), shortDay(p.sessions.back().time), kept));
+              tr("%1, %2 to %3; %4")
+                  .arg(toQt(text::count_text(static_cast<double>(p.sessions.size()), "session", "sessions")),
+                       shortDay(p.sessions.front().time), shortDay(p.sessions.back().time), kept));
     double y = area.top() + protocol_head;
     if (p.drifts.empty()) {
         drawStanding(painter, QPointF(area.left() + 6, y + 8), advice::Standing::settled);
         writeLine(painter, QRectF(area.left() + 20, y, area.width() - 20, 16), textFont(12), t.ink,
-             tr("The last session looks as the first one did."));
+                  tr("The last session looks as the first one did."));
         return y + protocol_line;
     }
     for (const auto& drift : p.drifts) {
@@ -85,7 +85,7 @@ void ProtocolPage::drawStrip(QPainter& painter, const QRectF& area, const QStrin
     double most = 2 * may;
     for (const auto& session : sessions)
         if (const auto value = reads(session)) most = std::max(most, std::abs(*value));
-    constexpr double words = 150, ends = 56;
+    constexpr double words = 172, ends = 56;
     const QRectF chart(area.left() + words, area.top() + 6, area.width() - words - ends, area.height() - 22);
     const auto first = dateOf(sessions.front().time), last = dateOf(sessions.back().time);
     const double days = std::max<double>(1, static_cast<double>(first.daysTo(last)));
@@ -93,9 +93,10 @@ void ProtocolPage::drawStrip(QPainter& painter, const QRectF& area, const QStrin
         return chart.left() + chart.width() * static_cast<double>(first.daysTo(dateOf(session.time))) / days;
     };
     const auto y = [&](double value) { return chart.center().y() - chart.height() / 2 * value / most; };
-    writeLine(painter, QRectF(area.left(), chart.top() - 2, words - 12, 16), textFont(12, QFont::DemiBold), t.ink, title);
+    writeLine(painter, QRectF(area.left(), chart.top() - 2, words - 12, 16), textFont(12, QFont::DemiBold), t.ink,
+              title);
     writeLine(painter, QRectF(area.left(), chart.top() + 14, words - 12, 15), textFont(11), t.quiet,
-         tr("within %1 %2 it is the same").arg(toQt(text::number_text(may, 2)), unit));
+              tr("band: %1 %2, unseen").arg(toQt(text::number_text(may, 2)), unit));
     painter.fillRect(QRectF(QPointF(chart.left(), y(may)), QPointF(chart.right(), y(-may))), t.focusWash);
     painter.setPen(QPen(t.hairline, 1));
     painter.drawRect(chart);
@@ -130,8 +131,8 @@ void ProtocolPage::drawStrip(QPainter& painter, const QRectF& area, const QStrin
     }
     painter.setBrush(Qt::NoBrush);
     if (!any)
-        writeLine(painter, QRectF(chart.left() + 8, chart.center().y() - 18, chart.width() - 16, 16), textFont(12), t.quiet,
-             tr("no frames of it were looked at"));
+        writeLine(painter, QRectF(chart.left() + 8, chart.center().y() - 18, chart.width() - 16, 16), textFont(12),
+                  t.quiet, tr("no frames of it were looked at"));
     painter.setFont(textFont(11));
     painter.setPen(t.quiet);
     drawLine(painter, QRectF(chart.left(), chart.bottom() + 1, 90, 14), Qt::AlignLeft | Qt::AlignVCenter,
@@ -152,10 +153,11 @@ void ProtocolPage::drawSettings(QPainter& painter, const QRectF& area) const {
 
 void ProtocolPage::draw(QPainter& painter, const QRectF& area) const {
     if (!protocol_) {
-        writeLine(painter, QRectF(area.left(), area.top(), area.width(), 20), textFont(15, QFont::DemiBold), theme().ink,
-             tr("No shot of this shoot was logged on two days yet"));
-        writeLine(painter, QRectF(area.left(), area.top() + 24, area.width(), 16), textFont(12), theme().quiet,
-             tr("A patient, a coin or a plant taken again has its sessions here, the first against all later ones."));
+        writeLine(painter, QRectF(area.left(), area.top(), area.width(), 20), textFont(15, QFont::DemiBold),
+                  theme().ink, tr("No shot of this shoot was logged on two days yet"));
+        writeLine(
+            painter, QRectF(area.left(), area.top() + 24, area.width(), 16), textFont(12), theme().quiet,
+            tr("A patient, a coin or a plant taken again has its sessions here, the first against all later ones."));
         return;
     }
     double y = drawHead(painter, area) + 12;

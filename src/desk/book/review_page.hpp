@@ -19,6 +19,7 @@ class ReviewPage : public BookPage {
     double heightFor(double width) const override;
 
   private:
+    std::size_t rows() const;
     double drawHead(QPainter& painter, const QRectF& area) const;  // where it ends
     void drawShots(QPainter& painter, const QRectF& area) const;
     void drawCauses(QPainter& painter, const QRectF& area) const;

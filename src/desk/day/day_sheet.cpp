@@ -5,6 +5,7 @@
 #include "desk/day/packing_leaf.hpp"
 #include "desk/day/sets_leaf.hpp"
 #include "desk/day/shot_pictures.hpp"
+#include "desk/day/sun_leaf.hpp"
 #include "desk/day/view_set_library.hpp"
 
 #include <QVBoxLayout>
@@ -22,6 +23,9 @@ DaySheet::DaySheet(Document& document, RunDesk& runs, QWidget* parent)
     connect(hours_, &HoursLeaf::shotWanted, this, &DaySheet::shotWanted);
     connect(hours_, &HoursLeaf::addWanted, this, &DaySheet::addWanted);
     connect(hours_, &HoursLeaf::runShown, this, &DaySheet::runShown);
+    leaves_->addLeaf(
+        {"sunTab", tr("Sun"), tr("Where it stands over the set, when which light comes, how long it holds")},
+        new SunLeaf(document, this));
     auto* sets = new SetsLeaf(document, *pictures_, *library_, this);
     leaves_->addLeaf(
         {"setsTab", tr("Sets"), tr("Things by their views, pictures by their plates, and what stays alike")}, sets);

@@ -17,7 +17,7 @@ namespace poquito::desk {
 namespace {
 
 constexpr double least_cell = 116, words_room = 32, cell_gap = 8, heading_room = 26, between = 10;
-constexpr double ring_room = 5;             // so that what marks a cell, or all of it, goes around and not through
+constexpr double ring_room = 5;         // so that what marks a cell, or all of it, goes around and not through
 constexpr double high_for_wide = 0.72;  // of the room for a picture
 
 }  // namespace

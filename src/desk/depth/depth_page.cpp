@@ -10,6 +10,7 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/depth/depth_chart.hpp"
 #include "desk/depth/judgement_strip.hpp"
+#include "desk/depth/lapse_form.hpp"
 #include "desk/depth/plane_drawing.hpp"
 #include "desk/finder/ladder_view.hpp"
 #include "imaging/render/scene.hpp"
@@ -199,6 +200,8 @@ QWidget* DepthPage::settingsLeaf() {
     stackText_ = new Sentence(3, this);
     stackText_->setObjectName(QStringLiteral("stackText"));
     beside->addWidget(stackText_);
+    lapse_ = new LapseForm(document(), this);
+    beside->addWidget(lapse_);
     beside->addStretch();
     row->addLayout(beside, 4);
     return leaf;
@@ -298,6 +301,7 @@ void DepthPage::addCapture(QLayout* column) {
 }
 
 void DepthPage::showShot(const Shot& shot, const Report& report) {
+    lapse_->refresh();
     showLimits(shot);
     if (report.capture.step) {
         stackText_->setText(tr("%1, a step of %2, each holding %3.")

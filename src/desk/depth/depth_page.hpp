@@ -14,6 +14,7 @@ class CardSwatches;
 class ColourField;
 class DepthChart;
 class JudgementStrip;
+class LapseForm;
 class LadderView;
 class PlaneDrawing;
 class Leaves;
@@ -77,6 +78,7 @@ class DepthPage : public StationPage {
     QuantityField* kept_ = nullptr;
     std::vector<QWidget*> stackOnly_;
     Sentence* ruleText_ = nullptr;
+    LapseForm* lapse_ = nullptr;
     Sentence* stackText_ = nullptr;
 };
 

@@ -93,6 +93,7 @@ Done SimulatedCamera::released() {
     if (!connected_) return dropped();
     if (const auto trouble = world_.due(TroubleKind::subject_moves)) moved_ = trouble->size;
     const double marked = settings_.f_number;
+    if (!began_) began_ = world_.clock.now();
     Exposure exposure{.name = expected_,
                       .time = local_time(),
                       .settings = settings_,
@@ -101,6 +102,7 @@ Done SimulatedCamera::released() {
                       .sway = sway(),
                       .ring = world_.ring,
                       .moved = moved_,
+                      .hours = (world_.clock.now() - *began_) / 3600,
                       .luck = lots_.draw()};
     world_.shares.clear();
     for (auto* flash : setup_.flashes) world_.shares.push_back(!flash ? 1 : exposure.luck.fired ? flash->flash() : 0);
@@ -157,6 +159,15 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
         if (at.subject_to_sensor && plan.at.subject_to_sensor)
             shot.sharpness.focus_offset += *at.subject_to_sensor - *plan.at.subject_to_sensor;
         shot.rig.focus = {.by = shoot::FocusBy::ring, .value = *exposure.ring};
+    }
+    if (shot.lapse) {
+        // It grows, about its middle and towards the camera from its back; and the day goes on.
+        const auto& lapse = *shot.lapse;
+        shot.subject.height += lapse.growth * exposure.hours;
+        const double nearer = std::max(lapse.growth_depth * exposure.hours, -shot.subject.depth);
+        shot.subject.depth += nearer;
+        shot.sharpness.focus_offset += nearer / 2;
+        if (shot.ambient) shot.ambient->ev100 += lapse.drift * exposure.hours;
     }
     for (std::size_t i = 0; i < shot.lights.size() && i < exposure.shares.size(); ++i) {
         // What the plan worked out for an automatic flash is what was set on the unit.

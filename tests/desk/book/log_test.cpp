@@ -2,15 +2,26 @@
 #include "support/person.hpp"
 
 #include "desk/base/facts_view.hpp"
+#include "desk/book/lessons_board.hpp"
 #include "desk/book/lessons_leaf.hpp"
 #include "desk/book/log_board.hpp"
 #include "desk/book/log_desk.hpp"
 #include "desk/book/log_leaf.hpp"
+#include "desk/book/protocol_page.hpp"
+#include "desk/book/protocols_leaf.hpp"
+#include "desk/book/review_page.hpp"
 #include "desk/run/run_desk.hpp"
 #include "log/made_up.hpp"
+#include "log/record.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
+
+#include <QComboBox>
+#include <QFile>
+#include <QPdfWriter>
+
+#include <algorithm>
 
 using namespace poquito;
 using test::Person;
@@ -68,11 +79,17 @@ TEST_CASE("a run and a verdict are entered as they happen, what is taken back at
     REQUIRE(QTest::qWaitFor([&] { return !runs.isRunning(); }, 20000));
     person.wait();
     person.openLog();
-    REQUIRE(person.board()->entries().size() == 2);
+    // The run, what its frames showed, and the verdict.
+    REQUIRE(person.board()->entries().size() == 3);
     const auto& entries = person.board()->entries();
     const auto of = [&](log::Kind kind) { return *std::ranges::find(entries, kind, &log::Entry::kind); };
     CHECK(of(log::Kind::proof).verdict == "keep");
     CHECK(of(log::Kind::run).name == "Toffee tin");
+    CHECK(*of(log::Kind::inspection).frames == *of(log::Kind::run).frames);
+    // Its page shows the frames, whichever of its entries is chosen.
+    QTest::mouseClick(person.board(), Qt::LeftButton, {}, person.board()->rowRect(0).center().toPoint());
+    person.wait();
+    CHECK_FALSE(person.find<QLabel>(QStringLiteral("logThumbnails"))->pixmap(Qt::ReturnByValue).isNull());
     // A verdict that is given just before another shoot is opened is entered too; that one's past is not entered again.
     person.log().setPatience(60000);
     person.verdict(shoot::Verdict::redo, "2026-11-30T12:00:00");
@@ -83,7 +100,110 @@ TEST_CASE("a run and a verdict are entered as they happen, what is taken back at
     person.wait();
     person.log().setPath(QString::fromStdString((person.folder / "logbook.db").string()));
     person.openLog();
-    CHECK(person.board()->entries().size() == 3);
+    CHECK(person.board()->entries().size() == 4);
+}
+
+TEST_CASE("a line is written down as in notes of a day, and what has no place is said", "[desk][log]") {
+    Keeper person;
+    person.openLog();
+    person.type(QStringLiteral("writeDownField"), QStringLiteral("lichen 3/20 gusty"));
+    person.click(QStringLiteral("writeDownButton"));
+    person.wait();
+    REQUIRE(person.board()->entries().size() == 1);
+    CHECK(*person.board()->entries()[0].tried == 20);
+    CHECK(person.board()->entries()[0].remark == "gusty");
+    CHECK(person.text(QStringLiteral("writeDownField")).isEmpty());
+    QString said;
+    QObject::connect(&person.log(), &desk::LogDesk::said, &person.log(), [&](const QString& words) { said = words; });
+    person.type(QStringLiteral("writeDownField"), QStringLiteral("dragonfly 1/9"));
+    person.click(QStringLiteral("writeDownButton"));
+    person.wait();
+    CHECK(said.contains(QStringLiteral("no place for")));
+    CHECK(person.board()->entries().size() == 1);
+}
+
+TEST_CASE("a day is reviewed from Proof and printed on one sheet, a series over the months too", "[desk][log]") {
+    Keeper person;
+    const auto& shoot = person.document().shoot();
+    person.log().write(log::made_up_year(shoot, 2026));
+    person.wait();
+    person.goTo(6);
+    person.click(QStringLiteral("proofLogTab"));
+    person.click(QStringLiteral("reviewButton"));
+    person.wait();
+    CHECK(person.window().sheet() == desk::Sheet::book);
+    const auto* review = person.find<desk::ReviewPage>(QStringLiteral("reviewPage"));
+    CHECK(review->isVisible());
+    CHECK(review->review().day.substr(0, 7) == "2026-12");  // the last
+    CHECK(review->review().shots.size() >= shoot.shots.size());
+    CHECK(review->review().otherwise.size() == 3);
+    const auto days = person.find<QComboBox>(QStringLiteral("reviewDayChoice"));
+    REQUIRE(days->count() > 30);
+    person.choose(QStringLiteral("reviewDayChoice"), days->itemText(5));
+    person.wait();
+    CHECK(review->review().day == days->itemText(5).toStdString());
+    const auto pages = [&](const desk::BookPage& page) {
+        const auto file = QString::fromStdString((person.folder / "page.pdf").string());
+        QPdfWriter pdf(file);
+        CHECK(page.printOn(pdf));
+        QFile written(file);
+        REQUIRE(written.open(QIODevice::ReadOnly));
+        return written.readAll().count("/Type /Page\n");
+    };
+    CHECK(pages(*review) == 1);
+    person.click(QStringLiteral("protocolsTab"));
+    person.wait();
+    const auto* leaf = person.window().findChild<desk::ProtocolsLeaf*>();
+    REQUIRE(leaf->protocols().size() > 3);
+    CHECK_FALSE(leaf->protocols().front().locks.empty());  // series first
+    CHECK(std::ranges::any_of(leaf->protocols(), [](const auto& one) { return !one.drifts.empty(); }));
+    CHECK(pages(*person.find<desk::ProtocolPage>(QStringLiteral("protocolPage"))) == 1);
+}
+
+TEST_CASE("a lesson is taken over by the button it offers, is undone, and is no case of its own", "[desk][log]") {
+    Keeper person;
+    std::vector<log::Entry> entries;
+    person.selectShot(QStringLiteral("Satchel, front"));
+    const auto shot = person.shot();
+    for (int i = 0; i < 4; ++i) {
+        auto entry = log::entry_for(person.document().shoot(), shot, person.log().classOf()(shot));
+        entry.kind = log::Kind::correction, entry.stops = 0.5;
+        entry.uid = "c" + std::to_string(i), entry.time = "2026-11-0" + std::to_string(i + 1) + "T10:00:00";
+        entries.push_back(entry);
+        entry.kind = log::Kind::proof, entry.verdict = "keep", entry.f_number = shot.exposure.f_number * 2;
+        entry.uid = "p" + std::to_string(i), entry.stops.reset();
+        entries.push_back(entry);
+    }
+    person.log().write(entries);
+    person.wait();
+    person.openLog("lessonsTab");
+    auto* board = person.find<desk::LessonsBoard>(QStringLiteral("lessonsBoard"));
+    const auto* leaf = person.window().findChild<desk::LessonsLeaf*>();
+    const auto take = [&](log::Topic topic) {
+        for (std::size_t i = 0; i < leaf->lessons().size(); ++i)
+            if (leaf->lessons()[i].topic == topic)
+                QTest::mouseClick(board, Qt::LeftButton, {}, board->rowRect(i).center().toPoint());
+        person.settle();
+        person.click(QStringLiteral("takeLessonButton"));
+        person.wait();
+    };
+    take(log::Topic::stop);
+    CHECK(person.shot().exposure.f_number > shot.exposure.f_number * 1.9);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.shot().exposure.f_number == shot.exposure.f_number);
+    const auto& flashes = person.document().shoot().kit.flashes;
+    const auto learned = [&] {
+        std::size_t all = 0;
+        for (const auto& flash : flashes) all += flash.corrections.size();
+        for (const auto& lamp : person.document().shoot().kit.lamps) all += lamp.corrections.size();
+        return all;
+    };
+    const auto before = learned();
+    take(log::Topic::exposure);
+    CHECK(learned() == before + 1);
+    person.window().goTo(desk::Sheet::shot);
+    person.openLog();
+    CHECK(person.board()->entries().size() == entries.size());  // what it taught did not happen again
 }
 
 TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entry is forgotten", "[desk][log]") {

@@ -17,6 +17,7 @@ using namespace poquito::shoot;
 using namespace poquito::plan;
 using namespace poquito::advice;
 using test::same;
+using test::WithinAbs;
 using test::WithinRel;
 
 namespace {

@@ -46,7 +46,8 @@ std::span<const Rule> safety_rules();
 std::span<const Rule> limit_rules();
 std::span<const Rule> staging_rules();
 std::span<const Rule> standing_rules();
-std::array<std::span<const Rule>, 10> all_rules();  // in the order of work
+std::span<const Rule> lapse_rules();
+std::array<std::span<const Rule>, 11> all_rules();  // in the order of work
 
 /// While one lives on this thread rules are only counted: what takes long and only finds a remedy is left out.
 class OnlyCounting {

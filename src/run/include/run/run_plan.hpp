@@ -2,6 +2,7 @@
 
 #include "devices/bench_setup.hpp"
 #include "devices/ports.hpp"
+#include "plan/plan.hpp"
 #include "plan/report.hpp"
 
 #include <filesystem>
@@ -31,13 +32,20 @@ struct RunPlan {
     double take_up = 0;          // mm of rail further back than the first frame, so that all come from one side
     double interval = 0;         // at least from one exposure to the next
     double flash_timeout = 30;   // to wait for a flash
-    double frame_time = 1;       // expected, from one frame to the next: for the time left
+    /// Of a time-lapse: how many frames one moment has, how far apart moments begin, and by how many stops each is
+    /// exposed more than the one before it, against the light's own drift. 0 frames: it is taken once.
+    std::size_t moment_frames = 0;
+    double moment_interval = 0;
+    double moment_stops = 0;
+    double frame_time = 1;  // expected, from one frame to the next: for the time left
 
     std::string file_of(std::size_t frame) const;  // "urchin-1-0007.jpg"
+    bool opens_moment(std::size_t frame) const { return moment_frames > 0 && frame % moment_frames == 0; }
+    devices::CameraPort::Settings settings_of(std::size_t frame) const;  // as its moment has them
 };
 
 /// Why no run can be made of what is planned: more frames than `most_frames`. Empty: it can.
-std::optional<std::string> run_refusal(const plan::Report& report);
+std::optional<std::string> run_refusal(const plan::Plan& plan, const plan::Report& report);
 
 /// What is planned for that shot; `id` as in RunPlan. Of a stack that is refused only the first frames.
 RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder);

@@ -81,7 +81,7 @@ class Runner {
     double behind(const RunFrame& frame) const;
     devices::Done connect();
     devices::Done prepare();
-    devices::Done check_settings();
+    devices::Done check_settings(std::size_t frame);
     devices::Done collect();
     devices::Done wait_for_flashes();
     std::optional<std::size_t> next();
@@ -118,6 +118,7 @@ class Runner {
     double home_way_ = 0;      // s at most to the home switch; 0 once it is there
     double moving_until_ = 0;  // when the movement that is on ends
     double last_exposure_ = -1e9;
+    double moment_begun_ = -1e9;  // of a time-lapse
     double last_saved_ = 0;
     std::map<std::string, std::size_t> waiting_;  // names of frames in the buffer
     std::map<std::size_t, double> brightness_;    // of frames on the card

@@ -49,7 +49,7 @@ struct Site {
     std::vector<Obstacle> obstacles;
     Sky sky = Sky::clear;
     std::optional<LightReading> reading;  // empty: by the table
-    std::optional<SunWindow> window;  // empty: all of the sky
+    std::optional<SunWindow> window;      // empty: all of the sky
     std::string unknown;
 
     bool operator==(const Site&) const = default;

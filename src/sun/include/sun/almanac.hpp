@@ -3,8 +3,8 @@
 #include <optional>
 #include <vector>
 
-/// Where the sun stands, for a place and a moment. Degrees; bearings clockwise from north; moments in s since 1970-01-01
-/// UTC, without leap seconds. Source: MODEL 10.
+/// Where the sun stands, for a place and a moment. Degrees; bearings clockwise from north; moments in s since
+/// 1970-01-01 UTC, without leap seconds. Source: MODEL 10.
 namespace poquito::sun {
 
 struct Place {

@@ -45,6 +45,7 @@ double light_by_table(double true_elevation, shoot::Sky sky);
 double light_at(const shoot::Site& site, const Place& place, double moment);
 
 /// How long a reading holds from that moment on, s, within a third of a stop; at most 4 hours.
+inline constexpr double longest_hold = 4 * 3600;
 double reading_holds(const shoot::Site& site, const Place& place, double moment);
 
 /// Length of the shadow of what stands upright, over its height. Empty: the sun is down.
@@ -52,6 +53,5 @@ std::optional<double> shadow_length(const Position& position);
 
 /// The light that is there as the plan has it: direction, width and reading. `camera_bearing` where the camera looks.
 shoot::Ambient ambient_at(const shoot::Site& site, const Place& place, double moment, double camera_bearing);
-
 
 }  // namespace poquito::sun

@@ -26,8 +26,8 @@ std::optional<LocalDay> local_day(const std::string& zone, const std::string& da
 /// At so many hours from UTC all day.
 std::optional<LocalDay> day_at_offset(double offset_hours, const std::string& date);
 
-/// s after midnight as a clock there shows it; and the moment of a clock's time on that date. An hour that is skipped in
-/// spring is the hour after, one that comes twice in autumn the first.
+/// s after midnight as a clock there shows it; and the moment of a clock's time on that date. An hour that is skipped
+/// in spring is the hour after, one that comes twice in autumn the first.
 double clock_at(const std::string& zone, double moment);
 std::optional<double> moment_of(const std::string& zone, const std::string& date, double clock);
 

@@ -54,6 +54,7 @@ class SimulatedCamera final : public CameraPort {
         std::optional<double> ring;
         std::vector<double> shares;
         double moved = 0;  // mm the subject stood to the side
+        double hours = 0;  // since the first frame
         plan::Luck luck;
         double written_at = 0;
     };
@@ -66,9 +67,10 @@ class SimulatedCamera final : public CameraPort {
     plan::Report report_;
     plan::Lots lots_;
     Settings settings_;
-    double write_time_;  // s a frame
-    std::size_t room_;   // frames of buffer
-    double card_space_;  // MB
+    std::optional<double> began_;  // its first frame, by the clock
+    double write_time_;            // s a frame
+    std::size_t room_;             // frames of buffer
+    double card_space_;            // MB
     std::string expected_;
     double moved_ = 0;
     double card_free_at_ = 0;  // when all before is written

@@ -1,0 +1,252 @@
+// Each exercise is taken on the bench: the right frames pass, wrong ones fail for the right reason.
+#include "practice/exercise.hpp"
+
+#include "advice/advice.hpp"
+#include "plan/assess.hpp"
+#include "run/journal.hpp"
+#include "run/runner.hpp"
+#include "storage/shoot_file.hpp"
+#include "support/benches.hpp"
+#include "support/matchers.hpp"
+
+#include <algorithm>
+#include <map>
+#include <set>
+#include <variant>
+
+using namespace poquito;
+using practice::Exercise;
+using practice::Outcome;
+using practice::Result;
+
+namespace {
+
+/// With the gear of the demo: what an exercise meets at a real bag.
+const shoot::Shoot& bag() {
+    static const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    return shoot;
+}
+
+const Exercise& exercise(const std::string& id) {
+    const auto all = practice::exercises();
+    return *std::ranges::find_if(all, [&](const Exercise& one) { return one.id == id; });
+}
+
+/// What was really done, where it differs from the plan.
+using Otherwise = std::function<void(shoot::Shot& shot)>;
+
+class Session {
+  public:
+    explicit Session(const Exercise& exercise, int width = 720)
+        : exercise_(exercise), shots_(exercise.shots(bag().kit)), width_(width) {}
+
+    void take(std::size_t number, const Otherwise& otherwise = {}, std::vector<devices::Trouble> troubles = {}) {
+        shoot::Shoot shoot;
+        shoot.kit = bag().kit;
+        auto shot = shots_[number];
+        if (otherwise) otherwise(shot);
+        shoot.shots.clear();
+        shoot.shots.push_back(shot);
+        auto& bench = *benches_.emplace_back(std::make_unique<test::BenchRun>(
+            shoot, devices::SimulatedBench::Options{.troubles = std::move(troubles), .picture_width = width_}));
+        bench.plan = run::tries_plan(bench.plan, static_cast<std::size_t>(exercise_.tries), 1);
+        bench.devices = std::make_unique<devices::SimulatedBench>(
+            bench.clock, run::bench_setup(bench.shoot.kit, bench.shoot.shots[0], bench.plan),
+            devices::SimulatedBench::Options{.troubles = bench.devices->world().troubles, .picture_width = width_});
+        auto created = run::Journal::create(bench.journal_path(), bench.plan);
+        run::Runner runner(bench.devices->bench(), bench.clock, std::get<run::Journal>(created), bench.fresh(),
+                           {.hold_on_fault = false, .retake_dim = false});
+        runner.run();
+        REQUIRE(runner.status().phase == run::Phase::complete);
+        const bool single = shots_[number].capture.mode == shoot::CaptureMode::single;
+        proof::Request request{.kit = &bag().kit, .shot = &shots_[number], .singles = single, .tries = single};
+        for (std::size_t i = 0; i < bench.plan.frames.size(); ++i)
+            request.files.push_back(bench.folder.path() / bench.plan.file_of(i));
+        request.files.erase(request.files.begin(), request.files.begin() + left_out_);
+        looks_[number] = std::make_shared<const proof::Inspection>(*proof::inspect(request));
+    }
+    void take_all(const Otherwise& otherwise = {}) {
+        for (std::size_t i = 0; i < shots_.size(); ++i) take(i, otherwise);
+    }
+
+    Outcome outcome() const {
+        std::vector<practice::Series> series;
+        for (std::size_t i = 0; i < shots_.size(); ++i) {
+            const auto found = looks_.find(i);
+            series.push_back({.shot = &shots_[i], .inspection = found == looks_.end() ? nullptr : found->second});
+        }
+        auto made = exercise_.judge(bag().kit, series);
+        INFO(made.said);
+        return made;
+    }
+    std::vector<shoot::Shot>& shots() { return shots_; }
+    void leaveOut(int frames) { left_out_ = frames; }  // the first of those that are taken next
+
+  private:
+    const Exercise& exercise_;
+    std::vector<shoot::Shot> shots_;
+    int width_;
+    int left_out_ = 0;
+    std::vector<std::unique_ptr<test::BenchRun>> benches_;
+    std::map<std::size_t, std::shared_ptr<const proof::Inspection>> looks_;
+};
+
+void check(const Outcome& outcome, Result result, const char* words) {
+    std::string facts;
+    for (const auto& fact : outcome.facts) facts += fact.name + ": " + fact.value + "; ";
+    INFO(outcome.said << " [" << facts << "]");
+    CHECK(outcome.result == result);
+    CHECK(outcome.said.find(words) != std::string::npos);
+}
+
+}  // namespace
+
+TEST_CASE("each exercise can be laid out with a bag: shots that can be planned, ids of its own", "[practice]") {
+    std::set<std::string> ids;
+    for (const auto& one : practice::exercises()) {
+        CHECK(ids.insert(one.id).second);
+        CHECK(one.grade >= 1);
+        CHECK(one.grade <= 3);
+        CHECK(std::string(one.why).size() > 60);
+        CHECK_FALSE(one.lay_out.empty());
+        for (const auto* shoot : {&bag()}) {
+            auto kit = shoot->kit;
+            const auto shots = one.shots(kit);
+            REQUIRE_FALSE(shots.empty());
+            for (const auto& shot : shots) {
+                INFO(shot.id);
+                CHECK(practice::exercise_of(shot) == &one);
+                CHECK(ids.insert(shot.id).second);
+                auto written = *shoot;
+                written.shots.clear();
+                written.shots.push_back(shot);
+                CHECK(std::holds_alternative<shoot::Shoot>(storage::read_shoot(storage::write_shoot(written))));
+                const auto report = plan::assess(kit, shot);
+                CHECK(report.optics.working_distance.value_or(0) > 0);
+                if (std::string(one.id) != "distance" && std::string(one.id) != "grounds" && !shot.freeze)
+                    CHECK(std::abs(report.light.front_total.value_or(9)) < 0.7);
+            }
+            // The simplest bag there is: a camera and a lens.
+            kit.flashes.clear(), kit.lamps.clear(), kit.modifiers.clear(), kit.tubes.clear(),
+                kit.closeup_lenses.clear(), kit.rails.clear();
+            for (const auto& shot : one.shots(kit)) CHECK(shot.lights.empty());
+        }
+        // Without frames it says which are missing.
+        const auto open = Session(one).outcome();
+        CHECK(open.result == Result::open);
+        CHECK(open.said.find("more of") != std::string::npos);
+    }
+    const shoot::Shot none;
+    CHECK_FALSE(practice::exercise_of(none));
+}
+
+TEST_CASE("the leaning rule: depth grows with the stop, and not where the stop was not set", "[practice]") {
+    Session right(exercise("lean"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "depth grew");
+    Session wrong(exercise("lean"));
+    wrong.take_all([](shoot::Shot& shot) { shot.exposure.f_number = 8; });
+    check(wrong.outcome(), Result::failed, "same stop");
+}
+
+TEST_CASE("the ladder: sharpest in the middle, softer at its end, and nothing of it at a slant", "[practice]") {
+    Session right(exercise("ladder"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "Sharpest at f/");
+    Session wrong(exercise("ladder"));
+    wrong.take_all([](shoot::Shot& shot) { shot.exposure.shutter = 1.0 / 15; });
+    check(wrong.outcome(), Result::failed, "stops of light");
+}
+
+TEST_CASE("tubes against glass: of one size or nothing is compared", "[practice]") {
+    Session right(exercise("closer"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "corners");
+    Session wrong(exercise("closer"));
+    wrong.take(0);
+    wrong.take(1, [](shoot::Shot& shot) { shot.rig.focus.value *= 0.8; });
+    check(wrong.outcome(), Result::failed, "not of one size");
+}
+
+TEST_CASE("bracing: the steadiest way wins, and all fail where the time is too long", "[practice]") {
+    Session right(exercise("steady"), 1600);
+    right.take_all();
+    check(right.outcome(), Result::passed, "is your way");
+    CHECK(right.outcome().said.find("bag of rice") != std::string::npos);
+}
+
+TEST_CASE("automatic against fixed: a fixed series that is not steady is told", "[practice]") {
+    Session right(exercise("automatic"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "repeat");
+    Session wrong(exercise("automatic"));
+    wrong.take(0);
+    wrong.take(1, {}, {{.kind = devices::TroubleKind::flash_not_ready, .frame = 2}});
+    check(wrong.outcome(), Result::failed, "not steady");
+}
+
+TEST_CASE("half the distance is two stops, unless the flash takes them away again", "[practice]") {
+    Session right(exercise("distance"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "two stops more");
+    Session wrong(exercise("distance"));
+    wrong.take(0);
+    wrong.take(1, [](shoot::Shot& shot) { shot.lights[0].power = *shot.lights[0].power / 4; });
+    check(wrong.outcome(), Result::failed, "automatic");
+}
+
+TEST_CASE("black ground and white ground, and each as it goes wrong", "[practice]") {
+    Session right(exercise("grounds"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "two grounds");
+    Session wrong(exercise("grounds"));
+    wrong.take(0, [](shoot::Shot& shot) { shot.background->distance = 60, shot.background->reflectance = 0.4; });
+    wrong.take(1);
+    check(wrong.outcome(), Result::failed, "dark grey");
+    wrong.take(0);
+    wrong.take(1, [](shoot::Shot& shot) { shot.background->distance = 600; });
+    check(wrong.outcome(), Result::failed, "is grey");
+}
+
+TEST_CASE("the spoon shows how large the light is", "[practice]") {
+    Session right(exercise("spoon"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "became a field");
+    Session wrong(exercise("spoon"));
+    wrong.take(0);
+    wrong.take(1, [&](shoot::Shot& shot) { shot.lights = wrong.shots()[0].lights; });
+    check(wrong.outcome(), Result::failed, "no larger");
+}
+
+TEST_CASE("a first stack and a bracket are whole, or it is told where they are not", "[practice]") {
+    for (const char* id : {"stack", "bracket"}) {
+        Session right(exercise(id));
+        right.take_all();
+        check(right.outcome(), Result::passed, "whole");
+    }
+    Session late(exercise("stack"));
+    late.leaveOut(14);
+    late.take(0);
+    check(late.outcome(), Result::failed, "18 frames where the plan has 32");
+    Session touched(exercise("stack"));
+    touched.take(0, {}, {{.kind = devices::TroubleKind::subject_moves, .frame = 6, .size = 0.8}});
+    check(touched.outcome(), Result::failed, "lies elsewhere");
+}
+
+TEST_CASE("what falls is frozen by a short flash, where it is met", "[practice]") {
+    Session right(exercise("grain"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "frozen");
+    Session wrong(exercise("grain"));
+    wrong.take_all([](shoot::Shot& shot) { shot.freeze->beam_above = 60; });
+    check(wrong.outcome(), Result::failed, "none of the frames");
+}
+
+TEST_CASE("what goes wrong most is practised next, then the easiest that is left", "[practice]") {
+    CHECK(std::string(practice::next_exercise({}, {})->id) == "lean");
+    CHECK(std::string(practice::next_exercise({{"gap", 5}, {"clipped", 2}}, {})->id) == "stack");
+    CHECK(std::string(practice::next_exercise({{"gap", 5}, {"clipped", 2}}, {"stack", "bracket"})->id) == "distance");
+    std::vector<std::string> all;
+    for (const auto& one : practice::exercises()) all.emplace_back(one.id);
+    CHECK_FALSE(practice::next_exercise({{"gap", 5}}, all));
+}
