@@ -91,7 +91,9 @@ int use_book(const BookRequest& request) {
         if (const auto failed = book.forget(request.forget)) return complain(*failed);
         return done;
     }
-    const auto rows = book.search({.words = request.words, .most = request.lessons ? 1'000'000'000U : 200U});
+    auto query = log::query_of(request.words);
+    query.most = request.lessons ? 1'000'000'000U : 200U;
+    const auto rows = book.search(query);
     if (const auto* error = std::get_if<storage::ReadError>(&rows)) return complain(*error);
     const auto& entries = std::get<std::vector<log::Entry>>(rows);
     if (request.lessons) {

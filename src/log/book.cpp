@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cctype>
+#include <sstream>
 #include <system_error>
 #include <utility>
 
@@ -221,7 +222,7 @@ struct Where {
             also(fmt::format("substr(time, 1, 4) <> substr(?, 1, 4) AND min({0}, 365 - {0}) <= 14", apart).c_str(),
                  query.season, 3);
         }
-        if (!query.to.empty()) also("time < ?", query.to + "U");  // behind any time of that day
+        if (!query.to.empty()) also("time < ?", query.to + "U");  // behind any moment of that day, month or year
     }
     void bind(SQLite::Statement& statement) const {
         int at = 1;
@@ -242,6 +243,32 @@ std::optional<Kind> kind_of(const std::string& text) {
     for (int i = 0; i < kinds; ++i)
         if (text == kind_text(static_cast<Kind>(i))) return static_cast<Kind>(i);
     return std::nullopt;
+}
+
+namespace {
+
+/// "2026", "2026-11", "2026-11-28".
+bool is_date(const std::string& word) {
+    constexpr std::size_t year = 4, month = 7, day = 10;
+    if (word.size() != year && word.size() != month && word.size() != day) return false;
+    for (std::size_t i = 0; i < word.size(); ++i)
+        if ((i == year || i == month) ? word[i] != '-' : std::isdigit(static_cast<unsigned char>(word[i])) == 0)
+            return false;
+    return word.front() == '1' || word.front() == '2';
+}
+
+}  // namespace
+
+Query query_of(const std::string& typed) {
+    Query query;
+    std::istringstream words(typed);
+    for (std::string word; words >> word;) {
+        if (is_date(word))
+            query.from = query.to = word;
+        else
+            query.words += (query.words.empty() ? "" : " ") + word;
+    }
+    return query;
 }
 
 struct Book::Data {

@@ -1,6 +1,7 @@
 #include "log/made_up.hpp"
 
 #include "log/record.hpp"
+#include "text/scales.hpp"
 
 #include <fmt/format.h>
 
@@ -107,7 +108,7 @@ class Year {
         proof.frames = frames;
         const std::string place = proof.place;
         proof.verdict = dice_.share() < (stack ? 0.7 : 0.85) ? "keep" : "redo";
-        proof.f_number = shot.exposure.f_number * (dice_.share() < 0.3 ? 1.122 : 1);
+        proof.f_number = text::step_f_number(shot.exposure.f_number, dice_.share() < 0.3 ? 1 : 0);
         day.minutes += dice_.whole(2, 9);
         if (stack && dice_.share() < 0.4) {
             auto& work = add(day, Kind::change, shot);

@@ -99,6 +99,7 @@ void add_flash(Entry& entry, const Shot& shot, const shoot::RunRecord& run) {
 std::string plan_of(const shoot::Shoot& shoot, const Shot& shot) {
     shoot::Shoot alone;
     alone.title = shoot.title;
+    alone.site = shoot.site;
     alone.kit = shoot.kit;
     Shot own = shot;
     own.follows.reset();  // the other one is not there

@@ -191,6 +191,27 @@ TEST_CASE("entries are found by words and their beginnings, class, gear, verdict
     CHECK(got(book.classes()) == std::vector<std::string>{"coin", "insect"});
 }
 
+TEST_CASE("words and days are typed in one line", "[log]") {
+    const auto query = log::query_of(" bee 2026-11  gusty ");
+    CHECK(query.words == "bee gusty");
+    CHECK(query.from == "2026-11");
+    CHECK(query.to == "2026-11");
+    CHECK(log::query_of("2026x f/8 10 90 mm").words == "2026x f/8 10 90 mm");
+    const test::Folder folder;
+    auto book = opened(folder / "logbook.db");
+    std::vector<Entry> entries;
+    for (const char* time :
+         {"2025-12-31T23:00:00", "2026-01-01T00:00:00", "2026-01-31T12:00:00", "2026-02-01T00:00:00"}) {
+        auto& entry = entries.emplace_back(run(static_cast<int>(entries.size())));
+        entry.time = time;
+    }
+    put(book, entries);
+    CHECK(got(book.count(log::query_of("2026"))) == 3);
+    CHECK(got(book.count(log::query_of("2026-01"))) == 2);
+    CHECK(got(book.count(log::query_of("2026-01-31"))) == 1);
+    CHECK(got(book.count(log::query_of("2024"))) == 0);
+}
+
 TEST_CASE("what was within a fortnight of a day in other years is due again", "[log]") {
     const test::Folder folder;
     auto book = opened(folder / "logbook.db");

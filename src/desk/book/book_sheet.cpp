@@ -12,14 +12,15 @@
 
 namespace poquito::desk {
 
-BookSheet::BookSheet(Document& document, Bag& bag, LogDesk& log, QWidget* parent)
+BookSheet::BookSheet(Document& document, Bag& bag, const PracticeLeaf::Desks& desks, QWidget* parent)
     : QWidget(parent),
       leaves_(new Leaves(this)),
       kit_(new KitRoom(document, bag, this)),
-      log_(new LogLeaf(document, log, this)),
-      lessons_(new LessonsLeaf(document, log, this)),
-      protocols_(new ProtocolsLeaf(log, this)),
-      review_(new ReviewLeaf(log, this)) {
+      log_(new LogLeaf(document, desks.log, this)),
+      lessons_(new LessonsLeaf(document, desks.log, this)),
+      protocols_(new ProtocolsLeaf(desks.log, this)),
+      review_(new ReviewLeaf(desks.log, this)),
+      practice_(new PracticeLeaf(document, desks, this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(leaves_);
@@ -32,6 +33,9 @@ BookSheet::BookSheet(Document& document, Bag& bag, LogDesk& log, QWidget* parent
                       tr("A day looked back on: planned and happened, what it cost, what to do "
                          "otherwise")},
                      review_);
+    leaves_->addLeaf({"practiceTab", tr("Practice"), tr("Exercises of ten minutes, judged by their frames")},
+                     practice_);
+    connect(practice_, &PracticeLeaf::shotWanted, this, &BookSheet::shotWanted);
     connect(leaves_, &Leaves::turned, this, [this] {
         refresh();
         Q_EMIT turned();
@@ -53,6 +57,7 @@ void BookSheet::refresh() {
     if (leaves_->currentLeaf() == lessons_) lessons_->refresh();
     if (leaves_->currentLeaf() == protocols_) protocols_->refresh();
     if (leaves_->currentLeaf() == review_) review_->refresh();
+    if (leaves_->currentLeaf() == practice_) practice_->refresh();
 }
 
 }  // namespace poquito::desk

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "desk/book/practice_leaf.hpp"
+
 #include <QWidget>
 
 namespace poquito::desk {
@@ -9,17 +11,16 @@ class Document;
 class KitRoom;
 class Leaves;
 class LessonsLeaf;
-class LogDesk;
 class LogLeaf;
 class ProtocolsLeaf;
 class ReviewLeaf;
 
 /// What outlives a shoot, a leaf a chapter: the bag, the log, what it teaches, series over the
-/// months and days looked back on.
+/// months, days looked back on, and exercises.
 class BookSheet : public QWidget {
     Q_OBJECT
   public:
-    BookSheet(Document& document, Bag& bag, LogDesk& log, QWidget* parent = nullptr);
+    BookSheet(Document& document, Bag& bag, const PracticeLeaf::Desks& desks, QWidget* parent = nullptr);
 
     KitRoom& kit() { return *kit_; }
     bool showsKit() const;
@@ -38,6 +39,7 @@ class BookSheet : public QWidget {
     LessonsLeaf* lessons_;
     ProtocolsLeaf* protocols_;
     ReviewLeaf* review_;
+    PracticeLeaf* practice_;
 };
 
 }  // namespace poquito::desk

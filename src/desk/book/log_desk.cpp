@@ -29,7 +29,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr const char* made_up_file = "made-up-year-2.db";  // another number for another year
+constexpr const char* made_up_file = "made-up-year-3.db";  // another number for another year
 
 QString usualPath() {
     return QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))

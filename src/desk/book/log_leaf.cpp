@@ -12,6 +12,9 @@
 #include "desk/shell/document.hpp"
 #include "log/keeper.hpp"
 #include "shoot/edit.hpp"
+#include "storage/shoot_file.hpp"
+#include "sun/shine.hpp"
+#include "sun/zone.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
@@ -24,13 +27,38 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QSignalBlocker>
+#include <QTime>
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <cmath>
 #include <utility>
 #include <vector>
 
 namespace poquito::desk {
+namespace {
+
+/// Where it stood, by the site of its plan; empty: that is not known, or it was down.
+std::string sunThen(const log::Entry& entry) {
+    if (entry.plan.empty() || entry.light.find("sky") == std::string::npos) return {};
+    const auto read = storage::read_shoot(entry.plan);
+    const auto* shoot = std::get_if<shoot::Shoot>(&read);
+    const auto place = shoot ? sun::place_of(shoot->site) : std::nullopt;
+    const auto time =
+        QTime::fromString(toQt(entry.time.substr(std::min<std::size_t>(11, entry.time.size()), 8)), Qt::ISODate);
+    if (!place || !time.isValid()) return {};
+    const auto moment =
+        sun::moment_of(shoot->site.zone, entry.time.substr(0, 10), time.msecsSinceStartOfDay() / 1000.0);
+    if (!moment) return {};
+    const auto position = sun::position_at(*place, *moment);
+    if (position.elevation < 0) return QObject::tr("down").toStdString();
+    return QObject::tr("%1\u00b0 high, bearing %2\u00b0")
+        .arg(std::lround(position.elevation))
+        .arg(std::lround(position.bearing))
+        .toStdString();
+}
+
+}  // namespace
 
 LogLeaf::LogLeaf(Document& document, LogDesk& desk, QWidget* parent)
     : QWidget(parent), document_(document), desk_(desk) {
@@ -56,7 +84,9 @@ QWidget* LogLeaf::buildList() {
     auto* bar = new QHBoxLayout;
     bar->setSpacing(6);
     words_ = new LineField(page);
-    nameControl(words_, {"logWordsField", tr("Look for"), tr("Words, or how they begin: a species, a place, a lens")});
+    nameControl(words_, {"logWordsField", tr("Look for"),
+                         tr("Words, or how they begin: a species, a place, a lens; a day, month or year as 2026-11-28, "
+                            "2026-11, 2026")});
     words_->setPlaceholderText(tr("species, place, shot, lens \u2026"));
     connect(words_, &QLineEdit::textChanged, this, [this] { later_.start(); });
     bar->addWidget(words_, 1);
@@ -177,7 +207,7 @@ void LogLeaf::refresh() { find(); }
 
 void LogLeaf::find() {
     later_.stop();
-    log::Query query{.words = words_->text().toStdString()};
+    auto query = log::query_of(words_->text().toStdString());
     if (kind_->currentIndex() > 0) query.kind = static_cast<log::Kind>(kind_->currentIndex() - 1);
     if (class_->currentIndex() > 0) query.subject_class = class_->currentText().toStdString();
     if (verdict_->currentIndex() > 0) query.verdict = verdict_->currentIndex() == 1 ? "keep" : "redo";
@@ -295,6 +325,7 @@ void LogLeaf::showEntry() {
         fact(tr("Class"), e.subject_class);
         fact(tr("Of"), e.words);
         fact(tr("Where"), e.place);
+        fact(tr("Sun there"), sunThen(e));
         fact(tr("Wind"), e.wind);
         fact(tr("Camera"), e.camera);
         fact(tr("Lens"), e.lens);

@@ -174,7 +174,7 @@ void ProtocolPage::draw(QPainter& painter, const QRectF& area) const {
     strip(
         tr("Off its place, %"),
         [](const log::Session& s) { return s.framing ? std::optional(*s.framing * 100) : std::nullopt; },
-        log::framing_may * 100, tr("% of the frame"));
+        log::framing_may * 100, tr("%"));
     drawSettings(painter, QRectF(area.left(), y + 4, area.width(), 10));
 }
 

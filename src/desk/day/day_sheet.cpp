@@ -3,6 +3,7 @@
 #include "desk/base/leaves.hpp"
 #include "desk/day/outlets_leaf.hpp"
 #include "desk/day/packing_leaf.hpp"
+#include "desk/day/seasons_leaf.hpp"
 #include "desk/day/sets_leaf.hpp"
 #include "desk/day/shot_pictures.hpp"
 #include "desk/day/sun_leaf.hpp"
@@ -12,7 +13,7 @@
 
 namespace poquito::desk {
 
-DaySheet::DaySheet(Document& document, RunDesk& runs, QWidget* parent)
+DaySheet::DaySheet(Document& document, RunDesk& runs, LogDesk& log, QWidget* parent)
     : StationPage(document, parent),
       library_(new ViewSetLibrary({}, this)),
       pictures_(new ShotPictures(document, this)),
@@ -37,6 +38,9 @@ DaySheet::DaySheet(Document& document, RunDesk& runs, QWidget* parent)
     connect(outlets, &OutletsLeaf::shotWanted, this, &DaySheet::shotWanted);
     leaves_->addLeaf({"packingTab", tr("Packing"), tr("What comes along, and home again")},
                      new PackingLeaf(document, this));
+    leaves_->addLeaf(
+        {"seasonsTab", tr("Seasons"), tr("What is there when: what you logged first, then what is common")},
+        new SeasonsLeaf(document, log, this));
     connect(leaves_, &Leaves::turned, this, &DaySheet::refresh);
 }
 

@@ -7,6 +7,7 @@
 
 namespace poquito::desk {
 
+class LogDesk;
 class Leaves;
 class RunDesk;
 class ShotPictures;
@@ -17,7 +18,7 @@ class ViewSetLibrary;
 class DaySheet : public StationPage {
     Q_OBJECT
   public:
-    DaySheet(Document& document, RunDesk& runs, QWidget* parent = nullptr);
+    DaySheet(Document& document, RunDesk& runs, LogDesk& log, QWidget* parent = nullptr);
 
     const std::optional<DayPlan>& plan() const;
     bool isSettled() const;

@@ -32,8 +32,15 @@ LapseForm::LapseForm(Document& document, QWidget* parent) : StationPage(document
     auto* sides = new QHBoxLayout;
     sides->setSpacing(14);
     column->addLayout(sides);
-    auto* left = addGroup(sides, {});
-    auto* right = addGroup(sides, {});
+    const auto side = [&] {
+        auto* inner = new QVBoxLayout;
+        sides->addLayout(inner, 1);
+        auto* group = addGroup(inner, {});
+        inner->addStretch();
+        return group;
+    };
+    auto* left = side();
+    auto* right = side();
     const auto number = [this](QGridLayout* group, const Caption& caption, Quantity quantity, double Lapse::*member) {
         fields_.push_back(addQuantity(
             group, caption, std::move(quantity), [member](const Shot& s) { return s.lapse.value_or(Lapse{}).*member; },

@@ -612,7 +612,7 @@ void MainWindow::turnTo(Sheet sheet) {
 
 DaySheet* MainWindow::day() {
     if (day_) return day_;
-    day_ = new DaySheet(document_, *runs_, this);
+    day_ = new DaySheet(document_, *runs_, *log_, this);
     body_->addWidget(day_);
     connect(day_, &DaySheet::shotWanted, this, [this] { goTo(Sheet::shot); });
     connect(day_, &DaySheet::addWanted, commands_, &ShotCommands::add);
@@ -623,7 +623,7 @@ DaySheet* MainWindow::day() {
 
 BookSheet* MainWindow::book() {
     if (book_) return book_;
-    book_ = new BookSheet(document_, bag(), *log_, this);
+    book_ = new BookSheet(document_, bag(), {.log = *log_, .runs = *runs_, .proof = *proof_}, this);
     body_->addWidget(book_);
     history_->addStack(&bag().document().undoStack());
     connect(&book_->kit(), &KitRoom::sideShown, this, &MainWindow::chooseHistory);

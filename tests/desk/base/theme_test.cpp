@@ -118,7 +118,7 @@ TEST_CASE("the size of everything is chosen and kept for the next start", "[desk
 
 namespace {
 
-constexpr const char* book_leaves[] = {"logTab", "lessonsTab", "kitTab"};
+constexpr const char* book_leaves[] = {"logTab", "lessonsTab", "protocolsTab", "reviewTab", "practiceTab", "kitTab"};
 /// With all that the demo's book has.
 void openBook(Person& person, const char* tab) {
     person.window().goTo(desk::Sheet::book);
@@ -127,7 +127,7 @@ void openBook(Person& person, const char* tab) {
     QTest::qWait(50);
     person.settle();
 }
-constexpr const char* day_leaves[] = {"hoursTab", "setsTab", "outletsTab", "packingTab"};
+constexpr const char* day_leaves[] = {"hoursTab", "sunTab", "setsTab", "outletsTab", "packingTab", "seasonsTab"};
 
 }  // namespace
 

@@ -191,10 +191,9 @@ TEST_CASE("a lesson is taken over by the button it offers, is undone, and is no 
     CHECK(person.shot().exposure.f_number > shot.exposure.f_number * 1.9);
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.shot().exposure.f_number == shot.exposure.f_number);
-    const auto& flashes = person.document().shoot().kit.flashes;
     const auto learned = [&] {
         std::size_t all = 0;
-        for (const auto& flash : flashes) all += flash.corrections.size();
+        for (const auto& flash : person.document().shoot().kit.flashes) all += flash.corrections.size();
         for (const auto& lamp : person.document().shoot().kit.lamps) all += lamp.corrections.size();
         return all;
     };

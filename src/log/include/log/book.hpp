@@ -27,6 +27,9 @@ struct Query {
     std::size_t after = 0;  // so many of the newest are passed over
 };
 
+/// What a person types: words, and days, months or years as "2026-11-28", "2026-11", "2026", the last of which limits.
+Query query_of(const std::string& typed);
+
 /// One book, one thread at a time; several programs may have it open. What is added is on the disk when `add` returns,
 /// and of a program that is killed either all of an entry is there or nothing. A call that fails says why and changes
 /// nothing.

@@ -1,0 +1,274 @@
+#include "desk/book/practice_leaf.hpp"
+
+#include "desk/base/caption.hpp"
+#include "desk/base/facts_view.hpp"
+#include "desk/base/sentence.hpp"
+#include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
+#include "desk/book/log_desk.hpp"
+#include "desk/book/practice_board.hpp"
+#include "desk/day/day_paper.hpp"
+#include "desk/proof/proof_desk.hpp"
+#include "desk/run/run_desk.hpp"
+#include "desk/shell/document.hpp"
+#include "log/record.hpp"
+
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <utility>
+
+namespace poquito::desk {
+
+PracticeLeaf::PracticeLeaf(Document& document, Desks desks, QWidget* parent)
+    : QWidget(parent), document_(document), desks_(desks) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(14);
+    row->addWidget(buildList());
+    row->addWidget(buildPage(), 1);
+    // A run ends inside a signal of its own: the next one begins after it.
+    connect(&desks_.runs, &RunDesk::ended, this, [this] {
+        if (taking_) QTimer::singleShot(0, this, &PracticeLeaf::takeNext);
+    });
+    connect(&desks_.proof, &ProofDesk::changed, this, [this] {
+        if (judging_ && !desks_.proof.isBusy()) QTimer::singleShot(0, this, &PracticeLeaf::lookNext);
+    });
+    showExercise();
+}
+
+QWidget* PracticeLeaf::buildList() {
+    auto* page = paperOn(this);
+    page->setFixedWidth(340);
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(14, 10, 10, 10);
+    board_ = new PracticeBoard(page);
+    column->addWidget(scrollingOn(board_, page), 1);
+    connect(board_, &PracticeBoard::exerciseChosen, this, &PracticeLeaf::showExercise);
+    return page;
+}
+
+QWidget* PracticeLeaf::buildPage() {
+    auto* page = paperOn(this);
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(18, 12, 18, 12);
+    column->setSpacing(10);
+    name_ = new QLabel(page);
+    name_->setFont(textFont(15, QFont::DemiBold));
+    name_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    column->addWidget(name_);
+    words_ = new QLabel(page);
+    words_->setObjectName(QStringLiteral("practiceWords"));
+    words_->setWordWrap(true);
+    words_->setTextFormat(Qt::RichText);
+    words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    words_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Minimum);
+    words_->setMaximumWidth(760);
+    column->addWidget(words_);
+    auto* row = new QHBoxLayout;
+    const auto button = [&](const Caption& caption, const auto& run) {
+        auto* made = captionedButton(caption, page);
+        connect(made, &QPushButton::clicked, this, run);
+        row->addWidget(made);
+        return made;
+    };
+    open_ = button({"openExerciseButton", tr("Open as shots"),
+                    tr("As shots of this shoot, behind the others: take their "
+                       "frames into Proof")},
+                   [this] { open(); });
+    bench_ = button({"benchExerciseButton", tr("Try it on the bench"),
+                     tr("The simulated bench takes the frames: to see what is to come out")},
+                    [this] { takeOnBench(); });
+    judge_ =
+        button({"judgeExerciseButton", tr("Judge the frames"), tr("What its shots have in Proof, or their runs took")},
+               [this] { judge(); });
+    row->addStretch();
+    column->addLayout(row);
+    said_ = new Sentence(4, page);
+    said_->setObjectName(QStringLiteral("practiceSaid"));
+    column->addWidget(said_);
+    facts_ = new FactsView("practiceFacts", tr("What the frames say"), page);
+    facts_->setMinimumHeight(200);
+    facts_->setMaximumWidth(520);
+    column->addWidget(facts_);
+    column->addStretch(1);
+    return page;
+}
+
+void PracticeLeaf::refresh() {
+    desks_.log.search({.words = "practice", .kind = log::Kind::note, .most = 1000}, this, [this](LogDesk::Found found) {
+        done_.clear();
+        // Newest first: what came of it last counts, unless it was passed once.
+        for (const auto& entry : found.entries) {
+            if (entry.what != "practice") continue;
+            const bool passed = entry.verdict == "keep";
+            auto& result = done_.try_emplace(entry.subject_class, practice::Result::failed).first->second;
+            if (passed) result = practice::Result::passed;
+        }
+        showDone();
+    });
+    desks_.log.search({.kind = log::Kind::inspection, .most = 500}, this, [this](LogDesk::Found found) {
+        std::map<std::string, int> causes;
+        for (const auto& entry : found.entries)
+            for (const auto& part : toQt(entry.causes).split(QStringLiteral(", "), Qt::SkipEmptyParts))
+                causes[part.section(QLatin1Char(' '), 0, 0).toStdString()] +=
+                    std::max(1, part.section(QLatin1Char(' '), 1).toInt());
+        causes_.assign(causes.begin(), causes.end());
+        showDone();
+    });
+}
+
+void PracticeLeaf::showDone() {
+    std::vector<std::string> passed;
+    for (const auto& [id, result] : done_)
+        if (result == practice::Result::passed) passed.push_back(id);
+    const auto* next = practice::next_exercise(causes_, passed);
+    board_->setDone(done_, next ? next->id : std::string());
+}
+
+void PracticeLeaf::showExercise() {
+    const auto& exercise = board_->chosen();
+    name_->setText(QString::fromUtf8(exercise.name));
+    auto words = QStringLiteral("<p>%1</p><ol style=\"margin-left:-22px\">")
+                     .arg(QString::fromUtf8(exercise.why).toHtmlEscaped());
+    for (const auto* one : exercise.lay_out)
+        words += QStringLiteral("<li>%1</li>").arg(QString::fromUtf8(one).toHtmlEscaped());
+    words_->setText(words + QStringLiteral("</ol>"));
+    const bool gear = !document_.kit().cameras.empty() && !document_.kit().lenses.empty();
+    for (auto* button : {open_, bench_, judge_}) button->setEnabled(gear);
+    outcome_ = {};
+    showOutcome();
+}
+
+std::vector<std::string> PracticeLeaf::layOut() {
+    const auto shots = board_->chosen().shots(document_.kit());
+    std::vector<std::string> ids;
+    std::vector<shoot::Shot> fresh;
+    for (const auto& shot : shots) {
+        ids.push_back(shot.id);
+        if (std::ranges::find(document_.shoot().shots, shot.id, &shoot::Shot::id) == document_.shoot().shots.end())
+            fresh.push_back(shot);
+    }
+    if (!fresh.empty())
+        document_.edit({tr("Lay out an exercise")}, [&](shoot::Shoot& shoot) {
+            for (auto& shot : fresh) shoot.shots.push_back(std::move(shot));
+        });
+    return ids;
+}
+
+void PracticeLeaf::open() {
+    const auto ids = layOut();
+    const auto& shots = document_.shoot().shots;
+    const auto first = std::ranges::find(shots, ids.front(), &shoot::Shot::id);
+    document_.select(static_cast<int>(first - shots.begin()));
+    Q_EMIT shotWanted();
+}
+
+// ---- on the bench ------------------------------------------------------------------------------------------------
+
+void PracticeLeaf::takeOnBench() {
+    if (desks_.runs.isRunning()) {
+        said_->setText(tr("A run is on: let it end first."));
+        return;
+    }
+    waiting_ = layOut();
+    taking_ = &board_->chosen();
+    takeNext();
+}
+
+void PracticeLeaf::takeNext() {
+    if (!taking_ || desks_.runs.isRunning()) return;
+    if (waiting_.empty()) {
+        taking_ = nullptr;
+        return judge();
+    }
+    const auto shot = waiting_.front();
+    waiting_.erase(waiting_.begin());
+    const auto& shots = document_.shoot().shots;
+    const auto found = std::ranges::find(shots, shot, &shoot::Shot::id);
+    if (found == shots.end()) {  // taken out meanwhile
+        waiting_.clear(), taking_ = nullptr;
+        return;
+    }
+    said_->setText(tr("The bench takes %1.").arg(toQt(found->name)));
+    if (taking_->tries > 1)
+        desks_.runs.startTries(shot, static_cast<std::size_t>(taking_->tries));
+    else
+        desks_.runs.start({shot}, false);
+    if (!desks_.runs.isRunning()) waiting_.clear(), taking_ = nullptr;  // it said why
+}
+
+// ---- what the frames say -----------------------------------------------------------------------------------------
+
+void PracticeLeaf::judge() {
+    looking_ = layOut();
+    judging_ = true;
+    lookNext();
+}
+
+void PracticeLeaf::lookNext() {
+    if (!judging_ || desks_.proof.isBusy()) return;
+    while (!looking_.empty()) {
+        const auto shot = looking_.front();
+        const auto* look = desks_.proof.look(shot);
+        if (look && look->inspection) {
+            looking_.erase(looking_.begin());
+            continue;
+        }
+        looking_.erase(looking_.begin());
+        if (desks_.proof.lookAtRuns(shot)) return;  // told by changed
+    }
+    judging_ = false;
+    const auto& exercise = board_->chosen();
+    std::vector<practice::Series> series;
+    const auto& shots = document_.shoot().shots;
+    const auto planned = exercise.shots(document_.kit());
+    for (const auto& one : planned) {
+        const auto found = std::ranges::find(shots, one.id, &shoot::Shot::id);
+        const auto* look = desks_.proof.look(one.id);
+        series.push_back(
+            {.shot = found == shots.end() ? &one : &*found, .inspection = look ? look->inspection : nullptr});
+    }
+    outcome_ = exercise.judge(document_.kit(), series);
+    showOutcome();
+    if (outcome_.result != practice::Result::open) enter();
+}
+
+void PracticeLeaf::showOutcome() {
+    std::vector<Fact> facts;
+    facts.reserve(outcome_.facts.size());
+    for (const auto& one : outcome_.facts) facts.push_back({toQt(one.name), toQt(one.value)});
+    facts_->setVisible(!facts.empty());
+    facts_->setFacts(std::move(facts));
+    const auto words = toQt(outcome_.said);
+    said_->setText(outcome_.result == practice::Result::passed   ? tr("Passed. %1").arg(words)
+                   : outcome_.result == practice::Result::failed ? tr("Not yet. %1").arg(words)
+                                                                 : words);
+}
+
+void PracticeLeaf::enter() {
+    const auto& exercise = board_->chosen();
+    log::Entry entry;
+    entry.kind = log::Kind::note;
+    entry.what = "practice";
+    entry.shoot = document_.shoot().title;
+    entry.name = exercise.name;
+    entry.subject_class = exercise.id;
+    entry.words = "practice";
+    entry.verdict = outcome_.result == practice::Result::passed ? "keep" : "redo";
+    entry.remark = outcome_.said;
+    entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    entry.uid = "practice:" + entry.subject_class + ":" + entry.time;
+    desks_.log.write({std::move(entry)});
+    done_[exercise.id] = outcome_.result;
+    showDone();
+}
+
+}  // namespace poquito::desk
+
+#include "book/moc_practice_leaf.moc"

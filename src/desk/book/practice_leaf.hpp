@@ -1,0 +1,75 @@
+#pragma once
+
+#include "practice/exercise.hpp"
+
+#include <QWidget>
+
+#include <map>
+#include <string>
+#include <vector>
+
+class QLabel;
+class QPushButton;
+
+namespace poquito::desk {
+
+class Document;
+class FactsView;
+class LogDesk;
+class PracticeBoard;
+class ProofDesk;
+class RunDesk;
+class Sentence;
+
+/// Exercises: chosen, laid out as shots of this shoot, tried on the bench or taken with the camera, and judged by their
+/// frames. What came of them goes into the log.
+class PracticeLeaf : public QWidget {
+    Q_OBJECT
+  public:
+    struct Desks {
+        LogDesk& log;
+        RunDesk& runs;
+        ProofDesk& proof;
+    };
+    PracticeLeaf(Document& document, Desks desks, QWidget* parent = nullptr);
+    void refresh();
+    const practice::Outcome& outcome() const { return outcome_; }
+    bool isBusy() const { return !waiting_.empty() || judging_; }
+
+  Q_SIGNALS:
+    void shotWanted();
+
+  private:
+    QWidget* buildList();
+    QWidget* buildPage();
+    void showExercise();
+    void showDone();
+    std::vector<std::string> layOut();  // ids of its shots in this shoot, made where they are not there
+    void open();
+    void takeOnBench();
+    void takeNext();
+    void judge();
+    void lookNext();
+    void showOutcome();
+    void enter();
+
+    Document& document_;
+    Desks desks_;
+    PracticeBoard* board_ = nullptr;
+    QLabel* name_ = nullptr;
+    QLabel* words_ = nullptr;
+    Sentence* said_ = nullptr;
+    FactsView* facts_ = nullptr;
+    QPushButton* open_ = nullptr;
+    QPushButton* bench_ = nullptr;
+    QPushButton* judge_ = nullptr;
+    std::vector<std::string> waiting_;  // shots that are still to be taken on the bench
+    std::vector<std::string> looking_;  // shots whose frames are still to be looked at
+    const practice::Exercise* taking_ = nullptr;
+    bool judging_ = false;
+    practice::Outcome outcome_;
+    std::map<std::string, practice::Result> done_;
+    std::vector<std::pair<std::string, int>> causes_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,94 @@
+#include "desk/day/seasons_leaf.hpp"
+
+#include "desk/base/caption.hpp"
+#include "desk/base/line_field.hpp"
+#include "desk/base/sentence.hpp"
+#include "desk/base/to_qt.hpp"
+#include "desk/book/log_desk.hpp"
+#include "desk/day/day_paper.hpp"
+#include "desk/day/seasons_page.hpp"
+
+#include <QDate>
+#include <QFile>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <utility>
+
+namespace poquito::desk {
+
+SeasonsLeaf::SeasonsLeaf(Document& document, LogDesk& log, QWidget* parent) : StationPage(document, parent), log_(log) {
+    QFile file(QStringLiteral(":/data/seasons.json"));
+    if (file.open(QIODevice::ReadOnly)) {
+        auto read = log::read_seasons(file.readAll().toStdString());
+        if (auto* all = std::get_if<std::vector<log::Season>>(&read)) common_ = std::move(*all);
+    }
+    auto* paper = paperOn(this);
+    auto* column = new QVBoxLayout(paper);
+    column->setContentsMargins(14, 10, 14, 10);
+    column->setSpacing(8);
+    auto* bar = new QHBoxLayout;
+    words_ = new LineField(paper);
+    nameControl(words_, {"seasonWordsField", tr("Look for"), tr("Only what has these letters in its name")});
+    words_->setPlaceholderText(tr("insect, fungi, dew \u2026"));
+    words_->setFixedWidth(220);
+    connect(words_, &QLineEdit::textChanged, this, &SeasonsLeaf::showRows);
+    bar->addWidget(words_);
+    ahead_ = new Sentence(2, paper);
+    ahead_->setObjectName(QStringLiteral("seasonsAhead"));
+    bar->addWidget(ahead_, 1);
+    auto* print = captionedButton(
+        {"printSeasonsButton", tr("Print for the wall\u2026"), tr("On one sheet, or into a file")}, paper);
+    bar->addWidget(print);
+    column->addLayout(bar);
+    page_ = new SeasonsPage(paper);
+    column->addWidget(scrollingOn(page_, paper), 1);
+    connect(print, &QPushButton::clicked, page_, &SeasonsPage::askAndPrint);
+    addDrawing(paper, 1);
+    connect(&log, &LogDesk::changed, this, [this] {
+        if (isVisible()) look();
+    });
+}
+
+void SeasonsLeaf::showEvent(QShowEvent* event) {
+    StationPage::showEvent(event);
+    look();
+}
+
+void SeasonsLeaf::look() {
+    log_.search({.most = 100000}, this, [this](LogDesk::Found found) {
+        logged_ = std::move(found.entries);
+        showRows();
+    });
+}
+
+void SeasonsLeaf::showShot(const Shot&, const plan::Report&) { showRows(); }
+
+void SeasonsLeaf::showRows() {
+    const auto& site = document().shoot().site;
+    const auto day = site.date.empty() ? QDate::currentDate().toString(Qt::ISODate).toStdString() : site.date;
+    const int week = log::week_of(day);
+    auto rows = log::season_rows(common_, logged_, site.latitude.value_or(1) < 0, week);
+    const auto wanted = words_->text().trimmed();
+    std::erase_if(rows, [&](const log::SeasonRow& row) {
+        return !wanted.isEmpty() && !toQt(row.name + " " + row.note).contains(wanted, Qt::CaseInsensitive);
+    });
+    QStringList next;
+    for (const auto& row : rows) {
+        const int until = log::weeks_until(row, week);
+        constexpr int soon = 4;
+        if (until > 0 && until <= soon && next.size() < 4)
+            next << (until == 1 ? tr("%1 in a week").arg(toQt(row.name))
+                                : tr("%1 in %2 weeks").arg(toQt(row.name)).arg(until));
+    }
+    ahead_->setText(next.isEmpty() ? tr("Nothing new begins within four weeks.")
+                                   : tr("Coming: %1.").arg(next.join(QStringLiteral("; "))));
+    page_->setRows(std::move(rows), week);
+}
+
+}  // namespace poquito::desk
+
+#include "day/moc_seasons_leaf.moc"

@@ -1,0 +1,87 @@
+// Exercises at the desk: laid out, tried on the bench, judged, entered.
+#include "support/person.hpp"
+
+#include "desk/base/facts_view.hpp"
+#include "desk/book/log_desk.hpp"
+#include "desk/book/practice_board.hpp"
+#include "desk/book/practice_leaf.hpp"
+#include "desk/run/run_desk.hpp"
+#include "support/folder.hpp"
+
+using namespace poquito;
+using test::Person;
+
+namespace {
+
+struct Learner : Person {
+    test::Folder folder;
+    Learner() {
+        window().openDemo();
+        window().log().setPath(QString::fromStdString((folder / "logbook.db").string()));
+        auto& runs = window().runs();
+        runs.setFolder(QDir(QString::fromStdString((folder / "frames").string())));
+        auto settings = runs.settings();
+        settings.speed = 20000, settings.pictureWidth = 240;
+        settings.rehearsed.clear(), settings.railLine.clear(), settings.dialectFile.clear();
+        runs.setSettings(settings);
+        window().goTo(desk::Sheet::book);
+        click(QStringLiteral("practiceTab"));
+        wait();
+    }
+    desk::PracticeBoard* board() { return find<desk::PracticeBoard>(QStringLiteral("practiceBoard")); }
+    desk::PracticeLeaf* leaf() { return window().findChild<desk::PracticeLeaf*>(); }
+    void choose(const char* id) {
+        for (std::size_t i = 0; board()->chosen().id != std::string(id); ++i) {
+            REQUIRE(i < practice::exercises().size());
+            QTest::mouseClick(board(), Qt::LeftButton, {}, board()->rowRect(i).center().toPoint());
+        }
+        settle();
+    }
+    void wait() {
+        (void)QTest::qWaitFor([&] { return !window().log().isBusy(); }, 20000);
+        QTest::qWait(100);
+        settle();
+    }
+};
+
+}  // namespace
+
+TEST_CASE("an exercise is laid out as shots, once, and says what frames are missing", "[desk][practice]") {
+    Learner person;
+    const int before = person.document().count();
+    person.choose("distance");
+    CHECK(person.find<QLabel>(QStringLiteral("practiceWords"))->text().contains(QStringLiteral("60 cm")));
+    person.click(QStringLiteral("judgeExerciseButton"));
+    CHECK(person.text(QStringLiteral("practiceSaid")).contains(QStringLiteral("more of")));
+    CHECK(person.leaf()->outcome().result == practice::Result::open);
+    person.click(QStringLiteral("openExerciseButton"));
+    CHECK(person.document().count() == before + 2);
+    CHECK(person.shot().id == "practice-distance-1");
+    CHECK(person.window().sheet() == desk::Sheet::shot);
+    person.window().goTo(desk::Sheet::book);
+    person.click(QStringLiteral("openExerciseButton"));
+    CHECK(person.document().count() == before + 2);  // they are there
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.document().count() == before);
+}
+
+TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kept in the log", "[desk][practice]") {
+    Learner person;
+    person.choose("distance");
+    person.click(QStringLiteral("benchExerciseButton"));
+    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, 60000));
+    INFO(person.leaf()->outcome().said);
+    CHECK(person.leaf()->outcome().result == practice::Result::passed);
+    CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Passed.")));
+    CHECK(person.find<desk::FactsView>(QStringLiteral("practiceFacts"))->facts().size() == 3);
+    person.wait();
+    // It is known the next time the page is opened.
+    log::Query query{.words = "practice", .kind = log::Kind::note};
+    std::vector<log::Entry> entries;
+    person.window().log().search(query, person.leaf(), [&](desk::LogDesk::Found found) { entries = found.entries; });
+    person.wait();
+    REQUIRE(entries.size() == 1);
+    CHECK(entries[0].subject_class == "distance");
+    CHECK(entries[0].verdict == "keep");
+    CHECK(person.board()->accessibleDescription().contains(QStringLiteral("60 to 30 cm, passed")));
+}

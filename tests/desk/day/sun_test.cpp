@@ -1,0 +1,164 @@
+// The sun on the day sheet, what is in season, and a time-lapse at Depth.
+#include "support/person.hpp"
+
+#include "desk/base/facts_view.hpp"
+#include "desk/base/quantity_field.hpp"
+#include "desk/book/log_desk.hpp"
+#include "desk/day/seasons_page.hpp"
+#include "desk/day/sky_drawing.hpp"
+#include "desk/day/towns.hpp"
+#include "sun/zone.hpp"
+#include "support/folder.hpp"
+#include "support/matchers.hpp"
+
+#include <QComboBox>
+
+using namespace poquito;
+using test::Person;
+using test::WithinAbs;
+
+namespace {
+
+struct Outdoors : Person {
+    Outdoors() {
+        window().openDemo();
+        selectShot(QStringLiteral("Flint lichen"));
+        window().goTo(desk::Sheet::day);
+        click(QStringLiteral("sunTab"));
+    }
+    desk::SkyDrawing* sky() { return find<desk::SkyDrawing>(QStringLiteral("skyDrawing")); }
+    QString fact(const QString& name) {
+        for (const auto& one : find<desk::FactsView>(QStringLiteral("sunFacts"))->facts())
+            if (one.name == name) return one.value;
+        return {};
+    }
+};
+
+}  // namespace
+
+TEST_CASE("every town of the list lies on the globe and has a clock that there is", "[desk][sun]") {
+    CHECK(desk::towns().size() > 100);
+    for (const auto& town : desk::towns()) {
+        INFO(town.name);
+        CHECK(std::abs(town.latitude) <= 90);
+        CHECK(std::abs(town.longitude) <= 180);
+        CHECK(sun::has_zone(town.zone));
+        // The clock's noon is within three hours of the sun's.
+        const auto day = sun::local_day(town.zone, "2026-01-15");
+        const auto noon =
+            sun::day_of({.latitude = town.latitude, .longitude = town.longitude}, day->begin, day->end).noon;
+        REQUIRE(noon);
+        CHECK(std::abs(sun::clock_at(town.zone, *noon) - 12 * 3600) < 3 * 3600);
+    }
+    CHECK(desk::findTown("dublin"));
+    CHECK_FALSE(desk::findTown("Saltmarsh"));
+}
+
+TEST_CASE("a place is said, the sun is dragged, and a shot takes its light and its hours", "[desk][sun]") {
+    Outdoors person;
+    REQUIRE(person.sky()->day());
+    CHECK(person.fact(QStringLiteral("Rises, sets")) == QStringLiteral("7:15, 16:07"));
+    // Later, on the line below.
+    auto* sky = person.sky();
+    const auto strip = sky->stripArea();
+    const double at13 = strip.left() + strip.width() * 13 / 24;
+    QTest::mouseClick(sky, Qt::LeftButton, {}, QPointF(at13, strip.center().y()).toPoint());
+    person.settle();
+    CHECK_THAT(sun::clock_at("Europe/London", sky->day()->moment), WithinAbs(13 * 3600, 300));
+    CHECK(person.fact(QStringLiteral("Comes")).startsWith(QStringLiteral("from the side")));
+    sky->setFocus();
+    person.key(Qt::Key_Right);
+    CHECK_THAT(sun::clock_at("Europe/London", sky->day()->moment), WithinAbs(13 * 3600 + 300, 300));
+    person.click(QStringLiteral("takeSunButton"));
+    const auto& ambient = *person.shot().ambient;
+    const auto position = sun::position_at(sky->day()->place, sky->day()->moment);
+    CHECK_THAT(ambient.position.elevation, WithinAbs(position.elevation, 0.01));
+    CHECK_THAT(ambient.position.azimuth, WithinAbs(sun::azimuth_of(position.bearing, 280), 0.01));
+    CHECK_THAT(ambient.ev100, WithinAbs(14, 0.5));
+    person.click(QStringLiteral("fenceSunButton"));
+    const auto& timing = person.shot().timing;
+    CHECK(*timing.not_before < 13 * 3600);
+    CHECK(*timing.done_by > 13 * 3600);
+    CHECK(*timing.done_by < 15 * 3600);
+    // A town of the list brings where it lies.
+    auto* place = person.find<QComboBox>(QStringLiteral("sitePlaceField"));
+    const int row = place->findText(QStringLiteral("Reykjav\u00edk"));
+    place->setCurrentIndex(row);
+    Q_EMIT place->activated(row);
+    person.settle();
+    CHECK_THAT(*person.document().shoot().site.latitude, WithinAbs(64.15, 0.01));
+    CHECK(person.document().shoot().site.zone == "Atlantic/Reykjavik");
+    CHECK(person.fact(QStringLiteral("Rises, sets")) != QStringLiteral("7:15, 16:07"));
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.document().shoot().site.name == "Saltmarsh");
+}
+
+TEST_CASE("a wall and a window decide when the sun comes", "[desk][sun]") {
+    Outdoors person;
+    const auto open = person.fact(QStringLiteral("Reaches the set"));
+    person.click(QStringLiteral("removeObstacleButton"));
+    CHECK(person.document().shoot().site.obstacles.empty());
+    CHECK(person.fact(QStringLiteral("Reaches the set")) != open);
+    person.click(QStringLiteral("siteWindowCheck"));
+    REQUIRE(person.document().shoot().site.window);
+    person.type(QStringLiteral("windowFromField"), QStringLiteral("190"));
+    person.type(QStringLiteral("windowToField"), QStringLiteral("230"));
+    CHECK(person.fact(QStringLiteral("Reaches the set")).startsWith(QStringLiteral("12:")));
+    // The camera is dragged about the set.
+    auto* sky = person.sky();
+    const auto camera = sky->placeOf(280 + 180, 52), there = sky->placeOf(180, 52);
+    QTest::mousePress(sky, Qt::LeftButton, {}, camera.toPoint());
+    QTest::mouseMove(sky, there.toPoint());
+    QTest::mouseRelease(sky, Qt::LeftButton, {}, there.toPoint());
+    person.settle();
+    CHECK_THAT(*person.shot().bearing, WithinAbs(0, 3));
+    CHECK_FALSE(person.text(QStringLiteral("sunAdvice")).isEmpty());
+}
+
+TEST_CASE("what was logged out of doors stands before what is common, and the year turns over in the south",
+          "[desk][sun]") {
+    Outdoors person;
+    const test::Folder folder;
+    person.window().log().setPath(QString::fromStdString((folder / "log.db").string()));
+    log::Entry entry;
+    entry.uid = "bee", entry.kind = log::Kind::run, entry.time = "2025-12-03T10:00:00";
+    entry.words = "Ivy bee", entry.light = "sky", entry.place = "Churchyard wall";
+    person.window().log().write({entry});
+    person.click(QStringLiteral("seasonsTab"));
+    const auto* page = person.find<desk::SeasonsPage>(QStringLiteral("seasonsPage"));
+    REQUIRE(QTest::qWaitFor([&] { return !page->rows().empty() && page->rows().front().own; }, 10000));
+    CHECK(page->rows().front().name == "Ivy bee");
+    CHECK(page->rows().size() > 30);
+    CHECK(person.text(QStringLiteral("seasonsAhead")).contains(QStringLiteral("Ivy bee in 2 weeks")));
+    const auto row = [&](const char* name) {
+        for (const auto& one : page->rows())
+            if (one.name == name) return one;
+        return log::SeasonRow{};
+    };
+    CHECK(row("Snowdrops").there[5]);
+    CHECK_FALSE(row("Snowdrops").there[30]);
+    person.document().edit({QStringLiteral("south")}, [](shoot::Shoot& shoot) { shoot.site.latitude = -37; });
+    person.settle();
+    CHECK(row("Snowdrops").there[31]);
+    CHECK_FALSE(row("Snowdrops").there[5]);
+    person.type(QStringLiteral("seasonWordsField"), QStringLiteral("fung"));
+    CHECK(page->rows().size() == 1);
+}
+
+TEST_CASE("a time-lapse is planned at Depth: its length, its interval or the seconds it is shown in", "[desk][lapse]") {
+    Person person;
+    person.window().openDemo();
+    person.goTo(3);
+    person.click(QStringLiteral("settingsTab"));
+    CHECK_FALSE(person.find(QStringLiteral("lapseLengthField"))->isVisible());
+    person.click(QStringLiteral("lapseCheck"));
+    REQUIRE(person.shot().lapse);
+    person.type(QStringLiteral("lapseLengthField"), QStringLiteral("48 h"));
+    person.type(QStringLiteral("lapseShownField"), QStringLiteral("30 s"));
+    CHECK_THAT(person.shot().lapse->length, WithinAbs(48 * 3600, 1));
+    CHECK_THAT(person.shot().lapse->interval, WithinAbs(48 * 3600.0 / 750, 1));
+    CHECK(
+        person.find(QStringLiteral("lapseDrawing"))->accessibleDescription().contains(QStringLiteral("shown in 30 s")));
+    person.click(QStringLiteral("lapseCheck"));
+    CHECK_FALSE(person.shot().lapse);
+}
