@@ -296,13 +296,18 @@ int main(int argc, char** argv) {
     }
     window.goTo(desk::Sheet::book);
     for (const auto& [tab, file] :
-         {std::pair("logTab", "8-log"), std::pair("lessonsTab", "8-lessons"), std::pair("kitTab", "8-gear")}) {
+         {std::pair("logTab", "8-log"), std::pair("lessonsTab", "8-lessons"), std::pair("protocolsTab", "8-series"),
+          std::pair("reviewTab", "8-review"), std::pair("practiceTab", "8-practice"), std::pair("kitTab", "8-gear")}) {
         window.findChild<QAbstractButton*>(QLatin1String(tab))->click();
         for (int i = 0; i < 400 && (i < 20 || window.log().isBusy()); ++i) settle();
         if (QLatin1String(file) == QLatin1String("8-gear")) break;
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.goTo(desk::Sheet::day);
+    window.document().select(9);  // out of doors
+    window.findChild<QToolButton*>(QStringLiteral("sunTab"))->click();
+    for (int i = 0; i < 10; ++i) settle();
+    window.grab().save(folder.filePath(QStringLiteral("0-sun%1.png").arg(suffix)));
     window.document().select(10);  // a view
     for (const auto& [tab, file] :
          {std::pair("setsTab", "0-sets"), std::pair("packingTab", "0-packing"), std::pair("outletsTab", "0-outlets")}) {

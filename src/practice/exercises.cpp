@@ -384,8 +384,9 @@ const Exercise* next_exercise(const std::vector<std::pair<std::string, int>>& ca
     for (const auto& exercise : all()) {
         if (std::ranges::count(passed, exercise.id) > 0) continue;
         int helps = 0;
-        for (const auto& [cause, often] : causes)
-            if (std::ranges::any_of(exercise.trains, [&](const char* one) { return cause == one; })) helps += often;
+        for (const auto& cause : causes)
+            if (std::ranges::any_of(exercise.trains, [&](const char* one) { return cause.first == one; }))
+                helps += cause.second;
         if (helps > most || (helps == most && best && exercise.grade < best->grade)) best = &exercise, most = helps;
     }
     return best;

@@ -7,9 +7,12 @@
 
 #include <sys/wait.h>
 #include <algorithm>
+#include <cmath>
 #include <cstdlib>
 #include <filesystem>
 #include <sstream>
+#include <string>
+#include <vector>
 
 using namespace poquito;
 namespace fs = std::filesystem;
@@ -65,6 +68,66 @@ TEST_CASE("bad input: status 1, one line on standard error, nothing on standard 
         CHECK(outcome.err == message);
     }
     fs::remove(path);
+}
+
+TEST_CASE("the sun is printed for any place and day, what it does not do as null", "[cli][sun]") {
+    // The published example of tests/sun, at the pressure of the contract.
+    const auto outcome =
+        run("sun --latitude 39.742476 --longitude=-105.1786 --date 2003-10-17 --time 12:30:30 --utc-offset=-7");
+    REQUIRE(outcome.status == 0);
+    const auto sun = nlohmann::json::parse(outcome.out);
+    CHECK(std::abs(sun.at("azimuth_deg").get<double>() - 194.340) < 0.002);
+    CHECK(std::abs(sun.at("elevation_deg").get<double>() - 39.892) < 0.002);
+    CHECK(sun.at("rise").get<std::string>().starts_with("06:12:4"));
+    CHECK(sun.at("noon") == "11:46:05");
+    REQUIRE(sun.at("golden").size() == 2);
+    CHECK(sun.at("golden")[0][0] < sun.at("golden")[0][1]);
+    // Polar night and day; without a time there is no place in the sky.
+    const auto night = nlohmann::json::parse(run("sun --latitude 78 --longitude 16 --date 2026-12-21").out);
+    CHECK(night.at("elevation_deg").is_null());
+    CHECK(night.at("rise").is_null());
+    CHECK(night.at("golden").empty());
+    const auto light = nlohmann::json::parse(run("sun --latitude 78 --longitude 16 --date 2026-06-21").out);
+    CHECK(light.at("set").is_null());
+    CHECK_FALSE(light.at("noon").is_null());
+    // What goes on over midnight is cut there.
+    const auto late =
+        nlohmann::json::parse(run("sun --latitude 65 --longitude 25 --date 2026-06-21 --utc-offset 3").out);
+    CHECK(late.at("golden").back()[1] == "23:59:59");
+    CHECK(late.at("golden").front()[0] == "00:00:00");
+    CHECK(run("sun --latitude 91 --longitude 0 --date 2026-06-21").status == 2);
+    CHECK(run("sun --latitude 9 --longitude 0 --date 2026-02-30").err ==
+          "--date: got \"2026-02-30\", expected a day as 2026-11-28\n");
+    CHECK(run("sun --latitude 9 --longitude 0 --date 2026-02-03 --time 25:00").status == 1);
+}
+
+TEST_CASE("what the command line runs is entered in the user's logbook, unless it is told not to", "[cli][log]") {
+    const fs::path folder = fs::temp_directory_path() / ("poquito-log-" + std::to_string(::getpid()));
+    fs::create_directories(folder);
+    const auto file = folder / "one.poquito", book = folder / "log.json";
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].ambient = shoot::Ambient{.ev100 = 8};
+    REQUIRE_FALSE(storage::save_shoot(shoot, file));
+    const auto data = "XDG_DATA_HOME=" + (folder / "data").string();
+    const auto with_data = [&](const std::string& arguments) {
+        const char* program = std::getenv("POQUITO_CLI");
+        return std::system((data + " " + program + " " + arguments + " >/dev/null 2>&1").c_str());
+    };
+    const auto frames = (folder / "frames").string();
+    CHECK(with_data("run " + file.string() + " one " + frames + " --width 48 --speed 1000 --no-book") == 0);
+    CHECK_FALSE(fs::exists(folder / "data"));
+    CHECK(with_data("run " + file.string() + " one " + frames + " --width 48 --speed 1000") == 0);
+    CHECK(with_data("inspect --shoot " + file.string() + " --shot one " + frames + "/one-1-0001.jpg") == 0);
+    CHECK(with_data("book --export " + book.string()) == 0);
+    const auto log = nlohmann::json::parse(std::get<std::string>(storage::read_file(book)));
+    REQUIRE(log.at("entries").size() == 2);
+    std::vector<std::string> kinds;
+    for (const auto& entry : log.at("entries")) kinds.push_back(entry.at("kind"));
+    std::ranges::sort(kinds);
+    CHECK(kinds == std::vector<std::string>{"inspection", "run"});
+    for (const auto& entry : log.at("entries"))
+        if (entry.at("kind") == "run") CHECK_FALSE(entry.at("exposed")[0].at("picture").get<std::string>().empty());
+    fs::remove_all(folder);
 }
 
 TEST_CASE("usage errors: status 2", "[cli]") {

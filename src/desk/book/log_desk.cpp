@@ -36,12 +36,9 @@ QString usualPath() {
         .filePath(QStringLiteral("logbook.db"));
 }
 
-/// The finder's picture of the plan that was logged, small.
-std::string picture_of(const log::Entry& entry) {
-    auto read = storage::read_shoot(entry.plan);
-    const auto* shoot = std::get_if<shoot::Shoot>(&read);
-    if (!shoot || shoot->shots.empty()) return {};
-    const auto plan = plan::plan_of(shoot->kit, shoot->shots[0]);
+/// The finder's picture of a shot, small; empty: it has none.
+std::string picture_of(const gear::Kit& kit, const shoot::Shot& shot) {
+    const auto plan = plan::plan_of(kit, shot);
     const auto scene = imaging::scene_of(plan, plan::assess(plan));
     if (!scene) return {};
     constexpr int across = 240;
@@ -54,6 +51,13 @@ std::string picture_of(const log::Entry& entry) {
     const auto bytes = storage::picture_file({.width = width, .height = height, .rgb = std::move(developed.rgb)});
     const auto* jpeg = std::get_if<std::string>(&bytes);
     return jpeg ? *jpeg : std::string();
+}
+
+/// Of the plan that was logged.
+std::string picture_of(const log::Entry& entry) {
+    const auto read = storage::read_shoot(entry.plan);
+    const auto* shoot = std::get_if<shoot::Shoot>(&read);
+    return shoot && !shoot->shots.empty() ? picture_of(shoot->kit, shoot->shots[0]) : std::string();
 }
 
 /// Those that are not made by the time the window closes are left out.
@@ -313,14 +317,25 @@ void LogDesk::protocols(QObject* asker, std::function<void(std::vector<log::Prot
     });
 }
 
+void LogDesk::drawShots(std::vector<shoot::Shot> shots, QObject* asker,
+                        std::function<void(std::vector<std::string>)> then) {
+    worker_.add([this, shots = std::move(shots), shoot = document_.snapshot(), asker = QPointer<QObject>(asker),
+                 then = std::move(then)] {
+        std::vector<std::string> pictures;
+        for (const auto& shot : shots)
+            if (!closing_) pictures.push_back(picture_of(shoot->kit, shot));
+        answer(asker, std::move(pictures), then);
+    });
+}
+
 void LogDesk::enterLooks(ProofDesk& proof) {
     connect(&proof, &ProofDesk::changed, this, [this, &proof](const QString& id) {
         const auto* look = proof.look(id.toStdString());
         if (!look || look->running || !look->inspection || look->frames.unsure) return;
         const auto& shots = document_.shoot().shots;
         const auto shot = std::ranges::find(shots, id.toStdString(), &shoot::Shot::id);
-        if (shot == shots.end() || !look->inspection->any_readable() || entered_ == look->inspection) return;
-        entered_ = look->inspection;
+        if (shot == shots.end() || !look->inspection->any_readable()) return;
+        if (std::exchange(entered_[shot->id], look->inspection) == look->inspection) return;
         write({log::inspection_entry(document_.shoot(), *shot, classOf_(*shot), *look->inspection,
                                      QDateTime::currentDateTime().toString(Qt::ISODate).toStdString())});
     });

@@ -17,6 +17,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <functional>
+#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -62,6 +63,9 @@ class LogDesk : public QObject {
                 std::function<void(log::Review, std::vector<std::string> days)> answer);
     /// Of its shots of series, and of those that were logged on two days or more.
     void protocols(QObject* asker, std::function<void(std::vector<log::Protocol>)> answer);
+    /// Their finder pictures as JPEG, on the gear of this shoot; empty: one has none.
+    void drawShots(std::vector<shoot::Shot> shots, QObject* asker,
+                   std::function<void(std::vector<std::string>)> answer);
     /// All frames that were looked at by that desk are entered once they are judged.
     void enterLooks(ProofDesk& proof);
     /// What was just edited came out of the log: it happened once.
@@ -101,8 +105,8 @@ class LogDesk : public QObject {
     std::shared_ptr<const shoot::Shoot> madeUpOf_;  // what it is still to be made of; null: nothing
     QTimer settle_;
     int jobs_ = 0;
-    std::shared_ptr<const proof::Inspection> entered_;  // the last that was
-    std::atomic<bool> closing_ = false;                 // read by the worker
+    std::map<std::string, std::shared_ptr<const proof::Inspection>> entered_;  // by shot, the last that was
+    std::atomic<bool> closing_ = false;                                        // read by the worker
     struct Open;
     std::shared_ptr<Open> open_;
     Worker worker_;  // last: its job uses the rest

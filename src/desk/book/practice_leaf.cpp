@@ -1,6 +1,7 @@
 #include "desk/book/practice_leaf.hpp"
 
 #include "desk/base/caption.hpp"
+#include "desk/base/drafting.hpp"
 #include "desk/base/facts_view.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/theme.hpp"
@@ -16,6 +17,7 @@
 #include <QDateTime>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPainter>
 #include <QPushButton>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -96,23 +98,28 @@ QWidget* PracticeLeaf::buildPage() {
     facts_->setMinimumHeight(200);
     facts_->setMaximumWidth(520);
     column->addWidget(facts_);
+    pictures_ = new QLabel(page);
+    pictures_->setObjectName(QStringLiteral("practicePictures"));
+    pictures_->setAccessibleName(tr("What its frames are to look like"));
+    column->addWidget(pictures_);
     column->addStretch(1);
     return page;
 }
 
 void PracticeLeaf::refresh() {
-    desks_.log.search({.words = "practice", .kind = log::Kind::note, .most = 1000}, this, [this](LogDesk::Found found) {
-        done_.clear();
-        // Newest first: what came of it last counts, unless it was passed once.
-        for (const auto& entry : found.entries) {
-            if (entry.what != "practice") continue;
-            const bool passed = entry.verdict == "keep";
-            auto& result = done_.try_emplace(entry.subject_class, practice::Result::failed).first->second;
-            if (passed) result = practice::Result::passed;
-        }
-        showDone();
-    });
-    desks_.log.search({.kind = log::Kind::inspection, .most = 500}, this, [this](LogDesk::Found found) {
+    desks_.log.search(
+        {.words = "practice", .kind = log::Kind::note, .most = 1000}, this, [this](const LogDesk::Found& found) {
+            done_.clear();
+            // Newest first: what came of it last counts, unless it was passed once.
+            for (const auto& entry : found.entries) {
+                if (entry.what != "practice") continue;
+                const bool passed = entry.verdict == "keep";
+                auto& result = done_.try_emplace(entry.subject_class, practice::Result::failed).first->second;
+                if (passed) result = practice::Result::passed;
+            }
+            showDone();
+        });
+    desks_.log.search({.kind = log::Kind::inspection, .most = 500}, this, [this](const LogDesk::Found& found) {
         std::map<std::string, int> causes;
         for (const auto& entry : found.entries)
             for (const auto& part : toQt(entry.causes).split(QStringLiteral(", "), Qt::SkipEmptyParts))
@@ -143,6 +150,36 @@ void PracticeLeaf::showExercise() {
     for (auto* button : {open_, bench_, judge_}) button->setEnabled(gear);
     outcome_ = {};
     showOutcome();
+    pictures_->clear();
+    if (gear)
+        desks_.log.drawShots(exercise.shots(document_.kit()), this,
+                             [this, id = exercise.id](const std::vector<std::string>& pictures) {
+                                 if (board_->chosen().id == id) showPictures(pictures);
+                             });
+}
+
+/// The frames as they are to come out, side by side; of more than four the first, the last and two between.
+void PracticeLeaf::showPictures(const std::vector<std::string>& pictures) {
+    constexpr std::size_t most = 4;
+    constexpr int wide = 186, tall = 180, gap = 10;
+    const auto count = std::min(most, pictures.size());
+    QPixmap sheet(static_cast<int>(count) * (wide + gap), tall);
+    sheet.fill(theme().panel);
+    QPainter painter(&sheet);
+    const auto shots = board_->chosen().shots(document_.kit());
+    painter.setFont(textFont(11));
+    painter.setPen(theme().quiet);
+    for (std::size_t k = 0; k < count; ++k) {
+        const auto at = count > 1 ? k * (pictures.size() - 1) / (count - 1) : 0;
+        const QRect cell(static_cast<int>(k) * (wide + gap), 0, wide, tall);
+        QPixmap one;
+        if (one.loadFromData(QByteArray::fromStdString(pictures[at])))
+            painter.drawPixmap(cell.topLeft(),
+                               one.scaled(wide, tall - 22, Qt::KeepAspectRatio, Qt::SmoothTransformation));
+        painter.drawText(cell.adjusted(0, tall - 18, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                         elided(textFont(11), toQt(shots[at].name), wide));
+    }
+    pictures_->setPixmap(sheet);
 }
 
 std::vector<std::string> PracticeLeaf::layOut() {

@@ -44,6 +44,7 @@ class PracticeLeaf : public QWidget {
     QWidget* buildPage();
     void showExercise();
     void showDone();
+    void showPictures(const std::vector<std::string>& pictures);
     std::vector<std::string> layOut();  // ids of its shots in this shoot, made where they are not there
     void open();
     void takeOnBench();
@@ -58,6 +59,7 @@ class PracticeLeaf : public QWidget {
     PracticeBoard* board_ = nullptr;
     QLabel* name_ = nullptr;
     QLabel* words_ = nullptr;
+    QLabel* pictures_ = nullptr;
     Sentence* said_ = nullptr;
     FactsView* facts_ = nullptr;
     QPushButton* open_ = nullptr;

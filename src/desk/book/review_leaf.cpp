@@ -46,15 +46,16 @@ ReviewLeaf::ReviewLeaf(LogDesk& desk, QWidget* parent) : QWidget(parent), desk_(
 }
 
 void ReviewLeaf::refresh() {
-    desk_.review(day_->currentText().toStdString(), this, [this](log::Review review, std::vector<std::string> days) {
-        const QSignalBlocker quiet(day_);
-        day_->clear();
-        for (const auto& day : days) day_->addItem(toQt(day));
-        day_->setCurrentIndex(std::max(0, day_->findText(toQt(review.day))));
-        day_->setEnabled(!days.empty());
-        print_->setEnabled(!review.day.empty());
-        page_->setReview(std::move(review));
-    });
+    desk_.review(day_->currentText().toStdString(), this,
+                 [this](log::Review review, const std::vector<std::string>& days) {
+                     const QSignalBlocker quiet(day_);
+                     day_->clear();
+                     for (const auto& day : days) day_->addItem(toQt(day));
+                     day_->setCurrentIndex(std::max(0, day_->findText(toQt(review.day))));
+                     day_->setEnabled(!days.empty());
+                     print_->setEnabled(!review.day.empty());
+                     page_->setReview(std::move(review));
+                 });
 }
 
 }  // namespace poquito::desk

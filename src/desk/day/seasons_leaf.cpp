@@ -37,9 +37,9 @@ SeasonsLeaf::SeasonsLeaf(Document& document, LogDesk& log, QWidget* parent) : St
     words_->setFixedWidth(220);
     connect(words_, &QLineEdit::textChanged, this, &SeasonsLeaf::showRows);
     bar->addWidget(words_);
-    ahead_ = new Sentence(2, paper);
+    ahead_ = new Sentence(1, paper);
     ahead_->setObjectName(QStringLiteral("seasonsAhead"));
-    bar->addWidget(ahead_, 1);
+    bar->addWidget(ahead_, 1, Qt::AlignVCenter);
     auto* print = captionedButton(
         {"printSeasonsButton", tr("Print for the wall\u2026"), tr("On one sheet, or into a file")}, paper);
     bar->addWidget(print);

@@ -79,8 +79,8 @@ TEST_CASE("a run and a verdict are entered as they happen, what is taken back at
     REQUIRE(QTest::qWaitFor([&] { return !runs.isRunning(); }, 20000));
     person.wait();
     person.openLog();
-    // The run, what its frames showed, and the verdict.
-    REQUIRE(person.board()->entries().size() == 3);
+    // The run, what its frames showed once they were looked at, and the verdict.
+    REQUIRE(QTest::qWaitFor([&] { return person.board()->entries().size() == 3; }, 20000));
     const auto& entries = person.board()->entries();
     const auto of = [&](log::Kind kind) { return *std::ranges::find(entries, kind, &log::Entry::kind); };
     CHECK(of(log::Kind::proof).verdict == "keep");
