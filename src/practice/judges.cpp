@@ -105,6 +105,7 @@ double median(std::vector<double> values) {
 /// From the lightest to the darkest frame, stops.
 double scatter(const std::vector<const FrameFacts*>& frames) {
     std::vector<double> stops;
+    stops.reserve(frames.size());
     for (const auto* frame : frames) stops.push_back(frame->scan->median_stops);
     const auto [low, high] = std::ranges::minmax(stops);
     return high - low;
