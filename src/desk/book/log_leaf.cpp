@@ -254,7 +254,7 @@ void LogLeaf::look() {
     });
 }
 
-/// What else was logged of the same shot; and the frames of its last run, where these have none.
+/// What else was logged of the same shot; and frames and picture of its last run, where this one has none.
 void LogLeaf::lookAtShot() {
     constexpr std::size_t most = 500;
     desk_.search({.shoot = shown_->shoot, .name = shown_->name, .most = most}, this,
@@ -262,14 +262,16 @@ void LogLeaf::lookAtShot() {
                      if (!shown_ || shown_->id != id) return;
                      ofShot_ = std::move(found.entries);
                      showEntry();
-                     const auto has = [](const auto& frame) { return !frame.picture.empty(); };
-                     if (std::ranges::any_of(shown_->exposed, has)) return;
+                     const bool framed =
+                         std::ranges::any_of(shown_->exposed, [](const auto& frame) { return !frame.picture.empty(); });
+                     if (framed && !shown_->picture.empty()) return;
                      const auto run = std::ranges::find_if(
                          ofShot_, [](const log::Entry& one) { return one.kind == log::Kind::run; });
                      if (run == ofShot_.end() || run->id == id) return;
-                     desk_.look(run->id, this, [this, id](std::optional<log::Entry> entry) {
+                     desk_.look(run->id, this, [this, id, framed](std::optional<log::Entry> entry) {
                          if (!shown_ || shown_->id != id || !entry) return;
-                         shown_->exposed = std::move(entry->exposed);
+                         if (!framed) shown_->exposed = std::move(entry->exposed);
+                         if (shown_->picture.empty()) shown_->picture = std::move(entry->picture);
                          showEntry();
                      });
                  });
