@@ -18,7 +18,9 @@ std::string RunPlan::file_of(std::size_t frame) const { return fmt::format("{}-{
 
 devices::CameraPort::Settings RunPlan::settings_of(std::size_t frame) const {
     auto set = settings;
-    if (moment_frames > 0) set.shutter *= std::exp2(moment_stops * static_cast<double>(frame / moment_frames));
+    if (moment_frames == 0) return set;
+    const std::size_t moment = frame / moment_frames;
+    set.shutter *= std::exp2(moment_stops * static_cast<double>(moment));
     return set;
 }
 
@@ -100,6 +102,7 @@ RunPlan test_plan(const RunPlan& plan) {
     std::vector<std::size_t> places = {0, last / 2, last};
     places.erase(std::unique(places.begin(), places.end()), places.end());
     std::vector<RunFrame> chosen;
+    chosen.reserve(places.size());
     for (const auto place : places) chosen.push_back(test.frames[place]);
     test.frames = std::move(chosen);
     return test;
