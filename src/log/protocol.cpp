@@ -57,9 +57,10 @@ Session against(const Seen& now, const Seen& first, const std::vector<shoot::Loc
         .light = difference(now.light, first.light),
         .measured = now.stops || now.scale || now.framing,
         .otherwise = job::deviations_between(now.plan.kit, shot_in(now), first.plan.kit, shot_in(first), locks)};
-    if (session.light) session.exposure = *session.light + now.stops.value_or(0) - first.stops.value_or(0);
-    if (first.magnification > 0)
-        session.scale = now.magnification * now.scale.value_or(1) / (first.magnification * first.scale.value_or(1));
+    // What was measured in one of the two alone is no difference between them.
+    if (session.light) session.exposure = *session.light + difference(now.stops, first.stops).value_or(0);
+    const double measured = now.scale && first.scale ? *now.scale / *first.scale : 1;
+    if (first.magnification > 0) session.scale = now.magnification / first.magnification * measured;
     return session;
 }
 

@@ -119,7 +119,8 @@ TEST_CASE("a series is held against its first session, and what drifts is told f
         entry.time = std::string(day) + "T10:00:00";
         entry.stops = stops, entry.scale = scale, entry.off = 0.01;
         entries.push_back(entry);
-        entry.kind = Kind::run, entry.stops.reset(), entry.scale.reset();  // the same day: what was measured counts
+        entry.kind = Kind::run, entry.stops.reset(), entry.scale.reset(),
+        entry.off.reset();  // the same day: what was measured counts
         entry.time = std::string(day) + "T11:00:00";
         entries.push_back(entry);
     };
@@ -153,6 +154,16 @@ TEST_CASE("a series is held against its first session, and what drifts is told f
     CHECK(told("light A"));
     CHECK_FALSE(protocol.settings.empty());
     CHECK(protocol.settings[0].find("100 mm macro 1:1") != std::string::npos);
+    // A session whose frames were not looked at differs by its plan alone.
+    auto unseen = entries;
+    std::erase_if(unseen, [](const Entry& entry) {
+        return entry.kind == Kind::inspection && entry.time.starts_with("2026-07-10");
+    });
+    const auto by_plan = log::protocol_of(shoot, 0, unseen);
+    REQUIRE(by_plan.sessions.size() == 4);
+    CHECK_FALSE(by_plan.sessions[2].measured);
+    CHECK_THAT(*by_plan.sessions[2].exposure, same(0));
+    CHECK_THAT(*by_plan.sessions[2].scale, same(1));
     // Without plans there is nothing to compare.
     for (auto& entry : entries) entry.plan.clear();
     CHECK(log::protocol_of(shoot, 0, entries).sessions.empty());
