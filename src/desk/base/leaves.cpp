@@ -37,6 +37,7 @@ void Leaves::addLeaf(const Caption& tab, QWidget* leaf) {
 }
 
 int Leaves::current() const { return stack_->currentIndex(); }
+QString Leaves::currentName() const { return buttons_.isEmpty() ? QString() : buttons_[current()]->objectName(); }
 QWidget* Leaves::currentLeaf() const { return stack_->currentWidget(); }
 
 void Leaves::turnTo(int index) {

@@ -19,6 +19,7 @@ class Leaves : public QWidget {
     void addLeaf(const Caption& tab, QWidget* leaf);
     int current() const;
     QWidget* currentLeaf() const;
+    QString currentName() const;  // of its tab
     void turnTo(int index);
 
   Q_SIGNALS:

@@ -137,12 +137,14 @@ QCheckBox::indicator:checked, QListView::indicator:checked { image: url(:/data/c
 QRadioButton::indicator:checked { image: url(:/data/dot.svg); border-color: @focus; }
 QLabel[quiet="true"] { color: @quiet; }
 QLabel[problem="true"] { color: @stop; }
+QLabel[wash="true"] { background: @linkWash; border-radius: 3px; padding: 5px 7px; }
 QFrame[sheet="true"] { background: @panel; border: 1px solid @hairline; border-radius: 4px; }
 QScrollArea { background: transparent; border: none; }
 QListView, QTableView, QTreeView, QTextBrowser { background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; outline: none; }
-QListView[bare="true"] { background: transparent; border: none; }
+QListView[bare="true"], QTextBrowser[bare="true"] { background: transparent; border: none; }
 QTextBrowser:focus, QTableView:focus, QListView:focus { border: 2px solid @link; }
 QListView[bare="true"]:focus { border: none; }
+QTextBrowser[bare="true"]:focus { border: none; border-left: 2px solid @link; padding-left: 4px; }
 QHeaderView::section { background: @panel; color: @quiet; border: none; border-bottom: 1px solid @hairline; padding: 2px 6px; }
 QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
 QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }

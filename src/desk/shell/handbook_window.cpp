@@ -2,6 +2,8 @@
 
 #include "desk/base/caption.hpp"
 #include "desk/base/theme.hpp"
+#include "desk/base/to_qt.hpp"
+#include "desk/reading/shipped_handbook.hpp"
 
 #include <QFile>
 #include <QHBoxLayout>
@@ -15,6 +17,8 @@
 #include <QTextBlock>
 #include <QTextBrowser>
 #include <QVBoxLayout>
+
+#include <algorithm>
 
 namespace poquito::desk {
 namespace {
@@ -33,6 +37,49 @@ QString flowing(const QString& markdown) {
     static const QRegularExpression broken(QStringLiteral("\\n +(?=[^\\s*0-9-])"));
     QString text = markdown;
     return text.replace(broken, QStringLiteral(" "));
+}
+
+/// What is read beside the stations, and the words, as chapters of it.
+QString pagesAsMarkdown() {
+    const auto& book = shippedHandbook();
+    QString text;
+    const handbook::Page* before = nullptr;
+    for (const auto& page : book.pages) {
+        if (!before || before->station != page.station)
+            text += QStringLiteral("\n\n## %1\n")
+                        .arg(HandbookWindow::tr("%1: what stands behind it")
+                                 .arg(QLatin1String(advice::station_name(page.station))));
+        before = &page;
+        text += QStringLiteral("\n\n### %1\n").arg(toQt(page.title));
+        for (const auto& paragraph : handbook::read(page, {})) text += QStringLiteral("\n%1\n").arg(toQt(paragraph));
+    }
+    text += QStringLiteral("\n\n## %1\n\n").arg(HandbookWindow::tr("Words"));
+    auto words = book.words;
+    std::ranges::sort(words, [](const auto& a, const auto& b) {
+        return QString::compare(toQt(a.word), toQt(b.word), Qt::CaseInsensitive) < 0;
+    });
+    for (const auto& word : words) text += QStringLiteral("- **%1.** %2\n").arg(toQt(word.word), toQt(word.says));
+    return text;
+}
+
+/// The chapter about what is shown, by its object name.
+QString chapterAbout(const QString& shown) {
+    static const std::pair<const char*, const char*> chapters[] = {{"hoursTab", "Three sheets"},
+                                                                   {"setsTab", "Sets, outlets, plates"},
+                                                                   {"outletsTab", "Sets, outlets, plates"},
+                                                                   {"packingTab", "Sets, outlets, plates"},
+                                                                   {"sunTab", "The sun"},
+                                                                   {"seasonsTab", "The sun"},
+                                                                   {"kitTab", "The kit room"},
+                                                                   {"logTab", "The log"},
+                                                                   {"lessonsTab", "The log"},
+                                                                   {"protocolsTab", "The log"},
+                                                                   {"reviewTab", "The log"},
+                                                                   {"practiceTab", "Practice"},
+                                                                   {"runningView", "Running a stack"}};
+    for (const auto& [name, chapter] : chapters)
+        if (shown == QLatin1String(name)) return QLatin1String(chapter);
+    return QStringLiteral("Three sheets");
 }
 
 }  // namespace
@@ -92,7 +139,7 @@ void HandbookWindow::load() {
     auto* document = text_->document();
     document->setDefaultFont(textFont(13));
     document->setDocumentMargin(10);
-    document->setMarkdown(flowing(QString::fromUtf8(file.readAll())));
+    document->setMarkdown(flowing(QString::fromUtf8(file.readAll())) + pagesAsMarkdown());
     // Headings in the desk's own sizes, lines with air.
     QStringList names;
     QTextCursor cursor(document);
@@ -101,7 +148,7 @@ void HandbookWindow::load() {
         cursor.setPosition(block.position());
         auto format = block.blockFormat();
         format.setLineHeight(130, QTextBlockFormat::ProportionalHeight);
-        if (level > 0) format.setTopMargin(level == chapter_level ? 20 : 4);
+        if (level > 0) format.setTopMargin(level == chapter_level ? 20 : level > chapter_level ? 10 : 4);
         cursor.setBlockFormat(format);
         if (level == 0) {
             // The lettering has no bolder face than this.
@@ -117,7 +164,7 @@ void HandbookWindow::load() {
         }
         cursor.movePosition(QTextCursor::EndOfBlock, QTextCursor::KeepAnchor);
         QTextCharFormat letters;
-        letters.setFont(textFont(level == 1 ? 20 : 15, QFont::DemiBold));
+        letters.setFont(textFont(level == 1 ? 20 : level == chapter_level ? 15 : 13, QFont::DemiBold));
         cursor.setCharFormat(letters);
         if (level == chapter_level) names << block.text();
     }
@@ -130,11 +177,27 @@ QString HandbookWindow::chapterShown() const { return contents_->currentIndex().
 void HandbookWindow::goToChapter(int wanted) {
     eachChapter(*text_->document(), [&](int row, const QTextBlock& block) {
         if (row != wanted) return;
-        const QTextCursor cursor(block);
-        text_->setTextCursor(cursor);
-        auto* bar = text_->verticalScrollBar();
-        bar->setValue(bar->value() + text_->cursorRect(cursor).top() - 8);
+        goToBlock(block);
     });
+}
+
+void HandbookWindow::goToBlock(const QTextBlock& block) {
+    const QTextCursor cursor(block);
+    text_->setTextCursor(cursor);
+    auto* bar = text_->verticalScrollBar();
+    bar->setValue(bar->value() + text_->cursorRect(cursor).top() - 8);
+    markChapter();
+}
+
+void HandbookWindow::goToHeading(const QString& heading) {
+    const auto* document = text_->document();
+    for (auto block = document->begin(); block.isValid(); block = block.next())
+        if (block.blockFormat().headingLevel() > 0 && block.text() == heading) return goToBlock(block);
+}
+
+void HandbookWindow::goTo(const QString& place) {
+    const auto* page = handbook::find_page(shippedHandbook(), place.toStdString());
+    goToHeading(page ? toQt(page->title) : chapterAbout(place));
 }
 
 /// The chapter at the top of what is shown.

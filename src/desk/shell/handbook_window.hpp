@@ -6,6 +6,7 @@ class QLabel;
 class QLineEdit;
 class QListView;
 class QStringListModel;
+class QTextBlock;
 class QTextBrowser;
 
 namespace poquito::desk {
@@ -18,6 +19,8 @@ class HandbookWindow : public QDialog {
     explicit HandbookWindow(QWidget* parent = nullptr);
 
     QString chapterShown() const;
+    /// A page by its id, or the chapter about what has that object name.
+    void goTo(const QString& place);
 
   protected:
     void changeEvent(QEvent* event) override;
@@ -25,6 +28,8 @@ class HandbookWindow : public QDialog {
   private:
     void load();
     void goToChapter(int row);
+    void goToHeading(const QString& heading);
+    void goToBlock(const QTextBlock& block);
     void find(const QString& words, bool next);
     void markChapter();
 

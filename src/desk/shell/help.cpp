@@ -6,12 +6,13 @@
 
 namespace poquito::desk {
 
-void showHandbook(QWidget& window) {
+void showHandbook(QWidget& window, const QString& place) {
     auto* handbook = window.findChild<HandbookWindow*>();
     if (!handbook) handbook = new HandbookWindow(&window);
     handbook->show();
     handbook->raise();
     handbook->activateWindow();
+    if (!place.isEmpty()) handbook->goTo(place);
 }
 
 void showKeys(QWidget& window) {
@@ -22,6 +23,8 @@ void showKeys(QWidget& window) {
     box.setText(QObject::tr(
         "<p><b>Sheets</b> 0 the day, B the book, the same key again goes back &nbsp; <b>Stations</b> 1 to 6 &nbsp; "
         "<b>Shots</b> Ctrl+PageUp, Ctrl+PageDown; Alt+Up and Alt+Down move one</p>"
+        "<p><b>Reading</b> F1 opens the page about what is shown, or about the number that has the keys, and explains "
+        "the words of whatever has them; F1 or Escape closes it. Shift+F1 the whole handbook</p>"
         "<p><b>Numbers</b> arrow keys and wheel step along the field's own scale, thirds of a stop where there are "
         "any; "
         "Page Up and Page Down step ten. Escape takes back what is half typed.</p>"

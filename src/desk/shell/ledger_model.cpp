@@ -1,6 +1,7 @@
 #include "desk/shell/ledger_model.hpp"
 
 #include "desk/base/to_qt.hpp"
+#include "desk/reading/shipped_handbook.hpp"
 #include "text/text.hpp"
 
 #include <algorithm>
@@ -78,6 +79,10 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
                 toQt(text::number_text(working.result, 5) + (working.unit.empty() ? "" : " " + working.unit)));
         case sourceRole:
             return toQt(working.source);
+        case readRole:
+            if (const auto* page = handbook::page_of_figure(shippedHandbook(), figure.key))
+                return tr("Read: %1").arg(toQt(page->title));
+            return {};
         default:
             return {};
     }

@@ -33,7 +33,8 @@ class LedgerModel final : public QAbstractListModel {
         substitutionRole,
         resultRole,
         sourceRole,
-        keyRole  // of a figure and of a note: its key, its code
+        readRole,  // "Read: " and the page about it
+        keyRole    // of a figure and of a note: its key, its code
     };
 
     explicit LedgerModel(const Document& document, QObject* parent = nullptr);

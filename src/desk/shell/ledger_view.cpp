@@ -38,7 +38,8 @@ class WorkingText {
         document_.setHtml(line(LedgerModel::formulaRole, theme().link, 12, true) +
                           line(LedgerModel::substitutionRole, theme().ink, 12, false) +
                           line(LedgerModel::resultRole, theme().ink, 12, true) +
-                          line(LedgerModel::sourceRole, theme().quiet, 11, false));
+                          line(LedgerModel::sourceRole, theme().quiet, 11, false) +
+                          line(LedgerModel::readRole, theme().link, 12, true));
         QTextOption wrap;
         wrap.setWrapMode(QTextOption::WrapAtWordBoundaryOrAnywhere);
         document_.setDefaultTextOption(wrap);
@@ -219,6 +220,14 @@ QRect LedgerView::linkRect(const QModelIndex& index) const {
     return noteLinkRect(visualRect(index), index.data(LedgerModel::remedyRole).toString());
 }
 
+QRect LedgerView::readRect(const QModelIndex& index) const {
+    if (kind_of(index) != Kind::figure || !index.data(LedgerModel::openRole).toBool()) return {};
+    if (index.data(LedgerModel::readRole).toString().isEmpty()) return {};
+    constexpr int below = 8, link_height = 18;
+    const QRect row = visualRect(index);
+    return {row.left(), row.bottom() - below - link_height, row.width(), link_height + below};
+}
+
 void LedgerView::act(const QModelIndex& index) {
     switch (kind_of(index)) {
         case Kind::put_right:
@@ -266,6 +275,8 @@ void LedgerView::mouseReleaseEvent(QMouseEvent* event) {
     const QPoint at = event->position().toPoint();
     const auto index = indexAt(at);
     if (!index.isValid() || event->button() != Qt::LeftButton) return;
+    if (readRect(index).contains(at))
+        return Q_EMIT readWanted(index.data(LedgerModel::keyRole).toString().toStdString());
     if (kind_of(index) != Kind::note || linkRect(index).contains(at)) act(index);
 }
 

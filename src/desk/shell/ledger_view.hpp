@@ -16,10 +16,13 @@ class LedgerView : public StillList {
     LedgerModel* ledger() const { return ledger_; }
     /// Where a note's link stands; empty: it has none.
     QRect linkRect(const QModelIndex& index) const;
+    /// Under an open working, what leads to the page about it; empty: the number is folded.
+    QRect readRect(const QModelIndex& index) const;
 
   Q_SIGNALS:
     void mendWanted(const std::string& code);  // the remedy of that note
     void putRightWanted();
+    void readWanted(const std::string& key);  // about that number
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;

@@ -1,5 +1,6 @@
 #include "desk/shell/main_window.hpp"
 
+#include "desk/base/leaves.hpp"
 #include "desk/base/line_field.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
@@ -15,6 +16,7 @@
 #include "desk/proof/proof_desk.hpp"
 #include "desk/proof/proof_page.hpp"
 #include "desk/reach/reach_page.hpp"
+#include "desk/reading/word_tips.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/run/run_page.hpp"
 #include "desk/run/running_view.hpp"
@@ -22,8 +24,7 @@
 #include "desk/set/train_drawing.hpp"
 #include "desk/shell/foot_line.hpp"
 #include "desk/shell/help.hpp"
-#include "desk/shell/ledger_model.hpp"
-#include "desk/shell/ledger_view.hpp"
+#include "desk/shell/margin.hpp"
 #include "desk/shell/problem_strip.hpp"
 #include "desk/shell/shot_cards.hpp"
 #include "desk/shell/station_rail.hpp"
@@ -75,6 +76,7 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
         log_->enterChange(what, shot.toStdString(), seconds);
     });
     log_->enterLooks(*proof_);
+    new WordTips(this);
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
     setAcceptDrops(true);
@@ -99,6 +101,7 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     row->addLayout(middle, 1);
     marginColumn_ = new QWidget(central);
     marginColumn_->setFixedWidth(292);
+    (new QVBoxLayout(marginColumn_))->setContentsMargins(0, 0, 0, 0);
     row->addWidget(marginColumn_);
     column->addLayout(row, 1);
     foot_ = new FootLine(document_, central);
@@ -223,14 +226,12 @@ QWidget* MainWindow::buildCentre() {
 }
 
 void MainWindow::fillMargin() {
-    auto* column = marginColumn_;
-    auto* layout = new QVBoxLayout(column);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(4);
-    ledger_ = new LedgerView(new LedgerModel(document_, column), column);
-    layout->addWidget(ledger_, 1);
-    connect(ledger_, &LedgerView::mendWanted, commands_, &ShotCommands::mend);
-    connect(ledger_, &LedgerView::putRightWanted, commands_, &ShotCommands::putRight);
+    margin_ = new Margin(document_, marginColumn_);
+    marginColumn_->layout()->addWidget(margin_);
+    connect(margin_, &Margin::mendWanted, commands_, &ShotCommands::mend);
+    connect(margin_, &Margin::putRightWanted, commands_, &ShotCommands::putRight);
+    connect(margin_, &Margin::handbookWanted, this, [this](const QString& page) { showHandbook(*this, page); });
+    connect(margin_, &Margin::readingTurned, this, &MainWindow::present);
 }
 
 StartSheet* MainWindow::start() {
@@ -289,6 +290,7 @@ void MainWindow::connectParts() {
 }
 
 void MainWindow::connectPage(advice::Station station, StationPage* page) {
+    if (auto* leaves = page->findChild<Leaves*>()) connect(leaves, &Leaves::turned, this, &MainWindow::tellLeaf);
     if (auto* subject = qobject_cast<SubjectPage*>(page)) {
         connect(subject, &SubjectPage::problemFound, strip_, &ProblemStrip::say);
         connect(subject, &SubjectPage::limitsKept, this, [this](const shoot::Limits& limits) {
@@ -462,9 +464,11 @@ void MainWindow::fillSizes(QMenu* menu) {
 }
 
 void MainWindow::fillHelpMenu(QMenu* menu) {
+    action(menu, "readAction", tr("&Read about this"), QKeySequence(Qt::Key_F1), [this] { read(); });
     action(menu, "handbookAction", tr("&Handbook"), QKeySequence(Qt::SHIFT | Qt::Key_F1),
            [this] { showHandbook(*this); });
-    action(menu, "keysAction", tr("&Keys and typing"), QKeySequence(Qt::Key_F1), [this] { showKeys(*this); });
+    action(menu, "keysAction", tr("&Keys and typing"), QKeySequence(Qt::CTRL | Qt::Key_F1),
+           [this] { showKeys(*this); });
     action(menu, "aboutAction", tr("&About Poquito"), {}, [this] { showAbout(*this); });
 }
 
@@ -584,7 +588,7 @@ void MainWindow::goTo(advice::Station station) {
     rail_->setCurrent(station);
     sheets_->show(station);
     upper_->show(station);
-    if (ledger_) ledger_->ledger()->setStation(station), ledger_->scrollToTop();
+    if (margin_) margin_->setStation(station), tellLeaf();
     goTo(Sheet::shot);
 }
 
@@ -644,6 +648,20 @@ void MainWindow::showRun(bool show) {
     if (show) running_->setFocus();
 }
 
+/// Beside the shot its page; elsewhere the handbook's chapter of what is shown.
+void MainWindow::read() {
+    if (sheet_ == Sheet::shot && !runShown_ && document_.count() > 0) return margin_->turnReading();
+    const QWidget* shown = body_->currentWidget();
+    const auto* leaves = shown->findChild<Leaves*>();
+    showHandbook(*this, leaves ? leaves->currentName() : shown->objectName());
+}
+
+/// Which leaf of the station is shown, for what is read beside it.
+void MainWindow::tellLeaf() {
+    const auto* leaves = sheets_->page(rail_->current())->findChild<Leaves*>();
+    if (margin_) margin_->setLeaf(leaves ? leaves->currentName() : QString());
+}
+
 /// Each division of the height is kept as it was left.
 void MainWindow::divide(bool forFinder) {
     (forFinder ? splitElsewhere_ : splitWithFinder_) = split_->saveState();
@@ -670,7 +688,7 @@ void MainWindow::present() {
     body_->setCurrentWidget(page);
     cardsColumn_->setVisible(shot);
     // Proof is about pictures: the set and the plan's numbers give way to them.
-    marginColumn_->setVisible(shot && !atProof());
+    marginColumn_->setVisible(shot && (!atProof() || (margin_ && margin_->reads())));
     upper_->setVisible(!atProof());
     cards_->showProof(atProof() ? proof_ : nullptr);
     if (turned && shot && !starts && !atProof()) cards_->setFocus();  // and not whatever field comes first
@@ -697,6 +715,7 @@ void MainWindow::refresh() {
     } else if (sheet_ == Sheet::shot) {
         sheets_->page(rail_->current())->refresh();
         upper_->refresh();
+        margin_->refresh();
     }
     for (auto* action : shotActions_) action->setEnabled(document_.shot() != nullptr);
     refreshTitle();

@@ -29,7 +29,7 @@ class DaySheet;
 class FinderPanel;
 class FootLine;
 class GearWindows;
-class LedgerView;
+class Margin;
 class ProblemStrip;
 class LogDesk;
 class ProofDesk;
@@ -136,6 +136,8 @@ class MainWindow : public QMainWindow {
     void showKit();
     void divide(bool forFinder);
     bool atProof() const;
+    void read();
+    void tellLeaf();
     void lookAtDropped(const QStringList& paths);
     void refresh();
     void refreshTitle();
@@ -174,7 +176,7 @@ class MainWindow : public QMainWindow {
     RunningView* running_ = nullptr;
     bool runShown_ = false;
     QWidget* marginColumn_ = nullptr;
-    LedgerView* ledger_ = nullptr;
+    Margin* margin_ = nullptr;
     FootLine* foot_ = nullptr;
     QUndoGroup* history_ = nullptr;  // what Ctrl+Z goes back in: the shoot, or in the book the side that is shown
     std::vector<QMenu*> menus_;
