@@ -238,6 +238,14 @@ std::vector<Shot> shots_grain(const gear::Kit& kit) {
     return {shot};
 }
 
+/// With steps as wide as the bench's own pixels, so that one sees them.
+std::vector<Shot> shots_error(const gear::Kit& kit) {
+    auto shot = toy_stack(kit, "error", 1, "Stack with an error");
+    shot.sharpness.rule = shoot::BlurRule::pixel;
+    shot.sharpness.pixels = 6;
+    return {shot};
+}
+
 std::vector<Shot> shots_stack(const gear::Kit& kit) { return {toy_stack(kit, "stack", 1, "First stack")}; }
 
 const std::vector<Exercise>& all() {
@@ -341,6 +349,19 @@ const std::vector<Exercise>& all() {
          {"gap", "end_open", "moved"},
          shots_stack,
          judge_stack},
+        {"error",
+         "A stack with an error in it",
+         2,
+         10,
+         "What spoils a stack is small in each frame. Whoever has found it once sees it the next time before packing.",
+         {"Try it on the bench: something happens on the way, and nobody says what.",
+          "Flip through the frames with the arrow keys, to and fro; say what it was, at the first frame that shows "
+          "it."},
+         {"gap", "moved", "uneven"},
+         shots_error,
+         judge_error,
+         1,
+         true},
         {"bracket",
          "The camera's bracket, a toy and a rule",
          3,

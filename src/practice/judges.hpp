@@ -13,6 +13,7 @@ Outcome judge_automatic(const gear::Kit& kit, const std::vector<Series>& series)
 Outcome judge_distance(const gear::Kit& kit, const std::vector<Series>& series);
 Outcome judge_grounds(const gear::Kit& kit, const std::vector<Series>& series);
 Outcome judge_spoon(const gear::Kit& kit, const std::vector<Series>& series);
+Outcome judge_error(const gear::Kit& kit, const std::vector<Series>& series);
 Outcome judge_bracket(const gear::Kit& kit, const std::vector<Series>& series);
 Outcome judge_grain(const gear::Kit& kit, const std::vector<Series>& series);
 Outcome judge_stack(const gear::Kit& kit, const std::vector<Series>& series);

@@ -240,12 +240,20 @@ TEST_CASE("what falls is frozen by a short flash, where it is met", "[practice]"
     Session wrong(exercise("grain"));
     wrong.take_all([](shoot::Shot& shot) { shot.freeze->beam_above = 60; });
     check(wrong.outcome(), Result::failed, "none of the frames");
+    // At full power the flash is long: it is met, and drawn out.
+    Session drawn(exercise("grain"));
+    drawn.take_all([](shoot::Shot& shot) {
+        shot.exposure.iso *= *shot.lights[0].power;
+        shot.lights[0].power = 1;
+    });
+    check(drawn.outcome(), Result::failed, "None is frozen");
 }
 
 TEST_CASE("what goes wrong most is practised next, then the easiest that is left", "[practice]") {
     CHECK(std::string(practice::next_exercise({}, {})->id) == "lean");
     CHECK(std::string(practice::next_exercise({{"gap", 5}, {"clipped", 2}}, {})->id) == "stack");
-    CHECK(std::string(practice::next_exercise({{"gap", 5}, {"clipped", 2}}, {"stack", "bracket"})->id) == "distance");
+    CHECK(std::string(practice::next_exercise({{"gap", 5}, {"clipped", 2}}, {"stack", "error", "bracket"})->id) ==
+          "distance");
     std::vector<std::string> all;
     for (const auto& one : practice::exercises()) all.emplace_back(one.id);
     CHECK_FALSE(practice::next_exercise({{"gap", 5}}, all));

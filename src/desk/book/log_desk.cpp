@@ -169,6 +169,21 @@ void LogDesk::settled() {
     if (!entries.empty()) write(std::move(entries));
 }
 
+void LogDesk::enterPractice(const std::string& id, const std::string& name, bool well, const std::string& said) {
+    log::Entry entry;
+    entry.kind = log::Kind::note;
+    entry.what = "practice";
+    entry.shoot = document_.shoot().title;
+    entry.name = name;
+    entry.subject_class = id;
+    entry.words = "practice";
+    entry.verdict = well ? "keep" : "redo";
+    entry.remark = said;
+    entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    entry.uid = "practice:" + id + ":" + entry.time;
+    write({std::move(entry)});
+}
+
 void LogDesk::enterChange(const std::string& what, const std::string& shot, double seconds) {
     const auto& shots = document_.shoot().shots;
     const auto found = std::ranges::find(shots, shot, &shoot::Shot::id);

@@ -81,6 +81,9 @@ class LogDesk : public QObject {
     /// Before that shot one thing was changed; what takes seconds or hours was none.
     void enterChange(const std::string& what, const std::string& shot, double seconds);
 
+    /// What came of an exercise or a rehearsal: its id, its name, whether it went well, and what was said of it.
+    void enterPractice(const std::string& id, const std::string& name, bool well, const std::string& said);
+
   Q_SIGNALS:
     void changed();  // something was entered or forgotten
     void said(const QString& words);

@@ -6,6 +6,7 @@
 #include "desk/base/sentence.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/book/find_error.hpp"
 #include "desk/book/log_desk.hpp"
 #include "desk/book/practice_board.hpp"
 #include "desk/day/day_paper.hpp"
@@ -102,6 +103,10 @@ QWidget* PracticeLeaf::buildPage() {
     pictures_->setObjectName(QStringLiteral("practicePictures"));
     pictures_->setAccessibleName(tr("What its frames are to look like"));
     column->addWidget(pictures_);
+    find_ = new FindError(page);
+    find_->hide();
+    connect(find_, &FindError::answered, this, &PracticeLeaf::answer);
+    column->addWidget(find_);
     column->addStretch(1);
     return page;
 }
@@ -151,6 +156,11 @@ void PracticeLeaf::showExercise() {
     outcome_ = {};
     showOutcome();
     pictures_->clear();
+    pictures_->show();
+    find_->hide();
+    hidden_.reset();
+    open_->setVisible(!exercise.hidden);
+    judge_->setVisible(!exercise.hidden);
     if (gear)
         desks_.log.drawShots(exercise.shots(document_.kit()), this,
                              [this, id = exercise.id](const std::vector<std::string>& pictures) {
@@ -215,14 +225,18 @@ void PracticeLeaf::takeOnBench() {
     }
     waiting_ = layOut();
     taking_ = &board_->chosen();
+    find_->hide();
+    hidden_.reset();
+    outcome_ = {};
+    showOutcome();
     takeNext();
 }
 
 void PracticeLeaf::takeNext() {
     if (!taking_ || desks_.runs.isRunning()) return;
     if (waiting_.empty()) {
-        taking_ = nullptr;
-        return judge();
+        const bool hidden = std::exchange(taking_, nullptr)->hidden;
+        return hidden ? lookThrough() : judge();
     }
     const auto shot = waiting_.front();
     waiting_.erase(waiting_.begin());
@@ -235,9 +249,38 @@ void PracticeLeaf::takeNext() {
     said_->setText(tr("The bench takes %1.").arg(toQt(found->name)));
     if (taking_->tries > 1)
         desks_.runs.startTries(shot, static_cast<std::size_t>(taking_->tries));
-    else
+    else {
+        auto settings = desks_.runs.settings();
+        if (taking_->hidden) settings.rehearsed = Rehearsed{.silent = true, .watched = false};
+        desks_.runs.setSettings(settings);
         desks_.runs.start({shot}, false);
+    }
     if (!desks_.runs.isRunning()) waiting_.clear(), taking_ = nullptr;  // it said why
+}
+
+// ---- an error that is hidden in them -----------------------------------------------------------------------------
+
+void PracticeLeaf::lookThrough() {
+    hidden_ = desks_.runs.trouble();
+    const auto& plan = desks_.runs.plan();
+    QStringList files;
+    for (std::size_t i = 0; i < plan.frames.size(); ++i) files << toQt((plan.folder / plan.file_of(i)).string());
+    said_->setText(tr("Something happened on the way. What was it, and at which frame does it begin to show?"));
+    pictures_->hide();
+    find_->show();
+    find_->setFrames(files);
+}
+
+void PracticeLeaf::answer(devices::TroubleKind kind, int frame) {
+    if (!hidden_) return;
+    const auto found = run::judge_answer(*hidden_, kind, static_cast<std::size_t>(frame));
+    outcome_ = {.result = found.kind && found.place ? practice::Result::passed : practice::Result::failed,
+                .said = found.said,
+                .facts = {{tr("you said").toStdString(), run::words_of(kind).name},
+                          {tr("at frame").toStdString(), std::to_string(frame + 1)}}};
+    hidden_.reset();  // known now: the next one is another
+    showOutcome();
+    enter();
 }
 
 // ---- what the frames say -----------------------------------------------------------------------------------------
@@ -290,18 +333,7 @@ void PracticeLeaf::showOutcome() {
 
 void PracticeLeaf::enter() {
     const auto& exercise = board_->chosen();
-    log::Entry entry;
-    entry.kind = log::Kind::note;
-    entry.what = "practice";
-    entry.shoot = document_.shoot().title;
-    entry.name = exercise.name;
-    entry.subject_class = exercise.id;
-    entry.words = "practice";
-    entry.verdict = outcome_.result == practice::Result::passed ? "keep" : "redo";
-    entry.remark = outcome_.said;
-    entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
-    entry.uid = "practice:" + entry.subject_class + ":" + entry.time;
-    desks_.log.write({std::move(entry)});
+    desks_.log.enterPractice(exercise.id, exercise.name, outcome_.result == practice::Result::passed, outcome_.said);
     done_[exercise.id] = outcome_.result;
     showDone();
 }

@@ -1,10 +1,12 @@
 #pragma once
 
+#include "devices/sim/world.hpp"
 #include "practice/exercise.hpp"
 
 #include <QWidget>
 
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -15,6 +17,7 @@ namespace poquito::desk {
 
 class Document;
 class FactsView;
+class FindError;
 class LogDesk;
 class PracticeBoard;
 class ProofDesk;
@@ -49,6 +52,8 @@ class PracticeLeaf : public QWidget {
     void open();
     void takeOnBench();
     void takeNext();
+    void lookThrough();
+    void answer(devices::TroubleKind kind, int frame);
     void judge();
     void lookNext();
     void showOutcome();
@@ -62,6 +67,8 @@ class PracticeLeaf : public QWidget {
     QLabel* pictures_ = nullptr;
     Sentence* said_ = nullptr;
     FactsView* facts_ = nullptr;
+    FindError* find_ = nullptr;
+    std::optional<devices::Trouble> hidden_;  // what is to be found
     QPushButton* open_ = nullptr;
     QPushButton* bench_ = nullptr;
     QPushButton* judge_ = nullptr;

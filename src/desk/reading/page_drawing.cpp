@@ -70,12 +70,12 @@ void PagePainter::scale() {
     if (!(m > 0)) return foot(QObject::tr("Nothing is in focus yet"), t_.quiet);
     const double wide = sensor.width / m, high = sensor.height / m;
     const QRectF room = field(2);
-    const double gap = 16;
+    const double apart = 16;
     const double unit =
-        std::min((room.width() - gap) / (sensor.width + wide), room.height() / std::max(sensor.height, high));
-    const double left = room.left() + (room.width() - gap - unit * (sensor.width + wide)) / 2;
+        std::min((room.width() - apart) / (sensor.width + wide), room.height() / std::max(sensor.height, high));
+    const double left = room.left() + (room.width() - apart - unit * (sensor.width + wide)) / 2;
     const QRectF chip(left, room.center().y() - unit * sensor.height / 2, unit * sensor.width, unit * sensor.height);
-    const QRectF seen(chip.right() + gap, room.center().y() - unit * high / 2, unit * wide, unit * high);
+    const QRectF seen(chip.right() + apart, room.center().y() - unit * high / 2, unit * wide, unit * high);
     p_.setPen(QPen(t_.ink, 1.2));
     p_.setBrush(t_.hairline);
     p_.drawRect(chip);

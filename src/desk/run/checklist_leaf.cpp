@@ -204,22 +204,19 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
         runs_.setSettings(settings);
     });
     auto* rehearse = new QComboBox(this);
-    rehearse->addItem(tr("no fault"), QString());
-    rehearse->addItem(tr("the camera drops its connection"), QStringLiteral("camera-drops"));
-    rehearse->addItem(tr("the flash misses a frame"), QStringLiteral("flash-not-ready"));
-    rehearse->addItem(tr("the flash dies"), QStringLiteral("flash-dies"));
-    rehearse->addItem(tr("the card is full"), QStringLiteral("card-full"));
-    rehearse->addItem(tr("the stop is turned"), QStringLiteral("wrong-aperture"));
-    rehearse->addItem(tr("the subject moves"), QStringLiteral("subject-moves"));
-    row({"rehearseChoice", tr("Practise"), tr("Something goes wrong in the middle of the next run, to practise it")},
+    constexpr int none = -1, unknown = -2;
+    rehearse->addItem(tr("nothing goes wrong"), none);
+    rehearse->addItem(tr("something, you are not told what"), unknown);
+    for (const auto& one : run::trouble_words()) rehearse->addItem(tr(one.name), static_cast<int>(one.kind));
+    row({"rehearseChoice", tr("Rehearse"),
+         tr("In the next run something goes wrong: see when you notice, and what it would have cost")},
         rehearse);
     connect(rehearse, &QComboBox::activated, this, [this, rehearse] {
         auto settings = runs_.settings();
-        settings.rehearsed.clear();
-        const auto* report = this->document().report();
-        const auto middle = static_cast<std::size_t>(report ? report->capture.frames / 2 : 0);
-        const auto id = rehearse->currentData().toString().toStdString();
-        if (auto trouble = devices::parse_trouble(id + "@" + std::to_string(middle))) settings.rehearsed = {*trouble};
+        settings.rehearsed.reset();
+        const int wish = rehearse->currentData().toInt();
+        if (wish == unknown) settings.rehearsed = Rehearsed{};
+        if (wish >= 0) settings.rehearsed = Rehearsed{.kind = static_cast<devices::TroubleKind>(wish)};
         runs_.setSettings(settings);
     });
     connect(&runs_, &RunDesk::begun, rehearse, [rehearse] { rehearse->setCurrentIndex(0); });

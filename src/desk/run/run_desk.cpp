@@ -6,11 +6,13 @@
 #include "plan/plan.hpp"
 #include "shoot/edit.hpp"
 
+#include <QRandomGenerator>
 #include <QSettings>
 #include <QStandardPaths>
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace poquito::desk {
 
@@ -102,8 +104,29 @@ void RunDesk::startNext() {
     if (queue_.empty()) return;
     const shoot::Shot shot = *find(queue_.front());
     queue_.erase(queue_.begin());
+    auto bench = devices();
+    trouble_.reset();
+    rehearsal_.reset();
+    notices_.clear();
+    if (!tests_) bench.troubles = troublesOf(shot);
     launch(run::Session::begin({.kit = document_.kit(), .shot = shot, .tests = tests_},
-                               {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
+                               {.journals = folder_.path().toStdString(), .frames_apart = true}, bench));
+}
+
+/// What is to go wrong in the next run; once.
+std::vector<devices::Trouble> RunDesk::troublesOf(const shoot::Shot& shot) {
+    if (!settings_.rehearsed) return {};
+    const auto wish = *std::exchange(settings_.rehearsed, std::nullopt);
+    const auto plan = run::make_run_plan(document_.kit(), shot, "rehearsal", {});
+    const auto seed = seed_.value_or(QRandomGenerator::global()->generate64());
+    watched_ = wish.watched;
+    if (!wish.exactly.empty()) {
+        trouble_ = wish.exactly.front();
+        return wish.exactly;
+    }
+    trouble_ = wish.kind ? run::sized_trouble(document_.kit(), shot, plan, *wish.kind, plan.frames.size() / 2)
+                         : run::draw_trouble(document_.kit(), shot, plan, seed, wish.silent);
+    return {*trouble_};
 }
 
 void RunDesk::startTries(const std::string& id, std::size_t tries) {
@@ -111,6 +134,7 @@ void RunDesk::startTries(const std::string& id, std::size_t tries) {
     if (session_ || !shot) return;
     queue_.clear();
     tests_ = false;
+    trouble_.reset();
     // Large enough for what is sharp to be told from what is not.
     constexpr int most = 3000;  // pixels; beyond it one waits for each too long
     auto settings = devices();
@@ -126,6 +150,7 @@ void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {
     if (session_ || !shot) return;
     queue_.clear();
     tests_ = false;
+    trouble_.reset();
     launch(run::Session::begin({.kit = document_.kit(), .shot = *shot, .again = planes},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
 }
@@ -133,6 +158,7 @@ void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {
 void RunDesk::goOn(const QString& path) {
     if (session_) return;
     queue_.clear();
+    trouble_.reset();
     launch(run::Session::go_on(path.toStdString(), document_.shoot(), devices()));
 }
 
@@ -154,7 +180,7 @@ devices::DeviceSettings RunDesk::devices() const {
             .rail_line = settings_.railLine.toStdString(),
             .dialect_file = settings_.dialectFile.toStdString(),
             .picture_width = settings_.pictureWidth,
-            .troubles = settings_.rehearsed};
+            .troubles = {}};
 }
 
 void RunDesk::launch(run::Session::Made made) {
@@ -162,7 +188,6 @@ void RunDesk::launch(run::Session::Made made) {
         queue_.clear();
         return Q_EMIT problemFound(toQt(storage::message(*error)));
     }
-    settings_.rehearsed.clear();  // once
     brokenRead_ = {};
     session_ = std::get<std::unique_ptr<run::Session>>(std::move(made));
     plan_ = session_->plan();
@@ -188,6 +213,14 @@ void RunDesk::finished() {
     last_ = session_->runner().status();
     const auto state = session_->runner().state();
     session_.reset();
+    if (isRehearsal()) {
+        constexpr double usual_setup = 600;  // s to lay a shot out anew, where nobody said (common practice)
+        const auto* shot = find(state.plan.shot);
+        rehearsal_ = run::report_rehearsal(state, *trouble_, notices_,
+                                           shot ? shot->timing.handling.value_or(usual_setup) : usual_setup);
+        Q_EMIT rehearsed(toQt(state.plan.shot_name), rehearsal_->in_time,
+                         toQt(rehearsal_->happened + " " + rehearsal_->noticed + " " + rehearsal_->cost));
+    }
     log(state);
     if (last_->phase != run::Phase::complete) queue_.clear();
     changed_.clear();
@@ -214,7 +247,20 @@ void RunDesk::log(const run::RunState& state) {
 
 // ---- while it runs -----------------------------------------------------------------------------------------------
 
+void RunDesk::notice(std::optional<devices::TroubleKind> taken_for) {
+    if (!isRehearsal() || !session_) return;
+    const auto status = session_->runner().status();
+    notices_.push_back({.frame = status.frame, .taken_for = taken_for});
+    Q_EMIT changed();
+}
+
+/// Who pauses, stops or goes back where the bench itself has nothing to say has seen something.
+void RunDesk::reactedTo() {
+    if (session_ && isRehearsal() && session_->runner().status().problem.empty()) notice(std::nullopt);
+}
+
 void RunDesk::pause() {
+    reactedTo();
     if (session_) session_->runner().pause();
 }
 
@@ -227,6 +273,7 @@ void RunDesk::resume() {
 }
 
 void RunDesk::stop() {
+    reactedTo();
     queue_.clear();
     if (session_) return session_->runner().stop();
     change_.clear();
@@ -238,6 +285,7 @@ void RunDesk::skip() {
 }
 
 void RunDesk::redoFrom(std::size_t frame) {
+    reactedTo();
     if (session_) session_->runner().redo_from(frame);
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/shell/document.hpp"
+#include "run/rehearsal.hpp"
 #include "run/session.hpp"
 
 #include <QDateTime>
@@ -17,12 +18,20 @@
 
 namespace poquito::desk {
 
+/// What the next run rehearses: a trouble that is chosen, or one that nobody knows.
+struct Rehearsed {
+    std::optional<devices::TroubleKind> kind;  // empty: one that can happen is drawn
+    std::vector<devices::Trouble> exactly;     // those, over the kind
+    bool silent = false;                       // of those, only what no device tells
+    bool watched = true;                       // else it is looked through afterwards, and nothing is said of it
+};
+
 /// What the bench is made of, and how fast its clock goes.
 struct BenchSettings {
-    double speed = 1;                         // of the simulated bench
-    QString railLine;                         // a serial line with a motion controller; empty: the simulated rail
-    QString dialectFile;                      // what that understands; empty: the usual codes
-    std::vector<devices::Trouble> rehearsed;  // what is to go wrong
+    double speed = 1;                    // of the simulated bench
+    QString railLine;                    // a serial line with a motion controller; empty: the simulated rail
+    QString dialectFile;                 // what that understands; empty: the usual codes
+    std::optional<Rehearsed> rehearsed;  // what is to go wrong in the next run
     int pictureWidth = 960;
 
     static BenchSettings stored();
@@ -83,13 +92,22 @@ class RunDesk : public QObject {
     const std::string& shot() const { return plan_.shot; }
     bool isTest() const { return tests_; }
 
+    /// Of a rehearsal: someone says that something is wrong, and what they take it for.
+    void notice(std::optional<devices::TroubleKind> taken_for);
+    bool isRehearsal() const { return trouble_ && watched_; }
+    const std::optional<devices::Trouble>& trouble() const { return trouble_; }
+    /// What came of the last rehearsal; empty: it is still on, or none was.
+    const std::optional<run::RehearsalReport>& rehearsal() const { return rehearsal_; }
+    void drawTroublesBy(std::uint64_t seed) { seed_ = seed; }
+
     /// Runs of this shoot's shots that broke off, newest first.
     std::vector<BrokenRun> brokenRuns() const;
 
   Q_SIGNALS:
     void changed();
     void begun();
-    void ended();  // a run; what was exposed is in the log
+    void ended();                                                         // a run; what was exposed is in the log
+    void rehearsed(const QString& shot, bool well, const QString& said);  // its name, how it went, what was said of it
     void problemFound(const QString& problem);
     /// Before that shot one thing was changed, "light" or "lens", and took so many seconds.
     void gearChanged(const std::string& what, const QString& shot, double seconds);
@@ -100,6 +118,8 @@ class RunDesk : public QObject {
   private:
     void startNext();
     devices::DeviceSettings devices() const;
+    std::vector<devices::Trouble> troublesOf(const shoot::Shot& shot);
+    void reactedTo();
     void launch(run::Session::Made made);
     void finished();
     void log(const run::RunState& state);
@@ -113,6 +133,11 @@ class RunDesk : public QObject {
     std::string changed_;    // what alone has to be changed before the next shot; empty: nothing or several things
     QElapsedTimer waiting_;  // since the run before it ended
     bool tests_ = false;
+    std::optional<std::uint64_t> seed_;  // that hidden troubles are drawn by; empty: by chance
+    std::optional<devices::Trouble> trouble_;
+    bool watched_ = true;
+    std::vector<run::Noticed> notices_;
+    std::optional<run::RehearsalReport> rehearsal_;
     int run_ = 0;  // counts them: what a run tells after it was shut down is not about the next
     run::RunPlan plan_;
     std::unique_ptr<run::Session> session_;

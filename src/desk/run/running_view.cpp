@@ -14,6 +14,7 @@
 #include <QHBoxLayout>
 #include <QImageReader>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPushButton>
@@ -73,6 +74,19 @@ RunningView::RunningView(Document& document, RunDesk& runs, QWidget* parent)
             chosenByHand_ = false;
             runs_.redoFrom(chosen_);
         });
+    notice_ =
+        captionedButton({"noticeButton", tr("Something is wrong"), tr("Say so, and what you take it for; N")}, this);
+    notice_->setFont(textFont(20, QFont::DemiBold));
+    notice_->setProperty("large", true);
+    notice_->setMinimumHeight(46);
+    auto* takenFor = new QMenu(notice_);
+    takenFor->setObjectName(QStringLiteral("takenForMenu"));
+    takenFor->setFont(textFont(20));
+    takenFor->addAction(tr("I do not know what"), this, [this] { runs_.notice(std::nullopt); });
+    for (const auto& one : run::trouble_words())
+        takenFor->addAction(tr(one.name), this, [this, kind = one.kind] { runs_.notice(kind); });
+    notice_->setMenu(takenFor);
+    row->addWidget(notice_);
     row->addStretch();
     sounds_ = new QCheckBox(tr("Sounds"), this);
     nameControl(sounds_, {"soundsCheck", tr("Sounds"), tr("A tone when it is done and when it needs you")});
@@ -164,9 +178,10 @@ void RunningView::refresh() {
     skip_->setEnabled(on);
     redo_->setText(tr("Redo from %1").arg(chosen_ + 1));
     redo_->setEnabled(on);
+    notice_->setVisible(on && runs_.isRehearsal());
     if (status) sound(*status);
     setAccessibleDescription(
-        QStringList{toQt(runs_.plan().shot_name), frameText(), phaseText(), problemText()}.join(QStringLiteral(", ")));
+        QStringList{toQt(runs_.plan().shot_name), frameText(), phaseText(), boxText()}.join(QStringLiteral(", ")));
     update();
 }
 
@@ -261,26 +276,9 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const run:
     drawLine(painter, QRectF(area.left(), area.top() - 6, area.width(), size * 1.15), Qt::AlignLeft | Qt::AlignVCenter,
              frames);
     double y = area.top() + size * 1.15 + 4;
-    if (!status.problem.empty() || runs_.waitsForGear()) {
-        // What is wrong, or what to change, in place of the numbers.
-        const QString words = runs_.waitsForGear() ? tr("Next: %1. %2.").arg(runs_.nextShot(), runs_.gearToChange())
-                                                   : toQt(status.problem);
-        const QRectF box(area.left(), y, area.width(), area.bottom() - y);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(runs_.waitsForGear() ? t.linkWash : t.stopWash);
-        painter.drawRoundedRect(box, 6, 6);
-        painter.setPen(t.ink);
-        int letter = 34;
-        const QRectF inner = box.adjusted(14, 8, -14, -8);
-        while (letter > 18) {
-            painter.setFont(textFont(letter, QFont::DemiBold));
-            const QRectF needed = painter.boundingRect(inner, Qt::TextWordWrap, words);
-            if (needed.height() <= inner.height() && needed.width() <= inner.width()) break;
-            letter -= 2;
-        }
-        painter.drawText(inner, Qt::TextWordWrap | Qt::AlignVCenter, words);
-        return;
-    }
+    if (const QString words = boxText(); !words.isEmpty())
+        return paintBox(painter, QRectF(area.left(), y, area.width(), area.bottom() - y), words,
+                        !status.problem.empty() ? t.stopWash : t.linkWash);
     const auto line = [&](const QString& name, const QString& value, const QColor& colour) {
         if (y + far_text > area.bottom() + 6) return;
         painter.setFont(textFont(24));
@@ -314,6 +312,36 @@ void RunningView::paintNumbers(QPainter& painter, const QRectF& area, const run:
          std::abs(plane) < 1e-9 ? tr("nearest")
                                 : toQt(text::length_text(std::abs(plane))) + (plane < 0 ? tr(" before") : tr(" deep")),
          t.focus);
+}
+
+QString RunningView::boxText() const {
+    const auto status = runs_.status();
+    if (!status) return {};
+    if (runs_.waitsForGear()) return tr("Next: %1. %2.").arg(runs_.nextShot(), runs_.gearToChange());
+    if (!status->problem.empty()) return toQt(status->problem);
+    if (runs_.isRunning() || !runs_.rehearsal()) return {};
+    const auto& report = *runs_.rehearsal();
+    QStringList said;
+    for (const auto& one : {report.happened, report.noticed, report.cost, report.next})
+        if (!one.empty()) said << toQt(one);
+    return said.join(QLatin1Char('\n'));
+}
+
+void RunningView::paintBox(QPainter& painter, const QRectF& box, const QString& words, const QColor& wash) const {
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(wash);
+    painter.drawRoundedRect(box, 6, 6);
+    painter.setPen(theme().ink);
+    constexpr int largest = 34, least = 15;
+    int letter = largest;
+    const QRectF inner = box.adjusted(14, 8, -14, -8);
+    while (letter > least) {
+        painter.setFont(textFont(letter, QFont::DemiBold));
+        const QRectF needed = painter.boundingRect(inner, Qt::TextWordWrap, words);
+        if (needed.height() <= inner.height() && needed.width() <= inner.width()) break;
+        letter -= 1;
+    }
+    painter.drawText(inner, Qt::TextWordWrap | Qt::AlignVCenter, words);
 }
 
 void RunningView::paintSubject(QPainter& painter, const QRectF& area, const run::RunStatus& status) const {
@@ -405,6 +433,7 @@ void RunningView::mousePressEvent(QMouseEvent* event) {
 
 void RunningView::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Space) return pause_->click();
+    if (event->key() == Qt::Key_N && notice_->isVisible()) return notice_->showMenu();
     if (event->key() == Qt::Key_Escape && stop_->isEnabled()) return stop_->click();
     QWidget::keyPressEvent(event);
 }

@@ -46,6 +46,8 @@ class RunningView : public QWidget {
     };
     Strip strip() const;
     void refresh();
+    QString boxText() const;  // what is wrong, what to change, what a rehearsal came to; empty: the numbers
+    void paintBox(QPainter& painter, const QRectF& box, const QString& words, const QColor& wash) const;
     void paintSubject(QPainter& painter, const QRectF& area, const run::RunStatus& status) const;
     void paintStrip(QPainter& painter, const run::RunStatus& status);
     void paintNumbers(QPainter& painter, const QRectF& area, const run::RunStatus& status) const;
@@ -64,6 +66,7 @@ class RunningView : public QWidget {
     QPushButton* skip_ = nullptr;
     QPushButton* redo_ = nullptr;
     QPushButton* leave_ = nullptr;
+    QPushButton* notice_ = nullptr;  // of a rehearsal
     QCheckBox* sounds_ = nullptr;
 };
 

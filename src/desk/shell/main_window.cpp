@@ -75,6 +75,9 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     connect(runs_, &RunDesk::gearChanged, log_, [this](const std::string& what, const QString& shot, double seconds) {
         log_->enterChange(what, shot.toStdString(), seconds);
     });
+    connect(runs_, &RunDesk::rehearsed, log_, [this](const QString& shot, bool well, const QString& said) {
+        log_->enterPractice("rehearsal", tr("Rehearsal: %1").arg(shot).toStdString(), well, said.toStdString());
+    });
     log_->enterLooks(*proof_);
     new WordTips(this);
     setObjectName(QStringLiteral("mainWindow"));

@@ -92,6 +92,8 @@ Done SimulatedCamera::expect(const std::string& name) {
 Done SimulatedCamera::released() {
     if (!connected_) return dropped();
     if (const auto trouble = world_.due(TroubleKind::subject_moves)) moved_ = trouble->size;
+    if (const auto trouble = world_.due(TroubleKind::rig_slips)) slipped_ = trouble->size;
+    if (const auto trouble = world_.due(TroubleKind::light_changes)) dimmed_ = trouble->size;
     const double marked = settings_.f_number;
     if (!began_) began_ = world_.clock.now();
     Exposure exposure{.name = expected_,
@@ -102,6 +104,8 @@ Done SimulatedCamera::released() {
                       .sway = sway(),
                       .ring = world_.ring,
                       .moved = moved_,
+                      .slipped = slipped_,
+                      .dimmed = dimmed_,
                       .hours = (world_.clock.now() - *began_) / 3600,
                       .luck = lots_.draw()};
     world_.shares.clear();
@@ -151,7 +155,7 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
     shot.exposure.shutter = exposure.settings.shutter;
     shot.exposure.iso = exposure.settings.iso;
     if (setup_.rail_reference) shot.sharpness.focus_offset += exposure.carriage - *setup_.rail_reference;
-    shot.sharpness.focus_offset += exposure.sway - exposure.luck.through;
+    shot.sharpness.focus_offset += exposure.sway + exposure.slipped - exposure.luck.through;
     if (exposure.ring) {
         // The sensor stays: the plane moves by as much as its distance from the sensor changes.
         const auto plan = plan::plan_of(setup_.kit, setup_.shot);
@@ -171,9 +175,11 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
     }
     for (std::size_t i = 0; i < shot.lights.size() && i < exposure.shares.size(); ++i) {
         // What the plan worked out for an automatic flash is what was set on the unit.
-        if (plan::is_flash(shot.lights[i])) shot.lights[i].power = report_.light.sources[i].power * exposure.shares[i];
+        if (plan::is_flash(shot.lights[i]))
+            shot.lights[i].power = report_.light.sources[i].power * exposure.shares[i] * std::exp2(-exposure.dimmed);
         shot.lights[i].metered.reset();
     }
+    if (shot.ambient) shot.ambient->ev100 -= exposure.dimmed;
     // One that gave nothing is not there: no power is none.
     std::erase_if(shot.lights, [](const shoot::Light& light) { return light.power && *light.power <= 0; });
     return shot;

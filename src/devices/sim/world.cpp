@@ -17,7 +17,8 @@ constexpr std::pair<TroubleKind, const char*> trouble_ids[] = {
     {TroubleKind::camera_drops, "camera-drops"},     {TroubleKind::rail_drops, "rail-drops"},
     {TroubleKind::card_full, "card-full"},           {TroubleKind::flash_not_ready, "flash-not-ready"},
     {TroubleKind::flash_dies, "flash-dies"},         {TroubleKind::subject_moves, "subject-moves"},
-    {TroubleKind::wrong_aperture, "wrong-aperture"},
+    {TroubleKind::wrong_aperture, "wrong-aperture"}, {TroubleKind::rig_slips, "rig-slips"},
+    {TroubleKind::light_changes, "light-changes"},
 };
 
 Fault not_connected(const std::string& name) {

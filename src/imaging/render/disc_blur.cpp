@@ -182,8 +182,27 @@ void lay_over(Raster& picture, int left, int top, const Raster& coarse, const Fi
     });
 }
 
+namespace {
+
+constexpr double too_small_to_see = 0.05;  // pixels that a point is drawn out by
+
+Raster turned(const Raster& picture) {
+    Raster turned(picture.height, picture.width);
+    for (int y = 0; y < picture.height; ++y)
+        for (int x = 0; x < picture.width; ++x) turned.at(y, x) = picture.at(x, y);
+    return turned;
+}
+
+}  // namespace
+
+void draw_out_upright(Raster& picture, double length) {
+    if (length < too_small_to_see || picture.pixels.empty()) return;
+    Raster lying = turned(picture);
+    draw_out(lying, length);
+    picture = turned(lying);
+}
+
 void draw_out(Raster& picture, double length) {
-    constexpr double too_small_to_see = 0.05;
     if (length < too_small_to_see || picture.pixels.empty()) return;
     length = std::min(length, 4.0 * picture.width);
     const Chord chord = chord_of(length / 2);

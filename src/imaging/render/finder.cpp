@@ -92,17 +92,19 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
     const auto sheets = sheets_of(scene.lens, sight.range, sheet_step * grid.pitch);
     for (std::size_t k = 0; k < sheets.size() && !sight.box.empty(); ++k) {
         if (stopped()) return std::nullopt;
-        const double disc = sheets[k].diameter / grid.pitch, drawn = scene.motion / grid.pitch;
+        const double disc = sheets[k].diameter / grid.pitch, drawn = scene.motion / grid.pitch,
+                     fallen = scene.fall / grid.pitch;
         const auto reach = [](double pixels) { return static_cast<int>(std::min(pixels / 2 + 2, 1e5)); };
         const int factor = coarseness(disc, std::min(size.width, size.height));
         const auto whole = [factor](int pixels) { return std::max(0, pixels) / factor * factor; };
-        const PixelBox part{whole(sight.box.left - reach(disc + drawn)), whole(sight.box.top - reach(disc)),
+        const PixelBox part{whole(sight.box.left - reach(disc + drawn)), whole(sight.box.top - reach(disc + fallen)),
                             std::min(size.width, sight.box.right + reach(disc + drawn)),
-                            std::min(size.height, sight.box.bottom + reach(disc))};
+                            std::min(size.height, sight.box.bottom + reach(disc + fallen))};
         Raster& sheet = seen_->sheet;
         cells_of(factor).fill_sheet(sheet, part, [&](float depth) { return share_in(sheets, k, depth); });
         blur_by_disc(sheet, disc / factor);
         draw_out(sheet, drawn / factor);
+        draw_out_upright(sheet, fallen / factor);
         lay_over(frame.light, part.left, part.top, sheet,
                  {.factor = factor, .width = part.right - part.left, .height = part.bottom - part.top});
     }

@@ -154,6 +154,7 @@ class Work {
                      {.lens = scene_.lens,
                       .disc = sheets[shown[i]].diameter,
                       .motion = scene_.motion,
+                      .fall = scene_.fall,
                       .pitch = one.level.grid.pitch,
                       .coarse = one.level.factor > 1},
                      one.sheet);
@@ -206,7 +207,7 @@ class Work {
     }
 
     Level level_for(double disc) const {
-        const double spread = std::min(disc + scene_.motion, 4 * scene_.frame_width);
+        const double spread = std::min(disc + std::max(scene_.motion, scene_.fall), 4 * scene_.frame_width);
         int pair = 1;  // factor of the first of two levels
         while (spread / (pitch_ * pair) > 2 * widest) pair *= 4;
         const int coarser = 2 * pair;
@@ -267,7 +268,7 @@ class Work {
         });
         const bool small = level.factor == 1;
         if (small) add_highlights(picture, level.grid, 0);
-        transfer(picture, {.lens = scene_.lens, .disc = disc, .motion = 0, .pitch = level.grid.pitch});
+        transfer(picture, {.lens = scene_.lens, .disc = disc, .motion = 0, .fall = 0, .pitch = level.grid.pitch});
         Raster in;
         enlarge(picture, in_window(level), in);
         picture = std::move(in);

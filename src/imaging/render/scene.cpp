@@ -427,6 +427,7 @@ std::optional<Scene> scene_of(const Plan& plan, const Report& report) {
                 .frame_height = plan.sensor.height,
                 .pixel_pitch = optics::pixel_pitch(plan.sensor),
                 .motion = report.motion.blur + report.motion.sway_blur,
+                .fall = report.freeze ? report.freeze->blur : 0,
                 .lights = lights_of(plan, report),
                 .gloss = gloss_of(plan)};
     place_thing(scene, plan, shot.subject, plan.focus, plan.extent.depth);

@@ -89,7 +89,7 @@ void transfer(const Spectrum& spectrum, const Transfer& by, Raster& out) {
     for_rows(height, [&](int y) {
         const int up = std::min(y, height - y);
         const double fy = per_y * up;
-        const float upright = made_up(up, height);
+        const float upright = static_cast<float>(boost::math::sinc_pi(pi * fy * by.fall)) * made_up(up, height);
         const auto row = static_cast<std::size_t>(y) * static_cast<std::size_t>(width);
         const auto multiply = [&](int x, float factor) {
             const auto i = row + static_cast<std::size_t>(x);

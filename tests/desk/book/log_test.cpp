@@ -73,7 +73,7 @@ TEST_CASE("a run and a verdict are entered as they happen, what is taken back at
     runs.setFolder(QDir(QString::fromStdString((person.folder / "frames").string())));
     auto settings = runs.settings();
     settings.speed = 2000, settings.pictureWidth = 48;
-    settings.rehearsed.clear(), settings.railLine.clear(), settings.dialectFile.clear();
+    settings.rehearsed.reset(), settings.railLine.clear(), settings.dialectFile.clear();
     runs.setSettings(settings);
     runs.start({person.shot().id}, false);
     REQUIRE(QTest::qWaitFor([&] { return !runs.isRunning(); }, 20000));

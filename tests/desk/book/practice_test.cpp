@@ -2,11 +2,14 @@
 #include "support/person.hpp"
 
 #include "desk/base/facts_view.hpp"
+#include "desk/book/find_error.hpp"
 #include "desk/book/log_desk.hpp"
 #include "desk/book/practice_board.hpp"
 #include "desk/book/practice_leaf.hpp"
 #include "desk/run/run_desk.hpp"
 #include "support/folder.hpp"
+
+#include <QSlider>
 
 using namespace poquito;
 using test::Person;
@@ -22,7 +25,7 @@ struct Learner : Person {
         runs.setFolder(QDir(QString::fromStdString((folder / "frames").string())));
         auto settings = runs.settings();
         settings.speed = 20000, settings.pictureWidth = 240;
-        settings.rehearsed.clear(), settings.railLine.clear(), settings.dialectFile.clear();
+        settings.rehearsed.reset(), settings.railLine.clear(), settings.dialectFile.clear();
         runs.setSettings(settings);
         window().goTo(desk::Sheet::book);
         click(QStringLiteral("practiceTab"));
@@ -84,4 +87,44 @@ TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kep
     CHECK(entries[0].subject_class == "distance");
     CHECK(entries[0].verdict == "keep");
     CHECK(person.board()->accessibleDescription().contains(QStringLiteral("60 to 30 cm, passed")));
+}
+
+TEST_CASE("An error is hidden in a stack, and found by what and where", "[desk][practice]") {
+    Learner person;
+    person.choose("error");
+    CHECK_FALSE(person.find(QStringLiteral("judgeExerciseButton"))->isVisible());
+    person.window().runs().drawTroublesBy(5);
+    auto* find = person.find<desk::FindError>(QStringLiteral("findError"));
+    const auto take = [&] {
+        person.click(QStringLiteral("benchExerciseButton"));
+        REQUIRE(QTest::qWaitFor([&] { return find->isVisible(); }, 60000));
+        person.settle();
+    };
+    take();
+    CHECK_FALSE(person.window().runs().rehearsal());  // nothing is told
+    const auto trouble = person.window().runs().trouble().value();
+    auto* slider = person.find<QSlider>(QStringLiteral("errorSlider"));
+    CHECK(slider->maximum() >= 8);
+    // Flipping shows another frame at once.
+    auto* picture = person.find<QLabel>(QStringLiteral("errorFrame"));
+    const auto first = picture->pixmap(Qt::ReturnByValue).toImage();
+    slider->setFocus();
+    QTest::keyClick(slider, Qt::Key_Right);
+    CHECK(find->frame() == 1);
+    CHECK(picture->pixmap(Qt::ReturnByValue).toImage() != first);
+    slider->setValue(static_cast<int>(trouble.frame));
+    person.click(QLatin1String(devices::trouble_id(trouble.kind)));
+    CHECK(person.leaf()->outcome().result == practice::Result::passed);
+    CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Passed.")));
+    // Answered once: another answer to the same is none; the wrong place of the next is told.
+    person.click(QStringLiteral("rig-slips"));
+    CHECK(person.leaf()->outcome().result == practice::Result::passed);
+    take();
+    const auto other = person.window().runs().trouble().value();
+    slider->setValue(0);
+    person.click(QLatin1String(devices::trouble_id(other.kind)));
+    CHECK(person.leaf()->outcome().result == practice::Result::failed);
+    CHECK(
+        person.text(QStringLiteral("practiceSaid")).contains(QStringLiteral("before frame %1").arg(other.frame + 1)) ==
+        (other.kind != devices::TroubleKind::light_changes));
 }

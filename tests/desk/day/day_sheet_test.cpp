@@ -217,7 +217,7 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     runs.setFolder(QDir(QString::fromStdString((folder / "frames").string())));
     auto settings = runs.settings();
     settings.speed = 4000, settings.pictureWidth = 96;
-    settings.rehearsed.clear(), settings.railLine.clear(), settings.dialectFile.clear();
+    settings.rehearsed.reset(), settings.railLine.clear(), settings.dialectFile.clear();
     runs.setSettings(settings);
     std::vector<std::string> ids;
     for (const auto& shot : person.shoot().shots) ids.push_back(shot.id);

@@ -110,8 +110,9 @@ TEST_CASE("a flash that misses and a knock are found, what is missing is run, an
     Prover person;
     auto settings = person.window().runs().settings();
     // The seventh frame dark, and dark again when the run takes it once more; the subject slips before the thirteenth.
+    settings.rehearsed.emplace();
     for (const char* trouble : {"flash-not-ready@6", "subject-moves@12:1", "flash-not-ready@20"})
-        settings.rehearsed.push_back(*devices::parse_trouble(trouble));
+        settings.rehearsed->exactly.push_back(*devices::parse_trouble(trouble));
     settings.pictureWidth = 960;  // so wide that noise hides more in the dark frame than in those beside it
     person.window().runs().setSettings(settings);
     person.goTo(5);

@@ -1,8 +1,10 @@
 // The Run station in the real window: stack, cost, step sizes and order edited by hand; a run taken, paused, stopped,
 // gone on with.
+#include "support/folder.hpp"
 #include "support/person.hpp"
 
 #include "desk/base/facts_view.hpp"
+#include "desk/book/log_desk.hpp"
 #include "desk/day/day_drawing.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/finder/finder_view.hpp"
@@ -39,7 +41,7 @@ struct RunPerson : Person {
         auto settings = window().runs().settings();
         settings.speed = speed;
         settings.pictureWidth = 48;
-        settings.rehearsed.clear();
+        settings.rehearsed.reset();
         settings.railLine.clear();
         settings.dialectFile.clear();
         window().runs().setSettings(settings);
@@ -122,6 +124,77 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     CHECK(shoot::runs_of(std::get<shoot::Shoot>(back).runs, person.shot().id) == person.logged());
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.logged()[0]->frames.size() == first.frames.size());
+}
+
+TEST_CASE(
+    "A rehearsal hides what goes wrong; what is noticed and what it cost is told at its end, and kept in the book",
+    "[desk][run][rehearsal]") {
+    RunPerson person(20);
+    test::Folder books;
+    person.window().log().setPath(QString::fromStdString((books / "logbook.db").string()));
+    person.document().editShot({QStringLiteral("alone")}, [](shoot::Shot& shot) { shot.plate.reset(); });
+    auto settings = person.runs().settings();
+    settings.rehearsed =
+        desk::Rehearsed{.exactly = {{.kind = devices::TroubleKind::subject_moves, .frame = 3, .size = 1}}};
+    person.runs().setSettings(settings);
+    person.click(QStringLiteral("startRunButton"));
+    auto* view = person.view();
+    auto* notice = person.find<QPushButton>(QStringLiteral("noticeButton"));
+    CHECK(notice->isVisible());
+    CHECK(person.runs().isRehearsal());
+    REQUIRE(person.waitForFrame(6));
+    person.click(QStringLiteral("pauseRunButton"));  // who pauses has seen something
+    REQUIRE(person.waitFor([&] { return view->phaseText() == QStringLiteral("paused"); }));
+    auto* menu = person.find<QMenu>(QStringLiteral("takenForMenu"));
+    CHECK(menu->actions().size() == 10);
+    for (auto* one : menu->actions())
+        if (one->text() == QStringLiteral("the subject moves")) one->trigger();
+    CHECK_FALSE(view->accessibleDescription().contains(QStringLiteral("The subject moved")));  // not before its end
+    person.click(QStringLiteral("stopRunButton"));
+    REQUIRE(person.waitForEnd());
+    person.settle();
+    REQUIRE(person.runs().rehearsal());
+    const auto& report = *person.runs().rehearsal();
+    CHECK(report.in_time);
+    CHECK(report.named);
+    CHECK(view->accessibleDescription().contains(QStringLiteral("The subject moved by 1 mm before frame 4")));
+    CHECK(view->accessibleDescription().contains(QStringLiteral("said what it was")));
+    CHECK_FALSE(notice->isVisible());
+    REQUIRE(person.waitFor([&] { return !person.window().log().isBusy(); }));
+    std::vector<log::Entry> entries;
+    person.window().log().search({.words = "practice", .kind = log::Kind::note}, view,
+                                 [&](desk::LogDesk::Found found) { entries = found.entries; });
+    REQUIRE(person.waitFor([&] { return !entries.empty(); }));
+    CHECK(entries[0].subject_class == "rehearsal");
+    CHECK(entries[0].verdict == "keep");
+    // Once: the next run is none.
+    person.click(QStringLiteral("leaveRunButton"));
+    person.goTo(5);
+    auto fast = person.runs().settings();
+    fast.speed = 400;
+    person.runs().setSettings(fast);
+    person.click(QStringLiteral("startRunButton"));
+    CHECK_FALSE(person.runs().isRehearsal());
+    REQUIRE(person.waitForEnd());
+    CHECK_FALSE(person.runs().rehearsal());
+}
+
+TEST_CASE("Something that nobody is told is drawn for the run", "[desk][run][rehearsal]") {
+    RunPerson person;
+    person.document().editShot({QStringLiteral("alone")}, [](shoot::Shot& shot) { shot.plate.reset(); });
+    person.runs().drawTroublesBy(1);
+    person.choose(QStringLiteral("rehearseChoice"), QStringLiteral("something, you are not told what"));
+    person.click(QStringLiteral("startRunButton"));
+    CHECK(person.runs().isRehearsal());
+    REQUIRE(person.runs().trouble());
+    CHECK(person.runs().trouble()->frame >= 3);
+    CHECK(person.runs().trouble()->frame < 9);
+    CHECK(person.text(QStringLiteral("rehearseChoice")) == QStringLiteral("nothing goes wrong"));
+    REQUIRE(person.waitFor([&] {
+        if (person.view()->phaseText() == QStringLiteral("needs you")) person.runs().resume();
+        return !person.runs().isRunning();
+    }));
+    CHECK(person.runs().rehearsal());
 }
 
 TEST_CASE("what goes wrong on the bench is said large, and mended", "[desk][run]") {

@@ -66,6 +66,12 @@ TEST_CASE("lines and bells keep the light, and have their width", "[imaging][blu
     CHECK_THAT(sum_of(line), WithinRel(1.0, 1e-4));
     CHECK_THAT(width_of(line), WithinAbs(31.0, 0.6));
     CHECK(line.at(100, 0)[1] == 0);
+    // Upright the same, turned.
+    Raster column(3, 201);
+    column.at(1, 100) = Rgba(0, 1, 0, 0);
+    draw_out_upright(column, 31);
+    for (int i = 0; i < 201; ++i) CHECK(column.at(1, i)[1] == line.at(i, 1)[1]);
+    CHECK(column.at(0, 100)[1] == 0);
 
     Raster bell(41, 41);
     bell.at(20, 20) = Rgba(0, 1, 0, 0);

@@ -47,7 +47,8 @@ struct Exercise {
     std::vector<shoot::Shot> (*shots)(const gear::Kit& kit);
     /// As many series as shots, in their order.
     Outcome (*judge)(const gear::Kit& kit, const std::vector<Series>& series);
-    int tries = 1;  // frames of each shot that it asks for
+    int tries = 1;        // frames of each shot that it asks for
+    bool hidden = false;  // the bench hides an error in its frames, to be found by looking through them
 };
 std::span<const Exercise> exercises();
 

@@ -53,8 +53,10 @@ class SimulatedCamera final : public CameraPort {
         double sway = 0;  // mm towards the subject, by hand
         std::optional<double> ring;
         std::vector<double> shares;
-        double moved = 0;  // mm the subject stood to the side
-        double hours = 0;  // since the first frame
+        double moved = 0;    // mm the subject stood to the side
+        double slipped = 0;  // mm the rig stood nearer
+        double dimmed = 0;   // stops that were missing of all light
+        double hours = 0;    // since the first frame
         plan::Luck luck;
         double written_at = 0;
     };
@@ -73,6 +75,8 @@ class SimulatedCamera final : public CameraPort {
     double card_space_;            // MB
     std::string expected_;
     double moved_ = 0;
+    double slipped_ = 0;
+    double dimmed_ = 0;
     double card_free_at_ = 0;  // when all before is written
     std::deque<Exposure> buffer_;
     std::unique_ptr<imaging::Finder> finder_;

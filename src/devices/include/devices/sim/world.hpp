@@ -21,8 +21,10 @@ enum class TroubleKind {
     card_full,        // no room for the frame
     flash_not_ready,  // says it is ready and gives a quarter of its light
     flash_dies,       // never gets ready again
-    subject_moves,    // by `size` mm to the side and back
+    subject_moves,    // by `size` mm to the side, and stays there
     wrong_aperture,   // the stop of the camera is found changed by `size` stops
+    rig_slips,        // in its clamp by `size` mm towards the subject, and stays there
+    light_changes,    // from there on it is `size` stops less: a lamp was knocked, a cloud came
 };
 struct Trouble {
     TroubleKind kind = TroubleKind::camera_drops;

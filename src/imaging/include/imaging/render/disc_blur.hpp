@@ -10,8 +10,9 @@ namespace poquito::imaging {
 /// the disc; large discs are worked out on a coarser raster, 5 or more of its pixels across the radius.
 void blur_by_disc(Raster& picture, double diameter);
 
-/// Each point becomes a line along its row.
+/// Each point becomes a line along its row; or along its column.
 void draw_out(Raster& picture, double length);
+void draw_out_upright(Raster& picture, double length);
 
 /// Each point becomes a bell curve of standard deviation `sigma` pixels, at most 2.
 void blur_by_bell(Raster& picture, double sigma);

@@ -69,6 +69,7 @@ struct Scene {
     double frame_height = 24;
     double pixel_pitch = 0.006;  // mm
     double motion = 0;           // mm along x that the subject is drawn out by
+    double fall = 0;             // and along y, of what falls
     double nearest = 0;          // depths of the subject from the plane of focus
     double farthest = 0;
     /// `detail`: width at the sensor of the finest texture to put in, mm.

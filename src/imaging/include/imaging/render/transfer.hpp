@@ -10,7 +10,8 @@ namespace poquito::imaging {
 struct Transfer {
     LensBlur lens;
     double disc = 0;       // diameter of the blur disc by defocus, mm at the sensor
-    double motion = 0;     // mm
+    double motion = 0;     // mm along x
+    double fall = 0;       // mm along y
     double pitch = 0.001;  // mm at the sensor a pixel of the raster
     /// The pixels are means over their squares and are gone between straight later (lay_over): made up for.
     bool coarse = false;

@@ -1,0 +1,67 @@
+#pragma once
+
+#include "devices/sim/world.hpp"
+#include "run/journal.hpp"
+
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+/// A run with a trouble that whoever watches it does not know: what it was, when it was noticed, what it would have
+/// cost.
+namespace poquito::run {
+
+/// A trouble as people say it.
+struct TroubleWords {
+    devices::TroubleKind kind;
+    const char* id;     // "subject-moves", as devices::trouble_id
+    const char* name;   // "the subject moves"
+    const char* shows;  // what one sees of it while it runs
+    bool told;          // the bench holds and says so
+};
+std::span<const TroubleWords> trouble_words();
+const TroubleWords& words_of(devices::TroubleKind kind);
+
+/// What can happen to that run. `silent`: only what no device tells.
+std::vector<devices::TroubleKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                                                    bool silent);
+
+/// One of them, in the middle of the run, as large as it takes to spoil it and no larger: drawn by that number.
+devices::Trouble draw_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
+                              bool silent);
+/// One that is wanted, so large.
+devices::Trouble sized_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                               devices::TroubleKind kind, std::size_t frame);
+
+/// Someone said or did something about it.
+struct Noticed {
+    std::size_t frame = 0;                          // that was being taken, or is meant
+    std::optional<devices::TroubleKind> taken_for;  // empty: that something was wrong
+};
+
+struct RehearsalReport {
+    std::string happened;        // what, and where
+    std::string noticed;         // when, by whom, and as what
+    std::string cost;            // what it cost, and what it would have, found later
+    std::string next;            // what would have shown it sooner
+    bool in_time = false;        // before the run had ended, and not by the bench alone
+    bool named = false;          // and as what it was
+    std::size_t spoilt = 0;      // frames that are to be taken again as it was noticed
+    double seconds = 0;          // that takes
+    double seconds_at_home = 0;  // and had it been found with the set gone
+};
+/// `setup`: s to lay the shot out anew. `notices` in their order.
+RehearsalReport report_rehearsal(const RunState& state, const devices::Trouble& trouble,
+                                 const std::vector<Noticed>& notices, double setup);
+
+/// Of a stack that is looked through afterwards: whether what is said of it is right.
+struct Found {
+    bool kind = false;
+    bool place = false;  // within a frame of it
+    std::string said;
+};
+Found judge_answer(const devices::Trouble& trouble, devices::TroubleKind said, std::size_t frame);
+
+}  // namespace poquito::run

@@ -1,0 +1,229 @@
+#include "run/rehearsal.hpp"
+
+#include "plan/assess.hpp"
+#include "run/run_plan.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <random>
+
+namespace poquito::run {
+namespace {
+
+using devices::Trouble;
+using devices::TroubleKind;
+
+constexpr std::array<TroubleWords, 9> words = {{
+    {TroubleKind::subject_moves, "subject-moves", "the subject moves",
+     "Flip to and fro between the last two pictures of the strip: what jumps has moved.", false},
+    {TroubleKind::rig_slips, "rig-slips", "the rig slips",
+     "The plane of focus jumps: the newest picture is sharp further in than its neighbour by more than a step.", false},
+    {TroubleKind::light_changes, "light-changes", "the light changes",
+     "The newest pictures of the strip are darker than the first: compare them, not each with the one before.", false},
+    {TroubleKind::flash_not_ready, "flash-not-ready", "the flash misses a frame",
+     "One picture of the strip is dark, and its cell says so; it is taken again behind the others.", false},
+    {TroubleKind::flash_dies, "flash-dies", "the flash dies",
+     "It waits for the flash and holds: fresh cells, then go on.", true},
+    {TroubleKind::camera_drops, "camera-drops", "the camera drops its connection",
+     "It holds: the cable, the camera's own sleep, a flat cell, in that order.", true},
+    {TroubleKind::rail_drops, "rail-drops", "the rail drops its connection",
+     "It holds: cable and supply; the rail finds its place again.", true},
+    {TroubleKind::card_full, "card-full", "the card is full", "It holds: another card, then go on at the same frame.",
+     true},
+    {TroubleKind::wrong_aperture, "wrong-aperture", "the stop is turned",
+     "It holds and says what the camera has: set it back, then go on.", true},
+}};
+
+/// What part of the field a subject that is touched moves by: seen when one flips, not at a glance.
+constexpr double touch = 0.03;
+constexpr double slip_steps = 2.5;   // of the stack: a gap beyond any overlap
+constexpr double slip_share = 0.12;  // of its whole way: what slips in a clamp does not slip by micrometres
+constexpr double dimming = 0.35;     // stops: less than what counts as a missed flash
+
+double step_of(const RunPlan& plan) {
+    if (plan.frames.size() < 2) return 0;
+    return (plan.frames.back().plane - plan.frames.front().plane) / static_cast<double>(plan.frames.size() - 1);
+}
+
+std::string frame_name(std::size_t frame) { return fmt::format("frame {}", frame + 1); }
+
+std::string frames_text(std::size_t count) { return count == 1 ? "one frame" : fmt::format("{} frames", count); }
+
+/// What it does to the frames, at `frame`.
+std::string happened(const Trouble& trouble) {
+    const auto at = frame_name(trouble.frame);
+    switch (trouble.kind) {
+        case TroubleKind::subject_moves:
+            return fmt::format(
+                "The subject moved by {} before {}: what came before and after does not lie on one another.",
+                text::length_text(std::abs(trouble.size)), at);
+        case TroubleKind::rig_slips:
+            return fmt::format(
+                "The rig slipped by {} towards the subject before {}: the slice between is sharp nowhere.",
+                text::length_text(std::abs(trouble.size)), at);
+        case TroubleKind::light_changes:
+            return fmt::format("From {} on there was {:.2g} of a stop less light.", at, trouble.size);
+        case TroubleKind::flash_not_ready:
+            return fmt::format("At {} the flash said it was ready and gave a quarter of its light.", at);
+        case TroubleKind::flash_dies:
+            return fmt::format("Before {} the flash died.", at);
+        case TroubleKind::camera_drops:
+            return fmt::format("Before {} the camera dropped its connection.", at);
+        case TroubleKind::rail_drops:
+            return fmt::format("Before {} the rail dropped its connection.", at);
+        case TroubleKind::card_full:
+            return fmt::format("Before {} the card was full.", at);
+        case TroubleKind::wrong_aperture:
+            return fmt::format("Before {} the stop was turned by {:.2g} stops.", at, std::abs(trouble.size));
+    }
+    return {};
+}
+
+}  // namespace
+
+std::span<const TroubleWords> trouble_words() { return words; }
+
+const TroubleWords& words_of(TroubleKind kind) { return *std::ranges::find(words, kind, &TroubleWords::kind); }
+
+std::vector<TroubleKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                                           bool silent) {
+    const bool stack = plan.frames.size() > 1;
+    const bool flash = !plan.powers.empty();
+    const bool light = flash || shot.ambient.has_value();
+    const bool rail =
+        stack && std::ranges::any_of(plan.frames, [](const RunFrame& frame) { return frame.rail.has_value(); });
+    const bool contacts = shoot::lens_of(kit, shot).contacts;
+    std::vector<TroubleKind> possible;
+    if (stack) possible = {TroubleKind::subject_moves, TroubleKind::rig_slips};
+    if (stack && light) possible.push_back(TroubleKind::light_changes);
+    if (silent) return possible;
+    if (flash) possible.insert(possible.end(), {TroubleKind::flash_not_ready, TroubleKind::flash_dies});
+    possible.insert(possible.end(), {TroubleKind::camera_drops, TroubleKind::card_full});
+    if (rail) possible.push_back(TroubleKind::rail_drops);
+    if (contacts) possible.push_back(TroubleKind::wrong_aperture);
+    return possible;
+}
+
+Trouble sized_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, TroubleKind kind,
+                      std::size_t frame) {
+    Trouble trouble{.kind = kind, .frame = frame};
+    if (kind == TroubleKind::subject_moves)
+        trouble.size = plan::assess(kit, shot).optics.field_width.value_or(shot.subject.width) * touch;
+    if (kind == TroubleKind::rig_slips)
+        trouble.size =
+            std::max(step_of(plan) * slip_steps, (plan.frames.back().plane - plan.frames.front().plane) * slip_share);
+    if (kind == TroubleKind::light_changes) trouble.size = dimming;
+    return trouble;
+}
+
+Trouble draw_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
+                     bool silent) {
+    // The engine is the same everywhere; distributions of the library are not.
+    std::mt19937_64 chance(seed);
+    auto possible = possible_troubles(kit, shot, plan, silent);
+    if (possible.empty()) possible = {TroubleKind::subject_moves};
+    const auto kind = possible[chance() % possible.size()];
+    // Not among the first few, which everyone looks at, nor when it is over.
+    const auto count = plan.frames.size();
+    const auto from = count / 4, room = std::max<std::size_t>(count / 2, 1);
+    return sized_trouble(kit, shot, plan, kind, std::min(from + chance() % room, count > 0 ? count - 1 : 0));
+}
+
+RehearsalReport report_rehearsal(const RunState& state, const Trouble& trouble, const std::vector<Noticed>& notices,
+                                 double setup) {
+    const auto& plan = state.plan;
+    const auto& how = words_of(trouble.kind);
+    const auto count = plan.frames.size();
+    RehearsalReport report{.happened = happened(trouble), .noticed = {}, .cost = {}, .next = how.shows};
+    if (state.taken.size() <= trouble.frame && !how.told) {
+        report.happened = "Nothing went wrong yet: it was over before.";
+        report.noticed = notices.empty() ? "" : "A false alarm; they are cheap.";
+        report.cost = {};
+        report.next = "Let it run: most of what goes wrong comes in the middle.";
+        return report;
+    }
+    const auto noticed = std::ranges::find_if(notices, [&](const Noticed& one) { return one.frame >= trouble.frame; });
+    const auto right = std::ranges::find_if(
+        notices, [&](const Noticed& one) { return one.frame >= trouble.frame && one.taken_for == trouble.kind; });
+    const bool seen = noticed != notices.end();
+    report.named = right != notices.end();
+    const auto missing = state.missing().size();
+    const auto skipped = static_cast<std::size_t>(
+        std::ranges::count(state.frames, FrameState::skipped, [](const JournalFrame& frame) { return frame.state; }));
+    const double whole = static_cast<double>(count) * plan.frame_time;
+    if (how.told) {
+        report.in_time = missing == 0 && skipped == 0;
+        report.noticed = "The bench held and said so.";
+        report.spoilt = missing + skipped;
+        report.seconds = static_cast<double>(report.spoilt) * plan.frame_time;
+        report.seconds_at_home = setup + whole;
+        report.cost = report.in_time ? "You put it right and went on: nothing is lost."
+                      : skipped > 0
+                          ? fmt::format("{} left out: a gap that no program closes. Take them while the set stands.",
+                                        frames_text(skipped))
+                          : fmt::format("{} still to be taken: Run goes on where it broke off, {}.",
+                                        frames_text(missing), text::time_text(std::ceil(report.seconds)));
+        return report;
+    }
+    if (trouble.kind == TroubleKind::flash_not_ready) {
+        report.in_time = true;
+        report.noticed = seen ? "You saw it, and so did the bench: it took the frame again behind the others."
+                              : "The bench saw that the frame is dark and took it again behind the others.";
+        report.spoilt = 1;
+        report.seconds = plan.frame_time;
+        report.seconds_at_home = setup + whole;
+        report.cost = "One frame. A camera alone would not have noticed: a dark slice in the middle of the stack.";
+        return report;
+    }
+    // From where on, to the last one that was taken.
+    const auto last = seen ? std::min(noticed->frame, count - 1) : count - 1;
+    const auto behind = last - trouble.frame + 1;
+    report.in_time = seen;
+    if (seen) {
+        const auto later = noticed->frame - trouble.frame;
+        report.noticed =
+            fmt::format("You noticed {}{}", later == 0 ? std::string("at once") : frames_text(later) + " later",
+                        report.named ? std::string(", and said what it was.")
+                        : noticed->taken_for
+                            ? fmt::format(", but took it for something else: {}.", words_of(*noticed->taken_for).name)
+                            : std::string("."));
+    } else {
+        report.noticed = "Nobody noticed while it ran.";
+    }
+    if (notices.begin() != noticed && !notices.empty())
+        report.noticed += fmt::format(" Before it there was nothing; {} false.",
+                                      noticed - notices.begin() == 1 ? "one alarm was" : "the alarms before were");
+    const bool begins_anew = trouble.kind == TroubleKind::subject_moves;
+    report.spoilt = begins_anew ? last + 1 : behind;
+    report.seconds = static_cast<double>(report.spoilt) * plan.frame_time;
+    report.seconds_at_home = setup + whole;
+    const auto time = text::time_text(std::ceil(report.seconds));
+    const auto home = text::time_text(std::ceil(report.seconds_at_home));
+    if (trouble.kind == TroubleKind::light_changes)
+        report.cost = fmt::format(
+            "{} to be taken again, {}. Found at home they are lightened by hand, frame by frame, or the picture has a "
+            "seam.",
+            frames_text(report.spoilt), time);
+    else if (begins_anew)
+        report.cost =
+            fmt::format("It begins anew: {} for nothing, {}. Found at home: laid out again and all of it taken, {}.",
+                        frames_text(report.spoilt), time, home);
+    else
+        report.cost = fmt::format("Back to {}: {} again, {}. Found at home: laid out again and all of it taken, {}.",
+                                  frame_name(trouble.frame), frames_text(report.spoilt), time, home);
+    return report;
+}
+
+Found judge_answer(const Trouble& trouble, TroubleKind said, std::size_t frame) {
+    Found found{.kind = said == trouble.kind,
+                .place = (frame > trouble.frame ? frame - trouble.frame : trouble.frame - frame) <= 1,
+                .said = happened(trouble)};
+    if (!found.kind || !found.place) found.said += fmt::format(" {}", words_of(trouble.kind).shows);
+    return found;
+}
+
+}  // namespace poquito::run

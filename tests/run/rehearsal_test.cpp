@@ -1,0 +1,180 @@
+// Rehearsals: what can go wrong is drawn to fit the run, what came of it is told as it was.
+#include "support/benches.hpp"
+
+#include "proof/inspection.hpp"
+#include "run/rehearsal.hpp"
+#include "run/session.hpp"
+
+#include <set>
+
+using namespace poquito;
+using devices::Trouble;
+using devices::TroubleKind;
+
+namespace {
+
+bool has(const std::string& text, const char* part) { return text.find(part) != std::string::npos; }
+
+/// The run of those twelve frames with that trouble, to its end.
+run::RunState taken_with(const Trouble& trouble) {
+    test::BenchRun bench(test::twelve_frames(), {.troubles = {trouble}, .picture_width = 48});
+    auto journal = run::Journal::create(bench.journal_path(), bench.plan);
+    REQUIRE(std::holds_alternative<run::Journal>(journal));
+    run::Runner runner(bench.devices->bench(), bench.clock, std::get<run::Journal>(journal), bench.fresh(),
+                       {.hold_on_fault = false});
+    runner.run();
+    return runner.state();
+}
+
+run::RehearsalReport report(const Trouble& trouble, const std::vector<run::Noticed>& notices) {
+    return run::report_rehearsal(taken_with(trouble), trouble, notices, 600);
+}
+
+}  // namespace
+
+TEST_CASE("What is drawn can happen to that run, in its middle, and is the same for the same number", "[rehearsal]") {
+    const auto shoot = test::twelve_frames();
+    const auto& shot = shoot.shots[0];
+    const auto plan = run::make_run_plan(shoot.kit, shot, "one", {});
+    REQUIRE(plan.frames.size() == 12);
+    std::set<TroubleKind> drawn, silent;
+    for (std::uint64_t seed = 0; seed < 200; ++seed) {
+        const auto trouble = run::draw_trouble(shoot.kit, shot, plan, seed, false);
+        CHECK(trouble.frame >= 3);
+        CHECK(trouble.frame < 9);
+        drawn.insert(trouble.kind);
+        const auto again = run::draw_trouble(shoot.kit, shot, plan, seed, false);
+        CHECK(again.kind == trouble.kind);
+        CHECK(again.frame == trouble.frame);
+        silent.insert(run::draw_trouble(shoot.kit, shot, plan, seed, true).kind);
+    }
+    CHECK(drawn.size() == 9);
+    CHECK(silent == std::set{TroubleKind::subject_moves, TroubleKind::rig_slips, TroubleKind::light_changes});
+    // Without rail, flash and contacts nothing of theirs is drawn; a single frame has no gap.
+    auto bare = shoot;
+    bare.shots[0].lights.clear();
+    bare.shots[0].rig.rail.reset();
+    bare.shots[0].capture.mode = shoot::CaptureMode::single;
+    bare.kit.lenses[0].contacts = false;
+    const auto one = run::make_run_plan(bare.kit, bare.shots[0], "one", {});
+    const auto possible = run::possible_troubles(bare.kit, bare.shots[0], one, false);
+    CHECK(possible == std::vector{TroubleKind::camera_drops, TroubleKind::card_full});
+    CHECK(run::draw_trouble(bare.kit, bare.shots[0], one, 7, true).frame == 0);
+}
+
+TEST_CASE("It is as large as it takes: beyond the overlap, below what counts as a missed flash", "[rehearsal]") {
+    const auto shoot = test::twelve_frames();
+    const auto plan = run::make_run_plan(shoot.kit, shoot.shots[0], "one", {});
+    const double step = plan.frames[1].plane - plan.frames[0].plane;
+    const auto slip = run::sized_trouble(shoot.kit, shoot.shots[0], plan, TroubleKind::rig_slips, 6);
+    CHECK(slip.size > 2 * step);
+    CHECK(slip.size < 3 * step);
+    CHECK(run::sized_trouble(shoot.kit, shoot.shots[0], plan, TroubleKind::light_changes, 6).size <
+          run::RunOptions().dim_stops);
+}
+
+TEST_CASE("What no device tells is noticed by someone or by nobody, and costs accordingly", "[rehearsal]") {
+    const Trouble moves{.kind = TroubleKind::subject_moves, .frame = 5, .size = 0.4};
+    const auto unseen = report(moves, {});
+    CHECK_FALSE(unseen.in_time);
+    CHECK(has(unseen.noticed, "Nobody"));
+    CHECK(has(unseen.happened, "frame 6"));
+    CHECK(has(unseen.happened, "0.4 mm"));
+    CHECK(unseen.spoilt == 12);
+    const auto seen = report(moves, {{.frame = 7, .taken_for = TroubleKind::subject_moves}});
+    CHECK(seen.in_time);
+    CHECK(seen.named);
+    CHECK(has(seen.noticed, "2 frames later, and said what it was"));
+    CHECK(seen.spoilt == 8);  // it begins anew
+    CHECK(seen.seconds < unseen.seconds);
+    CHECK(seen.seconds_at_home == Approx(unseen.seconds_at_home));
+    CHECK(seen.seconds_at_home > 600);
+    const auto mistaken = report(moves, {{.frame = 6, .taken_for = TroubleKind::rig_slips}});
+    CHECK(mistaken.in_time);
+    CHECK_FALSE(mistaken.named);
+    CHECK(has(mistaken.noticed, "took it for something else: the rig slips"));
+    // A slip is gone back to; only what came after it is taken again.
+    const auto slip = report({.kind = TroubleKind::rig_slips, .frame = 5, .size = 0.3}, {{.frame = 7}});
+    CHECK(slip.spoilt == 3);
+    CHECK(has(slip.cost, "Back to frame 6"));
+    const auto light = report({.kind = TroubleKind::light_changes, .frame = 5, .size = 0.3}, {});
+    CHECK(light.spoilt == 7);
+    CHECK(has(light.cost, "seam"));
+}
+
+TEST_CASE("An alarm before anything happened is one, and a run that ends before has nothing to report", "[rehearsal]") {
+    const Trouble moves{.kind = TroubleKind::subject_moves, .frame = 5, .size = 0.4};
+    const auto early = report(moves, {{.frame = 2}, {.frame = 8}});
+    CHECK(has(early.noticed, "3 frames later"));
+    CHECK(has(early.noticed, "one alarm was false"));
+    auto state = taken_with(moves);
+    state.taken.resize(3);
+    const auto over = run::report_rehearsal(state, moves, {{.frame = 2}}, 600);
+    CHECK(has(over.happened, "Nothing went wrong yet"));
+    CHECK_FALSE(over.in_time);
+}
+
+TEST_CASE("What the bench says by itself is judged by what was done about it", "[rehearsal]") {
+    const Trouble full{.kind = TroubleKind::card_full, .frame = 5};
+    const auto broken = report(full, {});  // nobody there
+    CHECK_FALSE(broken.in_time);
+    CHECK(has(broken.cost, "Run goes on where it broke off"));
+    auto mended = taken_with({.kind = TroubleKind::subject_moves, .frame = 11, .size = 0});
+    CHECK(run::report_rehearsal(mended, full, {}, 600).in_time);
+    mended.frames[5].state = run::FrameState::skipped;
+    const auto left_out = run::report_rehearsal(mended, full, {}, 600);
+    CHECK_FALSE(left_out.in_time);
+    CHECK(has(left_out.cost, "one frame left out"));
+    const auto dark = report({.kind = TroubleKind::flash_not_ready, .frame = 4}, {});
+    CHECK(dark.in_time);
+    CHECK(has(dark.noticed, "took it again"));
+}
+
+TEST_CASE("A stack that is looked through is found out by what and where", "[rehearsal]") {
+    const Trouble slip{.kind = TroubleKind::rig_slips, .frame = 5, .size = 0.3};
+    const auto right = run::judge_answer(slip, TroubleKind::rig_slips, 6);
+    CHECK(right.kind);
+    CHECK(right.place);
+    CHECK_FALSE(has(right.said, "neighbour"));
+    const auto elsewhere = run::judge_answer(slip, TroubleKind::rig_slips, 9);
+    CHECK(elsewhere.kind);
+    CHECK_FALSE(elsewhere.place);
+    CHECK(has(elsewhere.said, "neighbour"));
+    CHECK_FALSE(run::judge_answer(slip, TroubleKind::subject_moves, 5).kind);
+    for (const auto& one : run::trouble_words()) CHECK(run::words_of(one.kind).name == one.name);
+}
+
+TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal][bench]") {
+    const auto look = [](TroubleKind kind) {
+        auto shoot = test::twelve_frames();
+        auto& shot = shoot.shots[0];
+        shot.subject.texture = shoot::Texture::stone;
+        shot.capture.depth_rule = shoot::DepthRule::blur;
+        shot.sharpness.pixels = 3;              // as large as the bench's own
+        shot.subject.form = shoot::Form::slab;  // and leaning: as much of it in every plane
+        shot.subject.width = 18, shot.subject.height = 12, shot.subject.depth = 0.1, shot.subject.tilt = 45;
+        const auto plan = run::make_run_plan(shoot.kit, shot, "one", {});
+        CAPTURE(plan.frames.size());
+        const auto trouble = run::sized_trouble(shoot.kit, shoot.shots[0], plan, kind, 6);
+        test::BenchRun bench(shoot, {.troubles = {trouble}, .picture_width = 1920});
+        auto journal = run::Journal::create(bench.journal_path(), bench.plan);
+        run::Runner runner(bench.devices->bench(), bench.clock, std::get<run::Journal>(journal), bench.fresh(),
+                           {.hold_on_fault = false});
+        CHECK(runner.run() == run::Phase::complete);
+        CHECK(runner.status().dim == 0);  // nothing that the bench itself would see
+        proof::Request request{.kit = &bench.shoot.kit, .shot = &bench.shoot.shots[0]};
+        for (std::size_t i = 0; i < bench.plan.frames.size(); ++i)
+            request.files.push_back(bench.folder.path() / bench.plan.file_of(i));
+        return *proof::inspect(request);
+    };
+    const auto slipped = look(TroubleKind::rig_slips);
+    REQUIRE(slipped.stack);
+    REQUIRE(slipped.stack->gaps.size() == 1);
+    CHECK(slipped.stack->gaps.front().after_frame == 6);
+    CHECK(slipped.stack->uneven.empty());
+    const auto dimmed = look(TroubleKind::light_changes);
+    REQUIRE(dimmed.stack);
+    CHECK(dimmed.stack->gaps.empty());
+    REQUIRE_FALSE(dimmed.stack->uneven.empty());
+    for (const auto& one : dimmed.stack->uneven) CHECK(std::abs(one.stops) == Approx(0.35).margin(0.06));
+}
