@@ -1,5 +1,8 @@
 #include "sun/shine.hpp"
 
+#include "light/angle.hpp"
+#include "light/space.hpp"
+
 #include "sun/zone.hpp"
 
 #include <algorithm>
@@ -175,13 +178,46 @@ std::optional<double> shadow_length(const Position& position) {
     return 1 / std::tan(position.elevation * std::numbers::pi / 180);
 }
 
-shoot::Ambient ambient_at(const shoot::Site& site, const Place& place, double moment, double camera_bearing) {
+light::Position seen_from(const Looks& looks, const light::Position& over_ground) {
+    const double down = looks.down * light::degree;
+    const light::Point at = light::place_of(over_ground);
+    return light::position_of(
+        {at.x(), at.y() * std::cos(down) - at.z() * std::sin(down), at.y() * std::sin(down) + at.z() * std::cos(down)});
+}
+
+light::Position over_ground(double down, const light::Position& seen) { return seen_from({.down = -down}, seen); }
+
+namespace {
+
+/// Degrees that the light is wide: the sun's disc, what haze makes of it, a sky (common practice).
+double width_of(shoot::Sky sky) {
+    switch (sky) {
+        case shoot::Sky::clear:
+            return 0.53;
+        case shoot::Sky::hazy:
+            return 8;
+        case shoot::Sky::cloudy:
+            return 90;
+        case shoot::Sky::overcast:
+        case shoot::Sky::shade:
+            break;
+    }
+    return 150;
+}
+
+}  // namespace
+
+shoot::Ambient ambient_at(const shoot::Site& site, const Place& place, double moment, const Looks& looks) {
     const auto position = position_at(place, moment);
     shoot::Ambient ambient;
     ambient.kind = shoot::AmbientKind::sky;
     ambient.ev100 = light_at(site, place, moment);
-    ambient.position.azimuth = azimuth_of(position.bearing, camera_bearing);
-    ambient.position.elevation = std::clamp(position.elevation, 0.0, 90.0);
+    ambient.size = reaches(site, position) ? width_of(site.sky) : width_of(shoot::Sky::shade);
+    light::Position above = ambient.position;
+    constexpr double open_sky = 65;  // degrees up, of the middle of what lights where the sun does not
+    above.azimuth = azimuth_of(position.bearing, looks.bearing);
+    above.elevation = reaches(site, position) ? std::clamp(position.elevation, 0.0, 90.0) : open_sky;
+    ambient.position = seen_from(looks, above);
     return ambient;
 }
 

@@ -98,7 +98,36 @@ TEST_CASE("light by the table is that of practice, and a reading replaces it", "
     CHECK_THAT(sun::reading_holds(here, place, noon), WithinAbs(900, 61));
     CHECK_THAT(*sun::shadow_length({.elevation = 45}), same(1));
     CHECK_FALSE(sun::shadow_length({.elevation = -1}));
-    const auto ambient = sun::ambient_at(site(), place, noon, 0);
+    const auto ambient = sun::ambient_at(site(), place, noon, {});
     CHECK_THAT(ambient.position.elevation, WithinAbs(sun::position_at(place, noon).elevation, 1e-9));
     CHECK(ambient.kind == shoot::AmbientKind::sky);
+    // A clear sun is a disc, haze widens it, behind a wall only the sky is left.
+    auto weather = site();
+    weather.sky = shoot::Sky::clear;
+    CHECK(sun::ambient_at(weather, place, noon, {}).size < 1);
+    weather.sky = shoot::Sky::hazy;
+    CHECK(sun::ambient_at(weather, place, noon, {}).size < 10);
+    weather.sky = shoot::Sky::overcast;
+    CHECK(sun::ambient_at(weather, place, noon, {}).size > 90);
+    weather.sky = shoot::Sky::clear;
+    weather.obstacles = {{.from = 0, .to = 359, .height = 89}};
+    CHECK(sun::ambient_at(weather, place, noon, {}).size > 90);
+}
+
+TEST_CASE("A camera that looks down has the sun elsewhere, and the ground stays level", "[sun]") {
+    // Straight down: what stands before the camera at the horizon comes from above in the picture.
+    const auto ahead = sun::seen_from({.down = 90}, {.distance = 1, .azimuth = 180, .elevation = 0});
+    CHECK_THAT(ahead.elevation, WithinAbs(90, 1e-6));
+    // A zenith sun lights a face that lies, from the camera's side.
+    const auto above = sun::seen_from({.down = 90}, {.distance = 1, .azimuth = 30, .elevation = 90});
+    CHECK_THAT(above.elevation, WithinAbs(0, 1e-6));
+    CHECK_THAT(above.azimuth, WithinAbs(0, 1e-6));
+    for (const double down : {0.0, 25.0, 70.0})
+        for (const double azimuth : {-120.0, 10.0, 84.0})
+            for (const double elevation : {3.0, 40.0}) {
+                const light::Position over{.distance = 1, .azimuth = azimuth, .elevation = elevation};
+                const auto back = sun::over_ground(down, sun::seen_from({.down = down}, over));
+                CHECK_THAT(back.azimuth, WithinAbs(azimuth, 1e-6));
+                CHECK_THAT(back.elevation, WithinAbs(elevation, 1e-6));
+            }
 }

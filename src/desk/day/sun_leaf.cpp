@@ -431,10 +431,10 @@ void SunLeaf::showFacts(const Shot& shot) {
 void SunLeaf::take() {
     if (!drawing_->day()) return;
     const auto& sky = *drawing_->day();
-    const auto ambient = sun::ambient_at(sky.site, sky.place, sky.moment, sky.bearing);
     document().editShot({tr("Light by the sun")}, [&](Shot& shot) {
         const auto before = shot.ambient;
-        shot.ambient = ambient;
+        shot.ambient =
+            sun::ambient_at(sky.site, sky.place, sky.moment, {.bearing = sky.bearing, .down = shot.rig.inclination});
         if (before) shot.ambient->panel = before->panel;
         shot.bearing = sky.bearing;
     });

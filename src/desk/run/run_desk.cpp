@@ -214,6 +214,7 @@ void RunDesk::finished() {
     const auto state = session_->runner().state();
     session_.reset();
     if (isRehearsal()) {
+        queue_.clear();                      // of this shot alone
         constexpr double usual_setup = 600;  // s to lay a shot out anew, where nobody said (common practice)
         const auto* shot = find(state.plan.shot);
         rehearsal_ = run::report_rehearsal(state, *trouble_, notices_,

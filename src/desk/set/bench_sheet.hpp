@@ -60,6 +60,8 @@ void drawTable(BenchSheet& sheet);
 // Camera, lens and what is mounted between and in front.
 void drawGear(BenchSheet& sheet);
 // Light.
+/// A light so small that it draws a shadow on what the subject stands on.
+bool sunShines(const BenchSheet& sheet);
 void drawAmbient(BenchSheet& sheet);
 void drawFamily(BenchSheet& sheet);  // of angles, of a polished face
 void drawRings(BenchSheet& sheet);   // distances of the chosen light in stops

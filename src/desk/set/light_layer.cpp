@@ -6,6 +6,7 @@
 #include "light/space.hpp"
 #include "plan/lighting.hpp"
 #include "plan/reflections.hpp"
+#include "sun/shine.hpp"
 #include "text/text.hpp"
 
 #include <QObject>
@@ -165,6 +166,79 @@ QString distanceWords(const BenchSheet& sheet, std::size_t i) {
 
 }  // namespace
 
+bool sunShines(const BenchSheet& sheet) {
+    constexpr double widest = 10;  // degrees: a sky draws none
+    const auto& ambient = sheet.shot().ambient;
+    return ambient && ambient->kind == shoot::AmbientKind::sky && ambient->size < widest;
+}
+
+namespace {
+
+light::Position overGround(const BenchSheet& sheet, const shoot::Ambient& ambient) {
+    return sun::over_ground(sheet.shot().rig.inclination, ambient.position);
+}
+
+QString sunWords(const BenchSheet& sheet, const shoot::Ambient& ambient) {
+    return QObject::tr("sun, %1\u00b0 high").arg(std::round(overGround(sheet, ambient).elevation));
+}
+
+/// Where the shadow of the subject's top falls on what it stands on, mm from its middle: right, up, towards the camera.
+/// Empty: the sun is too low, or the shadow longer than anyone would look for.
+std::optional<light::Point> shadowTip(const BenchSheet& sheet, const shoot::Ambient& ambient) {
+    const double down = sheet.shot().rig.inclination * degree, half = sheet.shot().subject.height / 2;
+    const light::Point up(0, std::cos(down), std::sin(down));
+    const light::Point sun = light::place_of(ambient.position).normalized();
+    const double rise = sun.dot(up);
+    constexpr double least = 0.02;  // about a degree high
+    if (rise < least) return std::nullopt;
+    return up * half - sun * (2 * half / rise);
+}
+
+/// The sun's disc where its rays come in, and the shadow on the table to scale. False: it is no sun.
+bool drawSun(BenchSheet& sheet, const shoot::Ambient& ambient, QPointF comes_in) {
+    if (!sunShines(sheet)) return false;
+    auto& p = sheet.painter;
+    constexpr double radius = 8;
+    p.setPen(QPen(theme().light, 1.6));
+    p.setBrush(theme().cautionWash);
+    p.drawEllipse(comes_in, radius, radius);
+    sheet.labels.keepClear(QRectF(comes_in - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)), 4);
+    const auto tip = shadowTip(sheet, ambient);
+    if (!tip) return true;
+    const double down = sheet.shot().rig.inclination * degree, half = sheet.shot().subject.height / 2;
+    const light::Point foot(0, -half * std::cos(down), -half * std::sin(down));
+    const bool side = sheet.elevation == Elevation::side;
+    const auto place = [&](const light::Point& at) { return sheet.placeOf({at.z(), side ? at.y() : -at.x()}); };
+    QColor shade = theme().ink;
+    shade.setAlphaF(0.22F);
+    p.save();
+    p.setClipRect(sheet.room());
+    QPointF end = place(*tip);
+    if (side) {
+        p.setPen(QPen(shade, 5, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(place(foot), end);
+    } else {
+        // As wide as the subject across the sun's way.
+        const QLineF way(place(foot), end);
+        const QPointF along = unit(way, QPointF(1, 0)), across(-along.y(), along.x());
+        const double wide = subjectHalf(sheet.report().extent, sheet.elevation) * sheet.layout.scale;
+        fillPlainly(
+            p,
+            QPolygonF({way.p1() + across * wide, way.p1() - across * wide, end - across * wide, end + across * wide}),
+            shade);
+    }
+    p.restore();
+    const double length = (*tip - foot).norm();
+    const bool drawn = sheet.room().contains(end);
+    if (!drawn) end = clippedTo({place(foot), end}, sheet.room()).p2();
+    sheet.labels.add({.lines = {plainLine(QObject::tr("shadow %1").arg(lengthText(length)), theme().quiet)},
+                      .names = QRectF(end - QPointF(3, 3), QSizeF(6, 6)),
+                      .may_go = true});
+    return true;
+}
+
+}  // namespace
+
 void drawAmbient(BenchSheet& sheet) {
     const auto& ambient = sheet.shot().ambient;
     if (!ambient || ambient->kind == shoot::AmbientKind::even) return;
@@ -187,7 +261,10 @@ void drawAmbient(BenchSheet& sheet) {
         p.drawLine(tip, tip + along * 7 + across * 4);
         p.drawLine(tip, tip + along * 7 - across * 4);
     }
-    const QString name = ambient->kind == shoot::AmbientKind::window ? QObject::tr("window") : QObject::tr("sky");
+    const bool sun = drawSun(sheet, *ambient, middle.p2());
+    const QString name = ambient->kind == shoot::AmbientKind::window ? QObject::tr("window")
+                         : sun                                       ? sunWords(sheet, *ambient)
+                                                                     : QObject::tr("sky");
     const QPointF at = middle.pointAt(0.8);
     const QString colour =
         colourWords(sheet, sheet.report().light.ambient_kelvin.value_or(sheet.report().light.white), false);

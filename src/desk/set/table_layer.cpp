@@ -50,7 +50,7 @@ void drawThing(BenchSheet& sheet, const shoot::Staged& thing) {
 
 void drawTable(BenchSheet& sheet) {
     const auto& shot = sheet.shot();
-    if (sheet.layout.atInfinity || (shot.rig.inclination == 0 && shot.staging.empty())) return;
+    if (sheet.layout.atInfinity || (shot.rig.inclination == 0 && shot.staging.empty() && !sunShines(sheet))) return;
     auto& p = sheet.painter;
     p.save();
     p.setClipRect(sheet.room());
@@ -81,7 +81,7 @@ void drawTable(BenchSheet& sheet) {
     sheet.labels.keepClear(whole);
     const QString words =
         shot.rig.inclination == 0
-            ? QObject::tr("table")
+            ? (shoot::has_trait(shot.subject, "outdoors") ? QObject::tr("ground") : QObject::tr("table"))
             : QObject::tr("table, %1\u00b0 down").arg(toQt(text::number_text(shot.rig.inclination, 3)));
     sheet.labels.add({.lines = {plainLine(words, theme().quiet)},
                       .names = QRectF(back.p2() - along * 70 - QPointF(4, 4), QSizeF(8, 8)),

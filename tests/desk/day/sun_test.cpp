@@ -1,6 +1,8 @@
 // The sun on the day sheet, what is in season, and a time-lapse at Depth.
 #include "support/person.hpp"
 
+#include "desk/set/bench_view.hpp"
+
 #include "desk/base/facts_view.hpp"
 #include "desk/base/quantity_field.hpp"
 #include "desk/book/log_desk.hpp"
@@ -75,6 +77,30 @@ TEST_CASE("a place is said, the sun is dragged, and a shot takes its light and i
     CHECK_THAT(ambient.position.elevation, WithinAbs(position.elevation, 0.01));
     CHECK_THAT(ambient.position.azimuth, WithinAbs(sun::azimuth_of(position.bearing, 280), 0.01));
     CHECK_THAT(ambient.ev100, WithinAbs(14, 0.5));
+    CHECK(ambient.size < 1);  // the sun itself, which draws shadows
+    // On the bench: the disc as high as it stands, and the shadow as long as it is.
+    const auto said = [&](desk::Elevation elevation) {
+        auto* bench = person.find<desk::BenchView>(QStringLiteral("benchView"));
+        bench->setElevation(elevation);
+        QImage image(bench->size(), QImage::Format_RGB32);
+        bench->render(&image);
+        QString all;
+        for (const auto& label : bench->labels())
+            for (const auto& line : label.label.lines) all += line.text + QLatin1Char('\n');
+        return all;
+    };
+    const auto height = person.shot().subject.height;
+    const auto shadow = QStringLiteral("shadow %1")
+                            .arg(QString::fromStdString(text::length_text(height * *sun::shadow_length(position))));
+    person.window().goTo(desk::Sheet::shot);
+    person.window().goTo(advice::Station::light);
+    for (const auto elevation : {desk::Elevation::side, desk::Elevation::top}) {
+        const auto words = said(elevation);
+        INFO(words.toStdString());
+        CHECK(words.contains(QStringLiteral("sun, %1\u00b0 high").arg(std::round(position.elevation))));
+        CHECK(words.contains(shadow));
+    }
+    person.window().goTo(desk::Sheet::day);
     person.click(QStringLiteral("fenceSunButton"));
     const auto& timing = person.shot().timing;
     CHECK(*timing.not_before < 13 * 3600);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "light/position.hpp"
 #include "shoot/shoot.hpp"
 #include "sun/almanac.hpp"
 
@@ -51,7 +52,17 @@ double reading_holds(const shoot::Site& site, const Place& place, double moment)
 /// Length of the shadow of what stands upright, over its height. Empty: the sun is down.
 std::optional<double> shadow_length(const Position& position);
 
-/// The light that is there as the plan has it: direction, width and reading. `camera_bearing` where the camera looks.
-shoot::Ambient ambient_at(const shoot::Site& site, const Place& place, double moment, double camera_bearing);
+/// Where the camera looks: towards a bearing, and so many degrees down.
+struct Looks {
+    double bearing = 0;
+    double down = 0;
+};
+/// A direction over level ground as the camera has it, and back.
+light::Position seen_from(const Looks& looks, const light::Position& over_ground);
+light::Position over_ground(double down, const light::Position& seen);
+
+/// The light that is there as the plan has it: direction, width and reading. Where the sun does not reach the set, the
+/// open sky above it.
+shoot::Ambient ambient_at(const shoot::Site& site, const Place& place, double moment, const Looks& looks);
 
 }  // namespace poquito::sun
