@@ -13,7 +13,9 @@ namespace {
 using Found = std::optional<Finding>;
 
 bool has(const plan::Plan& plan, const char* trait) { return shoot::has_trait(plan.shot.subject, trait); }
-bool lit(const plan::Plan& plan) { return !plan.shot.lights.empty(); }
+bool flashed(const plan::Plan& plan) {
+    return std::ranges::any_of(plan.sources, [](const plan::Source& source) { return source.is_flash(); });
+}
 
 bool any_light(const plan::Plan& plan, bool (*fits)(const plan::Source&)) {
     return std::ranges::any_of(plan.sources, fits);
@@ -25,14 +27,14 @@ bool is_hot(const plan::Source& source) { return source.lamp && source.lamp->hot
 
 Found flash_at_person(const plan::Plan& plan, const plan::Report&) {
     if (!has(plan, "person")) return {};
-    return Finding{lit(plan)
+    return Finding{flashed(plan)
                        ? "Flash close to a person: eyes shut or turned away, and ask about photosensitive epilepsy "
                          "first. Dental and medical pictures follow the practice's own hygiene and consent rules."
                        : "Dental and medical pictures follow the practice's own hygiene and consent rules."};
 }
 
 Found flash_at_animal(const plan::Plan& plan, const plan::Report&) {
-    if (!has(plan, "living") || !lit(plan)) return {};
+    if (!has(plan, "living") || !flashed(plan)) return {};
     return Finding{
         "Flash close to an animal's eyes: as few flashes and as little power as the picture allows. "
         "Leave those alone that sleep, brood or feed; what is disturbed twice does not come back."};

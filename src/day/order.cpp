@@ -94,6 +94,16 @@ std::string change_text(const Change& change) {
     return parts.empty() ? "nothing" : fmt::format("{}", fmt::join(parts, ", "));
 }
 
+namespace {
+
+/// A time-lapse is begun when all else is done, unless something is said to come after it: it keeps its camera, and for
+/// hours nobody is to walk past it or light it (common practice).
+bool comes_first(const shoot::Shot& other, const shoot::Shot& lapse) {
+    return lapse.lapse && !other.lapse && std::ranges::count(other.timing.after, lapse.id) == 0;
+}
+
+}  // namespace
+
 schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports) {
     const std::size_t n = shoot.shots.size();
     schedule::Problem problem{.change = std::vector(n, std::vector<double>(n, 0)),
@@ -112,7 +122,8 @@ schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<con
         problem.done_by.push_back(timing.done_by);
         for (std::size_t j = 0; j < n; ++j) {
             if (i != j) problem.change[i][j] = price_of(change_between(shot, shoot.shots[j]), shoot.workday.prices);
-            if (std::ranges::count(timing.after, shoot.shots[j].id)) problem.after[i].push_back(j);
+            if (std::ranges::count(timing.after, shoot.shots[j].id) || comes_first(shoot.shots[j], shot))
+                problem.after[i].push_back(j);
         }
     }
     return problem;

@@ -2,6 +2,7 @@
 
 #include "gear/rows.hpp"
 #include "plan/charges.hpp"
+#include "plan/lapse.hpp"
 #include "shoot/kit_edit.hpp"
 #include "shoot/view_set.hpp"
 #include "text/text.hpp"
@@ -100,9 +101,9 @@ class List {
         std::map<std::string, double> charges;
         double megabytes = 0;
         for (std::size_t i = 0; i < shots_.size(); ++i) {
-            const auto& capture = shots_[i].report->capture;
-            megabytes += capture.data_mb;
-            if (capture.cost.charge_share) charges[shots_[i].plan->camera.id] += *capture.cost.charge_share;
+            const auto yield = plan::yield_of(*shots_[i].plan, *shots_[i].report);
+            megabytes += yield.data_mb;
+            if (yield.charge_share) charges[shots_[i].plan->camera.id] += *yield.charge_share;
         }
         const auto cells = [&](const std::string& id, const std::string& name, double share) {
             add(PackKind::power, "charge:" + id, "Charged, for " + name, static_cast<int>(std::ceil(share)) + 1,

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
+#include <functional>
 #include <map>
 #include <utility>
 
@@ -93,6 +94,37 @@ std::vector<SeasonRow> season_rows(const std::vector<Season>& common, const std:
     std::ranges::stable_sort(rows, {},
                              [&](const SeasonRow& row) { return std::pair(!row.own, weeks_until(row, this_week)); });
     return rows;
+}
+
+std::vector<BestWeek> best_weeks(const std::vector<SeasonRow>& rows, int this_week, int ahead, std::size_t most) {
+    constexpr double own_worth = 3, turning_worth = 2;
+    std::vector<BestWeek> all;
+    for (int k = 1; k <= ahead; ++k) {
+        BestWeek one{.week = static_cast<int>(at(this_week + k))};
+        std::vector<std::pair<int, const SeasonRow*>> there;
+        for (const auto& row : rows) {
+            if (!row.there[at(this_week + k)]) continue;
+            // Of all year round nothing begins.
+            const bool turns = !row.there[at(this_week + k - 1)] || !row.there[at(this_week + k + 1)];
+            one.worth += row.own ? own_worth : turns ? turning_worth : 1;
+            there.emplace_back(row.own ? 0 : turns ? 1 : 2, &row);
+        }
+        std::ranges::stable_sort(there, {}, [](const auto& pair) { return pair.first; });
+        for (const auto& [rank, row] : there) one.things.push_back(row->name);
+        if (!one.things.empty()) all.push_back(std::move(one));
+    }
+    std::ranges::stable_sort(all, std::greater{}, &BestWeek::worth);
+    std::vector<BestWeek> best;
+    const auto away = [&](int week) { return ((week - this_week) % weeks + weeks) % weeks; };
+    for (auto& one : all) {
+        constexpr int apart = 2;
+        if (best.size() == most) break;
+        if (std::ranges::none_of(
+                best, [&](const BestWeek& had) { return std::abs(away(had.week) - away(one.week)) < apart; }))
+            best.push_back(std::move(one));
+    }
+    std::ranges::sort(best, {}, [&](const BestWeek& one) { return away(one.week); });
+    return best;
 }
 
 }  // namespace poquito::log

@@ -54,6 +54,16 @@ LapseReport lapse_of(const Plan& plan, const Report& report) {
     return made;
 }
 
+Yield yield_of(const Plan& plan, const Report& report) {
+    const auto& capture = report.capture;
+    if (!plan.shot.lapse)
+        return {.frames = capture.frames, .data_mb = capture.data_mb, .charge_share = capture.cost.charge_share};
+    const auto lapse = lapse_of(plan, report);
+    Yield made{.frames = lapse.exposures, .data_mb = lapse.data_mb, .runs_on = plan.shot.lapse->length};
+    if (plan.camera.charge) made.charge_share = lapse.charges;
+    return made;
+}
+
 double interval_for(const shoot::Lapse& lapse, double shown) {
     return lapse.length / std::max(1.0, shown * lapse.frames_per_second);
 }

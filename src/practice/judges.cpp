@@ -193,13 +193,19 @@ Outcome judge_ladder(const gear::Kit&, const std::vector<Series>& series) {
             "Put it square to the lens, with a mirror flat on it to see the lens in its own middle.",
             facts);
     facts.push_back({"sharpest", f_text(best->first)});
-    return passed(
-        soft == rungs.end()
-            ? fmt::format("Sharpest at {}; nothing on this ladder is a sixth softer.", f_text(best->first))
-            : fmt::format("Sharpest at {}. From {} on it is a sixth softer or more: diffraction, at this size, "
-                          "on this sensor. Deeper than that is for a stack.",
-                          f_text(best->first), f_text(soft->first)),
-        facts);
+    auto outcome =
+        passed(soft == rungs.end()
+                   ? fmt::format("Sharpest at {}; nothing on this ladder is a sixth softer.", f_text(best->first))
+                   : fmt::format("Sharpest at {}. From {} on it is a sixth softer or more: diffraction, at this size, "
+                                 "on this sensor. Deeper than that is for a stack.",
+                                 f_text(best->first), f_text(soft->first)),
+               facts);
+    if (soft != rungs.end()) {
+        const double last = (soft - 1)->first;
+        outcome.limits = shoot::Limits{.f_number = last};
+        outcome.keep = fmt::format("Keep {} as your smallest stop", f_text(last));
+    }
+    return outcome;
 }
 
 Outcome judge_closer(const gear::Kit& kit, const std::vector<Series>& series) {
@@ -265,9 +271,16 @@ Outcome judge_steady(const gear::Kit&, const std::vector<Series>& series) {
             "Hardly one is sharp, whichever way: a shorter time first. One over three times the focal length "
             "is a beginning at this size.",
             facts);
-    return passed(fmt::format("\u201c{}\u201d is your way: {:.0f} of 100 are sharp at {}.", series[winner].shot->name,
-                              most * 100, text::shutter_text(series[winner].shot->exposure.shutter)),
-                  facts);
+    const double shutter = series[winner].shot->exposure.shutter;
+    auto outcome = passed(fmt::format("\u201c{}\u201d is your way: {:.0f} of 100 are sharp at {}.",
+                                      series[winner].shot->name, most * 100, text::shutter_text(shutter)),
+                          facts);
+    // A time at which every other frame is lost is too long: half of it.
+    constexpr double enough = 0.5;
+    const double slowest = most >= enough ? shutter : shutter / 2;
+    outcome.limits = shoot::Limits{.shutter_by_hand = slowest};
+    outcome.keep = fmt::format("Keep {} as your slowest time by hand", text::shutter_text(slowest));
+    return outcome;
 }
 
 Outcome judge_automatic(const gear::Kit&, const std::vector<Series>& series) {

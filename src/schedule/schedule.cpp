@@ -124,12 +124,22 @@ Joined joined(const Problem& problem) {
     return made;
 }
 
+std::size_t free_jobs(const Problem& problem) {
+    const auto count = problem.duration.size();
+    const bool tied = std::ranges::any_of(problem.after, [&](auto first) {
+        std::ranges::sort(first);
+        first.erase(std::unique(first.begin(), first.end()), first.end());
+        return count > 1 && first.size() == count - 1;
+    });
+    return tied ? count - 1 : count;
+}
+
 Day best_order(const Problem& problem, const std::function<bool()>& go_on) {
     if (!problem.blocks.empty()) {
         const auto whole = joined(problem);
         return day_of(problem, whole.apart(best_order(whole.problem, go_on).order));
     }
-    if (problem.duration.size() <= most_exact)
+    if (free_jobs(problem) <= most_exact)
         if (const auto exact = exact_order(problem, go_on)) return *exact;
     return searched_order(problem, go_on);
 }

@@ -67,3 +67,22 @@ TEST_CASE("a shoot's order keeps what was asked and moves nothing else", "[day]"
     CHECK(std::abs(place("b") - place("d")) == 1);
     for (const auto& shot : made.shots) CHECK(std::ranges::count(shoot.shots, shot) == 1);
 }
+
+TEST_CASE("a time-lapse comes last, unless something is said to come after it", "[day][lapse]") {
+    auto shoot = test::plain_shoot();
+    while (shoot.shots.size() < 4) shoot.shots.push_back(shoot.shots[0]);
+    for (std::size_t i = 0; i < 4; ++i) shoot.shots[i].id = std::string(1, static_cast<char>('a' + i));
+    shoot.shots[0].lapse = Lapse{.length = 48 * 3600};
+    shoot.shots[3].timing.after = {"a"};  // said so: the camera is taken away from it
+    std::vector<Report> reports;
+    for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot));
+    std::vector<const Report*> pointers;
+    for (const auto& report : reports) pointers.push_back(&report);
+    const auto problem = order_problem(shoot, pointers);
+    CHECK(problem.after[0] == std::vector<std::size_t>{1, 2});
+    CHECK(problem.after[3] == std::vector<std::size_t>{0});
+    CHECK(problem.after[2].empty());
+    CHECK(schedule::free_jobs(problem) == 4);  // that one comes after it
+    CHECK(schedule::circle_of(problem).empty());
+    CHECK(problem.duration[0] < 3600);  // once it has begun it goes on by itself
+}

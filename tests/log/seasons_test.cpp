@@ -57,3 +57,27 @@ TEST_CASE("the seasons that ship can be read, and what cannot is told with its p
     REQUIRE(std::holds_alternative<storage::ReadError>(bad));
     CHECK(std::get<storage::ReadError>(bad).place == "seasons[0].from_month");
 }
+
+TEST_CASE("The best weeks ahead are those with the most in them, one's own first, and apart", "[log][seasons]") {
+    const auto row = [](const char* name, int from, int to, bool own = false) {
+        log::SeasonRow made{.name = name, .own = own};
+        for (int week = from; week <= to; ++week) made.there[static_cast<std::size_t>(week % log::weeks)] = true;
+        return made;
+    };
+    const std::vector<log::SeasonRow> rows = {row("moss", 0, 51), row("snowdrop", 4, 8), row("catkin", 8, 12),
+                                              row("my lichen", 8, 8, true), row("aurora", 45, 46)};
+    const auto best = log::best_weeks(rows, 48);  // over the turn of the year
+    REQUIRE(best.size() == 3);
+    // The eighth week has moss, the last of one, the first of another, and one's own.
+    const auto most = std::ranges::max(best, {}, &log::BestWeek::worth);
+    CHECK(most.week == 8);
+    CHECK(most.things == std::vector<std::string>{"my lichen", "snowdrop", "catkin", "moss"});
+    CHECK(most.worth == Approx(3 + 2 + 2 + 1));
+    for (std::size_t i = 1; i < best.size(); ++i) {
+        const auto away = [](int week) { return (week - 48 + log::weeks) % log::weeks; };
+        CHECK(away(best[i].week) - away(best[i - 1].week) >= 2);
+    }
+    for (const auto& one : best) CHECK(one.week != 48);
+    CHECK(log::best_weeks({row("aurora", 45, 46)}, 48).empty());  // not within four months
+    CHECK(log::best_weeks({}, 0).empty());
+}

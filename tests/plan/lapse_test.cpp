@@ -78,3 +78,18 @@ TEST_CASE("the interval for seconds that are shown gives those seconds back", "[
         CHECK_THAT(plan::length_for(*shot.lapse, shown), test::WithinRel(shot.lapse->length, 1e-9));
     }
 }
+
+TEST_CASE("what a shot leaves behind is all of its lapse, else its frames", "[plan][lapse]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    const auto yield = [&] { return plan::yield_of(plan::plan_of(shoot.kit, shot), plan::assess(shoot.kit, shot)); };
+    CHECK_THAT(yield().frames, same(1));
+    CHECK_THAT(yield().data_mb, same(30));
+    CHECK(yield().runs_on == 0);
+    shoot.kit.cameras[0].charge = 500;
+    shot.lapse = shoot::Lapse{.length = 48 * 3600, .interval = 600};
+    CHECK_THAT(yield().frames, same(288));
+    CHECK_THAT(yield().data_mb, same(288 * 30));
+    CHECK_THAT(*yield().charge_share, same(288.0 / 500));
+    CHECK_THAT(yield().runs_on, same(48 * 3600));
+}

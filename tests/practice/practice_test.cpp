@@ -152,7 +152,13 @@ TEST_CASE("the leaning rule: depth grows with the stop, and not where the stop w
 TEST_CASE("the ladder: sharpest in the middle, softer at its end, and nothing of it at a slant", "[practice]") {
     Session right(exercise("ladder"));
     right.take_all();
-    check(right.outcome(), Result::passed, "Sharpest at f/");
+    const auto ladder = right.outcome();
+    check(ladder, Result::passed, "Sharpest at f/");
+    // The smallest stop that is not softer becomes the person's limit.
+    REQUIRE(ladder.limits);
+    REQUIRE(ladder.limits->f_number);
+    CHECK(ladder.keep == fmt::format("Keep f/{:g} as your smallest stop", *ladder.limits->f_number));
+    CHECK(ladder.said.find(fmt::format("From f/{:g} on", *ladder.limits->f_number)) == std::string::npos);
     Session wrong(exercise("ladder"));
     wrong.take_all([](shoot::Shot& shot) { shot.exposure.shutter = 1.0 / 15; });
     check(wrong.outcome(), Result::failed, "stops of light");
@@ -172,7 +178,11 @@ TEST_CASE("bracing: the steadiest way wins, and all fail where the time is too l
     Session right(exercise("steady"), 1600);
     right.take_all();
     check(right.outcome(), Result::passed, "is your way");
-    CHECK(right.outcome().said.find("bag of rice") != std::string::npos);
+    const auto steady = right.outcome();
+    CHECK(steady.said.find("bag of rice") != std::string::npos);
+    REQUIRE(steady.limits);
+    CHECK(*steady.limits->shutter_by_hand <= right.shots()[0].exposure.shutter);
+    CHECK_FALSE(steady.limits->f_number);
 }
 
 TEST_CASE("automatic against fixed: a fixed series that is not steady is told", "[practice]") {

@@ -185,6 +185,28 @@ TEST_CASE("a thousand jobs give the best order found so far as soon as someone h
     }
 }
 
+TEST_CASE("one that comes after all the others costs no exactness", "[schedule]") {
+    test::Random random(3);
+    auto problem = random_problem(random, 6, 0);
+    CHECK(schedule::free_jobs(problem) == 6);
+    problem.after[2] = {0, 1, 3, 4, 5, 5};
+    CHECK(schedule::free_jobs(problem) == 5);
+    problem.after[2] = {0, 1, 3, 4};
+    CHECK(schedule::free_jobs(problem) == 6);
+    // Seventeen and the last are ordered as well as by every order of the seventeen before it.
+    auto large = random_problem(random, schedule::most_exact + 1, 0);
+    const auto last = schedule::most_exact;
+    for (std::size_t job = 0; job < last; ++job) large.after[last].push_back(job);
+    CHECK(schedule::free_jobs(large) == schedule::most_exact);
+    const auto exact = schedule::exact_order(large);
+    REQUIRE(exact);
+    const auto best = schedule::best_order(large);
+    CHECK(best.order.back() == last);
+    CHECK(best.work == Approx(exact->work));
+    CHECK(best.finish == Approx(exact->finish));
+    CHECK(schedule::free_jobs({.duration = {1}, .change = {{0}}, .after = {{}}}) == 1);
+}
+
 TEST_CASE("the exact order stops when it is told to, and the best of the rest is given", "[schedule]") {
     test::Random random(10);
     const auto problem = random_problem(random, schedule::most_exact, 0.1);

@@ -10,6 +10,7 @@
 #include "desk/book/log_desk.hpp"
 #include "desk/book/practice_board.hpp"
 #include "desk/day/day_paper.hpp"
+#include "desk/kit/bag.hpp"
 #include "desk/proof/proof_desk.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/shell/document.hpp"
@@ -90,11 +91,13 @@ QWidget* PracticeLeaf::buildPage() {
     judge_ =
         button({"judgeExerciseButton", tr("Judge the frames"), tr("What its shots have in Proof, or their runs took")},
                [this] { judge(); });
-    row->addStretch();
     column->addLayout(row);
     said_ = new Sentence(4, page);
     said_->setObjectName(QStringLiteral("practiceSaid"));
     column->addWidget(said_);
+    keep_ = button({"keepMeasuredButton", tr("Keep it"), tr("For this shoot, and for all that begin from now on")},
+                   [this] { keep(); });
+    row->addStretch();
     facts_ = new FactsView("practiceFacts", tr("What the frames say"), page);
     facts_->setMinimumHeight(200);
     facts_->setMaximumWidth(520);
@@ -325,10 +328,23 @@ void PracticeLeaf::showOutcome() {
     for (const auto& one : outcome_.facts) facts.push_back({toQt(one.name), toQt(one.value)});
     facts_->setVisible(!facts.empty());
     facts_->setFacts(std::move(facts));
+    keep_->setVisible(outcome_.limits.has_value());
+    if (outcome_.limits) keep_->setText(toQt(outcome_.keep));
     const auto words = toQt(outcome_.said);
     said_->setText(outcome_.result == practice::Result::passed   ? tr("Passed. %1").arg(words)
                    : outcome_.result == practice::Result::failed ? tr("Not yet. %1").arg(words)
                                                                  : words);
+}
+
+/// What was measured of the person limits this shoot and those to come.
+void PracticeLeaf::keep() {
+    if (!outcome_.limits) return;
+    const auto measured = *std::exchange(outcome_.limits, std::nullopt);
+    const EditLabel label{tr("Keep what was measured")};
+    const auto take = [&](shoot::Shoot& shoot) { shoot.limits = shoot::overlaid(measured, shoot.limits); };
+    document_.edit(label, take);
+    desks_.bag.document().edit(label, take);
+    showOutcome();
 }
 
 void PracticeLeaf::enter() {

@@ -15,6 +15,7 @@ class QPushButton;
 
 namespace poquito::desk {
 
+class Bag;
 class Document;
 class FactsView;
 class FindError;
@@ -33,6 +34,7 @@ class PracticeLeaf : public QWidget {
         LogDesk& log;
         RunDesk& runs;
         ProofDesk& proof;
+        Bag& bag;
     };
     PracticeLeaf(Document& document, Desks desks, QWidget* parent = nullptr);
     void refresh();
@@ -58,6 +60,7 @@ class PracticeLeaf : public QWidget {
     void lookNext();
     void showOutcome();
     void enter();
+    void keep();
 
     Document& document_;
     Desks desks_;
@@ -72,6 +75,7 @@ class PracticeLeaf : public QWidget {
     QPushButton* open_ = nullptr;
     QPushButton* bench_ = nullptr;
     QPushButton* judge_ = nullptr;
+    QPushButton* keep_ = nullptr;       // what the numbers state of the person
     std::vector<std::string> waiting_;  // shots that are still to be taken on the bench
     std::vector<std::string> looking_;  // shots whose frames are still to be looked at
     const practice::Exercise* taking_ = nullptr;

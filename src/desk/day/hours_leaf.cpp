@@ -9,6 +9,7 @@
 #include "desk/day/day_paper.hpp"
 #include "desk/run/run_desk.hpp"
 #include "desk/shell/sheet_printer.hpp"
+#include "plan/lapse.hpp"
 #include "shoot/edit.hpp"
 #include "storage/atomic_file.hpp"
 #include "text/text.hpp"
@@ -240,18 +241,21 @@ void HoursLeaf::showWhole() {
     double frames = 0, megabytes = 0, exposures = 0, combined = 0, taking = 0;
     std::map<std::string, double> charge, flashes;  // shares of a camera's battery, full flashes of a light
     std::vector<const Report*> reports;
-    QStringList doubtful;
+    QStringList doubtful, runs_on;
     int settled = 0;
     for (int i = 0; i < document().count(); ++i) {
         const auto& assessment = document().assessment(i);
         const auto& capture = assessment.report.capture;
         reports.push_back(&assessment.report);
-        frames += capture.frames;
-        megabytes += capture.data_mb;
-        exposures += capture.cost.exposures;
+        const auto yield = plan::yield_of(assessment.plan, assessment.report);
+        frames += yield.frames;
+        megabytes += yield.data_mb;
+        exposures += assessment.plan.shot.lapse ? yield.frames : capture.cost.exposures;
+        if (yield.runs_on > 0)
+            runs_on << tr("%1, %2").arg(toQt(assessment.plan.shot.name), toQt(time_text(yield.runs_on)));
         taking += capture.cost.seconds;
         if (capture.frames > 1) combined += capture.cost.exposures;
-        if (capture.cost.charge_share) charge[assessment.plan.camera.name] += *capture.cost.charge_share;
+        if (yield.charge_share) charge[assessment.plan.camera.name] += *yield.charge_share;
         const auto standing = advice::standing(assessment);
         settled += standing == advice::Standing::settled ? 1 : 0;
         if (standing == advice::Standing::doubtful) doubtful << toQt(assessment.plan.shot.name);
@@ -265,6 +269,7 @@ void HoursLeaf::showWhole() {
     facts.push_back({tr("Changing, taking"), tr("%1, %2").arg(toQt(time_text(day.work)), toQt(time_text(taking))),
                      day.waiting > 1 ? tr("and waiting %1").arg(toQt(time_text(day.waiting))) : QString()});
     facts.push_back({tr("Frames, data"), tr("%1, %2").arg(toQt(number_text(frames, 6)), toQt(data_text(megabytes)))});
+    if (!runs_on.isEmpty()) facts.push_back({tr("Goes on by itself"), runs_on.join(QStringLiteral("; "))});
     facts.push_back({tr("Work afterwards"), toQt(time_text(exposures * work.sorting + combined * work.combining))});
     // Its light stands then, with a stand-in in its place.
     QStringList food;
@@ -410,7 +415,8 @@ void HoursLeaf::search() {
     of_ = key;
     for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
         plan.names.push_back(toQt(std::as_const(shoot.shots)[i].name));
-        plan.works.push_back(toQt(count_text(pointers[i]->capture.frames, "frame", "frames")));
+        plan.works.push_back(toQt(count_text(
+            plan::yield_of(assessments[static_cast<std::size_t>(i)]->plan, *pointers[i]).frames, "frame", "frames")));
     }
     verdict_->setText(tr("Looking for the best order \u2026"));
     cancel_->setVisible(plan.names.size() > schedule::most_exact);
@@ -428,7 +434,8 @@ void HoursLeaf::search() {
         made.best = schedule::best_order(made.problem, [&] { return !*enough; });
         if (made.impossible.isEmpty() && !made.best.feasible())
             made.impossible = QObject::tr("No order keeps every fixed time; this one comes nearest.");
-        made.exact = schedule::joined(made.problem).jobs.size() <= schedule::most_exact && made.best.feasible();
+        made.exact =
+            schedule::free_jobs(schedule::joined(made.problem).problem) <= schedule::most_exact && made.best.feasible();
         const auto changes_of = [&](const schedule::Day& day) {
             std::vector<QString> changes;
             for (std::size_t k = 0; k < day.order.size(); ++k)

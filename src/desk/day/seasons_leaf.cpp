@@ -12,6 +12,7 @@
 #include <QFile>
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QLocale>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -37,7 +38,7 @@ SeasonsLeaf::SeasonsLeaf(Document& document, LogDesk& log, QWidget* parent) : St
     words_->setFixedWidth(220);
     connect(words_, &QLineEdit::textChanged, this, &SeasonsLeaf::showRows);
     bar->addWidget(words_);
-    ahead_ = new Sentence(1, paper);
+    ahead_ = new Sentence(2, paper);
     ahead_->setObjectName(QStringLiteral("seasonsAhead"));
     bar->addWidget(ahead_, 1, Qt::AlignVCenter);
     auto* print = captionedButton(
@@ -76,17 +77,22 @@ void SeasonsLeaf::showRows() {
     std::erase_if(rows, [&](const log::SeasonRow& row) {
         return !wanted.isEmpty() && !toQt(row.name + " " + row.note).contains(wanted, Qt::CaseInsensitive);
     });
+    // A week by its Monday or what is nearest: the year is cut into weeks from its first day.
+    const QDate today = QDate::fromString(toQt(day), Qt::ISODate);
+    const auto best = log::best_weeks(rows, week);
     QStringList next;
-    for (const auto& row : rows) {
-        const int until = log::weeks_until(row, week);
-        constexpr int soon = 4;
-        if (until > 0 && until <= soon && next.size() < 4)
-            next << (until == 1 ? tr("%1 in a week").arg(toQt(row.name))
-                                : tr("%1 in %2 weeks").arg(toQt(row.name)).arg(until));
+    for (const auto& one : best) {
+        QStringList things;
+        constexpr std::size_t most = 3;
+        for (std::size_t i = 0; i < std::min(most, one.things.size()); ++i) things << toQt(one.things[i]);
+        if (one.things.size() > most) things << tr("%1 more").arg(one.things.size() - most);
+        const int away = ((one.week - week) % log::weeks + log::weeks) % log::weeks;
+        next << tr("%1: %2").arg(QLocale(QLocale::English).toString(today.addDays(7 * away), QStringLiteral("d MMMM")),
+                                 things.join(QStringLiteral(", ")));
     }
-    ahead_->setText(next.isEmpty() ? tr("Nothing new begins within four weeks.")
-                                   : tr("Coming: %1.").arg(next.join(QStringLiteral("; "))));
-    page_->setRows(std::move(rows), week);
+    ahead_->setText(next.isEmpty() ? tr("Nothing of these is there in the next four months.")
+                                   : tr("Best weeks ahead, about %1.").arg(next.join(QStringLiteral("; "))));
+    page_->setRows(std::move(rows), week, best);
 }
 
 }  // namespace poquito::desk

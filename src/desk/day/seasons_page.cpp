@@ -23,7 +23,9 @@ SeasonsPage::SeasonsPage(QWidget* parent) : BookPage(parent) {
     setAccessibleName(tr("What is there when"));
 }
 
-void SeasonsPage::setRows(std::vector<log::SeasonRow> rows, int thisWeek) {
+void SeasonsPage::setRows(std::vector<log::SeasonRow> rows, int thisWeek, const std::vector<log::BestWeek>& best) {
+    best_.clear();
+    for (const auto& one : best) best_.push_back(one.week);
     rows_ = std::move(rows);
     week_ = thisWeek;
     QStringList says;
@@ -74,6 +76,17 @@ void SeasonsPage::draw(QPainter& painter, const QRectF& area) const {
                 painter.fillRect(QRectF(QPointF(x(week), y + 7), QPointF(x(week + 1) + 0.5, y + 18)),
                                  row.own ? t.focus : t.focusWash);
         y += season_row;
+    }
+    // The best weeks ahead: a band behind everything, and a mark over it.
+    for (const int week : best_) {
+        QColor band = t.light;
+        band.setAlphaF(0.18F);
+        const double top = area.top() + headingHeight + 16;
+        painter.fillRect(QRectF(QPointF(x(week), top), QPointF(x(week + 1), y)), band);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(t.light);
+        const double middle = x(week + 0.5);
+        painter.drawPolygon(QPolygonF({{middle - 5, top - 2}, {middle + 5, top - 2}, {middle, top + 6}}));
     }
     painter.setPen(QPen(t.link, 1.6));
     painter.drawLine(QPointF(x(week_ + 0.5), area.top() + headingHeight), QPointF(x(week_ + 0.5), y));

@@ -12,7 +12,7 @@ class SeasonsPage : public BookPage {
     Q_OBJECT
   public:
     explicit SeasonsPage(QWidget* parent = nullptr);
-    void setRows(std::vector<log::SeasonRow> rows, int thisWeek);
+    void setRows(std::vector<log::SeasonRow> rows, int thisWeek, const std::vector<log::BestWeek>& best);
     const std::vector<log::SeasonRow>& rows() const { return rows_; }
 
   protected:
@@ -21,6 +21,7 @@ class SeasonsPage : public BookPage {
 
   private:
     std::vector<log::SeasonRow> rows_;
+    std::vector<int> best_;  // weeks that are marked
     int week_ = 0;
 };
 

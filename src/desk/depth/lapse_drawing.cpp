@@ -26,13 +26,11 @@ void LapseDrawing::setLapse(const shoot::Lapse& lapse, const plan::LapseReport& 
 
 QString LapseDrawing::words() const {
     QStringList parts;
-    parts << tr("%1, shown in %2")
-                 .arg(toQt(text::count_text(report_.exposures, "frame", "frames")),
-                      toQt(text::time_text(report_.shown)));
+    parts << toQt(text::count_text(report_.exposures, "frame", "frames"));
     parts << toQt(text::data_text(report_.data_mb));
-    if (report_.charges > 0) parts << tr("%1 batteries").arg(toQt(text::number_text(report_.charges, 2)));
+    if (report_.charges > 0) parts << toQt(text::count_text(std::ceil(report_.charges), "battery", "batteries"));
     if (report_.shift_share > 0)
-        parts << tr("grows by %1 % of the frame each time").arg(toQt(text::number_text(report_.shift_share * 100, 2)));
+        parts << tr("grows %1 % of the frame each time").arg(toQt(text::number_text(report_.shift_share * 100, 2)));
     return parts.join(QStringLiteral(" \u00b7 "));
 }
 

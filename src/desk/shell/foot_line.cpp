@@ -5,6 +5,7 @@
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
+#include "plan/lapse.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -90,12 +91,14 @@ QString FootLine::shotText() const {
     const auto* report = document_.report();
     if (!report) return tr("No shot yet");
     const auto& capture = report->capture;
+    const auto yield = plan::yield_of(document_.assessment()->plan, *report);
     QString text = tr("This shot: %1 · %2 · %3")
-                       .arg(toQt(text::count_text(capture.frames, "frame", "frames")),
-                            toQt(text::time_text(capture.paced_duration)), toQt(text::data_text(capture.data_mb)));
+                       .arg(toQt(text::count_text(yield.frames, "frame", "frames")),
+                            toQt(text::time_text(yield.runs_on > 0 ? yield.runs_on : capture.paced_duration)),
+                            toQt(text::data_text(yield.data_mb)));
     double flashes = 0;
     for (const auto& source : report->light.sources)
-        if (source.fires && !source.continuous) flashes += capture.cost.exposures;
+        if (source.fires && !source.continuous) flashes += yield.runs_on > 0 ? yield.frames : capture.cost.exposures;
     if (flashes > 0) text += tr(" · %1").arg(toQt(text::count_text(flashes, "flash", "flashes")));
     return text;
 }
@@ -104,10 +107,10 @@ QString FootLine::shootText() const {
     if (document_.count() == 0) return {};
     double frames = 0, seconds = 0, megabytes = 0;
     for (int i = 0; i < document_.count(); ++i) {
-        const auto& capture = document_.report(i).capture;
-        frames += capture.frames;
-        seconds += capture.paced_duration;
-        megabytes += capture.data_mb;
+        const auto yield = plan::yield_of(document_.assessment(i).plan, document_.report(i));
+        frames += yield.frames;
+        seconds += document_.report(i).capture.paced_duration;
+        megabytes += yield.data_mb;
     }
     std::vector<const plan::Report*> reports;
     reports.reserve(static_cast<std::size_t>(document_.count()));

@@ -630,7 +630,7 @@ DaySheet* MainWindow::day() {
 
 BookSheet* MainWindow::book() {
     if (book_) return book_;
-    book_ = new BookSheet(document_, bag(), {.log = *log_, .runs = *runs_, .proof = *proof_}, this);
+    book_ = new BookSheet(document_, bag(), {.log = *log_, .runs = *runs_, .proof = *proof_, .bag = bag()}, this);
     body_->addWidget(book_);
     history_->addStack(&bag().document().undoStack());
     connect(&book_->kit(), &KitRoom::sideShown, this, &MainWindow::chooseHistory);

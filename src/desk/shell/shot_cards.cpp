@@ -55,8 +55,11 @@ class ShotCards::Delegate : public QStyledItemDelegate {
              tr("%1 · %2").arg(toQt(text::length_text(shot.subject.width)),
                                toQt(text::magnification_text(report.optics.magnification))));
         line(card.topLeft() + QPointF(beside, 36), textFont(11), t.quiet,
-             report.capture.frames > 1 ? tr("stack of %1").arg(toQt(text::number_text(report.capture.frames, 9)))
-                                       : tr("one frame"));
+             shot.lapse
+                 ? tr("every %1, %2")
+                       .arg(toQt(text::time_text(shot.lapse->interval)), toQt(text::time_text(shot.lapse->length)))
+             : report.capture.frames > 1 ? tr("stack of %1").arg(toQt(text::number_text(report.capture.frames, 9)))
+                                         : tr("one frame"));
         if (proof)
             paintOutcome(*painter, card, shot.id);
         else

@@ -38,6 +38,17 @@ struct SeasonRow {
 std::vector<SeasonRow> season_rows(const std::vector<Season>& common, const std::vector<Entry>& logged, bool south,
                                    int this_week);
 
+/// A week with much in it: what is there that one has been out for before counts three times, what just begins or is
+/// about to end twice.
+struct BestWeek {
+    int week = 0;                     // 0 to 51
+    std::vector<std::string> things;  // one's own first, then what begins or ends, then the rest
+    double worth = 0;
+};
+/// The best of the next `ahead` weeks after this one, at least two apart, by date; weeks with nothing in them are none.
+std::vector<BestWeek> best_weeks(const std::vector<SeasonRow>& rows, int this_week, int ahead = 16,
+                                 std::size_t most = 3);
+
 /// 0 to 51, of a day, ISO 8601; the last days of a year are of its last week.
 int week_of(const std::string& day);
 

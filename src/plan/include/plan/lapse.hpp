@@ -26,6 +26,15 @@ struct LapseReport {
 /// The shot has a lapse.
 LapseReport lapse_of(const Plan& plan, const Report& report);
 
+/// What a shot leaves behind: all of its lapse, where it has one.
+struct Yield {
+    double frames = 1;  // exposures
+    double data_mb = 0;
+    std::optional<double> charge_share;  // of the camera's battery; empty: its record does not say
+    double runs_on = 0;                  // s that it goes on by itself once it has begun; 0: it is no lapse
+};
+Yield yield_of(const Plan& plan, const Report& report);
+
 /// The interval with which so many seconds are shown at its rate, and the length of so many at its interval.
 double interval_for(const shoot::Lapse& lapse, double shown);
 double length_for(const shoot::Lapse& lapse, double shown);

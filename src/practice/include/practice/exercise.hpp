@@ -32,6 +32,9 @@ struct Outcome {
     Result result = Result::open;
     std::string said;  // what the numbers say, what is missing, or what went wrong and how to do it again
     std::vector<Fact> facts;
+    /// What the numbers state of the person, to be kept as theirs; empty: nothing.
+    std::optional<shoot::Limits> limits;
+    std::string keep;  // what a button says that keeps it: "Keep f/11 as your smallest stop"
 };
 
 struct Exercise {

@@ -42,9 +42,12 @@ bool better(const Problem& problem, const Day& one, const Day& other);
 /// The best of the orders that keep everything, as `better` has it. Dynamic programming
 /// over sets of jobs and the last of them (Held and Karp 1962), with all pairs of time and work that no other pair
 /// beats, bounded by a searched order. Empty where no order keeps everything, and where `go_on` said to stop. For up to
-/// `most_exact` jobs.
+/// `most_exact` free jobs.
 std::optional<Day> exact_order(const Problem& problem, const std::function<bool()>& go_on = {});
 inline constexpr std::size_t most_exact = 17;
+
+/// How many jobs can change places: all but one that comes after all the others. `most_exact` counts these.
+std::size_t free_jobs(const Problem& problem);
 
 /// A good order for any number: cheapest insertion, then moves of up to three neighbours and turned-round stretches
 /// until none helps, from many starts. Never worse than the order given. `go_on` false: the best so far; it is asked at
