@@ -243,8 +243,10 @@ int main(int argc, char** argv) {
     window.goTo(advice::Station::reach);
     window.document().select(6);  // on a table, from above
     window.findChild<QToolButton*>(QStringLiteral("standTab"))->click();
+    window.findChild<QAbstractButton*>(QStringLiteral("readButton"))->click();  // a page beside it
     settle();
     window.grab().save(folder.filePath(QStringLiteral("2-stand%1.png").arg(suffix)));
+    window.findChild<QAbstractButton*>(QStringLiteral("closeReadingButton"))->click();
     window.findChild<QToolButton*>(QStringLiteral("trainTab"))->click();
     window.goTo(advice::Station::light);
     for (const auto& [tab, shot, file] :

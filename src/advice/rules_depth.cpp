@@ -37,8 +37,8 @@ Found diffraction_coarse(const plan::Plan& plan, const plan::Report& report) {
     const double ratio = report.sharpness.airy_diameter / report.sharpness.blur_limit;
     if (ratio <= 2 || (!is_stack(plan) && !past_best_stop(plan, report))) return {};
     Finding finding{
-        fmt::format("Diffraction: the Airy disc is {}, {} times the blur limit of {}. Detail at the limit is "
-                    "gone at every distance.",
+        fmt::format("Stopped down so far, diffraction blurs everything alike: its disc is {}, {} times what you take "
+                    "for sharp, {}.",
                     text::length_text(report.sharpness.airy_diameter), text::number_text(ratio, 2),
                     text::length_text(report.sharpness.blur_limit))};
     double wanted = mark_below(plan.shot.exposure.f_number * 2 / ratio);
@@ -55,8 +55,8 @@ Found diffraction_over_limit(const plan::Plan& plan, const plan::Report& report)
     if (ratio <= 1) return {};
     if (ratio > 2 && (is_stack(plan) || past_best_stop(plan, report))) return {};
     return Finding{
-        fmt::format("The Airy disc, {}, is wider than the blur limit of {}: usual at this magnification; the "
-                    "finest detail loses some contrast{}.",
+        fmt::format("The disc of diffraction, {}, is wider than what you take for sharp, {}: usual at this "
+                    "magnification; the finest detail loses some contrast{}.",
                     text::length_text(report.sharpness.airy_diameter), text::length_text(report.sharpness.blur_limit),
                     ratio > 2 ? ", and any wider stop loses more at the ends" : "")};
 }
@@ -156,7 +156,7 @@ Found rest_not_soft(const plan::Plan& plan, const plan::Report& report) {
     const auto& goal = plan.shot.capture.slice->rest_blur;
     const double share = *report.sharpness.rest_blur / plan.sensor.width;
     if (!goal || share >= *goal || *report.sharpness.rest_blur <= 0) return {};
-    Finding finding{fmt::format("The rest is soft by {} % of the frame; it should be {} % at least.",
+    Finding finding{fmt::format("What may be soft is blurred to discs of {} % of the frame; you wanted {} % at least.",
                                 text::number_text(share * 100, 2), text::number_text(*goal * 100, 2))};
     const double f = std::max(mark_below(plan.shot.exposure.f_number * share / *goal), plan.lens.optics.max_aperture);
     if (f < plan.shot.exposure.f_number)

@@ -246,7 +246,7 @@ Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
 
 Found no_light(const plan::Plan& plan, const plan::Report& report) {
     if (report.light.total || !plan.shot.lights.empty()) return {};
-    return Finding{"No light is planned yet: give the ambient EV or add a flash."};
+    return Finding{"No light is planned yet: say how bright it is there, or add a flash."};
 }
 
 Found automatic_idle(const plan::Plan& plan, const plan::Report& report) {

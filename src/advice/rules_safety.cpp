@@ -117,7 +117,7 @@ Found staring_at_light(const plan::Plan& plan, const plan::Report& report) {
     });
     constexpr double sun = 10;  // degrees
     const auto& ambient = plan.shot.ambient;
-    const bool sun_behind = ambient && ambient->kind == shoot::AmbientKind::sky && ambient->size < sun &&
+    const bool sun_behind = ambient && ambient->kind == shoot::AmbientKind::sky && ambient->size <= sun &&
                             light::towards_camera(ambient->position) < 0;
     if (!shines_back && !sun_behind) return {};
     return Finding{

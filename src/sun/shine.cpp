@@ -1,6 +1,7 @@
 #include "sun/shine.hpp"
 
 #include "light/angle.hpp"
+#include "light/continuous.hpp"
 #include "light/space.hpp"
 
 #include "sun/zone.hpp"
@@ -189,21 +190,8 @@ light::Position over_ground(double down, const light::Position& seen) { return s
 
 namespace {
 
-/// Degrees that the light is wide: the sun's disc, what haze makes of it, a sky (common practice).
-double width_of(shoot::Sky sky) {
-    switch (sky) {
-        case shoot::Sky::clear:
-            return 0.53;
-        case shoot::Sky::hazy:
-            return 8;
-        case shoot::Sky::cloudy:
-            return 90;
-        case shoot::Sky::overcast:
-        case shoot::Sky::shade:
-            break;
-    }
-    return 150;
-}
+/// Degrees that the light is wide: the sun's disc, what haze makes of it, a sky. In the order of shoot::Sky.
+double width_of(shoot::Sky sky) { return light::skies()[static_cast<std::size_t>(sky)].size; }
 
 }  // namespace
 

@@ -5,6 +5,7 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace poquito::workings {
 
@@ -31,16 +32,18 @@ std::string of_depth(const plan::Plan& plan, const plan::Report& report) {
     const auto& held = report.sharpness.depth_of_field;
     if (!held) return "sharp without end";
     if (report.capture.frames > 1)
-        return fmt::format("{} held, {} each", length_text(wanted),
+        return fmt::format("{} sharp, {} a frame", length_text(wanted),
                            length_text(report.capture.frame_depth.value_or(*held)));
-    return *held >= wanted ? fmt::format("all of {} held", length_text(wanted))
-                           : fmt::format("{} of {} held", length_text(*held), length_text(wanted));
+    return *held >= wanted ? fmt::format("all of {} sharp", length_text(wanted))
+                           : fmt::format("{} of {} sharp", length_text(*held), length_text(wanted));
 }
 
 std::string of_light(const plan::Report& report) {
     if (!report.light.front_total) return "no light yet";
-    const auto total = stops_text(*report.light.front_total);
-    return report.light.background ? fmt::format("{}, {} behind", total, stops_text(*report.light.background)) : total;
+    constexpr double right = 0.05;  // stops: shown as 0.0
+    const double total = *report.light.front_total;
+    const auto said = std::abs(total) < right ? std::string("exposure right") : "exposure " + stops_text(total);
+    return report.light.background ? fmt::format("{}, behind {}", said, stops_text(*report.light.background)) : said;
 }
 
 std::string of_run(const advice::Assessment& assessment) {

@@ -1,5 +1,6 @@
 // The sun at a set: over walls, through windows, from which side, how bright and for how long.
 #include "sun/shine.hpp"
+#include "light/continuous.hpp"
 
 #include "sun/zone.hpp"
 #include "support/matchers.hpp"
@@ -106,7 +107,14 @@ TEST_CASE("light by the table is that of practice, and a reading replaces it", "
     weather.sky = shoot::Sky::clear;
     CHECK(sun::ambient_at(weather, place, noon, {}).size < 1);
     weather.sky = shoot::Sky::hazy;
-    CHECK(sun::ambient_at(weather, place, noon, {}).size < 10);
+    CHECK(sun::ambient_at(weather, place, noon, {}).size == 10);
+    // The kinds of sky are those that Light offers.
+    for (const auto& [sky, id] : {std::pair(shoot::Sky::clear, "clear"),
+                                  {shoot::Sky::hazy, "haze"},
+                                  {shoot::Sky::cloudy, "bright"},
+                                  {shoot::Sky::overcast, "overcast"},
+                                  {shoot::Sky::shade, "shade"}})
+        CHECK(light::skies()[static_cast<std::size_t>(sky)].id == std::string(id));
     weather.sky = shoot::Sky::overcast;
     CHECK(sun::ambient_at(weather, place, noon, {}).size > 90);
     weather.sky = shoot::Sky::clear;

@@ -87,8 +87,9 @@ void SeasonsLeaf::showRows() {
         for (std::size_t i = 0; i < std::min(most, one.things.size()); ++i) things << toQt(one.things[i]);
         if (one.things.size() > most) things << tr("%1 more").arg(one.things.size() - most);
         const int away = ((one.week - week) % log::weeks + log::weeks) % log::weeks;
-        next << tr("%1: %2").arg(QLocale(QLocale::English).toString(today.addDays(7 * away), QStringLiteral("d MMMM")),
-                                 things.join(QStringLiteral(", ")));
+        next << tr("%1: %2").arg(
+            QLocale(QLocale::English).toString(today.addDays(qint64{7} * away), QStringLiteral("d MMMM")),
+            things.join(QStringLiteral(", ")));
     }
     ahead_->setText(next.isEmpty() ? tr("Nothing of these is there in the next four months.")
                                    : tr("Best weeks ahead, about %1.").arg(next.join(QStringLiteral("; "))));

@@ -261,7 +261,7 @@ void DepthPage::addCapture(QLayout* column) {
         enumerated({"one frame", "a stack"}), [](const Shot& s) { return idOf(s.capture.mode); },
         [](Shot& s, const std::string& id) { s.capture.mode = valueOf<CaptureMode>(id); });
     addChoice(
-        capture, {"depthRuleChoice", tr("A frame holds"), tr("Which rule says how deep one frame of a stack is")},
+        capture, {"depthRuleChoice", tr("Its depth by"), tr("Which rule says how deep one frame of a stack is")},
         enumerated({"blur limit", "quarter wave", "kept contrast"}),
         [](const Shot& s) { return idOf(s.capture.depth_rule); },
         [](Shot& s, const std::string& id) { s.capture.depth_rule = valueOf<DepthRule>(id); });
@@ -276,10 +276,11 @@ void DepthPage::addCapture(QLayout* column) {
             shareQuantity(text::range::overlap), [](const Shot& s) { return s.capture.overlap; },
             [](Shot& s, double v) { s.capture.overlap = v; }),
         addQuantity(
-            capture, {"leadField", tr("Lead"), tr("Begin this far in front of the nearest point")}, lengthQuantity(),
-            [](const Shot& s) { return s.capture.lead; }, [](Shot& s, double v) { s.capture.lead = v; }),
+            capture, {"leadField", tr("Begins before"), tr("Begin this far in front of the nearest point")},
+            lengthQuantity(), [](const Shot& s) { return s.capture.lead; },
+            [](Shot& s, double v) { s.capture.lead = v; }),
         addQuantity(
-            capture, {"tailField", tr("Tail"), tr("End this far behind the farthest point")}, lengthQuantity(),
+            capture, {"tailField", tr("Ends behind"), tr("End this far behind the farthest point")}, lengthQuantity(),
             [](const Shot& s) { return s.capture.tail; }, [](Shot& s, double v) { s.capture.tail = v; }),
         addChoice(
             capture,

@@ -6,6 +6,7 @@
 #include "desk/run/stack_bands.hpp"
 #include "text/text.hpp"
 
+#include <QObject>
 #include <QPainter>
 #include <QPainterPath>
 

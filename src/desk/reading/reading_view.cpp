@@ -12,6 +12,7 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QPainter>
+#include <QScrollBar>
 #include <QTextBrowser>
 #include <QToolButton>
 #include <QVBoxLayout>

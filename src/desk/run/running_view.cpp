@@ -164,6 +164,7 @@ void RunningView::refresh() {
     if (runs_.plan().id != shownRun_) {
         shownRun_ = runs_.plan().id;
         thumbnails_.clear();
+        picture_ = {};
         chosen_ = 0;
         chosenByHand_ = false;
         heard_.reset();
@@ -260,7 +261,7 @@ void RunningView::paintEvent(QPaintEvent*) {
     const QRectF left(edge, 66, left_width, bottom - 66);
     const QRectF right(edge + left_width + 24, 74, right_edge - edge - left_width - 24, bottom - 80);
     paintNumbers(painter, left, *status);
-    paintSubject(painter, right, *status);
+    runs_.isRehearsal() ? paintPicture(painter, right, *status) : paintSubject(painter, right, *status);
     paintStrip(painter, *status);
 }
 
@@ -342,6 +343,36 @@ void RunningView::paintBox(QPainter& painter, const QRectF& box, const QString& 
         letter -= 1;
     }
     painter.drawText(inner, Qt::TextWordWrap | Qt::AlignVCenter, words);
+}
+
+/// As on a screen beside the camera: the latest picture large, or the one that is chosen in the strip.
+void RunningView::paintPicture(QPainter& painter, const QRectF& area, const run::RunStatus& status) {
+    const auto& plan = runs_.plan();
+    std::optional<std::size_t> shown;
+    if (chosenByHand_) shown = chosen_;
+    for (std::size_t i = status.frames.size(); !shown && i-- > 0;)
+        if (status.frames[i] == FrameState::saved || status.frames[i] == FrameState::dim) shown = i;
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme().panel);
+    painter.drawRoundedRect(area, 4, 4);
+    if (!shown) return;
+    const QString file = toQt((plan.folder / plan.file_of(*shown)).string());
+    const QRectF place = area.adjusted(8, 8, -8, -38);
+    if (file != pictureFile_ || picture_.isNull()) {
+        QImageReader reader(file);
+        reader.setScaledSize(reader.size().scaled(place.size().toSize(), Qt::KeepAspectRatio));
+        picture_ = reader.read();
+        pictureFile_ = file;
+    }
+    if (!picture_.isNull()) {
+        QRectF at(QPointF(), QSizeF(picture_.size()).scaled(place.size(), Qt::KeepAspectRatio));
+        at.moveCenter(place.center());
+        painter.drawImage(at, picture_);
+    }
+    painter.setFont(textFont(24));
+    painter.setPen(theme().quiet);
+    drawLine(painter, QRectF(area.left() + 8, area.bottom() - 34, area.width() - 16, 28),
+             Qt::AlignLeft | Qt::AlignVCenter, tr("frame %1; a click in the strip shows another").arg(*shown + 1));
 }
 
 void RunningView::paintSubject(QPainter& painter, const QRectF& area, const run::RunStatus& status) const {

@@ -49,6 +49,7 @@ class RunningView : public QWidget {
     QString boxText() const;  // what is wrong, what to change, what a rehearsal came to; empty: the numbers
     void paintBox(QPainter& painter, const QRectF& box, const QString& words, const QColor& wash) const;
     void paintSubject(QPainter& painter, const QRectF& area, const run::RunStatus& status) const;
+    void paintPicture(QPainter& painter, const QRectF& area, const run::RunStatus& status);
     void paintStrip(QPainter& painter, const run::RunStatus& status);
     void paintNumbers(QPainter& painter, const QRectF& area, const run::RunStatus& status) const;
     const QImage* thumbnail(const run::RunStatus& status, std::size_t frame);
@@ -60,6 +61,8 @@ class RunningView : public QWidget {
     bool chosenByHand_ = false;
     std::string shownRun_;
     QHash<qulonglong, QImage> thumbnails_;
+    QImage picture_;  // of a rehearsal, the one that is shown large
+    QString pictureFile_;
     std::optional<run::Phase> heard_;
     QPushButton* pause_ = nullptr;
     QPushButton* stop_ = nullptr;

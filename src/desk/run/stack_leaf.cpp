@@ -212,10 +212,10 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
             chosen.from = std::min(chosen.from, v);
         });
     add(
-        {"stackLeadField", tr("Lead"), tr("Begin this far in front of it")}, lengthQuantity(),
+        {"stackLeadField", tr("Begins before"), tr("Begin this far in front of it")}, lengthQuantity(),
         [](const Shot& s) { return s.capture.lead; }, [](Shot& s, double v) { s.capture.lead = v; });
     add(
-        {"stackTailField", tr("Tail"), tr("End this far behind it")}, lengthQuantity(),
+        {"stackTailField", tr("Ends behind"), tr("End this far behind it")}, lengthQuantity(),
         [](const Shot& s) { return s.capture.tail; }, [](Shot& s, double v) { s.capture.tail = v; });
     add(
         {"stackOverlapField", tr("Overlap"), tr("Share of a frame's depth that the next one repeats")},

@@ -99,12 +99,13 @@ void BenchView::paintEvent(QPaintEvent*) {
     for (const auto* link : findChildren<QToolButton*>())
         if (link->isVisible()) end = std::min<double>(end, link->x());
     const double begin = 18 + QFontMetrics(textFont(12, QFont::DemiBold)).horizontalAdvance(title);
-    painter.drawText(QPointF(begin, 19),
-                     elided(textFont(11),
-                            document_.report()->light.total
-                                ? tr("to scale, %1, mm from the sensor; ring: which side gets what").arg(ratio)
-                                : tr("to scale, %1, mm from the sensor").arg(ratio),
-                            end - begin));
+    painter.drawText(
+        QPointF(begin, 19),
+        elided(textFont(11),
+               document_.report()->light.total
+                   ? tr("to scale, %1, mm from the sensor; ring about the subject: light from each side").arg(ratio)
+                   : tr("to scale, %1, mm from the sensor").arg(ratio),
+               end - begin));
     labels_ = paintBench(painter, layout, *document_.assessment(), elevation_, QRectF(rect()),
                          chosen_.index(*document_.shot()));
 }

@@ -169,7 +169,7 @@ QString distanceWords(const BenchSheet& sheet, std::size_t i) {
 bool sunShines(const BenchSheet& sheet) {
     constexpr double widest = 10;  // degrees: a sky draws none
     const auto& ambient = sheet.shot().ambient;
-    return ambient && ambient->kind == shoot::AmbientKind::sky && ambient->size < widest;
+    return ambient && ambient->kind == shoot::AmbientKind::sky && ambient->size <= widest;
 }
 
 namespace {

@@ -150,6 +150,13 @@ TEST_CASE(
     for (auto* one : menu->actions())
         if (one->text() == QStringLiteral("the subject moves")) one->trigger();
     CHECK_FALSE(view->accessibleDescription().contains(QStringLiteral("The subject moved")));  // not before its end
+    // The latest picture stands large, to be seen by; a click in the strip shows another.
+    person.settle();
+    const auto large = [&] { return view->grab(QRect(view->width() * 6 / 10, 100, 300, 240)).toImage(); };
+    const auto latest = large();
+    QTest::mouseClick(view, Qt::LeftButton, {}, view->cellRect(0).center().toPoint());
+    person.settle();
+    CHECK(large() != latest);
     person.click(QStringLiteral("stopRunButton"));
     REQUIRE(person.waitForEnd());
     person.settle();
