@@ -20,7 +20,7 @@ LapseDrawing::LapseDrawing(QWidget* parent) : QWidget(parent) {
 
 void LapseDrawing::setLapse(const shoot::Lapse& lapse, const plan::LapseReport& report) {
     lapse_ = lapse, report_ = report;
-    setAccessibleDescription(words());
+    setAccessibleDescription(tr("%1, shown in %2").arg(words(), toQt(text::time_text(report.shown))));
     update();
 }
 

@@ -184,7 +184,7 @@ void lay_over(Raster& picture, int left, int top, const Raster& coarse, const Fi
 
 namespace {
 
-constexpr double too_small_to_see = 0.05;  // pixels that a point is drawn out by
+constexpr double shortest_seen = 0.05;  // pixels that a point is drawn out by
 
 Raster turned(const Raster& picture) {
     Raster turned(picture.height, picture.width);
@@ -196,14 +196,14 @@ Raster turned(const Raster& picture) {
 }  // namespace
 
 void draw_out_upright(Raster& picture, double length) {
-    if (length < too_small_to_see || picture.pixels.empty()) return;
+    if (length < shortest_seen || picture.pixels.empty()) return;
     Raster lying = turned(picture);
     draw_out(lying, length);
     picture = turned(lying);
 }
 
 void draw_out(Raster& picture, double length) {
-    if (length < too_small_to_see || picture.pixels.empty()) return;
+    if (length < shortest_seen || picture.pixels.empty()) return;
     length = std::min(length, 4.0 * picture.width);
     const Chord chord = chord_of(length / 2);
     const int margin = chord.whole + 2;
