@@ -82,8 +82,9 @@ void grab_proof(desk::MainWindow& window, const QString& folder) {
     auto settings = window.runs().settings();
     settings.speed = 1000;
     settings.pictureWidth = 960;
+    settings.rehearsed = desk::Rehearsed{.watched = false};
     for (const char* trouble : {"flash-not-ready@6", "subject-moves@12:0.5", "flash-not-ready@20"})
-        settings.rehearsed.push_back(*devices::parse_trouble(trouble));
+        settings.rehearsed->exactly.push_back(*devices::parse_trouble(trouble));
     window.runs().setSettings(settings);
     const auto run = [&](int shot) {
         window.document().select(shot);

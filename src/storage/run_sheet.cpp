@@ -2,6 +2,7 @@
 
 #include "day/order.hpp"
 #include "job/packing.hpp"
+#include "plan/lapse.hpp"
 #include "plan/lighting.hpp"
 #include "search/reach_search.hpp"
 #include "text/text.hpp"
@@ -143,16 +144,17 @@ std::string overview(const Shoot& shoot, const std::vector<Assessment>& assessme
     std::string rows;
     for (std::size_t i = 0; i < assessments.size(); ++i) {
         const auto& capture = assessments[i].report.capture;
-        frames += capture.frames;
+        const auto yield = plan::yield_of(assessments[i].plan, assessments[i].report);
+        frames += yield.frames;
         seconds += capture.paced_duration;
-        megabytes += capture.data_mb;
+        megabytes += yield.data_mb;
         const auto change =
             i > 0 ? "change " + change_text(change_between(shoot.shots[i - 1], shoot.shots[i])) : std::string();
         rows += fmt::format(
             "<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td>{}</td><td class=\"quiet\">{}</td></tr>\n",
             i + 1, day_time_text(day.start[i]), escaped(shoot.shots[i].name),
-            magnification_text(assessments[i].report.optics.magnification),
-            count_text(capture.frames, "frame", "frames"), time_text(capture.paced_duration), change);
+            magnification_text(assessments[i].report.optics.magnification), count_text(yield.frames, "frame", "frames"),
+            time_text(yield.runs_on > 0 ? yield.runs_on : capture.paced_duration), change);
     }
     return fmt::format(
         "<h1>{}</h1>\n<p class=\"quiet\">Run sheet: {}, {}, {} of frames, {}; changes {}, over at {}</p>\n"
@@ -242,9 +244,20 @@ std::string light_rows(const Kit& kit, const Shot& shot, const Report& report) {
     return rows;
 }
 
-std::string frame_rows(const Shot& shot, const Report& report) {
+std::string frame_rows(const Plan& plan, const Report& report) {
+    const Shot& shot = plan.shot;
     const auto& capture = report.capture;
     std::string rows;
+    if (const auto& lapse = shot.lapse) {
+        const auto yield = plan::yield_of(plan, report);
+        rows += row("Again and again",
+                    fmt::format("every {} for {}: {}, {}", time_text(lapse->interval), time_text(lapse->length),
+                                count_text(yield.frames, "frame", "frames"), data_text(yield.data_mb)));
+        if (lapse->follows && lapse->drift != 0)
+            rows += row("Exposure follows",
+                        fmt::format("{} stops each time", stops_text(-lapse->drift * lapse->interval / 3600)));
+        rows += row("Lamps", lapse->lamps_rest ? "off between" : "left on");
+    }
     rows += row("Frames", number_text(capture.frames, 9));
     if (capture.frames > 1) {
         const auto& stack = *capture.stack;
@@ -350,7 +363,7 @@ std::string shot_section(const Shoot& shoot, const std::vector<Assessment>& asse
                         exposure_text(report.optics.displayed_f_number, exposure.shutter, exposure.iso),
                         magnification_text(report.optics.magnification),
                         air ? length_text(*air) + " of air" : std::string("infinity"),
-                        count_text(report.capture.frames, "frame", "frames"),
+                        count_text(plan::yield_of(assessments[index].plan, report).frames, "frame", "frames"),
                         day_time_text(day.start[index] + report.capture.paced_duration));
     html += caution_lines(advice.notes, {}, true) + caution_lines(advice.notes, {Station::subject});
     const auto drawn = [&](const auto& draw) { return draw ? draw(index) : std::string(); };
@@ -362,7 +375,7 @@ std::string shot_section(const Shoot& shoot, const std::vector<Assessment>& asse
                          block("Settings", settings_rows(kit, shot, report)),
                      block("Distances", distance_rows(shot, report)) + caution_lines(advice.notes, {Station::reach}) +
                          block("Lights", light_rows(kit, shot, report)) + caution_lines(advice.notes, {Station::light}),
-                     block("Frames", frame_rows(shot, report)) +
+                     block("Frames", frame_rows(assessments[index].plan, report)) +
                          caution_lines(advice.notes, {Station::depth, Station::run, Station::proof})});
     return html + checklist_block(shot, advice.checklist);
 }

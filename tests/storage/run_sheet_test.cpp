@@ -67,6 +67,19 @@ TEST_CASE("the run sheet says how lamps, bounced and lens-mounted lights are set
     CHECK(html.find(">B2<") != std::string::npos);
 }
 
+TEST_CASE("a time-lapse is on the sheet with all of its frames", "[storage][sheet][lapse]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.ambient = shoot::Ambient{.ev100 = 8};
+    shot.lapse = shoot::Lapse{.length = 48 * 3600, .interval = 600, .drift = 0.5, .follows = true};
+    const auto html = sheet_of(shoot);
+    const auto has = [&](const char* text) { return html.find(text) != std::string::npos; };
+    CHECK(has("every 10 min for 48 h: 288 frames"));
+    CHECK(has("\u22120.1 stops each time"));  // half a stop an hour, six times an hour
+    CHECK(has("1 shot, 288 frames"));
+    CHECK_FALSE(has("1 frame<"));
+}
+
 TEST_CASE("a camera that shows the working value gets it on the sheet", "[storage][sheet]") {
     auto shoot = test::plain_shoot();
     shoot.kit.cameras[0].aperture_display = gear::ApertureDisplay::working;
