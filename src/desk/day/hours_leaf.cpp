@@ -438,10 +438,14 @@ void HoursLeaf::search() {
             schedule::free_jobs(schedule::joined(made.problem).problem) <= schedule::most_exact && made.best.feasible();
         const auto changes_of = [&](const schedule::Day& day) {
             std::vector<QString> changes;
-            for (std::size_t k = 0; k < day.order.size(); ++k)
-                changes.push_back(
-                    k == 0 ? QObject::tr("first")
-                           : toQt(change_text(change_between(shots[day.order[k - 1]], shots[day.order[k]]))));
+            for (std::size_t k = 0; k < day.order.size(); ++k) {
+                if (k == 0) {
+                    changes.push_back(QObject::tr("first"));
+                    continue;
+                }
+                const auto change = change_between(shots[day.order[k - 1]], shots[day.order[k]]);
+                changes.push_back(change.any() ? toQt(change_text(change)) : QObject::tr("nothing to change"));
+            }
             return changes;
         };
         made.givenChanges = changes_of(made.given);
