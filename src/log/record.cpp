@@ -9,18 +9,26 @@
 #include "text/text.hpp"
 
 #include <fmt/format.h>
+#include <boost/crc.hpp>
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 #include <cstdio>
 #include <filesystem>
-#include <functional>
 #include <map>
 #include <system_error>
 #include <utility>
 
 namespace poquito::log {
 namespace {
+
+/// The same for the same text with every library and on every machine: CRC-64 of ECMA-182, as archives use it.
+std::uint64_t checksum(const std::string& text) {
+    boost::crc_optimal<64, 0x42F0E1EBA9EA3693, 0xFFFFFFFFFFFFFFFF, 0xFFFFFFFFFFFFFFFF, true, true> sum;
+    sum.process_bytes(text.data(), text.size());
+    return sum.checksum();
+}
 
 using shoot::Shot;
 
@@ -259,7 +267,7 @@ Entry inspection_entry(const shoot::Shoot& shoot, const Shot& shot, const std::s
     entry.stops = middle_of(std::move(stops));
     entry.scale = middle_of(std::move(scales));
     entry.off = middle_of(std::move(off));
-    entry.uid = fmt::format("inspection:{}:{}:{:x}", shoot.title, shot.id, std::hash<std::string>()(files));
+    entry.uid = fmt::format("inspection:{}:{}:{:x}", shoot.title, shot.id, checksum(files));
     return entry;
 }
 

@@ -272,6 +272,35 @@ TEST_CASE("a subject that moves stands elsewhere in all frames that follow", "[b
     CHECK_THAT(centre(decoded(expose(run, "c.jpg"))), WithinAbs(after, 0.5));
 }
 
+TEST_CASE("light that changes is less in all frames that follow, and a rig that slips focuses nearer to the end",
+          "[bench][camera]") {
+    const auto middle = [](const Pixels& p) { return p.at(p.width / 2, p.height / 2); };
+    test::BenchRun dim(
+        test::twelve_frames(),
+        {.troubles = {{.kind = TroubleKind::light_changes, .frame = 1, .size = 1}}, .picture_width = 240});
+    connect(dim.devices->bench());
+    const double before = middle(decoded(expose(dim, "a.jpg")));
+    const double after = middle(decoded(expose(dim, "b.jpg")));
+    CHECK(after < before * 0.85);  // a stop less, after the curve of the file
+    CHECK_THAT(middle(decoded(expose(dim, "c.jpg"))), WithinAbs(after, 2));
+    // The carriage is where it was: what has moved is the rig under it.
+    test::BenchRun slipped(
+        test::twelve_frames(),
+        {.troubles = {{.kind = TroubleKind::rig_slips, .frame = 1, .size = 8}}, .picture_width = 480});
+    connect(slipped.devices->bench());
+    const double carriage = slipped.devices->world().carriage;
+    const auto first = decoded(expose(slipped, "a.jpg")), second = decoded(expose(slipped, "b.jpg")),
+               third = decoded(expose(slipped, "c.jpg"));
+    CHECK(slipped.devices->world().carriage == carriage);
+    const auto apart = [](const Pixels& one, const Pixels& other) {
+        double sum = 0;
+        for (std::size_t k = 0; k < one.rgb.size(); ++k) sum += std::abs(one.rgb[k] - other.rgb[k]);
+        return sum / static_cast<double>(one.rgb.size());
+    };
+    CHECK(apart(first, second) > 10 * apart(second, third));
+    CHECK(apart(first, second) > 0.2);
+}
+
 TEST_CASE("by hand the camera sways through focus while it fires", "[bench][camera]") {
     auto shoot = test::twelve_frames();
     auto& shot = shoot.shots[0];
@@ -303,6 +332,11 @@ TEST_CASE("troubles are read as they are written", "[bench]") {
     const auto moves = parse_trouble("subject-moves@12:0.25").value();
     CHECK(moves.kind == TroubleKind::subject_moves);
     CHECK(moves.size == 0.25);
+    for (int kind = 0; kind <= static_cast<int>(TroubleKind::light_changes); ++kind) {
+        const auto one = parse_trouble(std::string(trouble_id(static_cast<TroubleKind>(kind))) + "@3:2");
+        REQUIRE(one);
+        CHECK(static_cast<int>(one->kind) == kind);
+    }
     for (const char* bad :
          {"", "camera-drops", "camera@5", "camera-drops@", "camera-drops@x", "card-full@3:", "card-full@3x"})
         CHECK_FALSE(parse_trouble(bad));

@@ -2,6 +2,8 @@
 #include "support/person.hpp"
 
 #include "desk/set/bench_view.hpp"
+#include "desk/shell/foot_line.hpp"
+#include "plan/lapse.hpp"
 
 #include "desk/base/facts_view.hpp"
 #include "desk/base/quantity_field.hpp"
@@ -188,4 +190,24 @@ TEST_CASE("a time-lapse is planned at Depth: its length, its interval or the sec
         person.find(QStringLiteral("lapseDrawing"))->accessibleDescription().contains(QStringLiteral("shown in 30 s")));
     person.click(QStringLiteral("lapseCheck"));
     CHECK_FALSE(person.shot().lapse);
+}
+
+TEST_CASE("the bud of the demo goes on by itself: foot line, day and cards say so", "[desk][lapse]") {
+    Person person;
+    person.window().openDemo();
+    const auto& shots = person.document().shoot().shots;
+    person.document().select(static_cast<int>(shots.size()) - 1);
+    REQUIRE(person.shot().lapse);
+    const auto* foot = person.find<desk::FootLine>(QStringLiteral("footLine"));
+    CHECK(foot->shotText().startsWith(QStringLiteral("This shot: 288 frames \u00b7 48 h")));
+    double frames = 0;
+    for (int i = 0; i < person.document().count(); ++i)
+        frames += plan::yield_of(person.document().assessment(i).plan, person.document().report(i)).frames;
+    CHECK(foot->shootText().contains(QStringLiteral("%1 frames").arg(frames)));
+    CHECK(frames > 500);
+    person.window().goTo(desk::Sheet::day);
+    bool said = false;
+    for (const auto& fact : person.find<desk::FactsView>(QStringLiteral("wholeDayFacts"))->facts())
+        if (fact.name == QStringLiteral("Goes on by itself")) said = fact.value.contains(QStringLiteral("48 h"));
+    CHECK(said);
 }
