@@ -26,7 +26,7 @@ DaySheet::DaySheet(Document& document, RunDesk& runs, LogDesk& log, QWidget* par
     connect(hours_, &HoursLeaf::runShown, this, &DaySheet::runShown);
     leaves_->addLeaf(
         {"sunTab", tr("Sun"), tr("Where it stands over the set, when which light comes, how long it holds")},
-        new SunLeaf(document, this));
+        new SunLeaf(document, log, this));
     auto* sets = new SetsLeaf(document, *pictures_, *library_, this);
     leaves_->addLeaf(
         {"setsTab", tr("Sets"), tr("Things by their views, pictures by their plates, and what stays alike")}, sets);

@@ -5,10 +5,12 @@
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/book/log_desk.hpp"
 #include "desk/day/day_paper.hpp"
 #include "desk/day/sky_drawing.hpp"
 #include "desk/day/towns.hpp"
 #include "shoot/staging.hpp"
+#include "storage/shoot_file.hpp"
 #include "sun/shine.hpp"
 #include "sun/zone.hpp"
 #include "text/text.hpp"
@@ -27,6 +29,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 #include <utility>
 
 namespace poquito::desk {
@@ -54,7 +57,7 @@ QString stretchesText(const std::string& zone, const std::vector<sun::Stretch>& 
 
 }  // namespace
 
-SunLeaf::SunLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+SunLeaf::SunLeaf(Document& document, LogDesk& log, QWidget* parent) : StationPage(document, parent), log_(log) {
     auto* page = paperOn(this);
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(8, 8, 8, 6);
@@ -117,11 +120,50 @@ QuantityField* SunLeaf::addNumber(QGridLayout* group, const Caption& caption, Qu
 
 void SunLeaf::namePlace(const QString& name) {
     const auto* town = findTown(name.toStdString());
+    const auto been = logged_.find(name.trimmed().toStdString());
     editSite(tr("Say the place"), QString(), [&](Site& site) {
         site.name = name.trimmed().toStdString();
+        if (been != logged_.end()) {
+            // What stands before it stands there still.
+            site.latitude = been->second.latitude, site.longitude = been->second.longitude;
+            site.zone = been->second.zone, site.obstacles = been->second.obstacles;
+            return;
+        }
         if (!town) return;
         site.latitude = town->latitude, site.longitude = town->longitude, site.zone = town->zone;
     });
+}
+
+void SunLeaf::showEvent(QShowEvent* event) {
+    StationPage::showEvent(event);
+    lookInLog();
+}
+
+/// Places where something was logged, with where they lie, stand before the towns.
+void SunLeaf::lookInLog() {
+    constexpr std::size_t newest = 2000, most = 12;
+    log_.search({.most = newest}, this, [this](const LogDesk::Found& found) {
+        std::set<std::string> asked;
+        for (const auto& entry : found.entries) {
+            if (asked.size() == most) break;
+            if (entry.place.empty() || logged_.contains(entry.place) || !asked.insert(entry.place).second) continue;
+            log_.look(entry.id, this, [this](const std::optional<log::Entry>& whole) {
+                if (!whole || whole->plan.empty()) return;
+                const auto read = storage::read_shoot(whole->plan);
+                if (const auto* shoot = std::get_if<shoot::Shoot>(&read)) addLogged(shoot->site);
+            });
+        }
+    });
+}
+
+void SunLeaf::addLogged(const shoot::Site& site) {
+    if (site.name.empty() || !site.latitude || !site.longitude) return;
+    if (!logged_.emplace(site.name, site).second || place_->findText(toQt(site.name)) >= 0) return;
+    const QString shown = place_->currentText();
+    const QSignalBlocker quiet(place_);
+    place_->insertItem(0, toQt(site.name));
+    place_->setCurrentIndex(-1);
+    place_->setEditText(shown);
 }
 
 void SunLeaf::addPlace(QVBoxLayout* column) {
@@ -130,8 +172,8 @@ void SunLeaf::addPlace(QVBoxLayout* column) {
     place_->setEditable(true);
     place_->setInsertPolicy(QComboBox::NoInsert);
     nameControl(place_, {"sitePlaceField", tr("Place"),
-                         tr("A town of the list brings where it lies and its clock; or "
-                            "any name, with the numbers below")});
+                         tr("A place of your log or a town of the list brings where it lies and its "
+                            "clock; or any name, with the numbers below")});
     for (const auto& town : towns()) place_->addItem(toQt(town.name));
     place_->setCurrentIndex(-1);
     place_->completer()->setCompletionMode(QCompleter::PopupCompletion);

@@ -5,6 +5,7 @@
 #include "shoot/site.hpp"
 
 #include <functional>
+#include <map>
 
 class QCheckBox;
 class QComboBox;
@@ -15,6 +16,7 @@ class QVBoxLayout;
 namespace poquito::desk {
 
 class FactsView;
+class LogDesk;
 class QuantityField;
 class Sentence;
 class SkyDrawing;
@@ -24,12 +26,13 @@ class SkyDrawing;
 class SunLeaf : public StationPage {
     Q_OBJECT
   public:
-    explicit SunLeaf(Document& document, QWidget* parent = nullptr);
+    SunLeaf(Document& document, LogDesk& log, QWidget* parent = nullptr);
 
     double moment() const;  // that is looked at; 0: no place is known
 
   protected:
     void showShot(const Shot& shot, const plan::Report& report) override;
+    void showEvent(QShowEvent* event) override;
 
   private:
     QWidget* buildMargin();
@@ -41,6 +44,8 @@ class SunLeaf : public StationPage {
     QuantityField* addNumber(QGridLayout* group, const Caption& caption, Quantity quantity,
                              std::function<void(shoot::Site&, double)> set);
     void namePlace(const QString& name);
+    void lookInLog();
+    void addLogged(const shoot::Site& site);
     void showSite(const shoot::Site& site);
     void showFacts(const Shot& shot);
     std::string date() const;  // of the site, else today's
@@ -48,6 +53,8 @@ class SunLeaf : public StationPage {
     void fence();
 
     SkyDrawing* drawing_ = nullptr;
+    LogDesk& log_;
+    std::map<std::string, shoot::Site> logged_;  // places that the log has been at, by name
     QComboBox* place_ = nullptr;
     QuantityField* latitude_ = nullptr;
     QuantityField* longitude_ = nullptr;

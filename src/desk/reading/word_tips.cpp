@@ -50,6 +50,17 @@ QString WordTips::lettering(const QWidget& widget, std::optional<QPoint> at) {
     return widget.accessibleName();
 }
 
+bool WordTips::explain(QWidget* focused) {
+    if (!focused) return false;
+    const auto words = handbook::words_in(shippedHandbook(), lettering(*focused, std::nullopt).toStdString());
+    if (words.empty()) return false;
+    const auto* view = listOf(*focused);
+    const QPoint below =
+        view ? view->visualRect(rowOf(*view, std::nullopt)).bottomLeft() : focused->rect().bottomLeft();
+    QToolTip::showText(focused->mapToGlobal(below), explained(words, most_in_a_tip), focused);
+    return true;
+}
+
 bool WordTips::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::ToolTip || !watched->isWidgetType()) return false;
     auto* widget = static_cast<QWidget*>(watched);

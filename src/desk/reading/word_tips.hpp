@@ -19,6 +19,9 @@ class WordTips : public QObject {
     /// What a person reads on it: its lettering, else its name; of a list the row at that place, or the current one.
     static QString lettering(const QWidget& widget, std::optional<QPoint> at);
 
+    /// The words of what has the keys, as a tip at it; false: it has none.
+    static bool explain(QWidget* focused);
+
   protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 };

@@ -651,9 +651,10 @@ void MainWindow::showRun(bool show) {
     if (show) running_->setFocus();
 }
 
-/// Beside the shot its page; elsewhere the handbook's chapter of what is shown.
+/// Beside the shot its page; elsewhere the words of what has the keys, or else the handbook's chapter of what is shown.
 void MainWindow::read() {
     if (sheet_ == Sheet::shot && !runShown_ && document_.count() > 0) return margin_->turnReading();
+    if (WordTips::explain(focusWidget())) return;
     const QWidget* shown = body_->currentWidget();
     const auto* leaves = shown->findChild<Leaves*>();
     showHandbook(*this, leaves ? leaves->currentName() : shown->objectName());

@@ -4,6 +4,7 @@
 #include "desk/set/bench_view.hpp"
 #include "desk/shell/foot_line.hpp"
 #include "plan/lapse.hpp"
+#include "storage/shoot_file.hpp"
 
 #include "desk/base/facts_view.hpp"
 #include "desk/base/quantity_field.hpp"
@@ -141,6 +142,34 @@ TEST_CASE("a wall and a window decide when the sun comes", "[desk][sun]") {
     person.settle();
     CHECK_THAT(*person.shot().bearing, WithinAbs(0, 3));
     CHECK_FALSE(person.text(QStringLiteral("sunAdvice")).isEmpty());
+}
+
+TEST_CASE("places of the log stand before the towns, with where they lie and what stands there", "[desk][sun]") {
+    Outdoors person;
+    const test::Folder folder;
+    person.window().log().setPath(QString::fromStdString((folder / "log.db").string()));
+    auto been = person.document().shoot();
+    been.site = {};
+    been.site.name = "Gull cliff", been.site.latitude = 55.5, been.site.longitude = -6.5;
+    been.site.zone = "Europe/London", been.site.obstacles = {{.from = 90, .to = 180, .height = 30}};
+    log::Entry entry;
+    entry.uid = "gull", entry.kind = log::Kind::run, entry.time = "2025-12-03T10:00:00";
+    entry.place = "Gull cliff", entry.plan = storage::write_shoot(been);
+    person.window().log().write({entry});
+    person.click(QStringLiteral("hoursTab"));
+    person.click(QStringLiteral("sunTab"));
+    auto* place = person.find<QComboBox>(QStringLiteral("sitePlaceField"));
+    REQUIRE(QTest::qWaitFor([&] { return place->itemText(0) == QStringLiteral("Gull cliff"); }, 10000));
+    CHECK(place->currentText() == QStringLiteral("Saltmarsh"));  // nothing is taken by itself
+    place->setCurrentIndex(0);
+    Q_EMIT place->activated(0);
+    person.settle();
+    const auto& site = person.document().shoot().site;
+    CHECK(site.name == "Gull cliff");
+    CHECK_THAT(*site.latitude, WithinAbs(55.5, 1e-9));
+    CHECK(site.obstacles.size() == 1);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.document().shoot().site.name == "Saltmarsh");
 }
 
 TEST_CASE("what was logged out of doors stands before what is common, and the year turns over in the south",

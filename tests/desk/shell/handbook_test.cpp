@@ -6,6 +6,7 @@
 #include "desk/reading/page_drawing.hpp"
 #include "desk/reading/reading_view.hpp"
 #include "desk/reading/shipped_handbook.hpp"
+#include "desk/reading/word_tips.hpp"
 #include "desk/shell/handbook_window.hpp"
 #include "desk/shell/station_sheets.hpp"
 
@@ -215,6 +216,12 @@ TEST_CASE("Words are explained where they stand, on hover and by keyboard", "[de
     const QString tip = tip_of(ledger->viewport(), ledger->visualRect(airy).center());
     CHECK(tip.contains(QStringLiteral("2.44 wavelengths")));
     CHECK(tip.contains(QStringLiteral("Airy =")));
+    // With F1 on the day and in the book the same, at what has the keys.
+    QToolTip::hideText();
+    CHECK(desk::WordTips::explain(label));
+    CHECK(QToolTip::text().contains(QStringLiteral("passes for a point")));
+    CHECK_FALSE(desk::WordTips::explain(person.find<QLineEdit>(QStringLiteral("titleField"))));
+    CHECK_FALSE(desk::WordTips::explain(nullptr));
     // What says nothing of the trade keeps its own tip.
     auto* title = person.find<QLineEdit>(QStringLiteral("titleField"));
     CHECK_FALSE(tip_of(title, title->rect().center()).contains(QStringLiteral("<p")));
