@@ -139,7 +139,10 @@ RehearsalReport report_rehearsal(const RunState& state, const Trouble& trouble, 
     const auto& how = words_of(trouble.kind);
     const auto count = plan.frames.size();
     RehearsalReport report{.happened = happened(trouble), .noticed = {}, .cost = {}, .next = how.shows};
-    if (state.taken.size() <= trouble.frame && !how.told) {
+    // What the bench tells comes before its frame, what it does not shows in it. What is exposed may not be saved yet.
+    const auto exposed = static_cast<std::size_t>(std::ranges::count_if(
+        state.frames, [](const JournalFrame& frame) { return frame.state >= FrameState::exposed; }));
+    if (how.told ? exposed < trouble.frame : exposed <= trouble.frame) {
         report.happened = "Nothing went wrong yet: it was over before.";
         report.noticed = notices.empty() ? "" : "A false alarm; they are cheap.";
         report.cost = {};

@@ -108,7 +108,7 @@ TEST_CASE("An alarm before anything happened is one, and a run that ends before 
     CHECK(has(early.noticed, "3 frames later"));
     CHECK(has(early.noticed, "one alarm was false"));
     auto state = taken_with(moves);
-    state.taken.resize(3);
+    for (std::size_t i = 3; i < state.frames.size(); ++i) state.frames[i].state = run::FrameState::pending;
     const auto over = run::report_rehearsal(state, moves, {{.frame = 2}}, 600);
     CHECK(has(over.happened, "Nothing went wrong yet"));
     CHECK_FALSE(over.in_time);
@@ -119,6 +119,12 @@ TEST_CASE("What the bench says by itself is judged by what was done about it", "
     const auto broken = report(full, {});  // nobody there
     CHECK_FALSE(broken.in_time);
     CHECK(has(broken.cost, "Run goes on where it broke off"));
+    // Who stops before it came was told nothing by the bench.
+    auto before = taken_with(full);
+    for (std::size_t i = 3; i < before.frames.size(); ++i) before.frames[i].state = run::FrameState::pending;
+    const auto over = run::report_rehearsal(before, full, {{.frame = 2}}, 600);
+    CHECK(has(over.happened, "Nothing went wrong yet"));
+    CHECK_FALSE(has(over.noticed, "The bench held"));
     auto mended = taken_with({.kind = TroubleKind::subject_moves, .frame = 11, .size = 0});
     CHECK(run::report_rehearsal(mended, full, {}, 600).in_time);
     mended.frames[5].state = run::FrameState::skipped;

@@ -219,7 +219,9 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
         if (wish >= 0) settings.rehearsed = Rehearsed{.kind = static_cast<devices::TroubleKind>(wish)};
         runs_.setSettings(settings);
     });
-    connect(&runs_, &RunDesk::begun, rehearse, [rehearse] { rehearse->setCurrentIndex(0); });
+    connect(&runs_, &RunDesk::begun, rehearse, [this, rehearse] {
+        if (!runs_.settings().rehearsed) rehearse->setCurrentIndex(0);  // test frames leave it for the run
+    });
     auto* line = new QLineEdit(runs_.settings().railLine, this);
     line->setPlaceholderText(tr("simulated"));
     row({"railLineField", tr("Rail"),

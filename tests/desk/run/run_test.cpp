@@ -191,6 +191,13 @@ TEST_CASE("Something that nobody is told is drawn for the run", "[desk][run][reh
     person.document().editShot({QStringLiteral("alone")}, [](shoot::Shot& shot) { shot.plate.reset(); });
     person.runs().drawTroublesBy(1);
     person.choose(QStringLiteral("rehearseChoice"), QStringLiteral("something, you are not told what"));
+    // Test frames are none, and leave it for the run.
+    person.click(QStringLiteral("testFramesButton"));
+    CHECK_FALSE(person.runs().isRehearsal());
+    REQUIRE(person.waitForEnd());
+    person.click(QStringLiteral("leaveRunButton"));
+    person.goTo(5);
+    CHECK(person.text(QStringLiteral("rehearseChoice")) == QStringLiteral("something, you are not told what"));
     person.click(QStringLiteral("startRunButton"));
     CHECK(person.runs().isRehearsal());
     REQUIRE(person.runs().trouble());
