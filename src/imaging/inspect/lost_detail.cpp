@@ -4,8 +4,6 @@
 #include "imaging/inspect/stack_look.hpp"
 #include "imaging/parallel.hpp"
 
-#include <tbb/parallel_invoke.h>
-
 #include <algorithm>
 #include <cmath>
 #include <numeric>
@@ -53,8 +51,8 @@ std::vector<std::optional<double>> detail_against_neighbours(const std::vector<c
     const std::vector<const FrameScan*> some = {frames[count / 6], frames[count / 2], frames[count - 1 - count / 6]};
     const CellMap& level = frames[count / 2]->level;
     CellMap middling_noise, coarse_noise;
-    tbb::parallel_invoke([&] { middling_noise = squares(noise_of(some, level, &FrameScan::middling)); },
-                         [&] { coarse_noise = squares(noise_of(some, level, &FrameScan::coarse)); });
+    at_once([&] { middling_noise = squares(noise_of(some, level, &FrameScan::middling)); },
+            [&] { coarse_noise = squares(noise_of(some, level, &FrameScan::coarse)); });
     std::vector<CellMap> all(frames.size());
     for_each_of(static_cast<int>(frames.size()), [&](int i) {
         const auto f = static_cast<std::size_t>(i);

@@ -3,8 +3,6 @@
 #include "imaging/inspect/median.hpp"
 #include "imaging/parallel.hpp"
 
-#include <tbb/parallel_invoke.h>
-
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -236,8 +234,8 @@ std::optional<StackLook> look_at_stack(const std::vector<const FrameScan*>& fram
         for (int* length : {&one.left, &one.top, &one.width, &one.height}) *length *= cell;
 
     const CellMap level = on_tiles(frames[middle]->level, {}, columns, rows);
-    tbb::parallel_invoke([&] { seen.noise = noise_of(frames, level, &FrameScan::detail); },
-                         [&] { wider.noise = noise_of(frames, level, &FrameScan::middling); });
+    at_once([&] { seen.noise = noise_of(frames, level, &FrameScan::detail); },
+            [&] { wider.noise = noise_of(frames, level, &FrameScan::middling); });
     const auto leave_out = [&](DetailSeen& one) {
         for (std::size_t f = 0; f < count; ++f)
             if (left_out[f]) std::ranges::fill(one.frames[f].values, unseen);
