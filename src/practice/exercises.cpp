@@ -210,13 +210,29 @@ Shot toy_stack(const gear::Kit& kit, const char* exercise, int number, const cha
     return shot;
 }
 
+/// What leans is what the steps are read from; the toy beside it is what they are for.
 std::vector<Shot> shots_bracket(const gear::Kit& kit) {
     auto shot = toy_stack(kit, "bracket", 1, "Toy and rule");
+    shot.subject = {.width = 16, .height = 30, .depth = 1, .reflectance = 0.5};
+    shot.subject.form = shoot::Form::slab;
+    shot.subject.texture = shoot::Texture::ticks;
+    shot.subject.tilt = 45;
+    shot.rig.focus.value = std::min(shot.rig.focus.value, 0.4);
+    // Steps that a glance at the screen tells apart: some twenty of them.
+    shot.exposure.f_number = 8;
+    shot.capture.depth_rule = shoot::DepthRule::blur;
+    shot.sharpness.rule = shoot::BlurRule::pixel;
+    shot.sharpness.pixels = 4;
     shot.capture.mover = shoot::Mover::ring;
     shot.rig.rail.reset();
-    auto rule = shoot::rule_of(30);
-    rule.id = "rule", rule.behind = 4, rule.right = 22;
-    shot.staging = {rule};
+    shoot::Staged toy;
+    toy.id = "toy", toy.name = "Toy";
+    toy.subject = {.width = 16, .height = 16, .depth = 16, .reflectance = 0.35};
+    toy.subject.form = shoot::Form::ball;
+    toy.subject.texture = shoot::Texture::stone;
+    toy.right = 18;
+    shot.staging = {toy};
+    set_time(kit, shot);
     return {shot};
 }
 
@@ -257,8 +273,8 @@ const std::vector<Exercise>& all() {
          "Depth of field stops being a word once you have seen it lie on a rule: how deep, and how much of it before "
          "the place you focused on.",
          {"A printed rule or a page of small print, leaning back by 45 degrees, upright in the frame.",
-          "Camera on a stand, focused by hand on the middle, release by delay.",
-          "The same picture at f/4, f/8 and f/16; the time makes up for the stop."},
+          "Camera on a stand, focused by hand on the middle of the rule, fired by the self-timer.",
+          "The same picture at f/4, f/8 and f/16, each with four times the time of the one before: equally bright."},
          {"blurred"},
          shots_lean,
          judge_lean},
@@ -266,9 +282,10 @@ const std::vector<Exercise>& all() {
          "The light from 60 to 30 cm",
          1,
          5,
-         "Half the distance is four times the light. Once seen, you correct by moving and not by guessing.",
-         {"Anything with print on it, the flash on a stand 60 cm from it, power fixed.",
-          "A frame; then the flash at 30 cm, nothing else changed; a frame.",
+         "Half the distance is four times the light. Once you have seen it, you move the light by reckoning and not by "
+         "guessing.",
+         {"Anything with print on it, the flash on a stand 60 cm from it, its power set by hand.",
+          "Take a frame. Put the flash at 30 cm, change nothing else, and take another.",
           "Measure from the flash's face to the subject, not to the camera."},
          {"light", "clipped"},
          shots_distance,
@@ -277,8 +294,8 @@ const std::vector<Exercise>& all() {
          "Four ways to brace",
          1,
          10,
-         "Near things magnify every tremor. How many frames out of eight are sharp tells which way of standing is "
-         "yours.",
+         "Close up every tremor is magnified with the subject. How many frames of eight are sharp tells which way of "
+         "standing is yours.",
          {"Print on a wall at eye height, 1/30 s, the flash off.",
           "Eight frames each: arms out; elbows to the ribs; leaning on a wall; the lens on a bag of rice."},
          {"shaken", "chance"},
@@ -291,8 +308,8 @@ const std::vector<Exercise>& all() {
          10,
          "Automatic flash answers to what is in the frame; fixed flash repeats. Both are useful once you know by how "
          "much.",
-         {"One thing, five frames each way, nothing moved.",
-          "For the automatic ones lay something white beside it, then something black: see what that does."},
+         {"One thing; five frames by automatic flash, five by power set by hand. Nothing is moved.",
+          "Among the automatic ones lay something white beside it, then something black, and see what that does."},
          {"light", "uneven"},
          shots_automatic,
          judge_automatic,
@@ -301,10 +318,11 @@ const std::vector<Exercise>& all() {
          "The ladder of stops",
          2,
          10,
-         "Stopping down helps until it hurts. Where it begins to hurt at this size, with this lens, is a number to "
-         "know.",
-         {"A banknote or fine print, flat to the sensor: at a slant the ladder shows depth and not diffraction.",
-          "Camera on a stand, close to life size, one frame at each full stop; the time makes up for it."},
+         "A smaller stop holds more sharp, until all of it gets softer by diffraction. Where that begins at this size, "
+         "with your lens, is a number to know.",
+         {"A banknote or fine print, parallel to the sensor: if it leans, the ladder shows depth and not diffraction.",
+          "Camera on a stand, close to life size; one frame at each full stop, each with twice the time of the one "
+          "before."},
          {"blurred"},
          shots_ladder,
          judge_ladder},
@@ -312,8 +330,9 @@ const std::vector<Exercise>& all() {
          "Tubes against a close-up lens",
          2,
          10,
-         "Two ways to the same size: one takes light, the other glass. See what each does to the corners.",
-         {"Print, flat to the sensor, filling the frame.",
+         "Two ways to the same size: a tube takes light, a close-up lens puts more glass before yours. See what each "
+         "does to the corners.",
+         {"Print, parallel to the sensor, filling the frame.",
           "The lens with a tube; then without it and with the close-up lens, at the same size; f/8 both times."},
          {"blurred"},
          shots_closer,
@@ -322,10 +341,10 @@ const std::vector<Exercise>& all() {
          "Black ground and white ground, one flash",
          2,
          10,
-         "A ground is black or white by how far it stands and how much light reaches it, not by its colour alone.",
+         "A background comes out black or white by how much light reaches it, not by its colour alone.",
          {"One thing, one flash, a sheet of white paper and a dark room.",
-          "Black: nothing behind it for a metre and a half. White: the paper right behind it, the flash from above "
-          "over both."},
+          "Black: nothing behind the thing for a metre and a half. White: the paper right behind it, the flash from "
+          "above on both."},
          {"background"},
          shots_grounds,
          judge_grounds},
@@ -333,9 +352,10 @@ const std::vector<Exercise>& all() {
          "The family of angles, with a spoon",
          2,
          10,
-         "What is polished shows its surroundings. A spoon shows the size of your light better than any chart.",
-         {"A clean spoon, the bare flash: look at the point of light in it.",
-          "Then the largest thing that lights: a softbox, or a sheet of paper between the flash and the spoon."},
+         "What is polished mirrors what stands where it looks: its family of angles. A spoon shows the size of your "
+         "light better than any chart.",
+         {"A clean spoon, lit by the bare flash: look at the point of light in it.",
+          "Then by the largest light you have: a softbox, or a sheet of paper between the flash and the spoon."},
          {"clipped"},
          shots_spoon,
          judge_spoon},
@@ -353,7 +373,8 @@ const std::vector<Exercise>& all() {
          "A stack with an error in it",
          2,
          10,
-         "What spoils a stack is small in each frame. Whoever has found it once sees it the next time before packing.",
+         "What spoils a stack is hardly seen in one frame. Who has found it once finds it the next time before "
+         "packing.",
          {"Try it on the bench: something happens on the way, and nobody says what.",
           "Flip through the frames with the arrow keys, to and fro; say what it was, at the first frame that shows "
           "it."},
@@ -366,9 +387,13 @@ const std::vector<Exercise>& all() {
          "The camera's bracket, a toy and a rule",
          3,
          10,
-         "The camera's own steps have numbers without a unit. A rule beside the toy says what they are worth.",
-         {"A toy with a rule beside it, both in the frame, the rule upright and sharp somewhere in the run.",
-          "The camera's bracket with a middle step, as many frames as the plan says."},
+         "The camera numbers the steps of its focus bracket and does not say how wide they are. A rule that leans "
+         "tells "
+         "it in millimetres.",
+         {"A rule or a strip of fine print through the middle of the frame, leaning back by 45 degrees, and a toy "
+          "beside it.",
+          "The camera's focus bracket from the near end of the rule on, its step set to the middle of the scale (note "
+          "the number), as many frames as the plan says."},
          {"gap", "steps"},
          shots_bracket,
          judge_bracket},
@@ -376,10 +401,11 @@ const std::vector<Exercise>& all() {
          "A coffee bean, falling",
          3,
          15,
-         "What freezes is the flash and not the shutter; on most units less power is shorter light.",
+         "In a dark room the flash freezes what moves, not the shutter; on most units less power is a shorter flash.",
          {"Coffee beans, a dark room, a dark ground; the flash close by at a thirty-second of its power.",
-          "Focus where it will fall, drop one from 30 cm, fire as it passes. Ten tries; keep the best. Cover the "
-          "floor."},
+          "Focus on a bean held where it will pass, then drop one from 30 cm and fire as it passes. Ten tries; keep "
+          "the "
+          "best. Cover the floor."},
          {"shaken", "chance"},
          shots_grain,
          judge_grain,

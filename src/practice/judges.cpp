@@ -1,7 +1,9 @@
 #include "judges.hpp"
 
 #include "imaging/inspect/frame_scan.hpp"
+#include "imaging/inspect/sharp_band.hpp"
 #include "plan/assess.hpp"
+#include "plan/stack/step_sizes.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
@@ -111,6 +113,21 @@ double scatter(const std::vector<const FrameFacts*>& frames) {
     return high - low;
 }
 
+std::string grey_text(double stops) {
+    return fmt::format("{} stops {} middle grey", number(std::abs(stops)), stops < 0 ? "below" : "above");
+}
+
+/// What frames by fixed power say of the unit that lit them, against its record; nothing where they agree.
+void teach_light(Outcome& outcome, const gear::Kit& kit, const Series& series) {
+    for (auto& offer : proof::offers_of(*series.inspection, kit, *series.shot)) {
+        if (offer.teaches != proof::Teaches::light) continue;
+        outcome.said += " " + offer.text;
+        outcome.keep = offer.action;
+        outcome.taught = Taught{.shot = series.shot->id, .offer = std::move(offer)};
+        return;
+    }
+}
+
 bool missed(const FrameFacts& frame) {
     return std::ranges::any_of(frame.findings,
                                [](const auto& one) { return one.code == Code::blurred || one.code == Code::shaken; });
@@ -153,13 +170,13 @@ Outcome judge_lean(const gear::Kit& kit, const std::vector<Series>& series) {
     for (std::size_t i = 1; i < depths.size(); ++i)
         if ((stops[i] > stops[i - 1]) != (depths[i] > depths[i - 1] * 1.15))
             return failed(
-                fmt::format("{} holds no more than {}: focus was moved between the frames, or the rule does "
-                            "not lean far enough to leave the sharp zone.",
+                fmt::format("{} shows no more of the rule sharp than {}: focus was moved between the frames, or the "
+                            "rule does not lean far enough to become soft at both ends.",
                             f_text(std::max(stops[i], stops[i - 1])), f_text(std::min(stops[i], stops[i - 1]))),
                 facts);
-    facts.push_back({"before the focus", fmt::format("{:.0f} % of it", std::clamp(before, 0.0, 1.0) * 100)});
-    return passed(fmt::format("From {} to {} depth grew {} times. Close up about half of it lies before the place you "
-                              "focused on, not a third.",
+    facts.push_back({"in front of the focus", fmt::format("{:.0f} % of it", std::clamp(before, 0.0, 1.0) * 100)});
+    return passed(fmt::format("From {} to {} depth grew {} times. Close up about half of it lies in front of the "
+                              "place you focused on, not a third.",
                               f_text(stops.front()), f_text(stops.back()), number(depths.back() / depths.front())),
                   facts);
 }
@@ -174,32 +191,37 @@ Outcome judge_ladder(const gear::Kit&, const std::vector<Series>& series) {
         const double fine = fineness(*frame.scan, 0.3, 0.3, 0.7, 0.7);
         rungs.emplace_back(stop_of(frame, one), fine);
         light.push_back(frame.scan->median_stops);
-        facts.push_back({f_text(rungs.back().first), fmt::format("detail {:.0f}", fine * 100)});
     }
     std::ranges::sort(rungs);
+    const auto best = std::ranges::max_element(rungs, {}, [](const auto& rung) { return rung.second; });
+    for (const auto& [stop, fine] : rungs)
+        facts.push_back({f_text(stop), fmt::format("{:.0f} % as sharp as the best", fine * 100 / best->second)});
     const auto [dark, bright] = std::ranges::minmax(light);
     constexpr double even = 1;  // stop: beyond it noise and white tell more than blur
     if (bright - dark > even)
-        return failed(fmt::format("The frames differ by {} stops of light: the time has to make up for the stop, twice "
-                                  "as long for each.",
-                                  number(bright - dark)),
-                      facts);
-    const auto best = std::ranges::max_element(rungs, {}, [](const auto& rung) { return rung.second; });
+        return failed(
+            fmt::format("The frames are not equally bright, {} stops apart: each full stop closed takes twice "
+                        "the time.",
+                        number(bright - dark)),
+            facts);
     const auto soft =
         std::ranges::find_if(best, rungs.end(), [&](const auto& rung) { return rung.second < best->second * 0.85; });
     if (best == rungs.end() - 1)
         return failed(
-            "The smallest stop is the sharpest: the print was not flat to the sensor, so that this was depth. "
-            "Put it square to the lens, with a mirror flat on it to see the lens in its own middle.",
+            "The smallest stop is the sharpest: the print leaned, and what grew was depth. Put it square to the "
+            "lens: lay a small mirror on it, and turn until the lens sees itself in the middle.",
             facts);
     facts.push_back({"sharpest", f_text(best->first)});
-    auto outcome =
-        passed(soft == rungs.end()
-                   ? fmt::format("Sharpest at {}; nothing on this ladder is a sixth softer.", f_text(best->first))
-                   : fmt::format("Sharpest at {}. From {} on it is a sixth softer or more: diffraction, at this size, "
-                                 "on this sensor. Deeper than that is for a stack.",
-                                 f_text(best->first), f_text(soft->first)),
-               facts);
+    auto outcome = passed(
+        soft == rungs.end()
+            ? fmt::format("Sharpest at {}. No stop here is a sixth softer than that: what a smaller one would cost "
+                          "does not show yet.",
+                          f_text(best->first))
+            : fmt::format("Sharpest at {}. From {} on all of it is a sixth softer or more: that is diffraction, at "
+                          "this size and on this sensor. Where you need more depth than the stop before it "
+                          "gives, take a stack.",
+                          f_text(best->first), f_text(soft->first)),
+        facts);
     if (soft != rungs.end()) {
         const double last = (soft - 1)->first;
         outcome.limits = shoot::Limits{.f_number = last};
@@ -226,21 +248,22 @@ Outcome judge_closer(const gear::Kit& kit, const std::vector<Series>& series) {
              {std::pair(0.02, 0.02), std::pair(0.83, 0.02), std::pair(0.02, 0.83), std::pair(0.83, 0.83)})
             corner += fineness(scan, x, y, x + 0.15, y + 0.15) / 4;
         corners.push_back(middle > 0 ? corner / middle : 0);
-        facts.push_back({one.shot->name, fmt::format("{}, corners {:.0f} % of the middle, light {} stops lost",
-                                                     text::magnification_text(sizes.back()), corners.back() * 100,
-                                                     number(report.optics.exposure_loss))});
+        facts.push_back(
+            {one.shot->name, fmt::format("{}, corners {:.0f} % as sharp as the middle, {} stops of light lost",
+                                         text::magnification_text(sizes.back()), corners.back() * 100,
+                                         number(report.optics.exposure_loss))});
     }
     constexpr double alike = 1.06;
     if (sizes[0] / sizes[1] > alike || sizes[1] / sizes[0] > alike)
         return failed(
-            "The two are not of one size: what is larger looks softer by itself. Fill the frame with the same "
-            "lines both times.",
+            "The two are not of one size, and what is larger looks softer for that alone. Fill the frame with the "
+            "same lines both times.",
             facts);
     const double better = std::max(corners[0], corners[1]), worse = std::min(corners[0], corners[1]);
     return passed(
         better - worse < 0.1
             ? "At this stop the corners of both are alike: take what is lighter to carry, or "
-              "leaves more air."
+              "leaves more room before the lens."
             : fmt::format("\u201c{}\u201d has the better corners here; the other one is for what lies in the middle.",
                           series[corners[0] >= corners[1] ? 0 : 1].shot->name),
         facts);
@@ -268,8 +291,8 @@ Outcome judge_steady(const gear::Kit&, const std::vector<Series>& series) {
     }
     if (most < 0.25)
         return failed(
-            "Hardly one is sharp, whichever way: a shorter time first. One over three times the focal length "
-            "is a beginning at this size.",
+            "Hardly one is sharp, whichever way you stood: shorten the time first. At this size begin with one over "
+            "three times the focal length, 1/300 s with 100 mm.",
             facts);
     const double shutter = series[winner].shot->exposure.shutter;
     auto outcome = passed(fmt::format("\u201c{}\u201d is your way: {:.0f} of 100 are sharp at {}.",
@@ -283,7 +306,7 @@ Outcome judge_steady(const gear::Kit&, const std::vector<Series>& series) {
     return outcome;
 }
 
-Outcome judge_automatic(const gear::Kit&, const std::vector<Series>& series) {
+Outcome judge_automatic(const gear::Kit& kit, const std::vector<Series>& series) {
     constexpr std::size_t each = 3;
     if (auto more = lacking(series, each); !more.empty()) return missing(more);
     const double automatic = scatter(frames_of(series[0])), fixed = scatter(frames_of(series[1]));
@@ -292,16 +315,19 @@ Outcome judge_automatic(const gear::Kit&, const std::vector<Series>& series) {
     constexpr double steady = 0.2;
     if (fixed > steady)
         return failed(
-            "The fixed series is not steady: the flash was fired before it was ready, or it stood on automatic "
-            "still. Wait for its light and two seconds more.",
+            "The series by fixed power is not steady: the flash was fired before it was ready, or it was still on "
+            "automatic. Wait for its ready light and two seconds more.",
             facts);
-    return passed(automatic > fixed + 0.15
-                      ? fmt::format("Automatic flash answered to the frame by {} stops; fixed repeats within {}. For a "
-                                    "series, fix it.",
-                                    number(automatic), number(fixed))
-                      : "Both repeat, as nothing in the frame changed. Lay something white beside it and take the "
-                        "automatic ones again: that is what it answers to.",
-                  facts);
+    auto outcome =
+        passed(automatic > fixed + 0.15
+                   ? fmt::format("Automatic flash changed by {} stops with what was in the frame; fixed power repeats "
+                                 "within {}. For a series, fix it.",
+                                 number(automatic), number(fixed))
+                   : "Both repeat, as nothing in the frame changed. Lay something white beside it and take the "
+                     "automatic ones again: it gives less light then, though the thing is the same.",
+               facts);
+    teach_light(outcome, kit, series[1]);
+    return outcome;
 }
 
 Outcome judge_distance(const gear::Kit& kit, const std::vector<Series>& series) {
@@ -315,40 +341,42 @@ Outcome judge_distance(const gear::Kit& kit, const std::vector<Series>& series) 
         stops.push_back(median(std::move(over)));
     }
     const double more = stops[1] - stops[0];
-    const std::vector<Fact> facts = {{"at 60 cm", fmt::format("{} stops", text::stops_text(stops[0]))},
-                                     {"at 30 cm", fmt::format("{} stops", text::stops_text(stops[1]))},
-                                     {"more", fmt::format("{} stops", number(more))}};
+    const std::vector<Fact> facts = {{"at 60 cm", fmt::format("{} stops against correct", text::stops_text(stops[0]))},
+                                     {"at 30 cm", fmt::format("{} stops against correct", text::stops_text(stops[1]))},
+                                     {"so much more", fmt::format("{} stops", number(more))}};
     constexpr double close = 0.4;
-    if (std::abs(more - 2) <= close)
-        return passed("Half the distance gave two stops more, as it has to be. A step of a third of the way is a stop.",
-                      facts);
-    return failed(more < 1
-                      ? "Hardly brighter: the flash was left on automatic and took the light away again, or the room "
-                        "lit it. Fix its power, and darken the room."
-                  : more < 2 ? "Less than two stops: other light was in it, or a large source stood so near that it "
-                               "lights from all sides. Measure from its face."
-                             : "More than two stops: the distance was more than halved, or the power was changed "
-                               "as well.",
-                  facts);
+    if (std::abs(more - 2) <= close) {
+        auto outcome = passed(
+            "Half the distance gave two stops more, as it should. Nearer by a third of the way is one stop.", facts);
+        teach_light(outcome, kit, series[0]);
+        return outcome;
+    }
+    return failed(
+        more < 1   ? "Hardly brighter: the flash was on automatic and took back what the distance gave, or the light "
+                     "of the room made the picture. Fix its power, and darken the room."
+        : more < 2 ? "Less than two stops: other light was in the picture, or the source is so large that "
+                     "its far parts did not come nearer. Measure from its face."
+                   : "More than two stops: the distance was more than halved, or the power was changed "
+                     "as well.",
+        facts);
 }
 
 Outcome judge_grounds(const gear::Kit&, const std::vector<Series>& series) {
     if (auto more = lacking(series, 1); !more.empty()) return missing(more);
     const double black = border_stops(*frames_of(series[0]).back()), white = border_stops(*frames_of(series[1]).back());
-    const std::vector<Fact> facts = {{"black ground", fmt::format("{} stops", text::stops_text(black))},
-                                     {"white ground", fmt::format("{} stops", text::stops_text(white))}};
+    const std::vector<Fact> facts = {{"black ground", grey_text(black)}, {"white ground", grey_text(white)}};
     constexpr double dark = -4.5, clean = 2.0;
     if (black > dark)
         return failed(
-            fmt::format("The black ground is dark grey, at {} stops: further back, a shorter time against the "
-                        "light of the room, or a smaller stop with more flash. -5 is black to the eye.",
-                        text::stops_text(black)),
+            fmt::format("The black ground is dark grey, {}; 5 below is black to the eye. Move it further back, shorten "
+                        "the time against the light of the room, or close the stop and give more flash.",
+                        grey_text(black)),
             facts);
     if (white < clean)
         return failed(
-            fmt::format("The white ground is grey, at {} stops: bring it nearer, or turn more light on it than "
-                        "on the subject. +2.2 is clean.",
-                        text::stops_text(white)),
+            fmt::format("The white ground is grey, {}; 2.2 above is clean white. Bring it nearer, or turn more light "
+                        "on it than on the subject.",
+                        grey_text(white)),
             facts);
     return passed("One flash, two grounds: distance made the one black, nearness the other white.", facts);
 }
@@ -366,41 +394,54 @@ Outcome judge_spoon(const gear::Kit&, const std::vector<Series>& series) {
             if (imaging::LightHistogram::from + static_cast<double>(k) * imaging::LightHistogram::step >= bright)
                 share += static_cast<double>(scan.histogram.shares[k]);
         glint.push_back(share);
-        facts.push_back({one.shot->name, fmt::format("glint {} % of the frame", number(share * 100))});
+        facts.push_back({one.shot->name, fmt::format("{} % of the frame shines", number(share * 100))});
     }
     constexpr double larger = 2;
     if (glint[1] < larger * glint[0])
         return failed(
-            "The glint is no larger: the source stood too far off, or is lit only in its middle. As wide as it "
-            "is far, and lit to its edges.",
+            "What shines is no larger: the source stood too far off, or is lit only in its middle. Bring it as near "
+            "as it is wide, and light it to its edges.",
             facts);
     return passed(
-        "The point of light became a field: what is polished shows how large the light is, seen from it. A "
-        "field can be exposed for, a point burns.",
+        "The point of light became a field: what is polished mirrors the light as large as it is, seen from there. "
+        "A field can be exposed so that it keeps its tone; a point is always white.",
         facts);
 }
+
+namespace {
+
+constexpr const char* no_stack = "These frames were not looked at as a stack: choose Stack at Depth, then judge again.";
+
+/// What makes frames of a stack useless whatever they are focused on; empty: nothing does.
+std::string spoilt(const proof::StackFacts& stack) {
+    if (!stack.moved.empty())
+        return fmt::format("From frame {} on everything lies elsewhere in the picture: something was touched.",
+                           stack.moved.front().frame);
+    if (!stack.uneven.empty())
+        return fmt::format("Frame {} is {} than the others: the flash was not ready, or other light came and went.",
+                           stack.uneven.front().frame, stack.uneven.front().stops < 0 ? "darker" : "lighter");
+    return {};
+}
+
+}  // namespace
 
 Outcome judge_stack(const gear::Kit&, const std::vector<Series>& series) {
     if (auto more = lacking(series, 3); !more.empty()) return missing(more);
     const auto& inspection = *series[0].inspection;
-    if (!inspection.stack) return missing("Look at them as a stack: at Depth, the shot has to be one.");
+    if (!inspection.stack) return missing(no_stack);
     const auto& stack = *inspection.stack;
     std::vector<Fact> facts = {{"frames", number(static_cast<double>(inspection.frames.size()), 6)}};
     if (stack.seen_depth) facts.push_back({"depth", text::length_text(*stack.seen_depth)});
     if (stack.first_end_open || stack.last_end_open)
-        return failed(stack.first_end_open ? "It begins behind the nearest point: one frame earlier, two are cheap."
+        return failed(stack.first_end_open ? "It begins behind the nearest point: begin a frame or two earlier, they "
+                                             "cost little."
                                            : "It ends before the farthest point: go on until nothing gets sharper.",
                       facts);
     if (!stack.gaps.empty())
         return failed(fmt::format("After frame {} there is a gap: the step was too wide there, or focus slipped.",
                                   stack.gaps.front().after_frame),
                       facts);
-    if (!stack.moved.empty())
-        return failed(
-            fmt::format("From frame {} on it lies elsewhere: something was touched.", stack.moved.front().frame),
-            facts);
-    if (!stack.uneven.empty())
-        return failed(fmt::format("Frame {} is lit otherwise than the others.", stack.uneven.front().frame), facts);
+    if (auto why = spoilt(stack); !why.empty()) return failed(std::move(why), facts);
     for (const auto& finding : stack.findings)
         if (finding.level != proof::Level::info) return failed(finding.text, facts);
     if (inspection.verdict == proof::Verdict::redo)
@@ -409,15 +450,110 @@ Outcome judge_stack(const gear::Kit&, const std::vector<Series>& series) {
 }
 
 Outcome judge_error(const gear::Kit&, const std::vector<Series>&) {
-    return missing("There is more of a riddle in it on the bench: try it there, then say what happened, and where.");
+    return missing(
+        "The bench hides the error, so it has to take the frames: try it there, then say what happened, and where.");
 }
 
+namespace {
+
+/// Rows of the picture that focus went from frame to frame on what leans through its middle, that share of it wide: by
+/// the line through the depths of its tiles (Theil and Sen: the median of all slopes). Empty where they lie on none.
+std::optional<double> rows_a_step(const proof::StackFacts& stack, int width, double wide) {
+    if (!stack.look.planes) return std::nullopt;
+    const auto& depth = stack.look.planes->depth;
+    struct Place {
+        double row, steps;
+    };
+    std::vector<Place> places;
+    for (int x = 0; x < depth.columns; ++x) {
+        if (std::abs((x + 0.5) * stack.look.tile / width - 0.5) > wide / 2) continue;
+        for (int y = 0; y < depth.rows; ++y)
+            if (const auto steps = static_cast<double>(depth.at(x, y)); !std::isnan(steps))
+                places.push_back({(y + 0.5) * stack.look.tile, steps});
+    }
+    std::vector<double> slopes;
+    slopes.reserve(places.size() * places.size() / 2);
+    for (std::size_t i = 0; i < places.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k)
+            if (places[i].row != places[k].row)
+                slopes.push_back((places[i].steps - places[k].steps) / (places[i].row - places[k].row));
+    constexpr std::size_t enough = 60;  // of them: a dozen tiles
+    if (slopes.size() < enough) return std::nullopt;
+    const double slope = median(slopes);
+    std::vector<double> feet, off;
+    feet.reserve(places.size()), off.reserve(places.size());
+    for (const auto& one : places) feet.push_back(one.steps - slope * one.row);
+    const double foot = median(feet);
+    for (const auto& one : feet) off.push_back(std::abs(one - foot));
+    const auto [least, most] = std::ranges::minmax(places, {}, &Place::row);
+    const double run = std::abs(slope) * (most.row - least.row);
+    constexpr double leaning = 3, straight = 0.1;  // steps; of the run
+    if (run < leaning || median(off) > straight * run) return std::nullopt;
+    return 1 / std::abs(slope);
+}
+
+/// The reading as the camera's record takes it.
+proof::Offer of_reading(const plan::Plan& plan, const plan::Report& report, double step, double frames) {
+    proof::Offer offer{.teaches = proof::Teaches::steps, .text = {}, .action = {}, .reading = {}};
+    const double travel = step * (frames - 1);
+    const auto ring = plan::ring_step_of(plan.train, plan.at.ring, travel, frames);
+    if (!ring || !(*ring > 0) || *ring > 1) return offer;
+    const auto* bracket = report.capture.stack ? report.capture.stack->bracket() : nullptr;
+    offer.reading = {.lens = plan.lens.id,
+                     .setting = bracket && bracket->choice ? bracket->choice->setting : 0,
+                     .f_number = plan.shot.exposure.f_number,
+                     .magnification = plan.at.magnification,
+                     .frames = frames,
+                     .travel = travel,
+                     .ring_step = *ring,
+                     .time = {}};
+    offer.action = fmt::format("Remember it for {}", plan.camera.name);
+    return offer;
+}
+
+}  // namespace
+
 Outcome judge_bracket(const gear::Kit& kit, const std::vector<Series>& series) {
-    auto outcome = judge_stack(kit, series);
-    if (outcome.result != Result::passed) return outcome;
-    const double step = series[0].inspection->step();
-    if (step > 0) outcome.facts.push_back({"step", text::length_text(step)});
-    outcome.said = "It is whole. Run, Step sizes, reads from the rule what the camera's own steps are worth.";
+    constexpr std::size_t least = 5;
+    if (auto more = lacking(series, least); !more.empty()) return missing(more);
+    const auto& inspection = *series[0].inspection;
+    if (!inspection.stack) return missing(no_stack);
+    const auto& stack = *inspection.stack;
+    std::vector<Fact> facts = {{"frames", number(static_cast<double>(inspection.frames.size()), 6)}};
+    if (auto why = spoilt(stack); !why.empty()) return failed(std::move(why), std::move(facts));
+    const auto plan = plan::plan_of(kit, *series[0].shot);
+    const int width = inspection.frames[stack.frames.front()].scan->width;
+    const double pitch = plan.sensor.width / width, m = plan.at.magnification;
+    // Its edges left out, and the toy beside it.
+    const double wide = 0.8 * plan.shot.subject.width * m / plan.sensor.width;
+    const auto rows = rows_a_step(stack, width, wide);
+    if (!rows)
+        return failed(
+            "The rule tells nothing: it has to lean back by 45 degrees through the middle of the frame, and focus has "
+            "to go along it.",
+            std::move(facts));
+    const double step = imaging::travel_along_axis(*rows, pitch, m, plan.shot.subject.tilt);
+    facts.push_back({"a step, by the rule", text::length_text(step)});
+    if (const double planned = inspection.step(); planned > 0) facts.push_back({"planned", text::length_text(planned)});
+    const auto report = plan::assess(plan);
+    auto offer = of_reading(plan, report, step, static_cast<double>(inspection.frames.size()));
+    auto words = fmt::format("By the rule a step of the camera was {} here.", text::length_text(step));
+    const auto held = report.capture.frame_depth;
+    auto outcome =
+        !stack.gaps.empty()
+            ? failed(fmt::format("{} After frame {} there is a gap: set a smaller step, and take it again.", words,
+                                 stack.gaps.front().after_frame),
+                     std::move(facts))
+        : held && step > *held
+            ? failed(fmt::format("{} One frame is sharp over {}, so that there is a gap behind each: set a smaller "
+                                 "step, and take it again.",
+                                 words, text::length_text(*held)),
+                     std::move(facts))
+            : passed(words + " No gap, nothing moved.", std::move(facts));
+    if (offer.action.empty()) return outcome;
+    outcome.said += " Remembered, the plan names the setting for every stack with this lens.";
+    outcome.keep = offer.action;
+    outcome.taught = Taught{.shot = series[0].shot->id, .offer = std::move(offer)};
     return outcome;
 }
 
@@ -441,20 +577,19 @@ Outcome judge_grain(const gear::Kit& kit, const std::vector<Series>& series) {
     std::vector<Fact> facts = {{"frames", number(static_cast<double>(frames.size()), 6)},
                                {"frozen", number(static_cast<double>(sharp), 6)}};
     if (!report.light.sources.empty() && report.light.sources.front().t05)
-        facts.push_back({"flash, t0.5", text::time_text(*report.light.sources.front().t05)});
+        facts.push_back({"flash lasts (t0.5)", text::time_text(*report.light.sources.front().t05)});
     if (std::ranges::none_of(frames, [](const auto* frame) { return frame->has_detail; }))
         return failed(
-            "It is in none of the frames: fired too early or too late. From 30 cm it falls for a quarter of a "
-            "second; let go by sound or beam, or count aloud and change one thing at a time.",
+            "It is in none of the frames: the flash came too early or too late. From 30 cm it falls for a quarter of a "
+            "second. Let a light barrier or its sound fire the flash, or count aloud and change one thing at a time.",
             facts);
     if (sharp == 0)
         return failed(
-            "None is frozen: less power on the flash and more ISO, or from less high. What draws it out is "
-            "the length of the flash, whatever the shutter says.",
+            "None is frozen: set the flash to less power and the camera to more ISO, or drop it from less high. What "
+            "draws it out is how long the flash burns, whatever the shutter time.",
             facts);
-    return passed(
-        fmt::format("{} of {} are frozen. That is the share to plan a thrown thing with.", sharp, frames.size()),
-        facts);
+    return passed(fmt::format("{} of {} are frozen. Plan the tries of what falls by that share.", sharp, frames.size()),
+                  facts);
 }
 
 }  // namespace poquito::practice

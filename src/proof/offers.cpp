@@ -258,6 +258,7 @@ void learn(shoot::Shoot& shoot, const std::string& id, const Offer& offer, const
             if (camera == shoot.kit.cameras.end() || !(offer.reading.ring_step > 0)) return;
             camera->step_readings.push_back(offer.reading);
             camera->step_readings.back().time = time;
+            camera->bracket.step_settings = std::max(camera->bracket.step_settings, plan::usual_step_settings);
             return;
         }
         case Teaches::depth:

@@ -153,6 +153,34 @@ void put_gear(const gear::GearKind& kind, gear::Kit& kit, const gear::Kit& from,
         kind.insert_copy(kit, kind.count(kit), from, index);
 }
 
+namespace {
+
+template <typename Gear>
+void carry(const std::vector<Gear>& before, const std::vector<Gear>& after, std::vector<Gear>& bag) {
+    for (Gear& own : bag) {
+        const Gear* was = gear::find_gear(before, own.id);
+        const Gear* is = gear::find_gear(after, own.id);
+        if (was && is && own == *was) own = *is;
+    }
+}
+
+}  // namespace
+
+void carry_learned(const gear::Kit& before, const gear::Kit& after, gear::Kit& bag) {
+    carry(before.cameras, after.cameras, bag.cameras);
+    carry(before.lenses, after.lenses, bag.lenses);
+    carry(before.flashes, after.flashes, bag.flashes);
+    carry(before.lamps, after.lamps, bag.lamps);
+    carry(before.modifiers, after.modifiers, bag.modifiers);
+    carry(before.holds, after.holds, bag.holds);
+    for (const auto& hold : after.holds)
+        if (!gear::find_gear(before.holds, hold.id) && !gear::find_gear(bag.holds, hold.id)) bag.holds.push_back(hold);
+    std::erase_if(bag.holds, [&](const gear::Hold& own) {
+        const auto* was = gear::find_gear(before.holds, own.id);
+        return was && *was == own && !gear::find_gear(after.holds, own.id);
+    });
+}
+
 Merged merge_kit(gear::Kit& kit, const gear::Kit& from) {
     Merged merged;
     for (const gear::GearKind& kind : gear::gear_kinds())

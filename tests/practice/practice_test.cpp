@@ -80,6 +80,11 @@ class Session {
         return made;
     }
     std::vector<shoot::Shot>& shots() { return shots_; }
+    /// mm from frame to frame, as the bench last went.
+    double stepTaken() const {
+        const auto& frames = benches_.back()->plan.frames;
+        return (frames.back().plane - frames.front().plane) / static_cast<double>(frames.size() - 1);
+    }
     void leaveOut(int frames) { left_out_ = frames; }  // the first of those that are taken next
 
   private:
@@ -134,7 +139,7 @@ TEST_CASE("each exercise can be laid out with a bag: shots that can be planned, 
         // Without frames it says which are missing.
         const auto open = Session(one).outcome();
         CHECK(open.result == Result::open);
-        CHECK(open.said.find("more of") != std::string::npos);
+        CHECK(open.said.find(one.hidden ? "hides the error" : "more of") != std::string::npos);
     }
     const shoot::Shot none;
     CHECK_FALSE(practice::exercise_of(none));
@@ -165,7 +170,7 @@ TEST_CASE("the ladder: sharpest in the middle, softer at its end, and nothing of
     CHECK(ladder.said.find(fmt::format("From f/{:g} on", *ladder.limits->f_number)) == std::string::npos);
     Session wrong(exercise("ladder"));
     wrong.take_all([](shoot::Shot& shot) { shot.exposure.shutter = 1.0 / 15; });
-    check(wrong.outcome(), Result::failed, "stops of light");
+    check(wrong.outcome(), Result::failed, "not equally bright");
 }
 
 TEST_CASE("tubes against glass: of one size or nothing is compared", "[practice]") {
@@ -232,12 +237,10 @@ TEST_CASE("the spoon shows how large the light is", "[practice]") {
     check(wrong.outcome(), Result::failed, "no larger");
 }
 
-TEST_CASE("a first stack and a bracket are whole, or it is told where they are not", "[practice]") {
-    for (const char* id : {"stack", "bracket"}) {
-        Session right(exercise(id));
-        right.take_all();
-        check(right.outcome(), Result::passed, "whole");
-    }
+TEST_CASE("a first stack is whole, or it is told where it is not", "[practice]") {
+    Session right(exercise("stack"));
+    right.take_all();
+    check(right.outcome(), Result::passed, "whole");
     Session late(exercise("stack"));
     late.leaveOut(14);
     late.take(0);
@@ -245,6 +248,63 @@ TEST_CASE("a first stack and a bracket are whole, or it is told where they are n
     Session touched(exercise("stack"));
     touched.take(0, {}, {{.kind = devices::TroubleKind::subject_moves, .frame = 6, .size = 0.8}});
     check(touched.outcome(), Result::failed, "lies elsewhere");
+}
+
+TEST_CASE("a bracket along a leaning rule measures the camera's step, for its record", "[practice]") {
+    const auto& camera = bag().kit.cameras.front();
+    Session right(exercise("bracket"));
+    right.take_all();
+    const auto outcome = right.outcome();
+    check(outcome, Result::passed, "By the rule a step");
+    REQUIRE(outcome.taught);
+    const auto& reading = outcome.taught->offer.reading;
+    CHECK(outcome.taught->shot == right.shots()[0].id);
+    CHECK(outcome.keep == "Remember it for " + camera.name);
+    CHECK(reading.travel / (reading.frames - 1) == Approx(right.stepTaken()).epsilon(0.1));
+    CHECK(reading.lens == right.shots()[0].rig.lens);
+    // Kept, it is one more reading of that camera.
+    auto shoot = bag();
+    shoot.shots.push_back(right.shots()[0]);
+    proof::learn(shoot, outcome.taught->shot, outcome.taught->offer, "2026-12-01T10:00:00");
+    REQUIRE(shoot.kit.cameras.front().step_readings.size() == camera.step_readings.size() + 1);
+    // Half as wide again is measured so, and is too wide.
+    Session wide(exercise("bracket"));
+    wide.take_all([](shoot::Shot& shot) { shot.capture.overlap = 0, shot.sharpness.pixels = 6; });
+    CHECK(wide.stepTaken() > 1.4 * right.stepTaken());
+    const auto other = wide.outcome();
+    REQUIRE(other.taught);
+    CHECK(other.taught->offer.reading.travel / (other.taught->offer.reading.frames - 1) ==
+          Approx(wide.stepTaken()).epsilon(0.1));
+    check(other, Result::failed, "smaller step");
+    // A rule that stands upright says nothing.
+    Session upright(exercise("bracket"));
+    upright.take_all([](shoot::Shot& shot) { shot.subject.tilt = 0, shot.capture.lead = shot.capture.tail = 10; });
+    check(upright.outcome(), Result::failed, "tells nothing");
+    CHECK_FALSE(upright.outcome().taught);
+}
+
+TEST_CASE("what fixed flash gave against its record is offered to be kept", "[practice]") {
+    const auto weaker = [](shoot::Shot& shot) {
+        if (shot.lights[0].power) shot.lights[0].power = *shot.lights[0].power / 2;
+    };
+    for (const char* id : {"distance", "automatic"}) {
+        INFO(id);
+        Session right(exercise(id));
+        right.take_all();
+        CHECK_FALSE(right.outcome().taught);  // it gave what it should
+        Session weak(exercise(id));
+        weak.take_all(weaker);
+        const auto outcome = weak.outcome();
+        check(outcome, Result::passed, "darker");
+        REQUIRE(outcome.taught);
+        CHECK(outcome.taught->offer.teaches == proof::Teaches::light);
+        auto shoot = bag();
+        for (const auto& shot : weak.shots()) shoot.shots.push_back(shot);
+        proof::learn(shoot, outcome.taught->shot, outcome.taught->offer, "2026-12-01T10:00:00");
+        const auto& corrections = shoot.kit.flashes.front().corrections;
+        REQUIRE(corrections.size() == bag().kit.flashes.front().corrections.size() + 1);
+        CHECK(corrections.back().stops == Approx(-1).margin(0.15));
+    }
 }
 
 TEST_CASE("what falls is frozen by a short flash, where it is met", "[practice]") {

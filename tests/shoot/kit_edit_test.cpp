@@ -104,3 +104,26 @@ TEST_CASE("merging adds what is new, keeps what is there and renames what clashe
     CHECK(kit.tubes.size() == 3);
     CHECK(kit.tubes[0].length == 21);
 }
+
+TEST_CASE("a bag hears of what was found out about the gear that it has, and of no other", "[shoot][kit]") {
+    const auto before = test::plain_shoot().kit;
+    auto after = before, bag = before, other = before;
+    after.cameras[0].step_readings.push_back({.lens = "lens", .setting = 4, .ring_step = 0.01});
+    after.flashes[0].corrections.push_back({.stops = -0.4});
+    after.holds.push_back({.id = "fence", .name = "Against the fence", .along = 1});
+    carry_learned(before, after, bag);
+    CHECK(bag == after);
+    carry_learned(after, before, bag);  // undone
+    CHECK(bag == before);
+    // Another body that happens to have its id, and what the bag knows better, stay.
+    other.cameras[0].frame_mb += 1;
+    other.flashes[0].corrections.push_back({.stops = 0.2});
+    const auto own = other;
+    carry_learned(before, after, other);
+    CHECK(other.cameras == own.cameras);
+    CHECK(other.flashes == own.flashes);
+    CHECK(other.holds == after.holds);
+    bag.cameras.clear();
+    carry_learned(before, after, bag);
+    CHECK(bag.cameras.empty());
+}

@@ -107,7 +107,7 @@ void LessonsLeaf::take() {
     if (at >= offers_.size() || offers_[at].isEmpty()) return;
     const auto shot = static_cast<std::size_t>(std::max(0, document_.current()));
     const auto now = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
-    document_.edit({offers_[at]}, [&](shoot::Shoot& shoot) { log::take_over(lessons_[at], shoot, shot, now); });
+    document_.learn({offers_[at]}, [&](shoot::Shoot& shoot) { log::take_over(lessons_[at], shoot, shot, now); });
     desk_.overlookEdit();
     showOffers();
 }

@@ -15,16 +15,19 @@
 #include "desk/run/run_desk.hpp"
 #include "desk/shell/document.hpp"
 #include "log/record.hpp"
+#include "plan/stack/step_sizes.hpp"
 
 #include <QDateTime>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
+#include <QSpinBox>
 #include <QTimer>
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <cmath>
 #include <utility>
 
 namespace poquito::desk {
@@ -95,6 +98,12 @@ QWidget* PracticeLeaf::buildPage() {
     said_ = new Sentence(4, page);
     said_->setObjectName(QStringLiteral("practiceSaid"));
     column->addWidget(said_);
+    setting_ = new QSpinBox(page);
+    setting_->setObjectName(QStringLiteral("dialledSettingSpin"));
+    setting_->setAccessibleName(tr("Step setting of the camera"));
+    setting_->setToolTip(tr("The number that the camera's bracket was set to, 1 for its narrowest steps"));
+    setting_->setPrefix(tr("set to "));
+    row->addWidget(setting_);
     keep_ = button({"keepMeasuredButton", tr("Keep it"), tr("For this shoot, and for all that begin from now on")},
                    [this] { keep(); });
     row->addStretch();
@@ -328,23 +337,52 @@ void PracticeLeaf::showOutcome() {
     for (const auto& one : outcome_.facts) facts.push_back({toQt(one.name), toQt(one.value)});
     facts_->setVisible(!facts.empty());
     facts_->setFacts(std::move(facts));
-    keep_->setVisible(outcome_.limits.has_value());
-    if (outcome_.limits) keep_->setText(toQt(outcome_.keep));
+    keep_->setVisible(outcome_.limits || outcome_.taught);
+    keep_->setText(toQt(outcome_.keep));
+    const bool steps = outcome_.taught && outcome_.taught->offer.teaches == proof::Teaches::steps;
+    setting_->setVisible(steps);
+    if (steps) showSetting();
     const auto words = toQt(outcome_.said);
     said_->setText(outcome_.result == practice::Result::passed   ? tr("Passed. %1").arg(words)
                    : outcome_.result == practice::Result::failed ? tr("Not yet. %1").arg(words)
                                                                  : words);
 }
 
-/// What was measured of the person limits this shoot and those to come.
+/// As the plan named it, else the middle of the camera's scale, as the exercise asks for.
+void PracticeLeaf::showSetting() {
+    const auto& shots = document_.shoot().shots;
+    const auto shot = std::ranges::find(shots, outcome_.taught->shot, &shoot::Shot::id);
+    const auto* camera = shot == shots.end() ? nullptr : gear::find_gear(document_.kit().cameras, shot->rig.camera);
+    const int most =
+        camera && camera->bracket.step_settings > 0 ? camera->bracket.step_settings : plan::usual_step_settings;
+    setting_->setRange(1, most);
+    const double named = outcome_.taught->offer.reading.setting;
+    setting_->setValue(named > 0 ? static_cast<int>(std::lround(named)) : (most + 1) / 2);
+}
+
 void PracticeLeaf::keep() {
-    if (!outcome_.limits) return;
+    if (outcome_.limits) keepLimits();
+    if (outcome_.taught) keepTaught();
+    showOutcome();
+}
+
+/// Into the record of this shoot's gear, and of the bag's where it is the same.
+void PracticeLeaf::keepTaught() {
+    auto taught = *std::exchange(outcome_.taught, std::nullopt);
+    if (taught.offer.teaches == proof::Teaches::steps) taught.offer.reading.setting = setting_->value();
+    const auto time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    document_.learn({toQt(outcome_.keep)},
+                    [&](shoot::Shoot& shoot) { proof::learn(shoot, taught.shot, taught.offer, time); });
+    desks_.proof.judgeAgain(taught.shot);
+}
+
+/// What was measured of the person limits this shoot and those to come.
+void PracticeLeaf::keepLimits() {
     const auto measured = *std::exchange(outcome_.limits, std::nullopt);
     const EditLabel label{tr("Keep what was measured")};
     const auto take = [&](shoot::Shoot& shoot) { shoot.limits = shoot::overlaid(measured, shoot.limits); };
     document_.edit(label, take);
     desks_.bag.document().edit(label, take);
-    showOutcome();
 }
 
 void PracticeLeaf::enter() {

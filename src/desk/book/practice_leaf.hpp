@@ -12,6 +12,7 @@
 
 class QLabel;
 class QPushButton;
+class QSpinBox;
 
 namespace poquito::desk {
 
@@ -61,6 +62,9 @@ class PracticeLeaf : public QWidget {
     void showOutcome();
     void enter();
     void keep();
+    void showSetting();
+    void keepLimits();
+    void keepTaught();
 
     Document& document_;
     Desks desks_;
@@ -75,7 +79,8 @@ class PracticeLeaf : public QWidget {
     QPushButton* open_ = nullptr;
     QPushButton* bench_ = nullptr;
     QPushButton* judge_ = nullptr;
-    QPushButton* keep_ = nullptr;       // what the numbers state of the person
+    QPushButton* keep_ = nullptr;       // what the numbers state of person or gear
+    QSpinBox* setting_ = nullptr;       // that the steps which were measured were taken with
     std::vector<std::string> waiting_;  // shots that are still to be taken on the bench
     std::vector<std::string> looking_;  // shots whose frames are still to be looked at
     const practice::Exercise* taking_ = nullptr;

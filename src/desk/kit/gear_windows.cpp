@@ -2,6 +2,7 @@
 
 #include "desk/kit/measure_desk.hpp"
 #include "desk/reach/reach_finder.hpp"
+#include "shoot/kit_edit.hpp"
 
 namespace poquito::desk {
 namespace {
@@ -14,7 +15,13 @@ void bringUp(QWidget& window) {
 
 }  // namespace
 
-GearWindows::GearWindows(Document& document, QWidget* window) : QObject(window), document_(document), window_(window) {}
+GearWindows::GearWindows(Document& document, QWidget* window) : QObject(window), document_(document), window_(window) {
+    // A shoot has a copy of the gear: what it finds out about a piece is true of the piece in the bag as well.
+    connect(&document, &Document::learned, this, [this](const gear::Kit& before, const gear::Kit& after) {
+        bag().document().edit({tr("What a shoot found out")},
+                              [&](shoot::Shoot& own) { shoot::carry_learned(before, after, own.kit); });
+    });
+}
 
 Bag& GearWindows::bag() {
     if (bag_) return *bag_;

@@ -359,8 +359,8 @@ void LightsLeaf::addReading(QGridLayout* group) {
         const Shot shot = *document().shot();
         const std::size_t light = chosen_.index(shot);
         const auto now = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ss")).toStdString();
-        document().edit({tr("Calibrate a lamp"), QStringLiteral("lampReading#%1").arg(reading_->visit())},
-                        [&](Shoot& shoot) { shoot.kit = taught_by_reading(shoot.kit, shot, light, ev100, now); });
+        document().learn({tr("Calibrate a lamp"), QStringLiteral("lampReading#%1").arg(reading_->visit())},
+                         [&](Shoot& shoot) { shoot.kit = taught_by_reading(shoot.kit, shot, light, ev100, now); });
     });
 }
 

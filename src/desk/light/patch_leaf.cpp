@@ -127,14 +127,14 @@ Lesson TestFrameLeaf::lesson(const Shot& shot) const {
 
 void TestFrameLeaf::learn() {
     const Shot shot = *document().shot();
-    document().edit({tr("Learn from a test frame")},
-                    [&](Shoot& shoot) { shoot.kit = taught(shoot.kit, shot, lesson(shot)); });
+    document().learn({tr("Learn from a test frame")},
+                     [&](Shoot& shoot) { shoot.kit = taught(shoot.kit, shot, lesson(shot)); });
 }
 
 void TestFrameLeaf::forget() {
     const Shot shot = *document().shot();
-    document().edit({tr("Back to the record")},
-                    [&](Shoot& shoot) { shoot.kit = untaught(shoot.kit, shot, lesson(shot)); });
+    document().learn({tr("Back to the record")},
+                     [&](Shoot& shoot) { shoot.kit = untaught(shoot.kit, shot, lesson(shot)); });
 }
 
 void TestFrameLeaf::showFixes(const Shot& shot) {

@@ -292,7 +292,7 @@ void ProofPage::learn(std::size_t offer) {
     if (!now || !shot || shot->id != shownShot_ || offer >= now->offers.size()) return;
     const auto taken = now->offers[offer];
     const auto time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
-    document().edit({toQt(taken.action)}, [&](shoot::Shoot& shoot) { proof::learn(shoot, shownShot_, taken, time); });
+    document().learn({toQt(taken.action)}, [&](shoot::Shoot& shoot) { proof::learn(shoot, shownShot_, taken, time); });
     desk_.judgeAgain(shownShot_);
 }
 

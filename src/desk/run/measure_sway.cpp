@@ -219,7 +219,7 @@ void MeasureSway::keepHold() {
     const auto* shot = document_.shot();
     if (!shot || name.empty() || !shoot::tries_of(*shot).hands) return;
     const auto hands = *shoot::tries_of(*shot).hands;
-    document_.edit({tr("Keep a way of holding")}, [&](shoot::Shoot& shoot) {
+    document_.learn({tr("Keep a way of holding")}, [&](shoot::Shoot& shoot) {
         auto& holds = shoot.kit.holds;
         auto found = std::ranges::find(holds, name, &gear::Hold::name);
         if (found == holds.end()) {

@@ -95,7 +95,7 @@ void StepsLeaf::editCamera(const QString& label, const std::function<void(Camera
     const auto* shot = document().shot();
     if (!shot) return;
     const auto id = shot->rig.camera;
-    document().edit({label}, [&](Shoot& shoot) { change(*std::ranges::find(shoot.kit.cameras, id, &Camera::id)); });
+    document().learn({label}, [&](Shoot& shoot) { change(*std::ranges::find(shoot.kit.cameras, id, &Camera::id)); });
 }
 
 void StepsLeaf::enter() {
@@ -116,7 +116,7 @@ void StepsLeaf::enter() {
                                         .travel = travel_->value(),
                                         .ring_step = *step,
                                         .time = devices::local_time()});
-        camera.bracket.step_settings = std::max(camera.bracket.step_settings, 10);
+        camera.bracket.step_settings = std::max(camera.bracket.step_settings, usual_step_settings);
     });
 }
 

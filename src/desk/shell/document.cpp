@@ -60,19 +60,20 @@ class ShootEdit : public QUndoCommand {
         int selection = -1;
     };
 
-    ShootEdit(Document& document, const EditLabel& label, const State& before, const State& after)
+    ShootEdit(Document& document, const EditLabel& label, const State& before, const State& after, bool learns)
         : QUndoCommand(label.text),
           document_(document),
           mergeKey_(label.mergeKey),
           difference_(before.shoot, after.shoot),
           fresh_(after.shoot),
           selectionBefore_(before.selection),
-          selectionAfter_(after.selection) {}
+          selectionAfter_(after.selection),
+          learns_(learns) {}
 
-    void undo() override { document_.show(difference_.before(document_.shoot_), selectionBefore_); }
+    void undo() override { show(difference_.before(document_.shoot_), selectionBefore_); }
     void redo() override {
         const auto made = std::exchange(fresh_, nullptr);
-        document_.show(made ? made : difference_.after(document_.shoot_), selectionAfter_);
+        show(made ? made : difference_.after(document_.shoot_), selectionAfter_);
     }
     int id() const override { return mergeKey_.isEmpty() ? -1 : 1; }
     /// `other` was done last: what is shown is the shoot after it.
@@ -88,12 +89,19 @@ class ShootEdit : public QUndoCommand {
     }
 
   private:
+    void show(const ShootPointer& shoot, int selection) {
+        const auto from = document_.shoot_;
+        document_.show(shoot, selection);
+        if (learns_) Q_EMIT document_.learned(from->kit, document_.kit());
+    }
+
     Document& document_;
     QString mergeKey_;
     ShootDifference difference_;
     ShootPointer fresh_;  // as the edit made it, for the first time it is done
     int selectionBefore_;
     int selectionAfter_;
+    bool learns_;
 };
 
 Document::Document(QObject* parent) : QObject(parent), shoot_(std::make_shared<const shoot::Shoot>()) {
@@ -160,11 +168,19 @@ void Document::select(int index) {
 }
 
 void Document::edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change) {
+    push(label, change, false);
+}
+
+void Document::learn(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change) {
+    push(label, change, true);
+}
+
+void Document::push(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change, bool learns) {
     auto changed = std::make_shared<shoot::Shoot>(*shoot_);
     change(*changed);
     if (*changed == *shoot_) return;
     const int last = static_cast<int>(changed->shots.size()) - 1;
-    undo_.push(new ShootEdit(*this, label, {shoot_, current_}, {changed, std::min(current_, last)}));
+    undo_.push(new ShootEdit(*this, label, {shoot_, current_}, {changed, std::min(current_, last)}, learns));
 }
 
 void Document::editShot(const EditLabel& label, const std::function<void(shoot::Shot&)>& change) {

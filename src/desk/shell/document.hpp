@@ -58,6 +58,8 @@ class Document : public QObject {
 
     void select(int index);
     void edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change);
+    /// As edit, where gear was found out about: told by learned(), when it is undone and done again as well.
+    void learn(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change);
     void editShot(const EditLabel& label, const std::function<void(shoot::Shot&)>& change);
 
     /// The last `most_steps` steps; each holds what it changed, and shares everything else with the steps beside it.
@@ -74,8 +76,11 @@ class Document : public QObject {
     void unsavedChanged();
     void opened();  // another shoot took the place of what was there; before it is shown
 
+    void learned(const gear::Kit& before, const gear::Kit& after);
+
   private:
     friend class ShootEdit;
+    void push(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change, bool learns);
     void show(std::shared_ptr<const shoot::Shoot> shoot, int selection);
     void assessChanged(const shoot::Shoot* before);
     void answer();

@@ -10,6 +10,7 @@
 #include "support/folder.hpp"
 
 #include <QSlider>
+#include <QSpinBox>
 
 using namespace poquito;
 using test::Person;
@@ -87,6 +88,38 @@ TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kep
     CHECK(entries[0].subject_class == "distance");
     CHECK(entries[0].verdict == "keep");
     CHECK(person.board()->accessibleDescription().contains(QStringLiteral("60 to 30 cm, passed")));
+}
+
+TEST_CASE("what an exercise measures of the camera goes into its record, and back", "[desk][practice]") {
+    Learner person;
+    person.choose("bracket");
+    auto* keep = person.find(QStringLiteral("keepMeasuredButton"));
+    auto* setting = person.find<QSpinBox>(QStringLiteral("dialledSettingSpin"));
+    CHECK_FALSE(keep->isVisible());
+    CHECK_FALSE(setting->isVisible());
+    auto settings = person.window().runs().settings();
+    settings.pictureWidth = 720;
+    person.window().runs().setSettings(settings);
+    person.click(QStringLiteral("benchExerciseButton"));
+    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, 60000));
+    INFO(person.leaf()->outcome().said);
+    REQUIRE(person.leaf()->outcome().taught);
+    const auto reading = person.leaf()->outcome().taught->offer.reading;
+    person.settle();
+    REQUIRE(keep->isVisible());
+    REQUIRE(setting->isVisible());
+    // What the person set counts, not what was planned.
+    setting->setValue(3);
+    const auto before = person.document().kit();
+    person.click(QStringLiteral("keepMeasuredButton"));
+    const auto& readings = person.document().kit().cameras[0].step_readings;
+    REQUIRE(readings.size() == before.cameras[0].step_readings.size() + 1);
+    CHECK(readings.back().setting == 3);
+    CHECK(readings.back().ring_step == reading.ring_step);
+    CHECK_FALSE(readings.back().time.empty());
+    CHECK_FALSE(keep->isVisible());
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.document().kit() == before);
 }
 
 TEST_CASE("An error is hidden in a stack, and found by what and where", "[desk][practice]") {

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "proof/inspection.hpp"
+#include "proof/offers.hpp"
 #include "shoot/shoot.hpp"
 
 #include <memory>
@@ -28,13 +28,19 @@ struct Fact {
     std::string name;
     std::string value;
 };
+/// What the numbers state of the gear, to be kept in its record.
+struct Taught {
+    std::string shot;    // whose frames they are, id
+    proof::Offer offer;  // of light or of steps; steps of setting 0: nobody said which the camera was set to
+};
 struct Outcome {
     Result result = Result::open;
     std::string said;  // what the numbers say, what is missing, or what went wrong and how to do it again
     std::vector<Fact> facts;
     /// What the numbers state of the person, to be kept as theirs; empty: nothing.
     std::optional<shoot::Limits> limits;
-    std::string keep;  // what a button says that keeps it: "Keep f/11 as your smallest stop"
+    std::optional<Taught> taught;
+    std::string keep;  // what a button says that keeps either: "Keep f/11 as your smallest stop"
 };
 
 struct Exercise {

@@ -33,6 +33,10 @@ std::vector<std::string> fit_shots_to_kit(Shoot& shoot);
 /// Puts a piece of another kit into this one: in the place of the one with its id, else at the end.
 void put_gear(const gear::GearKind& kind, gear::Kit& kit, const gear::Kit& from, std::size_t index);
 
+/// Puts what was found out about gear from `before` to `after` into a bag: pieces that it has just as they were, and
+/// ways of holding that came or went.
+void carry_learned(const gear::Kit& before, const gear::Kit& after, gear::Kit& bag);
+
 struct Merged {
     int added = 0;
     int renamed = 0;  // of those added: another piece has the id

@@ -34,6 +34,9 @@ struct StepFit {
 /// Of one camera and lens; empty without readings.
 std::optional<StepFit> fit_steps(const std::vector<gear::StepReading>& readings, const std::string& lens);
 
+/// Steps on a camera's scale where its record has none (common practice).
+inline constexpr int usual_step_settings = 10;
+
 /// What one reading is uncertain by where there are too few to tell: a rule is read to a tenth (common practice).
 inline constexpr double reading_spread = 0.1;
 
