@@ -74,7 +74,7 @@ std::vector<Shot> shots_lean(const gear::Kit& kit) {
                           fmt::format("Leaning rule, {}", text::f_number_text(stop)), 0.4);
         shot.subject = {.width = 30, .height = 60, .depth = 1, .reflectance = 0.5};
         shot.subject.form = shoot::Form::slab;
-        shot.subject.texture = shoot::Texture::ticks;
+        shot.subject.texture = shoot::Texture::print;
         shot.subject.tilt = 45;
         shot.rig.orientation = shoot::Orientation::portrait;
         shot.exposure.f_number = stop;

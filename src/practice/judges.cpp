@@ -114,7 +114,7 @@ double scatter(const std::vector<const FrameFacts*>& frames) {
 }
 
 std::string grey_text(double stops) {
-    return fmt::format("{} stops {} middle grey", number(std::abs(stops)), stops < 0 ? "below" : "above");
+    return fmt::format("{:.1f} stops {} middle grey", std::abs(stops), stops < 0 ? "below" : "above");
 }
 
 /// What frames by fixed power say of the unit that lit them, against its record; nothing where they agree.
@@ -135,10 +135,25 @@ bool missed(const FrameFacts& frame) {
 
 }  // namespace
 
+namespace {
+
+/// Depth of field by what a file of so many pixels can show: two of its pixels blurred into one, as the rows in which
+/// detail stands out are told by it.
+std::optional<double> depth_for_file(const gear::Kit& kit, shoot::Shot shot, const imaging::FrameScan& scan) {
+    const auto sensor = plan::plan_of(kit, shot).sensor;
+    constexpr double blurred = 2;
+    shot.sharpness.rule = shoot::BlurRule::pixel;
+    shot.sharpness.pixels =
+        blurred * std::max(sensor.width_px, sensor.height_px) / static_cast<double>(std::max(scan.width, scan.height));
+    return plan::assess(kit, shot).sharpness.depth_of_field;
+}
+
+}  // namespace
+
 Outcome judge_lean(const gear::Kit& kit, const std::vector<Series>& series) {
     if (auto more = lacking(series, 1); !more.empty()) return missing(more);
     std::vector<Fact> facts;
-    std::vector<double> depths, stops;
+    std::vector<double> depths, stops, times;
     double before = 0;
     for (const auto& one : series) {
         const auto& frame = *frames_of(one).back();
@@ -156,13 +171,11 @@ Outcome judge_lean(const gear::Kit& kit, const std::vector<Series>& series) {
         const double depth = (band->to - band->from) * field * lean;
         before = (band->to - 0.5) / (band->to - band->from);  // what is nearer lies lower in the picture
         depths.push_back(depth), stops.push_back(stop_of(frame, one));
-        const auto report = plan::assess(kit, *one.shot);
-        facts.push_back(
-            {f_text(stops.back()),
-             fmt::format("{} sharp{}", text::length_text(depth),
-                         report.sharpness.depth_of_field
-                             ? fmt::format(", planned {}", text::length_text(*report.sharpness.depth_of_field))
-                             : std::string())});
+        const auto reckoned = depth_for_file(kit, *one.shot, *frame.scan);
+        if (reckoned) times.push_back(depth / *reckoned);
+        facts.push_back({f_text(stops.back()),
+                         fmt::format("{} sharp{}", text::length_text(depth),
+                                     reckoned ? fmt::format(", {} reckoned", text::length_text(*reckoned)) : "")});
     }
     if (std::set<double>(stops.begin(), stops.end()).size() < stops.size())
         return failed(
@@ -175,10 +188,17 @@ Outcome judge_lean(const gear::Kit& kit, const std::vector<Series>& series) {
                             f_text(std::max(stops[i], stops[i - 1])), f_text(std::min(stops[i], stops[i - 1]))),
                 facts);
     facts.push_back({"in front of the focus", fmt::format("{:.0f} % of it", std::clamp(before, 0.0, 1.0) * 100)});
-    return passed(fmt::format("From {} to {} depth grew {} times. Close up about half of it lies in front of the "
-                              "place you focused on, not a third.",
-                              f_text(stops.front()), f_text(stops.back()), number(depths.back() / depths.front())),
-                  facts);
+    auto words = fmt::format(
+        "From {} to {} depth grew {} times. Close up about half of it lies in front of the place you "
+        "focused on, not a third.",
+        f_text(stops.front()), f_text(stops.back()), number(depths.back() / depths.front()));
+    constexpr double far = 1.6;
+    if (const double off = median(times); off > far || (off > 0 && off < 1 / far))
+        words += fmt::format(
+            " All of it is {} times as deep as reckoned: did the rule lean by 45 degrees, and was it as "
+            "large in the frame as planned?",
+            number(off));
+    return passed(std::move(words), std::move(facts));
 }
 
 Outcome judge_ladder(const gear::Kit&, const std::vector<Series>& series) {
@@ -281,26 +301,39 @@ Outcome judge_steady(const gear::Kit&, const std::vector<Series>& series) {
         best = std::max(best, std::ranges::max(row));
     }
     std::vector<Fact> facts;
-    std::size_t winner = 0;
-    double most = -1;
+    struct Way {
+        const shoot::Shot* shot;
+        std::size_t sharp, of;
+        double share() const { return static_cast<double>(sharp) / static_cast<double>(of); }
+        std::string text() const { return fmt::format("{} of {}", sharp, of); }
+    };
+    std::vector<Way> ways;
     for (std::size_t i = 0; i < series.size(); ++i) {
         const auto sharp = std::ranges::count_if(fine[i], [&](double one) { return one > best * 0.75; });
-        const double share = static_cast<double>(sharp) / static_cast<double>(fine[i].size());
-        facts.push_back({series[i].shot->name, fmt::format("{} of {} sharp", sharp, fine[i].size())});
-        if (share > most) most = share, winner = i;
+        ways.push_back({series[i].shot, static_cast<std::size_t>(sharp), fine[i].size()});
+        facts.push_back({series[i].shot->name, ways.back().text() + " sharp"});
     }
-    if (most < 0.25)
+    // The last lies on something: what hands can do is told by those before it.
+    const auto lying = ways.back();
+    const auto held = *std::ranges::max_element(ways.begin(), ways.end() - 1, {}, &Way::share);
+    constexpr double hardly = 0.25, enough = 0.5;
+    if (std::max(held.share(), lying.share()) < hardly)
         return failed(
             "Hardly one is sharp, whichever way you stood: shorten the time first. At this size begin with one over "
             "three times the focal length, 1/300 s with 100 mm.",
             facts);
-    const double shutter = series[winner].shot->exposure.shutter;
-    auto outcome = passed(fmt::format("\u201c{}\u201d is your way: {:.0f} of 100 are sharp at {}.",
-                                      series[winner].shot->name, most * 100, text::shutter_text(shutter)),
+    const double shutter = held.shot->exposure.shutter;
+    const auto time = text::shutter_text(shutter);
+    if (held.share() < hardly)
+        return passed(fmt::format("At {} your hands alone are not enough, and on the bag of rice {} are sharp: lay the "
+                                  "lens on something, or shorten the time.",
+                                  time, lying.text()),
+                      facts);
+    auto outcome = passed(fmt::format("\u201c{}\u201d is your way by hand: {} are sharp at {}; on the bag of rice {}.",
+                                      held.shot->name, held.text(), time, lying.text()),
                           facts);
     // A time at which every other frame is lost is too long: half of it.
-    constexpr double enough = 0.5;
-    const double slowest = most >= enough ? shutter : shutter / 2;
+    const double slowest = held.share() >= enough ? shutter : shutter / 2;
     outcome.limits = shoot::Limits{.shutter_by_hand = slowest};
     outcome.keep = fmt::format("Keep {} as your slowest time by hand", text::shutter_text(slowest));
     return outcome;
@@ -310,8 +343,8 @@ Outcome judge_automatic(const gear::Kit& kit, const std::vector<Series>& series)
     constexpr std::size_t each = 3;
     if (auto more = lacking(series, each); !more.empty()) return missing(more);
     const double automatic = scatter(frames_of(series[0])), fixed = scatter(frames_of(series[1]));
-    const std::vector<Fact> facts = {{"automatic", fmt::format("{} stops apart", number(automatic))},
-                                     {"fixed", fmt::format("{} stops apart", number(fixed))}};
+    const std::vector<Fact> facts = {{"automatic", fmt::format("{:.1f} stops apart", automatic)},
+                                     {"fixed", fmt::format("{:.1f} stops apart", fixed)}};
     constexpr double steady = 0.2;
     if (fixed > steady)
         return failed(
@@ -343,7 +376,7 @@ Outcome judge_distance(const gear::Kit& kit, const std::vector<Series>& series) 
     const double more = stops[1] - stops[0];
     const std::vector<Fact> facts = {{"at 60 cm", fmt::format("{} stops against correct", text::stops_text(stops[0]))},
                                      {"at 30 cm", fmt::format("{} stops against correct", text::stops_text(stops[1]))},
-                                     {"so much more", fmt::format("{} stops", number(more))}};
+                                     {"so much more", fmt::format("{:.1f} stops", more)}};
     constexpr double close = 0.4;
     if (std::abs(more - 2) <= close) {
         auto outcome = passed(
@@ -551,7 +584,7 @@ Outcome judge_bracket(const gear::Kit& kit, const std::vector<Series>& series) {
                      std::move(facts))
             : passed(words + " No gap, nothing moved.", std::move(facts));
     if (offer.action.empty()) return outcome;
-    outcome.said += " Remembered, the plan names the setting for every stack with this lens.";
+    outcome.said += " Once it is remembered, the plan names the setting for every stack with this lens.";
     outcome.keep = offer.action;
     outcome.taught = Taught{.shot = series[0].shot->id, .offer = std::move(offer)};
     return outcome;

@@ -158,7 +158,7 @@ void judge_settings(std::vector<FrameFacts>& frames, const Meant* meant) {
         }
     }
     if (frames.size() < 3) return;
-    const auto odd_one = [&](auto value_of, const char* text) {
+    const auto odd_one = [&](auto value_of, const auto& text_of) {
         std::vector<double> all;
         for (const auto& frame : frames)
             if (frame.exif.known) all.push_back(value_of(frame.exif));
@@ -167,14 +167,25 @@ void judge_settings(std::vector<FrameFacts>& frames, const Meant* meant) {
         for (auto& frame : frames) {
             if (!frame.exif.known || value_of(frame.exif) == *most) continue;
             if (std::ranges::find(frame.findings, Code::settings, &Finding::code) != frame.findings.end()) continue;
-            add(frame.findings, Code::settings, Level::caution, text);
+            add(frame.findings, Code::settings, Level::caution, text_of(value_of(frame.exif)));
         }
     };
     odd_one([](const storage::FrameExif& exif) { return exif.flash ? 1.0 : 0.0; },
-            "The camera says otherwise of its flash than in the other frames: see whether it fired.");
+            [](double fired) {
+                return fired > 0 ? "By the camera's own note a flash fired, and in the other frames none."
+                                 : "By the camera's own note no flash fired, and in the other frames one did.";
+            });
     odd_one([](const storage::FrameExif& exif) { return static_cast<double>(exif.orientation); },
-            "The camera was held another way up than for the other frames, or thought so.");
+            [](double) { return "The camera was held another way up than for the other frames, or thought so."; });
 }
+
+namespace {
+
+std::string grey_text(double stops) {
+    return fmt::format("{:.1f} stops {} middle grey", std::abs(stops), stops < 0 ? "below" : "above");
+}
+
+}  // namespace
 
 void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
     using light::BackgroundLook;
@@ -211,13 +222,12 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
         constexpr double black_to = -5, white_from = 2.2;
         if (!white && stops > black_to)
             add(frame.findings, Code::background, Level::caution,
-                fmt::format("The ground is not black: {} stops where black is {} or below. Move it back, or keep "
-                            "light off it.",
-                            text::stops_text(stops), text::stops_text(black_to)));
+                fmt::format("The ground is not black: {}, black is {:g} below. Move it back, or keep light off it.",
+                            grey_text(stops), -black_to));
         if (white && stops < white_from)
             add(frame.findings, Code::background, Level::caution,
-                fmt::format("The ground is not clean white: {} stops where it takes {}. More light on it.",
-                            text::stops_text(stops), text::stops_text(white_from)));
+                fmt::format("The ground is not clean white: {}, clean white is {:g} above. More light on it.",
+                            grey_text(stops), white_from));
         // A ground that is planned white shows what colour the light is for the camera.
         const auto& planned_colour = meant->plan.shot.background->colour;
         constexpr int grey = 6;  // code values from one channel to another
@@ -235,19 +245,26 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
                            : (red + blue) / 2 < 0 ? "green"
                                                   : "magenta";
         add(frame.findings, Code::colour, Level::caution,
-            fmt::format("The white ground is {}: red {}, blue {} stops against green. Set the white balance by it, and "
-                        "keep other light off.",
+            fmt::format("The white ground came out {}: against green, red is {} and blue {} stops. Set the white "
+                        "balance by it, and keep light of another colour off.",
                         cast, text::stops_text(red), text::stops_text(blue)));
     }
 }
 
 namespace {
 
+/// Of a direction in the picture, degrees from its rows.
+const char* way_text(double degrees) {
+    const double from_row = std::abs(std::remainder(degrees, 180));
+    constexpr double level = 25, upright = 65;
+    return from_row < level ? "sideways" : from_row > upright ? "up and down" : "slantwise";
+}
+
 void add_shaken(FrameFacts& frame) {
     add(frame.findings, Code::shaken, Level::stop,
-        fmt::format("Detail is drawn out one way, at {:.0f}\u00b0: shaken, or the subject moved. A steadier support, a "
-                    "remote release, or a shorter exposure.",
-                    frame.scan->structure.least_along()));
+        fmt::format("Detail is drawn out {}: shaken, or the subject moved. A steadier support, a remote release, or a "
+                    "shorter exposure.",
+                    way_text(frame.scan->structure.least_along())));
 }
 
 constexpr const char* softer_than_others = "Softer everywhere than the other frames. Take this one again.";
@@ -285,8 +302,8 @@ void judge_sharpness(std::vector<FrameFacts>& frames, bool stack) {
         else if (blurred) {
             const char* words = stack
                                     ? softer_than_others
-                                    : "Nothing in it is sharp to the pixel: out of focus, or shaken. Focus at the zone "
-                                      "and take it again.";
+                                    : "Nothing in it is really sharp: out of focus, or shaken. Focus on what has to be "
+                                      "sharp, and take it again.";
             add(frame.findings, Code::blurred, Level::stop, fmt::format("{}", words));
         }
     }

@@ -224,8 +224,7 @@ void expect_misses(std::vector<FrameFacts>& frames, const plan::ChanceReport& ch
     for (auto& frame : frames)
         for (Finding& finding : frame.findings) {
             if (!is_miss(finding)) continue;
-            const char* how =
-                finding.code == Code::shaken ? "drawn out one way" : "nothing in it is sharp to the pixel";
+            const char* how = finding.code == Code::shaken ? "drawn out one way" : "nothing in it is really sharp";
             if (luck) finding.level = Level::info;
             if (hits > 0)
                 finding.text =

@@ -256,17 +256,18 @@ class Notes {
         const int width = inspection_.frames[stack.frames.front()].scan->width;
         constexpr double small = 0.01;  // of the frame: programs that combine align so much (common practice)
         const bool aligns = farthest < small * width && std::abs(first.turn) < 0.5;
-        Note& note = add(
-            aligns ? Tone::caution : Tone::stop, Code::moved,
-            fmt::format("{} {} elsewhere, {} px{}: the camera was touched, or the subject slipped. {}",
-                        frames_text(away, inspection_.frames.size()), away.size() == 1 ? "stands" : "stand",
-                        text::number_text(std::max(farthest, first.shift), 2), turned,
-                        aligns  ? "Programs that combine align so little, and lose that much of the edge; taken again "
-                                  "they fit as they are."
-                        : !last ? "Take them again."
-                                : "Set it back by blinking with a frame before it and take them again; or take the "
-                                  "others as it stands now."),
-            away);
+        Note& note =
+            add(aligns ? Tone::caution : Tone::stop, Code::moved,
+                fmt::format(
+                    "{} {} elsewhere, {} px{}: the camera was touched, or the subject slipped. {}",
+                    frames_text(away, inspection_.frames.size()), away.size() == 1 ? "stands" : "stand",
+                    text::number_text(std::max(farthest, first.shift), 2), turned,
+                    aligns  ? "Programs that combine frames put so small a shift right, and lose that much of the "
+                              "edge; taken again they fit as they are."
+                    : !last ? "Take them again."
+                            : "Flip between it and a frame before it while you set it back, and take them again; or "
+                              "leave it as it stands now and take the others."),
+                away);
         again(note, away);
     }
 
@@ -290,12 +291,11 @@ class Notes {
                     static_cast<std::size_t>(offer - offers_.begin()));
         else if (std::abs(stops) >= much)
             add(Tone::caution, std::nullopt,
-                fmt::format(
-                    "The subject is {} stops {} than in the plan's picture: {}. Learn it at Light, Test frame, or "
-                    "correct by that much.",
-                    words, stops < 0 ? "darker" : "lighter",
-                    stops < 0 ? "light is lost on the way, or it reflects less"
-                              : "more light arrives than is planned, or it reflects more"));
+                fmt::format("The subject is {} stops {} than in the plan's picture: {}. Learn it at Light, Test, or "
+                            "correct by that much.",
+                            words, stops < 0 ? "darker" : "lighter",
+                            stops < 0 ? "light is lost on the way, or it reflects less"
+                                      : "more light arrives than is planned, or it reflects more"));
         else if (std::abs(stops) < hardly)
             add(Tone::well, std::nullopt, "The subject is as light as planned");
     }

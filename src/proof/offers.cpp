@@ -68,11 +68,11 @@ void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     if (known_since(time_of(inspection), corrections)) return;
     const auto& name = flash != kit.flashes.end() ? flash->name : lamp->name;
     offer.text = fmt::format(
-        "The subject came out {} stops {} than in the plan's picture, and {} gives {:.0f} % of the light. If it is as "
+        "The subject came out {:.1f} stops {} than in the plan's picture, and {} gives {:.0f} % of the light. If it is "
+        "as "
         "light as you entered it, the unit is {} stops off: remembered, the next plan counts with it. A grey card at "
         "Light is surer.",
-        text::number_text(std::abs(stops), 2), stops < 0 ? "darker" : "lighter", name, *main->share * 100,
-        text::stops_text(*correction));
+        std::abs(stops), stops < 0 ? "darker" : "lighter", name, *main->share * 100, text::stops_text(*correction));
     offer.action = fmt::format("Remember it for {}", name);
     to.push_back(std::move(offer));
 }
@@ -99,7 +99,7 @@ void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     if (!report.capture.stack || report.capture.stack->hand()) return;
     if (std::max(ratio, 1 / ratio) < told || std::max(ratio, 1 / ratio) > absurd) return;
     Offer offer{.teaches = Teaches::steps, .text = {}, .action = {}, .reading = {}};
-    const auto words = fmt::format("Sharpness comes and goes as if the steps were about {}, where {} is planned",
+    const auto words = fmt::format("By how soon sharpness comes and goes, the steps were about {}; {} is planned",
                                    text::length_text(seen), text::length_text(step));
     const auto* bracket = report.capture.stack->bracket();
     if (!bracket) {
@@ -108,7 +108,7 @@ void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::S
         if (const auto depth = report.capture.frame_depth)
             offer.text += fmt::format(" If the rail is right, one frame is sharp over about {}, not {}.",
                                       text::length_text(*depth / ratio), text::length_text(*depth));
-        offer.text += " Photograph a leaning rule to know.";
+        offer.text += " A leaning rule, photographed (Run, Step sizes), tells.";
         to.push_back(std::move(offer));
         return;
     }
@@ -116,7 +116,7 @@ void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     const auto frames = static_cast<double>(stack.frames.size());
     const auto ring = plan::ring_step_of(plan.train, plan.at.ring, seen * (frames - 1), frames);
     if (known_since(time_of(inspection), readings)) return;
-    offer.text = words + ". Within a third, by the detail itself; a photographed rule is surer.";
+    offer.text = words + ". Detail tells it to a third only; a photographed rule (Run, Step sizes) is surer.";
     if (bracket->choice && ring && *ring > 0 && *ring < 1) {
         offer.reading = {.lens = shot.rig.lens,
                          .setting = bracket->choice->setting,
@@ -218,14 +218,15 @@ void of_odds(const Inspection& inspection, const gear::Kit& kit, const shoot::Sh
     if (offer.tried == 0) return;
     if (limit < told) {
         offer.text = fmt::format(
-            "{} new frames are too small to tell a blur of {} by: count those that are sharp at Run, by K and M.",
-            offer.tried, text::length_text(plan::blur_limit(plan)));
+            "{} too few pixels to show a blur of {}: look yourself, and count at Run with K (keep) and M (miss).",
+            text::count_text(offer.tried, "new frame has", "new frames have"),
+            text::length_text(plan::blur_limit(plan)));
         offer.tried = 0;
         return to.push_back(std::move(offer));
     }
     if (static_cast<int>(inspection.frames.size()) < enough) return;
     offer.text =
-        fmt::format("{} of {} new frames {} as sharp as {} to be. Counted, they tell the chance of the next.",
+        fmt::format("{} of {} new frames {} as sharp as {} to be. Counted, they tell the chance of the tries to come.",
                     offer.kept, offer.tried, offer.kept == 1 ? "is" : "are", offer.kept == 1 ? "it has" : "they have");
     offer.action = fmt::format("Count {} kept of {}", offer.kept, offer.tried);
     to.push_back(std::move(offer));

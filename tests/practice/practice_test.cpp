@@ -148,7 +148,15 @@ TEST_CASE("each exercise can be laid out with a bag: shots that can be planned, 
 TEST_CASE("the leaning rule: depth grows with the stop, and not where the stop was not set", "[practice]") {
     Session right(exercise("lean"));
     right.take_all();
-    check(right.outcome(), Result::passed, "depth grew");
+    const auto outcome = right.outcome();
+    check(outcome, Result::passed, "depth grew");
+    // As deep as the formula has it for the pixels of these files, half of it in front: the judge reckons neither.
+    CHECK(outcome.said.find("as reckoned") == std::string::npos);
+    CHECK(std::stod(outcome.facts.back().value) == Approx(50).margin(8));
+    // At another slant than it says, the depths are not what they seem.
+    Session steep(exercise("lean"));
+    steep.take_all([](shoot::Shot& shot) { shot.subject.tilt = 65; });
+    check(steep.outcome(), Result::passed, "times as deep as reckoned");
     Session wrong(exercise("lean"));
     wrong.take_all([](shoot::Shot& shot) { shot.exposure.f_number = 8; });
     check(wrong.outcome(), Result::failed, "same stop");
@@ -188,10 +196,18 @@ TEST_CASE("bracing: the steadiest way wins, and all fail where the time is too l
     right.take_all();
     check(right.outcome(), Result::passed, "is your way");
     const auto steady = right.outcome();
-    CHECK(steady.said.find("bag of rice") != std::string::npos);
+    CHECK(steady.said.find("on the bag of rice 8 of 8") != std::string::npos);
+    // The bag is no way to hold a camera: the limit is what hands did.
+    CHECK(steady.said.find("Leaning on a wall") != std::string::npos);
     REQUIRE(steady.limits);
     CHECK(*steady.limits->shutter_by_hand <= right.shots()[0].exposure.shutter);
     CHECK_FALSE(steady.limits->f_number);
+    Session shaky(exercise("steady"), 1600);
+    for (const std::size_t way : {0, 1, 2})
+        shaky.take(way, [](shoot::Shot& shot) { shoot::own_tries(shot).hands->turn = 0.2; });
+    shaky.take(3);
+    check(shaky.outcome(), Result::passed, "not enough");
+    CHECK_FALSE(shaky.outcome().limits);
 }
 
 TEST_CASE("automatic against fixed: a fixed series that is not steady is told", "[practice]") {

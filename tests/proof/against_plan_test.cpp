@@ -109,9 +109,9 @@ TEST_CASE("a ground that is planned white tells what colour the light is", "[pro
         return std::string();
     };
     CHECK(told(244, 244, 244).empty());
-    CHECK(told(250, 240, 215).starts_with("The white ground is warm: red +0.1"));
-    CHECK(told(220, 235, 250).starts_with("The white ground is cold"));
-    CHECK(told(225, 248, 226).starts_with("The white ground is green"));
+    CHECK(told(250, 240, 215).starts_with("The white ground came out warm: against green, red is +0.1"));
+    CHECK(told(220, 235, 250).starts_with("The white ground came out cold"));
+    CHECK(told(225, 248, 226).starts_with("The white ground came out green"));
 }
 
 TEST_CASE("a single frame that is focused elsewhere is told by how much and which way", "[proof][single]") {

@@ -3,6 +3,7 @@
 #include "desk/base/caption.hpp"
 #include "desk/base/drafting.hpp"
 #include "desk/base/facts_view.hpp"
+#include "desk/base/quantity_field.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
@@ -22,12 +23,10 @@
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
-#include <QSpinBox>
 #include <QTimer>
 #include <QVBoxLayout>
 
 #include <algorithm>
-#include <cmath>
 #include <utility>
 
 namespace poquito::desk {
@@ -98,19 +97,13 @@ QWidget* PracticeLeaf::buildPage() {
     said_ = new Sentence(4, page);
     said_->setObjectName(QStringLiteral("practiceSaid"));
     column->addWidget(said_);
-    setting_ = new QSpinBox(page);
-    setting_->setObjectName(QStringLiteral("dialledSettingSpin"));
-    setting_->setAccessibleName(tr("Step setting of the camera"));
-    setting_->setToolTip(tr("The number that the camera's bracket was set to, 1 for its narrowest steps"));
-    setting_->setPrefix(tr("set to "));
-    row->addWidget(setting_);
-    keep_ = button({"keepMeasuredButton", tr("Keep it"), tr("For this shoot, and for all that begin from now on")},
-                   [this] { keep(); });
+    said_->setLoud(true);
     row->addStretch();
     facts_ = new FactsView("practiceFacts", tr("What the frames say"), page);
     facts_->setMinimumHeight(200);
     facts_->setMaximumWidth(520);
     column->addWidget(facts_);
+    column->addLayout(buildKeeping(page));
     pictures_ = new QLabel(page);
     pictures_->setObjectName(QStringLiteral("practicePictures"));
     pictures_->setAccessibleName(tr("What its frames are to look like"));
@@ -121,6 +114,24 @@ QWidget* PracticeLeaf::buildPage() {
     column->addWidget(find_);
     column->addStretch(1);
     return page;
+}
+
+/// What a result is good for from now on.
+QLayout* PracticeLeaf::buildKeeping(QWidget* page) {
+    auto* row = new QHBoxLayout;
+    settingName_ = new QLabel(tr("The camera's step was set to"), page);
+    row->addWidget(settingName_);
+    setting_ = new QuantityField(ratioQuantity({.least = 1, .greatest = 1000}), page);
+    nameControl(setting_, {"dialledSettingField", tr("Step setting"),
+                           tr("The number on the camera's scale, 1 for its narrowest steps")});
+    setting_->setFixedWidth(60);
+    row->addWidget(setting_);
+    keep_ = captionedButton(
+        {"keepMeasuredButton", tr("Keep it"), tr("For this shoot, and for all that begin from now on")}, page);
+    connect(keep_, &QPushButton::clicked, this, [this] { keep(); });
+    row->addWidget(keep_);
+    row->addStretch();
+    return row;
 }
 
 void PracticeLeaf::refresh() {
@@ -195,10 +206,13 @@ void PracticeLeaf::showPictures(const std::vector<std::string>& pictures) {
         const auto at = count > 1 ? k * (pictures.size() - 1) / (count - 1) : 0;
         const QRect cell(static_cast<int>(k) * (wide + gap), 0, wide, tall);
         QPixmap one;
-        if (one.loadFromData(QByteArray::fromStdString(pictures[at])))
-            painter.drawPixmap(cell.topLeft(),
-                               one.scaled(wide, tall - 22, Qt::KeepAspectRatio, Qt::SmoothTransformation));
-        painter.drawText(cell.adjusted(0, tall - 18, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
+        int foot = 0;
+        if (one.loadFromData(QByteArray::fromStdString(pictures[at]))) {
+            one = one.scaled(wide, tall - 22, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            painter.drawPixmap(cell.topLeft(), one);
+            foot = one.height();
+        }
+        painter.drawText(QRect(cell.left(), foot + 4, wide, 18), Qt::AlignLeft | Qt::AlignVCenter,
                          elided(textFont(11), toQt(shots[at].name), wide));
     }
     pictures_->setPixmap(sheet);
@@ -340,7 +354,7 @@ void PracticeLeaf::showOutcome() {
     keep_->setVisible(outcome_.limits || outcome_.taught);
     keep_->setText(toQt(outcome_.keep));
     const bool steps = outcome_.taught && outcome_.taught->offer.teaches == proof::Teaches::steps;
-    setting_->setVisible(steps);
+    for (QWidget* one : {static_cast<QWidget*>(settingName_), static_cast<QWidget*>(setting_)}) one->setVisible(steps);
     if (steps) showSetting();
     const auto words = toQt(outcome_.said);
     said_->setText(outcome_.result == practice::Result::passed   ? tr("Passed. %1").arg(words)
@@ -355,9 +369,8 @@ void PracticeLeaf::showSetting() {
     const auto* camera = shot == shots.end() ? nullptr : gear::find_gear(document_.kit().cameras, shot->rig.camera);
     const int most =
         camera && camera->bracket.step_settings > 0 ? camera->bracket.step_settings : plan::usual_step_settings;
-    setting_->setRange(1, most);
     const double named = outcome_.taught->offer.reading.setting;
-    setting_->setValue(named > 0 ? static_cast<int>(std::lround(named)) : (most + 1) / 2);
+    setting_->setValue(named > 0 ? named : (most + 1) / 2);  // NOLINT(bugprone-integer-division): a number on a scale
 }
 
 void PracticeLeaf::keep() {

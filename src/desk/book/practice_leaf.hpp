@@ -11,8 +11,8 @@
 #include <vector>
 
 class QLabel;
+class QLayout;
 class QPushButton;
-class QSpinBox;
 
 namespace poquito::desk {
 
@@ -23,6 +23,7 @@ class FindError;
 class LogDesk;
 class PracticeBoard;
 class ProofDesk;
+class QuantityField;
 class RunDesk;
 class Sentence;
 
@@ -48,6 +49,7 @@ class PracticeLeaf : public QWidget {
   private:
     QWidget* buildList();
     QWidget* buildPage();
+    QLayout* buildKeeping(QWidget* page);
     void showExercise();
     void showDone();
     void showPictures(const std::vector<std::string>& pictures);
@@ -79,8 +81,9 @@ class PracticeLeaf : public QWidget {
     QPushButton* open_ = nullptr;
     QPushButton* bench_ = nullptr;
     QPushButton* judge_ = nullptr;
-    QPushButton* keep_ = nullptr;       // what the numbers state of person or gear
-    QSpinBox* setting_ = nullptr;       // that the steps which were measured were taken with
+    QPushButton* keep_ = nullptr;  // what the numbers state of person or gear
+    QLabel* settingName_ = nullptr;
+    QuantityField* setting_ = nullptr;  // that the steps which were measured were taken with
     std::vector<std::string> waiting_;  // shots that are still to be taken on the bench
     std::vector<std::string> looking_;  // shots whose frames are still to be looked at
     const practice::Exercise* taking_ = nullptr;

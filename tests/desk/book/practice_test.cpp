@@ -10,7 +10,6 @@
 #include "support/folder.hpp"
 
 #include <QSlider>
-#include <QSpinBox>
 
 using namespace poquito;
 using test::Person;
@@ -94,7 +93,7 @@ TEST_CASE("what an exercise measures of the camera goes into its record, and bac
     Learner person;
     person.choose("bracket");
     auto* keep = person.find(QStringLiteral("keepMeasuredButton"));
-    auto* setting = person.find<QSpinBox>(QStringLiteral("dialledSettingSpin"));
+    auto* setting = person.find(QStringLiteral("dialledSettingField"));
     CHECK_FALSE(keep->isVisible());
     CHECK_FALSE(setting->isVisible());
     auto settings = person.window().runs().settings();
@@ -109,7 +108,7 @@ TEST_CASE("what an exercise measures of the camera goes into its record, and bac
     REQUIRE(keep->isVisible());
     REQUIRE(setting->isVisible());
     // What the person set counts, not what was planned.
-    setting->setValue(3);
+    person.type(QStringLiteral("dialledSettingField"), QStringLiteral("3"));
     const auto before = person.document().kit();
     person.click(QStringLiteral("keepMeasuredButton"));
     const auto& readings = person.document().kit().cameras[0].step_readings;
