@@ -161,18 +161,17 @@ bool is_stack(const plan::Report& report) { return report.capture.frames > 1; }
 
 Said bracketing(const plan::Plan& plan, const plan::Report& report) {
     if (!is_stack(report)) return {};
-    return Wording{
-        bracket_text(plan, report),
-        plan.shot.capture.mover == shoot::Mover::ring
-            ? "Cameras drop it without a word when a mode or a card is changed: one frame where a stack should be. "
-              "What it took at the first frame, stop, time, ISO, focus, stays to the last."
-            : "A stack that begins behind the nearest point cannot be mended at home."};
+    return Wording{bracket_text(plan, report),
+                   plan.shot.capture.mover == shoot::Mover::ring
+                       ? "Cameras drop it without a word when a mode or a card is changed, and take one frame where a "
+                         "stack should be. Stop, time, ISO and white balance of the first frame stay to the last."
+                       : "A stack that begins behind the nearest point cannot be mended at home."};
 }
 
 Said backlash(const plan::Plan& plan, const plan::Report& report) {
     if (!is_stack(report) || !plan.rail || plan.shot.capture.mover != shoot::Mover::rail) return {};
-    return Wording{"Rail run back past the start and forwards again; its screw clamped free of play",
-                   "The first steps after turning round do not move: frames that show the same."};
+    return Wording{"Rail run back past the start and forwards again, all clamps tight",
+                   "After turning round the first steps move nothing: the first frames would all show the same."};
 }
 
 Said interval(const plan::Plan& plan, const plan::Report&) {
@@ -184,17 +183,17 @@ Said interval(const plan::Plan& plan, const plan::Report&) {
 Said stand(const plan::Plan& plan, const plan::Report& report) {
     constexpr double near = 0.25;  // magnification from which a stand that gives is seen (common practice)
     if (by_hand(plan) || report.optics.magnification < near) return {};
-    return Wording{"Feet wide, one leg in line with the lens, weight hung low",
+    return Wording{"Legs wide, one of them under the lens, weight hung low",
                    "A stand that gives a tenth of a millimetre moves the frame by more than the blur limit."};
 }
 
 Said release(const plan::Plan& plan, const plan::Report& report) {
     if (plan.shot.capture.mover == shoot::Mover::hand && is_stack(report))
         return Wording{"Continuous drive on, shutter half pressed, breath held",
-                       "A burst that starts late has swayed through already."};
+                       "A burst that begins late has swayed past before its first frame."};
     if (by_hand(plan))
         return Wording{"A short burst, pressed at the end of a breath",
-                       "Of one frame by hand it is luck whether it is the sharp one."};
+                       "Whether one single frame by hand is sharp is luck."};
     return Wording{"Remote or self-timer, hands off", "The finger on the shutter shakes every frame it starts."};
 }
 
@@ -208,19 +207,21 @@ Said edges(const plan::Plan& plan, const plan::Report&) {
     const auto& subject = plan.shot.subject;
     return Wording{shoot::has_trait(subject, "outdoors") ? "Edges of the frame clear: stems, bright leaves, a horizon"
                                                          : "Edges of the frame clear; dust and fingerprints off",
-                   "What leans into the frame is seen at home, and cannot be moved there."};
+                   "What leans into the frame is mostly seen at home, where it cannot be moved any more."};
 }
 
 Said stabiliser(const plan::Plan& plan, const plan::Report&) {
     if (plan.shot.rig.support == shoot::Support::hand) return {};
-    return Wording{"Stabiliser off on tripod or rail", "At rest it hunts, and shifts the picture from frame to frame."};
+    return Wording{"Stabiliser off on tripod or rail",
+                   "On a stand that is still it hunts for movement, and shifts the picture from frame to frame."};
 }
 
 Said shutter_shock(const plan::Plan&, const plan::Report& report) {
     constexpr double shake = 0.2;  // magnification from which a mirror or shutter shows (common practice)
     if (report.optics.magnification < shake || report.motion.frozen_by_flash) return {};
-    return Wording{"Mirror delay or electronic first curtain",
-                   "At this magnification the blow of mirror or curtain is wider than the blur limit."};
+    return Wording{
+        "Mirror delay or electronic first curtain",
+        "At this magnification the blow of mirror or shutter curtain shakes the picture by more than the blur limit."};
 }
 
 Said card(const plan::Plan&, const plan::Report& report) {
@@ -245,7 +246,8 @@ Said test_frame(const plan::Plan&, const plan::Report& report) {
         return Wording{
             "Test frames of both ends looked at, exposure and edges",
             "The first must be sharp on the nearest point, the last on the farthest: afterwards is too late."};
-    return Wording{"Test frame looked at, exposure and focus", "What one frame shows now takes a second set-up later."};
+    return Wording{"Test frame looked at, exposure and focus",
+                   "What one test frame shows now would take a second set-up later."};
 }
 
 /// One row an item, in the order one does them. To add one, write its wording above and give it a row.

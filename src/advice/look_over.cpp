@@ -80,10 +80,11 @@ MaybeLook sharp_there(const plan::Plan& plan, const plan::Report& report) {
 MaybeLook shaken(const plan::Plan& plan, const plan::Report& report) {
     if (report.motion.frozen_by_flash) return {};
     const bool hand = plan.shot.rig.support == shoot::Support::hand;
-    return Look{"Specks of light are points, not strokes, and edges are single",
-                hand ? fmt::format("Brace better, more frames in a burst, or {}.",
-                                   text::shutter_text(plan.shot.exposure.shutter / 2))
-                     : std::string("Strokes all one way: the stand; hands off, weight on it, wait after each move.")};
+    return Look{
+        "Specks of light are points, not strokes, and edges are single",
+        hand ? fmt::format("Brace better, more frames in a burst, or {}.",
+                           text::shutter_text(plan.shot.exposure.shutter / 2))
+             : std::string("Strokes all one way come from the stand: hands off, weight on it, wait after each move.")};
 }
 
 MaybeLook frozen(const plan::Plan&, const plan::Report& report) {
@@ -118,14 +119,15 @@ MaybeLook exposure(const plan::Plan& plan, const plan::Report& report) {
                     : fmt::format("The subject is {} stops {} than it looks, as planned",
                                   text::number_text(std::abs(planned), 2), planned > 0 ? "brighter" : "darker"),
                 plan.shot.lights.empty()
-                    ? "Shutter or ISO by what it is off: enter it as the correction."
-                    : "All lights by what it is off, the same for each: enter it as the correction."};
+                    ? "Change shutter or ISO by what it is off, and enter that at Light, Test."
+                    : "Change all lights by what it is off, each by the same, and enter that at Light, Test."};
 }
 
 MaybeLook highlights(const plan::Plan&, const plan::Report& report) {
     if (report.reflections.empty()) return {};
     return Look{"Highlights have soft edges and a tone of their own; at most their cores blink",
-                "Two thirds less light, or a larger source nearer: what is burnt does not come back.", -2.0 / 3};
+                "Two thirds of a stop less light, or a larger source nearer: what is burnt out does not come back.",
+                -2.0 / 3};
 }
 
 MaybeLook background(const plan::Plan& plan, const plan::Report& report) {
@@ -134,18 +136,22 @@ MaybeLook background(const plan::Plan& plan, const plan::Report& report) {
     using light::BackgroundLook;
     switch (*report.light.background_look) {
         case BackgroundLook::black:
-            return Look{fmt::format("The background is black into the corners: {} stops", stops),
+            return Look{fmt::format("The background is black into the corners: {} stops from middle grey", stops),
                         "Farther away, or a flag between it and the light."};
         case BackgroundLook::white:
             return Look{
-                fmt::format("The background is white into the corners, {} stops; edges against it stay crisp", stops),
+                fmt::format(
+                    "The background is white into the corners, {} stops from middle grey; edges against it stay crisp",
+                    stops),
                 "Grey corners: more light on the card alone. Edges eaten: less of it, or the card farther away."};
         case BackgroundLook::dark:
         case BackgroundLook::grey:
             break;
     }
-    return Look{fmt::format("The background is even and without a crease or edge of the card: {} stops", stops),
-                "A larger card, or farther away; light it by itself where it has to be brighter."};
+    return Look{
+        fmt::format("The background is even and without a crease or edge of the card: {} stops from middle grey",
+                    stops),
+        "A larger card, or farther away; light it by itself where it has to be brighter."};
 }
 
 MaybeLook one_colour(const plan::Plan&, const plan::Report& report) {
@@ -161,8 +167,9 @@ MaybeLook same_from_frame_to_frame(const plan::Plan&, const plan::Report& report
     const auto flickers = std::ranges::any_of(
         report.light.sources, [](const auto& source) { return source.flicker && *source.flicker > seen; });
     if (!flickers || !stacked(report)) return {};
-    return Look{"Brightness is the same from frame to frame: these lamps flicker",
-                "A shutter of whole flickers, 1/50 s or 1/60 s by your mains, or lamps that do not."};
+    return Look{"Brightness is the same from frame to frame: lamps like these flicker",
+                "A shutter time as long as whole flickers: 1/50 s where the mains has 50 Hz, 1/60 s where it has 60. "
+                "Or lamps that do not flicker."};
 }
 
 MaybeLook dust(const plan::Plan&, const plan::Report& report) {

@@ -480,12 +480,12 @@ std::string loss_words(Loss loss, double by) {
         case Loss::depth:
             return fmt::format("{} of depth", text::length_text(by));
         case Loss::iso:
-            return fmt::format("quiet shadows (ISO {})", text::number_text(base_iso * std::exp2(by), 6));
+            return fmt::format("clean shadows (ISO {})", text::number_text(base_iso * std::exp2(by), 6));
         case Loss::motion:
             return by > long_gone ? "everything: the subject has moved on"
-                                  : fmt::format("stillness ({} px)", text::number_text(by, 2));
+                                  : fmt::format("sharpness where it moves ({} px)", text::number_text(by, 2));
         case Loss::background:
-            return fmt::format("{} stops of light behind", text::number_text(by + unmissed_background, 2));
+            return fmt::format("light on the background ({} stops)", text::number_text(by + unmissed_background, 2));
         case Loss::time:
             break;
     }
@@ -502,7 +502,7 @@ std::string sentence_of(const WholePlan& made, const std::vector<Loss>& order) {
     }
     const auto& sharp = made.report.sharpness;
     if (sharp.airy_diameter > 2 * sharp.blur_limit)
-        words.push_back(fmt::format("the finest detail: the Airy disc is {} times the blur limit",
+        words.push_back(fmt::format("the finest detail (diffraction is {} times the blur limit)",
                                     text::number_text(sharp.airy_diameter / sharp.blur_limit, 2)));
     std::string text = words.empty() ? "Gives up nothing." : fmt::format("Gives up {}.", fmt::join(words, ", "));
     std::vector<std::string> passed;
@@ -528,11 +528,12 @@ std::string compared(Loss loss, double by) {
             return fmt::format("needs ISO {}", text::number_text(base_iso * std::exp2(by), 6));
         case Loss::motion:
             if (by > long_gone) return "comes too late: the subject has moved on";
-            return by > 0.05 ? fmt::format("smears {} px past the limit", text::number_text(by, 2)) : "holds movement";
+            return by > 0.05 ? fmt::format("blurs movement {} px past the limit", text::number_text(by, 2))
+                             : "holds movement";
         case Loss::background:
-            return by > 0 ? fmt::format("leaves the background {} stops down",
+            return by > 0 ? fmt::format("leaves the background {} stops darker than the subject",
                                         text::number_text(by + unmissed_background, 2))
-                          : "keeps the light behind";
+                          : "keeps the background light";
         case Loss::time:
             break;
     }

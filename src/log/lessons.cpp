@@ -304,7 +304,7 @@ void teach_approach(std::vector<Lesson>& lessons) {
             std::ranges::all_of(ways, [&](const Lesson* other) { return other == best || other->high < best->low; });
         Lesson lesson = *best;
         lesson.topic = Topic::approach, lesson.about = name, lesson.what = way;
-        lesson.text = fmt::format("{} {}: {}", way, sure ? "won" : "leads, not surely", best->text);
+        lesson.text = fmt::format("{} {}: {}", way, sure ? "won" : "leads, but not surely", best->text);
         won.push_back(std::move(lesson));
     }
     lessons.insert(lessons.end(), won.begin(), won.end());

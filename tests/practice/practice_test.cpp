@@ -202,7 +202,7 @@ TEST_CASE("bracing: the steadiest way wins, and all fail where the time is too l
     REQUIRE(steady.limits);
     CHECK(*steady.limits->shutter_by_hand <= right.shots()[0].exposure.shutter);
     CHECK_FALSE(steady.limits->f_number);
-    Session shaky(exercise("steady"), 1600);
+    Session shaky(exercise("steady"), 800);
     for (const std::size_t way : {0, 1, 2})
         shaky.take(way, [](shoot::Shot& shot) { shoot::own_tries(shot).hands->turn = 0.2; });
     shaky.take(3);
