@@ -49,41 +49,66 @@ class Between {
                                           tries.tried - had_tries.tried, time_));
     }
 
-    /// What the kit learned while that shot was worked on.
-    void of_kit(const Shot& shot) {
-        for (std::size_t i = 0; i < shot.lights.size(); ++i) {
-            const auto& light = shot.lights[i];
-            if (light.reflector) continue;
-            const auto corrections = light.lamp ? learned(before_.kit.lamps, now_.kit.lamps, *light.lamp)
-                                                : learned(before_.kit.flashes, now_.kit.flashes, light.flash);
-            for (const auto& one : corrections)
-                entries.push_back(
-                    correction_entry(now_, shot, class_of_(shot), i, one.stops, one.time.empty() ? time_ : one.time));
-        }
-        const auto* camera = gear::find_gear(now_.kit.cameras, shot.rig.camera);
-        const auto* had = gear::find_gear(before_.kit.cameras, shot.rig.camera);
-        if (!camera || !had) return;
-        for (const auto& reading : added(had->step_readings, camera->step_readings)) {
-            auto entry = entry_for(now_, shot, class_of_(shot));
-            entry.kind = Kind::calibration;
-            entry.what = "steps";
-            entry.time = reading.time.empty() ? time_ : reading.time;
-            entry.value = reading.travel / std::max(1.0, reading.frames - 1);  // mm from plane to plane
-            entry.magnification = reading.magnification;
-            entry.f_number = reading.f_number;
-            entry.uid = fmt::format("calibration:{}:{}:{}", camera->id, reading.lens, entry.time);
-            entries.push_back(std::move(entry));
+    /// What the kit learned while that shot was worked on: of it where it has that piece, else of the first that has.
+    void of_kit(const std::string& worked_on) {
+        of_lights(before_.kit.flashes, now_.kit.flashes, worked_on,
+                  [](const shoot::Light& light) { return light.lamp ? std::string() : light.flash; });
+        of_lights(before_.kit.lamps, now_.kit.lamps, worked_on,
+                  [](const shoot::Light& light) { return light.lamp.value_or(std::string()); });
+        for (const auto& camera : now_.kit.cameras) {
+            const auto* had = gear::find_gear(before_.kit.cameras, camera.id);
+            if (!had) continue;
+            for (const auto& reading : added(had->step_readings, camera.step_readings))
+                of_steps(camera, reading, worked_on);
         }
     }
 
     std::vector<Entry> entries;
 
   private:
-    template <typename Unit>
-    static std::vector<light::Correction> learned(const std::vector<Unit>& before, const std::vector<Unit>& now,
-                                                  const std::string& id) {
-        const auto *had = gear::find_gear(before, id), *has = gear::find_gear(now, id);
-        return had && has ? added(had->corrections, has->corrections) : std::vector<light::Correction>();
+    /// The shot worked on, or else the first, that is so.
+    template <typename Is>
+    const Shot* shot_that(const std::string& worked_on, const Is& is) const {
+        const Shot* first = nullptr;
+        for (const Shot& shot : now_.shots) {
+            if (!is(shot)) continue;
+            if (shot.id == worked_on) return &shot;
+            if (!first) first = &shot;
+        }
+        return first;
+    }
+
+    template <typename Unit, typename IdOf>
+    void of_lights(const std::vector<Unit>& before, const std::vector<Unit>& now, const std::string& worked_on,
+                   const IdOf& id_of) {
+        for (const Unit& unit : now) {
+            const auto* had = gear::find_gear(before, unit.id);
+            const auto fresh = had ? added(had->corrections, unit.corrections) : std::vector<light::Correction>();
+            if (fresh.empty()) continue;
+            const auto is = [&](const shoot::Light& light) { return !light.reflector && id_of(light) == unit.id; };
+            const auto* shot =
+                shot_that(worked_on, [&](const Shot& one) { return std::ranges::any_of(one.lights, is); });
+            if (!shot) continue;
+            const auto light = static_cast<std::size_t>(std::ranges::find_if(shot->lights, is) - shot->lights.begin());
+            for (const auto& one : fresh)
+                entries.push_back(correction_entry(now_, *shot, class_of_(*shot), light, one.stops,
+                                                   one.time.empty() ? time_ : one.time));
+        }
+    }
+
+    void of_steps(const gear::Camera& camera, const gear::StepReading& reading, const std::string& worked_on) {
+        const auto* shot = shot_that(
+            worked_on, [&](const Shot& one) { return one.rig.camera == camera.id && one.rig.lens == reading.lens; });
+        if (!shot) return;
+        auto entry = entry_for(now_, *shot, class_of_(*shot));
+        entry.kind = Kind::calibration;
+        entry.what = "steps";
+        entry.time = reading.time.empty() ? time_ : reading.time;
+        entry.value = reading.travel / std::max(1.0, reading.frames - 1);  // mm from plane to plane
+        entry.magnification = reading.magnification;
+        entry.f_number = reading.f_number;
+        entry.uid = fmt::format("calibration:{}:{}:{}", camera.id, reading.lens, entry.time);
+        entries.push_back(std::move(entry));
     }
 
     const Shoot& before_;
@@ -98,8 +123,7 @@ std::vector<Entry> entries_between(const Shoot& before, const Shoot& now, const 
                                    const std::string& time, const ClassOf& class_of) {
     Between between(before, now, class_of, time);
     for (const Shot& one : now.shots) between.of_shot(one);
-    if (before.kit != now.kit)
-        if (const Shot* worked_on = find(now, shot)) between.of_kit(*worked_on);
+    if (before.kit != now.kit) between.of_kit(shot);
     return std::move(between.entries);
 }
 

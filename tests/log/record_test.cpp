@@ -162,6 +162,18 @@ TEST_CASE("what happened between two states of a shoot is entered, and nothing e
     CHECK_THAT(*of(log::Kind::correction).stops, same(0.3));
     CHECK(of(log::Kind::calibration).what == "steps");
     for (const auto& entry : found) CHECK(entry.subject_class == "coin");
+    // What was learned of a unit that the shot worked on does not have is entered of the first that has it.
+    auto other = before;
+    other.shots.push_back(std::as_const(before.shots)[0]);
+    other.shots[1].id = "lit", other.shots[0].lights.clear();
+    auto learned = other;
+    learned.kit.flashes[0].corrections.push_back({.stops = -0.5, .time = "2026-11-28T11:00:00"});
+    const auto told = log::entries_between(other, learned, "one", "2026-11-28T11:00:00",
+                                           [](const shoot::Shot& shot) { return shot.id; });
+    REQUIRE(told.size() == 1);
+    CHECK(told[0].subject_class == "lit");
+    other.shots[1].lights.clear(), learned.shots[1].lights.clear();
+    CHECK(log::entries_between(other, learned, "one", "", [](const shoot::Shot&) { return ""; }).empty());
 }
 
 TEST_CASE("a keeper opens as a new shot on today's gear, and what differs is said and bridged", "[log][keeper]") {

@@ -96,6 +96,7 @@ LogDesk::LogDesk(Document& document, log::ClassOf classOf, QObject* parent)
     connect(&document, &Document::shootChanged, this, [this] {
         if (document_.snapshot() == known_) return;
         latest_ = document_.snapshot();
+        if (const auto* shot = document_.shot()) workedOn_ = shot->id;
         settle_.start();
     });
     // Another shoot has a past of its own: it is in the book already, or was never ours.
@@ -163,8 +164,7 @@ void LogDesk::settled() {
     settle_.stop();
     const auto before = std::exchange(known_, latest_);
     if (!before || !known_ || before == known_) return;
-    const auto* shot = document_.shot();
-    auto entries = log::entries_between(*before, *known_, shot ? shot->id : std::string(),
+    auto entries = log::entries_between(*before, *known_, workedOn_,
                                         QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(), classOf_);
     if (!entries.empty()) write(std::move(entries));
 }

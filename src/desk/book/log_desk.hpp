@@ -104,6 +104,7 @@ class LogDesk : public QObject {
     QString path_;
     std::shared_ptr<const shoot::Shoot> known_;   // what is entered so far
     std::shared_ptr<const shoot::Shoot> latest_;  // what is to be entered, once it has settled
+    std::string workedOn_;                        // the shot that was selected as it was edited
     bool madeUp_ = false;
     std::shared_ptr<const shoot::Shoot> madeUpOf_;  // what it is still to be made of; null: nothing
     QTimer settle_;

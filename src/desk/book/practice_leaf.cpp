@@ -384,6 +384,10 @@ void PracticeLeaf::keepTaught() {
     auto taught = *std::exchange(outcome_.taught, std::nullopt);
     if (taught.offer.teaches == proof::Teaches::steps) taught.offer.reading.setting = setting_->value();
     const auto time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    // What was found out is entered in the log as of the shot that is worked on.
+    const auto& shots = document_.shoot().shots;
+    const auto shot = std::ranges::find(shots, taught.shot, &shoot::Shot::id);
+    if (shot != shots.end()) document_.select(static_cast<int>(shot - shots.begin()));
     document_.learn({toQt(outcome_.keep)},
                     [&](shoot::Shoot& shoot) { proof::learn(shoot, taught.shot, taught.offer, time); });
     desks_.proof.judgeAgain(taught.shot);

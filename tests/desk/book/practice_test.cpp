@@ -117,6 +117,16 @@ TEST_CASE("what an exercise measures of the camera goes into its record, and bac
     CHECK(readings.back().ring_step == reading.ring_step);
     CHECK_FALSE(readings.back().time.empty());
     CHECK_FALSE(keep->isVisible());
+    // The log has it as a measurement of that exercise's shot.
+    person.wait();
+    std::vector<log::Entry> entries;
+    person.window().log().search({.kind = log::Kind::calibration}, person.leaf(),
+                                 [&](desk::LogDesk::Found found) { entries = found.entries; });
+    person.wait();
+    REQUIRE(entries.size() == 1);
+    CHECK(entries[0].what == "steps");
+    CHECK(entries[0].name == "Toy and rule");
+    CHECK(entries[0].value == Approx(reading.travel / (reading.frames - 1)));
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.document().kit() == before);
 }
