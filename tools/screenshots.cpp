@@ -3,6 +3,7 @@
 #include "desk/base/ruler_view.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/finder/ladder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
@@ -302,7 +303,7 @@ int main(int argc, char** argv) {
          {std::pair("logTab", "8-log"), std::pair("lessonsTab", "8-lessons"), std::pair("protocolsTab", "8-series"),
           std::pair("reviewTab", "8-review"), std::pair("practiceTab", "8-practice"), std::pair("kitTab", "8-gear")}) {
         window.findChild<QAbstractButton*>(QLatin1String(tab))->click();
-        for (int i = 0; i < 400 && (i < 20 || window.log().isBusy()); ++i) settle();
+        for (int i = 0; i < 400 && (i < 20 || window.logWriter().isBusy()); ++i) settle();
         if (QLatin1String(file) == QLatin1String("8-gear")) break;
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }

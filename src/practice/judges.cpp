@@ -214,6 +214,7 @@ Outcome judge_ladder(const gear::Kit&, const std::vector<Series>& series) {
     }
     std::ranges::sort(rungs);
     const auto best = std::ranges::max_element(rungs, {}, [](const auto& rung) { return rung.second; });
+    facts.reserve(rungs.size() + 1);
     for (const auto& [stop, fine] : rungs)
         facts.push_back({f_text(stop), fmt::format("{:.0f} % as sharp as the best", fine * 100 / best->second)});
     const auto [dark, bright] = std::ranges::minmax(light);

@@ -2,8 +2,8 @@
 
 #include "desk/base/leaves.hpp"
 #include "desk/book/lessons_leaf.hpp"
-#include "desk/book/log_desk.hpp"
 #include "desk/book/log_leaf.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/book/protocols_leaf.hpp"
 #include "desk/book/review_leaf.hpp"
 #include "desk/kit/kit_room.hpp"
@@ -16,10 +16,10 @@ BookSheet::BookSheet(Document& document, Bag& bag, const PracticeLeaf::Desks& de
     : QWidget(parent),
       leaves_(new Leaves(this)),
       kit_(new KitRoom(document, bag, this)),
-      log_(new LogLeaf(document, desks.log, this)),
-      lessons_(new LessonsLeaf(document, desks.log, this)),
-      protocols_(new ProtocolsLeaf(desks.log, this)),
-      review_(new ReviewLeaf(desks.log, this)),
+      log_(new LogLeaf(document, desks.writer, this)),
+      lessons_(new LessonsLeaf(document, desks.writer, this)),
+      protocols_(new ProtocolsLeaf(desks.writer.book(), this)),
+      review_(new ReviewLeaf(desks.writer.book(), this)),
       practice_(new PracticeLeaf(document, desks, this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);

@@ -5,6 +5,7 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/book/lessons_board.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/day/day_paper.hpp"
 #include "desk/shell/document.hpp"
 #include "log/record.hpp"
@@ -21,8 +22,8 @@
 #include <utility>
 
 namespace poquito::desk {
-LessonsLeaf::LessonsLeaf(Document& document, LogDesk& desk, QWidget* parent)
-    : QWidget(parent), document_(document), desk_(desk) {
+LessonsLeaf::LessonsLeaf(Document& document, LogWriter& writer, QWidget* parent)
+    : QWidget(parent), document_(document), writer_(writer), desk_(writer.book()) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     auto* page = paperOn(this);
@@ -53,7 +54,7 @@ LessonsLeaf::LessonsLeaf(Document& document, LogDesk& desk, QWidget* parent)
     foot->addWidget(take_);
     column->addLayout(foot);
     row->addWidget(page);
-    connect(&desk, &LogDesk::changed, this, [this] {
+    connect(&desk_, &LogDesk::changed, this, [this] {
         if (isVisible()) refresh();
     });
     connect(&document, &Document::selected, this, [this] {
@@ -85,7 +86,7 @@ void LessonsLeaf::showOffers() {
     const auto* shot = document_.shot();
     const auto at = static_cast<std::size_t>(std::max(0, document_.current()));
     const auto of =
-        shot ? log::entry_for(document_.shoot(), *shot, desk_.classOf()(*shot)).subject_class : std::string();
+        shot ? log::entry_for(document_.shoot(), *shot, writer_.classOf()(*shot)).subject_class : std::string();
     std::vector<QString> offers;
     offers.reserve(lessons_.size());
     for (const auto& lesson : lessons_)
@@ -108,7 +109,7 @@ void LessonsLeaf::take() {
     const auto shot = static_cast<std::size_t>(std::max(0, document_.current()));
     const auto now = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
     document_.learn({offers_[at]}, [&](shoot::Shoot& shoot) { log::take_over(lessons_[at], shoot, shot, now); });
-    desk_.overlookEdit();
+    writer_.overlookEdit();
     showOffers();
 }
 

@@ -13,13 +13,14 @@ namespace poquito::desk {
 class Document;
 class LessonsBoard;
 class LogDesk;
+class LogWriter;
 class Sentence;
 
 /// What the log teaches, each with its cases and its interval; taken over only when it is asked for.
 class LessonsLeaf : public QWidget {
     Q_OBJECT
   public:
-    LessonsLeaf(Document& document, LogDesk& desk, QWidget* parent = nullptr);
+    LessonsLeaf(Document& document, LogWriter& writer, QWidget* parent = nullptr);
     void refresh();
     const std::vector<log::Lesson>& lessons() const { return lessons_; }
 
@@ -31,6 +32,7 @@ class LessonsLeaf : public QWidget {
     void takeTimes();
 
     Document& document_;
+    LogWriter& writer_;
     LogDesk& desk_;
     Sentence* words_;
     LessonsBoard* board_;

@@ -1,12 +1,10 @@
 #include "desk/book/log_desk.hpp"
 
 #include "desk/base/to_qt.hpp"
-#include "desk/proof/proof_desk.hpp"
 #include "desk/shell/document.hpp"
 #include "imaging/render/finder.hpp"
 #include "imaging/render/scene.hpp"
 #include "log/exchange.hpp"
-#include "log/field_notes.hpp"
 #include "log/made_up.hpp"
 #include "log/record.hpp"
 #include "plan/assess.hpp"
@@ -17,7 +15,6 @@
 
 #include <QDateTime>
 #include <QDir>
-#include <QFileInfo>
 #include <QPointer>
 #include <QStandardPaths>
 
@@ -81,39 +78,18 @@ struct LogDesk::Open {
     bool failed = false;  // told once
 };
 
-LogDesk::LogDesk(Document& document, log::ClassOf classOf, QObject* parent)
-    : QObject(parent),
-      document_(document),
-      classOf_(std::move(classOf)),
-      path_(usualPath()),
-      known_(document.snapshot()),
-      latest_(known_),
-      open_(std::make_shared<Open>()) {
-    settle_.setSingleShot(true);
-    constexpr int patience = 2500;  // ms: what is taken back by then was a slip
-    settle_.setInterval(patience);
-    connect(&settle_, &QTimer::timeout, this, &LogDesk::settled);
-    connect(&document, &Document::shootChanged, this, [this] {
-        if (document_.snapshot() == known_) return;
-        latest_ = document_.snapshot();
-        if (const auto* shot = document_.shot()) workedOn_ = shot->id;
-        settle_.start();
-    });
-    // Another shoot has a past of its own: it is in the book already, or was never ours.
-    connect(&document, &Document::opened, this, [this] {
-        if (settle_.isActive()) settled();  // of the one that was there
-        known_ = latest_ = document_.snapshot();
-        if (madeUp_) setPath({});
-    });
-}
+LogDesk::LogDesk(Document& document, QObject* parent)
+    : QObject(parent), document_(document), path_(usualPath()), open_(std::make_shared<Open>()) {}
 
 LogDesk::~LogDesk() { worker_.wait(); }
 
 void LogDesk::finish() {
-    if (settle_.isActive()) settled();
     closing_ = true;
-    disconnect(&document_, nullptr, this, nullptr);
     worker_.wait();
+}
+
+void LogDesk::endMadeUp() {
+    if (madeUp_) setPath({});
 }
 
 void LogDesk::setPath(const QString& path) {
@@ -158,45 +134,6 @@ void LogDesk::answer(const QPointer<QObject>& asker, Value value, Answer answer)
             if (asker) answer(std::move(value));
         },
         Qt::QueuedConnection);
-}
-
-void LogDesk::settled() {
-    settle_.stop();
-    const auto before = std::exchange(known_, latest_);
-    if (!before || !known_ || before == known_) return;
-    auto entries = log::entries_between(*before, *known_, workedOn_,
-                                        QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(), classOf_);
-    if (!entries.empty()) write(std::move(entries));
-}
-
-void LogDesk::enterPractice(const std::string& id, const std::string& name, bool well, const std::string& said) {
-    log::Entry entry;
-    entry.kind = log::Kind::note;
-    entry.what = "practice";
-    entry.shoot = document_.shoot().title;
-    entry.name = name;
-    entry.subject_class = id;
-    entry.words = "practice";
-    entry.verdict = well ? "keep" : "redo";
-    entry.remark = said;
-    entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
-    entry.uid = "practice:" + id + ":" + entry.time;
-    write({std::move(entry)});
-}
-
-void LogDesk::enterChange(const std::string& what, const std::string& shot, double seconds) {
-    const auto& shots = document_.shoot().shots;
-    const auto found = std::ranges::find(shots, shot, &shoot::Shot::id);
-    constexpr double least = 10, most = 3600;  // s: a click past it, and a lunch, are no change
-    if (found == shots.end() || seconds < least || seconds > most) return;
-    auto entry = log::entry_for(document_.shoot(), *found, classOf_(*found));
-    entry.kind = log::Kind::change;
-    entry.what = what == "thing" ? "subject" : what;
-    entry.minutes = seconds / 60;
-    entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
-    entry.uid = "change:" + what + ":" + entry.shoot + ":" + shot + ":" + entry.time;
-    entry.plan.clear();
-    write({std::move(entry)});
 }
 
 void LogDesk::write(std::vector<log::Entry> entries) {
@@ -343,41 +280,6 @@ void LogDesk::drawShots(std::vector<shoot::Shot> shots, QObject* asker,
     });
 }
 
-void LogDesk::enterLooks(ProofDesk& proof) {
-    connect(&proof, &ProofDesk::changed, this, [this, &proof](const QString& id) {
-        const auto* look = proof.look(id.toStdString());
-        if (!look || look->running || !look->inspection || look->frames.unsure) return;
-        const auto& shots = document_.shoot().shots;
-        const auto shot = std::ranges::find(shots, id.toStdString(), &shoot::Shot::id);
-        if (shot == shots.end() || !look->inspection->any_readable()) return;
-        if (std::exchange(entered_[shot->id], look->inspection) == look->inspection) return;
-        write({log::inspection_entry(document_.shoot(), *shot, classOf_(*shot), *look->inspection,
-                                     QDateTime::currentDateTime().toString(Qt::ISODate).toStdString())});
-    });
-    connect(&proof, &ProofDesk::sortedThrough, this, [this](std::size_t frames, double seconds) {
-        const auto* shot = document_.shot();
-        constexpr double most = 4 * 3600;  // s: beyond it was left lying
-        if (!shot || frames == 0 || seconds > most) return;
-        auto entry = log::entry_for(document_.shoot(), *shot, classOf_(*shot));
-        entry.kind = log::Kind::change;
-        entry.what = "sorting";
-        entry.frames = static_cast<int>(frames);
-        entry.minutes = seconds / 60;
-        entry.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
-        entry.uid = "sorting:" + entry.shoot + ":" + entry.time;
-        entry.plan.clear();
-        write({std::move(entry)});
-    });
-}
-
-void LogDesk::overlookEdit() { known_ = latest_ = document_.snapshot(); }
-
-void LogDesk::writeDown(const QString& line) {
-    const auto now = QDateTime::currentDateTime();
-    enterNotes((now.time().toString(QStringLiteral("hh:mm ")) + line).toStdString(),
-               now.date().toString(Qt::ISODate).toStdString());
-}
-
 void LogDesk::forget(std::int64_t entry) {
     add([this, entry](log::Book& book) {
         if (const auto failed = book.forget(entry)) say(toQt(storage::message(*failed)));
@@ -405,25 +307,7 @@ void LogDesk::exportTo(const QString& file) {
     });
 }
 
-/// What was written by hand, of the shots of this shoot, on the day that the file was last written.
-void LogDesk::readNotes(const QString& file) {
-    const auto text = storage::read_file(file.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&text)) return Q_EMIT said(toQt(storage::message(*error)));
-    const auto day = QFileInfo(file).lastModified().date().toString(Qt::ISODate).toStdString();
-    enterNotes(std::get<std::string>(text), day);
-}
-
-void LogDesk::enterNotes(const std::string& text, const std::string& day) {
-    auto notes = log::read_field_notes(text, document_.shoot(), day, classOf_);
-    QStringList words;
-    words << tr("%1 read").arg(toQt(text::count_text(static_cast<double>(notes.entries.size()), "line", "lines")));
-    for (const auto& one : notes.unplaced) words << tr("no place for %1").arg(toQt(storage::message(one)));
-    if (!notes.entries.empty()) write(std::move(notes.entries));
-    Q_EMIT said(words.join(QStringLiteral(". ")));
-}
-
 void LogDesk::importFrom(const QString& file) {
-    if (file.endsWith(QLatin1String(".txt"), Qt::CaseInsensitive)) return readNotes(file);
     add([this, file](log::Book& book) {
         const auto text = storage::read_file(file.toStdString());
         if (const auto* error = std::get_if<storage::ReadError>(&text)) return say(toQt(storage::message(*error)));

@@ -2,22 +2,19 @@
 
 #include "desk/base/worker.hpp"
 #include "log/book.hpp"
-#include "log/happened.hpp"
 #include "log/lessons.hpp"
 #include "log/protocol.hpp"
 #include "log/review.hpp"
-#include "proof/inspection.hpp"
+#include "shoot/shoot.hpp"
 
 #include <QObject>
 #include <QPointer>
 #include <QString>
-#include <QTimer>
 
 #include <atomic>
 #include <cstddef>
 #include <cstdint>
 #include <functional>
-#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -26,17 +23,15 @@
 namespace poquito::desk {
 
 class Document;
-class ProofDesk;
 
-/// Enters what happens in the logbook and looks things up in it, away from the interface thread. What is edited and
-/// taken back at once was nothing.
+/// The logbook, away from the interface thread: entries go into it, things are looked up in it.
 class LogDesk : public QObject {
     Q_OBJECT
   public:
-    LogDesk(Document& document, log::ClassOf classOf, QObject* parent = nullptr);
+    explicit LogDesk(Document& document, QObject* parent = nullptr);
     ~LogDesk() override;
 
-    /// Enters what waits to be entered, and no more: before the document goes.
+    /// Ends with what is asked for so far, and begins nothing that takes long: before the document goes.
     void finish();
 
     /// Another book; empty: logbook.db in the user's data folder. For tests and tools.
@@ -46,8 +41,8 @@ class LogDesk : public QObject {
     /// which it does not touch.
     void showMadeUp();
     bool isMadeUp() const { return madeUp_; }
-    void setPatience(int milliseconds) { settle_.setInterval(milliseconds); }
-    bool isBusy() const { return jobs_ > 0 || settle_.isActive(); }
+    void endMadeUp();  // back to the user's own
+    bool isBusy() const { return jobs_ > 0; }
 
     struct Found {
         std::vector<log::Entry> entries;  // newest first
@@ -66,23 +61,11 @@ class LogDesk : public QObject {
     /// Their finder pictures as JPEG, on the gear of this shoot; empty: one has none.
     void drawShots(std::vector<shoot::Shot> shots, QObject* asker,
                    std::function<void(std::vector<std::string>)> answer);
-    /// All frames that were looked at by that desk are entered once they are judged.
-    void enterLooks(ProofDesk& proof);
-    /// What was just edited came out of the log: it happened once.
-    void overlookEdit();
-    /// A line as read from notes of a day, of now; what has no place is said.
-    void writeDown(const QString& line);
-    log::ClassOf classOf() const { return classOf_; }
-
     void forget(std::int64_t entry);
     void exportTo(const QString& file);    // *.json, *.csv
-    void importFrom(const QString& file);  // the same; *.txt: notes of a day in the field, by the shots of this shoot
+    void importFrom(const QString& file);  // the same
+    /// With the pictures of their plans and frames.
     void write(std::vector<log::Entry> entries);
-    /// Before that shot one thing was changed; what takes seconds or hours was none.
-    void enterChange(const std::string& what, const std::string& shot, double seconds);
-
-    /// What came of an exercise or a rehearsal: its id, its name, whether it went well, and what was said of it.
-    void enterPractice(const std::string& id, const std::string& name, bool well, const std::string& said);
 
   Q_SIGNALS:
     void changed();  // something was entered or forgotten
@@ -91,26 +74,17 @@ class LogDesk : public QObject {
   private:
     using Job = std::function<void(log::Book& book)>;
     void add(Job job);  // with the book open; not where that fails
-    void settled();
     void makeUp();
-    void readNotes(const QString& file);
-    void enterNotes(const std::string& text, const std::string& day);
     void say(const QString& words);
     template <typename Value, typename Answer>
     void answer(const QPointer<QObject>& asker, Value value, Answer answer);
 
     Document& document_;
-    log::ClassOf classOf_;
     QString path_;
-    std::shared_ptr<const shoot::Shoot> known_;   // what is entered so far
-    std::shared_ptr<const shoot::Shoot> latest_;  // what is to be entered, once it has settled
-    std::string workedOn_;                        // the shot that was selected as it was edited
     bool madeUp_ = false;
     std::shared_ptr<const shoot::Shoot> madeUpOf_;  // what it is still to be made of; null: nothing
-    QTimer settle_;
     int jobs_ = 0;
-    std::map<std::string, std::shared_ptr<const proof::Inspection>> entered_;  // by shot, the last that was
-    std::atomic<bool> closing_ = false;                                        // read by the worker
+    std::atomic<bool> closing_ = false;  // read by the worker
     struct Open;
     std::shared_ptr<Open> open_;
     Worker worker_;  // last: its job uses the rest

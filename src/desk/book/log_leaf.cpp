@@ -8,6 +8,7 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/book/log_board.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/day/day_paper.hpp"
 #include "desk/shell/document.hpp"
 #include "log/keeper.hpp"
@@ -60,8 +61,8 @@ std::string sunThen(const log::Entry& entry) {
 
 }  // namespace
 
-LogLeaf::LogLeaf(Document& document, LogDesk& desk, QWidget* parent)
-    : QWidget(parent), document_(document), desk_(desk) {
+LogLeaf::LogLeaf(Document& document, LogWriter& writer, QWidget* parent)
+    : QWidget(parent), document_(document), writer_(writer), desk_(writer.book()) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);
@@ -70,7 +71,7 @@ LogLeaf::LogLeaf(Document& document, LogDesk& desk, QWidget* parent)
     later_.setSingleShot(true);
     later_.setInterval(120);  // ms after the last key
     connect(&later_, &QTimer::timeout, this, &LogLeaf::find);
-    connect(&desk, &LogDesk::changed, this, [this] {
+    connect(&desk_, &LogDesk::changed, this, [this] {
         if (isVisible()) find();
     });
     showEntry();
@@ -131,7 +132,7 @@ QWidget* LogLeaf::buildList() {
     own->addWidget(write);
     const auto enter = [this] {
         if (line_->text().trimmed().isEmpty()) return;
-        desk_.writeDown(line_->text());
+        writer_.writeDown(line_->text());
         line_->clear();
     };
     connect(write, &QPushButton::clicked, this, enter);
@@ -156,6 +157,7 @@ QWidget* LogLeaf::buildList() {
          [this] {
              const auto path =
                  QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Logs, notes (*.json *.csv *.txt)"));
+             if (path.endsWith(QLatin1String(".txt"), Qt::CaseInsensitive)) return writer_.readNotes(path);
              if (!path.isEmpty()) desk_.importFrom(path);
          });
     foot->addStretch();

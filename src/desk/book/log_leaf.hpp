@@ -19,6 +19,7 @@ class FactsView;
 class LineField;
 class LogBoard;
 class LogDesk;
+class LogWriter;
 class Sentence;
 
 /// All that was logged, looked through by words, kind, class and verdict; what is chosen with its plan's picture, and a
@@ -26,7 +27,7 @@ class Sentence;
 class LogLeaf : public QWidget {
     Q_OBJECT
   public:
-    LogLeaf(Document& document, LogDesk& desk, QWidget* parent = nullptr);
+    LogLeaf(Document& document, LogWriter& writer, QWidget* parent = nullptr);
     void refresh();
     const std::optional<log::Entry>& shown() const { return shown_; }
 
@@ -45,6 +46,7 @@ class LogLeaf : public QWidget {
     void begin();
 
     Document& document_;
+    LogWriter& writer_;
     LogDesk& desk_;
     LineField* words_ = nullptr;
     QComboBox* kind_ = nullptr;

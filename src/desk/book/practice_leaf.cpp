@@ -9,6 +9,7 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/book/find_error.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/book/practice_board.hpp"
 #include "desk/day/day_paper.hpp"
 #include "desk/kit/bag.hpp"
@@ -17,6 +18,7 @@
 #include "desk/shell/document.hpp"
 #include "log/record.hpp"
 #include "plan/stack/step_sizes.hpp"
+#include "shoot/edit.hpp"
 
 #include <QDateTime>
 #include <QHBoxLayout>
@@ -42,6 +44,7 @@ PracticeLeaf::PracticeLeaf(Document& document, Desks desks, QWidget* parent)
     connect(&desks_.runs, &RunDesk::ended, this, [this] {
         if (taking_) QTimer::singleShot(0, this, &PracticeLeaf::takeNext);
     });
+    connect(&document_, &Document::shootChanged, this, &PracticeLeaf::showLaidOut);
     connect(&desks_.proof, &ProofDesk::changed, this, [this] {
         if (judging_ && !desks_.proof.isBusy()) QTimer::singleShot(0, this, &PracticeLeaf::lookNext);
     });
@@ -93,6 +96,9 @@ QWidget* PracticeLeaf::buildPage() {
     judge_ =
         button({"judgeExerciseButton", tr("Judge the frames"), tr("What its shots have in Proof, or their runs took")},
                [this] { judge(); });
+    away_ = button({"putAwayExerciseButton", tr("Put it away"),
+                    tr("Takes the exercise's shots out of this shoot; frames and log stay")},
+                   [this] { putAway(); });
     column->addLayout(row);
     said_ = new Sentence(4, page);
     said_->setObjectName(QStringLiteral("practiceSaid"));
@@ -135,7 +141,7 @@ QLayout* PracticeLeaf::buildKeeping(QWidget* page) {
 }
 
 void PracticeLeaf::refresh() {
-    desks_.log.search(
+    desks_.writer.book().search(
         {.words = "practice", .kind = log::Kind::note, .most = 1000}, this, [this](const LogDesk::Found& found) {
             done_.clear();
             // Newest first: what came of it last counts, unless it was passed once.
@@ -147,15 +153,16 @@ void PracticeLeaf::refresh() {
             }
             showDone();
         });
-    desks_.log.search({.kind = log::Kind::inspection, .most = 500}, this, [this](const LogDesk::Found& found) {
-        std::map<std::string, int> causes;
-        for (const auto& entry : found.entries)
-            for (const auto& part : toQt(entry.causes).split(QStringLiteral(", "), Qt::SkipEmptyParts))
-                causes[part.section(QLatin1Char(' '), 0, 0).toStdString()] +=
-                    std::max(1, part.section(QLatin1Char(' '), 1).toInt());
-        causes_.assign(causes.begin(), causes.end());
-        showDone();
-    });
+    desks_.writer.book().search(
+        {.kind = log::Kind::inspection, .most = 500}, this, [this](const LogDesk::Found& found) {
+            std::map<std::string, int> causes;
+            for (const auto& entry : found.entries)
+                for (const auto& part : toQt(entry.causes).split(QStringLiteral(", "), Qt::SkipEmptyParts))
+                    causes[part.section(QLatin1Char(' '), 0, 0).toStdString()] +=
+                        std::max(1, part.section(QLatin1Char(' '), 1).toInt());
+            causes_.assign(causes.begin(), causes.end());
+            showDone();
+        });
 }
 
 void PracticeLeaf::showDone() {
@@ -178,6 +185,7 @@ void PracticeLeaf::showExercise() {
     for (auto* button : {open_, bench_, judge_}) button->setEnabled(gear);
     outcome_ = {};
     showOutcome();
+    showLaidOut();
     pictures_->clear();
     pictures_->show();
     find_->hide();
@@ -185,10 +193,10 @@ void PracticeLeaf::showExercise() {
     open_->setVisible(!exercise.hidden);
     judge_->setVisible(!exercise.hidden);
     if (gear)
-        desks_.log.drawShots(exercise.shots(document_.kit()), this,
-                             [this, id = exercise.id](const std::vector<std::string>& pictures) {
-                                 if (board_->chosen().id == id) showPictures(pictures);
-                             });
+        desks_.writer.book().drawShots(exercise.shots(document_.kit()), this,
+                                       [this, id = exercise.id](const std::vector<std::string>& pictures) {
+                                           if (board_->chosen().id == id) showPictures(pictures);
+                                       });
 }
 
 /// The frames as they are to come out, side by side; of more than four the first, the last and two between.
@@ -240,6 +248,21 @@ void PracticeLeaf::open() {
     const auto first = std::ranges::find(shots, ids.front(), &shoot::Shot::id);
     document_.select(static_cast<int>(first - shots.begin()));
     Q_EMIT shotWanted();
+}
+
+void PracticeLeaf::showLaidOut() {
+    const auto& exercise = board_->chosen();
+    away_->setVisible(std::ranges::any_of(document_.shoot().shots,
+                                          [&](const auto& shot) { return practice::exercise_of(shot) == &exercise; }));
+}
+
+/// It is no part of the job: neither of its day nor of what has to be packed.
+void PracticeLeaf::putAway() {
+    const auto& exercise = board_->chosen();
+    document_.edit({tr("Put an exercise away")}, [&](shoot::Shoot& shoot) {
+        for (std::size_t i = shoot.shots.size(); i-- > 0;)
+            if (practice::exercise_of(std::as_const(shoot.shots)[i]) == &exercise) shoot::remove_shot(shoot, i);
+    });
 }
 
 // ---- on the bench ------------------------------------------------------------------------------------------------
@@ -404,7 +427,7 @@ void PracticeLeaf::keepLimits() {
 
 void PracticeLeaf::enter() {
     const auto& exercise = board_->chosen();
-    desks_.log.enterPractice(exercise.id, exercise.name, outcome_.result == practice::Result::passed, outcome_.said);
+    desks_.writer.enterPractice(exercise.id, exercise.name, outcome_.result == practice::Result::passed, outcome_.said);
     done_[exercise.id] = outcome_.result;
     showDone();
 }

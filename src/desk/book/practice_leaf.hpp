@@ -20,7 +20,7 @@ class Bag;
 class Document;
 class FactsView;
 class FindError;
-class LogDesk;
+class LogWriter;
 class PracticeBoard;
 class ProofDesk;
 class QuantityField;
@@ -33,7 +33,7 @@ class PracticeLeaf : public QWidget {
     Q_OBJECT
   public:
     struct Desks {
-        LogDesk& log;
+        LogWriter& writer;
         RunDesk& runs;
         ProofDesk& proof;
         Bag& bag;
@@ -54,7 +54,9 @@ class PracticeLeaf : public QWidget {
     void showDone();
     void showPictures(const std::vector<std::string>& pictures);
     std::vector<std::string> layOut();  // ids of its shots in this shoot, made where they are not there
+    void showLaidOut();
     void open();
+    void putAway();
     void takeOnBench();
     void takeNext();
     void lookThrough();
@@ -81,6 +83,7 @@ class PracticeLeaf : public QWidget {
     QPushButton* open_ = nullptr;
     QPushButton* bench_ = nullptr;
     QPushButton* judge_ = nullptr;
+    QPushButton* away_ = nullptr;
     QPushButton* keep_ = nullptr;  // what the numbers state of person or gear
     QLabel* settingName_ = nullptr;
     QuantityField* setting_ = nullptr;  // that the steps which were measured were taken with

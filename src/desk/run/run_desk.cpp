@@ -129,12 +129,17 @@ std::vector<devices::Trouble> RunDesk::troublesOf(const shoot::Shot& shot) {
     return {*trouble_};
 }
 
-void RunDesk::startTries(const std::string& id, std::size_t tries) {
-    const auto* shot = find(id);
-    if (session_ || !shot) return;
+/// A run by itself: nothing waits behind it, and nothing is to go wrong.
+void RunDesk::beginAlone() {
     queue_.clear();
     tests_ = false;
     trouble_.reset();
+}
+
+void RunDesk::startTries(const std::string& id, std::size_t tries) {
+    const auto* shot = find(id);
+    if (session_ || !shot) return;
+    beginAlone();
     // Large enough for what is sharp to be told from what is not.
     constexpr int most = 3000;  // pixels; beyond it one waits for each too long
     auto settings = devices();
@@ -148,17 +153,14 @@ void RunDesk::startTries(const std::string& id, std::size_t tries) {
 void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {
     const auto* shot = find(id);
     if (session_ || !shot) return;
-    queue_.clear();
-    tests_ = false;
-    trouble_.reset();
+    beginAlone();
     launch(run::Session::begin({.kit = document_.kit(), .shot = *shot, .again = planes},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
 }
 
 void RunDesk::goOn(const QString& path) {
     if (session_) return;
-    queue_.clear();
-    trouble_.reset();
+    beginAlone();
     launch(run::Session::go_on(path.toStdString(), document_.shoot(), devices()));
 }
 

@@ -63,9 +63,9 @@ class RunDesk : public QObject {
 
     /// The shots by their ids, in that order; `tests`: first, middle and last frame of each alone.
     void start(std::vector<std::string> shots, bool tests);
-    /// Those planes of a shot alone, mm behind its nearest point; none: its one frame.
     /// One shot, so many times over; see run::tries_plan.
     void startTries(const std::string& shot, std::size_t tries);
+    /// Those planes of a shot alone, mm behind its nearest point; none: its one frame.
     void retake(const std::string& shot, const std::vector<double>& planes);
     void goOn(const QString& journal);
     void enterInLog(const QString& journal);  // without going on: it counts as broken off
@@ -117,6 +117,7 @@ class RunDesk : public QObject {
 
   private:
     void startNext();
+    void beginAlone();
     devices::DeviceSettings devices() const;
     std::vector<devices::Trouble> troublesOf(const shoot::Shot& shot);
     void reactedTo();

@@ -6,6 +6,7 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/book/book_sheet.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/depth/depth_page.hpp"
 #include "desk/finder/finder_panel.hpp"
@@ -70,15 +71,17 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     files_ = new ShootFiles(document_, *runs_, *this);
     commands_ = new ShotCommands(document_, this);
     gear_ = new GearWindows(document_, this);
-    log_ = new LogDesk(
-        document_, [this](const shoot::Shot& shot) { return subjects_.kindOf(shot).toStdString(); }, this);
-    connect(runs_, &RunDesk::gearChanged, log_, [this](const std::string& what, const QString& shot, double seconds) {
-        log_->enterChange(what, shot.toStdString(), seconds);
+    log_ = new LogDesk(document_, this);
+    writer_ = new LogWriter(
+        document_, *log_, [this](const shoot::Shot& shot) { return subjects_.kindOf(shot).toStdString(); }, this);
+    connect(runs_, &RunDesk::gearChanged, writer_,
+            [this](const std::string& what, const QString& shot, double seconds) {
+                writer_->enterChange(what, shot.toStdString(), seconds);
+            });
+    connect(runs_, &RunDesk::rehearsed, writer_, [this](const QString& shot, bool well, const QString& said) {
+        writer_->enterPractice("rehearsal", tr("Rehearsal: %1").arg(shot).toStdString(), well, said.toStdString());
     });
-    connect(runs_, &RunDesk::rehearsed, log_, [this](const QString& shot, bool well, const QString& said) {
-        log_->enterPractice("rehearsal", tr("Rehearsal: %1").arg(shot).toStdString(), well, said.toStdString());
-    });
-    log_->enterLooks(*proof_);
+    writer_->enterLooks(*proof_);
     new WordTips(this);
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1024, 660);
@@ -140,6 +143,7 @@ void MainWindow::paintEvent(QPaintEvent* event) {
 MainWindow::~MainWindow() {
     document_.disconnect(this);
     runs_->shutDown();
+    writer_->finish();
     log_->finish();
 }
 
@@ -264,6 +268,7 @@ StartSheet* MainWindow::start() {
 void MainWindow::connectParts() {
     connect(gear_, &GearWindows::problemFound, strip_, &ProblemStrip::say);
     connect(log_, &LogDesk::said, strip_, &ProblemStrip::say);
+    connect(writer_, &LogWriter::said, strip_, &ProblemStrip::say);
     connect(runs_, &RunDesk::problemFound, strip_, &ProblemStrip::say);
     connect(proof_, &ProofDesk::changed, this, [this] {
         if (atProof()) cards_->showProof(proof_);
@@ -630,7 +635,7 @@ DaySheet* MainWindow::day() {
 
 BookSheet* MainWindow::book() {
     if (book_) return book_;
-    book_ = new BookSheet(document_, bag(), {.log = *log_, .runs = *runs_, .proof = *proof_, .bag = bag()}, this);
+    book_ = new BookSheet(document_, bag(), {.writer = *writer_, .runs = *runs_, .proof = *proof_, .bag = bag()}, this);
     body_->addWidget(book_);
     history_->addStack(&bag().document().undoStack());
     connect(&book_->kit(), &KitRoom::sideShown, this, &MainWindow::chooseHistory);

@@ -32,6 +32,7 @@ class GearWindows;
 class Margin;
 class ProblemStrip;
 class LogDesk;
+class LogWriter;
 class ProofDesk;
 class RunDesk;
 class RunningView;
@@ -73,6 +74,10 @@ class MainWindow : public QMainWindow {
     LogDesk& log() {
         furnish();
         return *log_;
+    }
+    LogWriter& logWriter() {
+        furnish();
+        return *writer_;
     }
     void goTo(advice::Station station);
     void goTo(Sheet sheet);
@@ -148,6 +153,7 @@ class MainWindow : public QMainWindow {
     RunDesk* runs_ = nullptr;
     ProofDesk* proof_ = nullptr;
     LogDesk* log_ = nullptr;
+    LogWriter* writer_ = nullptr;
     ShootFiles* files_ = nullptr;
     ShotCommands* commands_ = nullptr;
     GearWindows* gear_ = nullptr;

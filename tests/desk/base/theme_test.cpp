@@ -4,6 +4,7 @@
 #include "desk/base/drafting.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 
 #include <QAbstractItemView>
 #include <QPointer>
@@ -123,7 +124,7 @@ constexpr const char* book_leaves[] = {"logTab", "lessonsTab", "protocolsTab", "
 void openBook(Person& person, const char* tab) {
     person.window().goTo(desk::Sheet::book);
     person.click(QLatin1String(tab));
-    (void)QTest::qWaitFor([&] { return !person.window().log().isBusy(); }, 20000);
+    (void)QTest::qWaitFor([&] { return !person.window().logWriter().isBusy(); }, 20000);
     QTest::qWait(50);
     person.settle();
 }

@@ -7,6 +7,7 @@
 #include "desk/book/log_board.hpp"
 #include "desk/book/log_desk.hpp"
 #include "desk/book/log_leaf.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/book/protocol_page.hpp"
 #include "desk/book/protocols_leaf.hpp"
 #include "desk/book/review_page.hpp"
@@ -33,9 +34,10 @@ struct Keeper : Person {
     Keeper() {
         window().openDemo();
         log().setPath(QString::fromStdString((folder / "logbook.db").string()));
-        log().setPatience(40);
+        writer().setPatience(40);
     }
     desk::LogDesk& log() { return window().log(); }
+    desk::LogWriter& writer() { return window().logWriter(); }
     desk::LogBoard* board() { return find<desk::LogBoard>(QStringLiteral("logBoard")); }
     void openLog(const char* tab = "logTab") {
         window().goTo(desk::Sheet::book);
@@ -44,9 +46,9 @@ struct Keeper : Person {
     }
     /// Until all is entered and answered.
     void wait() {
-        (void)QTest::qWaitFor([&] { return !log().isBusy(); }, 20000);
+        (void)QTest::qWaitFor([&] { return !writer().isBusy(); }, 20000);
         QTest::qWait(150);
-        (void)QTest::qWaitFor([&] { return !log().isBusy(); }, 20000);
+        (void)QTest::qWaitFor([&] { return !writer().isBusy(); }, 20000);
         settle();
     }
     void verdict(shoot::Verdict verdict, const char* time) {
@@ -91,12 +93,12 @@ TEST_CASE("a run and a verdict are entered as they happen, what is taken back at
     person.wait();
     CHECK_FALSE(person.find<QLabel>(QStringLiteral("logThumbnails"))->pixmap(Qt::ReturnByValue).isNull());
     // A verdict that is given just before another shoot is opened is entered too; that one's past is not entered again.
-    person.log().setPatience(60000);
+    person.writer().setPatience(60000);
     person.verdict(shoot::Verdict::redo, "2026-11-30T12:00:00");
     const auto file = person.folder / "same.poquito";
     REQUIRE_FALSE(storage::save_shoot(person.document().shoot(), file));
     REQUIRE(person.window().openFile(QString::fromStdString(file.string())));
-    person.log().setPatience(40);
+    person.writer().setPatience(40);
     person.wait();
     person.log().setPath(QString::fromStdString((person.folder / "logbook.db").string()));
     person.openLog();
@@ -114,7 +116,8 @@ TEST_CASE("a line is written down as in notes of a day, and what has no place is
     CHECK(person.board()->entries()[0].remark == "gusty");
     CHECK(person.text(QStringLiteral("writeDownField")).isEmpty());
     QString said;
-    QObject::connect(&person.log(), &desk::LogDesk::said, &person.log(), [&](const QString& words) { said = words; });
+    QObject::connect(&person.writer(), &desk::LogWriter::said, &person.log(),
+                     [&](const QString& words) { said = words; });
     person.type(QStringLiteral("writeDownField"), QStringLiteral("dragonfly 1/9"));
     person.click(QStringLiteral("writeDownButton"));
     person.wait();
@@ -166,7 +169,7 @@ TEST_CASE("a lesson is taken over by the button it offers, is undone, and is no 
     person.selectShot(QStringLiteral("Satchel, front"));
     const auto shot = person.shot();
     for (int i = 0; i < 4; ++i) {
-        auto entry = log::entry_for(person.document().shoot(), shot, person.log().classOf()(shot));
+        auto entry = log::entry_for(person.document().shoot(), shot, person.writer().classOf()(shot));
         entry.kind = log::Kind::correction, entry.stops = 0.5;
         entry.uid = "c" + std::to_string(i), entry.time = "2026-11-0" + std::to_string(i + 1) + "T10:00:00";
         entries.push_back(entry);
@@ -264,11 +267,11 @@ TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entr
 TEST_CASE("what one change between two runs took is entered, but not a click or a lunch", "[desk][log]") {
     Keeper person;
     const auto shot = person.shot().id;
-    person.log().enterChange("light", shot, 300);
-    person.log().enterChange("thing", shot, 90);
-    person.log().enterChange("light", shot, 2);
-    person.log().enterChange("light", shot, 9000);
-    person.log().enterChange("light", "no such shot", 300);
+    person.writer().enterChange("light", shot, 300);
+    person.writer().enterChange("thing", shot, 90);
+    person.writer().enterChange("light", shot, 2);
+    person.writer().enterChange("light", shot, 9000);
+    person.writer().enterChange("light", "no such shot", 300);
     person.openLog();
     const auto& entries = person.board()->entries();
     REQUIRE(entries.size() == 2);
@@ -283,8 +286,8 @@ TEST_CASE("notes of a day in the field are read in, with what has no place", "[d
     const auto path = person.folder / "notes.txt";
     REQUIRE_FALSE(storage::replace_file(path, "9:40 bee 3/20 gusty\n10:00 walrus\n"));
     QString words;
-    QObject::connect(&person.log(), &desk::LogDesk::said, [&](const QString& text) { words = text; });
-    person.log().importFrom(QString::fromStdString(path.string()));
+    QObject::connect(&person.writer(), &desk::LogWriter::said, [&](const QString& text) { words = text; });
+    person.writer().readNotes(QString::fromStdString(path.string()));
     CHECK(words.contains(QStringLiteral("1 line read")));
     CHECK(words.contains(QStringLiteral("line 2: got \"10:00 walrus\"")));
     person.openLog();

@@ -4,6 +4,7 @@
 #include "desk/base/facts_view.hpp"
 #include "desk/book/find_error.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/book/practice_board.hpp"
 #include "desk/book/practice_leaf.hpp"
 #include "desk/run/run_desk.hpp"
@@ -41,7 +42,7 @@ struct Learner : Person {
         settle();
     }
     void wait() {
-        (void)QTest::qWaitFor([&] { return !window().log().isBusy(); }, 20000);
+        (void)QTest::qWaitFor([&] { return !window().logWriter().isBusy(); }, 20000);
         QTest::qWait(100);
         settle();
     }
@@ -66,6 +67,25 @@ TEST_CASE("an exercise is laid out as shots, once, and says what frames are miss
     CHECK(person.document().count() == before + 2);  // they are there
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.document().count() == before);
+    // What was tried is put away again; another exercise's shots stay.
+    person.window().goTo(desk::Sheet::book);
+    auto* away = person.find(QStringLiteral("putAwayExerciseButton"));
+    CHECK_FALSE(away->isVisible());
+    person.click(QStringLiteral("openExerciseButton"));
+    person.window().goTo(desk::Sheet::book);
+    person.choose("spoon");
+    CHECK_FALSE(away->isVisible());
+    person.click(QStringLiteral("openExerciseButton"));
+    person.window().goTo(desk::Sheet::book);
+    CHECK(away->isVisible());
+    person.click(QStringLiteral("putAwayExerciseButton"));
+    CHECK(person.document().count() == before + 2);
+    CHECK_FALSE(away->isVisible());
+    person.choose("distance");
+    person.click(QStringLiteral("putAwayExerciseButton"));
+    CHECK(person.document().count() == before);
+    person.trigger(QStringLiteral("undoAction"));
+    CHECK(person.document().count() == before + 2);
 }
 
 TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kept in the log", "[desk][practice]") {

@@ -5,6 +5,7 @@
 
 #include "desk/base/facts_view.hpp"
 #include "desk/book/log_desk.hpp"
+#include "desk/book/log_writer.hpp"
 #include "desk/day/day_drawing.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/finder/finder_view.hpp"
@@ -167,7 +168,7 @@ TEST_CASE(
     CHECK(view->accessibleDescription().contains(QStringLiteral("The subject moved by 1 mm before frame 4")));
     CHECK(view->accessibleDescription().contains(QStringLiteral("said what it was")));
     CHECK_FALSE(notice->isVisible());
-    REQUIRE(person.waitFor([&] { return !person.window().log().isBusy(); }));
+    REQUIRE(person.waitFor([&] { return !person.window().logWriter().isBusy(); }));
     std::vector<log::Entry> entries;
     person.window().log().search({.words = "practice", .kind = log::Kind::note}, view,
                                  [&](desk::LogDesk::Found found) { entries = found.entries; });
