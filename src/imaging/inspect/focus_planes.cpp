@@ -58,30 +58,40 @@ struct Fit {
 
 constexpr std::size_t most_told = 16;  // frames of a course that are looked at at once
 
-/// How badly a tile explains its course from `frames` on, its strength chosen best. What drowned must be explained too.
-/// `per_step`: frames' places to places of the table.
-POQUITO_WIDE float cost_of_course(const float* frames, const float* log_detail, const float* told, const float* drowned,
-                                  int count, float depth, float per_step, float drowned_at) {
-    float logs[most_told];
+/// A course about its peak; past the end of the run nothing tells anything, so that all are looked at at once.
+struct Told {
+    std::array<float, most_told> frames{};  // their places
+    std::array<float, most_told> log_detail{};
+    std::array<float, most_told> told{};
+    std::array<float, most_told> drowned{};
+};
+
+/// How badly a tile explains its course, its strength chosen best. What drowned must be explained too. `per_step`:
+/// frames' places to places of the table.
+POQUITO_WIDE float cost_of_course(const Told& course, float depth, float per_step, float drowned_at) {
+    float places[most_told], logs[most_told];
     const float* table = off_focus.values();
     constexpr float last = OffFocus::steps * OffFocus::far;
+    // By themselves: a bound beside what is looked up by it would be a branch, and each place one by one.
+    for (std::size_t f = 0; f < most_told; ++f)
+        places[f] = std::min(last, std::abs(course.frames[f] - depth) * per_step);
     float sum = 0, weights = 0;
     POQUITO_SUMS(sum, weights)
-    for (int f = 0; f < count; ++f) {
-        const float place = std::min(last, std::abs(frames[f] - depth) * per_step);
-        const int i = static_cast<int>(place);
-        logs[f] = table[i] + (place - static_cast<float>(i)) * (table[i + 1] - table[i]);
-        sum += told[f] * (log_detail[f] - logs[f]);
-        weights += told[f];
+    for (std::size_t f = 0; f < most_told; ++f) {
+        const int i = static_cast<int>(places[f]);
+        logs[f] = table[i] + (places[f] - static_cast<float>(i)) * (table[i + 1] - table[i]);
+        sum += course.told[f] * (course.log_detail[f] - logs[f]);
+        weights += course.told[f];
     }
     if (!(weights > 0)) return 0;
     const float strength = sum / weights;
     float cost = 0;
     POQUITO_SUMS(cost)
-    for (int f = 0; f < count; ++f) {
+    for (std::size_t f = 0; f < most_told; ++f) {
         const float predicted = strength + logs[f];
-        const float off = log_detail[f] - predicted, over = std::max(0.0f, predicted - drowned_at);
-        cost += told[f] * off * off / (1 + off * off) + drowned[f] * over * over / (1 + over * over);
+        const float off = course.log_detail[f] - predicted, above = predicted - drowned_at;
+        const float over = (above + std::abs(above)) / 2;  // never below 0
+        cost += course.told[f] * off * off / (1 + off * off) + course.drowned[f] * over * over / (1 + over * over);
     }
     return cost;
 }
@@ -89,58 +99,69 @@ POQUITO_WIDE float cost_of_course(const float* frames, const float* log_detail, 
 /// A course beside the frames about its peak, at one width of the common curve.
 class Window {
   public:
-    Window(const Course& course, const std::vector<double>& frames, double width) : course_(course) {
+    Window(const Course& course, const std::vector<double>& frames, double width) : drowned_at_(course.drowned_at) {
         constexpr std::size_t reach = 7;  // frames to either side that tell
-        from_ = course.peak > reach ? course.peak - reach : 0;
-        count_ = static_cast<int>(std::min(frames.size(), course.peak + reach + 1) - from_);
-        for (int f = 0; f < count_; ++f)
-            frames_[static_cast<std::size_t>(f)] = static_cast<float>(frames[from_ + static_cast<std::size_t>(f)]);
+        const std::size_t from = course.peak > reach ? course.peak - reach : 0;
+        const std::size_t count = std::min(frames.size(), course.peak + reach + 1) - from;
+        for (std::size_t f = 0; f < count; ++f) told_.frames[f] = static_cast<float>(frames[from + f]);
+        const auto copy = [&](const std::vector<float>& all, std::array<float, most_told>& to) {
+            std::copy_n(all.begin() + static_cast<std::ptrdiff_t>(from), count, to.begin());
+        };
+        copy(course.log_detail, told_.log_detail);
+        copy(course.told, told_.told);
+        copy(course.drowned, told_.drowned);
         per_step_ = OffFocus::steps / static_cast<float>(std::hypot(width, course.spread));
     }
     /// Of the tile at that depth.
     double cost(double depth) const {
-        return static_cast<double>(cost_of_course(frames_.data(), &course_.log_detail[from_], &course_.told[from_],
-                                                  &course_.drowned[from_], count_, static_cast<float>(depth), per_step_,
-                                                  course_.drowned_at));
+        return static_cast<double>(cost_of_course(told_, static_cast<float>(depth), per_step_, drowned_at_));
     }
 
   private:
-    const Course& course_;
-    std::size_t from_ = 0;
-    int count_ = 0;
-    std::array<float, most_told> frames_{};
+    Told told_;
     float per_step_ = 1;
+    float drowned_at_;
 };
 
-/// The best depth near where the course has its peak.
-Fit fitted(const Course& course, const std::vector<double>& frames, double width, bool to_the_ends) {
-    const Window window(course, frames, width);
-    double low = frames[course.peak > 0 ? course.peak - 1 : 0],
-           high = frames[std::min(course.peak + 1, frames.size() - 1)];
+/// The best of the depths tried near where the course has its peak; `apart`: how finely.
+struct Tried {
+    Fit best{.cost = std::numeric_limits<double>::infinity()};
+    double apart = 0;
+};
+Tried tried_near_peak(const Window& window, std::size_t peak, const std::vector<double>& frames, bool to_the_ends) {
+    double low = frames[peak > 0 ? peak - 1 : 0], high = frames[std::min(peak + 1, frames.size() - 1)];
     // At an end of the run the peak may lie outside.
     const double outside = to_the_ends ? 6 : 1.2;
-    if (course.peak == 0) low -= outside;
-    if (course.peak + 1 == frames.size()) high += outside;
-    Fit best{.cost = std::numeric_limits<double>::infinity()};
-    const int steps = course.peak == 0 || course.peak + 1 == frames.size() ? 36 : 16;
-    const double apart = (high - low) / steps;
+    if (peak == 0) low -= outside;
+    if (peak + 1 == frames.size()) high += outside;
+    const int steps = peak == 0 || peak + 1 == frames.size() ? 36 : 16;
+    Tried tried{.apart = (high - low) / steps};
     // Every fourth, then halves about the best: the cost falls to both sides of it.
     constexpr int coarse = 4, half = coarse / 2;
     const auto look_at = [&](double depth) {
         const double cost = window.cost(depth);
-        if (cost < best.cost) best = {.cost = cost, .depth = depth};
+        if (cost < tried.best.cost) tried.best = {.cost = cost, .depth = depth};
     };
-    for (int i = 0; i <= steps; i += coarse) look_at(low + i * apart);
-    for (double way = half * apart; way > 0.75 * apart; way /= 2) {
-        const double middle = best.depth;
+    for (int i = 0; i <= steps; i += coarse) look_at(low + i * tried.apart);
+    for (double way = half * tried.apart; way > 0.75 * tried.apart; way /= 2) {
+        const double middle = tried.best.depth;
         if (middle - way >= low) look_at(middle - way);
         if (middle + way <= high) look_at(middle + way);
     }
-    const double left = window.cost(best.depth - apart);
-    const double right = window.cost(best.depth + apart);
+    return tried;
+}
+
+double least_cost(const Course& course, const std::vector<double>& frames, double width) {
+    return tried_near_peak(Window(course, frames, width), course.peak, frames, false).best.cost;
+}
+
+/// And between them, by the parabola through the best and its neighbours.
+double fitted_depth(const Course& course, const std::vector<double>& frames, double width, bool to_the_ends) {
+    const Window window(course, frames, width);
+    const auto [best, apart] = tried_near_peak(window, course.peak, frames, to_the_ends);
+    const double left = window.cost(best.depth - apart), right = window.cost(best.depth + apart);
     const double bend = left - 2 * best.cost + right;
-    if (bend > 1e-12) best.depth += std::clamp(0.5 * (left - right) / bend, -0.5, 0.5) * apart;
-    return best;
+    return bend > 1e-12 ? best.depth + std::clamp(0.5 * (left - right) / bend, -0.5, 0.5) * apart : best.depth;
 }
 
 class Fitter {
@@ -173,7 +194,7 @@ class Fitter {
         const double usual_cost = cost_of(width_, 300) / looked_at(300);
         for_rows(static_cast<int>(courses_.size()), [&](int i) {
             Course& course = courses_[static_cast<std::size_t>(i)];
-            course.depth = fitted(course, frames_, width_, true).depth;
+            course.depth = fitted_depth(course, frames_, width_, true);
         });
         learn_fineness();
         for_rows(static_cast<int>(courses_.size()), [&](int i) {
@@ -294,8 +315,7 @@ class Fitter {
     double cost_of(double width, std::size_t most) const {
         const std::size_t stride = std::max<std::size_t>(1, courses_.size() / most);
         double sum = 0;
-        for (std::size_t i = 0; i < courses_.size(); i += stride)
-            sum += fitted(courses_[i], frames_, width, false).cost;
+        for (std::size_t i = 0; i < courses_.size(); i += stride) sum += least_cost(courses_[i], frames_, width);
         return sum;
     }
 
@@ -306,7 +326,7 @@ class Fitter {
         std::ranges::fill(depth.values, std::numeric_limits<float>::quiet_NaN());
         for_rows(static_cast<int>(courses_.size()), [&](int i) {
             const Course& course = courses_[static_cast<std::size_t>(i)];
-            depth.values[course.tile] = static_cast<float>(fitted(course, frames_, width_, false).depth);
+            depth.values[course.tile] = static_cast<float>(fitted_depth(course, frames_, width_, false));
         });
         for (Course& course : courses_) {
             const int x = static_cast<int>(course.tile) % depth.columns,
@@ -372,7 +392,7 @@ class Fitter {
                 for (std::size_t f = after + 1; f < tried.size(); ++f) tried[f] = frames_[f] + step - now;
                 double cost = 0;
                 for (std::size_t k = 0; k < near.size(); k += stride)
-                    cost += fitted(courses_[near[k]], tried, width_, false).cost;
+                    cost += least_cost(courses_[near[k]], tried, width_);
                 cost += usual_cost * doubt(step / unit) / static_cast<double>(stride);
                 if (cost < best) best = cost, found[after] = step;
             }
@@ -417,7 +437,7 @@ class Fitter {
                 for (std::size_t f = after + 1; f < tried.size(); ++f) tried[f] = frames_[f] + more;
                 double cost = 0;
                 for (std::size_t k = 0; k < near.size(); k += stride)
-                    cost += fitted(courses_[near[k]], tried, width_, false).cost;
+                    cost += least_cost(courses_[near[k]], tried, width_);
                 return cost;
             };
             const double as_usual = cost_by(1);
