@@ -483,7 +483,7 @@ std::string loss_words(Loss loss, double by) {
             return fmt::format("clean shadows (ISO {})", text::number_text(base_iso * std::exp2(by), 6));
         case Loss::motion:
             return by > long_gone ? "everything: the subject has moved on"
-                                  : fmt::format("sharpness where it moves ({} px)", text::number_text(by, 2));
+                                  : fmt::format("sharp movement ({} px)", text::number_text(by, 2));
         case Loss::background:
             return fmt::format("light on the background ({} stops)", text::number_text(by + unmissed_background, 2));
         case Loss::time:
