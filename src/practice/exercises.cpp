@@ -127,8 +127,8 @@ std::vector<Shot> shots_steady(const gear::Kit& kit) {
         shot.exposure.f_number = 8, shot.exposure.iso = 800;
         shoot::own_tries(shot).hands = shoot::Hands{.shift = shift, .turn = turn, .along = 1, .unknown = {}};
         set_time(kit, shot);
-        shot.exposure.shutter = 1.0 / 30;
-        if (shot.ambient) shot.ambient->ev100 = 9;
+        shot.exposure.shutter = 1.0 / 125;
+        if (shot.ambient) shot.ambient->ev100 = 10;
         shots.push_back(std::move(shot));
     }
     return shots;
@@ -296,7 +296,7 @@ const std::vector<Exercise>& all() {
          10,
          "Close up every tremor is magnified with the subject. How many frames of eight are sharp tells which way of "
          "standing is yours.",
-         {"Print on a wall at eye height, 1/30 s, the flash off.",
+         {"Print on a wall at eye height, by a bright window, 1/125 s, the flash off.",
           "Eight frames each: arms out; elbows to the ribs; leaning on a wall; the lens on a bag of rice."},
          {"shaken", "chance"},
          shots_steady,

@@ -2,6 +2,7 @@
 
 #include "imaging/inspect/frame_scan.hpp"
 #include "imaging/inspect/sharp_band.hpp"
+#include "imaging/inspect/stack_look.hpp"
 #include "plan/assess.hpp"
 #include "plan/stack/step_sizes.hpp"
 #include "text/text.hpp"
@@ -290,15 +291,42 @@ Outcome judge_closer(const gear::Kit& kit, const std::vector<Series>& series) {
         facts);
 }
 
+namespace {
+
+/// Fine detail in the middle of the frame, above that noise.
+double detail_left(const imaging::FrameScan& scan, const imaging::CellMap& noise) {
+    double sum = 0;
+    const auto& detail = scan.detail;
+    for (int y = detail.rows / 4; y < detail.rows * 3 / 4; ++y)
+        for (int x = detail.columns / 4; x < detail.columns * 3 / 4; ++x)
+            sum += static_cast<double>(std::max(0.0f, detail.at(x, y) - noise.at(x, y)));
+    return sum;
+}
+
+/// Of the best frame's: a smear of two pixels one way takes three quarters of what lies along it at 0.3 cycles a pixel,
+/// (sin(2 pi f) / 2 pi f)^2, and nothing of what lies across.
+constexpr double still_sharp = 0.6;
+
+}  // namespace
+
 Outcome judge_steady(const gear::Kit&, const std::vector<Series>& series) {
     constexpr std::size_t each = 6;
     if (auto more = lacking(series, each); !more.empty()) return missing(more);
-    // Against the best of all: what is half as fine was shaken.
+    std::vector<const imaging::FrameScan*> all;
+    for (const auto& one : series)
+        for (const auto* frame : frames_of(one)) all.push_back(frame->scan.get());
+    const auto& level = all.front()->level;
+    if (std::ranges::any_of(all, [&](const auto* scan) {
+            return scan->level.columns != level.columns || scan->level.rows != level.rows;
+        }))
+        return failed("The frames are not all of one size: take them with one camera, held one way up.", {});
+    // By what is left of the finest detail: frames smeared to nothing have noise alone, and noise is fine.
+    const auto noise = imaging::noise_of(all, level);
     std::vector<std::vector<double>> fine;
     double best = 0;
     for (const auto& one : series) {
         auto& row = fine.emplace_back();
-        for (const auto* frame : frames_of(one)) row.push_back(fineness(*frame->scan, 0.25, 0.25, 0.75, 0.75));
+        for (const auto* frame : frames_of(one)) row.push_back(detail_left(*frame->scan, noise));
         best = std::max(best, std::ranges::max(row));
     }
     std::vector<Fact> facts;
@@ -310,7 +338,7 @@ Outcome judge_steady(const gear::Kit&, const std::vector<Series>& series) {
     };
     std::vector<Way> ways;
     for (std::size_t i = 0; i < series.size(); ++i) {
-        const auto sharp = std::ranges::count_if(fine[i], [&](double one) { return one > best * 0.75; });
+        const auto sharp = std::ranges::count_if(fine[i], [&](double one) { return one > best * still_sharp; });
         ways.push_back({series[i].shot, static_cast<std::size_t>(sharp), fine[i].size()});
         facts.push_back({series[i].shot->name, ways.back().text() + " sharp"});
     }

@@ -351,10 +351,11 @@ void LightsLeaf::addPower(QGridLayout* group) {
 
 /// Not of the shot but of the kit: what the meter read of the lamp corrects its record.
 void LightsLeaf::addReading(QGridLayout* group) {
-    reading_ = addField(group,
-                        {"lampReadingField", tr("Meter reads"),
-                         tr("Of this lamp alone, at the subject; type what your meter shows to calibrate it")},
-                        exposureValueQuantity());
+    reading_ = addField(
+        group,
+        {"lampReadingField", tr("Meter reads"),
+         tr("Of this lamp alone, at the subject; type what your meter shows to calibrate it, here and in the bag")},
+        exposureValueQuantity());
     connect(reading_, &QuantityField::valueEdited, this, [this](double ev100) {
         const Shot shot = *document().shot();
         const std::size_t light = chosen_.index(shot);

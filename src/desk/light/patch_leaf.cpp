@@ -98,8 +98,9 @@ void TestFrameLeaf::addLesson(QVBoxLayout* column) {
     lessonText_ = new Sentence(6, this);
     lessonText_->setObjectName(QStringLiteral("lessonText"));
     column->addWidget(lessonText_);
-    learn_ = captionedButton({"learnButton", tr("Learn"), tr("Adds this frame to the unit's or the modifier's record")},
-                             this);
+    learn_ = captionedButton(
+        {"learnButton", tr("Learn"), tr("Adds this frame to the unit's or the modifier's record, here and in the bag")},
+        this);
     forget_ = captionedButton({"forgetButton", tr("Back to the record"), tr("Forgets all its test frames")}, this);
     connect(learn_, &QPushButton::clicked, this, &TestFrameLeaf::learn);
     connect(forget_, &QPushButton::clicked, this, &TestFrameLeaf::forget);

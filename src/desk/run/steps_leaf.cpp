@@ -59,7 +59,8 @@ StepsLeaf::StepsLeaf(Document& document, QWidget* parent) : StationPage(document
     };
     button({"bandPicturesButton", tr("Two pictures\u2026"), tr("Marks where the first and the last are sharp")},
            &StepsLeaf::fromPictures);
-    button({"enterReadingButton", tr("Enter it"), tr("Adds the reading to the camera in the kit")}, &StepsLeaf::enter);
+    button({"enterReadingButton", tr("Enter it"), tr("Adds the reading to the camera's record, here and in the bag")},
+           &StepsLeaf::enter);
     row->addStretch();
     left->addLayout(row);
     left->addStretch();
