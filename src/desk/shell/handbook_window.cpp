@@ -16,6 +16,7 @@
 #include <QStringListModel>
 #include <QTextBlock>
 #include <QTextBrowser>
+#include <QTextList>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -148,7 +149,10 @@ void HandbookWindow::load() {
         cursor.setPosition(block.position());
         auto format = block.blockFormat();
         format.setLineHeight(130, QTextBlockFormat::ProportionalHeight);
-        if (level > 0) format.setTopMargin(level == chapter_level ? 20 : level > chapter_level ? 10 : 4);
+        if (level > 0)
+            format.setTopMargin(level == chapter_level ? 20 : level > chapter_level ? 10 : 4);
+        else
+            format.setBottomMargin(block.textList() || block.next().textList() ? 2 : 8);
         cursor.setBlockFormat(format);
         if (level == 0) {
             // The lettering has no bolder face than this.
