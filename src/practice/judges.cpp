@@ -6,6 +6,7 @@
 #include "plan/assess.hpp"
 #include "plan/stack/step_sizes.hpp"
 #include "text/text.hpp"
+#include "text/tone.hpp"
 
 #include <fmt/format.h>
 
@@ -112,10 +113,6 @@ double scatter(const std::vector<const FrameFacts*>& frames) {
     for (const auto* frame : frames) stops.push_back(frame->scan->median_stops);
     const auto [low, high] = std::ranges::minmax(stops);
     return high - low;
-}
-
-std::string grey_text(double stops) {
-    return fmt::format("{:.1f} stops {} middle grey", std::abs(stops), stops < 0 ? "below" : "above");
 }
 
 /// What frames by fixed power say of the unit that lit them, against its record; nothing where they agree.
@@ -426,19 +423,20 @@ Outcome judge_distance(const gear::Kit& kit, const std::vector<Series>& series) 
 Outcome judge_grounds(const gear::Kit&, const std::vector<Series>& series) {
     if (auto more = lacking(series, 1); !more.empty()) return missing(more);
     const double black = border_stops(*frames_of(series[0]).back()), white = border_stops(*frames_of(series[1]).back());
-    const std::vector<Fact> facts = {{"black ground", grey_text(black)}, {"white ground", grey_text(white)}};
+    const std::vector<Fact> facts = {{"black ground", text::tone_text(black)},
+                                     {"white ground", text::tone_text(white)}};
     constexpr double dark = -4.5, clean = 2.0;
     if (black > dark)
         return failed(
             fmt::format("The black ground is dark grey, {}; 5 below is black to the eye. Move it further back, shorten "
                         "the time against the light of the room, or close the stop and give more flash.",
-                        grey_text(black)),
+                        text::tone_text(black)),
             facts);
     if (white < clean)
         return failed(
             fmt::format("The white ground is grey, {}; 2.2 above is clean white. Bring it nearer, or turn more light "
                         "on it than on the subject.",
-                        grey_text(white)),
+                        text::tone_text(white)),
             facts);
     return passed("One flash, two grounds: distance made the one black, nearness the other white.", facts);
 }

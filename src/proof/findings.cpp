@@ -3,6 +3,7 @@
 #include "imaging/inspect/lost_detail.hpp"
 #include "imaging/inspect/median.hpp"
 #include "text/text.hpp"
+#include "text/tone.hpp"
 
 #include <fmt/format.h>
 
@@ -179,14 +180,6 @@ void judge_settings(std::vector<FrameFacts>& frames, const Meant* meant) {
             [](double) { return "The camera was held another way up than for the other frames, or thought so."; });
 }
 
-namespace {
-
-std::string grey_text(double stops) {
-    return fmt::format("{:.1f} stops {} middle grey", std::abs(stops), stops < 0 ? "below" : "above");
-}
-
-}  // namespace
-
 void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
     using light::BackgroundLook;
     const auto look = meant ? meant->report.light.background_look : std::nullopt;
@@ -223,11 +216,11 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
         if (!white && stops > black_to)
             add(frame.findings, Code::background, Level::caution,
                 fmt::format("The ground is not black: {}, black is {:g} below. Move it back, or keep light off it.",
-                            grey_text(stops), -black_to));
+                            text::tone_text(stops), -black_to));
         if (white && stops < white_from)
             add(frame.findings, Code::background, Level::caution,
                 fmt::format("The ground is not clean white: {}, clean white is {:g} above. More light on it.",
-                            grey_text(stops), white_from));
+                            text::tone_text(stops), white_from));
         // A ground that is planned white shows what colour the light is for the camera.
         const auto& planned_colour = meant->plan.shot.background->colour;
         constexpr int grey = 6;  // code values from one channel to another

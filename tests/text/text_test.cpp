@@ -2,6 +2,7 @@
 #include "support/matchers.hpp"
 #include "support/random.hpp"
 #include "text/scales.hpp"
+#include "text/tone.hpp"
 
 #include <cmath>
 #include <limits>
@@ -166,4 +167,9 @@ TEST_CASE("what is no number is said so, and nothing worse", "[shoot][text]") {
     CHECK(text::number_text(std::nan("")) == "nan");
     CHECK(text::number_text(std::numeric_limits<double>::infinity()) == "inf");
     CHECK(text::shutter_text(0) == "0 s");
+}
+
+TEST_CASE("a tone is told from middle grey", "[text]") {
+    CHECK(poquito::text::tone_text(-5.04) == "5.0 stops below middle grey");
+    CHECK(poquito::text::tone_text(2.44) == "2.4 stops above middle grey");
 }

@@ -48,6 +48,9 @@ PracticeLeaf::PracticeLeaf(Document& document, Desks desks, QWidget* parent)
     connect(&desks_.proof, &ProofDesk::changed, this, [this] {
         if (judging_ && !desks_.proof.isBusy()) QTimer::singleShot(0, this, &PracticeLeaf::lookNext);
     });
+    connect(&desks_.runs, &RunDesk::changed, this, [this] {
+        if (taking_) showTaking();
+    });
     showExercise();
 }
 
@@ -93,9 +96,12 @@ QWidget* PracticeLeaf::buildPage() {
     bench_ = button({"benchExerciseButton", tr("Try it on the bench"),
                      tr("The simulated bench takes the frames: to see what is to come out")},
                     [this] { takeOnBench(); });
+    stop_ = button({"stopExerciseButton", tr("Stop"), tr("The bench takes no more; what it took stays")},
+                   [this] { stopTaking(); });
+    stop_->hide();
     judge_ =
         button({"judgeExerciseButton", tr("Judge the frames"), tr("What its shots have in Proof, or their runs took")},
-               [this] { judge(); });
+               [this] { judge(board_->chosen()); });
     away_ = button({"putAwayExerciseButton", tr("Put it away"),
                     tr("Takes the exercise's shots out of this shoot; frames and log stay")},
                    [this] { putAway(); });
@@ -226,8 +232,8 @@ void PracticeLeaf::showPictures(const std::vector<std::string>& pictures) {
     pictures_->setPixmap(sheet);
 }
 
-std::vector<std::string> PracticeLeaf::layOut() {
-    const auto shots = board_->chosen().shots(document_.kit());
+std::vector<std::string> PracticeLeaf::layOut(const practice::Exercise& exercise) {
+    const auto shots = exercise.shots(document_.kit());
     std::vector<std::string> ids;
     std::vector<shoot::Shot> fresh;
     for (const auto& shot : shots) {
@@ -243,7 +249,7 @@ std::vector<std::string> PracticeLeaf::layOut() {
 }
 
 void PracticeLeaf::open() {
-    const auto ids = layOut();
+    const auto ids = layOut(board_->chosen());
     const auto& shots = document_.shoot().shots;
     const auto first = std::ranges::find(shots, ids.front(), &shoot::Shot::id);
     document_.select(static_cast<int>(first - shots.begin()));
@@ -272,7 +278,7 @@ void PracticeLeaf::takeOnBench() {
         said_->setText(tr("A run is on: let it end first."));
         return;
     }
-    waiting_ = layOut();
+    waiting_ = layOut(board_->chosen());
     taking_ = &board_->chosen();
     find_->hide();
     hidden_.reset();
@@ -284,18 +290,18 @@ void PracticeLeaf::takeOnBench() {
 void PracticeLeaf::takeNext() {
     if (!taking_ || desks_.runs.isRunning()) return;
     if (waiting_.empty()) {
-        const bool hidden = std::exchange(taking_, nullptr)->hidden;
-        return hidden ? lookThrough() : judge();
+        const auto& exercise = *taking_;
+        endTaking();
+        if (!exercise.hidden) return judge(exercise);
+        // Nobody waits for it any more: the next time another error is hidden.
+        if (&exercise == &board_->chosen()) lookThrough();
+        return;
     }
     const auto shot = waiting_.front();
     waiting_.erase(waiting_.begin());
     const auto& shots = document_.shoot().shots;
     const auto found = std::ranges::find(shots, shot, &shoot::Shot::id);
-    if (found == shots.end()) {  // taken out meanwhile
-        waiting_.clear(), taking_ = nullptr;
-        return;
-    }
-    said_->setText(tr("The bench takes %1.").arg(toQt(found->name)));
+    if (found == shots.end()) return endTaking();  // taken out meanwhile
     if (taking_->tries > 1)
         desks_.runs.startTries(shot, static_cast<std::size_t>(taking_->tries));
     else {
@@ -304,7 +310,32 @@ void PracticeLeaf::takeNext() {
         desks_.runs.setSettings(settings);
         desks_.runs.start({shot}, false);
     }
-    if (!desks_.runs.isRunning()) waiting_.clear(), taking_ = nullptr;  // it said why
+    if (!desks_.runs.isRunning()) return endTaking();  // it said why
+    stop_->show();
+    showTaking();
+}
+
+/// Which shot the bench is at, and how far; whichever exercise is being read meanwhile.
+void PracticeLeaf::showTaking() {
+    const auto status = desks_.runs.status();
+    const auto& shots = document_.shoot().shots;
+    const auto shot = std::ranges::find(shots, desks_.runs.shot(), &shoot::Shot::id);
+    if (!status || shot == shots.end() || practice::exercise_of(*shot) != taking_) return;
+    const auto of = status->frames.size();
+    said_->setText(
+        tr("The bench takes %1, frame %2 of %3.").arg(toQt(shot->name)).arg(std::min(status->frame + 1, of)).arg(of));
+}
+
+void PracticeLeaf::endTaking() {
+    waiting_.clear();
+    taking_ = nullptr;
+    stop_->hide();
+}
+
+void PracticeLeaf::stopTaking() {
+    endTaking();
+    desks_.runs.stop();
+    said_->setText(tr("Stopped. What the bench took so far can be judged, or taken anew."));
 }
 
 // ---- an error that is hidden in them -----------------------------------------------------------------------------
@@ -329,14 +360,14 @@ void PracticeLeaf::answer(devices::TroubleKind kind, int frame) {
                           {tr("at frame").toStdString(), std::to_string(frame + 1)}}};
     hidden_.reset();  // known now: the next one is another
     showOutcome();
-    enter();
+    enter(board_->chosen(), outcome_);
 }
 
 // ---- what the frames say -----------------------------------------------------------------------------------------
 
-void PracticeLeaf::judge() {
-    looking_ = layOut();
-    judging_ = true;
+void PracticeLeaf::judge(const practice::Exercise& exercise) {
+    looking_ = layOut(exercise);
+    judging_ = &exercise;
     lookNext();
 }
 
@@ -352,8 +383,7 @@ void PracticeLeaf::lookNext() {
         looking_.erase(looking_.begin());
         if (desks_.proof.lookAtRuns(shot)) return;  // told by changed
     }
-    judging_ = false;
-    const auto& exercise = board_->chosen();
+    const auto& exercise = *std::exchange(judging_, nullptr);
     std::vector<practice::Series> series;
     const auto& shots = document_.shoot().shots;
     const auto planned = exercise.shots(document_.kit());
@@ -363,9 +393,12 @@ void PracticeLeaf::lookNext() {
         series.push_back(
             {.shot = found == shots.end() ? &one : &*found, .inspection = look ? look->inspection : nullptr});
     }
-    outcome_ = exercise.judge(document_.kit(), series);
+    const auto outcome = exercise.judge(document_.kit(), series);
+    if (outcome.result != practice::Result::open) enter(exercise, outcome);
+    // Another one is being read by now: that one's result is in the log, and its tick in the list.
+    if (&exercise != &board_->chosen()) return;
+    outcome_ = outcome;
     showOutcome();
-    if (outcome_.result != practice::Result::open) enter();
 }
 
 void PracticeLeaf::showOutcome() {
@@ -392,8 +425,9 @@ void PracticeLeaf::showSetting() {
     const auto* camera = shot == shots.end() ? nullptr : gear::find_gear(document_.kit().cameras, shot->rig.camera);
     const int most =
         camera && camera->bracket.step_settings > 0 ? camera->bracket.step_settings : plan::usual_step_settings;
+    const int middle = (most + 1) / 2;
     const double named = outcome_.taught->offer.reading.setting;
-    setting_->setValue(named > 0 ? named : (most + 1) / 2);  // NOLINT(bugprone-integer-division): a number on a scale
+    setting_->setValue(named > 0 ? named : middle);
 }
 
 void PracticeLeaf::keep() {
@@ -425,10 +459,9 @@ void PracticeLeaf::keepLimits() {
     desks_.bag.document().edit(label, take);
 }
 
-void PracticeLeaf::enter() {
-    const auto& exercise = board_->chosen();
-    desks_.writer.enterPractice(exercise.id, exercise.name, outcome_.result == practice::Result::passed, outcome_.said);
-    done_[exercise.id] = outcome_.result;
+void PracticeLeaf::enter(const practice::Exercise& exercise, const practice::Outcome& outcome) {
+    desks_.writer.enterPractice(exercise.id, exercise.name, outcome.result == practice::Result::passed, outcome.said);
+    done_[exercise.id] = outcome.result;
     showDone();
 }
 

@@ -53,18 +53,22 @@ class PracticeLeaf : public QWidget {
     void showExercise();
     void showDone();
     void showPictures(const std::vector<std::string>& pictures);
-    std::vector<std::string> layOut();  // ids of its shots in this shoot, made where they are not there
+    std::vector<std::string> layOut(
+        const practice::Exercise& exercise);  // ids of its shots in this shoot, made where they are not there
     void showLaidOut();
     void open();
     void putAway();
     void takeOnBench();
     void takeNext();
+    void showTaking();
+    void endTaking();
+    void stopTaking();
     void lookThrough();
     void answer(devices::TroubleKind kind, int frame);
-    void judge();
+    void judge(const practice::Exercise& exercise);
     void lookNext();
     void showOutcome();
-    void enter();
+    void enter(const practice::Exercise& exercise, const practice::Outcome& outcome);
     void keep();
     void showSetting();
     void keepLimits();
@@ -83,6 +87,7 @@ class PracticeLeaf : public QWidget {
     QPushButton* open_ = nullptr;
     QPushButton* bench_ = nullptr;
     QPushButton* judge_ = nullptr;
+    QPushButton* stop_ = nullptr;
     QPushButton* away_ = nullptr;
     QPushButton* keep_ = nullptr;  // what the numbers state of person or gear
     QLabel* settingName_ = nullptr;
@@ -90,7 +95,7 @@ class PracticeLeaf : public QWidget {
     std::vector<std::string> waiting_;  // shots that are still to be taken on the bench
     std::vector<std::string> looking_;  // shots whose frames are still to be looked at
     const practice::Exercise* taking_ = nullptr;
-    bool judging_ = false;
+    const practice::Exercise* judging_ = nullptr;
     practice::Outcome outcome_;
     std::map<std::string, practice::Result> done_;
     std::vector<std::pair<std::string, int>> causes_;

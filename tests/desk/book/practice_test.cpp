@@ -109,6 +109,42 @@ TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kep
     CHECK(person.board()->accessibleDescription().contains(QStringLiteral("60 to 30 cm, passed")));
 }
 
+TEST_CASE("what the bench takes is judged as the exercise it is of, whatever is read meanwhile, and can be stopped",
+          "[desk][practice]") {
+    Learner person;
+    const auto taken = [&] {
+        return QTest::qWaitFor([&] { return !person.window().runs().isRunning() && !person.leaf()->isBusy(); }, 60000);
+    };
+    auto* stop = person.find(QStringLiteral("stopExerciseButton"));
+    CHECK_FALSE(stop->isVisible());
+    auto settings = person.window().runs().settings();
+    settings.speed = 40;  // slow enough to be met while it runs
+    person.window().runs().setSettings(settings);
+    person.choose("distance");
+    person.click(QStringLiteral("benchExerciseButton"));
+    CHECK(stop->isVisible());
+    CHECK(person.text(QStringLiteral("practiceSaid")) ==
+          QStringLiteral("The bench takes Flash at 60 cm, frame 1 of 1."));
+    person.choose("spoon");
+    REQUIRE(taken());
+    person.wait();
+    CHECK_FALSE(stop->isVisible());
+    // The spoon has neither shots nor a result.
+    CHECK(person.leaf()->outcome().result == practice::Result::open);
+    CHECK(std::ranges::none_of(person.document().shoot().shots,
+                               [](const auto& shot) { return shot.id.starts_with("practice-spoon"); }));
+    CHECK(person.board()->accessibleDescription().contains(QStringLiteral("60 to 30 cm, passed")));
+    // Stopped at once it takes no second shot.
+    person.choose("steady");
+    person.click(QStringLiteral("benchExerciseButton"));
+    person.click(QStringLiteral("stopExerciseButton"));
+    CHECK_FALSE(stop->isVisible());
+    REQUIRE(taken());
+    person.wait();
+    CHECK(person.window().runs().shot() == "practice-steady-1");
+    CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Stopped.")));
+}
+
 TEST_CASE("what an exercise measures of the camera goes into its record, and back", "[desk][practice]") {
     Learner person;
     person.choose("bracket");
