@@ -396,7 +396,10 @@ void PracticeLeaf::lookNext() {
     const auto outcome = exercise.judge(document_.kit(), series);
     if (outcome.result != practice::Result::open) enter(exercise, outcome);
     // Another one is being read by now: that one's result is in the log, and its tick in the list.
-    if (&exercise != &board_->chosen()) return;
+    if (&exercise != &board_->chosen()) {
+        said_->setText(tr("The bench is done with \u201c%1\u201d.").arg(QString::fromUtf8(exercise.name)));
+        return;
+    }
     outcome_ = outcome;
     showOutcome();
 }

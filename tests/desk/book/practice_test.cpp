@@ -129,6 +129,7 @@ TEST_CASE("what the bench takes is judged as the exercise it is of, whatever is 
     REQUIRE(taken());
     person.wait();
     CHECK_FALSE(stop->isVisible());
+    CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("The bench is done")));
     // The spoon has neither shots nor a result.
     CHECK(person.leaf()->outcome().result == practice::Result::open);
     CHECK(std::ranges::none_of(person.document().shoot().shots,
