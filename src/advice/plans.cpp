@@ -482,7 +482,7 @@ std::string loss_words(Loss loss, double by) {
         case Loss::iso:
             return fmt::format("clean shadows (ISO {})", text::number_text(base_iso * std::exp2(by), 6));
         case Loss::motion:
-            return by > long_gone ? "everything: the subject has moved on"
+            return by > long_gone ? "everything: it has moved on"
                                   : fmt::format("sharp movement ({} px)", text::number_text(by, 2));
         case Loss::background:
             return fmt::format("light on the background ({} stops)", text::number_text(by + unmissed_background, 2));

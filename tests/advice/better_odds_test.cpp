@@ -99,7 +99,7 @@ TEST_CASE("a throw lands surer from nearer, and a beam is surer than an eye", "[
     REQUIRE(find(all, "Let a beam"));
 }
 
-TEST_CASE("too slow a flash holds nothing; less power that does is offered, and what nothing else helps is not",
+TEST_CASE("too slow a flash holds nothing, less power that does is offered, and what nothing else helps is not",
           "[advice][chance]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];

@@ -155,7 +155,7 @@ TEST_CASE("what is no log is refused with its place", "[log]") {
     CHECK(once == again);
 }
 
-TEST_CASE("entries are found by words and their beginnings, class, gear, verdict and day; newest first", "[log]") {
+TEST_CASE("entries are found by words and their beginnings, class, gear, verdict and day, newest first", "[log]") {
     const test::Folder folder;
     auto book = opened(folder / "logbook.db");
     std::vector<Entry> entries;

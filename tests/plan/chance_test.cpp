@@ -81,7 +81,7 @@ TEST_CASE("wind and hands together let as many frames be sharp as drawing them o
     CHECK(report.chance->tries == optics::tries_for(report.chance->chance));
 }
 
-TEST_CASE("a shorter time, a calmer air, a steadier hold each help; without a hand there is no hand's share",
+TEST_CASE("a shorter time, a calmer air, a steadier hold each help, without a hand there is no hand's share",
           "[plan][chance]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];

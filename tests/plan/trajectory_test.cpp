@@ -37,7 +37,7 @@ shoot::Shoot throwing(const Freeze& freeze) {
 
 }  // namespace
 
-TEST_CASE("set to the delay, the light meets it where it is wanted; a thrown thing passes it twice", "[plan][toss]") {
+TEST_CASE("set to the delay, the light meets it where it is wanted, a thrown thing passes it twice", "[plan][toss]") {
     test::Random random(41);
     for (int i = 0; i < 200; ++i) {
         auto freeze = tossed();
@@ -104,7 +104,7 @@ TEST_CASE("a beam that comes too late is said, and the remedy leaves time", "[pl
     CHECK(*trigger_delay(*late->remedy->shot.freeze) < 0.002);
 }
 
-TEST_CASE("thrown too slowly it never comes to the place; the remedy does", "[plan][toss]") {
+TEST_CASE("thrown too slowly it never comes to the place, the remedy does", "[plan][toss]") {
     auto freeze = tossed();
     freeze.drop = -400;
     CHECK_FALSE(trajectory_of(freeze));

@@ -263,7 +263,7 @@ TEST_CASE("a shaken frame is found wherever it stands in a stack, where noise hi
     }
 }
 
-TEST_CASE("order by times, or without them by the detail; numbers that are missing", "[proof][stack]") {
+TEST_CASE("order by times, or without them by the detail, numbers that are missing", "[proof][stack]") {
     Stack timed(scene());
     const auto run = whole();
     for (int i = 0; i < test::frames_of_scene; ++i) {
@@ -370,7 +370,7 @@ TEST_CASE("PNG and TIFF give the same rows as what was written, and a hostile si
     CHECK(inspection->frames[0].findings[0].text.find("65500 by 65500") != std::string::npos);
 }
 
-TEST_CASE("a raw file is developed at half its size; one that is cut off is told", "[proof][files]") {
+TEST_CASE("a raw file is developed at half its size, one that is cut off is told", "[proof][files]") {
     const test::Folder folder;
     constexpr int width = 640, height = 480;
     const auto path = folder / "a.dng";

@@ -85,7 +85,7 @@ TEST_CASE("files without times are one sequence by their names", "[proof][sequen
     CHECK(sizes(sequences_of(stack.files())) == std::vector<std::size_t>{14});
 }
 
-TEST_CASE("a day's folder is sorted: whole, to be mended, hopeless; bursts by their sharpest", "[proof][sequences]") {
+TEST_CASE("a day's folder is sorted: whole, to be mended, hopeless, bursts by their sharpest", "[proof][sequences]") {
     Card card;
     card.stack(scene(), 0, 14);  // whole
     card.time += 60;

@@ -45,7 +45,7 @@ TEST_CASE("of labels about one place none covers another, and the far ones have 
     }
 }
 
-TEST_CASE("where all does not fit, first lines alone are written; what may go goes first", "[desk][labels]") {
+TEST_CASE("where all does not fit, first lines alone are written, what may go goes first", "[desk][labels]") {
     const QRectF room(0, 0, 100, 48);  // three lines high
     LabelPlacer placer(room);
     auto loose = named(QStringLiteral("ring"), QRectF(50, 20, 2, 2));

@@ -101,7 +101,7 @@ TEST_CASE("a thing gets its views by one click, and a list of things gets them a
     CHECK(QTest::qWaitFor([&] { return day->picturesAreMade(); }, 20000));
 }
 
-TEST_CASE("what deviates from its lock is said on the board and set back by a click; plates are added",
+TEST_CASE("what deviates from its lock is said on the board and set back by a click, plates are added",
           "[desk][day][sets]") {
     OnTheDay person("setsTab");
     auto* board = person.find<desk::PictureBoard>(QStringLiteral("setsBoard"));

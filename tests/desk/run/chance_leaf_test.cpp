@@ -90,7 +90,7 @@ TEST_CASE("a click takes a way that helps, and it can be undone", "[desk][chance
     CHECK(person.document().undoStack().undoText() == second);
 }
 
-TEST_CASE("one key for one that is kept, one for one that is not; from ten on the count stands", "[desk][chance]") {
+TEST_CASE("one key for one that is kept, one for one that is not, from ten on the count stands", "[desk][chance]") {
     Gusts person;
     auto* leaf = person.find(QStringLiteral("chanceTab"));
     leaf->setFocus();

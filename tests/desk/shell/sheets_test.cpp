@@ -121,7 +121,7 @@ TEST_CASE("the stop is typed and stepped as the camera shows it", "[desk][depth]
     CHECK(person.note("stop-over-limit").contains(QStringLiteral("f/11 on the display")));
 }
 
-TEST_CASE("sheets are turned by a key each and back to where one was; shots are dragged on the day", "[desk][sheets]") {
+TEST_CASE("sheets are turned by a key each and back to where one was, shots are dragged on the day", "[desk][sheets]") {
     Person person;
     person.window().openDemo();
     person.goTo(4);
