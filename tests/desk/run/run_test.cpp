@@ -128,7 +128,7 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
 }
 
 TEST_CASE(
-    "A rehearsal hides what goes wrong; what is noticed and what it cost is told at its end, and kept in the book",
+    "A rehearsal hides what goes wrong, what is noticed and what it cost is told at its end, and kept in the book",
     "[desk][run][rehearsal]") {
     RunPerson person(20);
     test::Folder books;
