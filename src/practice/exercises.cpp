@@ -116,16 +116,16 @@ std::vector<Shot> shots_closer(const gear::Kit& kit) {
 
 std::vector<Shot> shots_steady(const gear::Kit& kit) {
     std::vector<Shot> shots;
-    // What hands leave, braced so (common practice): shift in mm a second, turn in radians.
-    const std::tuple<const char*, double, double> ways[] = {{"Standing, arms out", 4, 0.06},
-                                                            {"Elbows to the ribs", 2.5, 0.035},
-                                                            {"Leaning on a wall", 1.5, 0.02},
-                                                            {"On a bag of rice", 0.3, 0.004}};
-    for (const auto& [name, shift, turn] : ways) {
+    // What hands leave, braced so (common practice): shift in mm/s, turn in rad/s, to and fro in mm.
+    const std::tuple<const char*, double, double, double> ways[] = {{"Standing, arms out", 4, 0.06, 2},
+                                                                    {"Elbows to the ribs", 2.5, 0.035, 1.2},
+                                                                    {"Leaning on a wall", 1.5, 0.02, 0.8},
+                                                                    {"On a bag of rice", 0.3, 0.004, 0.1}};
+    for (const auto& [name, shift, turn, along] : ways) {
         auto shot = plain(kit, "steady", static_cast<int>(shots.size()) + 1, name, 0.3);
         shot.rig.support = shoot::Support::hand;
         shot.exposure.f_number = 8, shot.exposure.iso = 800;
-        shoot::own_tries(shot).hands = shoot::Hands{.shift = shift, .turn = turn, .along = 1, .unknown = {}};
+        shoot::own_tries(shot).hands = shoot::Hands{.shift = shift, .turn = turn, .along = along, .unknown = {}};
         set_time(kit, shot);
         shot.exposure.shutter = 1.0 / 125;
         if (shot.ambient) shot.ambient->ev100 = 10;

@@ -48,7 +48,8 @@ class Session {
         shoot.shots.clear();
         shoot.shots.push_back(shot);
         auto& bench = *benches_.emplace_back(std::make_unique<test::BenchRun>(
-            shoot, devices::SimulatedBench::Options{.troubles = std::move(troubles), .picture_width = width_}));
+            shoot, devices::SimulatedBench::Options{.troubles = std::move(troubles), .picture_width = width_},
+            shot.id));
         bench.plan = run::tries_plan(bench.plan, static_cast<std::size_t>(exercise_.tries), 1);
         bench.devices = std::make_unique<devices::SimulatedBench>(
             bench.clock, run::bench_setup(bench.shoot.kit, bench.shoot.shots[0], bench.plan),

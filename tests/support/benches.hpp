@@ -38,8 +38,11 @@ struct BenchRun {
     std::unique_ptr<devices::SimulatedBench> devices;
 
     explicit BenchRun(shoot::Shoot of = twelve_frames(),
-                      devices::SimulatedBench::Options options = {.picture_width = 48})
-        : shoot(std::move(of)), plan(run::make_run_plan(shoot.kit, shoot.shots[0], "one-1", folder.path())) {
+                      devices::SimulatedBench::Options options = {.picture_width = 48},
+                      const std::string& name = "frames")
+        : folder(name),
+          shoot(std::move(of)),
+          plan(run::make_run_plan(shoot.kit, shoot.shots[0], "one-1", folder.path())) {
         devices = std::make_unique<devices::SimulatedBench>(clock, run::bench_setup(shoot.kit, shoot.shots[0], plan),
                                                             std::move(options));
     }

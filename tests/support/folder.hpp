@@ -9,16 +9,18 @@
 
 namespace poquito::test {
 
-/// A folder that is gone afterwards.
+/// A folder that is gone afterwards. Its own name is always the same: by it the bench draws what chance does to frames.
 class Folder {
   public:
-    Folder() {
-        std::string name = (std::filesystem::temp_directory_path() / "poquito-test-XXXXXX").string();
-        if (mkdtemp(name.data())) path_ = name;
+    explicit Folder(const std::string& name = "frames") {
+        std::string around = (std::filesystem::temp_directory_path() / "poquito-test-XXXXXX").string();
+        if (!mkdtemp(around.data())) return;
+        path_ = std::filesystem::path(around) / name;
+        std::filesystem::create_directory(path_);
     }
     ~Folder() {
         std::error_code ignored;
-        std::filesystem::remove_all(path_, ignored);
+        if (!path_.empty()) std::filesystem::remove_all(path_.parent_path(), ignored);
     }
     Folder(const Folder&) = delete;
     Folder& operator=(const Folder&) = delete;
