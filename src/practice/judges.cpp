@@ -9,12 +9,14 @@
 #include "text/tone.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <numbers>
 #include <set>
+#include <span>
 #include <utility>
 
 namespace poquito::practice {
@@ -355,9 +357,13 @@ Outcome judge_steady(const gear::Kit&, const std::vector<Series>& series) {
                                   "lens on something, or shorten the time.",
                                   time, lying.text()),
                       facts);
-    auto outcome = passed(fmt::format("\u201c{}\u201d is your way by hand: {} are sharp at {}; on the bag of rice {}.",
-                                      held.shot->name, held.text(), time, lying.text()),
-                          facts);
+    std::vector<std::string> alike;
+    for (const auto& way : std::span(ways).first(ways.size() - 1))
+        if (way.share() == held.share()) alike.push_back(fmt::format("\u201c{}\u201d", way.shot->name));
+    auto said = fmt::format("{} {} by hand: {} are sharp at {}; on the bag of rice {}.", fmt::join(alike, " and "),
+                            alike.size() == 1 ? "is your way" : "are alike", held.text(), time, lying.text());
+    if (held.share() == 1) said += " That is not yet where it ends: take them again at twice the time.";
+    auto outcome = passed(std::move(said), facts);
     // A time at which every other frame is lost is too long: half of it.
     const double slowest = held.share() >= enough ? shutter : shutter / 2;
     outcome.limits = shoot::Limits{.shutter_by_hand = slowest};
