@@ -1,6 +1,7 @@
 #include "shoot/form.hpp"
 #include "light/angle.hpp"
 
+#include "shoot/last_few.hpp"
 #include "shoot/scattered.hpp"
 #include "shoot/shoot.hpp"
 
@@ -133,7 +134,10 @@ const char* form_name(Form form) { return std::ranges::find(forms(), form, &Form
 Extent presented_extent(const Subject& subject) {
     if (subject.tilt == 0 && subject.turn == 0)
         return {.width = subject.width, .height = subject.height, .depth = subject.depth};
-    return Surface(subject).extent();
+    // Measured point by point: kept, as a change of the kit asks for that of every shot.
+    static LastFew<Subject, Extent, 256> kept;
+    const auto shape = shape_of(subject);
+    return *kept.of(shape, [&] { return std::make_shared<const Extent>(Surface(shape).extent()); });
 }
 
 Point3 facing_normal(const Subject& subject) {
