@@ -272,7 +272,8 @@ const std::vector<Exercise>& all() {
          10,
          "Depth of field stops being a word once you have seen it lie on a rule: how deep, and how much of it before "
          "the place you focused on.",
-         {"A printed rule or a page of small print, leaning back by 45 degrees, upright in the frame.",
+         {"A printed rule or a page of small print, leaning back by 45 degrees (a square of paper folded corner to "
+          "corner has that angle), upright in the frame.",
           "Camera on a stand, focused by hand on the middle of the rule, fired by the self-timer.",
           "The same picture at f/4, f/8 and f/16, each with four times the time of the one before: equally bright."},
          {"blurred"},
@@ -390,8 +391,8 @@ const std::vector<Exercise>& all() {
          "The camera numbers the steps of its focus bracket and does not say how wide they are. A rule that leans "
          "tells "
          "it in millimetres.",
-         {"A rule or a strip of fine print through the middle of the frame, leaning back by 45 degrees, and a toy "
-          "beside it.",
+         {"A rule or a strip of fine print through the middle of the frame, leaning back by 45 degrees: a square of "
+          "paper folded corner to corner has that angle. A toy beside it.",
           "The camera's focus bracket from the near end of the rule on, its step set to the middle of the scale (note "
           "the number), as many frames as the plan says."},
          {"gap", "steps"},

@@ -598,11 +598,24 @@ Outcome judge_bracket(const gear::Kit& kit, const std::vector<Series>& series) {
             "The rule tells nothing: it has to lean back by 45 degrees through the middle of the frame, and focus has "
             "to go along it.",
             std::move(facts));
-    const double step = imaging::travel_along_axis(*rows, pitch, m, plan.shot.subject.tilt);
+    constexpr double least_lean = 10, most_lean = 80;  // degrees: beyond them nothing is told, forwards or back
+    const double tilt = std::abs(plan.shot.subject.tilt);
+    if (tilt < least_lean || tilt > most_lean)
+        return failed(
+            fmt::format("The shot says that the rule leans by {:.0f}\u00b0. Put in how far it leaned, as its tilt.",
+                        tilt),
+            std::move(facts));
+    const double step = imaging::travel_along_axis(*rows, pitch, m, tilt);
     facts.push_back({"a step, by the rule", text::length_text(step)});
     if (const double planned = inspection.step(); planned > 0) facts.push_back({"planned", text::length_text(planned)});
     const auto report = plan::assess(plan);
     auto offer = of_reading(plan, report, step, static_cast<double>(inspection.frames.size()));
+    // From tan t: a degree more or less makes 2 / sin 2t of it.
+    const double lean = tilt * std::numbers::pi / 180;
+    const double a_degree = 2 / std::sin(2 * lean) * std::numbers::pi / 180;
+    facts.push_back({"the rule leans",
+                     fmt::format("by {:.0f}\u00b0, as the shot says; a degree more or less makes {:.1f} % of the step",
+                                 tilt, a_degree * 100)});
     auto words = fmt::format("By the rule a step of the camera was {} here.", text::length_text(step));
     const auto held = report.capture.frame_depth;
     auto outcome =

@@ -283,6 +283,9 @@ TEST_CASE("a bracket along a leaning rule measures the camera's step, for its re
     right.take_all();
     const auto outcome = right.outcome();
     check(outcome, Result::passed, "By the rule a step");
+    // tan 46 / tan 45 and tan 44 / tan 45 lie 3.5 % about 1.
+    CHECK(outcome.facts.back().value.find("by 45\u00b0") != std::string::npos);
+    CHECK(outcome.facts.back().value.find("3.5 %") != std::string::npos);
     REQUIRE(outcome.taught);
     const auto& reading = outcome.taught->offer.reading;
     CHECK(outcome.taught->shot == right.shots()[0].id);
@@ -308,6 +311,10 @@ TEST_CASE("a bracket along a leaning rule measures the camera's step, for its re
     upright.take_all([](shoot::Shot& shot) { shot.subject.tilt = 0, shot.capture.lead = shot.capture.tail = 10; });
     check(upright.outcome(), Result::failed, "tells nothing");
     CHECK_FALSE(upright.outcome().taught);
+    // Nor does one that leaned while its shot says that it does not.
+    right.shots()[0].subject.tilt = 0;
+    check(right.outcome(), Result::failed, "as its tilt");
+    CHECK_FALSE(right.outcome().taught);
 }
 
 TEST_CASE("what fixed flash gave against its record is offered to be kept", "[practice]") {
