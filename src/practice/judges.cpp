@@ -613,9 +613,10 @@ Outcome judge_bracket(const gear::Kit& kit, const std::vector<Series>& series) {
     // From tan t: a degree more or less makes 2 / sin 2t of it.
     const double lean = tilt * std::numbers::pi / 180;
     const double a_degree = 2 / std::sin(2 * lean) * std::numbers::pi / 180;
-    facts.push_back({"the rule leans",
-                     fmt::format("by {:.0f}\u00b0, as the shot says; a degree more or less makes {:.1f} % of the step",
-                                 tilt, a_degree * 100)});
+    facts.push_back(
+        {.name = "the rule leans",
+         .value = fmt::format("{:.0f}\u00b0", tilt),
+         .remark = fmt::format("As the shot says. A degree more or less makes {:.1f} % of the step.", a_degree * 100)});
     auto words = fmt::format("By the rule a step of the camera was {} here.", text::length_text(step));
     const auto held = report.capture.frame_depth;
     auto outcome =

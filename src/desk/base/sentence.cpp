@@ -18,17 +18,12 @@ void Sentence::setText(const QString& text) {
     update();
 }
 
-void Sentence::setLoud(bool loud) {
-    loud_ = loud;
-    update();
-}
-
 QSize Sentence::sizeHint() const { return {120, lines_ * QFontMetrics(textFont()).lineSpacing() + 2}; }
 
 void Sentence::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setFont(textFont());
-    painter.setPen(loud_ ? theme().ink : theme().quiet);
+    painter.setPen(theme().quiet);
     if (lines_ == 1) return drawLine(painter, rect(), Qt::AlignLeft, elided(painter.font(), text_, width()));
     painter.drawText(rect(), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, text_);
 }

@@ -12,7 +12,6 @@ class Sentence : public QWidget {
     explicit Sentence(int lines, QWidget* parent = nullptr);
 
     void setText(const QString& text);
-    void setLoud(bool loud);  // in ink: it is what one came for
     QString text() const { return text_; }
     QSize sizeHint() const override;
 
@@ -21,7 +20,6 @@ class Sentence : public QWidget {
 
   private:
     int lines_;
-    bool loud_ = false;
     QString text_;
 };
 

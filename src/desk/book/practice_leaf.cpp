@@ -4,7 +4,6 @@
 #include "desk/base/drafting.hpp"
 #include "desk/base/facts_view.hpp"
 #include "desk/base/quantity_field.hpp"
-#include "desk/base/sentence.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/book/find_error.hpp"
@@ -106,10 +105,11 @@ QWidget* PracticeLeaf::buildPage() {
                     tr("Takes the exercise's shots out of this shoot; frames and log stay")},
                    [this] { putAway(); });
     column->addLayout(row);
-    said_ = new Sentence(4, page);
+    said_ = new QLabel(page);
     said_->setObjectName(QStringLiteral("practiceSaid"));
+    said_->setWordWrap(true);
+    said_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Minimum);
     column->addWidget(said_);
-    said_->setLoud(true);
     row->addStretch();
     facts_ = new FactsView("practiceFacts", tr("What the frames say"), page);
     facts_->setMinimumHeight(200);
@@ -407,7 +407,8 @@ void PracticeLeaf::lookNext() {
 void PracticeLeaf::showOutcome() {
     std::vector<Fact> facts;
     facts.reserve(outcome_.facts.size());
-    for (const auto& one : outcome_.facts) facts.push_back({toQt(one.name), toQt(one.value)});
+    for (const auto& one : outcome_.facts)
+        facts.push_back({.name = toQt(one.name), .value = toQt(one.value), .remark = toQt(one.remark)});
     facts_->setVisible(!facts.empty());
     facts_->setFacts(std::move(facts));
     keep_->setVisible(outcome_.limits || outcome_.taught);

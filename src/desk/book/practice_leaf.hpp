@@ -25,7 +25,6 @@ class PracticeBoard;
 class ProofDesk;
 class QuantityField;
 class RunDesk;
-class Sentence;
 
 /// Exercises: chosen, laid out as shots of this shoot, tried on the bench or taken with the camera, and judged by their
 /// frames. What came of them goes into the log.
@@ -80,7 +79,7 @@ class PracticeLeaf : public QWidget {
     QLabel* name_ = nullptr;
     QLabel* words_ = nullptr;
     QLabel* pictures_ = nullptr;
-    Sentence* said_ = nullptr;
+    QLabel* said_ = nullptr;
     FactsView* facts_ = nullptr;
     FindError* find_ = nullptr;
     std::optional<devices::Trouble> hidden_;  // what is to be found

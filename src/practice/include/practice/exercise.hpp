@@ -27,6 +27,7 @@ enum class Result {
 struct Fact {
     std::string name;
     std::string value;
+    std::string remark = {};  // what it rests on, if that has to be said
 };
 /// What the numbers state of the gear, to be kept in its record.
 struct Taught {
