@@ -84,6 +84,20 @@ QString elided(const QFont& font, const QString& text, double width) {
     return cut;
 }
 
+QStringList wrapped(const QFont& font, const QString& words, double width, int most) {
+    QStringList lines;
+    QString rest = words;
+    while (!rest.isEmpty() && static_cast<int>(lines.size()) < most - 1 && lineWidth(font, rest) > width) {
+        qsizetype cut = rest.lastIndexOf(QLatin1Char(' '));
+        while (cut > 0 && lineWidth(font, rest.left(cut)) > width) cut = rest.lastIndexOf(QLatin1Char(' '), cut - 1);
+        if (cut <= 0) break;
+        lines << rest.left(cut);
+        rest = rest.mid(cut + 1);
+    }
+    if (!rest.isEmpty()) lines << elided(font, rest, width);
+    return lines;
+}
+
 QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour) {
     const QSizeF size = shaped(painter.font(), text).size() + QSizeF(6, 0);
     QPointF corner = anchor;

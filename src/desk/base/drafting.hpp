@@ -6,6 +6,7 @@
 #include <QFont>
 #include <QRectF>
 #include <QString>
+#include <QStringList>
 
 #include <vector>
 
@@ -30,6 +31,9 @@ double lineWidth(const QFont& font, const QString& text);
 
 /// `text`, or as much of it as `width` pixels hold and dots.
 QString elided(const QFont& font, const QString& text, double width);
+
+/// As many of `most` lines of `width` pixels as the words need, the last one elided where they need more.
+QStringList wrapped(const QFont& font, const QString& words, double width, int most);
 
 /// Text on a patch of the sheet's colour, so that lines end at it instead of crossing it. Returns what it covers.
 QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QString& text, const QColor& colour);

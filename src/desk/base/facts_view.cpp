@@ -14,26 +14,11 @@ constexpr double line_height = 18;
 constexpr double remark_height = 14;
 constexpr double between = 2;
 
-/// As many of `most` lines as the words need, the last one cut where they need more.
-QStringList wrapped(const QString& words, double width, int most) {
-    const QFont font = textFont(11);
-    QStringList lines;
-    QString rest = words;
-    while (!rest.isEmpty() && static_cast<int>(lines.size()) < most - 1 && lineWidth(font, rest) > width) {
-        qsizetype cut = rest.lastIndexOf(QLatin1Char(' '));
-        while (cut > 0 && lineWidth(font, rest.left(cut)) > width) cut = rest.lastIndexOf(QLatin1Char(' '), cut - 1);
-        if (cut <= 0) break;
-        lines << rest.left(cut);
-        rest = rest.mid(cut + 1);
-    }
-    if (!rest.isEmpty()) lines << elided(font, rest, width);
-    return lines;
-}
-
 double heightOf(const std::vector<Fact>& facts, double width, int most) {
     double sum = line_height + 3;
     for (const auto& fact : facts)
-        sum += line_height + between + remark_height * static_cast<double>(wrapped(fact.remark, width, most).size());
+        sum += line_height + between +
+               remark_height * static_cast<double>(wrapped(textFont(11), fact.remark, width, most).size());
     return sum;
 }
 
@@ -66,7 +51,7 @@ void FactsView::paintEvent(QPaintEvent*) {
     int lines = 3;  // of a remark, where the room allows
     while (lines > 1 && heightOf(facts_, width(), lines) > height()) --lines;
     for (const auto& fact : facts_) {
-        const auto remark = wrapped(fact.remark, width(), lines);
+        const auto remark = wrapped(textFont(11), fact.remark, width(), lines);
         const double needed = line_height + remark_height * static_cast<double>(remark.size());
         if (y + needed > height()) break;
         const auto value_font = textFont(12, QFont::DemiBold);

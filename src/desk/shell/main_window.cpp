@@ -605,10 +605,10 @@ void MainWindow::goTo(Sheet sheet) {
     runShown_ = false;
     if (sheet != sheet_) sheetBefore_ = sheet_;
     sheet_ = sheet;
-    refresh();
-    auto* focus = sheet == Sheet::shot  ? static_cast<QWidget*>(cards_)
-                  : sheet == Sheet::day ? day_->nextInFocusChain()
-                                        : static_cast<QWidget*>(book_);
+    refresh();  // without a shot there is no day
+    auto* focus = sheet_ == Sheet::shot  ? static_cast<QWidget*>(cards_)
+                  : sheet_ == Sheet::day ? day_->nextInFocusChain()
+                                         : static_cast<QWidget*>(book_);
     if (QWidget* had = focusWidget(); !had || !had->isVisible()) focus->setFocus();
 }
 

@@ -16,7 +16,8 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double dense_height = 96, most_height = 176, between = 6, words_height = 46, foot = 18;
+constexpr double dense_height = 96, most_height = 176, between = 6, words_height = 46, line_height = 15,
+                 words_beside = 14, foot = 18;
 
 }  // namespace
 
@@ -59,19 +60,33 @@ int SpecimenBoard::columns(int width) const {
 int SpecimenBoard::heightForWidth(int width) const {
     const int across = columns(width), count = static_cast<int>(subjects_.size());
     const int rows = std::max(1, (count + across - 1) / across);
-    return static_cast<int>(rows * (least_height_ + between) + foot);
+    return static_cast<int>(rows * (least_height_ + secondLine(width) + between) + foot);
+}
+
+/// What a second line takes where a name of these is too long for one.
+double SpecimenBoard::secondLine(int width) const {
+    const double room = cellWidth(width) - words_beside;
+    const bool any = std::ranges::any_of(subjects_, [&](const shoot::LibrarySubject& one) {
+        return lineWidth(textFont(12, QFont::DemiBold), toQt(one.name)) > room;
+    });
+    return any ? line_height : 0;
+}
+
+double SpecimenBoard::cellWidth(int width) const {
+    const double across = columns(width);
+    return (width - between * (across - 1)) / across;
 }
 
 double SpecimenBoard::cellHeight() const {
     const auto across = static_cast<std::size_t>(columns(width()));
     const auto rows = static_cast<double>(std::max<std::size_t>(1, (subjects_.size() + across - 1) / across));
-    return std::clamp((height() - foot) / rows - between, least_height_, most_height);
+    return std::clamp((height() - foot) / rows - between, least_height_ + secondLine(width()), most_height);
 }
 
 QRectF SpecimenBoard::cellRect(std::size_t index) const {
     const double cell_height = cellHeight();
     const auto across = static_cast<std::size_t>(columns(width()));
-    const double wide = (width() - between * (static_cast<double>(across) - 1)) / static_cast<double>(across);
+    const double wide = cellWidth(width());
     const std::size_t column = index % across, row = index / across;
     return {static_cast<double>(column) * (wide + between), static_cast<double>(row) * (cell_height + between), wide,
             cell_height};
@@ -83,7 +98,7 @@ double SpecimenBoard::scale() const {
         widest = std::max(widest, subject.subject.width);
         highest = std::max(highest, subject.subject.height);
     }
-    return std::min((cellRect(0).width() - 20) / widest, (cellHeight() - words_height) / highest);
+    return std::min((cellRect(0).width() - 20) / widest, (cellHeight() - words_height - secondLine(width())) / highest);
 }
 
 void SpecimenBoard::paintEvent(QPaintEvent*) {
@@ -116,7 +131,8 @@ void SpecimenBoard::paintCell(QPainter& painter, std::size_t index) const {
                               : QPen(t.hairline, 1));
     const auto lines = formLines(entry.subject, 0);
     painter.save();
-    painter.translate(cell.center().x(), cell.top() + 4 + (cell.height() - words_height) / 2);
+    const double second = secondLine(width());
+    painter.translate(cell.center().x(), cell.top() + 4 + (cell.height() - words_height - second) / 2);
     painter.scale(scale(), -scale());
     QPen thin(t.ink, 1, Qt::SolidLine, Qt::FlatCap);
     thin.setCosmetic(true);
@@ -127,11 +143,16 @@ void SpecimenBoard::paintCell(QPainter& painter, std::size_t index) const {
     painter.setPen(thin);
     painter.drawPath(lines.outline);
     painter.restore();
-    const QRectF words = cell.adjusted(6, cell.height() - words_height + 8, -6, -4);
+    const double beside = words_beside / 2 - 1;  // of a cell that is a pixel smaller all round
+    const QRectF words = cell.adjusted(beside, cell.height() - words_height + 8, -beside, -4);
     painter.setFont(textFont(12, taken ? QFont::DemiBold : QFont::Normal));
     painter.setPen(t.ink);
-    drawLine(painter, QRectF(words.left(), words.top(), words.width(), 16), Qt::AlignHCenter | Qt::AlignVCenter,
-             elided(painter.font(), toQt(entry.name), words.width()));
+    const auto lines_of_name = wrapped(painter.font(), toQt(entry.name), words.width(), 2);
+    double y = words.top() - line_height * static_cast<double>(lines_of_name.size() - 1);
+    for (const auto& line : lines_of_name) {
+        drawLine(painter, QRectF(words.left(), y, words.width(), 16), Qt::AlignHCenter | Qt::AlignVCenter, line);
+        y += line_height;
+    }
     painter.setFont(textFont(11));
     painter.setPen(taken ? t.ink : t.quiet);
     const auto& s = entry.subject;

@@ -38,6 +38,8 @@ class SpecimenBoard : public QWidget {
 
   private:
     int columns(int width) const;
+    double cellWidth(int width) const;
+    double secondLine(int width) const;
     double cellHeight() const;  // what there is of height is theirs, up to a bound
     std::optional<std::size_t> cellAt(QPointF at) const;
     void paintCell(QPainter& painter, std::size_t index) const;

@@ -309,3 +309,37 @@ TEST_CASE("another subject is taken from the board of the library, and undone in
     person.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(person.shot() == before);
 }
+
+TEST_CASE("without a shot there is no day, and asking for it shows where to begin", "[desk][start]") {
+    Person person;
+    // Before the day was ever shown, and after.
+    for (int round = 0; round < 2; ++round) {
+        person.window().newShoot();
+        person.window().goTo(desk::Sheet::day);
+        person.settle();
+        CHECK(person.find<desk::SpecimenBoard>(QStringLiteral("specimenBoard"))->isVisible());
+        CHECK((person.window().findChild<desk::DaySheet*>() == nullptr) == (round == 0));
+        person.window().openDemo();
+        person.window().goTo(desk::Sheet::day);
+        person.settle();
+        CHECK(person.window().findChild<desk::DaySheet*>()->isVisible());
+    }
+}
+
+TEST_CASE("a subject's name that is too long for one line has a second one", "[desk][start]") {
+    desk::SpecimenBoard board;
+    const auto named = [](const char* name) {
+        shoot::LibrarySubject one;
+        one.id = name, one.name = name;
+        one.subject.width = one.subject.height = one.subject.depth = 10;
+        return one;
+    };
+    board.show({named("Beetle")}, {});
+    const int low = board.heightForWidth(300);
+    board.show({named("Beetle"), named("Butterfly at rest, wings closed")}, {});
+    CHECK(board.heightForWidth(300) > low);
+    // Alone in a wide cell it needs one: two rows, as high as they are with short names.
+    const int wide = board.heightForWidth(250);
+    board.show({named("Beetle"), named("Bee")}, {});
+    CHECK(board.heightForWidth(250) == wide);
+}
