@@ -71,13 +71,15 @@ void LessonsLeaf::show(std::vector<log::Lesson> lessons) {
     lessons_ = std::move(lessons);
     words_->setText(
         lessons_.empty()
-            ? tr("Too little was logged to learn from: a correction or two, five tries of one kind, three "
-                 "proofs of a class.")
+            ? tr("Nothing to learn from yet. Correct a light or a step once or twice, count five tries of one kind of "
+                 "shot, or look at three shots of one class in Proof: what they have in common then stands here, with "
+                 "how sure it is.")
             : tr("Nine of ten such intervals hold what is true. What practice says beforehand counts for two "
                  "or three cases, and fades as yours come. Nothing is taken over by itself."));
     takeTimes_->setVisible(
         std::ranges::any_of(lessons_, [](const log::Lesson& one) { return one.topic == log::Topic::change; }));
     takeTimes_->setEnabled(document_.count() > 0);
+    take_->setVisible(!lessons_.empty());
     showOffers();
 }
 

@@ -67,7 +67,9 @@ LogLeaf::LogLeaf(Document& document, LogWriter& writer, QWidget* parent)
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);
     row->addWidget(buildList(), 1);
-    row->addWidget(buildPage());
+    page_ = buildPage();
+    page_->hide();
+    row->addWidget(page_);
     later_.setSingleShot(true);
     later_.setInterval(120);  // ms after the last key
     connect(&later_, &QTimer::timeout, this, &LogLeaf::find);
@@ -226,14 +228,16 @@ void LogLeaf::find() {
         const bool asks = !words_->text().isEmpty() ||
                           kind_->currentIndex() + class_->currentIndex() + verdict_->currentIndex() > 0 ||
                           season_->isChecked();
-        found_->setText(found.all == 0      ? (asks ? tr("Nothing of the kind was logged.")
-                                                    : tr("Nothing was logged yet. What runs, what is proofed and what gear "
-                                                              "turns out to do is entered here as it happens."))
-                        : found.all > shown ? tr("%1 found; the newest %2.").arg(found.all).arg(shown)
-                                            : tr("%1.").arg(toQt(text::count_text(static_cast<double>(found.all),
-                                                                                  "entry", "entries"))));
+        const auto all = static_cast<double>(found.all);
+        found_->setText(
+            found.all > shown ? tr("%1 found; the newest %2.").arg(found.all).arg(shown)
+            : found.all > 0   ? tr("%1.").arg(toQt(text::count_text(all, "entry", "entries")))
+            : asks            ? tr("Nothing of the kind was logged.")
+                   : tr("Nothing was logged yet. Every run, every look at frames in Proof and all that turns out "
+                        "about your gear is entered here by itself; what else happened can be written down."));
         if (desk_.isMadeUp())
             found_->setText(found_->text() + tr(" A year that never was: your own log is not touched."));
+        page_->setVisible(found.all > 0 || asks);  // of an empty log there is nothing to show
         board_->setEntries(std::move(found.entries));
         look();
     });

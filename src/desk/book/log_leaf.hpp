@@ -56,6 +56,7 @@ class LogLeaf : public QWidget {
     Sentence* found_ = nullptr;
     LogBoard* board_ = nullptr;
     LineField* line_ = nullptr;
+    QWidget* page_ = nullptr;
     QLabel* picture_ = nullptr;
     QLabel* thumbnails_ = nullptr;
     FactsView* facts_ = nullptr;

@@ -155,9 +155,9 @@ void ProtocolPage::draw(QPainter& painter, const QRectF& area) const {
     if (!protocol_) {
         writeLine(painter, QRectF(area.left(), area.top(), area.width(), 20), textFont(15, QFont::DemiBold),
                   theme().ink, tr("No shot of this shoot was logged on two days yet"));
-        writeLine(
-            painter, QRectF(area.left(), area.top() + 24, area.width(), 16), textFont(12), theme().quiet,
-            tr("A patient, a coin or a plant taken again has its sessions here, the first against all later ones."));
+        writeLine(painter, QRectF(area.left(), area.top() + 24, area.width(), 16), textFont(12), theme().quiet,
+                  tr("Take a shot again on another day, as of a patient, a coin or a plant: its sessions then stand "
+                     "here beside the first one, with what drifted."));
         return;
     }
     double y = drawHead(painter, area) + 12;

@@ -1,33 +1,29 @@
 #pragma once
 
+#include "desk/book/pages_leaf.hpp"
 #include "log/protocol.hpp"
-
-#include <QWidget>
 
 #include <vector>
 
-class QComboBox;
-class QPushButton;
-
 namespace poquito::desk {
 
-class LogDesk;
 class ProtocolPage;
 
 /// Series that are to look the same for months, one at a time, on a page that is printed for the binder.
-class ProtocolsLeaf : public QWidget {
+class ProtocolsLeaf : public PagesLeaf {
     Q_OBJECT
   public:
     explicit ProtocolsLeaf(LogDesk& desk, QWidget* parent = nullptr);
-    void refresh();
+    void refresh() override;
     const std::vector<log::Protocol>& protocols() const { return protocols_; }
 
+  protected:
+    void turn(int place) override;
+
   private:
+    ProtocolsLeaf(LogDesk& desk, ProtocolPage* page, QWidget* parent);
     void show(std::vector<log::Protocol> protocols);
 
-    LogDesk& desk_;
-    QComboBox* series_;
-    QPushButton* print_;
     ProtocolPage* page_;
     std::vector<log::Protocol> protocols_;
 };

@@ -1,26 +1,24 @@
 #pragma once
 
-#include <QWidget>
-
-class QComboBox;
-class QPushButton;
+#include "desk/book/pages_leaf.hpp"
 
 namespace poquito::desk {
 
-class LogDesk;
 class ReviewPage;
 
 /// The last day of this shoot, or another one, on a page that is printed as it stands.
-class ReviewLeaf : public QWidget {
+class ReviewLeaf : public PagesLeaf {
     Q_OBJECT
   public:
     explicit ReviewLeaf(LogDesk& desk, QWidget* parent = nullptr);
-    void refresh();
+    void refresh() override;
+
+  protected:
+    void turn(int place) override;
 
   private:
-    LogDesk& desk_;
-    QComboBox* day_;
-    QPushButton* print_;
+    ReviewLeaf(LogDesk& desk, ReviewPage* page, QWidget* parent);
+
     ReviewPage* page_;
 };
 

@@ -66,7 +66,8 @@ double ReviewPage::drawHead(QPainter& painter, const QRectF& area) const {
               r.day.empty() ? tr("Nothing was logged of this shoot yet") : longDay(r.day));
     if (r.day.empty()) {
         writeLine(painter, QRectF(area.left(), area.top() + 24, area.width(), 16), textFont(12), t.quiet,
-                  tr("What runs, what is proofed and what changes take is looked back on here, a day a page."));
+                  tr("Once something was run or looked at in Proof, its day stands here on a page: what was planned, "
+                     "what happened, and what the changes took."));
         return area.top() + review_head;
     }
     painter.setFont(textFont(12));

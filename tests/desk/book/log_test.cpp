@@ -295,11 +295,33 @@ TEST_CASE("notes of a day in the field are read in, with what has no place", "[d
     CHECK(*person.board()->entries()[0].tried == 20);
 }
 
+TEST_CASE("an empty log offers nothing to choose, print, take or forget", "[desk][log]") {
+    Keeper person;
+    const auto seen = [&](const char* tab, std::initializer_list<const char*> controls) {
+        person.openLog(tab);
+        std::vector<bool> visible;
+        for (const char* one : controls) visible.push_back(person.find<QWidget>(QLatin1String(one))->isVisible());
+        return visible;
+    };
+    const auto look = [&] {
+        return std::vector{seen("logTab", {"beginFromLogButton", "forgetLogButton", "logFacts"}),
+                           seen("lessonsTab", {"takeLessonButton"}),
+                           seen("protocolsTab", {"seriesChoice", "printProtocolButton"}),
+                           seen("reviewTab", {"reviewDayChoice", "printReviewButton"})};
+    };
+    for (const auto& leaf : look())
+        for (const bool one : leaf) CHECK_FALSE(one);
+    person.log().write(log::made_up_year(person.document().shoot(), 2026));
+    person.wait();
+    for (const auto& leaf : look())
+        for (const bool one : leaf) CHECK(one);
+}
+
 TEST_CASE("what the log teaches is shown with its cases, and the day's prices are taken from it when asked",
           "[desk][log]") {
     Keeper person;
     person.openLog("lessonsTab");
-    CHECK(person.text(QStringLiteral("lessonsWords")).contains(QStringLiteral("Too little was logged")));
+    CHECK(person.text(QStringLiteral("lessonsWords")).startsWith(QStringLiteral("Nothing to learn from yet")));
     person.log().write(log::made_up_year(person.document().shoot(), 2026));
     person.wait();
     auto* leaf = person.window().findChild<desk::LessonsLeaf*>();

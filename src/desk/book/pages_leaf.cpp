@@ -1,0 +1,58 @@
+#include "desk/book/pages_leaf.hpp"
+
+#include "desk/book/book_page.hpp"
+#include "desk/book/log_desk.hpp"
+#include "desk/day/day_paper.hpp"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+namespace poquito::desk {
+
+PagesLeaf::PagesLeaf(LogDesk& desk, const Bar& bar, BookPage* page, QWidget* parent) : QWidget(parent), desk_(desk) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    auto* paper = paperOn(this);
+    auto* column = new QVBoxLayout(paper);
+    column->setContentsMargins(14, 10, 14, 10);
+    column->setSpacing(8);
+    bar_ = new QWidget(paper);
+    auto* line = new QHBoxLayout(bar_);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->addWidget(new QLabel(bar.choice.label, bar_));
+    choice_ = new QComboBox(bar_);
+    nameControl(choice_, bar.choice);
+    choice_->setMinimumContentsLength(bar.letters);
+    connect(choice_, &QComboBox::activated, this, &PagesLeaf::turn);
+    line->addWidget(choice_);
+    line->addStretch();
+    auto* print = captionedButton(bar.print, bar_);
+    line->addWidget(print);
+    column->addWidget(bar_);
+    column->addWidget(scrollingOn(page, paper), 1);
+    connect(print, &QPushButton::clicked, page, &BookPage::askAndPrint);
+    row->addWidget(paper);
+    connect(&desk, &LogDesk::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+}
+
+void PagesLeaf::offer(const QStringList& names, int place) {
+    const QSignalBlocker quiet(choice_);
+    choice_->clear();
+    choice_->addItems(names);
+    choice_->setCurrentIndex(names.isEmpty() ? -1 : place);
+    bar_->setVisible(!names.isEmpty());
+}
+
+QString PagesLeaf::chosen() const { return choice_->currentText(); }
+
+int PagesLeaf::place() const { return choice_->currentIndex(); }
+
+}  // namespace poquito::desk
+
+#include "book/moc_pages_leaf.moc"
