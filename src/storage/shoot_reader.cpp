@@ -472,20 +472,20 @@ ReadResult<std::vector<Record>> read_list(std::string_view text, const char* for
 
 }  // namespace
 
-std::optional<Limits> load_limits(const std::filesystem::path& path) {
-    const auto text = read_file(path);
-    if (!std::holds_alternative<std::string>(text)) return std::nullopt;
+ReadResult<Limits> load_limits(const std::filesystem::path& path) {
+    auto text = read_file(path);
+    if (auto* error = std::get_if<ReadError>(&text)) return std::move(*error);
     try {
         const Json document = parse_json(std::get<std::string>(text));
         return read_record<Limits>(ObjectReader(Node(document)).member("limits", "an object"), Kit());
-    } catch (ReadError&) {
-        return std::nullopt;
+    } catch (ReadError& error) {
+        return std::move(error);
     }
 }
 
-std::vector<KindCheck> load_checks(const std::filesystem::path& path) {
-    const auto text = read_file(path);
-    if (!std::holds_alternative<std::string>(text)) return {};
+ReadResult<std::vector<KindCheck>> load_checks(const std::filesystem::path& path) {
+    auto text = read_file(path);
+    if (auto* error = std::get_if<ReadError>(&text)) return std::move(*error);
     try {
         const Json document = parse_json(std::get<std::string>(text));
         const Node root(document);
@@ -493,8 +493,8 @@ std::vector<KindCheck> load_checks(const std::filesystem::path& path) {
         for (const Node& node : ObjectReader(root).member("checks", "a list").items())
             checks.push_back(read_record<KindCheck>(node, Kit()));
         return checks;
-    } catch (ReadError&) {
-        return {};
+    } catch (ReadError& error) {
+        return std::move(error);
     }
 }
 

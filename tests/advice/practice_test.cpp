@@ -368,7 +368,7 @@ TEST_CASE("own checks stand first in the list, once each, and come by class", "[
     CHECK(back.shots[0].own_checks == at.shot().own_checks);
     const test::Folder folder;
     REQUIRE_FALSE(storage::save_checks(mine, folder / "checks.json"));
-    CHECK(storage::load_checks(folder / "checks.json") == mine);
+    CHECK(std::get<std::vector<KindCheck>>(storage::load_checks(folder / "checks.json")) == mine);
 }
 
 TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole plans", "[practice]") {

@@ -1,13 +1,13 @@
 #pragma once
 
 #include "desk/base/to_qt.hpp"
+#include "desk/base/user_file.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/read_error.hpp"
 
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QStandardPaths>
 #include <QString>
 
 #include <algorithm>
@@ -22,30 +22,31 @@
 namespace poquito::desk {
 
 /// Records with an id: the user's own, kept in a file beside the bag, before those that ship. Read when first asked
-/// for; what is kept is on the disk at once.
+/// for; what is kept is on the disk at once. A file that cannot be read is set aside, never written over.
 template <typename Record>
 class KeptRecords {
   public:
     struct Kinds {
         const char* file;  // its name in the user's data folder
+        QString whose;     // what it is called where it cannot be read, at the beginning of a sentence
         storage::ReadResult<std::vector<Record>> (*read)(std::string_view text);
         std::string (*write)(const std::vector<Record>& records);
         std::function<std::vector<Record>()> shipped;
     };
     /// `path` of the user's own; empty: in the user's data folder.
-    KeptRecords(Kinds kinds, const QString& path) : kinds_(std::move(kinds)), path_(path) {
-        if (path_.isEmpty())
-            path_ = QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))
-                        .filePath(QLatin1String(kinds_.file));
-    }
+    KeptRecords(Kinds kinds, const QString& path) : kinds_(std::move(kinds)), path_(userFile(path, kinds_.file)) {}
 
-    /// Those of a file; none where it cannot be read.
+    const QString& path() const { return path_; }
+    /// Those of a file that ships with the application.
     std::vector<Record> in(const QString& path) const {
-        QFile file(path);
-        if (!file.open(QIODevice::ReadOnly)) return {};
-        auto loaded = kinds_.read(file.readAll().toStdString());
-        auto* records = std::get_if<std::vector<Record>>(&loaded);
+        auto read = from(path);
+        auto* records = std::get_if<std::vector<Record>>(&read);
         return records ? std::move(*records) : std::vector<Record>();
+    }
+    /// What went wrong with the user's own, once; empty: nothing.
+    QString takeProblem() {
+        load();
+        return std::exchange(problem_, {});
     }
 
     const std::vector<Record>& all() {
@@ -75,9 +76,21 @@ class KeptRecords {
   private:
     void load() {
         if (std::exchange(loaded_, true)) return;
-        records_ = in(path_);
+        if (QFileInfo::exists(path_)) {
+            auto read = from(path_);
+            if (const auto* error = std::get_if<storage::ReadError>(&read))
+                problem_ = setAside(path_, kinds_.whose, *error);
+            else
+                records_ = std::move(std::get<std::vector<Record>>(read));
+        }
         own_ = records_.size();
         for (auto& one : kinds_.shipped()) records_.push_back(std::move(one));
+    }
+    storage::ReadResult<std::vector<Record>> from(const QString& path) const {
+        QFile file(path);
+        if (!file.open(QIODevice::ReadOnly))
+            return storage::ReadError{path.toStdString(), file.errorString().toStdString()};
+        return kinds_.read(file.readAll().toStdString());
     }
     std::vector<Record> mine_now() const {
         return {records_.begin(), records_.begin() + static_cast<std::ptrdiff_t>(own_)};
@@ -94,6 +107,7 @@ class KeptRecords {
 
     Kinds kinds_;
     QString path_;
+    QString problem_;
     bool loaded_ = false;
     std::size_t own_ = 0;
     std::vector<Record> records_;

@@ -5,6 +5,7 @@
 #include "desk/base/sentence.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/base/user_file.hpp"
 #include "desk/day/day_paper.hpp"
 #include "desk/day/picture_board.hpp"
 #include "desk/day/view_set_library.hpp"
@@ -41,6 +42,7 @@ SetsLeaf::SetsLeaf(Document& document, ShotPictures& pictures, ViewSetLibrary& l
     addDrawing(buildMargin(), 0);
     connect(&library, &ViewSetLibrary::changed, this, &SetsLeaf::fillSets);
     fillSets();
+    tellProblem(library_, this, &SetsLeaf::problemFound);
 }
 
 // ---- the board ---------------------------------------------------------------------------------------------------

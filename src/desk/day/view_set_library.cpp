@@ -9,6 +9,7 @@ namespace poquito::desk {
 ViewSetLibrary::ViewSetLibrary(const QString& path, QObject* parent)
     : QObject(parent),
       kept_({.file = "view-sets.json",
+             .whose = tr("Your sets of views"),
              .read = storage::read_view_sets,
              .write = storage::write_view_sets,
              .shipped = [this] { return kept_.in(QStringLiteral(":/data/view-sets.json")); }},

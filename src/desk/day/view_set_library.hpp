@@ -18,6 +18,7 @@ class ViewSetLibrary : public QObject {
     explicit ViewSetLibrary(const QString& path = {}, QObject* parent = nullptr);
 
     const std::vector<shoot::ViewSet>& sets() { return kept_.all(); }  // the user's own first
+    QString takeProblem() { return kept_.takeProblem(); }              // what could not be read, once; empty: nothing
     /// In the place of one of that id. Empty: done; else what went wrong.
     QString keep(shoot::ViewSet set);
 

@@ -1,22 +1,18 @@
 #include "desk/kit/bag.hpp"
 
 #include "desk/base/to_qt.hpp"
+#include "desk/base/user_file.hpp"
 #include "desk/shell/main_window.hpp"
 #include "storage/kit_file.hpp"
 #include "storage/shoot_file.hpp"
 
-#include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QStandardPaths>
 
 namespace poquito::desk {
 
-Bag::Bag(const QString& path, QObject* parent) : QObject(parent), path_(path) {
-    if (path_.isEmpty())
-        path_ = QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))
-                    .filePath(QStringLiteral("bag.json"));
+Bag::Bag(const QString& path, QObject* parent) : QObject(parent), path_(userFile(path, "bag.json")) {
     load();
     connect(&document_, &Document::shootChanged, this, &Bag::save);
 }
@@ -25,19 +21,21 @@ void Bag::load() {
     shoot::Shoot shoot{.title = "Bag", .kit = starterKit()};
     if (QFileInfo::exists(path_)) {
         auto loaded = storage::load_kit(path_.toStdString());
-        if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
-            // What someone may have changed by hand is kept beside the new one.
-            const QString aside =
-                path_ + QDateTime::currentDateTime().toString(QStringLiteral("'.unread-'yyyyMMdd-hhmmss"));
-            QFile::rename(path_, aside);
-            problem_ = tr("The bag was not read and stands aside as %1. %2")
-                           .arg(QFileInfo(aside).fileName(), toQt(storage::message(*error)));
-        } else {
+        if (const auto* error = std::get_if<storage::ReadError>(&loaded))
+            problem_ = setAside(path_, tr("The bag"), *error);
+        else
             shoot.kit = std::move(std::get<gear::Kit>(loaded));
-        }
     }
     shoot.limits = shoot::usual_limits();
-    if (auto read = storage::load_limits(limitsPath().toStdString())) shoot.limits = std::move(*read);
+    if (QFileInfo::exists(limitsPath())) {
+        auto loaded = storage::load_limits(limitsPath().toStdString());
+        if (const auto* error = std::get_if<storage::ReadError>(&loaded))
+            problem_ = QStringList{problem_, setAside(limitsPath(), tr("Your limits"), *error)}
+                           .join(QLatin1Char(' '))
+                           .trimmed();
+        else
+            shoot.limits = std::move(std::get<shoot::Limits>(loaded));
+    }
     document_.open(std::move(shoot), path_);
 }
 

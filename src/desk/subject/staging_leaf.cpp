@@ -6,6 +6,7 @@
 #include "desk/base/line_field.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/base/user_file.hpp"
 #include "desk/subject/table_drawing.hpp"
 #include "plan/report.hpp"
 #include "shoot/form.hpp"
@@ -30,6 +31,7 @@ using shoot::Staged;
 StagingLeaf::StagingLeaf(Document& document, QWidget* parent, const QString& props)
     : StationPage(document, parent),
       kept_({.file = "props.json",
+             .whose = tr("Your things for the table"),
              .read = storage::read_props,
              .write = storage::write_props,
              .shipped = shoot::usual_props},
@@ -156,6 +158,7 @@ void StagingLeaf::addFields(QVBoxLayout* column) {
     grid->addWidget(new QLabel(tr("Colour"), this), 4, 2);
     grid->addWidget(colour_, 4, 3);
     column->addWidget(group_);
+    tellProblem(kept_, this, &StagingLeaf::problemFound);
 }
 
 const Staged* StagingLeaf::chosen() {

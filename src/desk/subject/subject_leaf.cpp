@@ -5,6 +5,7 @@
 #include "desk/base/options.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/base/user_file.hpp"
 #include "desk/subject/specimen_board.hpp"
 #include "desk/subject/subject_library.hpp"
 #include "shoot/edit.hpp"
@@ -45,6 +46,7 @@ SubjectLeaf::SubjectLeaf(Document& document, SubjectLibrary& library, QWidget* p
     group->addWidget(heightMap_, group->rowCount(), 0, 1, 2);
     fields->addStretch();
     addLibrary(addColumn(1));
+    tellProblem(library_, this, &SubjectLeaf::problemFound);
 }
 
 void SubjectLeaf::addForm(QGridLayout* form) {

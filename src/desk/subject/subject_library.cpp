@@ -1,91 +1,78 @@
 #include "desk/subject/subject_library.hpp"
-#include "desk/base/to_qt.hpp"
 
-#include "storage/atomic_file.hpp"
+#include "desk/base/to_qt.hpp"
+#include "desk/base/user_file.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <QDir>
-#include <QFile>
 #include <QFileInfo>
-#include <QStandardPaths>
 
 #include <algorithm>
+#include <utility>
 
 namespace poquito::desk {
 namespace {
 
 constexpr const char* own_class = "My own";
 
-std::vector<shoot::LibrarySubject> read(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) return {};
-    auto loaded = storage::read_subjects(file.readAll().toStdString());
-    auto* subjects = std::get_if<std::vector<shoot::LibrarySubject>>(&loaded);
-    return subjects ? std::move(*subjects) : std::vector<shoot::LibrarySubject>();
-}
-
 }  // namespace
 
-SubjectLibrary::SubjectLibrary(const QString& path, QObject* parent) : QObject(parent), path_(path) {
-    if (path_.isEmpty())
-        path_ = QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))
-                    .filePath(QStringLiteral("subjects.json"));
-}
-
-const std::vector<shoot::LibrarySubject>& SubjectLibrary::subjects() {
-    load();
-    return subjects_;
-}
-
-void SubjectLibrary::load() {
-    if (loaded_) return;
-    loaded_ = true;
-    checks_ = storage::load_checks(checksPath().toStdString());
-    subjects_ = read(path_);
-    own_ = subjects_.size();
-    for (auto& subject : read(QStringLiteral(":/data/subjects.json"))) subjects_.push_back(std::move(subject));
-}
+SubjectLibrary::SubjectLibrary(const QString& path, QObject* parent)
+    : QObject(parent),
+      kept_({.file = "subjects.json",
+             .whose = tr("Your library of subjects"),
+             .read = storage::read_subjects,
+             .write = storage::write_subjects,
+             .shipped = [this] { return kept_.in(QStringLiteral(":/data/subjects.json")); }},
+            path) {}
 
 QString SubjectLibrary::keep(const shoot::Shot& shot) {
-    load();
     const std::string id = "own-" + shot.name;
     shoot::LibrarySubject made{
         .id = id, .kind = own_class, .name = shot.name, .subject = shot.subject, .zone = shot.capture.slice};
     made.subject.library = id;
-    auto own = std::vector(subjects_.begin(), subjects_.begin() + static_cast<std::ptrdiff_t>(own_));
-    std::erase_if(own, [&](const auto& one) { return one.id == id; });
-    own.push_back(std::move(made));
-    QDir().mkpath(QFileInfo(path_).path());
-    if (const auto error = storage::replace_file(path_.toStdString(), storage::write_subjects(own)))
-        return toQt(storage::message(*error));
-    subjects_.erase(subjects_.begin(), subjects_.begin() + static_cast<std::ptrdiff_t>(own_));
-    own_ = own.size();
-    subjects_.insert(subjects_.begin(), own.begin(), own.end());
-    Q_EMIT changed();
-    return {};
+    auto problem = kept_.keep(std::move(made));
+    if (problem.isEmpty()) Q_EMIT changed();
+    return problem;
+}
+
+QString SubjectLibrary::takeProblem() {
+    loadChecks();
+    return QStringList{kept_.takeProblem(), std::exchange(checksProblem_, {})}.join(QLatin1Char(' ')).trimmed();
 }
 
 QString SubjectLibrary::kindOf(const shoot::Shot& shot) {
     if (!shot.subject.library) return {};
     const auto found = std::ranges::find(subjects(), *shot.subject.library, &shoot::LibrarySubject::id);
-    return found == subjects_.end() ? QString() : toQt(found->kind);
+    return found == subjects().end() ? QString() : toQt(found->kind);
 }
 
 const std::vector<shoot::KindCheck>& SubjectLibrary::checks() {
-    load();
+    loadChecks();
     return checks_;
 }
 
-QString SubjectLibrary::checksPath() const { return QFileInfo(path_).dir().filePath(QStringLiteral("checks.json")); }
+void SubjectLibrary::loadChecks() {
+    if (std::exchange(checksLoaded_, true) || !QFileInfo::exists(checksPath())) return;
+    auto loaded = storage::load_checks(checksPath().toStdString());
+    if (const auto* error = std::get_if<storage::ReadError>(&loaded))
+        checksProblem_ = setAside(checksPath(), tr("Your own checks"), *error);
+    else
+        checks_ = std::move(std::get<std::vector<shoot::KindCheck>>(loaded));
+}
+
+QString SubjectLibrary::checksPath() const {
+    return QFileInfo(kept_.path()).dir().filePath(QStringLiteral("checks.json"));
+}
 
 QString SubjectLibrary::saveChecks() {
-    QDir().mkpath(QFileInfo(path_).path());
+    QDir().mkpath(QFileInfo(checksPath()).path());
     const auto error = storage::save_checks(checks_, checksPath().toStdString());
     return error ? toQt(storage::message(*error)) : QString();
 }
 
 QString SubjectLibrary::keepCheck(const QString& kind, const QString& text) {
-    load();
+    loadChecks();
     const shoot::KindCheck made{.kind = kind.toStdString(), .text = text.toStdString(), .unknown = {}};
     if (std::ranges::count(checks_, made) > 0) return {};
     checks_.push_back(made);
@@ -93,7 +80,7 @@ QString SubjectLibrary::keepCheck(const QString& kind, const QString& text) {
 }
 
 QString SubjectLibrary::forgetCheck(const QString& text) {
-    load();
+    loadChecks();
     if (std::erase_if(checks_, [&](const auto& one) { return one.text == text.toStdString(); }) == 0) return {};
     return saveChecks();
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "desk/base/kept_records.hpp"
 #include "shoot/subject_library.hpp"
 
 #include <QObject>
@@ -15,7 +16,9 @@ class SubjectLibrary : public QObject {
     /// `path` of the user's own; empty: subjects.json in the user's data folder.
     explicit SubjectLibrary(const QString& path = {}, QObject* parent = nullptr);
 
-    const std::vector<shoot::LibrarySubject>& subjects();  // the user's own first; read when first asked for
+    const std::vector<shoot::LibrarySubject>& subjects() { return kept_.all(); }  // the user's own first
+    /// What could not be read of them, once; empty: nothing.
+    QString takeProblem();
     /// Keeps the subject of a shot under the shot's name, in the place of one that has it. Empty: done; else what went
     /// wrong.
     QString keep(const shoot::Shot& shot);
@@ -31,14 +34,13 @@ class SubjectLibrary : public QObject {
     void changed();
 
   private:
-    void load();
+    void loadChecks();
     QString checksPath() const;
     QString saveChecks();
 
-    bool loaded_ = false;
-    QString path_;
-    std::size_t own_ = 0;
-    std::vector<shoot::LibrarySubject> subjects_;
+    KeptRecords<shoot::LibrarySubject> kept_;
+    bool checksLoaded_ = false;
+    QString checksProblem_;
     std::vector<shoot::KindCheck> checks_;
 };
 

@@ -31,13 +31,12 @@ std::string write_view_sets(const std::vector<shoot::ViewSet>& sets);
 ReadResult<std::vector<shoot::Staged>> read_props(std::string_view text);
 std::string write_props(const std::vector<shoot::Staged>& props);
 
-/// How far a person goes: a record of its own, format poquito-limits version 1. Empty: there is none that can be read.
-std::optional<shoot::Limits> load_limits(const std::filesystem::path& path);
+/// How far a person goes: a record of its own, format poquito-limits version 1.
+ReadResult<shoot::Limits> load_limits(const std::filesystem::path& path);
 std::optional<ReadError> save_limits(const shoot::Limits& limits, const std::filesystem::path& path);
 
-/// What a person looks at, by class of subject: format poquito-checks version 1. Empty: there are none that can be
-/// read.
-std::vector<shoot::KindCheck> load_checks(const std::filesystem::path& path);
+/// What a person looks at, by class of subject: format poquito-checks version 1.
+ReadResult<std::vector<shoot::KindCheck>> load_checks(const std::filesystem::path& path);
 std::optional<ReadError> save_checks(const std::vector<shoot::KindCheck>& checks, const std::filesystem::path& path);
 
 /// From and to disk. Saving is atomic: see atomic_file.hpp.
