@@ -17,6 +17,10 @@ struct Caption {
 /// Gives a control its names; the text it shows stays as it is.
 void nameControl(QWidget* control, const Caption& caption);
 
+/// Marks a field whose text is nothing that is allowed, and says what would be in the place of its tip; empty: it is
+/// right again.
+void markWrong(QWidget* field, const QString& expected);
+
 /// A push button that reads as its caption and takes no part in Enter.
 QPushButton* captionedButton(const Caption& caption, QWidget* parent);
 

@@ -1,12 +1,11 @@
 #include "desk/base/quantity_field.hpp"
 
+#include "desk/base/caption.hpp"
 #include "desk/base/line_field.hpp"
 #include "desk/base/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QLineEdit>
-#include <QStyle>
-#include <QToolTip>
 #include <QWheelEvent>
 
 namespace poquito::desk {
@@ -82,20 +81,8 @@ void QuantityField::readText(const QString& text) {
 }
 
 void QuantityField::setWrong(bool wrong) {
-    if (wrong == wrong_) return;
     wrong_ = wrong;
-    if (wrong) {
-        toolTip_ = toolTip();
-        const auto hint = QStringLiteral("Expected %1.").arg(quantity_.expected);
-        setToolTip(hint);
-        QToolTip::showText(mapToGlobal(QPoint(0, height())), hint, this);
-    } else {
-        setToolTip(toolTip_);
-        QToolTip::hideText();
-    }
-    setProperty("wrong", wrong);
-    style()->unpolish(this);
-    style()->polish(this);
+    markWrong(this, wrong ? QStringLiteral("Expected %1.").arg(quantity_.expected) : QString());
 }
 
 void QuantityField::showValue() {

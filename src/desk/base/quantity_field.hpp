@@ -47,7 +47,6 @@ class QuantityField : public QAbstractSpinBox {
     int visit_ = 0;
     bool wrong_ = false;
     bool telling_ = false;
-    QString toolTip_;
 };
 
 }  // namespace poquito::desk

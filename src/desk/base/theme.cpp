@@ -102,7 +102,7 @@ QAbstractSpinBox:focus, QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus {
 QLineEdit[bare="true"] { background: transparent; border: 1px solid transparent; }
 QLineEdit[bare="true"]:hover { border-color: @hairline; }
 QLineEdit[bare="true"]:focus { background: @panel; border: 2px solid @link; }
-QAbstractSpinBox[wrong="true"] { border: 2px solid @stop; padding: 0px 5px; }
+QAbstractSpinBox[wrong="true"], QLineEdit[wrong="true"] { border: 2px solid @stop; padding: 0px 5px; }
 QAbstractSpinBox:disabled, QComboBox:disabled { color: @quiet; background: @paper; }
 QAbstractSpinBox::up-button, QAbstractSpinBox::down-button { width: 0px; }
 QComboBox::drop-down { border: none; width: 18px; }

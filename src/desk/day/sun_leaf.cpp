@@ -1,5 +1,6 @@
 #include "desk/day/sun_leaf.hpp"
 
+#include "desk/base/caption.hpp"
 #include "desk/base/facts_view.hpp"
 #include "desk/base/line_field.hpp"
 #include "desk/base/quantity_field.hpp"
@@ -207,12 +208,19 @@ void SunLeaf::addPlace(QVBoxLayout* column) {
     date_ =
         addLine(group, {"siteDateField", tr("Day"), tr("As 2026-11-28; empty: today")}, [this](const QString& text) {
             const auto day = text.trimmed();
-            if (!day.isEmpty() && !QDate::fromString(day, Qt::ISODate).isValid()) return;
+            const bool good = day.isEmpty() || QDate::fromString(day, Qt::ISODate).isValid();
+            markWrong(date_, good ? QString() : tr("Expected a day that there is, as 2026-11-28."));
+            if (!good) return;
             editSite(tr("Set the day"), QStringLiteral("siteDate#%1").arg(visit_),
                      [&](Site& site) { site.date = day.toStdString(); });
         });
     date_->setPlaceholderText(tr("today"));
-    connect(date_, &QLineEdit::editingFinished, this, [this] { ++visit_; });
+    connect(date_, &QLineEdit::editingFinished, this, [this] {
+        ++visit_;
+        // What is no day leaves the one that was.
+        markWrong(date_, {});
+        date_->setText(toQt(this->document().shoot().site.date));
+    });
     addQuantity(
         group,
         {"bearingField", tr("Looks towards"),

@@ -122,6 +122,119 @@ TEST_CASE("a place is said, the sun is dragged, and a shot takes its light and i
     CHECK(person.document().shoot().site.name == "Saltmarsh");
 }
 
+TEST_CASE("a place without a name is said by its numbers, its clock and its day", "[desk][sun]") {
+    Outdoors person;
+    person.document().edit({QStringLiteral("nowhere")}, [](shoot::Shoot& shoot) { shoot.site = {}; });
+    person.settle();
+    // Nothing is drawn or offered of a place that is not known.
+    CHECK_FALSE(person.sky()->day());
+    CHECK(person.find<desk::FactsView>(QStringLiteral("sunFacts"))->facts().empty());
+    CHECK_FALSE(person.find(QStringLiteral("takeSunButton"))->isEnabled());
+    QImage image(person.sky()->size(), QImage::Format_RGB32);
+    person.sky()->render(&image);
+    person.key(Qt::Key_Right);
+    person.type(QStringLiteral("latitudeField"), QStringLiteral("-33.9"));
+    REQUIRE(person.sky()->day());
+    CHECK(*person.document().shoot().site.longitude == 0);
+    person.type(QStringLiteral("longitudeField"), QStringLiteral("18.4"));
+    person.type(QStringLiteral("siteDateField"), QStringLiteral("2026-12-21"));
+    person.choose(QStringLiteral("zoneChoice"), QStringLiteral("Africa/Johannesburg"));
+    const auto& site = person.document().shoot().site;
+    CHECK(site.zone == "Africa/Johannesburg");
+    CHECK(*site.latitude == -33.9);
+    CHECK(*site.longitude == 18.4);
+    // The longest day of Cape Town: 5:32 to 19:57, from an almanac in memory.
+    const auto day = person.fact(QStringLiteral("Rises, sets"));
+    INFO(day.toStdString());
+    CHECK(day.startsWith(QStringLiteral("5:3")));
+    CHECK(day.contains(QStringLiteral(", 19:5")));
+    // What is no day is told at the field, and the day stays.
+    auto* date = person.find<QLineEdit>(QStringLiteral("siteDateField"));
+    const auto tip = date->toolTip();
+    date->setFocus();
+    date->selectAll();
+    QTest::keyClicks(date, QStringLiteral("2026-02-30"));
+    CHECK(date->property("wrong").toBool());
+    CHECK(date->toolTip().contains(QStringLiteral("a day that there is")));
+    CHECK(person.document().shoot().site.date == "2026-12-21");
+    person.key(Qt::Key_Return);
+    CHECK(date->text() == QStringLiteral("2026-12-21"));
+    CHECK_FALSE(date->property("wrong").toBool());
+    CHECK(date->toolTip() == tip);
+    // Empty: today.
+    date->selectAll();
+    QTest::keyClick(date, Qt::Key_Delete);
+    CHECK(person.document().shoot().site.date.empty());
+    REQUIRE(person.sky()->day());
+}
+
+TEST_CASE("whoever aims near the sun is warned, by the shot's own bearing", "[desk][sun]") {
+    Outdoors person;
+    auto* sky = person.sky();
+    const auto strip = sky->stripArea();
+    QTest::mouseClick(sky, Qt::LeftButton, {},
+                      QPointF(strip.left() + strip.width() * 13 / 24, strip.center().y()).toPoint());
+    const auto warned = [&] {
+        return person.text(QStringLiteral("sunAdvice")).contains(QStringLiteral("no eye at an optical finder"));
+    };
+    const double bearing = sun::position_at(sky->day()->place, sky->day()->moment).bearing;
+    const auto looks = [&](double towards) {
+        person.type(QStringLiteral("bearingField"), QString::number(std::fmod(std::round(towards) + 360, 360)));
+    };
+    looks(bearing);
+    CHECK(warned());
+    looks(bearing + 20);
+    CHECK(warned());
+    looks(bearing - 40);
+    CHECK_FALSE(warned());
+    looks(bearing + 180);  // in its back
+    CHECK_FALSE(warned());
+}
+
+TEST_CASE("the sun is taken by the hand along its day, and a reading stands for the table", "[desk][sun]") {
+    Outdoors person;
+    auto* sky = person.sky();
+    const auto at = [&](double hour) {
+        const auto begin = sky->day()->day.begin;
+        return sun::position_at(sky->day()->place, begin + hour * 3600);
+    };
+    const auto strip = sky->stripArea();
+    QTest::mouseClick(sky, Qt::LeftButton, {},
+                      QPointF(strip.left() + strip.width() * 11 / 24, strip.center().y()).toPoint());
+    const auto from = at(11), to = at(14);
+    QTest::mousePress(sky, Qt::LeftButton, {}, sky->placeOf(from.bearing, from.elevation).toPoint());
+    QTest::mouseMove(sky, sky->placeOf(to.bearing, to.elevation).toPoint());
+    QTest::mouseRelease(sky, Qt::LeftButton, {}, sky->placeOf(to.bearing, to.elevation).toPoint());
+    CHECK_THAT(sun::clock_at("Europe/London", sky->day()->moment), WithinAbs(14 * 3600, 900));
+    // A wall to the south: it hides the sun below its height.
+    const auto open = person.fact(QStringLiteral("Reaches the set"));
+    const auto walls = person.document().shoot().site.obstacles.size();
+    person.click(QStringLiteral("addObstacleButton"));
+    REQUIRE(person.document().shoot().site.obstacles.size() == walls + 1);
+    person.type(QStringLiteral("obstacleFromField"), QStringLiteral("90"));
+    person.type(QStringLiteral("obstacleToField"), QStringLiteral("270"));
+    person.type(QStringLiteral("obstacleHeightField"), QStringLiteral("60"));
+    CHECK(person.document().shoot().site.obstacles.back().height == 60);
+    CHECK(person.fact(QStringLiteral("Reaches the set")) != open);
+    person.click(QStringLiteral("removeObstacleButton"));
+    CHECK(person.fact(QStringLiteral("Reaches the set")) == open);
+    // Clouds take light; a meter knows better than the table.
+    const auto site = [&]() -> const shoot::Site& { return person.document().shoot().site; };
+    const auto light = [&] { return sun::light_at(site(), *sun::place_of(site()), sky->day()->moment); };
+    const double clear = light();
+    person.choose(QStringLiteral("skyChoice"), person.find<QComboBox>(QStringLiteral("skyChoice"))->itemText(3));
+    CHECK(light() < clear - 1);
+    person.click(QStringLiteral("siteReadCheck"));
+    REQUIRE(site().reading);
+    person.type(QStringLiteral("siteReadingField"), QStringLiteral("9.5"));
+    CHECK(site().reading->ev100 == 9.5);
+    CHECK_THAT(light(), WithinAbs(9.5, 0.1));
+    person.type(QStringLiteral("siteReadAtField"), QStringLiteral("12:00"));
+    CHECK(site().reading->clock == 12 * 3600);
+    person.click(QStringLiteral("siteReadCheck"));
+    CHECK_FALSE(site().reading);
+}
+
 TEST_CASE("a wall and a window decide when the sun comes", "[desk][sun]") {
     Outdoors person;
     const auto open = person.fact(QStringLiteral("Reaches the set"));
