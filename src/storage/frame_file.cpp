@@ -110,6 +110,7 @@ ReadResult<std::string> frame_file(const FramePicture& picture, const FrameExif&
         data["Exif.Photo.ISOSpeedRatings"] = static_cast<std::uint16_t>(std::clamp(exif.iso, 1.0, 65535.0));
         data["Exif.Photo.FocalLength"] = rational(exif.focal_length);
         data["Exif.Photo.Flash"] = static_cast<std::uint16_t>(exif.flash ? 1 : 0);
+        if (exif.orientation > 0) data["Exif.Image.Orientation"] = static_cast<std::uint16_t>(exif.orientation);
         if (exif.subject_distance > 0) data["Exif.Photo.SubjectDistance"] = rational(exif.subject_distance / 1000);
         if (!exif.remark.empty()) data["Exif.Photo.UserComment"] = "charset=Ascii " + exif.remark;
         image->setExifData(data);

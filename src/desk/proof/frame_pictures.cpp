@@ -39,36 +39,41 @@ QImage sampled(const std::filesystem::path& file, int width) {
     return error ? QImage() : image;
 }
 
-}  // namespace
-
-QSize turnedUp(QSize size, int orientation) { return orientation >= 5 ? size.transposed() : size; }
-
-QImage turnedUp(const QImage& image, int orientation) {
-    switch (orientation) {
-        case 3:
-            return image.transformed(QTransform().rotate(180));
-        case 6:
-            return image.transformed(QTransform().rotate(90));
-        case 8:
-            return image.transformed(QTransform().rotate(-90));
-        default:
-            return image;
-    }
-}
-
-QRectF turnedUp(const QRectF& place, QSize size, int orientation) {
+/// Of a file of that size, px: takes a place of it to the picture the right way up. EXIF 2.32, table of Orientation.
+QTransform upright(QSize size, int orientation) {
     const double w = size.width(), h = size.height();
     switch (orientation) {
+        case 2:
+            return {-1, 0, 0, 1, w, 0};
         case 3:
-            return {w - place.right(), h - place.bottom(), place.width(), place.height()};
+            return {-1, 0, 0, -1, w, h};
+        case 4:
+            return {1, 0, 0, -1, 0, h};
+        case 5:
+            return {0, 1, 1, 0, 0, 0};
         case 6:
-            return {h - place.bottom(), place.left(), place.height(), place.width()};
+            return {0, 1, -1, 0, h, 0};
+        case 7:
+            return {0, -1, -1, 0, h, w};
         case 8:
-            return {place.top(), w - place.right(), place.height(), place.width()};
+            return {0, -1, 1, 0, 0, w};
         default:
-            return place;
+            return {};
     }
 }
+
+}  // namespace
+
+QSize turnedUp(QSize size, int orientation) { return orientation >= 5 && orientation <= 8 ? size.transposed() : size; }
+
+QImage turnedUp(const QImage& image, int orientation) {
+    const bool mirrored = orientation == 2 || orientation == 7, flipped = orientation == 4 || orientation == 5;
+    const auto seen = mirrored || flipped ? image.mirrored(mirrored, flipped) : image;
+    const int quarters = orientation == 3 ? 2 : orientation == 8 ? 3 : orientation >= 5 && orientation <= 7 ? 1 : 0;
+    return quarters == 0 ? seen : seen.transformed(QTransform().rotate(90 * quarters));
+}
+
+QRectF turnedUp(const QRectF& place, QSize size, int orientation) { return upright(size, orientation).mapRect(place); }
 
 FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(most_kept) {
     pool_.setMaxThreadCount(2);

@@ -1,6 +1,7 @@
 // The second half of the work, in the real window: frames are looked at, mended on the bench, kept, set aside.
 #include "desk/proof/proof_page.hpp"
 #include "desk/proof/coverage_map.hpp"
+#include "desk/proof/frame_pictures.hpp"
 #include "desk/proof/frame_strip.hpp"
 #include "desk/proof/frame_view.hpp"
 #include "desk/proof/frames_panel.hpp"
@@ -11,6 +12,8 @@
 #include "storage/atomic_file.hpp"
 #include "support/person.hpp"
 #include "support/photographs.hpp"
+
+#include <QImageReader>
 
 #include <filesystem>
 
@@ -104,6 +107,38 @@ std::vector<std::filesystem::path> putStack(const QString& folder, const std::ve
 }
 
 }  // namespace
+
+TEST_CASE("frames of a camera that was turned stand the right way up, and so do the places in them", "[desk][proof]") {
+    QTemporaryDir folder;
+    const auto path = std::filesystem::path(folder.path().toStdString()) / "turned.jpg";
+    constexpr QSize size(6, 4);
+    QImage marked(size, QImage::Format_RGB32);
+    for (int y = 0; y < size.height(); ++y)
+        for (int x = 0; x < size.width(); ++x) marked.setPixel(x, y, qRgb(10 * x, 10 * y, 100));
+    for (int orientation = 0; orientation <= 9; ++orientation) {
+        INFO(orientation);
+        // Against the reader of the library, which turns by the same tag.
+        const auto bytes = storage::frame_file(scene().picture({.focus = 0}, 0), {.orientation = orientation});
+        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(bytes)));
+        QImageReader lying(QString::fromStdString(path.string())), upright(QString::fromStdString(path.string()));
+        lying.setAutoTransform(false);
+        upright.setAutoTransform(true);
+        const auto file = lying.read(), wanted = upright.read();
+        REQUIRE_FALSE(wanted.isNull());
+        CHECK(turnedUp(file, orientation) == wanted);
+        CHECK(turnedUp(file.size(), orientation) == wanted.size());
+        const auto frame = FramePictures::read(path, FramePictures::Kind::pixels);
+        CHECK(frame.convertToFormat(wanted.format()) == wanted);
+        // Each pixel is found where its place is said to lie.
+        const auto turned = turnedUp(marked, orientation);
+        for (int y = 0; y < size.height(); ++y)
+            for (int x = 0; x < size.width(); ++x) {
+                const auto there = turnedUp(QRectF(x, y, 1, 1), size, orientation);
+                CHECK(there.size() == QSizeF(1, 1));
+                CHECK(turned.pixel(there.topLeft().toPoint()) == marked.pixel(x, y));
+            }
+    }
+}
 
 TEST_CASE("a flash that misses and a knock are found, what is missing is run, and the stack is whole",
           "[desk][proof][story]") {
