@@ -166,6 +166,11 @@ std::optional<double> tone_of(const LightReport& light, Tone tone) {
 
 namespace {
 
+/// Whether the exposure hangs on that light: the strongest on the front, unless what is there is stronger.
+bool leads(const LightReport& light, std::size_t i) {
+    return light.key == i && light.sources[i].front.value_or(dark) >= light.ambient_front.value_or(dark);
+}
+
 /// The light that makes most of a tone and is not what the exposure hangs on; empty: none.
 std::optional<std::size_t> maker_of(const gear::Kit& kit, const shoot::Shot& shot, Tone tone) {
     const LightReport all = light_of(kit, shot);
@@ -174,7 +179,7 @@ std::optional<std::size_t> maker_of(const gear::Kit& kit, const shoot::Shot& sho
     std::optional<std::size_t> maker;
     double most = 0.01;  // stops
     for (std::size_t i = 0; i < shot.lights.size(); ++i) {
-        if (shot.lights[i].off || (tone == Tone::shadow && all.key == i)) continue;
+        if (shot.lights[i].off || (tone == Tone::shadow && leads(all, i))) continue;
         shoot::Shot without = as_fired(shot, all);  // the others stay as they are
         double makes = 0;
         if (!all.sources[i].fires && shares_exposure(shot.lights[i])) {  // stays dark now: what it would make

@@ -270,6 +270,58 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
     CHECK(asked->shot.lights[0] == set.shot.lights[0]);
 }
 
+TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a screen, and as near as its scale goes",
+          "[plan][light]") {
+    Lit set;
+    const auto& kit = set.shoot.kit;
+    const auto now = [&](const Shot& shot) { return assess(kit, shot).light; };
+    set.shot.subject.depth = 20;
+    // A flash at fixed power makes the ground: twice its power is a stop more, by its own steps.
+    set.shot.background = Background{.distance = 300, .reflectance = 0.2};
+    set.shot.lights[0].power = 1.0 / 64;
+    const double ground = now(set.shot).background.value();
+    auto asked = plan::ask_for(kit, set.shot, plan::Tone::background, ground + 2);
+    REQUIRE(asked);
+    CHECK_THAT(*asked->shot.lights[0].power, same(1.0 / 16));
+    CHECK_THAT(asked->stops, WithinAbs(ground + 2, 1e-6));
+    CHECK_THAT(*now(asked->shot).background, same(asked->stops));
+    CHECK(asked->label.find("1/16") != std::string::npos);
+    // Beyond full power there is none: it is told what comes of it.
+    asked = plan::ask_for(kit, set.shot, plan::Tone::background, ground + 9);
+    REQUIRE(asked);
+    CHECK(*asked->shot.lights[0].power == 1);
+    CHECK_THAT(asked->stops, WithinAbs(ground + 6, 1e-6));
+    // A card sends a window's light into the shadow: nearer for more, whole millimetres.
+    set.shot.ambient = Ambient{.ev100 = 9};
+    set.shot.ambient->kind = AmbientKind::window;
+    set.shot.ambient->position = {.azimuth = 70};
+    Light card;
+    card.reflector = Reflector{.reflectance = 0.8, .diameter = 200};
+    card.position = {.distance = 300, .azimuth = -60};
+    set.shot.lights = {card};
+    const double shadow = now(set.shot).tones.shadow.value();
+    asked = plan::ask_for(kit, set.shot, plan::Tone::shadow, shadow + 0.5);
+    REQUIRE(asked);
+    const double distance = asked->shot.lights[0].position.distance;
+    CHECK(distance < 300);
+    CHECK(distance == std::round(distance));
+    CHECK_THAT(asked->stops, WithinAbs(shadow + 0.5, 0.05));
+    CHECK(asked->label.starts_with("Card "));
+    set.shot.ambient.reset();
+    // A screen behind that no light reaches is turned up itself.
+    set.shot.lights.clear();
+    set.shot.background = Background{.distance = 300, .reflectance = 0.05};
+    set.shot.background->own_ev100 = 8;
+    const double screen = now(set.shot).background.value();
+    asked = plan::ask_for(kit, set.shot, plan::Tone::background, screen + 1.5);
+    REQUIRE(asked);
+    CHECK_THAT(*asked->shot.background->own_ev100, WithinAbs(9.5, 1e-9));
+    CHECK_THAT(asked->stops, WithinAbs(screen + 1.5, 1e-6));
+    CHECK(asked->label == "Light behind to EV 9.5");
+    // Nothing makes a rim here.
+    CHECK_FALSE(plan::ask_for(kit, set.shot, plan::Tone::rim, 1));
+}
+
 TEST_CASE("a shot without lights or with cards alone can be assessed, turned and saved", "[plan][light]") {
     Lit set;
     set.shot.lights = {{.reflector = Reflector{}}};
