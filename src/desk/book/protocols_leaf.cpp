@@ -37,10 +37,12 @@ void ProtocolsLeaf::show(std::vector<log::Protocol> protocols) {
                                      : tr("%1 \u2014 %2 drifting").arg(toQt(one.name)).arg(one.drifts.size()));
     const auto found = std::ranges::find(protocols_, shown, &log::Protocol::name);
     offer(names, found == protocols_.end() ? 0 : static_cast<int>(found - protocols_.begin()));
-    turn(place());
+    showPage(place());
 }
 
-void ProtocolsLeaf::turn(int place) {
+void ProtocolsLeaf::turn(int place) { showPage(place); }
+
+void ProtocolsLeaf::showPage(int place) {
     const auto at = static_cast<std::size_t>(std::max(0, place));
     page_->setProtocol(at < protocols_.size() ? std::optional(protocols_[at]) : std::nullopt);
 }

@@ -23,6 +23,7 @@ class ProtocolsLeaf : public PagesLeaf {
   private:
     ProtocolsLeaf(LogDesk& desk, ProtocolPage* page, QWidget* parent);
     void show(std::vector<log::Protocol> protocols);
+    void showPage(int place);
 
     ProtocolPage* page_;
     std::vector<log::Protocol> protocols_;
