@@ -127,7 +127,7 @@ TEST_CASE("a line is written down as in notes of a day, and what has no place is
 
 TEST_CASE("a day is reviewed from Proof and printed on one sheet, a series over the months too", "[desk][log]") {
     Keeper person;
-    const auto& shoot = person.document().shoot();
+    const auto shoot = person.document().shoot();
     person.log().write(log::made_up_year(shoot, 2026));
     person.wait();
     person.goTo(6);

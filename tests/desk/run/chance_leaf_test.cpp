@@ -222,8 +222,10 @@ TEST_CASE("hands and wind are measured by frames of a rule, and kept in the bag"
     REQUIRE(person.document().kit().holds.size() == 1);
     CHECK(person.document().kit().holds[0].along == along);
     CHECK(person.document().kit().holds[0].frames == 10);
-    const auto& bag = person.window().bag().kit().holds;
-    const auto mine = [&] { return std::ranges::count(bag, "Against the fence", &gear::Hold::name); };
+    // Asked for anew each time: an edit makes another kit.
+    const auto mine = [&] {
+        return std::ranges::count(person.window().bag().kit().holds, "Against the fence", &gear::Hold::name);
+    };
     CHECK(mine() == 1);
     person.document().undoStack().undo();
     CHECK(person.document().kit().holds.empty());
