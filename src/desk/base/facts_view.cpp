@@ -55,7 +55,9 @@ void FactsView::paintEvent(QPaintEvent*) {
         const double needed = line_height + remark_height * static_cast<double>(remark.size());
         if (y + needed > height()) break;
         const auto value_font = textFont(12, QFont::DemiBold);
-        const double value_width = std::min(lineWidth(value_font, fact.value), width() * 0.72);
+        // A short name leaves its room to the value.
+        const double room = std::max(width() * 0.72, width() - lineWidth(textFont(12), fact.name) - 12);
+        const double value_width = std::min(lineWidth(value_font, fact.value), room);
         painter.setFont(textFont(12));
         painter.setPen(theme().quiet);
         drawLine(painter, QRectF(0, y, width() - value_width - 8, line_height), Qt::AlignLeft | Qt::AlignVCenter,

@@ -13,6 +13,12 @@
 
 namespace poquito::desk {
 
+namespace {
+
+constexpr double beside = 8, above = 6;  // px that the frame of the keys stands off what is written
+
+}  // namespace
+
 BookPage::BookPage(QWidget* parent) : QWidget(parent) { setFocusPolicy(Qt::StrongFocus); }
 
 bool BookPage::printOn(QPagedPaintDevice& device) const {
@@ -51,7 +57,7 @@ void BookPage::writeHeading(QPainter& painter, const QRectF& area, const QString
 }
 
 void BookPage::fit() {
-    setMinimumHeight(static_cast<int>(std::ceil(heightFor(std::max(360, width())))));
+    setMinimumHeight(static_cast<int>(std::ceil(heightFor(std::max(360.0, width() - 2 * beside)) + above)));
     update();
 }
 
@@ -63,7 +69,7 @@ void BookPage::resizeEvent(QResizeEvent* event) {
 void BookPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    draw(painter, QRectF(rect()).adjusted(2, 0, -8, 0));
+    draw(painter, QRectF(rect()).adjusted(beside, above, -beside, 0));
     if (hasFocus()) drawFocusRing(painter, QRectF(rect()).adjusted(1, 1, -2, -2));
 }
 

@@ -96,7 +96,7 @@ void ProtocolPage::drawStrip(QPainter& painter, const QRectF& area, const QStrin
     writeLine(painter, QRectF(area.left(), chart.top() - 2, words - 12, 16), textFont(12, QFont::DemiBold), t.ink,
               title);
     writeLine(painter, QRectF(area.left(), chart.top() + 14, words - 12, 15), textFont(11), t.quiet,
-              tr("in the band, %1 %2, nobody sees it").arg(toQt(text::number_text(may, 2)), unit));
+              tr("unseen within %1 %2").arg(toQt(text::number_text(may, 2)), unit));
     painter.fillRect(QRectF(QPointF(chart.left(), y(may)), QPointF(chart.right(), y(-may))), t.focusWash);
     painter.setPen(QPen(t.hairline, 1));
     painter.drawRect(chart);

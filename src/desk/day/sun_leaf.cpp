@@ -378,7 +378,7 @@ void SunLeaf::showSite(const Site& site) {
     obstacle_->clear();
     for (std::size_t i = 0; i < site.obstacles.size(); ++i) {
         const auto& one = site.obstacles[i];
-        obstacle_->addItem(tr("wall %1: %2\u00b0 to %3\u00b0").arg(i + 1).arg(one.from).arg(one.to));
+        obstacle_->addItem(tr("%1: %2\u2013%3\u00b0").arg(i + 1).arg(one.from).arg(one.to));
     }
     obstacle_->setCurrentIndex(std::min(at, obstacle_->count() - 1));
     const bool any = obstacle_->currentIndex() >= 0;

@@ -535,7 +535,8 @@ void FrameDrawing::paintNames(QPainter& painter) const {
     constexpr double visibly = 1.05;
     if (report.extent.depth <= 0) words = tr("flat");
     if (report.extent.depth > 0 && stretched > visibly)
-        words = tr("depth %1 \u00d7; %2").arg(toQt(text::number_text(stretched, 2)), words);
+        words = slice ? tr("depth %1 \u00d7; %2").arg(toQt(text::number_text(stretched, 2)), words)
+                      : tr("depth %1 \u00d7").arg(toQt(text::number_text(stretched, 2)));
     title(apart, width() - corner, tr("From the side"), words);
     const auto name = [&](Spot where, const QString& text) {
         painter.setFont(textFont(11));

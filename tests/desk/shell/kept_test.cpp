@@ -44,6 +44,17 @@ struct OwnFolder {
     }
 };
 
+/// A person at the table, who puts a thing on it.
+struct AtTable : Person {
+    explicit AtTable(const char* thing) {
+        window().openDemo();
+        goTo(1);
+        click(QStringLiteral("stagingTab"));
+        choose(QStringLiteral("propChoice"), QString::fromUtf8(thing));
+        click(QStringLiteral("addPropButton"));
+    }
+};
+
 /// The strip's words until a moment has passed.
 QString problem(Person& person) {
     (void)QTest::qWaitFor([&] { return person.find<QLabel>(QStringLiteral("problemText"))->isVisible(); }, 2000);
@@ -87,12 +98,7 @@ TEST_CASE("a subject of one's own is kept, and found in the library the next tim
 TEST_CASE("a thing for the table and a set of views are kept under their names", "[desk][kept]") {
     const OwnFolder own;
     {
-        Person person;
-        person.window().openDemo();
-        person.goTo(1);
-        person.click(QStringLiteral("stagingTab"));
-        person.choose(QStringLiteral("propChoice"), QStringLiteral("Pebble"));
-        person.click(QStringLiteral("addPropButton"));
+        AtTable person("Pebble");
         person.type(QStringLiteral("stagedNameField"), QStringLiteral("Grey flint"));
         person.type(QStringLiteral("stagedBehindField"), QStringLiteral("12 cm"));
         person.click(QStringLiteral("keepPropButton"));
@@ -112,12 +118,7 @@ TEST_CASE("a thing for the table and a set of views are kept under their names",
         person.click(QStringLiteral("keepSetButton"));
         CHECK(person.text(QStringLiteral("viewSetChoice")) == QStringLiteral("My bags"));
     }
-    Person person;
-    person.window().openDemo();
-    person.goTo(1);
-    person.click(QStringLiteral("stagingTab"));
-    person.choose(QStringLiteral("propChoice"), QStringLiteral("Grey flint"));
-    person.click(QStringLiteral("addPropButton"));
+    AtTable person("Grey flint");
     REQUIRE(person.shot().staging.size() == 1);
     CHECK(person.shot().staging[0].behind < 120);  // it stands beside the subject, not where the other one stood
     person.window().goTo(desk::Sheet::day);
