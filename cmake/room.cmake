@@ -1,22 +1,25 @@
-# What nearly every source of the core includes; compiled once and shared by all rooms that take the same options.
+# What nearly every source of the core includes; compiled once for each of the four ways a room is built, and shared.
 set(POQUITO_PCH <fmt/format.h> <algorithm> <cmath> <functional> <memory> <optional> <string> <variant> <vector>)
 file(CONFIGURE OUTPUT ${CMAKE_BINARY_DIR}/pch.cpp CONTENT "")
-foreach(variant "" _checked)
+foreach(variant "" _lightly _checked _threaded)
   add_library(poquito_pch${variant} OBJECT EXCLUDE_FROM_ALL ${CMAKE_BINARY_DIR}/pch.cpp)
   target_link_libraries(poquito_pch${variant} PRIVATE fmt::fmt)
   target_precompile_headers(poquito_pch${variant} PRIVATE ${POQUITO_PCH})
 endforeach()
+target_compile_options(poquito_pch_lightly PRIVATE ${POQUITO_LIGHTLY})
 target_compile_options(poquito_pch_checked PRIVATE ${POQUITO_SANITIZERS})
+target_compile_options(poquito_pch_threaded PRIVATE ${POQUITO_THREAD_SANITIZER})
 
 # poquito_room(NAME DEPENDS room... PACKAGES target... PUBLIC_PACKAGES target... OPTIONS option... SOURCES file...
-#              KNOW_NO_SHOT file... [CHECKED])
+#              KNOW_NO_SHOT file... [CHECKED] [THREADED] [LIGHTLY])
 # One folder of src/ as a static library `poquito_NAME`. Its headers stand in its `include/NAME`, so that a room sees
 # its own and those of the rooms it names, and no others: a wrong `#include "desk/..."` does not compile, and a wrong
 # call does not link. KNOW_NO_SHOT: sources that do not include the shot; a unity build keeps them apart, so that a
-# change of the shot leaves them alone. CHECKED: built once more under sanitizers as `poquito_NAME_checked`, for tests/CMakeLists.txt to
+# change of the shot leaves them alone. LIGHTLY: optimised less, where speed is not its own; compiles sooner. CHECKED: built once more under sanitizers as `poquito_NAME_checked`, for tests/CMakeLists.txt to
 # link.
+# THREADED: once more under ThreadSanitizer as `poquito_NAME_threaded`, with the rooms below that are.
 function(poquito_room name)
-  cmake_parse_arguments(ROOM "CHECKED" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES;KNOW_NO_SHOT" ${ARGN})
+  cmake_parse_arguments(ROOM "CHECKED;THREADED;LIGHTLY" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES;KNOW_NO_SHOT" ${ARGN})
   list(TRANSFORM ROOM_DEPENDS PREPEND poquito_)
   set(variants poquito_${name})
   poquito_unity_groups(shot ${ROOM_SOURCES})
@@ -26,6 +29,10 @@ function(poquito_room name)
   if(ROOM_CHECKED)
     list(APPEND variants poquito_${name}_checked)
     add_library(poquito_${name}_checked STATIC EXCLUDE_FROM_ALL ${ROOM_SOURCES})
+  endif()
+  if(ROOM_THREADED)
+    list(APPEND variants poquito_${name}_threaded)
+    add_library(poquito_${name}_threaded STATIC EXCLUDE_FROM_ALL ${ROOM_SOURCES})
   endif()
   foreach(target ${variants})
     target_include_directories(${target} PUBLIC ${CMAKE_CURRENT_SOURCE_DIR}/include)
@@ -38,9 +45,16 @@ function(poquito_room name)
       target_compile_options(${target} PRIVATE ${POQUITO_SANITIZERS})
       list(TRANSFORM depends APPEND _checked)
       set(pch poquito_pch_checked)
+    elseif(target MATCHES "_threaded$")
+      target_compile_options(${target} PRIVATE ${POQUITO_THREAD_SANITIZER})
+      poquito_threaded(depends)
+      set(pch poquito_pch_threaded)
+    elseif(ROOM_LIGHTLY)
+      target_compile_options(${target} PRIVATE ${POQUITO_LIGHTLY})
+      set(pch poquito_pch_lightly)
     endif()
     target_link_libraries(${target} PUBLIC ${depends} ${ROOM_PUBLIC_PACKAGES} PRIVATE fmt::fmt ${ROOM_PACKAGES})
-    if(ROOM_OPTIONS AND NOT target MATCHES "_checked$")
+    if(ROOM_OPTIONS AND NOT target MATCHES "_(checked|threaded)$")
       target_compile_options(${target} PRIVATE ${ROOM_OPTIONS})
       target_precompile_headers(${target} PRIVATE ${POQUITO_PCH})
     else()
@@ -48,6 +62,19 @@ function(poquito_room name)
     endif()
   endforeach()
   poquito_headers(${name} ${CMAKE_CURRENT_SOURCE_DIR}/include)
+endfunction()
+
+# In a list of rooms, those that are built under ThreadSanitizer too in the place of those that are not.
+function(poquito_threaded list)
+  set(threaded)
+  foreach(room IN LISTS ${list})
+    if(TARGET ${room}_threaded)
+      list(APPEND threaded ${room}_threaded)
+    else()
+      list(APPEND threaded ${room})
+    endif()
+  endforeach()
+  set(${list} ${threaded} PARENT_SCOPE)
 endfunction()
 
 # Eight sources to a file.

@@ -1,4 +1,7 @@
 // fuzz_corpus FOLDER: what each target begins with, in a folder of its name.
+#include "log/book.hpp"
+#include "log/exchange.hpp"
+#include "log/made_up.hpp"
 #include "run/journal.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
@@ -6,6 +9,7 @@
 #include "storage/shoot_file.hpp"
 #include "support/shoots.hpp"
 
+#include <algorithm>
 #include <cstdio>
 #include <filesystem>
 #include <string>
@@ -78,6 +82,35 @@ bool write_frames(const std::filesystem::path& folder) {
     return true;
 }
 
+/// The same as the first version wrote it, without checks, which no chance change of a letter gets right.
+bool without_checks(const std::filesystem::path& path) {
+    auto text = std::get<std::string>(storage::read_file(path));
+    text.erase(0, text.find('\n') + 1);
+    for (std::size_t at = 0; (at = text.find(",\"check\":\"", at)) != std::string::npos;)
+        text.erase(at, text.find('}', at) - at);
+    const auto version = text.find("\"version\":2");
+    if (version != std::string::npos) text[version + 10] = '1';
+    return put(path.string() + "-plain", text);
+}
+
+bool write_log(const std::filesystem::path& folder) {
+    const auto entries = log::made_up_year(test::plain_shoot(), 2026);
+    const std::vector<log::Entry> few(entries.begin(), entries.begin() + std::min<std::ptrdiff_t>(6, std::ssize(entries)));
+    {
+        auto opened = log::Book::open(folder / "book.db");
+        auto* all = std::get_if<log::Book::Opened>(&opened);
+        if (!all || all->book.add(few)) return false;
+    }
+    return put(folder / "log.json", log::write_json(few)) && put(folder / "log.csv", log::write_csv(few));
+}
+
+bool write_lists(const std::filesystem::path& notes, const std::filesystem::path& list) {
+    return put(notes / "one", "2026-05-03\n9:40 bee on lavender 3/20 gusty\n10:15; lichen; 12 frames; keep; showers\n"
+                              "lichen combined 40 frames 7 min\n# nothing\nPlain 3 of 20\n") &&
+           put(list / "one", "Name,Width (cm),Height,Depth,No,Flaws,Colour\nBag,38,30 cm,12,7,\"scuff 25 mm; torn\",#8a5532\n") &&
+           put(list / "two", "name;width\nTin;12,5 cm\n");
+}
+
 bool write_journal(const std::filesystem::path& path) {
     run::RunPlan plan{.id = "a-1", .shot = "a", .shot_name = "A", .folder = "frames"};
     for (int i = 0; i < 4; ++i) plan.frames.push_back({.plane = 0.1 * i, .rail = 0.1 * i, .ring = {}});
@@ -89,7 +122,7 @@ bool write_journal(const std::filesystem::path& path) {
     for (std::size_t i = 0; i < 3; ++i)
         good = good && journal->begun(i) && journal->exposed(i, {}) &&
                (i == 1 ? journal->dim(i, -0.5) : journal->saved(i));
-    return good && journal->skipped(3) && journal->redone(2) && journal->fault("a fault") &&
+    return good && without_checks(path) && journal->skipped(3) && journal->redone(2) && journal->fault("a fault") &&
            journal->ended(shoot::RunEnd::broken);
 }
 
@@ -101,8 +134,9 @@ int main(int argc, char** argv) {
         return 2;
     }
     const std::filesystem::path folder = argv[1];
-    for (const char* name : {"shoot", "kit", "journal", "frame"}) std::filesystem::create_directories(folder / name);
-    bool good = write_frames(folder / "frame") && write_journal(folder / "journal" / "a-1");
+    for (const char* name : {"shoot", "kit", "journal", "frame", "notes", "list", "log"}) std::filesystem::create_directories(folder / name);
+    bool good = write_frames(folder / "frame") && write_journal(folder / "journal" / "a-1") && write_log(folder / "log") &&
+                write_lists(folder / "notes", folder / "list");
     constexpr unsigned shoots = 60;
     for (unsigned seed = 0; seed < shoots && good; ++seed) {
         auto shoot = test::random_shoot(seed);

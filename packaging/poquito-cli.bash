@@ -3,7 +3,7 @@ _poquito_cli() {
   local current=${COMP_WORDS[COMP_CWORD]} previous=${COMP_WORDS[COMP_CWORD-1]} command=${COMP_WORDS[1]}
   COMPREPLY=()
   if [ "$COMP_CWORD" -eq 1 ]; then
-    mapfile -t COMPREPLY < <(compgen -W "report sheet stack order plan run log inspect rail --help --version" -- "$current")
+    mapfile -t COMPREPLY < <(compgen -W "report sheet stack order plan run log inspect deliver book sun rail --help --version" -- "$current")
     return
   fi
   local options="--help"
@@ -11,6 +11,8 @@ _poquito_cli() {
     order) options="--help --seconds --out" ;;
     run) options="--help --speed --tests --width --serial --rail --dialect --trouble" ;;
     inspect) options="--help --shoot --shot --singles --watch --until-quiet" ;;
+    deliver) options="--help --overwrite" ;;
+    book) options="--help --book --words --export --import --forget --lessons" ;;
     plan) options="--help --take --out" ;;
     rail) options="--help --travel --speed" ;;
   esac

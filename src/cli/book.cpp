@@ -23,6 +23,10 @@ std::filesystem::path usual_book() {
     return std::filesystem::path(home ? home : ".") / ".local" / "share" / "poquito" / "poquito" / "logbook.db";
 }
 
+storage::ReadResult<log::Book::Opened> open_book(const std::filesystem::path& named) {
+    return named.empty() ? log::Book::open(usual_book()) : log::Book::open(named, log::Book::Whose::named);
+}
+
 bool is_csv(const std::string& file) { return file.ends_with(".csv"); }
 
 int bring_in(log::Book& book, const std::string& file) {
@@ -57,7 +61,7 @@ int write_out(const log::Book& book, const std::string& file) {
 namespace {
 
 void enter(const std::filesystem::path& path, log::Entry entry) {
-    auto opened = log::Book::open(path.empty() ? usual_book() : path);
+    auto opened = open_book(path);
     if (const auto* error = std::get_if<storage::ReadError>(&opened)) {
         (void)complain(*error);
         return;
@@ -70,6 +74,14 @@ void enter(const std::filesystem::path& path, log::Entry entry) {
 
 }  // namespace
 
+bool refuses_book(const std::filesystem::path& named) {
+    if (named.empty()) return false;
+    const auto opened = open_book(named);
+    const auto* error = std::get_if<storage::ReadError>(&opened);
+    if (error) (void)complain(*error);
+    return error != nullptr;
+}
+
 void enter_run(const std::filesystem::path& path, const shoot::Shoot& shoot, const shoot::Shot& shot,
                const shoot::RunRecord& record) {
     enter(path, log::run_entry(shoot, shot, {}, record));
@@ -81,7 +93,7 @@ void enter_inspection(const std::filesystem::path& path, const shoot::Shoot& sho
 }
 
 int use_book(const BookRequest& request) {
-    auto opened = log::Book::open(request.path.empty() ? usual_book() : request.path);
+    auto opened = open_book(request.path);
     if (const auto* error = std::get_if<storage::ReadError>(&opened)) return complain(*error);
     auto& [book, word] = std::get<log::Book::Opened>(opened);
     if (!word.empty()) std::fprintf(stderr, "%s\n", word.c_str());

@@ -70,8 +70,8 @@ int report(const std::string& file) {
     const auto shoot = load(file);
     if (!shoot) return bad_input;
     const std::string text = storage::write_report(assess_all(*shoot));
-    const bool written = std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
-    return written ? done : complain({"standard output", "cannot write the report"});
+    std::fwrite(text.data(), 1, text.size(), stdout);
+    return done;
 }
 
 int write_sheet(const std::string& file, const std::string& out) {
@@ -83,7 +83,7 @@ int write_sheet(const std::string& file, const std::string& out) {
     return done;
 }
 
-int deliver_pictures(const std::string& file, const std::filesystem::path& folder) {
+int deliver_pictures(const std::string& file, const std::filesystem::path& folder, bool replace) {
     const auto shoot = load(file);
     if (!shoot) return bad_input;
     const auto assessments = assess_all(*shoot);
@@ -93,7 +93,7 @@ int deliver_pictures(const std::string& file, const std::filesystem::path& folde
     bool all = plan.missing.empty();
     for (const auto& words : plan.missing) std::fprintf(stderr, "%s\n", words.c_str());
     for (const auto& one : plan.jobs) {
-        const auto made = proof::deliver(one);
+        const auto made = proof::deliver(one, replace ? proof::IfThere::replace : proof::IfThere::keep);
         if (made.width > 0) std::printf("%s %d x %d\n", one.to.c_str(), made.width, made.height);
         if (made.problem.empty()) continue;
         all = false;
@@ -121,6 +121,8 @@ int run_shot(const std::string& file, const RunRequest& request) {
         }
         settings.troubles.push_back(*trouble);
     }
+    if (!request.no_book && refuses_book(request.book)) return bad_input;
+    for (const auto& error : run::unfinished_runs(request.folder).unreadable) (void)complain(error);
     const auto broken = run::broken_run(request.folder, shot->id, request.tests_only);
     const run::RunOptions options{.hold_on_fault = false};
     auto made = broken ? run::Session::go_on(*broken, shoot, settings, options, request.folder)
@@ -130,6 +132,7 @@ int run_shot(const std::string& file, const RunRequest& request) {
     auto& session = *std::get<std::unique_ptr<run::Session>>(made);
     auto& runner = session.runner();
     const auto state = runner.state();
+    if (const auto damage = run::damage_text(state); !damage.empty()) fmt::print(stderr, "{}: {}\n", state.plan.id, damage);
     if (broken)
         fmt::print("goes on with {}: {} of {} frames are there\n", state.plan.id, state.done(), state.frames.size());
     else
@@ -159,7 +162,9 @@ int run_shot(const std::string& file, const RunRequest& request) {
 int show_log(const std::filesystem::path& journal) {
     const auto read = run::read_journal(journal);
     if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
-    const auto record = run::record_of(std::get<run::RunState>(read));
+    const auto& state = std::get<run::RunState>(read);
+    if (const auto damage = run::damage_text(state); !damage.empty()) fmt::print(stderr, "{}\n", damage);
+    const auto record = run::record_of(state);
     constexpr const char* ends[] = {"complete", "stopped", "broken off"};
     fmt::print("{}, {}: {} of {} frames, {}\n", record.id, record.time, record.frames.size(), record.planned,
                ends[static_cast<int>(record.end)]);

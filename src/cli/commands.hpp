@@ -20,7 +20,8 @@ int report(const std::string& file);
 int write_sheet(const std::string& file, const std::string& out);
 
 /// Cuts what a shoot's outlets get into folders of `folder`; what it could not goes to standard error, a line each.
-int deliver_pictures(const std::string& file, const std::filesystem::path& folder);
+/// A picture that is there already stays unless it is to be replaced.
+int deliver_pictures(const std::string& file, const std::filesystem::path& folder, bool replace);
 
 struct RunRequest {
     std::string shot;  // id
@@ -37,6 +38,9 @@ struct RunRequest {
 };
 /// Takes a shot on the simulated bench, or goes on with it where its last run broke off.
 int run_shot(const std::string& file, const RunRequest& request);
+
+/// Says why the file that was named as the logbook is none; false: it is one, will be one, or none was named.
+bool refuses_book(const std::filesystem::path& named);
 
 /// Enters what happened in a logbook, the user's own where the path is empty; what goes wrong there is told and stops
 /// nothing.

@@ -6,9 +6,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <chrono>
 #include <cstdio>
-#include <mutex>
 #include <optional>
 #include <thread>
 
@@ -29,13 +29,15 @@ int watch(const InspectRequest& request, proof::Request wanted) {
     bool told = true;  // of the stack
     while (!interrupted()) {
         for (const auto& file : incoming.whole()) {
-            wanted.files.push_back(file);
-            seen.push_back(proof::look_at(file));
+            // One that was not whole before takes the place it had.
+            const auto had = std::ranges::find(wanted.files, file);
+            const auto at = static_cast<std::size_t>(had - wanted.files.begin());
+            if (had == wanted.files.end()) wanted.files.push_back(file), seen.emplace_back();
+            seen[at] = proof::look_at(file);
             auto alone = wanted;
             alone.singles = true;
             // Beside those before it, for what most of them have.
-            if (const auto judged = proof::judge(seen, alone))
-                fmt::print("{}\n", proof::frame_json(judged->frames.back()));
+            if (const auto judged = proof::judge(seen, alone)) fmt::print("{}\n", proof::frame_json(judged->frames[at]));
             std::fflush(stdout);
             last = steady_clock::now();
             told = false;
@@ -67,9 +69,8 @@ int inspect_frames(const InspectRequest& request) {
         wanted.kit = &shoot->kit;
     }
     if (request.watch) return watch(request, std::move(wanted));
-    std::mutex line;
+    if (wanted.shot && !request.no_book && refuses_book(request.book)) return bad_input;
     const auto inspection = proof::inspect(wanted, [&](std::size_t done, std::size_t all) {
-        const std::lock_guard lock(line);
         fmt::print(stderr, "\r{} of {} frames{}", done, all, done == all ? "\n" : "");
         return true;
     });

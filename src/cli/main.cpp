@@ -2,6 +2,29 @@
 
 #include <CLI/CLI.hpp>
 
+#include <cstdio>
+#include <exception>
+#include <functional>
+
+namespace {
+
+/// What a command printed is worth something only where it arrived: a full disk is an error of every command.
+int checked(const std::function<int()>& command) {
+    using namespace poquito::cli;
+    int status = bad_input;
+    try {
+        status = command();
+    } catch (const std::exception& error) {
+        std::fprintf(stderr, "poquito-cli: %s\n", error.what());
+        return bad_input;
+    }
+    if (std::fflush(stdout) == 0 && std::ferror(stdout) == 0) return status;
+    std::fprintf(stderr, "standard output: cannot be written to its end\n");
+    return status == done ? bad_input : status;
+}
+
+}  // namespace
+
 // The words of the command line and nothing else: what they stand for is done in commands.cpp, which knows no CLI11.
 int main(int argc, char** argv) {
     using namespace poquito::cli;
@@ -69,6 +92,8 @@ int main(int argc, char** argv) {
         "Cut the pictures that the shoot's outlets get, from FOLDER/finished and from frames that were taken");
     deliver_command->add_option("FILE", file, "A shoot file (.poquito)")->required();
     deliver_command->add_option("FOLDER", folder, "Where they go, a folder an outlet")->required();
+    bool overwrite = false;
+    deliver_command->add_flag("--overwrite", overwrite, "Put them in the place of pictures that are there already");
     BookRequest book;
     auto* book_command =
         app.add_subcommand("book", "Look things up in the logbook of all shoots, or bring it elsewhere");
@@ -119,15 +144,17 @@ int main(int argc, char** argv) {
         return app.exit(error) == 0 ? done : bad_usage;
     }
 
+    return checked([&] {
     if (log_command->parsed()) return show_log(journal);
     if (inspect_command->parsed()) return inspect_frames(inspect);
     if (sun_command->parsed()) return print_sun(sun);
     if (rail_command->parsed()) return serve_rail(travel, speed);
     if (stack_command->parsed()) return print_stack(file, shot);
     if (book_command->parsed()) return use_book(book);
-    if (deliver_command->parsed()) return deliver_pictures(file, folder);
+    if (deliver_command->parsed()) return deliver_pictures(file, folder, overwrite);
     if (order_command->parsed()) return order_shots(file, out, seconds);
     if (plan_command->parsed()) return print_plans(file, shot, take, out);
     if (run_command->parsed()) return run_shot(file, run);
     return report_command->parsed() ? report(file) : write_sheet(file, out);
+    });
 }

@@ -104,12 +104,46 @@ bool comes_first(const shoot::Shot& other, const shoot::Shot& lapse) {
 
 }  // namespace
 
+/// Shots with the same in place cost the same to come from and to go to.
+class Setups {
+  public:
+    explicit Setups(const shoot::Shoot& shoot) : prices_(shoot.workday.prices) {}
+
+    std::size_t index_of(const shoot::Shot& shot) {
+        const auto same = [&](const shoot::Shot* other) {
+            return !change_between(*other, shot).any() && !change_between(shot, *other).any() &&
+                   thing_of(*other) == thing_of(shot) && comes_with(*other) == comes_with(shot);
+        };
+        // Neighbours are alike more often than not.
+        const auto found = std::find_if(shots_.rbegin(), shots_.rend(), same);
+        if (found != shots_.rend()) return static_cast<std::size_t>(shots_.rend() - found) - 1;
+        shots_.push_back(&shot);
+        return shots_.size() - 1;
+    }
+    std::vector<std::vector<double>> prices() const {
+        std::vector<std::vector<double>> all(shots_.size(), std::vector<double>(shots_.size(), 0));
+        for (std::size_t i = 0; i < shots_.size(); ++i)
+            for (std::size_t j = 0; j < shots_.size(); ++j)
+                if (i != j) all[i][j] = price_of(change_between(*shots_[i], *shots_[j]), prices_);
+        return all;
+    }
+
+  private:
+    /// What else the price of coming to it hangs on.
+    static std::pair<bool, bool> comes_with(const shoot::Shot& shot) {
+        return {shot.timing.handling.has_value(), shoot::has_trait(shot.subject, "food")};
+    }
+
+    const shoot::ChangePrices& prices_;
+    std::vector<const shoot::Shot*> shots_;  // one of each
+};
+
 schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports) {
     const std::size_t n = shoot.shots.size();
-    schedule::Problem problem{.change = std::vector(n, std::vector<double>(n, 0)),
-                              .after = std::vector<std::vector<std::size_t>>(n),
+    schedule::Problem problem{.after = std::vector<std::vector<std::size_t>>(n),
                               .begin = shoot.workday.begin,
                               .waiting_counts = shoot.workday.waiting_counts};
+    Setups setups(shoot);
     for (std::size_t i = 0; i < n; ++i) {
         const shoot::Shot& shot = shoot.shots[i];
         const auto& timing = shot.timing;
@@ -120,12 +154,14 @@ schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<con
                 problem.blocks.push_back(std::move(plates));
         problem.not_before.push_back(timing.not_before);
         problem.done_by.push_back(timing.done_by);
-        for (std::size_t j = 0; j < n; ++j) {
-            if (i != j) problem.change[i][j] = price_of(change_between(shot, shoot.shots[j]), shoot.workday.prices);
+        problem.enters.push_back(setups.index_of(shot));
+        if (timing.after.empty() && !shot.lapse) continue;
+        for (std::size_t j = 0; j < n; ++j)
             if (std::ranges::count(timing.after, shoot.shots[j].id) || comes_first(shoot.shots[j], shot))
                 problem.after[i].push_back(j);
-        }
     }
+    problem.leaves = problem.enters;
+    problem.change = setups.prices();
     return problem;
 }
 

@@ -102,7 +102,8 @@ RailPort::Capabilities SerialRail::capabilities() const {
             .least_step = dialect_.least_step,
             .backlash = dialect_.backlash,
             .has_home = !dialect_.home.empty(),
-            .speed = dialect_.speed};
+            .speed = dialect_.speed,
+            .tells_position = !dialect_.where.empty()};
 }
 
 /// A whole line, or nothing of it.

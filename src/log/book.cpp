@@ -23,10 +23,18 @@ namespace {
 
 constexpr int our_id = 0x506f7121;  // "Poq!", in the header of the file
 
-/// Each brings a book from the version before it to the next. A book in use is never changed in another way.
-constexpr const char* steps[] = {
+/// Brings a book from the version before it to the next. A book in use is never changed in another way.
+struct Step {
+    struct Column {
+        const char* name;
+        const char* type;
+    };
+    std::vector<Column> columns;  // that entries gain, where they are not there already
+    const char* then;
+};
+const Step steps[] = {
     // 1
-    R"(CREATE TABLE entries (
+    {{}, R"(CREATE TABLE entries (
          id INTEGER PRIMARY KEY, uid TEXT NOT NULL UNIQUE, kind TEXT NOT NULL, time TEXT NOT NULL,
          shoot TEXT NOT NULL, shot TEXT NOT NULL, name TEXT NOT NULL, subject_class TEXT NOT NULL,
          words TEXT NOT NULL, place TEXT NOT NULL, light TEXT NOT NULL, support TEXT NOT NULL,
@@ -43,21 +51,21 @@ constexpr const char* steps[] = {
          iso REAL NOT NULL, time TEXT NOT NULL, PRIMARY KEY (entry, place)) WITHOUT ROWID;
        CREATE TABLE plans (entry INTEGER PRIMARY KEY REFERENCES entries (id) ON DELETE CASCADE, plan TEXT NOT NULL);
        CREATE TABLE pictures (entry INTEGER PRIMARY KEY REFERENCES entries (id) ON DELETE CASCADE, jpeg BLOB NOT NULL);
-       CREATE VIRTUAL TABLE found USING fts5 (said, tokenize = 'unicode61 remove_diacritics 2');)",
+       CREATE VIRTUAL TABLE found USING fts5 (said, tokenize = 'unicode61 remove_diacritics 2');)"},
     // 2: which way it was taken
-    R"(ALTER TABLE entries ADD COLUMN approach TEXT NOT NULL DEFAULT '';
-       CREATE INDEX entries_verdict ON entries (verdict, time);)",
+    {{{"approach", "TEXT NOT NULL DEFAULT ''"}},
+     "CREATE INDEX IF NOT EXISTS entries_verdict ON entries (verdict, time);"},
     // 3: what frames showed, and how they look
-    R"(ALTER TABLE entries ADD COLUMN wind TEXT NOT NULL DEFAULT '';
-       ALTER TABLE entries ADD COLUMN causes TEXT NOT NULL DEFAULT '';
-       ALTER TABLE entries ADD COLUMN scale REAL;
-       ALTER TABLE entries ADD COLUMN off REAL;
-       ALTER TABLE entries ADD COLUMN power REAL;
-       ALTER TABLE entries ADD COLUMN cadence REAL;
-       ALTER TABLE entries ADD COLUMN held INTEGER;
-       CREATE TABLE thumbnails (
-         entry INTEGER NOT NULL REFERENCES entries (id) ON DELETE CASCADE, place INTEGER NOT NULL, jpeg BLOB NOT NULL,
-         PRIMARY KEY (entry, place)) WITHOUT ROWID;)",
+    {{{"wind", "TEXT NOT NULL DEFAULT ''"},
+      {"causes", "TEXT NOT NULL DEFAULT ''"},
+      {"scale", "REAL"},
+      {"off", "REAL"},
+      {"power", "REAL"},
+      {"cadence", "REAL"},
+      {"held", "INTEGER"}},
+     R"(CREATE TABLE IF NOT EXISTS thumbnails (
+          entry INTEGER NOT NULL REFERENCES entries (id) ON DELETE CASCADE, place INTEGER NOT NULL, jpeg BLOB NOT NULL,
+          PRIMARY KEY (entry, place)) WITHOUT ROWID;)"},
 };
 static_assert(std::size(steps) == Book::version);
 
@@ -133,13 +141,23 @@ void set_up(SQLite::Database& database) {
 
 int number_of(SQLite::Database& database, const char* pragma) { return database.execAndGet(pragma).getInt(); }
 
+bool has_column(SQLite::Database& database, const char* name) {
+    SQLite::Statement row(database, "SELECT count(*) FROM pragma_table_info('entries') WHERE name = ?");
+    row.bind(1, name);
+    return row.executeStep() && row.getColumn(0).getInt() > 0;
+}
+
 /// Up to `to`, a step at a time and each of them whole. By one program alone: the other one finds it done.
 void bring_up(SQLite::Database& database, int to) {
     for (;;) {
         SQLite::Transaction step(database, SQLite::TransactionBehavior::IMMEDIATE);
         const int now = number_of(database, "PRAGMA user_version");
         if (now >= to) return;
-        database.exec(steps[now]);
+        const Step& next = steps[now];
+        for (const auto& [name, type] : next.columns)
+            if (!has_column(database, name))
+                database.exec(fmt::format("ALTER TABLE entries ADD COLUMN {} {}", name, type));
+        database.exec(next.then);
         if (now == 0) database.exec(fmt::format("PRAGMA application_id = {}", our_id));
         database.exec(fmt::format("PRAGMA user_version = {}", now + 1));
         step.commit();
@@ -163,11 +181,30 @@ fs::path free_name(const fs::path& path, const std::string& words) {
     }
 }
 
-enum class State { fine, foreign, damaged };
-State state_of(SQLite::Database& database) {
-    if (database.execAndGet("SELECT count(*) FROM sqlite_master").getInt() == 0) return State::fine;  // new
-    if (number_of(database, "PRAGMA application_id") != our_id) return State::foreign;
-    return database.execAndGet("PRAGMA quick_check(1)").getString() == "ok" ? State::fine : State::damaged;
+enum class State { ours, none, foreign, damaged };
+
+/// Of a file that is there. Throws what is no fault of the file: a full disk, a busy book, a folder that cannot be
+/// written.
+State state_of(const fs::path& path) {
+    try {
+        SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
+        constexpr int patience = 5000;  // ms
+        database.setBusyTimeout(patience);
+        const int id = number_of(database, "PRAGMA application_id");
+        if (id != our_id) {
+            // Made and not yet begun: nothing in it.
+            const bool empty = database.execAndGet("SELECT count(*) FROM sqlite_master").getInt() == 0;
+            return empty && id == 0 ? State::ours : State::foreign;
+        }
+        return database.execAndGet("PRAGMA quick_check(1)").getString() == "ok" ? State::ours : State::damaged;
+    } catch (const SQLite::Exception& error) {
+        // The check itself ends so where a page of the schema is not what it should be.
+        constexpr int primary = 0xFF, corrupt = 11, not_a_database = 26;
+        const int code = error.getErrorCode() & primary;
+        if (code == not_a_database) return State::none;
+        if (code == corrupt) return State::damaged;
+        throw;
+    }
 }
 
 /// What is looked for in words.
@@ -289,52 +326,71 @@ SQLite::Database connected(const fs::path& path) {
     return SQLite::Database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
 }
 
-/// Empty: it is a logbook, or there is none yet.
-std::string set_aside_if_bad(const fs::path& path) {
-    std::string why;
-    try {
-        auto database = connected(path);
-        constexpr int patience = 5000;  // ms
-        database.setBusyTimeout(patience);
-        const auto state = state_of(database);
-        if (state == State::fine) return {};
-        why = state == State::foreign ? "is another program's" : "is damaged";
-    } catch (const SQLite::Exception& error) {
-        // Busy is no damage.
-        constexpr int busy = 5, locked = 6;
-        if (error.getErrorCode() == busy || error.getErrorCode() == locked) throw;
-        why = fmt::format("cannot be read ({})", error.what());
-    }
+/// Out of the way, with a word of why.
+std::string set_aside(const fs::path& path, const char* why) {
     const auto to = free_name(path, "set-aside");
     move_aside(path, to);
     return fmt::format("{} {}: it was set aside as {}, and a new logbook begun.", path.filename().string(), why,
                        to.filename().string());
 }
 
+/// Says what has to be known of a file that is there; an error leaves it as it is.
+ReadResult<std::string> judged(const fs::path& path, Book::Whose whose) {
+    std::error_code failed;
+    const auto refused = [&](const char* why) {
+        return ReadError{.place = path.filename().string(), .problem = fmt::format("{}: it is left alone", why)};
+    };
+    if (!fs::exists(path, failed) && !fs::is_symlink(path, failed)) return std::string();
+    if (!fs::is_regular_file(path, failed)) return refused("not a file, expected a logbook");
+    switch (state_of(path)) {
+        case State::ours:
+            return std::string();
+        case State::foreign:
+            return refused("another program's database, expected a logbook");
+        case State::none:
+            if (whose == Book::Whose::named) return refused("no database, expected a logbook");
+            return set_aside(path, "is no logbook");
+        case State::damaged:
+            break;
+    }
+    return set_aside(path, "is damaged");
+}
+
 }  // namespace
 
-ReadResult<Book::Opened> Book::open(const fs::path& path) {
+ReadResult<Book::Opened> Book::open(const fs::path& path, Whose whose) {
     try {
         std::error_code failed;
         fs::create_directories(path.parent_path(), failed);
-        std::string word = fs::exists(path, failed) ? set_aside_if_bad(path) : std::string();
+        auto judgement = judged(path, whose);
+        if (auto* error = std::get_if<ReadError>(&judgement)) return std::move(*error);
+        auto& word = std::get<std::string>(judgement);
         auto database = connected(path);
         set_up(database);
         const int now = number_of(database, "PRAGMA user_version");
-        if (now > version)
+        if (now < 0 || now > version)
             return ReadError{.place = path.filename().string(),
-                             .problem = fmt::format("a logbook of version {}, this program knows {}: it is left alone",
+                             .problem = fmt::format("a logbook of version {}, this program knows 1 to {}: it is left "
+                                                    "alone",
                                                     now, version)};
         if (now > 0 && now < version) {
             // What was there before, whole, whatever the step does to it.
             const auto copy = free_name(path, fmt::format("before-{}", version));
-            SQLite::Database to(copy.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-            SQLite::Backup backup(to, database);
-            backup.executeStep();
+            try {
+                SQLite::Database to(copy.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+                SQLite::Backup backup(to, database);
+                backup.executeStep();
+                bring_up(database, version);
+            } catch (...) {
+                fs::remove(copy, failed);  // nothing was done: the book is its own copy
+                throw;
+            }
             word += fmt::format("{}The logbook was brought up to version {}; {} is as it was.", word.empty() ? "" : " ",
                                 version, copy.filename().string());
         }
         bring_up(database, version);
+        // A book that lacks a column says so now, not at the first thing that is to be entered.
+        (void)SQLite::Statement(database, fmt::format("SELECT {} FROM entries LIMIT 0", columns().names));
         return Opened{.book = Book(std::make_unique<Data>(path, std::move(database))), .word = std::move(word)};
     } catch (const std::exception& error) {
         return said(path, error);

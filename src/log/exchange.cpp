@@ -54,8 +54,8 @@ std::optional<std::string> from_base64(const std::string& text) {
     return bytes;
 }
 
-/// What a member is as text, and back; empty: it is not there.
-std::string cell_of(const std::string& text) { return text; }
+/// A member as a cell, and back; empty: it is not there.
+std::string cell_of(const std::string& text) { return storage::csv_cell(text); }
 std::string cell_of(Kind kind) { return kind_text(kind); }
 template <typename Number>
 std::string cell_of(const std::optional<Number>& number) {
@@ -72,7 +72,7 @@ bool number_from(const std::string& text, std::optional<Number>& number) {
     return true;
 }
 bool from_cell(const std::string& text, std::string& member) {
-    member = text;
+    member = storage::disarmed_text(text);
     return true;
 }
 bool from_cell(const std::string& text, Kind& member) {
@@ -162,16 +162,6 @@ Entry entry_from(const Node& node) {
     return entry;
 }
 
-std::string quoted(const std::string& text) {
-    if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
-    std::string made = "\"";
-    for (const char c : text) {
-        if (c == '"') made += '"';
-        made += c;
-    }
-    return made + "\"";
-}
-
 std::vector<Entry> entries_in(std::string_view text) {
     if (text.starts_with("\xef\xbb\xbf")) text.remove_prefix(3);
     const auto rows = storage::csv_rows(text);
@@ -202,8 +192,17 @@ std::vector<Entry> entries_in(std::string_view text) {
 
 void give_uid(Entry& entry) {
     if (!entry.uid.empty()) return;
-    entry.uid = fmt::format("{}:{}:{}:{}:{}:{}", kind_text(entry.kind), entry.shoot, entry.shot, entry.time, entry.what,
-                            entry.remark);
+    if (!entry.shot.empty()) {
+        entry.uid = fmt::format("{}:{}:{}:{}:{}:{}", kind_text(entry.kind), entry.shoot, entry.shot, entry.time,
+                                entry.what, entry.remark);
+        return;
+    }
+    // A list from elsewhere names no shot: only what says the same in every member is the same.
+    std::string made;
+    each_member(entry, [&](const char* name, const auto& member) {
+        if (const auto cell = cell_of(member); !cell.empty()) made += fmt::format("{}{}={}", made.empty() ? "" : ":", name, cell);
+    });
+    entry.uid = std::move(made);
 }
 
 std::string write_json(const std::vector<Entry>& entries) {
@@ -240,7 +239,7 @@ std::string write_csv(const std::vector<Entry>& entries) {
         bool first = true;
         each_member(entry, [&](const char*, const auto& member) {
             if (!std::exchange(first, false)) text += ',';
-            text += quoted(cell_of(member));
+            text += cell_of(member);
         });
         text += "\r\n";
     }

@@ -5,6 +5,7 @@
 #include "shoot/form.hpp"
 #include "shoot/kit_edit.hpp"
 #include "storage/frame_file.hpp"
+#include "storage/path_text.hpp"
 #include "storage/shoot_file.hpp"
 #include "text/text.hpp"
 
@@ -183,7 +184,7 @@ Entry run_entry(const shoot::Shoot& shoot, const Shot& shot, const std::string& 
     add_flash(entry, shot, run);
     for (const auto& frame : run.frames)
         entry.exposed.push_back({.index = frame.index,
-                                 .file = (std::filesystem::path(run.folder) / frame.file).string(),
+                                 .file = storage::path_text(storage::frame_path(run.folder, frame.file)),
                                  .plane = frame.plane,
                                  .f_number = frame.f_number,
                                  .shutter = frame.shutter,
@@ -276,10 +277,11 @@ void add_thumbnails(Entry& entry) {
     const std::size_t all = entry.exposed.size(), shown = std::min(most, all);
     for (std::size_t k = 0; k < shown; ++k) {
         auto& frame = entry.exposed[shown > 1 ? k * (all - 1) / (shown - 1) : 0];
+        const auto file = storage::path_of(frame.file);
         std::error_code failed;
-        if (!std::filesystem::is_regular_file(frame.file, failed)) continue;
+        if (!std::filesystem::is_regular_file(file, failed)) continue;
         constexpr double across = 120;  // px
-        const auto small = proof::cut_picture({{.file = frame.file}}, across);
+        const auto small = proof::cut_picture({{.file = file}}, across);
         const auto* picture = std::get_if<storage::FramePicture>(&small);
         if (!picture) continue;
         auto bytes = storage::picture_file(*picture);

@@ -4,10 +4,12 @@
 #include "shoot/view_set.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
+#include "storage/path_text.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 #include <system_error>
 
 namespace poquito::proof {
@@ -47,10 +49,18 @@ Source source_of(const shoot::Shoot& shoot, const shoot::Shot& shot, const fs::p
 
 DeliveryPlan delivery_plan(const shoot::Shoot& shoot, const job::AllAssessed& shots, const fs::path& folder) {
     DeliveryPlan plan;
+    std::set<fs::path> names;
+    const auto own_name = [&](const std::string& outlet, const std::string& name) {
+        const auto begin = folder / storage::safe_name(outlet) / storage::safe_name(name);
+        for (int i = 1;; ++i)
+            if (auto path = fs::path(begin.string() + (i > 1 ? fmt::format("-{}", i) : "") + ".jpg");
+                names.insert(path).second)
+                return path;
+    };
     for (const auto& outlet : shoot.outlets)
         for (const auto& thing : shoot::things_of(shoot))
             for (const auto& file : job::files_for(shoot, shots, outlet, thing)) {
-                DeliveryJob made{.to = folder / outlet.id / (file.name + ".jpg"),
+                DeliveryJob made{.to = own_name(outlet.id, file.name),
                                  .parts = {},
                                  .most_long_px = file.most_long_px,
                                  .least_short_px = outlet.least_short_px};
@@ -72,8 +82,11 @@ DeliveryPlan delivery_plan(const shoot::Shoot& shoot, const job::AllAssessed& sh
     return plan;
 }
 
-Delivered deliver(const DeliveryJob& job) {
+Delivered deliver(const DeliveryJob& job, IfThere there) {
     const auto name = job.to.filename().string();
+    std::error_code failed;
+    if (there == IfThere::keep && fs::exists(fs::symlink_status(job.to, failed)))
+        return {.problem = fmt::format("{}: is there already, and stays as it is", name)};
     auto picture = cut_picture(job.parts, job.most_long_px);
     if (const auto* error = std::get_if<storage::ReadError>(&picture))
         return {.problem = fmt::format("{}: {}", name, storage::message(*error))};
@@ -81,7 +94,6 @@ Delivered deliver(const DeliveryJob& job) {
     const auto bytes = storage::picture_file(made);
     if (const auto* error = std::get_if<storage::ReadError>(&bytes))
         return {.problem = fmt::format("{}: {}", name, storage::message(*error))};
-    std::error_code failed;
     fs::create_directories(job.to.parent_path(), failed);
     if (const auto error = storage::replace_file(job.to, std::get<std::string>(bytes)))
         return {.problem = storage::message(*error)};

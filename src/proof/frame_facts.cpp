@@ -2,12 +2,13 @@
 #include "proof/inspection.hpp"
 #include "storage/frame_reader.hpp"
 
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
-#include <tbb/partitioner.h>
 
 #include <algorithm>
 #include <atomic>
+#include <condition_variable>
+#include <deque>
+#include <mutex>
+#include <thread>
 #include <cmath>
 #include <functional>
 #include <memory>
@@ -125,21 +126,50 @@ std::shared_ptr<const imaging::FrameScan> without_maps(const imaging::FrameScan&
     return slim;
 }
 
+namespace {
+
+/// Frames that were looked at, from those who look to the one who is told.
+class Looked {
+  public:
+    void add(std::size_t index, FrameFacts facts) {
+        const std::lock_guard lock(mutex_);
+        waiting_.emplace_back(index, std::move(facts));
+        came_.notify_one();
+    }
+    std::pair<std::size_t, FrameFacts> next() {
+        std::unique_lock lock(mutex_);
+        came_.wait(lock, [this] { return !waiting_.empty(); });
+        auto one = std::move(waiting_.front());
+        waiting_.pop_front();
+        return one;
+    }
+
+  private:
+    std::mutex mutex_;
+    std::condition_variable came_;
+    std::deque<std::pair<std::size_t, FrameFacts>> waiting_;
+};
+
+}  // namespace
+
 void look_at_all(const std::vector<std::filesystem::path>& files,
                  const std::function<bool(std::size_t index, FrameFacts facts)>& looked) {
-    std::atomic<bool> ended = false;
-#ifdef __SANITIZE_THREAD__
-    for (std::size_t i = 0; i < files.size() && !ended; ++i) ended = !looked(i, look_at(files[i]));
-    return;
-#endif
-    // In their order: what comes first is looked at first, and the first answer comes soon.
-    tbb::parallel_for(
-        tbb::blocked_range<std::size_t>(0, files.size(), 1),
-        [&](const tbb::blocked_range<std::size_t>& range) {
-            for (std::size_t i = range.begin(); i < range.end(); ++i)
-                if (!ended && !looked(i, look_at(files[i]))) ended = true;
-        },
-        tbb::simple_partitioner());
+    Looked through;
+    std::atomic<std::size_t> next = 0;
+    std::vector<std::jthread> hands;
+    const std::size_t cores = std::max(1U, std::thread::hardware_concurrency());
+    for (std::size_t hand = 0; hand < std::min(cores, files.size()); ++hand)
+        hands.emplace_back([&](const std::stop_token& stop) {
+            // In their order: what comes first is looked at first, and the first answer comes soon.
+            for (std::size_t i = next++; i < files.size() && !stop.stop_requested(); i = next++)
+                through.add(i, look_at(files[i]));
+        });
+    for (std::size_t i = 0; i < files.size(); ++i) {
+        auto [index, facts] = through.next();
+        if (looked(index, std::move(facts))) continue;
+        for (auto& hand : hands) hand.request_stop();
+        return;
+    }
 }
 
 }  // namespace poquito::proof

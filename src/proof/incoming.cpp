@@ -9,6 +9,12 @@ namespace poquito::proof {
 
 namespace fs = std::filesystem;
 
+namespace {
+
+constexpr int enough = 2;  // questions in a row at which a file is as it was
+
+}  // namespace
+
 std::vector<fs::path> frames_in(const std::vector<fs::path>& paths) {
     std::vector<fs::path> files;
     for (const auto& path : paths) {
@@ -27,29 +33,37 @@ std::vector<fs::path> frames_in(const std::vector<fs::path>& paths) {
 }
 
 Incoming::Incoming(fs::path folder, bool all) : folder_(std::move(folder)) {
-    if (!all)
-        for (const auto& file : frames_in({folder_})) files_[file].given = true;
+    if (all) return;
+    for (const auto& file : frames_in({folder_})) {
+        std::error_code ignored;
+        files_[file] = {.size = fs::file_size(file, ignored), .written = fs::last_write_time(file, ignored), .given = true};
+    }
 }
 
 std::vector<fs::path> Incoming::whole() {
     std::vector<fs::path> found;
-    for (const auto& file : frames_in({folder_})) {
+    const auto now = frames_in({folder_});
+    for (const auto& file : now) {
         auto& one = files_[file];
-        if (one.given) continue;
-        std::error_code failed;
-        const auto size = fs::file_size(file, failed);
-        one.quiet = !failed && size > 0 && size == one.size ? one.quiet + 1 : 0;
-        one.size = failed ? 0 : size;
-        constexpr int enough = 2;
-        if (one.quiet < enough) continue;
+        std::error_code no_size, no_time;
+        const auto size = fs::file_size(file, no_size);
+        const auto written = fs::last_write_time(file, no_time);
+        if (no_size || no_time) continue;  // gone meanwhile
+        if (size == one.size && written == one.written)
+            ++one.quiet;
+        else
+            one.quiet = 0, one.given = false;
+        one.size = size, one.written = written;
+        if (one.given || size == 0 || one.quiet < enough) continue;
         one.given = true;
         found.push_back(file);
     }
+    std::erase_if(files_, [&](const auto& file) { return !std::ranges::binary_search(now, file.first); });
     return found;
 }
 
 bool Incoming::any_growing() const {
-    return std::ranges::any_of(files_, [](const auto& file) { return !file.second.given; });
+    return std::ranges::any_of(files_, [](const auto& file) { return !file.second.given && file.second.quiet < enough; });
 }
 
 }  // namespace poquito::proof

@@ -12,7 +12,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <atomic>
 #include <cmath>
 #include <functional>
 #include <memory>
@@ -272,11 +271,11 @@ Verdict verdict_of(const Inspection& inspection) {
 
 std::optional<Inspection> inspect(const Request& request, const Progress& progress) {
     std::vector<FrameFacts> frames(request.files.size());
-    std::atomic<std::size_t> done = 0;
-    std::atomic<bool> ended = false;
+    std::size_t done = 0;
+    bool ended = false;
     look_at_all(request.files, [&](std::size_t i, FrameFacts facts) {
         frames[i] = std::move(facts);
-        if (progress && !progress(++done, frames.size())) ended = true;
+        ended = progress && !progress(++done, frames.size());
         return !ended;
     });
     if (ended) return std::nullopt;

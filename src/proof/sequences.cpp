@@ -4,9 +4,10 @@
 #include "imaging/inspect/median.hpp"
 #include "plan/assess.hpp"
 #include "storage/frame_reader.hpp"
+#include "storage/path_text.hpp"
 
 #include <algorithm>
-#include <atomic>
+#include <charconv>
 #include <cmath>
 #include <cstdio>
 #include <map>
@@ -21,9 +22,18 @@ namespace fs = std::filesystem;
 
 /// Seconds of an ISO 8601 local time, from a day that does not matter; empty: it is none.
 std::optional<double> seconds_of(const std::string& time) {
+    // Not by sscanf: what it takes for a decimal point hangs on the locale.
+    const char *at = time.data(), *const end = time.data() + time.size();
+    const auto number = [&](auto& value, char before) {
+        if (before != 0 && (at == end || *at++ != before)) return false;
+        const auto [stopped, error] = std::from_chars(at, end, value);
+        at = stopped;
+        return error == std::errc();
+    };
     int year = 0, month = 0, day = 0, hour = 0, minute = 0;
     double second = 0;
-    if (std::sscanf(time.c_str(), "%d-%d-%dT%d:%d:%lf", &year, &month, &day, &hour, &minute, &second) != 6)
+    if (!number(year, 0) || !number(month, '-') || !number(day, '-') || !number(hour, 'T') || !number(minute, ':') ||
+        !number(second, ':'))
         return std::nullopt;
     // Days from the civil calendar, after the usual shift of the year to begin in March.
     const int shifted = month <= 2 ? year - 1 : year, era = shifted / 400, of_era = shifted - era * 400;
@@ -206,7 +216,7 @@ std::optional<std::size_t> shot_of(const Sequence& sequence, const shoot::Shoot&
     for (std::size_t i = 0; i < shoot.shots.size(); ++i)
         for (const auto& run : shoot::runs_of(shoot.runs, shoot.shots[i].id))
             for (const auto& frame : run->frames)
-                if (fs::path(run->folder) / frame.file == sequence.files.front()) return i;
+                if (storage::frame_path(run->folder, frame.file) == sequence.files.front()) return i;
     const auto& exif = sequence.exif[sequence.exif.size() / 2];
     if (!exif.known || exif.f_number <= 0 || exif.shutter <= 0 || exif.iso <= 0) return std::nullopt;
     const auto near = [](double value, double wanted, double least) {
@@ -242,15 +252,13 @@ void look_through(const std::vector<fs::path>& files, const shoot::Shoot* shoot,
     std::size_t done = 0;
     for (auto& sequence : sequences_of(files)) {
         std::vector<FrameFacts> facts(sequence.files.size());
-        std::atomic<bool> ended = false;
-        std::atomic<std::size_t> now = done;
+        bool ended = false;
         look_at_all(sequence.files, [&](std::size_t i, FrameFacts one) {
             facts[i] = std::move(one);
-            if (go_on && !go_on(++now, files.size())) ended = true;
+            ended = go_on && !go_on(++done, files.size());
             return !ended;
         });
         if (ended) return;
-        done += facts.size();
         auto changes = scene_changes(facts);
         changes.push_back(facts.size());
         std::size_t from = 0;

@@ -5,6 +5,7 @@
 #include "storage/path_text.hpp"
 
 #include <fmt/format.h>
+#include <boost/crc.hpp>
 #include <nlohmann/json.hpp>
 
 #include <fcntl.h>
@@ -29,15 +30,38 @@ std::optional<double> read_optional(const Json& json) {
 /// A plane of focus; JSON has no infinity, it stands there as null.
 double read_plane(const Json& json) { return read_optional(json).value_or(std::numeric_limits<double>::infinity()); }
 
-/// One line; whatever bytes a device or a file system gave are no reason not to write it.
-std::string line_of(const Json& json) { return json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n"; }
+// ---- lines -------------------------------------------------------------------------------------------------------
+
+/// CRC-32 of ISO 3309: no single damaged byte, and no burst of up to four, goes unseen.
+std::string check_of(std::string_view text) {
+    boost::crc_32_type crc;
+    crc.process_bytes(text.data(), text.size());
+    return fmt::format(R"(,"check":"{:08x}"}})", crc.checksum());
+}
+const std::size_t check_size = check_of({}).size();
+
+/// One line, its last member the check of what stands before it; whatever bytes a device or a file system gave are no
+/// reason not to write it.
+std::string line_of(const Json& json) {
+    std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
+    text.pop_back();
+    return text + check_of(text) + "\n";
+}
+
+bool is_checked(std::string_view line) {
+    if (line.size() < check_size) return false;
+    const auto text = line.substr(0, line.size() - check_size);
+    return line.substr(text.size()) == check_of(text);
+}
+
+constexpr int first_checked = 2;  // version of the head from which lines have a check, and the head stands twice
 
 Json write_plan(const RunPlan& plan) {
     Json frames = Json::array();
     for (const auto& frame : plan.frames)
         frames.push_back({frame.plane, write_optional(frame.rail), write_optional(frame.ring)});
     return {{"journal", "poquito-run"},
-            {"version", 1},
+            {"version", first_checked},
             {"run", plan.id},
             {"time", devices::local_time()},
             {"shot", plan.shot},
@@ -59,8 +83,8 @@ Json write_plan(const RunPlan& plan) {
 }
 
 RunState read_head(const Json& json) {
-    if (json.at("journal") != "poquito-run" || json.at("version") != 1)
-        throw storage::ReadError{.place = "line 1", .problem = "expected the head of a run's journal, version 1"};
+    if (json.at("journal") != "poquito-run" || (json.at("version") != 1 && json.at("version") != first_checked))
+        throw storage::ReadError{.place = {}, .problem = "expected the head of a run's journal, version 1 or 2"};
     RunState state;
     auto& plan = state.plan;
     plan.id = json.at("run").get<std::string>();
@@ -116,6 +140,18 @@ void forget(RunState& state, std::size_t frame) {
     state.frames[frame] = {};
 }
 
+shoot::ExposedFrame planned_frame(const RunPlan& plan, std::size_t index) {
+    const auto settings = plan.settings_of(index);
+    return {.index = static_cast<int>(index),
+            .file = plan.file_of(index),
+            .plane = plan.frames[index].plane,
+            .f_number = settings.f_number,
+            .shutter = settings.shutter,
+            .iso = settings.iso,
+            .time = {},
+            .remark = "as planned: its line in the journal is damaged"};
+}
+
 void apply(RunState& state, const Json& json) {
     const auto event = json.at("event").get<std::string>();
     if (event == "fault") {
@@ -140,6 +176,8 @@ void apply(RunState& state, const Json& json) {
     } else if (event == "exposed") {
         frame = {.state = FrameState::exposed, .exposed = read_exposed(json)};
     } else if (event == "saved" || event == "dim") {
+        // What it was exposed with stood on a line that is damaged: as it was planned.
+        if (frame.state != FrameState::exposed) frame.exposed = planned_frame(state.plan, index);
         frame.state = event == "dim" ? FrameState::dim : FrameState::saved;
         if (event == "dim")
             frame.exposed.remark =
@@ -189,7 +227,7 @@ std::variant<Journal, storage::ReadError> Journal::create(const std::filesystem:
     if (file < 0) return system_error(path);
     Journal journal(file);
     const auto locked = lock(file, path);
-    if (!locked && journal.add(head)) {
+    if (!locked && journal.add(head + head)) {  // what the whole run hangs on
         storage::flush_folder(path.parent_path());
         return journal;
     }
@@ -262,59 +300,109 @@ bool Journal::ended(shoot::RunEnd end) {
 
 // ---- reading -----------------------------------------------------------------------------------------------------
 
+namespace {
+
+/// Takes a journal in, a line at a time. A line that is damaged is told and passed over; the head may stand twice.
+class JournalReader {
+  public:
+    void read(std::string_view line, std::size_t number) {
+        try {
+            if (checked_ && !is_checked(line)) throw storage::ReadError{.place = {}, .problem = "damaged"};
+            const auto json = Json::parse(line);
+            if (json.contains("journal"))
+                read_first(json, line);
+            else if (state_)
+                apply(*state_, json);
+            else
+                damaged_.push_back(number);
+        } catch (const nlohmann::json::exception&) {
+            damaged_.push_back(number);
+        } catch (const storage::ReadError&) {
+            damaged_.push_back(number);
+        }
+    }
+
+    storage::ReadResult<RunState> state(const std::filesystem::path& path) && {
+        if (!state_) {
+            const auto problem = damaged_.empty() ? "empty, expected the head of a journal"
+                                                  : "no line that can be read, expected the head of a journal";
+            return storage::ReadError{.place = path.string(), .problem = problem};
+        }
+        state_->damaged_lines = std::move(damaged_);
+        return *std::move(state_);
+    }
+
+  private:
+    std::optional<RunState> state_;
+    bool checked_ = false;
+    std::vector<std::size_t> damaged_;
+
+    void read_first(const Json& json, std::string_view line) {
+        if (state_) return;  // its second copy
+        const bool checked = json.value("version", 0) >= first_checked;
+        if (checked && !is_checked(line)) throw storage::ReadError{.place = {}, .problem = "damaged"};
+        state_ = read_head(json);
+        checked_ = checked;
+    }
+};
+
+}  // namespace
+
 storage::ReadResult<RunState> read_journal(const std::filesystem::path& path) {
     const auto read = storage::read_file(path);
     if (const auto* error = std::get_if<storage::ReadError>(&read)) return *error;
-    const auto& text = std::get<std::string>(read);
-    std::optional<RunState> state;
-    std::size_t line = 1;
-    for (std::size_t begin = 0; begin < text.size(); ++line) {
-        const auto end = text.find('\n', begin);
-        if (end == std::string::npos) break;  // torn: it was never acknowledged
-        try {
-            const auto json = Json::parse(text.begin() + static_cast<std::ptrdiff_t>(begin),
-                                          text.begin() + static_cast<std::ptrdiff_t>(end));
-            if (state)
-                apply(*state, json);
-            else
-                state = read_head(json);
-        } catch (const nlohmann::json::exception& error) {
-            return storage::ReadError{.place = fmt::format("{}: line {}", path.string(), line),
-                                      .problem = "not a line of a run's journal"};
-        } catch (const storage::ReadError& error) {
-            return storage::ReadError{.place = fmt::format("{}: line {}", path.string(), line),
-                                      .problem = error.problem};
-        }
-        begin = end + 1;
-    }
-    if (!state) return storage::ReadError{.place = path.string(), .problem = "empty, expected the head of a journal"};
-    return *std::move(state);
+    return journal_of(std::get<std::string>(read), path);
+}
+
+storage::ReadResult<RunState> journal_of(std::string_view text, const std::filesystem::path& path) {
+    JournalReader reader;
+    // What stands behind the last line's end was torn, and never acknowledged.
+    for (std::size_t number = 1, begin = 0, end = 0; (end = text.find('\n', begin)) != std::string_view::npos;
+         begin = end + 1, ++number)
+        reader.read(text.substr(begin, end - begin), number);
+    return std::move(reader).state(path);
+}
+
+std::string damage_text(const RunState& state) {
+    if (state.damaged_lines.empty()) return {};
+    std::string lines;
+    constexpr std::size_t most_named = 5;
+    for (std::size_t i = 0; i < std::min(state.damaged_lines.size(), most_named); ++i)
+        lines += fmt::format("{}{}", i > 0 ? ", " : "", state.damaged_lines[i]);
+    if (state.damaged_lines.size() > most_named) lines += " and more";
+    return state.damaged_lines.size() == 1
+               ? fmt::format("line {} of its journal is damaged and was passed over", lines)
+               : fmt::format("{} lines of its journal are damaged and were passed over: {}",
+                             state.damaged_lines.size(), lines);
 }
 
 shoot::RunRecord record_of(const RunState& state) {
+    auto remark = state.remark;
+    if (const auto damage = damage_text(state); !damage.empty()) remark += (remark.empty() ? "" : "; ") + damage;
     return {.id = state.plan.id,
             .time = state.time,
             .folder = storage::path_text(state.plan.folder),
             .planned = static_cast<int>(state.plan.frames.size()),
             .end = state.end.value_or(shoot::RunEnd::broken),
-            .remark = state.remark,
+            .remark = remark,
             .frames = state.taken};
 }
 
-std::vector<std::filesystem::path> unfinished_runs(const std::filesystem::path& folder) {
+UnfinishedRuns unfinished_runs(const std::filesystem::path& folder) {
     std::vector<std::pair<std::string, std::filesystem::path>> found;
+    UnfinishedRuns runs;
     std::error_code ignored;
     for (const auto& entry : std::filesystem::directory_iterator(folder, ignored)) {
         if (entry.path().extension() != ".journal") continue;
         const auto state = read_journal(entry.path());
-        if (const auto* run = std::get_if<RunState>(&state); run && !run->end)
-            found.emplace_back(run->time, entry.path());
+        if (const auto* error = std::get_if<storage::ReadError>(&state))
+            runs.unreadable.push_back(*error);
+        else if (const auto& run = std::get<RunState>(state); !run.end)
+            found.emplace_back(run.time, entry.path());
     }
     std::ranges::sort(found, std::ranges::greater());
-    std::vector<std::filesystem::path> paths;
-    paths.reserve(found.size());
-    for (auto& [time, path] : found) paths.push_back(std::move(path));
-    return paths;
+    for (auto& [time, path] : found) runs.journals.push_back(std::move(path));
+    return runs;
 }
 
 }  // namespace poquito::run

@@ -169,11 +169,13 @@ double rail_reference(const RunPlan& plan, double travel) {
 }
 
 std::string next_run_id(const std::filesystem::path& journals, const std::string& shot) {
-    std::string safe;
-    for (const char c : shot) safe += std::isalnum(static_cast<unsigned char>(c)) || c == '-' ? c : '-';
+    const auto safe = storage::safe_name(shot);
     for (int number = 1;; ++number) {
         auto id = fmt::format("{}-{}", safe, number);
-        const auto taken = [&](const char* end) { return std::filesystem::exists(journals / (id + end)); };
+        const auto taken = [&](const char* end) {
+            std::error_code failed;
+            return std::filesystem::exists(journals / (id + end), failed);
+        };
         if (!taken(".journal") && !taken("-test.journal") && !taken("-retake.journal")) return id;
     }
 }

@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
+#include <system_error>
 
 namespace poquito::run {
 namespace {
@@ -307,6 +309,7 @@ devices::Done Runner::prepare() {
         }
         if (capabilities.has_home) {
             if (auto fault = bench_.rail->home()) return fault;
+            if (auto fault = stopping() ? std::nullopt : check_rail(0)) return fault;
             update([&] {
                 home_way_ = 0;
                 rail_at_ = 0;
@@ -328,10 +331,38 @@ devices::Done Runner::prepare() {
     return std::nullopt;
 }
 
+/// An "ok" alone is believed of no rail that can say where it stands.
+devices::Done Runner::check_rail(double wanted) {
+    const auto capabilities = bench_.rail->capabilities();
+    if (!capabilities.tells_position) return std::nullopt;
+    const auto found = bench_.rail->position();
+    if (const auto* fault = std::get_if<devices::Fault>(&found)) return *fault;
+    const double stands = std::get<double>(found);
+    constexpr double printed = 0.01;  // mm: answers have two digits behind the point at least
+    if (std::abs(stands - wanted) <= std::max(2 * capabilities.least_step, printed) + hair) return std::nullopt;
+    return devices::Fault{
+        .kind = devices::FaultKind::refused,
+        .text = fmt::format("The rail was sent to {:.3f} mm and says it stands at {:.3f} mm.", wanted, stands)};
+}
+
+/// A disk that was pulled takes every further frame with it.
+devices::Done Runner::check_folder() {
+    std::error_code failed;
+    const bool there = std::filesystem::is_directory(state_.plan.folder, failed);
+    if (there || !had_folder_) {
+        had_folder_ = there;
+        return std::nullopt;
+    }
+    return devices::Fault{
+        .kind = devices::FaultKind::refused,
+        .text = fmt::format("The frames' folder is gone: {}. Nothing more is exposed.", state_.plan.folder.string())};
+}
+
 /// Not at all when it is to be stopped.
 devices::Done Runner::move_rail(double position) {
     if (stopping()) return std::nullopt;
     auto fault = bench_.rail->move_to(position);
+    if (!fault && !stopping()) fault = check_rail(position);
     const std::lock_guard lock(mutex_);
     rail_at_ = fault ? std::nullopt : std::optional(position);
     return fault;
@@ -426,6 +457,7 @@ devices::Done Runner::take(std::size_t index) {
         moment_begun_ = clock_.now();
     }
     if (stopping()) return std::nullopt;
+    if (auto fault = check_folder()) return fault;
     set_phase(Phase::exposing);
     const auto name = plan.file_of(index);
     if (auto fault = bench_.camera->expect(name)) return fault;

@@ -82,7 +82,7 @@ shoot::RunRecord log_entry(const RunState& state) {
 
 std::optional<std::filesystem::path> broken_run(const std::filesystem::path& journals, const std::string& shot,
                                                 bool tests) {
-    for (const auto& path : unfinished_runs(journals)) {
+    for (const auto& path : unfinished_runs(journals).journals) {
         const auto state = read_journal(path);
         const auto* run = std::get_if<RunState>(&state);
         if (run && run->plan.shot == shot && is_test(run->plan) == tests) return path;

@@ -63,7 +63,7 @@ Sets::Sets(const Problem& problem, const Day& good)
       labels_(sets_ * n_) {
     for (std::size_t job = 0; job < n_; ++job) {
         for (std::size_t before = 0; before < n_; ++before)
-            if (before != job) cheapest_[job] = std::min(cheapest_[job], problem.change[before][job]);
+            if (before != job) cheapest_[job] = std::min(cheapest_[job], problem.change_between(before, job));
         for (const auto first : problem.after[job]) needs_[job] |= 1u << first;
     }
 }
@@ -89,7 +89,7 @@ void Sets::go_on_from(std::uint32_t set, std::size_t last, std::uint32_t k) {
     if (hopeless(label, set)) return;
     for (std::size_t job = 0; job < n_; ++job) {
         if (set >> job & 1u || (needs_[job] & ~set)) continue;
-        const double change = problem_.change[last][job];
+        const double change = problem_.change_between(last, job);
         if (const auto end = finish_of(job, label.time + change))
             keep(state(set | 1u << job, job), {*end, label.work + change, static_cast<std::uint32_t>(from), k});
     }

@@ -13,7 +13,7 @@ Day day_of(const Problem& problem, std::vector<std::size_t> order) {
     for (std::size_t k = 0; k < day.order.size(); ++k) {
         const auto job = day.order[k];
         const double first = problem.first.empty() ? 0 : problem.first[job];
-        const double ready = time + (k > 0 ? problem.change[day.order[k - 1]][job] : first);
+        const double ready = time + (k > 0 ? problem.change_between(day.order[k - 1], job) : first);
         const double start = std::max(ready, problem.not_before[job].value_or(0));
         day.waiting += start - ready;
         day.start.push_back(start);
@@ -93,7 +93,7 @@ Joined joined(const Problem& problem) {
     auto& to = made.problem;
     to.begin = problem.begin, to.waiting_counts = problem.waiting_counts;
     const std::size_t count = made.jobs.size();
-    to.change.assign(count, std::vector<double>(count, 0));
+    to.change = problem.change;
     to.after.resize(count);
     for (std::size_t b = 0; b < count; ++b) {
         const auto& jobs = made.jobs[b];
@@ -101,7 +101,7 @@ Joined joined(const Problem& problem) {
         std::optional<double> not_before, begins_by;
         for (std::size_t k = 0; k < jobs.size(); ++k) {
             const auto job = jobs[k];
-            if (k > 0) passed += problem.change[jobs[k - 1]][job];
+            if (k > 0) passed += problem.change_between(jobs[k - 1], job);
             // It is begun late enough that none of it waits.
             if (problem.not_before[job])
                 not_before = std::max(not_before.value_or(0), *problem.not_before[job] - passed);
@@ -118,8 +118,8 @@ Joined joined(const Problem& problem) {
         to.not_before.push_back(not_before);
         to.done_by.push_back(begins_by ? std::optional(*begins_by + passed) : std::nullopt);
         if (!problem.first.empty()) to.first.push_back(problem.first[jobs.front()]);
-        for (std::size_t other = 0; other < count; ++other)
-            if (other != b) to.change[b][other] = problem.change[jobs.back()][made.jobs[other].front()];
+        to.enters.push_back(problem.enters.empty() ? jobs.front() : problem.enters[jobs.front()]);
+        to.leaves.push_back(problem.leaves.empty() ? jobs.back() : problem.leaves[jobs.back()]);
     }
     return made;
 }

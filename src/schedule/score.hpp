@@ -40,7 +40,7 @@ class Scorer {
         for (std::size_t k = 0; k < order.size(); ++k) {
             const auto job = order[k];
             for (const auto first : problem_.after[job]) score.broken += place_[first] > k;
-            const double change = k > 0                    ? problem_.change[order[k - 1]][job]
+            const double change = k > 0                    ? problem_.change_between(order[k - 1], job)
                                   : problem_.first.empty() ? 0
                                                            : problem_.first[job];
             score.work += change;

@@ -26,9 +26,9 @@ class Search {
             double least = std::numeric_limits<double>::infinity();
             for (std::size_t k = 0; k <= order.size(); ++k) {
                 double cost = 0;
-                if (k > 0) cost += problem.change[order[k - 1]][job];
-                if (k < order.size()) cost += problem.change[job][order[k]];
-                if (k > 0 && k < order.size()) cost -= problem.change[order[k - 1]][order[k]];
+                if (k > 0) cost += problem.change_between(order[k - 1], job);
+                if (k < order.size()) cost += problem.change_between(job, order[k]);
+                if (k > 0 && k < order.size()) cost -= problem.change_between(order[k - 1], order[k]);
                 if (cost < least) least = cost, best = k;
             }
             order.insert(at(order, best), job);

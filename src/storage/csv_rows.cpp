@@ -34,7 +34,28 @@ struct Grid {
     }
 };
 
+/// Apostrophes, then what a spreadsheet takes for the beginning of a formula.
+bool looks_like_formula(std::string_view text) {
+    const auto first = text.find_first_not_of('\'');
+    return first != std::string_view::npos && std::string_view("=+-@\t\r").find(text[first]) != std::string_view::npos;
+}
+
 }  // namespace
+
+std::string csv_number(const std::string& text) {
+    const bool plain =
+        text.find_first_of(",\"\r\n") == std::string::npos && !text.starts_with(' ') && !text.ends_with(' ');
+    if (plain) return text;
+    std::string made(text.size() * 2 + 2, ' ');
+    made.resize(csv_write(made.data(), made.size(), text.data(), text.size()));
+    return made;
+}
+
+std::string csv_cell(const std::string& text) { return csv_number(looks_like_formula(text) ? "'" + text : text); }
+
+std::string disarmed_text(const std::string& cell) {
+    return cell.starts_with('\'') && looks_like_formula(cell) ? cell.substr(1) : cell;
+}
 
 std::vector<CsvRow> csv_rows(std::string_view text, char separator) {
     csv_parser parser;

@@ -1,6 +1,6 @@
 #include "storage/frame_file.hpp"
 
-#include "storage/frame_reader.hpp"
+#include "exif_tags.hpp"
 
 #include <fmt/format.h>
 #include <exiv2/exiv2.hpp>
@@ -137,9 +137,9 @@ std::string time_of(const Exiv2::ExifData& data) {
     return time.empty() || !digits ? time : time + '.' + fraction;
 }
 
-FrameExif exif_from(Exiv2::Image& image) {
-    image.readMetadata();
-    const auto& data = image.exifData();
+}  // namespace
+
+FrameExif exif_from(const Exiv2::ExifData& data) {
     FrameExif exif{.camera = text(data, "Exif.Image.Model"),
                    .lens = text(data, "Exif.Photo.LensModel"),
                    .time = time_of(data),
@@ -154,26 +154,8 @@ FrameExif exif_from(Exiv2::Image& image) {
     return exif;
 }
 
-}  // namespace
-
-ReadResult<FrameExif> exif_of(const std::string& bytes) {
-    try {
-        auto image = Exiv2::ImageFactory::open(reinterpret_cast<const Exiv2::byte*>(bytes.data()),
-                                               static_cast<long>(bytes.size()));
-        FrameExif exif = exif_from(*image);
-        if (!exif.known) return ReadError{.place = {}, .problem = "no EXIF in this picture"};
-        return exif;
-    } catch (const Exiv2::Error&) {
-        return ReadError{.place = {}, .problem = "not a picture that can be read, expected a JPEG"};
-    }
-}
-
-FrameExif exif_of_file(const std::filesystem::path& path) {
-    try {
-        return exif_from(*Exiv2::ImageFactory::open(path.string()));
-    } catch (const Exiv2::Error&) {
-        return {.f_number = 0, .shutter = 0, .iso = 0, .focal_length = 0, .orientation = 0, .known = false};
-    }
+FrameExif no_exif() {
+    return {.f_number = 0, .shutter = 0, .iso = 0, .focal_length = 0, .orientation = 0, .known = false};
 }
 
 }  // namespace poquito::storage

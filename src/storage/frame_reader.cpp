@@ -1,16 +1,21 @@
 #include "storage/frame_reader.hpp"
 
+#include "exif_tags.hpp"
+#include "picture_process.hpp"
+#include "wrong_picture.hpp"
+
 #include <fmt/format.h>
-#include <libraw/libraw.h>
 #include <png.h>
-#include <tiffio.h>
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
 
 #include <algorithm>
 #include <array>
 #include <cctype>
 #include <cstdio>
 #include <memory>
-#include <stdexcept>
 #include <string>
 #include <vector>
 
@@ -19,18 +24,31 @@
 namespace poquito::storage {
 namespace {
 
-constexpr double most_pixels = 400e6;  // a file that says more is damaged, or not meant for this
-
-struct Wrong : std::runtime_error {
-    using std::runtime_error::runtime_error;
-};
-
-void check_size(double width, double height) {
-    if (!(width >= 1) || !(height >= 1) || width * height > most_pixels)
-        throw Wrong(fmt::format("got a picture of {:.0f} by {:.0f} pixels, expected up to 400 million", width, height));
-}
+constexpr double most_png_pixels = 100e6;  // read whole
 
 using File = std::unique_ptr<std::FILE, int (*)(std::FILE*)>;
+
+/// A regular file of this machine, opened by ourselves: no library is given a name to make something of.
+File opened(const std::filesystem::path& path) {
+    const int descriptor = ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK);
+    File file(descriptor < 0 ? nullptr : ::fdopen(descriptor, "rb"), std::fclose);
+    struct stat about {};
+    if (!file) throw WrongPicture(errno == ENOENT ? "no such file" : "cannot be opened");
+    if (::fstat(descriptor, &about) != 0 || !S_ISREG(about.st_mode)) throw WrongPicture("no such file");
+    return file;
+}
+
+enum class Format { jpeg, png, other };
+
+/// By its first bytes; back at its beginning.
+Format format_of(std::FILE* file) {
+    std::array<unsigned char, 8> head{};
+    const std::size_t got = std::fread(head.data(), 1, head.size(), file);
+    std::rewind(file);
+    if (got < head.size()) throw WrongPicture("too short for a picture");
+    if (head[0] == 0xFF && head[1] == 0xD8) return Format::jpeg;
+    return png_sig_cmp(head.data(), 0, head.size()) == 0 ? Format::png : Format::other;
+}
 
 // ---- JPEG --------------------------------------------------------------------------------------------------------
 
@@ -38,18 +56,29 @@ using File = std::unique_ptr<std::FILE, int (*)(std::FILE*)>;
 [[noreturn]] void refuse(j_common_ptr info) {
     std::array<char, JMSG_LENGTH_MAX> text{};
     info->err->format_message(info, text.data());
-    throw Wrong(text.data());
+    throw WrongPicture(text.data());
 }
 void keep_quiet(j_common_ptr) {}
+
+/// A file of many scans, each over the whole picture, would take for ever.
+void count_scans(j_common_ptr info) {
+    constexpr int most = 200;
+    if (reinterpret_cast<j_decompress_ptr>(info)->input_scan_number > most) throw WrongPicture("more than 200 scans");
+}
 
 struct Decompressor {
     jpeg_decompress_struct info{};
     jpeg_error_mgr errors{};
+    jpeg_progress_mgr progress{};
     explicit Decompressor(std::FILE* file) {
         info.err = jpeg_std_error(&errors);
         errors.error_exit = refuse;
         errors.output_message = keep_quiet;
         jpeg_create_decompress(&info);
+        constexpr long most_memory = 800'000'000;  // of what it keeps of the whole picture, where it has several scans
+        info.mem->max_memory_to_use = most_memory;
+        progress.progress_monitor = count_scans;
+        info.progress = &progress;
         jpeg_stdio_src(&info, file);
     }
     ~Decompressor() { jpeg_destroy_decompress(&info); }
@@ -91,7 +120,7 @@ void read_luma(Decompressor& jpeg, const RowSink& sink) {
     while (info.output_scanline < info.output_height) {
         const JDIMENSION before = info.output_scanline;
         jpeg_read_raw_data(&info, planes.data(), each);
-        if (jpeg.errors.num_warnings > 0) throw Wrong("damaged or cut off");
+        if (jpeg.errors.num_warnings > 0) throw WrongPicture("damaged or cut off");
         const auto got = std::min(info.output_height, before + each) - before;
         for (std::size_t y = 0; y < got; ++y) {
             LumaRow row{.luma = rows[0][y]};
@@ -104,7 +133,7 @@ void read_luma(Decompressor& jpeg, const RowSink& sink) {
         }
     }
     jpeg_finish_decompress(&info);
-    if (jpeg.errors.num_warnings > 0) throw Wrong("damaged or cut off");
+    if (jpeg.errors.num_warnings > 0) throw WrongPicture("damaged or cut off");
 }
 
 void read_jpeg(std::FILE* file, const RowSink& sink) {
@@ -113,7 +142,7 @@ void read_jpeg(std::FILE* file, const RowSink& sink) {
     jpeg_read_header(&info, TRUE);
     check_size(info.image_width, info.image_height);
     if (info.num_components != 1 && info.num_components != 3)
-        throw Wrong(fmt::format("got {} colours, expected 1 or 3", info.num_components));
+        throw WrongPicture(fmt::format("got {} colours, expected 1 or 3", info.num_components));
     if (sink.luma && has_luma(info)) return read_luma(jpeg, sink);
     info.out_color_space = JCS_RGB;
     jpeg_start_decompress(&info);
@@ -122,14 +151,14 @@ void read_jpeg(std::FILE* file, const RowSink& sink) {
     while (info.output_scanline < info.output_height) {
         JSAMPROW row = line.data();
         jpeg_read_scanlines(&info, &row, 1);
-        if (jpeg.errors.num_warnings > 0) throw Wrong("damaged or cut off");
+        if (jpeg.errors.num_warnings > 0) throw WrongPicture("damaged or cut off");
         if (!sink.row(line.data())) return;
     }
     jpeg_finish_decompress(&info);
-    if (jpeg.errors.num_warnings > 0) throw Wrong("damaged or cut off");
+    if (jpeg.errors.num_warnings > 0) throw WrongPicture("damaged or cut off");
 }
 
-// ---- the others --------------------------------------------------------------------------------------------------
+// ---- PNG ---------------------------------------------------------------------------------------------------------
 
 struct PngPicture {
     png_image image{};
@@ -141,77 +170,19 @@ struct PngPicture {
 
 void read_png(std::FILE* file, const RowSink& sink) {
     PngPicture png;
-    if (!png_image_begin_read_from_stdio(&png.image, file)) throw Wrong(png.image.message);
-    check_size(png.image.width, png.image.height);
+    if (!png_image_begin_read_from_stdio(&png.image, file)) throw WrongPicture(png.image.message);
+    check_size(png.image.width, png.image.height, most_png_pixels);
     png.image.format = PNG_FORMAT_RGB;
     std::vector<std::uint8_t> all(PNG_IMAGE_SIZE(png.image));
     const png_color black{};
-    if (!png_image_finish_read(&png.image, &black, all.data(), 0, nullptr)) throw Wrong(png.image.message);
+    if (!png_image_finish_read(&png.image, &black, all.data(), 0, nullptr)) throw WrongPicture(png.image.message);
     if (!sink.begin(static_cast<int>(png.image.width), static_cast<int>(png.image.height))) return;
     const std::size_t stride = static_cast<std::size_t>(png.image.width) * 3;
     for (std::size_t y = 0; y < png.image.height; ++y)
         if (!sink.row(all.data() + y * stride)) return;
 }
 
-void read_tiff(const std::filesystem::path& path, const RowSink& sink) {
-    TIFFSetErrorHandler(nullptr);
-    TIFFSetWarningHandler(nullptr);
-    const std::unique_ptr<TIFF, void (*)(TIFF*)> tiff(TIFFOpen(path.c_str(), "r"), TIFFClose);
-    if (!tiff) throw Wrong("not a TIFF that can be read");
-    std::uint32_t width = 0, height = 0;
-    TIFFGetField(tiff.get(), TIFFTAG_IMAGEWIDTH, &width);
-    TIFFGetField(tiff.get(), TIFFTAG_IMAGELENGTH, &height);
-    check_size(width, height);
-    std::array<char, 1024> why{};
-    if (!TIFFRGBAImageOK(tiff.get(), why.data())) throw Wrong(why.data());
-    std::vector<std::uint32_t> all(static_cast<std::size_t>(width) * height);
-    // As it lies, whatever its orientation says: that is for who looks at it.
-    TIFFRGBAImage image{};
-    if (!TIFFRGBAImageBegin(&image, tiff.get(), 1, why.data())) throw Wrong(why.data());
-    image.orientation = image.req_orientation = ORIENTATION_TOPLEFT;
-    const bool whole = TIFFRGBAImageGet(&image, all.data(), width, height) != 0;
-    TIFFRGBAImageEnd(&image);
-    if (!whole) throw Wrong("damaged or cut off");
-    if (!sink.begin(static_cast<int>(width), static_cast<int>(height))) return;
-    std::vector<std::uint8_t> line(static_cast<std::size_t>(width) * 3);
-    for (std::size_t y = 0; y < height; ++y) {
-        for (std::size_t x = 0; x < width; ++x) {
-            const std::uint32_t pixel = all[y * width + x];
-            line[3 * x] = static_cast<std::uint8_t>(TIFFGetR(pixel));
-            line[3 * x + 1] = static_cast<std::uint8_t>(TIFFGetG(pixel));
-            line[3 * x + 2] = static_cast<std::uint8_t>(TIFFGetB(pixel));
-        }
-        if (!sink.row(line.data())) return;
-    }
-}
-
-void read_raw(const std::filesystem::path& path, const RowSink& sink) {
-    const auto raw = std::make_unique<LibRaw>();  // large
-    const auto done = [](int code) {
-        if (code != LIBRAW_SUCCESS) throw Wrong(libraw_strerror(code));
-    };
-    auto& how = raw->imgdata.params;
-    how.half_size = 1;
-    how.user_flip = 0;  // as it lies too
-    how.use_camera_wb = 1;
-    how.no_auto_bright = 1;
-    how.output_bps = 8;
-    how.output_color = 1;                        // sRGB
-    how.gamm[0] = 1 / 2.4, how.gamm[1] = 12.92;  // and its curve
-    done(raw->open_file(path.c_str()));
-    check_size(raw->imgdata.sizes.raw_width, raw->imgdata.sizes.raw_height);
-    done(raw->unpack());
-    done(raw->dcraw_process());
-    int error = LIBRAW_SUCCESS;
-    const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> picture(
-        raw->dcraw_make_mem_image(&error), LibRaw::dcraw_clear_mem);
-    done(error);
-    if (!picture || picture->type != LIBRAW_IMAGE_BITMAP || picture->colors != 3 || picture->bits != 8)
-        throw Wrong("not a raw picture of three colours");
-    if (!sink.begin(picture->width, picture->height)) return;
-    for (std::size_t y = 0; y < picture->height; ++y)
-        if (!sink.row(picture->data + y * picture->width * 3)) return;
-}
+// ---- whatever it is ----------------------------------------------------------------------------------------------
 
 std::string ending(const std::filesystem::path& path) {
     std::string end = path.extension().string();
@@ -220,19 +191,52 @@ std::string ending(const std::filesystem::path& path) {
 }
 
 void read_any(const std::filesystem::path& path, const RowSink& sink) {
-    std::error_code trouble;
-    if (!std::filesystem::is_regular_file(path, trouble)) throw Wrong("no such file");
-    const File file(std::fopen(path.c_str(), "rb"), std::fclose);
-    if (!file) throw Wrong("cannot be opened");
-    std::array<unsigned char, 8> head{};
-    const std::size_t got = std::fread(head.data(), 1, head.size(), file.get());
-    std::rewind(file.get());
-    if (got < head.size()) throw Wrong("too short for a picture");
-    if (head[0] == 0xFF && head[1] == 0xD8) return read_jpeg(file.get(), sink);
-    if (png_sig_cmp(head.data(), 0, head.size()) == 0) return read_png(file.get(), sink);
+    const File file = opened(path);
+    switch (format_of(file.get())) {
+        case Format::jpeg:
+            return read_jpeg(file.get(), sink);
+        case Format::png:
+            return read_png(file.get(), sink);
+        case Format::other:
+            break;
+    }
     const std::string end = ending(path);
-    if (end == ".tif" || end == ".tiff") return read_tiff(path, sink);
-    read_raw(path, sink);
+    rows_apart(::fileno(file.get()), end == ".tif" || end == ".tiff" ? RowsOf::tiff : RowsOf::raw, sink);
+}
+
+/// The segment of a JPEG that holds its EXIF, without its head "Exif\0\0"; empty: it has none. ISO/IEC 10918-1, B.1.1.
+std::string exif_segment(std::FILE* file) {
+    constexpr int soi = 0xD8, sos = 0xDA, eoi = 0xD9, app1 = 0xE1;
+    if (std::fgetc(file) != 0xFF || std::fgetc(file) != soi) return {};
+    for (;;) {
+        int marker = std::fgetc(file);
+        if (marker != 0xFF) return {};
+        while (marker == 0xFF) marker = std::fgetc(file);  // they may be filled up
+        if (marker == EOF || marker == sos || marker == eoi) return {};
+        if (marker == 0x01 || (marker >= 0xD0 && marker <= 0xD7)) continue;  // stand alone
+        const int high = std::fgetc(file), low = std::fgetc(file);
+        if (low == EOF) return {};
+        const int size = high * 256 + low - 2;
+        if (size < 0) return {};
+        if (marker != app1) {
+            if (std::fseek(file, size, SEEK_CUR) != 0) return {};
+            continue;
+        }
+        std::string segment(static_cast<std::size_t>(size), '\0');
+        if (std::fread(segment.data(), 1, segment.size(), file) != segment.size()) return {};
+        constexpr std::string_view head("Exif\0\0", 6);
+        if (std::string_view(segment).starts_with(head)) return segment.substr(head.size());
+    }
+}
+
+FrameExif exif_of_opened(std::FILE* file) {
+    if (format_of(file) != Format::jpeg) return exif_apart(::fileno(file));
+    const auto segment = exif_segment(file);
+    if (segment.empty()) return no_exif();
+    Exiv2::ExifData data;
+    Exiv2::ExifParser::decode(data, reinterpret_cast<const Exiv2::byte*>(segment.data()),
+                              static_cast<std::uint32_t>(segment.size()));
+    return exif_from(data);
 }
 
 }  // namespace
@@ -243,15 +247,40 @@ std::optional<ReadError> read_rows(const std::filesystem::path& path, const RowS
         return std::nullopt;
     } catch (const std::exception& error) {
         return ReadError{.place = path.filename().string(), .problem = error.what()};
+    } catch (...) {  // what a library throws is anybody's guess
+        return ReadError{.place = path.filename().string(), .problem = "damaged"};
     }
 }
 
+FrameExif exif_of_file(const std::filesystem::path& path) {
+    try {
+        const File file = opened(path);
+        return exif_of_opened(file.get());
+    } catch (...) {
+        return no_exif();
+    }
+}
+
+ReadResult<FrameExif> exif_of(const std::string& bytes) {
+    try {
+        const File file(::fmemopen(const_cast<char*>(bytes.data()), bytes.size(), "rb"), std::fclose);  // only read
+        if (file && format_of(file.get()) == Format::jpeg) {
+            FrameExif exif = exif_of_opened(file.get());
+            if (!exif.known) return ReadError{.place = {}, .problem = "no EXIF in this picture"};
+            return exif;
+        }
+    } catch (...) {  // no picture
+    }
+    return ReadError{.place = {}, .problem = "not a picture that can be read, expected a JPEG"};
+}
+
 std::string embedded_preview(const std::filesystem::path& path) {
-    const auto raw = std::make_unique<LibRaw>();  // large
-    if (raw->open_file(path.c_str()) != LIBRAW_SUCCESS || raw->unpack_thumb() != LIBRAW_SUCCESS) return {};
-    const auto& thumbnail = raw->imgdata.thumbnail;
-    if (thumbnail.tformat != LIBRAW_THUMBNAIL_JPEG || !thumbnail.thumb) return {};
-    return {thumbnail.thumb, thumbnail.tlength};
+    try {
+        const File file = opened(path);
+        return format_of(file.get()) == Format::other ? preview_apart(::fileno(file.get())) : std::string();
+    } catch (...) {
+        return {};
+    }
 }
 
 bool may_be_frame(const std::filesystem::path& path) {

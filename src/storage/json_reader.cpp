@@ -26,9 +26,37 @@ std::string explanation(const std::string& what) {
     return text;
 }
 
+/// The library goes down one level of the stack a bracket, and looks through all members of an object for each that
+/// comes: both are bounded before it begins, at the byte that goes too far.
+void check_bounds(std::string_view text) {
+    constexpr std::size_t deepest = 200, most_members = 10'000;
+    std::vector<std::size_t> members;  // or items, of each bracket that is open
+    std::vector<bool> is_object;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (c == '"') {
+            for (++i; i < text.size() && text[i] != '"'; ++i)
+                if (text[i] == '\\') ++i;
+        } else if (c == '{' || c == '[') {
+            if (members.size() == deepest)
+                throw ReadError{line_and_column(text, i + 1),
+                                fmt::format("got a bracket inside {} others, expected {} at most", deepest, deepest)};
+            members.push_back(1);
+            is_object.push_back(c == '{');
+        } else if ((c == '}' || c == ']') && !members.empty()) {
+            members.pop_back();
+            is_object.pop_back();
+        } else if (c == ',' && !members.empty() && ++members.back() > most_members && is_object.back()) {
+            throw ReadError{line_and_column(text, i + 1),
+                            fmt::format("got an object of more than {} members", most_members)};
+        }
+    }
+}
+
 }  // namespace
 
 Json parse_json(std::string_view text) {
+    check_bounds(text);
     try {
         return Json::parse(text);
     } catch (const Json::parse_error& error) {

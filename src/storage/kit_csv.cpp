@@ -4,13 +4,11 @@
 #include "storage/kit_file.hpp"
 #include "storage/kit_json.hpp"
 
-#include <csv.h>
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <charconv>
 #include <map>
-#include <memory>
 #include <utility>
 
 namespace poquito::storage {
@@ -187,7 +185,9 @@ Kit read_table_of_gear(std::string_view text) {
     } catch (const Json::exception&) {
         throw ReadError{"", "the letters are not UTF-8, expected a file saved as UTF-8"};
     }
-    const auto rows = csv_rows(text);
+    auto rows = csv_rows(text);
+    for (Row& row : rows)
+        for (std::string& cell : row.cells) cell = disarmed_text(cell);
     if (rows.empty()) throw ReadError{"line 1", "nothing there, expected a header with kind, id and name"};
     check_header(rows.front());
     const auto& header = rows.front().cells;
@@ -238,25 +238,22 @@ std::string table_text(const Rows& rows) {
     return text;
 }
 
-std::string quoted(const std::string& text) {
-    const bool plain =
-        text.find_first_of(",\"\r\n") == std::string::npos && !text.starts_with(' ') && !text.ends_with(' ');
-    if (plain) return text;
-    std::string made(text.size() * 2 + 2, ' ');
-    made.resize(csv_write(made.data(), made.size(), text.data(), text.size()));
-    return made;
+/// As it stands between commas.
+std::string written(const Cell& cell) {
+    return std::holds_alternative<double>(cell) ? csv_number(cell_text(cell)) : csv_cell(cell_text(cell));
 }
 
-/// Column name and text, for one piece.
+/// Column name and cell, for one piece.
 std::vector<std::pair<std::string, std::string>> cells_of(const GearKind& kind, const Kit& kit, std::size_t index) {
     std::vector<std::pair<std::string, std::string>> cells = {
-        {"kind", kind.list}, {"id", kind.id(kit, index)}, {"name", kind.name(kit, index)}};
-    for (const GearField& field : kind.fields) cells.emplace_back(field.key, cell_text(field.get(kit, index)));
-    for (const GearTable& table : kind.tables) cells.emplace_back(table.key, table_text(table.get(kit, index)));
+        {"kind", kind.list}, {"id", csv_cell(kind.id(kit, index))}, {"name", csv_cell(kind.name(kit, index))}};
+    for (const GearField& field : kind.fields) cells.emplace_back(field.key, written(field.get(kit, index)));
+    for (const GearTable& table : kind.tables)
+        cells.emplace_back(table.key, csv_cell(table_text(table.get(kit, index))));
     const auto add_unknown = [&](const std::string& prefix, const std::string& json) {
         if (json.empty()) return;
         const Json members = Json::parse(json);
-        for (const auto& [key, value] : members.items()) cells.emplace_back(prefix + key, value.dump());
+        for (const auto& [key, value] : members.items()) cells.emplace_back(prefix + key, csv_cell(value.dump()));
     };
     add_unknown("", kind.unknown(kit, index));
     for (const GearPart& part : kind.parts) add_unknown(std::string(part.key) + ".", part.unknown(kit, index));
@@ -284,10 +281,10 @@ std::string write_kit_csv(const Kit& kit) {
         }
     std::string out;
     const auto write_row = [&](auto&& text_of) {
-        for (std::size_t i = 0; i < header.size(); ++i) out += (i > 0 ? "," : "") + quoted(text_of(header[i]));
+        for (std::size_t i = 0; i < header.size(); ++i) out += (i > 0 ? "," : "") + text_of(header[i]);
         out += "\r\n";
     };
-    write_row([](const std::string& column) { return column; });
+    write_row([](const std::string& column) { return csv_cell(column); });
     for (const auto& piece : pieces)
         write_row([&](const std::string& column) {
             const auto found = std::ranges::find(piece, column, [](const auto& cell) { return cell.first; });

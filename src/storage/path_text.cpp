@@ -1,6 +1,7 @@
 #include "storage/path_text.hpp"
 
 #include <fmt/format.h>
+#include <boost/crc.hpp>
 #include <nlohmann/json.hpp>
 
 #include <cctype>
@@ -51,6 +52,23 @@ std::filesystem::path path_of(const std::string& text) {
         }
     }
     return bytes;
+}
+
+std::filesystem::path frame_path(const std::string& folder, const std::string& file) { return path_of(folder) / path_of(file); }
+
+std::string safe_name(const std::string& text) {
+    constexpr std::size_t most = 80;
+    std::string name;
+    for (const char c : text)
+        name += std::isalnum(static_cast<unsigned char>(c)) != 0 || ((c == '-' || c == '_') && !name.empty()) ? c
+                : name.empty()                                                                              ? 'x'
+                                                                                                            : '-';
+    if (name.empty()) return "x";
+    if (name.size() <= most) return name;
+    boost::crc_32_type crc;
+    crc.process_bytes(text.data(), text.size());
+    const auto check = fmt::format("-{:08x}", crc.checksum());
+    return name.substr(0, most - check.size()) + check;
 }
 
 }  // namespace poquito::storage

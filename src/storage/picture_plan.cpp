@@ -1,5 +1,7 @@
 #include "storage/picture_plan.hpp"
 
+#include "picture_process.hpp"
+#include "plan_tag.hpp"
 #include "shoot/edit.hpp"
 
 #include <exiv2/exiv2.hpp>
@@ -11,10 +13,9 @@ namespace {
 
 constexpr const char* name_space = "https://poquito.invalid/plan/1.0/";
 constexpr const char* prefix = "poquito";
-constexpr const char* plan_key = "Xmp.poquito.Plan";
+}  // namespace
 
-/// Exiv2's XMP toolkit is set up once, and is not for two threads at a time.
-std::unique_lock<std::mutex> toolkit() {
+std::unique_lock<std::mutex> xmp_toolkit() {
     static std::mutex mutex;
     std::unique_lock lock(mutex);
     static const bool ready = [] {
@@ -27,6 +28,8 @@ std::unique_lock<std::mutex> toolkit() {
     return lock;
 }
 
+namespace {
+
 auto opened(const std::string& bytes) {
     return Exiv2::ImageFactory::open(reinterpret_cast<const Exiv2::byte*>(bytes.data()),
                                      static_cast<long>(bytes.size()));
@@ -35,7 +38,7 @@ auto opened(const std::string& bytes) {
 }  // namespace
 
 ReadResult<std::string> png_with_plan(const std::string& png, const shoot::Shoot& shoot, std::size_t shot) {
-    const auto lock = toolkit();
+    const auto lock = xmp_toolkit();
     try {
         auto image = opened(png);
         Exiv2::XmpData xmp;
@@ -55,19 +58,14 @@ ReadResult<std::string> png_with_plan(const std::string& png, const shoot::Shoot
 }
 
 ReadResult<shoot::Shoot> plan_in_picture(const std::string& bytes) {
-    const auto lock = toolkit();
     std::string plan;
     try {
-        auto image = opened(bytes);
-        image->readMetadata();
-        const auto& xmp = image->xmpData();
-        const auto found = xmp.findKey(Exiv2::XmpKey(plan_key));
-        if (found == xmp.end())
-            return ReadError{.place = {}, .problem = "no plan in this picture, expected one that Poquito saved"};
-        plan = found->toString();
-    } catch (const Exiv2::Error&) {
+        plan = plan_apart(bytes);
+    } catch (...) {
         return ReadError{.place = {}, .problem = "not a picture that can be read, expected a PNG that Poquito saved"};
     }
+    if (plan.empty())
+        return ReadError{.place = {}, .problem = "no plan in this picture, expected one that Poquito saved"};
     auto read = read_shoot(plan);
     if (auto* error = std::get_if<ReadError>(&read)) {
         error->place = error->place.empty() ? "plan" : "plan: " + error->place;

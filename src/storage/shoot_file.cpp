@@ -5,6 +5,7 @@
 namespace poquito::storage {
 
 ReadResult<shoot::Shoot> load_shoot(const std::filesystem::path& path) {
+    sweep_unfinished(path);
     auto text = read_file(path);
     if (auto* error = std::get_if<ReadError>(&text)) return std::move(*error);
     return read_shoot(std::get<std::string>(text));

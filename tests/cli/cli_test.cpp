@@ -259,3 +259,105 @@ TEST_CASE("frames are inspected, and what cannot be is said", "[cli]") {
     CHECK(told[2].contains("stack"));
     fs::remove_all(folder);
 }
+
+TEST_CASE("what does not arrive on a full device is an error of every command", "[cli]") {
+    const char* program = std::getenv("POQUITO_CLI");
+    REQUIRE(program);
+    const fs::path folder = fs::temp_directory_path() / ("poquito-full-" + std::to_string(::getpid()));
+    fs::create_directories(folder);
+    const auto book = " --book " + (folder / "book.db").string();
+    REQUIRE(run("run " + demo + " orange-lichen " + folder.string() + " --width 24 --speed 1000000 --tests" + book).status ==
+            0);
+    for (const std::string& command :
+         {"report " + demo, "stack " + demo + " tide-brooch", "plan " + demo + " tide-brooch", "book --words lichen" + book,
+          "order " + demo + " --seconds 0.2", "inspect --singles " + (folder / "*.jpg").string(),
+          std::string("sun --latitude 50 --longitude 0 --date 2026-06-21")}) {
+        INFO(command);
+        const auto error = folder / "err";
+        const int status =
+            std::system((std::string(program) + " " + command + " >/dev/full 2>" + error.string()).c_str());
+        CHECK(WEXITSTATUS(status) == 1);
+        const auto said = std::get<std::string>(storage::read_file(error));
+        CHECK((said.find("cannot be written") != std::string::npos || said.find("poquito-cli: ") != std::string::npos));
+    }
+    fs::remove_all(folder);
+}
+
+TEST_CASE("a path that was named as the logbook and is none is refused, and nothing is done", "[cli][log]") {
+    const fs::path folder = fs::temp_directory_path() / ("poquito-named-" + std::to_string(::getpid()));
+    fs::create_directories(folder);
+    const auto mine = folder / "mine.poquito";
+    fs::copy_file(demo, mine);
+    const auto before = std::get<std::string>(storage::read_file(mine));
+    for (const std::string& command :
+         {std::string("book --book "), "run " + demo + " orange-lichen " + (folder / "frames").string() + " --speed 1000000 --book ",
+          "inspect --shoot " + demo + " --shot tide-brooch " + demo + " --book "}) {
+        INFO(command);
+        const auto outcome = run(command + mine.string());
+        CHECK(outcome.status == 1);
+        CHECK(outcome.err.find("expected a logbook: it is left alone") != std::string::npos);
+        CHECK(std::get<std::string>(storage::read_file(mine)) == before);
+    }
+    CHECK_FALSE(fs::exists(folder / "frames"));
+    CHECK(std::distance(fs::directory_iterator(folder), fs::directory_iterator()) == 1);
+    fs::remove_all(folder);
+}
+
+TEST_CASE("ids from elsewhere name files of their folder, and a picture that is there stays", "[cli][outlets]") {
+    const fs::path around = fs::temp_directory_path() / ("poquito-deliver-" + std::to_string(::getpid()));
+    const auto folder = around / "out";
+    fs::create_directories(folder / "finished");
+    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(demo));
+    REQUIRE_FALSE(shoot.outlets.empty());
+    const auto hostile = [&](const std::string& outlet, const std::string& name) {
+        auto made = shoot;
+        const auto was = made.outlets.front().id;
+        made.outlets.resize(1);
+        made.outlets.front().id = outlet;
+        made.shots.erase(1, made.shots.size());
+        auto& shot = made.shots[0];
+        shot.id = name;
+        shot.capture = {};
+        shot.view = shoot::View{.thing = "Thing", .name = name};
+        shot.plate.reset(), shot.follows.reset();
+        shot.timing.after.clear();
+        shot.deliveries = {{.outlet = outlet, .beside = {}, .unknown = {}}};
+        made.runs.clear();
+        const auto file = around / "hostile.poquito";
+        REQUIRE_FALSE(storage::save_shoot(made, file));
+        return run("deliver " + file.string() + " " + folder.string());
+    };
+    const auto count = [&](const fs::path& where) {
+        return std::ranges::count_if(fs::recursive_directory_iterator(where),
+                                     [](const auto& entry) { return entry.is_regular_file(); });
+    };
+    const fs::path picture = fs::path(POQUITO_DATA).parent_path() / "docs" / "screenshots" / "3-depth.png";
+    fs::copy_file(picture, folder / "finished" / "hero.png");
+    CHECK(hostile("../victim", "hero").status == 0);
+    CHECK(count(around) == 3);  // shoot, finished picture, cut
+    CHECK(count(folder) == 2);
+    CHECK_FALSE(fs::exists(around / "victim"));
+    // A second time it is there already, and stays until one says otherwise.
+    const auto again = hostile("../victim", "hero");
+    CHECK(again.status == 1);
+    CHECK(again.err.find("is there already") != std::string::npos);
+    CHECK(run("deliver --overwrite " + (around / "hostile.poquito").string() + " " + folder.string()).status == 0);
+    CHECK(hostile((around / "absolute").string(), "hero").status == 0);
+    CHECK_FALSE(fs::exists(around / "absolute"));
+    CHECK(count(folder) == 3);
+    fs::remove_all(around);
+}
+
+TEST_CASE("a shot with an id of 300 letters is run like any other", "[cli][run]") {
+    const fs::path folder = fs::temp_directory_path() / ("poquito-long-" + std::to_string(::getpid()));
+    fs::create_directories(folder);
+    auto shoot = test::plain_shoot();
+    shoot.shots[0].id = std::string(300, 'a');
+    const auto file = folder / "long.poquito";
+    REQUIRE_FALSE(storage::save_shoot(shoot, file));
+    const auto outcome = run("run " + file.string() + " " + shoot.shots[0].id + " " + (folder / "frames").string() +
+                             " --no-book --width 24 --speed 1000000");
+    INFO(outcome.err);
+    CHECK(outcome.status == 0);
+    fs::remove_all(folder);
+}

@@ -159,11 +159,16 @@ TEST_CASE("a run that broke off ends with 3, and is gone on with by the same com
 TEST_CASE("an interrupt stops a run and keeps what was taken", "[cli][run]") {
     const Place place;
     auto arguments = place.run();
-    arguments.back() = "20";
+    arguments.back() = "1";  // a frame takes seconds
     const pid_t child = started(arguments);
-    for (int i = 0; i < 500 && !fs::exists(place.journal); ++i)
-        std::this_thread::sleep_for(std::chrono::milliseconds(20));
-    std::this_thread::sleep_for(std::chrono::milliseconds(200));
+    // It hears of interrupts before it exposes.
+    const auto exposed = [&] {
+        const auto text = storage::read_file(place.journal);
+        return std::holds_alternative<std::string>(text) &&
+               std::get<std::string>(text).find("\"exposed\"") != std::string::npos;
+    };
+    while (!exposed() && ::waitpid(child, nullptr, WNOHANG) == 0)
+        std::this_thread::sleep_for(std::chrono::milliseconds(5));
     ::kill(child, SIGINT);
     CHECK(waited(child) == 0);
     const auto state = place.state();
@@ -217,7 +222,7 @@ TEST_CASE("a rail simulated by one program is driven by another", "[cli][serial]
         ::_exit(127);
     }
     std::string device;
-    for (int i = 0; i < 200 && device.find('\n') == std::string::npos; ++i) {
+    for (int i = 0; i < 3000 && device.find('\n') == std::string::npos; ++i) {
         std::this_thread::sleep_for(std::chrono::milliseconds(20));
         if (const auto text = storage::read_file(line); std::holds_alternative<std::string>(text))
             device = std::get<std::string>(text);
@@ -246,7 +251,7 @@ TEST_CASE("a folder whose name is not UTF-8 takes the frames and the journal", "
 TEST_CASE("a run that is on in one program is not gone on with in another", "[cli][run]") {
     Place place;
     auto slow = place.run();
-    slow[slow.size() - 1] = "2";  // times as fast as the wall clock
+    slow[slow.size() - 1] = "0.5";  // times as fast as the wall clock
     const auto first = started(slow);
     while (!fs::exists(place.journal) || fs::file_size(place.journal) < 500)
         std::this_thread::sleep_for(std::chrono::milliseconds(5));

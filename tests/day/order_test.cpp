@@ -1,6 +1,7 @@
 #include "day/order.hpp"
 
 #include "plan/assess.hpp"
+#include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 
@@ -85,4 +86,30 @@ TEST_CASE("a time-lapse comes last, unless something is said to come after it", 
     CHECK(schedule::free_jobs(problem) == 4);  // that one comes after it
     CHECK(schedule::circle_of(problem).empty());
     CHECK(problem.duration[0] < 3600);  // once it has begun it goes on by itself
+}
+
+TEST_CASE("shots that share a set-up share its prices, and each pair costs what its change does", "[day]") {
+    auto shoot = std::get<Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto problem_of = [&] {
+        std::vector<Report> reports;
+        for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot));
+        std::vector<const Report*> pointers;
+        for (const auto& report : reports) pointers.push_back(&report);
+        return order_problem(shoot, pointers);
+    };
+    const auto problem = problem_of();
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i)
+        for (std::size_t j = 0; j < shoot.shots.size(); ++j) {
+            INFO(shoot.shots[i].id << " to " << shoot.shots[j].id);
+            const double price = price_of(change_between(shoot.shots[i], shoot.shots[j]), shoot.workday.prices);
+            if (i != j) CHECK(problem.change_between(i, j) == price);
+        }
+    // Five hundred of one set-up are one row of prices.
+    const Shot one = shoot.shots[0];
+    shoot.shots.erase(0, shoot.shots.size());
+    for (int i = 0; i < 500; ++i) {
+        shoot.shots.push_back(one);
+        shoot.shots[shoot.shots.size() - 1].id = "s" + std::to_string(i);
+    }
+    CHECK(problem_of().change.size() == 1);
 }

@@ -1,5 +1,6 @@
 #include "desk/base/theme.hpp"
 #include "support/runner.hpp"
+#include "support/watched_application.hpp"
 
 #include <QApplication>
 #include <QFile>
@@ -12,7 +13,7 @@ int main(int argc, char** argv) {
     QTemporaryDir own;
     for (const char* kind : {"XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"})
         qputenv(kind, QFile::encodeName(own.filePath(QLatin1String(kind))));
-    QApplication application(argc, argv);
+    poquito::test::WatchedApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("poquito-test"));
     QApplication::setApplicationName(QStringLiteral("poquito-test"));
     QSettings::setDefaultFormat(QSettings::IniFormat);

@@ -9,6 +9,7 @@
 #include "support/random.hpp"
 
 #include <fmt/format.h>
+#include <SQLiteCpp/Database.h>
 
 #include <sys/resource.h>
 #include <sys/wait.h>
@@ -155,6 +156,33 @@ TEST_CASE("what is no log is refused with its place", "[log]") {
     CHECK(once == again);
 }
 
+TEST_CASE("words of one day in a list from elsewhere are as many as they are, each once however often it is read",
+          "[log]") {
+    const test::Folder folder;
+    auto book = opened(folder / "logbook.db");
+    const auto list = got(log::read_csv("kind,time,name,kept,tried\ncount,2026-05-01,bee,3,20\n"
+                                        "count,2026-05-01,wasp,1,9\ncount,2026-05-01,hoverfly,7,8\n"
+                                        "count,2026-05-01,hoverfly,7,9\ncount,2026-05-01,wasp,1,9\n"));
+    std::size_t added = 0;
+    put(book, list, &added);
+    CHECK(added == 4);  // the fifth says nothing that the second did not
+    put(book, list, &added);
+    CHECK(added == 0);
+    CHECK(got(book.count({.words = "hoverfly"})) == 2);
+}
+
+TEST_CASE("no cell of the log's table is taken for a formula", "[log]") {
+    auto entry = run(1);
+    entry.name = "=1+1", entry.remark = "@home", entry.place = "-x", entry.stops = -0.5;
+    const auto table = log::write_csv({entry});
+    for (const char* bad : {",=", ",@", ",-x", ",\"="}) CHECK(table.find(bad) == std::string::npos);
+    CHECK(table.find(",-0.5") != std::string::npos);  // a number is none
+    const auto back = got(log::read_csv(table));
+    CHECK(back[0].name == entry.name);
+    CHECK(back[0].remark == entry.remark);
+    CHECK(back[0].place == entry.place);
+}
+
 TEST_CASE("entries are found by words and their beginnings, class, gear, verdict and day, newest first", "[log]") {
     const test::Folder folder;
     auto book = opened(folder / "logbook.db");
@@ -274,7 +302,7 @@ TEST_CASE("an old book is brought up to date after a copy, a later one is left a
     CHECK(got(book.count({})) == 1);
 }
 
-TEST_CASE("a file that is damaged or another's is set aside with a word, and a new book begun", "[log]") {
+TEST_CASE("a file that is damaged or no database is set aside with a word, and a new book begun", "[log]") {
     const test::Folder folder;
     const auto path = folder / "logbook.db";
     std::string word;
@@ -300,6 +328,104 @@ TEST_CASE("a file that is damaged or another's is set aside with a word, and a n
     auto book = opened(path, &word);
     CHECK(word.empty());
     CHECK(got(book.count({})) == 1);
+}
+
+TEST_CASE("what was named and is no logbook is refused and left as it is", "[log]") {
+    const test::Folder folder;
+    const auto refusal = [](const fs::path& path, Book::Whose whose = Book::Whose::named) {
+        const auto result = Book::open(path, whose);
+        const auto* error = std::get_if<storage::ReadError>(&result);
+        return error ? storage::message(*error) : std::string();
+    };
+    REQUIRE_FALSE(storage::replace_file(folder / "mine.poquito", "{\"format\": \"poquito\", \"version\": 3}"));
+    REQUIRE_FALSE(storage::replace_file(folder / "one.jpg", std::string("\xff\xd8\xff\xe0", 4) + std::string(9000, 'x')));
+    fs::create_directory(folder / "folder");
+    {
+        SQLite::Database other((folder / "other.db").string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+        other.exec("CREATE TABLE theirs (a)");
+    }
+    const auto before = bytes_of(folder / "other.db");
+    for (const char* name : {"mine.poquito", "one.jpg", "folder", "other.db"}) {
+        INFO(name);
+        CHECK(refusal(folder / name).find("expected a logbook: it is left alone") != std::string::npos);
+    }
+    // Another program's is nobody's to move, wherever it stands.
+    CHECK(refusal(folder / "other.db", Book::Whose::own).find("another program's") != std::string::npos);
+    CHECK(bytes_of(folder / "other.db") == before);
+    CHECK(folder.files() == 4);
+    // A file that was named and is not there yet, or is empty, becomes a book.
+    CHECK(refusal(folder / "new.db").empty());
+    std::ofstream(folder / "empty.db").flush();
+    CHECK(refusal(folder / "empty.db").empty());
+}
+
+TEST_CASE("a book of a version that there never was is left alone", "[log]") {
+    const test::Folder folder;
+    const auto path = folder / "logbook.db";
+    { (void)opened(path); }
+    for (const int version : {-5, -1, 4, 1000}) {
+        { SQLite::Database(path.string(), SQLite::OPEN_READWRITE).exec(fmt::format("PRAGMA user_version = {}", version)); }
+        const auto result = Book::open(path);
+        REQUIRE(std::holds_alternative<storage::ReadError>(result));
+        CHECK(storage::message(std::get<storage::ReadError>(result)).find(fmt::format("version {},", version)) !=
+              std::string::npos);
+        CHECK(folder.files() == 1);
+    }
+}
+
+TEST_CASE("a book whose number is older than what it holds is brought up to date all the same, once", "[log]") {
+    const test::Folder folder;
+    const auto path = folder / "logbook.db";
+    {
+        auto book = opened(path);
+        put(book, {run(1)});
+    }
+    { SQLite::Database(path.string(), SQLite::OPEN_READWRITE).exec("PRAGMA user_version = 1"); }
+    std::string word;
+    for (int start = 0; start < 3; ++start) {
+        auto book = opened(path, &word);
+        CHECK(word.empty() == (start > 0));
+        CHECK(got(book.count({})) == 1);
+    }
+    CHECK(folder.files() == 2);  // and one copy
+    // One that lacks what its number promises says so, and is not copied at each start.
+    {
+        SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
+        database.exec("ALTER TABLE entries DROP COLUMN wind");
+    }
+    CHECK(std::holds_alternative<storage::ReadError>(Book::open(path)));
+    CHECK(folder.files() == 2);
+}
+
+TEST_CASE("on a disk that is full from the start a good book stays where it is", "[log]") {
+    const test::Folder folder;
+    const auto path = folder / "logbook.db";
+    {
+        auto book = opened(path);
+        for (int i = 0; i < 50; ++i) put(book, {run(i)});
+    }
+    const auto before = bytes_of(path);
+    for (const rlim_t room : {rlim_t{0}, rlim_t{512}, rlim_t{4096}}) {
+        const pid_t child = fork();
+        if (child == 0) {
+            std::signal(SIGXFSZ, SIG_IGN);
+            const rlimit limit{.rlim_cur = room, .rlim_max = room};
+            if (setrlimit(RLIMIT_FSIZE, &limit) != 0) _exit(9);
+            // Opened or not: what is said of it is not that it was set aside.
+            const auto result = Book::open(path);
+            const auto* book = std::get_if<Book::Opened>(&result);
+            _exit(book && !book->word.empty() ? 8 : 0);
+        }
+        int status = 0;
+        REQUIRE(waitpid(child, &status, 0) == child);
+        REQUIRE(WIFEXITED(status));
+        CHECK(WEXITSTATUS(status) == 0);
+        for (const auto& entry : fs::directory_iterator(folder.path()))
+            CHECK(entry.path().filename().string().starts_with("logbook.db"));
+        CHECK(bytes_of(path) == before);
+    }
+    auto book = opened(path);
+    CHECK(got(book.count({})) == 50);
 }
 
 TEST_CASE("two programs write at once, and each finds what the other wrote", "[log]") {

@@ -82,4 +82,6 @@ TEST_CASE("blur limits of the schools on an APS-C sensor", "[optics][depth]") {
     CHECK_THAT(optics::print_blur_limit(sensor, {.width = 235, .viewing_distance = 250}), same(0.02));
     CHECK_THAT(optics::print_blur_limit(sensor, {.width = 235, .viewing_distance = 250, .crop = 0.5}), same(0.01));
     CHECK_THAT(optics::delivery_blur_limit(sensor, {.width_px = 2000}), same(2 * 23.5 / 2000));
+    // A file that shows half of the frame's width has as many pixels for half of the sensor.
+    CHECK_THAT(optics::delivery_blur_limit(sensor, {.width_px = 2000, .crop = 0.5}), same(23.5 / 2000));
 }

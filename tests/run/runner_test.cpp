@@ -152,7 +152,7 @@ TEST_CASE("each trouble in the middle of a run leaves a right record and can be 
         CHECK(state.taken.size() <= 5);
         for (std::size_t i = 0; i < state.taken.size(); ++i) CHECK(state.taken[i].index == static_cast<int>(i));
         CHECK(state.missing().size() == 12 - state.taken.size());
-        CHECK(unfinished_runs(run.folder.path()) == std::vector{run.journal_path()});
+        CHECK(unfinished_runs(run.folder.path()).journals == std::vector{run.journal_path()});
         CHECK(record_of(state).end == shoot::RunEnd::broken);
         {
             auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
@@ -162,7 +162,7 @@ TEST_CASE("each trouble in the middle of a run leaves a right record and can be 
         state = read(run);
         check_complete(run, state);
         CHECK(record_of(state).end == shoot::RunEnd::complete);
-        CHECK(unfinished_runs(run.folder.path()).empty());
+        CHECK(unfinished_runs(run.folder.path()).journals.empty());
     }
 }
 
@@ -232,7 +232,7 @@ TEST_CASE("pause holds, stop keeps what was taken, resume goes on at the next fr
     auto state = read(run);
     CHECK(state.end == shoot::RunEnd::stopped);
     CHECK(state.taken.size() == 8);                     // the frame that was being exposed is kept
-    CHECK(unfinished_runs(run.folder.path()).empty());  // stopped on purpose
+    CHECK(unfinished_runs(run.folder.path()).journals.empty());  // stopped on purpose
     auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
     Runner runner(run.devices->bench(), run.clock, journal, state);
     CHECK(runner.status().frame == 8);
@@ -364,34 +364,107 @@ TEST_CASE("what is to be taken again counts as missing from the moment it is ask
     CHECK(state.missing() == std::vector<std::size_t>{9, 10, 11});
     CHECK(state.taken.size() == 9);
     CHECK_FALSE(state.end);
-    CHECK(unfinished_runs(run.folder.path()).size() == 1);
+    CHECK(unfinished_runs(run.folder.path()).journals.size() == 1);
 }
 
-TEST_CASE("a journal that is none is refused with its line", "[bench][journal]") {
+TEST_CASE("a journal that is none is refused, and of one that is, lines that fit nothing are passed over", "[bench][journal]") {
     test::Folder folder;
     const auto path = folder.path() / "x.journal";
-    const auto problem = [&](const std::string& text) {
+    const auto read_text = [&](const std::string& text) {
         REQUIRE_FALSE(storage::replace_file(path, text));
-        const auto state = read_journal(path);
+        return read_journal(path);
+    };
+    const auto problem = [&](const std::string& text) {
+        const auto state = read_text(text);
         REQUIRE(std::holds_alternative<storage::ReadError>(state));
         return storage::message(std::get<storage::ReadError>(state));
     };
     CHECK(problem("").find("empty") != std::string::npos);
-    CHECK(problem("hello\n").find("line 1") != std::string::npos);
-    CHECK(problem("{\"journal\": \"other\", \"version\": 1}\n").find("version 1") != std::string::npos);
+    CHECK(problem("hello\n").find("expected the head of a journal") != std::string::npos);
+    CHECK(problem("{\"journal\": \"other\", \"version\": 1}\n").find("expected the head") != std::string::npos);
     test::BenchRun run;
     { auto journal = created(run); }
-    const auto head = std::get<std::string>(storage::read_file(run.journal_path()));
-    CHECK(problem(head + "{\"event\": \"begun\", \"frame\": 99}\n{\"event\": \"x\"}\n").find("line 2") !=
-          std::string::npos);
-    CHECK(problem(head + "not json\n{\"event\":\"begun\",\"frame\":1}\n").find("line 2") != std::string::npos);
+    // As the first version wrote it: once, and without checks.
+    auto head = std::get<std::string>(storage::read_file(run.journal_path()));
+    auto first = nlohmann::ordered_json::parse(head.substr(0, head.find('\n')));
+    first["version"] = 1;
+    first.erase("check");
+    head = first.dump() + "\n";
+    const auto passed_over = [&](const std::string& lines) {
+        const auto state = read_text(head + lines);
+        REQUIRE(std::holds_alternative<RunState>(state));
+        return std::get<RunState>(state).damaged_lines;
+    };
+    CHECK(passed_over("{\"event\": \"begun\", \"frame\": 3}\n").empty());
+    CHECK(passed_over("{\"event\": \"begun\", \"frame\": 99}\n{\"event\": \"begun\", \"frame\": 1}\n") ==
+          std::vector<std::size_t>{2});
+    CHECK(passed_over("not json\n{\"event\":\"x\"}\n") == std::vector<std::size_t>{2, 3});
     for (const char* number : {"1e59", "-1", "0.5", "1e999", "12"})
-        CHECK(problem(head + fmt::format("{{\"event\":\"begun\",\"frame\":{}}}\n", number)).find("line 2") !=
-              std::string::npos);
+        CHECK(passed_over(fmt::format("{{\"event\":\"begun\",\"frame\":{}}}\n", number)).size() == 1);
     // An existing journal is not begun anew.
     CHECK(std::holds_alternative<storage::ReadError>(Journal::create(run.journal_path(), run.plan)));
     CHECK(next_run_id(run.folder.path(), "one") == "one-2");
     CHECK(next_run_id(run.folder.path(), "t\u00fc/..") == "t------1");
+    CHECK(next_run_id(run.folder.path(), std::string(300, 'a')).size() < 100);
+}
+
+TEST_CASE("one damaged byte anywhere in a journal costs one frame at most, and is told", "[bench][journal]") {
+    test::BenchRun run;
+    {
+        auto journal = created(run);
+        Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
+        runner.run();
+    }
+    const auto whole = std::get<std::string>(storage::read_file(run.journal_path()));
+    const auto intact = read(run);
+    REQUIRE(intact.taken.size() == 12);
+    REQUIRE(intact.damaged_lines.empty());
+    for (std::size_t at = 0; at < whole.size(); ++at)
+        for (const char put : {'\0', 'x', '\n', '"', static_cast<char>(whole[at] ^ 1)}) {
+            auto damaged = whole;
+            if (damaged[at] == put) continue;
+            damaged[at] = put;
+            INFO("byte " << at << ": " << whole[at] << " to " << static_cast<int>(put));
+            const auto state = journal_of(damaged, run.journal_path());
+            REQUIRE(std::holds_alternative<RunState>(state));
+            const auto& found = std::get<RunState>(state);
+            // At the very end of the file it is a line that was torn.
+            const bool last = damaged.find('\n', at) == std::string::npos;
+            CHECK((last || !found.damaged_lines.empty()));
+            CHECK(found.plan.frames.size() == 12);
+            CHECK(found.missing().size() <= 2);
+            CHECK(found.taken.size() + found.missing().size() == 12);
+            for (const auto& frame : found.taken) CHECK(frame.file == run.plan.file_of(static_cast<std::size_t>(frame.index)));
+        }
+}
+
+TEST_CASE("with a line cut short in its middle a run is gone on with, not begun anew", "[bench][journal]") {
+    test::BenchRun run;
+    {
+        auto journal = created(run);
+        Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
+        runner.run(at_exposures(runner, [&](std::size_t frame) {
+            if (frame == 8) runner.stop();
+        }));
+    }
+    auto text = std::get<std::string>(storage::read_file(run.journal_path()));
+    // Of a run that breaks off: no line says that it ended.
+    text.resize(text.rfind('\n', text.size() - 2) + 1);
+    const auto all = std::get<RunState>(journal_of(text, run.journal_path()));
+    const auto before = all.taken.size();
+    auto line = text.rfind("\"saved\"", text.size() - 200);
+    REQUIRE(line != std::string::npos);
+    text.erase(line + 2, 4);
+    REQUIRE_FALSE(storage::replace_file(run.journal_path(), text));
+    const auto found = unfinished_runs(run.folder.path());
+    REQUIRE(found.journals.size() == 1);
+    CHECK(found.unreadable.empty());
+    const auto state = read(run);
+    CHECK(state.taken.size() + 1 == before);
+    CHECK(damage_text(state).find("is damaged and was passed over") != std::string::npos);
+    CHECK(record_of(state).remark.find("damaged") != std::string::npos);
+    REQUIRE_FALSE(storage::replace_file(run.folder / "other.journal", "hello\n"));
+    CHECK(unfinished_runs(run.folder.path()).unreadable.size() == 1);
 }
 
 TEST_CASE("a plan comes back from its journal as it was", "[bench][journal]") {
@@ -603,6 +676,62 @@ TEST_CASE("a run that is abandoned is over at once, and what had not reached the
     CHECK(state.end == shoot::RunEnd::stopped);
     CHECK(state.missing().size() >= 9);
     CHECK(state.missing().size() + state.taken.size() == 12);
+}
+
+TEST_CASE("a rail that says ok and does not move is not believed", "[bench][run]") {
+    struct OnlySaysOk : RailPort {
+        RailPort& rail;
+        int moves = 0;
+        explicit OnlySaysOk(RailPort& one) : rail(one) {}
+        Done connect() override { return rail.connect(); }
+        void disconnect() override { rail.disconnect(); }
+        std::string name() const override { return rail.name(); }
+        Capabilities capabilities() const override { return rail.capabilities(); }
+        Done home() override { return rail.home(); }
+        Done move_to(double position) override {
+            // From the third movement on its motor has lost its steps.
+            return ++moves < 3 ? rail.move_to(position) : std::nullopt;
+        }
+        Outcome<double> position() override { return rail.position(); }
+        void halt() override { rail.halt(); }
+    };
+    test::BenchRun run;
+    auto journal = created(run);
+    auto bench = run.devices->bench();
+    OnlySaysOk rail(*bench.rail);
+    bench.rail = &rail;
+    Runner runner(bench, run.clock, journal, run.fresh(), {.hold_on_fault = false, .reconnects = 0});
+    CHECK(runner.run() == Phase::broken);
+    CHECK(runner.status().problem.find("says it stands at") != std::string::npos);
+    CHECK(read(run).taken.size() <= 1);
+}
+
+TEST_CASE("a folder that goes in mid-run stops it before the next exposure", "[bench][run]") {
+    test::BenchRun run;
+    const auto elsewhere = run.folder.path().parent_path() / "pulled";
+    run.plan.folder = run.folder / "card";
+    std::filesystem::create_directory(run.plan.folder);
+    run.devices = std::make_unique<SimulatedBench>(run.clock, bench_setup(run.shoot.kit, run.shoot.shots[0], run.plan),
+                                                   SimulatedBench::Options{.picture_width = 48});
+    std::size_t exposed = 0;
+    {
+        auto journal = created(run);
+        Runner runner(run.devices->bench(), run.clock, journal, run.fresh(), {.hold_on_fault = false, .reconnects = 0});
+        CHECK(runner.run(at_exposures(runner, [&](std::size_t frame) {
+            ++exposed;
+            if (frame == 4) std::filesystem::rename(run.plan.folder, elsewhere);
+        })) == Phase::broken);
+        CHECK(runner.status().problem.find("folder is gone") != std::string::npos);
+        CHECK(exposed == 5);
+    }
+    // It comes back, and the run goes on to its end.
+    std::filesystem::rename(elsewhere, run.plan.folder);
+    auto state = read(run);
+    CHECK(state.missing().size() >= 7);
+    auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+    Runner runner(run.devices->bench(), run.clock, journal, state);
+    CHECK(runner.run() == Phase::complete);
+    CHECK(read(run).taken.size() == 12);
 }
 
 TEST_CASE("while a flash does not charge nobody is told when it will be ready", "[bench][run]") {

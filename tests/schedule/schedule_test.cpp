@@ -219,3 +219,74 @@ TEST_CASE("the exact order stops when it is told to, and the best of the rest is
     CHECK(asked < 80);
     REQUIRE(schedule::exact_order(problem));
 }
+
+TEST_CASE("blocks stay together, in their order, at the price of the best order that keeps them so", "[schedule]") {
+    test::Random random(21);
+    for (int round = 0; round < 30; ++round) {
+        auto problem = random_problem(random, 7, 0);
+        problem.not_before.assign(7, std::nullopt);
+        problem.done_by.assign(7, std::nullopt);
+        problem.blocks = {{5, 1}, {2, 6, 0}};
+        problem.after.assign(7, {});
+        problem.after[3] = {6};  // on one in the middle of a block
+        const auto whole = schedule::joined(problem);
+        REQUIRE(whole.jobs.size() == 4);
+        const double within = problem.change_between(5, 1) + problem.change_between(2, 6) + problem.change_between(6, 0);
+        // Every order of the four, and what it comes to when it is taken apart.
+        std::vector<std::size_t> order(4);
+        std::iota(order.begin(), order.end(), std::size_t{0});
+        std::optional<schedule::Day> best;
+        do {
+            const auto apart = whole.apart(order);
+            auto sorted = apart;
+            std::ranges::sort(sorted);
+            for (std::size_t i = 0; i < 7; ++i) REQUIRE(sorted[i] == i);
+            const auto joined_day = schedule::day_of(whole.problem, order), day = schedule::day_of(problem, apart);
+            CHECK(day.work == Approx(joined_day.work + within));
+            CHECK(day.finish == Approx(joined_day.finish));
+            CHECK((day.broken == 0) == (joined_day.broken == 0));
+            if (day.broken == 0 && (!best || day.work < best->work)) best = day;
+        } while (std::ranges::next_permutation(order).found);
+        REQUIRE(best);
+        const auto found = schedule::best_order(problem);
+        CHECK(found.broken == 0);
+        CHECK(found.work == Approx(best->work));
+    }
+}
+
+TEST_CASE("a block begins late enough that none of it waits, and early enough for the first that has to be done",
+          "[schedule]") {
+    schedule::Problem problem{.duration = {100, 200, 50},
+                              .change = {{0, 10, 20}, {30, 0, 40}, {50, 60, 0}},
+                              .first = {5, 6, 7},
+                              .after = {{}, {}, {0}},
+                              .not_before = {std::nullopt, 1000, std::nullopt},
+                              .done_by = {400, 2000, std::nullopt},
+                              .blocks = {{0, 1}}};
+    const auto whole = schedule::joined(problem);
+    REQUIRE(whole.jobs == std::vector<std::vector<std::size_t>>{{0, 1}, {2}});
+    const auto& made = whole.problem;
+    CHECK(made.duration == std::vector<double>{310, 50});          // 100, the change of 10, 200
+    CHECK(made.not_before[0] == 1000.0 - 110);                     // then the second begins at 1000
+    CHECK(made.done_by[0] == 400.0 - 100 + 310);                   // the first is the one that presses
+    CHECK_FALSE(made.not_before[1]);
+    CHECK(made.after == std::vector<std::vector<std::size_t>>{{}, {0}});
+    CHECK(made.first == std::vector<double>{5, 7});
+    CHECK(made.change_between(0, 1) == 40);  // from what the block leaves behind
+    CHECK(made.change_between(1, 0) == 50);  // to what it begins with
+    CHECK(whole.apart({1, 0}) == std::vector<std::size_t>{2, 0, 1});
+    CHECK(schedule::day_of(problem, {0, 2, 1}).broken == 1);
+}
+
+TEST_CASE("jobs that share a set-up are ordered at the prices between set-ups", "[schedule]") {
+    // Three set-ups and a thousand jobs take nine prices, not a million.
+    schedule::Problem problem{.change = {{0, 300, 100}, {300, 0, 200}, {100, 200, 0}}};
+    constexpr std::size_t n = 12;
+    for (std::size_t i = 0; i < n; ++i) problem.enters.push_back(i % 3);
+    problem.leaves = problem.enters;
+    problem.duration.assign(n, 60);
+    problem.after.resize(n), problem.not_before.resize(n), problem.done_by.resize(n);
+    CHECK(problem.change_between(0, 3) == 0);
+    CHECK(problem.change_between(1, 5) == 200);
+    CHECK(schedule::best_order(problem).work == Approx(300));  // all of the first, of the third, of the second
+}

@@ -1,10 +1,13 @@
 #include "storage/atomic_file.hpp"
+#include "storage/path_text.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
 #include "support/shoots.hpp"
 
 #include <catch2/catch.hpp>
 
+#include <fcntl.h>
+#include <sys/file.h>
 #include <sys/stat.h>
 #include <sys/wait.h>
 #include <unistd.h>
@@ -30,6 +33,83 @@ TEST_CASE("a file is replaced whole, keeps its mode, and nothing is left beside 
     CHECK(content(path) == "new");
     CHECK(fs::status(path).permissions() == (fs::perms::owner_read | fs::perms::owner_write));
     CHECK(folder.files() == 1);
+}
+
+TEST_CASE("only a file is read: a folder, a device and a pipe that nobody writes to are refused at once",
+          "[storage][atomic]") {
+    Folder folder;
+    REQUIRE(::mkfifo((folder / "pipe").c_str(), 0600) == 0);
+    for (const fs::path& path : {folder.path(), folder / "pipe", fs::path("/dev/zero")}) {
+        const auto read = storage::read_file(path);
+        INFO(path);
+        REQUIRE(std::holds_alternative<storage::ReadError>(read));
+        CHECK(std::get<storage::ReadError>(read).problem.starts_with("cannot read, it is a "));
+    }
+}
+
+TEST_CASE("what a killed program left half written is swept away, what a living one writes is not",
+          "[storage][atomic]") {
+    Folder folder;
+    const auto path = folder / "a.poquito";
+    REQUIRE_FALSE(storage::replace_file(path, "old"));
+    const auto put = [&](const char* name) {
+        const int file = ::open((folder / name).c_str(), O_CREAT | O_WRONLY, 0600);
+        REQUIRE(file >= 0);
+        return file;
+    };
+    ::close(put(".a.poquito.a1B2c3"));
+    ::close(put(".b.poquito.a1B2c3"));   // of another file
+    ::close(put(".a.poquito.longer12"));  // of nobody we know
+    const int held = put(".a.poquito.Zz9Yy8");
+    REQUIRE(::flock(held, LOCK_EX | LOCK_NB) == 0);
+    REQUIRE_FALSE(storage::replace_file(path, "new"));
+    CHECK_FALSE(fs::exists(folder / ".a.poquito.a1B2c3"));
+    CHECK(fs::exists(folder / ".b.poquito.a1B2c3"));
+    CHECK(fs::exists(folder / ".a.poquito.longer12"));
+    CHECK(fs::exists(folder / ".a.poquito.Zz9Yy8"));
+    ::close(held);
+    CHECK(std::holds_alternative<storage::ReadError>(storage::load_shoot(path)));  // opening it is a start too
+    CHECK_FALSE(fs::exists(folder / ".a.poquito.Zz9Yy8"));
+    CHECK(content(path) == "new");
+}
+
+TEST_CASE("a file gets another name, but never that of a file that is there", "[storage][atomic]") {
+    Folder folder;
+    REQUIRE_FALSE(storage::replace_file(folder / "one", "1"));
+    REQUIRE_FALSE(storage::replace_file(folder / "two", "2"));
+    CHECK(storage::rename_file(folder / "one", folder / "two") == std::errc::file_exists);
+    CHECK(content(folder / "one") == "1");
+    CHECK(content(folder / "two") == "2");
+    CHECK_FALSE(storage::rename_file(folder / "one", folder / "three"));
+    CHECK(content(folder / "three") == "1");
+    CHECK(storage::rename_file(folder / "one", folder / "four") == std::errc::no_such_file_or_directory);
+}
+
+TEST_CASE("whoever puts another file in its place leaves another mark", "[storage][atomic]") {
+    Folder folder;
+    const auto path = folder / "a";
+    CHECK_FALSE(storage::mark_of(path));
+    REQUIRE_FALSE(storage::replace_file(path, "same"));
+    const auto mark = storage::mark_of(path);
+    REQUIRE(mark);
+    CHECK(content(path) == "same");
+    CHECK(storage::mark_of(path) == mark);
+    REQUIRE_FALSE(storage::replace_file(path, "same"));
+    CHECK(storage::mark_of(path) != mark);
+}
+
+TEST_CASE("names of files say what they can of any text, and stay where they are put", "[storage][names]") {
+    CHECK(storage::safe_name("tide-brooch_2") == "tide-brooch_2");
+    CHECK(storage::safe_name("../victim") == "x--victim");
+    CHECK(storage::safe_name("/etc/passwd") == "xetc-passwd");
+    CHECK(storage::safe_name("..") == "x-");
+    CHECK(storage::safe_name("").size() == 1);
+    CHECK(storage::safe_name("-rf") == "xrf");
+    CHECK(storage::safe_name(".hidden") == "xhidden");
+    const auto one = storage::safe_name(std::string(300, 'a')), other = storage::safe_name(std::string(301, 'a'));
+    CHECK(one.size() <= 80);
+    CHECK(one != other);
+    CHECK(storage::frame_path(storage::path_text("r\xe9sultats"), "one-1.jpg") == fs::path("r\xe9sultats/one-1.jpg"));
 }
 
 TEST_CASE("a link is followed", "[storage][atomic]") {

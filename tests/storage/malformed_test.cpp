@@ -120,6 +120,26 @@ TEST_CASE("text that is not JSON is refused with line and column", "[storage][er
     CHECK(refusal_of("null") == "got null, expected an object");
 }
 
+TEST_CASE("brackets without end and members without number are refused at the place where they go too far",
+          "[storage][errors]") {
+    for (const char* bracket : {"[", "{\"a\":"}) {
+        std::string deep = "{\"format\": ";
+        for (int i = 0; i < 200'000; ++i) deep += bracket;
+        CHECK(refusal_of(deep).find("inside 200 others") != std::string::npos);
+        CHECK(refusal_of(deep).starts_with("line 1, column "));
+    }
+    std::string wide = "{\"format\":\"poquito\"";
+    for (int i = 0; i < 100'000; ++i) wide += ",\n\"m" + std::to_string(i) + "\":0";
+    CHECK(refusal_of(wide + "}").find("more than 10000 members") != std::string::npos);
+    // Brackets in texts are lettering, and a list may be long.
+    auto shoot = test::plain_shoot();
+    shoot.title = std::string(500, '[') + "\\\"{";
+    CHECK(std::holds_alternative<shoot::Shoot>(storage::read_shoot(storage::write_shoot(shoot))));
+    std::string list = "{\"a\":[0";
+    for (int i = 0; i < 20'000; ++i) list += ",0";
+    CHECK(refusal_of(list + "]}").find("members") == std::string::npos);
+}
+
 TEST_CASE("a file cut anywhere is refused", "[storage][errors]") {
     const std::string whole = good().dump(1);
     for (std::size_t length = 0; length < whole.size(); length += 7) {

@@ -139,7 +139,7 @@ class Person {
     void settle() {
         QCoreApplication::processEvents();
         // As a person would look at the notes before clicking on one.
-        CHECK(QTest::qWaitFor([this] { return document().isAnswered(); }, 5000));
+        CHECK(QTest::qWaitFor([this] { return document().isAnswered(); }, 60000));
     }
 
   private:

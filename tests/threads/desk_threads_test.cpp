@@ -65,7 +65,7 @@ TEST_CASE("pictures come back on the asking thread, drafts always, the newest la
         queue.render(picture(i), picture(1000 + i));
         QTest::qWait(3);
     }
-    REQUIRE(QTest::qWaitFor([&] { return queue.isIdle(); }, 10000));
+    REQUIRE(QTest::qWaitFor([&] { return queue.isIdle(); }, 60000));
     REQUIRE(shown.size() >= 2);
     CHECK(shown.back() == 1029);
     CHECK(shown[shown.size() - 2] == 29);
@@ -111,9 +111,9 @@ TEST_CASE("runs are watched, held, ended and begun again from the interface's th
     runs.setSettings(settings);
     const auto ended = [&] { return !runs.isRunning(); };
     runs.start({"one"}, false);
-    REQUIRE(QTest::qWaitFor([&] { return runs.status()->frame >= 2; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return runs.status()->frame >= 2; }, 60000));
     runs.pause();
-    REQUIRE(QTest::qWaitFor([&] { return runs.status()->phase == run::Phase::paused; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return runs.status()->phase == run::Phase::paused; }, 60000));
     // The document changes meanwhile.
     document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.iso = 400; });
     runs.redoFrom(1);

@@ -13,6 +13,7 @@
 #include <algorithm>
 #include <cstddef>
 #include <functional>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <utility>
@@ -22,7 +23,7 @@
 namespace poquito::desk {
 
 /// Records with an id: the user's own, kept in a file beside the bag, before those that ship. Read when first asked
-/// for; what is kept is on the disk at once. A file that cannot be read is set aside, never written over.
+/// for; what is kept is on the disk at once, beside what other windows kept meanwhile. A file that cannot be read is set aside, never written over.
 template <typename Record>
 class KeptRecords {
   public:
@@ -60,22 +61,31 @@ class KeptRecords {
 
     /// In the place of one of that id. Empty: done; else what went wrong.
     QString keep(Record record) {
-        load();
+        loadAnew();
         auto mine = mine_now();
         std::erase_if(mine, [&](const auto& one) { return one.id == record.id; });
         mine.push_back(std::move(record));
         return write(std::move(mine));
     }
     QString forget(const std::string& id) {
-        load();
+        loadAnew();
         auto mine = mine_now();
         std::erase_if(mine, [&](const auto& one) { return one.id == id; });
         return write(std::move(mine));
     }
 
   private:
+    /// What another window wrote since.
+    void loadAnew() {
+        if (loaded_ && storage::mark_of(path_.toStdString()) != mark_) {
+            loaded_ = false;
+            records_.clear();
+        }
+        load();
+    }
     void load() {
         if (std::exchange(loaded_, true)) return;
+        mark_ = storage::mark_of(path_.toStdString());
         if (QFileInfo::exists(path_)) {
             auto read = from(path_);
             if (const auto* error = std::get_if<storage::ReadError>(&read))
@@ -99,6 +109,7 @@ class KeptRecords {
         QDir().mkpath(QFileInfo(path_).path());
         if (const auto error = storage::replace_file(path_.toStdString(), kinds_.write(mine)))
             return toQt(storage::message(*error));
+        mark_ = storage::mark_of(path_.toStdString());
         records_.erase(records_.begin(), records_.begin() + static_cast<std::ptrdiff_t>(own_));
         own_ = mine.size();
         records_.insert(records_.begin(), mine.begin(), mine.end());
@@ -108,6 +119,7 @@ class KeptRecords {
     Kinds kinds_;
     QString path_;
     QString problem_;
+    std::optional<storage::FileMark> mark_;  // of the file as it was read or written last
     bool loaded_ = false;
     std::size_t own_ = 0;
     std::vector<Record> records_;

@@ -19,7 +19,9 @@ QuantityField::QuantityField(Quantity quantity, QWidget* parent)
 
 void QuantityField::setValue(double value) {
     value_ = value;
-    if (!telling_) showValue();  // what answers the typing itself must not change the text under it
+    if (telling_) return;  // what answers the typing itself must not change the text under it
+    settled_ = value;
+    showValue();
 }
 
 bool QuantityField::event(QEvent* event) {
@@ -36,7 +38,7 @@ QValidator::State QuantityField::validate(QString& text, int&) const {
 void QuantityField::stepBy(int steps) {
     const double stepped = quantity_.step(value_, steps);
     if (!quantity_.allows(stepped) || stepped == value_) return;
-    value_ = stepped;
+    value_ = settled_ = stepped;
     showValue();
     Q_EMIT valueEdited(value_);
 }
@@ -45,11 +47,13 @@ QSize QuantityField::sizeHint() const { return {86, 24}; }
 
 void QuantityField::focusInEvent(QFocusEvent* event) {
     ++visit_;
+    settled_ = value_;
     QAbstractSpinBox::focusInEvent(event);
 }
 
 void QuantityField::focusOutEvent(QFocusEvent* event) {
     QAbstractSpinBox::focusOutEvent(event);
+    settled_ = value_;
     showValue();
 }
 
@@ -59,8 +63,12 @@ void QuantityField::wheelEvent(QWheelEvent* event) {
 }
 
 void QuantityField::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Escape && lineEdit()->isModified()) return showValue();
+    if (event->key() == Qt::Key_Escape && lineEdit()->isModified()) {
+        tell(settled_);
+        return showValue();
+    }
     if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && !wrong_) {
+        settled_ = value_;
         showValue();
         selectAll();
         return;
@@ -72,11 +80,19 @@ void QuantityField::readText(const QString& text) {
     lineEdit()->setModified(true);
     const auto value = quantity_.parse(text.toStdString());
     const bool good = value && quantity_.allows(*value);
+    // A text that does not go on with the one before it begins anew: what stood there was meant.
+    if (!wrong_ && !text.startsWith(typed_)) settled_ = value_;
+    typed_ = text;
     setWrong(!good);
-    if (!good || *value == value_) return;
-    value_ = *value;
+    // What is refused leaves nothing of itself behind: "1.234" was the value only until "1.234,5" stood there.
+    tell(good ? *value : settled_);
+}
+
+void QuantityField::tell(double value) {
+    if (value == value_) return;
+    value_ = value;
     telling_ = true;
-    Q_EMIT valueEdited(*value);
+    Q_EMIT valueEdited(value);
     telling_ = false;
 }
 
@@ -88,6 +104,7 @@ void QuantityField::setWrong(bool wrong) {
 void QuantityField::showValue() {
     setWrong(false);
     const auto text = toQt(quantity_.print(value_));
+    typed_ = text;
     if (lineEdit()->text() == text && !lineEdit()->isModified()) return;
     lineEdit()->setText(text);
     lineEdit()->setCursorPosition(0);

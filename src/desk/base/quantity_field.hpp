@@ -39,11 +39,14 @@ class QuantityField : public QAbstractSpinBox {
 
   private:
     void readText(const QString& text);
+    void tell(double value);
     void setWrong(bool wrong);
     void showValue();
 
     Quantity quantity_;
     double value_ = 0;
+    double settled_ = 0;  // before what is being typed
+    QString typed_;       // so far
     int visit_ = 0;
     bool wrong_ = false;
     bool telling_ = false;

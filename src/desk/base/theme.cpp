@@ -1,5 +1,7 @@
 #include "desk/base/theme.hpp"
 
+#include "desk/base/plain_text.hpp"
+
 #include <QApplication>
 #include <QFontDatabase>
 #include <QHash>
@@ -263,7 +265,10 @@ void applyTheme(QApplication& application, ThemeKind kind) {
     current = kind;
     load_fonts();
     static bool styled = false;  // once; the style sheet wraps it
-    if (!std::exchange(styled, true)) QApplication::setStyle(new DeskStyle);
+    if (!std::exchange(styled, true)) {
+        QApplication::setStyle(new DeskStyle);
+        new PlainText(&application);
+    }
     QApplication::setFont(textFont());
     QApplication::setPalette(palette_of(theme()));
     application.setStyleSheet(style_sheet(theme()));

@@ -1,11 +1,11 @@
 #include "desk/book/find_error.hpp"
 
 #include "desk/base/caption.hpp"
+#include "desk/base/picture_file.hpp"
 #include "desk/base/theme.hpp"
 #include "run/rehearsal.hpp"
 
 #include <QHBoxLayout>
-#include <QImageReader>
 #include <QLabel>
 #include <QPushButton>
 #include <QSlider>
@@ -67,9 +67,8 @@ void FindError::showFrame(int frame) {
     if (frame >= files_.size()) return;
     auto& picture = pictures_[frame];
     if (picture.isNull()) {
-        QImageReader reader(files_[frame]);
-        reader.setScaledSize(reader.size().scaled(picture_size, Qt::KeepAspectRatio));
-        picture = QPixmap::fromImage(reader.read());
+        picture = QPixmap::fromImage(readPicture(files_[frame].toStdString(), Turned::asItLies, picture_size)
+                                         .image.scaled(picture_size, Qt::KeepAspectRatio, Qt::SmoothTransformation));
     }
     picture_->setPixmap(picture);
     count_->setText(tr("frame %1 of %2").arg(frame + 1).arg(files_.size()));

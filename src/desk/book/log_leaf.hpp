@@ -30,6 +30,8 @@ class LogLeaf : public QWidget {
     LogLeaf(Document& document, LogWriter& writer, QWidget* parent = nullptr);
     void refresh();
     const std::optional<log::Entry>& shown() const { return shown_; }
+    /// For more keys, before it looks.
+    bool isWaiting() const { return later_.isActive(); }
 
   Q_SIGNALS:
     void shotWanted();

@@ -124,7 +124,7 @@ void DayDrawing::drawWork(QPainter& painter, std::size_t k) const {
     if (static_cast<int>(job) == selected_) painter.fillRect(row, t.linkWash);
     const double start = day.start[k], finish = start + problem.duration[job];
     const double before = k > 0 ? day.start[k - 1] + problem.duration[day.order[k - 1]] : problem.begin;
-    const double change = k > 0                   ? problem.change[day.order[k - 1]][job]
+    const double change = k > 0                   ? problem.change_between(day.order[k - 1], job)
                           : problem.first.empty() ? 0
                                                   : problem.first[job];
     const double y = row.center().y(), half = std::min(10.0, rowHeight() * 0.3);

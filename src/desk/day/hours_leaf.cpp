@@ -54,11 +54,13 @@ std::string key_of(const schedule::Problem& problem) {
         add(problem.duration[i]);
         add(problem.not_before[i].value_or(-1));
         add(problem.done_by[i].value_or(-1));
-        for (const double change : problem.change[i]) add(change);
+        add(static_cast<double>(problem.enters[i]));
         add(problem.first[i]);
         add(-2);
         for (const auto first : problem.after[i]) add(static_cast<double>(first));
     }
+    for (const auto& row : problem.change)
+        for (const double change : row) add(change);
     for (const auto& block : problem.blocks) {
         add(-3);
         for (const auto job : block) add(static_cast<double>(job));

@@ -16,11 +16,14 @@
 #include <QFileDialog>
 #include <QGridLayout>
 #include <QLabel>
+#include <QMessageBox>
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <filesystem>
+#include <system_error>
 #include <utility>
 
 namespace poquito::desk {
@@ -419,7 +422,24 @@ void OutletsLeaf::askAndWrite() {
 
 void OutletsLeaf::write(const QString& folder) {
     const AllShots facts(document());
-    writer_->write(proof::delivery_plan(document().shoot(), facts.all, folder.toStdString()));
+    auto plan = proof::delivery_plan(document().shoot(), facts.all, folder.toStdString());
+    const auto there = std::ranges::count_if(plan.jobs, [](const proof::DeliveryJob& job) {
+        std::error_code failed;
+        return std::filesystem::exists(job.to, failed);
+    });
+    auto what = proof::IfThere::keep;
+    if (there > 0) {
+        QMessageBox box(QMessageBox::NoIcon, tr("Pictures are there already"),
+                        tr("%1 of %2 pictures are in that folder already.").arg(there).arg(plan.jobs.size()),
+                        QMessageBox::Cancel, this);
+        box.setObjectName(QStringLiteral("overwriteQuestion"));
+        const auto* replace = box.addButton(tr("Replace them"), QMessageBox::AcceptRole);
+        const auto* keep = box.addButton(tr("Write only the others"), QMessageBox::ActionRole);
+        box.exec();
+        if (box.clickedButton() != replace && box.clickedButton() != keep) return;
+        if (box.clickedButton() == replace) what = proof::IfThere::replace;
+    }
+    writer_->write(std::move(plan), what);
 }
 
 void OutletsLeaf::showWriting() {

@@ -8,17 +8,17 @@ namespace poquito::desk {
 
 PictureWriter::~PictureWriter() { cancel(); }
 
-void PictureWriter::write(proof::DeliveryPlan plan) {
+void PictureWriter::write(proof::DeliveryPlan plan, proof::IfThere there) {
     if (isBusy()) return;
     done_ = 0, all_ = plan.jobs.size();
     problems_.clear();
     for (const auto& words : plan.missing) problems_ << toQt(words);
     if (plan.jobs.empty()) return Q_EMIT changed();
     stop_ = std::make_shared<std::atomic<bool>>(false);
-    worker_.add([this, stop = stop_, jobs = std::move(plan.jobs)] {
+    worker_.add([this, there, stop = stop_, jobs = std::move(plan.jobs)] {
         for (const auto& job : jobs) {
             if (*stop) break;
-            auto problem = toQt(proof::deliver(job).problem);
+            auto problem = toQt(proof::deliver(job, there).problem);
             QMetaObject::invokeMethod(
                 this, [this, problem = std::move(problem)] { wrote(problem); }, Qt::QueuedConnection);
         }

@@ -19,7 +19,7 @@ class PictureWriter : public QObject {
     explicit PictureWriter(QObject* parent = nullptr) : QObject(parent) {}
     ~PictureWriter() override;
 
-    void write(proof::DeliveryPlan plan);  // nothing while another is written
+    void write(proof::DeliveryPlan plan, proof::IfThere there);  // nothing while another is written
     void cancel();                         // after the picture that is under way
 
     bool isBusy() const { return stop_ != nullptr; }

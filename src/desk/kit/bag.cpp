@@ -6,6 +6,7 @@
 #include "storage/kit_file.hpp"
 #include "storage/shoot_file.hpp"
 
+#include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -37,14 +38,44 @@ void Bag::load() {
             shoot.limits = std::move(std::get<shoot::Limits>(loaded));
     }
     document_.open(std::move(shoot), path_);
+    marks_ = marks();
+}
+
+std::pair<std::optional<storage::FileMark>, std::optional<storage::FileMark>> Bag::marks() const {
+    return {storage::mark_of(path_.toStdString()), storage::mark_of(limitsPath().toStdString())};
 }
 
 QString Bag::limitsPath() const { return QFileInfo(path_).dir().filePath(QStringLiteral("limits.json")); }
 
 void Bag::save() {
+    if (marks() == marks_) return write();
+    problem_ = tr("The bag was changed in another window as well: not saved yet.");
+    Q_EMIT problemChanged();
+    Q_EMIT changedElsewhere();
+}
+
+void Bag::takeTheirs() {
+    marks_ = marks();
+    const auto kit = storage::load_kit(path_.toStdString());
+    const auto limits = storage::load_limits(limitsPath().toStdString());
+    document_.edit({tr("Take the other window's bag")}, [&](shoot::Shoot& bag) {
+        if (const auto* theirs = std::get_if<gear::Kit>(&kit)) bag.kit = *theirs;
+        if (const auto* theirs = std::get_if<shoot::Limits>(&limits)) bag.limits = *theirs;
+    });
+}
+
+void Bag::keepOurs() {
+    for (const auto& path : {path_, limitsPath()})
+        QFile::copy(path, path + QDateTime::currentDateTime().toString(QStringLiteral("'.other-'yyyyMMdd-hhmmss")));
+    marks_ = marks();
+    write();
+}
+
+void Bag::write() {
     QDir().mkpath(QFileInfo(path_).path());
     auto error = storage::save_kit(document_.kit(), path_.toStdString());
     if (!error) error = storage::save_limits(document_.shoot().limits, limitsPath().toStdString());
+    marks_ = marks();
     problem_ = error ? tr("The bag was not saved. %1").arg(toQt(storage::message(*error))) : QString();
     Q_EMIT problemChanged();
 }

@@ -4,6 +4,10 @@
 #include "desk/reach/reach_finder.hpp"
 #include "shoot/kit_edit.hpp"
 
+#include <QMessageBox>
+
+#include <utility>
+
 namespace poquito::desk {
 namespace {
 
@@ -29,8 +33,26 @@ Bag& GearWindows::bag() {
     connect(bag_, &Bag::problemChanged, this, [this] {
         if (!bag_->problem().isEmpty()) Q_EMIT problemFound(bag_->problem());
     });
+    // Not in the middle of the edit that met it.
+    connect(bag_, &Bag::changedElsewhere, this, &GearWindows::askWhoseBag, Qt::QueuedConnection);
     if (!bag_->problem().isEmpty()) Q_EMIT problemFound(bag_->problem());
     return *bag_;
+}
+
+void GearWindows::askWhoseBag() {
+    if (std::exchange(asking_, true)) return;
+    QMessageBox box(QMessageBox::NoIcon, tr("The bag was changed in two windows"),
+                    tr("Another window changed your bag since this one read it. Which of the two is to stay?\n"
+                       "Neither is lost: Ctrl+Z in the kit room brings this one back, the other is kept as a file beside it."),
+                    QMessageBox::NoButton, window_);
+    box.setObjectName(QStringLiteral("whoseBagQuestion"));
+    const auto* ours = box.addButton(tr("The bag of this window"), QMessageBox::AcceptRole);
+    const auto* theirs = box.addButton(tr("The bag of the other"), QMessageBox::ActionRole);
+    box.addButton(tr("Ask again"), QMessageBox::RejectRole);
+    box.exec();
+    asking_ = false;
+    if (box.clickedButton() == theirs) bag_->takeTheirs();
+    if (box.clickedButton() == ours) bag_->keepOurs();
 }
 
 void GearWindows::findSetup() {

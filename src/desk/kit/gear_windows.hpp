@@ -23,11 +23,14 @@ class GearWindows : public QObject {
     void problemFound(const QString& problem);  // with the bag's file
 
   private:
+    void askWhoseBag();
+
     Document& document_;
     QWidget* window_;
     Bag* bag_ = nullptr;
     ReachFinder* finder_ = nullptr;
     MeasureDesk* measure_ = nullptr;
+    bool asking_ = false;
 };
 
 }  // namespace poquito::desk

@@ -2,6 +2,7 @@
 
 #include "desk/base/caption.hpp"
 #include "desk/base/file_dialogs.hpp"
+#include "desk/base/picture_file.hpp"
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/ruler_view.hpp"
 #include "desk/base/theme.hpp"
@@ -18,7 +19,6 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
-#include <QImageReader>
 #include <QLabel>
 #include <QMimeData>
 #include <QPushButton>
@@ -166,6 +166,7 @@ QWidget* MeasureDesk::buildRule() {
     connect(snap_, &QCheckBox::clicked, view_, &RulerView::setSnapping);
     column->addWidget(snap_);
     ruleText_ = addText(column, "ruleText");
+    ruleText_->setTextFormat(Qt::RichText);
     storeRule_ = addStore(column, "storeRuleButton", &MeasureDesk::storeRule);
     return page;
 }
@@ -207,6 +208,7 @@ QWidget* MeasureDesk::buildDistances() {
     distanceOff_ = addField(column, "distanceOffField", tr("Good to"), tr("Of either distance"),
                             lengthQuantity(text::range::size), 1);
     distancesText_ = addText(column, "distancesText");
+    distancesText_->setTextFormat(Qt::RichText);
     storeDistances_ = addStore(column, "storeDistancesButton", &MeasureDesk::storeDistances);
     return page;
 }
@@ -221,12 +223,9 @@ void MeasureDesk::askPicture() {
 }
 
 bool MeasureDesk::openPicture(const QString& path) {
-    QImageReader reader(path);
-    reader.setAutoTransform(true);
-    QImageReader::setAllocationLimit(1024);  // MB: a hundred megapixels and some room
-    const QImage picture = reader.read();
+    const auto [picture, problem] = readPicture(path.toStdString(), Turned::upright);
     if (picture.isNull()) {
-        message_->setText(tr("%1 was not opened: %2.").arg(QFileInfo(path).fileName(), reader.errorString()));
+        message_->setText(tr("%1 was not opened: %2.").arg(QFileInfo(path).fileName(), problem));
         message_->setProperty("problem", true);
         return false;
     }

@@ -1,13 +1,13 @@
 #include "desk/light/patch_view.hpp"
 
 #include "desk/base/drafting.hpp"
+#include "desk/base/picture_file.hpp"
 #include "desk/base/theme.hpp"
 #include "imaging/inspect/patch.hpp"
 
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QImageReader>
 #include <QKeyEvent>
 #include <QMimeData>
 #include <QMouseEvent>
@@ -35,12 +35,9 @@ QRectF PatchView::pictureRect() const {
 }
 
 void PatchView::open(const QString& path) {
-    QImageReader reader(path);
-    reader.setAutoTransform(true);
-    QImageReader::setAllocationLimit(1024);  // MB: a hundred megapixels and some room
-    const QImage picture = reader.read();
+    const auto [picture, problem] = readPicture(path.toStdString(), Turned::upright);
     if (picture.isNull()) {
-        problem_ = tr("%1 is no picture: %2").arg(QFileInfo(path).fileName(), reader.errorString());
+        problem_ = tr("%1 is no picture: %2").arg(QFileInfo(path).fileName(), problem);
         update();
         return;
     }

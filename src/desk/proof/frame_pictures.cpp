@@ -2,9 +2,8 @@
 
 #include "desk/base/to_qt.hpp"
 #include "storage/frame_reader.hpp"
+#include "storage/path_text.hpp"
 
-#include <QFileInfo>
-#include <QImageReader>
 #include <QTransform>
 
 #include <algorithm>
@@ -14,30 +13,6 @@ namespace {
 
 constexpr int thumbnail_width = 96, preview_width = 1600;
 constexpr int most_kept = 320000;  // kB: forty previews, or the pixels of three large frames
-
-/// Every so many pixels of a file that Qt does not read itself, rows as they are decoded.
-QImage sampled(const std::filesystem::path& file, int width) {
-    QImage image;
-    int every = 1, row = 0, wide = 0;
-    const auto error =
-        storage::read_rows(file, {.begin =
-                                      [&](int across, int down) {
-                                          every = width > 0 ? std::max(1, across / width) : 1;
-                                          wide = across;
-                                          image = QImage(across / every, down / every, QImage::Format_RGB888);
-                                          return !image.isNull();
-                                      },
-                                  .row =
-                                      [&](const std::uint8_t* rgb) {
-                                          const int y = row++;
-                                          if (y % every != 0 || y / every >= image.height()) return true;
-                                          auto* to = image.scanLine(y / every);
-                                          for (int x = 0; x < image.width(); ++x, to += 3)
-                                              std::copy_n(rgb + 3 * static_cast<std::ptrdiff_t>(x) * every, 3, to);
-                                          return true;
-                                      }});
-    return error ? QImage() : image;
-}
 
 /// Of a file of that size, px: takes a place of it to the picture the right way up. EXIF 2.32, table of Orientation.
 QTransform upright(QSize size, int orientation) {
@@ -66,13 +41,6 @@ QTransform upright(QSize size, int orientation) {
 
 QSize turnedUp(QSize size, int orientation) { return orientation >= 5 && orientation <= 8 ? size.transposed() : size; }
 
-QImage turnedUp(const QImage& image, int orientation) {
-    const bool mirrored = orientation == 2 || orientation == 7, flipped = orientation == 4 || orientation == 5;
-    const auto seen = mirrored || flipped ? image.mirrored(mirrored, flipped) : image;
-    const int quarters = orientation == 3 ? 2 : orientation == 8 ? 3 : orientation >= 5 && orientation <= 7 ? 1 : 0;
-    return quarters == 0 ? seen : seen.transformed(QTransform().rotate(90 * quarters));
-}
-
 QRectF turnedUp(const QRectF& place, QSize size, int orientation) { return upright(size, orientation).mapRect(place); }
 
 FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(most_kept) {
@@ -86,28 +54,22 @@ FramePictures::~FramePictures() {
 }
 
 QString FramePictures::keyOf(const std::filesystem::path& file, Kind kind) {
-    return QString::number(static_cast<int>(kind)) + QLatin1Char(' ') + toQt(file.string());
+    return QString::number(static_cast<int>(kind)) + QLatin1Char(' ') + toQt(storage::path_text(file));
 }
 
 QImage FramePictures::read(const std::filesystem::path& file, Kind kind) {
     const int width = kind == Kind::thumbnail ? thumbnail_width : kind == Kind::preview ? preview_width : 0;
-    QImageReader reader(toQt(file.string()));
-    QImage image;
-    if (reader.canRead() && reader.format() != "tiff") {
-        reader.setAutoTransform(false);
-        const QSize size = reader.size();
-        if (width > 0 && size.width() > width) reader.setScaledSize(size.scaled(width, 1 << 16, Qt::KeepAspectRatio));
-        image = reader.read();
-    }
+    const QSize within = width > 0 ? QSize(width, 1 << 16) : QSize();
     // What a raw file brings to be looked at is there at once; its own pixels are developed.
-    if (image.isNull() && width > 0) {
+    QImage image;
+    if (width > 0) {
         const auto bytes = storage::embedded_preview(file);
         image = QImage::fromData(reinterpret_cast<const uchar*>(bytes.data()), static_cast<int>(bytes.size()), "JPG");
         if (image.width() > width) image = image.scaledToWidth(width, Qt::SmoothTransformation);
         // A thumbnail stands for a preview no better than nothing.
         if (image.width() < std::min(width, preview_width / 2)) image = {};
     }
-    if (image.isNull()) image = sampled(file, width);
+    if (image.isNull()) image = readPicture(file, Turned::asItLies, within).image;
     if (image.isNull()) return image;
     return turnedUp(image, storage::exif_of_file(file).orientation).convertToFormat(QImage::Format_RGB32);
 }

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "desk/base/picture_file.hpp"
+
 #include <QCache>
 #include <QHash>
 #include <QImage>
@@ -45,7 +47,6 @@ class FramePictures : public QObject {
 /// As a camera that was turned says it by EXIF's orientation, of a place of the file: px, in the picture the right way
 /// up. `size` of the file.
 QRectF turnedUp(const QRectF& place, QSize size, int orientation);
-QImage turnedUp(const QImage& image, int orientation);
 QSize turnedUp(QSize size, int orientation);
 
 }  // namespace poquito::desk

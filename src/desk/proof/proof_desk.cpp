@@ -5,10 +5,10 @@
 #include "desk/shell/document.hpp"
 #include "proof/taken.hpp"
 #include "shoot/view_set.hpp"
+#include "storage/atomic_file.hpp"
 
 #include <algorithm>
 #include <limits>
-#include <mutex>
 #include <system_error>
 
 namespace poquito::desk {
@@ -184,8 +184,7 @@ void ProofDesk::start(const std::string& shot) {
                                      .tries = singles,
                                      .planes = frames.planes,
                                      .laid_on = known ? first_plate(*shoot, *found) : std::nullopt};
-        // A first answer soon, then as more is known; by whichever thread has just read a frame.
-        std::mutex reading;
+        // A first answer soon, then as more is known.
         QElapsedTimer since;
         since.start();
         qint64 next = 500;  // ms
@@ -194,11 +193,8 @@ void ProofDesk::start(const std::string& shot) {
             const auto at = places[i];
             auto shared = std::make_shared<const proof::FrameFacts>(std::move(one));
             std::vector<std::shared_ptr<const proof::FrameFacts>> so_far;
-            {
-                const std::lock_guard lock(reading);
-                facts[at] = shared;
-                if (since.elapsed() >= next) so_far = facts, next = std::numeric_limits<qint64>::max();
-            }
+            facts[at] = shared;
+            if (since.elapsed() >= next) so_far = facts;
             QMetaObject::invokeMethod(
                 this, [this, job, at, shared] { took(job, at, shared); }, Qt::QueuedConnection);
             if (so_far.empty()) return true;
@@ -206,7 +202,6 @@ void ProofDesk::start(const std::string& shot) {
             QMetaObject::invokeMethod(
                 this, [this, job, notes = std::move(notes)]() mutable { saidSoFar(job, std::move(notes)); },
                 Qt::QueuedConnection);
-            const std::lock_guard lock(reading);
             constexpr qint64 often = 2000;
             next = since.elapsed() + often;
             return true;
@@ -280,10 +275,12 @@ std::optional<fs::path> ProofDesk::moveAside(const fs::path& from) {
     std::error_code failed;
     fs::create_directories(folder, failed);
     auto to = folder / from.filename();
-    for (int number = 2; fs::exists(to); ++number)
+    for (int number = 2; !failed; ++number) {
+        failed = storage::rename_file(from, to);
+        if (!failed) return to;
+        if (failed == std::errc::file_exists) failed.clear();
         to = folder / (from.stem().string() + "-" + std::to_string(number) + from.extension().string());
-    if (!failed) fs::rename(from, to, failed);
-    if (!failed) return to;
+    }
     Q_EMIT problemFound(tr("%1 cannot be set aside: %2").arg(toQt(from.filename().string()), toQt(failed.message())));
     return std::nullopt;
 }
@@ -307,29 +304,36 @@ bool ProofDesk::setAside(const std::string& shot, std::size_t frame) {
     return true;
 }
 
+/// Never over another file that took its name meanwhile.
+bool ProofDesk::moveBack(const Aside& one) {
+    const auto failed = storage::rename_file(one.to, one.from);
+    if (!failed) return true;
+    const bool taken = failed == std::errc::file_exists;
+    Q_EMIT problemFound(tr("%1 cannot be brought back: %2")
+                            .arg(toQt(one.to.string()), taken ? tr("another %1 is there by now, and both are kept")
+                                                                    .arg(toQt(one.from.filename().string()))
+                                                              : toQt(failed.message())));
+    return false;
+}
+
 bool ProofDesk::bringBack() {
     if (aside_.empty()) return false;
     const Aside last = aside_.back();
-    std::error_code failed;
-    if (!fs::exists(last.from)) fs::rename(last.to, last.from, failed);
-    if (failed || !fs::exists(last.from)) {
-        Q_EMIT problemFound(tr("%1 cannot be brought back: %2").arg(toQt(last.to.string()), toQt(failed.message())));
-        return false;
+    // All of a sequence come back together. What cannot stays where it is, to be tried again.
+    std::vector<Aside> left;
+    while (!aside_.empty() && (left.empty() || last.group > 0) && aside_.back().group == last.group) {
+        if (!moveBack(aside_.back())) left.push_back(aside_.back());
+        aside_.pop_back();
+        if (last.group == 0) break;
     }
-    aside_.pop_back();
+    aside_.insert(aside_.end(), left.rbegin(), left.rend());
     if (last.group > 0) {
-        // All of a sequence come back together.
-        while (!aside_.empty() && aside_.back().group == last.group && last.group > 0) {
-            fs::rename(aside_.back().to, aside_.back().from, failed);
-            aside_.pop_back();
-        }
         for (auto& row : sorted_)
-            if (row.sorted.sequence.files.front() == last.from ||
-                std::ranges::find(row.sorted.sequence.files, last.from) != row.sorted.sequence.files.end())
-                row.done.clear();
+            if (left.empty() && row.asideGroup == last.group) row.done.clear(), row.asideGroup = 0;
         Q_EMIT sortedChanged();
-        return true;
+        return left.empty();
     }
+    if (!left.empty()) return false;
     const auto found = looks_.find(last.shot);
     if (found == looks_.end()) return true;
     auto frames = found->second.frames;
@@ -351,15 +355,17 @@ void ProofDesk::takeIn(std::vector<fs::path> files, const QString& from) {
     worker_.add([this, stop = stop_, job = ++job_, files = std::move(files), from, shoot = document_.snapshot()] {
         const auto sequences = proof::sequences_of(files);
         if (sequences.size() == 1) {
-            const auto shot = proof::shot_of(sequences.front(), *shoot);
+            const auto place = proof::shot_of(sequences.front(), *shoot);
+            const auto shot = place ? shoot->shots[*place].id : std::string();
             QMetaObject::invokeMethod(
                 this,
                 [this, job, shot, from, all = sequences.front().files] {
                     if (job != job_) return;
                     taking_ = false;
-                    if (shot && static_cast<int>(*shot) < document_.count()) document_.select(static_cast<int>(*shot));
+                    const auto at = placeOf(shot);
+                    if (at) document_.select(*at);
                     const auto* now = document_.shot();
-                    if (now) lookAt(now->id, {.files = all, .planes = {}, .from = from, .unsure = !shot});
+                    if (now) lookAt(now->id, {.files = all, .planes = {}, .from = from, .unsure = !at});
                 },
                 Qt::QueuedConnection);
             return;
@@ -381,8 +387,12 @@ void ProofDesk::takeIn(std::vector<fs::path> files, const QString& from) {
         proof::look_through(
             files, shoot.get(),
             [&](proof::Sorted one) {
+                auto shot = one.shot ? shoot->shots[*one.shot].id : std::string();
                 QMetaObject::invokeMethod(
-                    this, [this, job, one = std::move(one)]() mutable { sorts(job, std::move(one)); },
+                    this,
+                    [this, job, one = std::move(one), shot = std::move(shot)]() mutable {
+                        sorts(job, std::move(one), std::move(shot));
+                    },
                     Qt::QueuedConnection);
                 return !*stop;
             },
@@ -408,9 +418,9 @@ void ProofDesk::takeIn(std::vector<fs::path> files, const QString& from) {
     });
 }
 
-void ProofDesk::sorts(int job, proof::Sorted sorted) {
+void ProofDesk::sorts(int job, proof::Sorted sorted, std::string shot) {
     if (job != job_) return;
-    SortedRow row{.sorted = std::move(sorted), .done = {}};
+    SortedRow row{.sorted = std::move(sorted), .shot = std::move(shot), .done = {}};
     const auto place = std::ranges::upper_bound(sorted_, row, [](const SortedRow& one, const SortedRow& other) {
         return proof::comes_before(one.sorted, other.sorted);
     });
@@ -418,22 +428,24 @@ void ProofDesk::sorts(int job, proof::Sorted sorted) {
     Q_EMIT sortedChanged();
 }
 
-void ProofDesk::assign(std::size_t row, int shot) {
+std::optional<int> ProofDesk::placeOf(const std::string& shot) const {
+    const auto& shots = document_.shoot().shots;
+    const auto found = std::ranges::find(shots, shot, &shoot::Shot::id);
+    return found == shots.end() ? std::nullopt : std::optional(static_cast<int>(found - shots.begin()));
+}
+
+void ProofDesk::assign(std::size_t row, std::string shot) {
     if (row >= sorted_.size()) return;
-    if (shot < 0)
-        sorted_[row].sorted.shot.reset();
-    else
-        sorted_[row].sorted.shot = static_cast<std::size_t>(shot);
+    sorted_[row].shot = std::move(shot);
     Q_EMIT sortedChanged();
 }
 
 void ProofDesk::open(std::size_t row) {
-    if (row >= sorted_.size() || !sorted_[row].sorted.shot) return;
-    const auto shot = *sorted_[row].sorted.shot;
-    if (shot >= document_.shoot().shots.size()) return;
-    document_.select(static_cast<int>(shot));
+    const auto shot = row < sorted_.size() ? placeOf(sorted_[row].shot) : std::nullopt;
+    if (!shot) return;
+    document_.select(*shot);
     const bool was_sorting = std::exchange(sorting_, false);
-    lookAt(document_.shoot().shots[shot].id,
+    lookAt(sorted_[row].shot,
            {.files = sorted_[row].sorted.sequence.files, .planes = {}, .from = sortedFrom_});
     if (was_sorting) Q_EMIT sortedChanged();
 }
@@ -457,7 +469,7 @@ void ProofDesk::tellSortedThrough() {
 }
 
 bool ProofDesk::setSequenceAside(std::size_t row) {
-    if (row >= sorted_.size() || sorted_[row].done == tr("set aside")) return false;
+    if (row >= sorted_.size() || sorted_[row].asideGroup > 0) return false;
     ++groups_;
     bool all = true;
     for (const auto& file : sorted_[row].sorted.sequence.files) {
@@ -465,7 +477,7 @@ bool ProofDesk::setSequenceAside(std::size_t row) {
         all = all && to;
         if (to) aside_.push_back({.shot = {}, .from = file, .to = *to, .plane = {}, .group = groups_});
     }
-    if (all) sorted_[row].done = tr("set aside");
+    if (all) sorted_[row].done = tr("set aside"), sorted_[row].asideGroup = groups_;
     Q_EMIT sortedChanged();
     tellSortedThrough();
     return all;
@@ -493,7 +505,8 @@ void ProofDesk::lookIntoFolder() {
     ProofFrames frames;
     if (const auto* had = look(shot->id); had && had->frames.from == tr("the watched folder")) frames = had->frames;
     frames.from = tr("the watched folder");
-    frames.files.insert(frames.files.end(), whole.begin(), whole.end());
+    for (const auto& file : whole)  // one whose copy had stalled comes again
+        if (std::ranges::find(frames.files, file) == frames.files.end()) frames.files.push_back(file);
     lookAt(shot->id, std::move(frames));
 }
 

@@ -72,14 +72,18 @@ class ProofDesk : public QObject {
     void takeIn(std::vector<std::filesystem::path> files, const QString& from);
     struct SortedRow {
         proof::Sorted sorted;
-        QString done;  // what was decided; empty: nothing yet
+        std::string shot;    // id of the one they are of; empty: of none
+        QString done;        // what was decided; empty: nothing yet
+        int asideGroup = 0;  // above 0: they were set aside, together
     };
+    /// Where a shot stands now; empty: it is gone, or none was meant.
+    std::optional<int> placeOf(const std::string& shot) const;
     /// The whole ones first.
     const std::vector<SortedRow>& sorted() const { return sorted_; }
     QString sortedFrom() const { return sortedFrom_; }
     bool isSorting() const { return sorting_; }
     std::pair<std::size_t, std::size_t> sortProgress() const { return {sortDone_, sortAll_}; }
-    void assign(std::size_t row, int shot);  // -1: of none
+    void assign(std::size_t row, std::string shot);  // its id; empty: of none
     void open(std::size_t row);              // at its shot, which is selected
     void decide(std::size_t row, const QString& done);
     bool setSequenceAside(std::size_t row);
@@ -118,9 +122,6 @@ class ProofDesk : public QObject {
     void lookIntoFolder();
     void tellSortedThrough();
 
-    std::optional<std::filesystem::path> moveAside(const std::filesystem::path& from);
-    void sorts(int job, proof::Sorted sorted);
-
     struct Aside {
         std::string shot;
         std::filesystem::path from, to;
@@ -128,6 +129,10 @@ class ProofDesk : public QObject {
         std::optional<double> plane;
         int group = 0;  // above 0: all of a sorted row together
     };
+
+    bool moveBack(const Aside& one);
+    std::optional<std::filesystem::path> moveAside(const std::filesystem::path& from);
+    void sorts(int job, proof::Sorted sorted, std::string shot);
 
     Document& document_;
     RunDesk& runs_;

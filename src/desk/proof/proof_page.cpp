@@ -320,14 +320,16 @@ void ProofPage::keepLook(bool keep) {
 
 /// Into the log of the shot that they are of, whichever is selected.
 void ProofPage::decideSorted(int at, bool keep) {
-    const auto& row = desk_.sorted()[static_cast<std::size_t>(at)].sorted;
-    if (!row.shot || *row.shot >= document().shoot().shots.size()) return;
+    const auto& chosen = desk_.sorted()[static_cast<std::size_t>(at)];
+    const auto& row = chosen.sorted;
+    const auto shot = desk_.placeOf(chosen.shot);
+    if (!shot) return;
     const shoot::ProofEntry entry{.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(),
                                   .frames = static_cast<int>(row.sequence.files.size()),
                                   .verdict = keep ? Verdict::keep : Verdict::redo,
                                   .remark = row.summary.why};
     document().edit({keep ? tr("Keep the frames") : tr("Redo the frames")},
-                    [&](shoot::Shoot& shoot) { shoot.shots[*row.shot].proof.push_back(entry); });
+                    [&](shoot::Shoot& shoot) { shoot.shots[static_cast<std::size_t>(*shot)].proof.push_back(entry); });
     desk_.decide(static_cast<std::size_t>(at), keep ? tr("kept") : tr("to be redone"));
 }
 

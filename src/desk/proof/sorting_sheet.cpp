@@ -111,11 +111,11 @@ class SortingSheet::Delegate : public QStyledItemDelegate {
         const auto time = toQt(sorted.sequence.exif.front().time).section(QLatin1Char('T'), 1).left(5);
         const QString what = time.isEmpty() ? countWords(sorted) : tr("%1 \u00b7 %2").arg(time, countWords(sorted));
         line(5, textFont(12, QFont::DemiBold), t.ink, what);
-        const auto& shots = document_.shoot().shots;
-        const bool known = sorted.shot && *sorted.shot < shots.size();
+        const auto shot = desk_.placeOf(row.shot);
+        const bool known = shot.has_value();
         line(20, textFont(11), known ? t.quiet : t.caution,
              tr("%1 \u00b7 %2")
-                 .arg(known ? toQt(shots[*sorted.shot].name) : tr("of which shot?"),
+                 .arg(known ? toQt(document_.shoot().shots[static_cast<std::size_t>(*shot)].name) : tr("of which shot?"),
                       toQt(sorted.sequence.files.front().filename().string())));
         using proof::Outcome;
         const auto outcome = sorted.summary.outcome;
@@ -256,7 +256,7 @@ void SortingSheet::refresh() {
     const QSignalBlocker quiet(shot_);
     shot_->clear();
     shot_->addItem(tr("of which shot?"));
-    for (const auto& shot : document_.shoot().shots) shot_->addItem(toQt(shot.name));
+    for (const auto& shot : document_.shoot().shots) shot_->addItem(toQt(shot.name), toQt(shot.id));
     showChosen();
 }
 
@@ -266,14 +266,14 @@ void SortingSheet::showChosen() {
     for (auto* button : {open_, keep_, redo_, aside_}) button->setEnabled(any);
     shot_->setEnabled(any);
     if (!any) return;
-    const auto& shot = desk_.sorted()[static_cast<std::size_t>(at)].sorted.shot;
+    const auto& shot = desk_.sorted()[static_cast<std::size_t>(at)].shot;
     const QSignalBlocker quiet(shot_);
-    shot_->setCurrentIndex(shot ? static_cast<int>(*shot) + 1 : 0);
-    for (auto* button : {open_, keep_, redo_}) button->setEnabled(shot.has_value());
+    shot_->setCurrentIndex(shot.empty() ? 0 : std::max(0, shot_->findData(toQt(shot))));
+    for (auto* button : {open_, keep_, redo_}) button->setEnabled(desk_.placeOf(shot).has_value());
 }
 
 void SortingSheet::assign(int choice) {
-    if (current() >= 0) desk_.assign(static_cast<std::size_t>(current()), choice - 1);
+    if (current() >= 0) desk_.assign(static_cast<std::size_t>(current()), shot_->itemData(choice).toString().toStdString());
 }
 
 void SortingSheet::give(bool keep) {

@@ -1,5 +1,6 @@
 #include "desk/reading/word_tips.hpp"
 
+#include "desk/base/plain_text.hpp"
 #include "desk/reading/shipped_handbook.hpp"
 
 #include <QAbstractButton>
@@ -43,7 +44,7 @@ QString WordTips::lettering(const QWidget& widget, std::optional<QPoint> at) {
     if (const auto* view = listOf(widget)) return rowOf(*view, at).data(Qt::DisplayRole).toString();
     if (const auto* label = qobject_cast<const QLabel*>(&widget)) {
         const QString text = label->text();
-        return Qt::mightBeRichText(text) ? QTextDocumentFragment::fromHtml(text).toPlainText() : text;
+        return label->textFormat() == Qt::RichText ? QTextDocumentFragment::fromHtml(text).toPlainText() : text;
     }
     if (const auto* button = qobject_cast<const QAbstractButton*>(&widget); button && !button->text().isEmpty())
         return button->text();
@@ -72,10 +73,7 @@ bool WordTips::eventFilter(QObject* watched, QEvent* event) {
     const QString own = view ? rowOf(*view, help->pos()).data(Qt::ToolTipRole).toString() : widget->toolTip();
     QString tip;
     if (!own.isEmpty())
-        tip =
-            QStringLiteral("<p style=\"margin:0 0 6px 0\">%1</p>")
-                .arg(Qt::mightBeRichText(own) ? own
-                                              : own.toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
+        tip = QStringLiteral("<p style=\"margin:0 0 6px 0\">%1</p>").arg(tipText(own));
     QToolTip::showText(help->globalPos(), tip + explained(words, most_in_a_tip), widget);
     return true;
 }

@@ -1,6 +1,7 @@
 #include "desk/run/band_desk.hpp"
 
 #include "desk/base/caption.hpp"
+#include "desk/base/picture_file.hpp"
 #include "desk/base/quantity_field.hpp"
 #include "desk/base/ruler_view.hpp"
 #include "desk/base/to_qt.hpp"
@@ -10,7 +11,6 @@
 #include <QDialogButtonBox>
 #include <QFileDialog>
 #include <QHBoxLayout>
-#include <QImageReader>
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -78,11 +78,9 @@ void BandDesk::ask(std::size_t which) {
 }
 
 bool BandDesk::openPicture(std::size_t which, const QString& path) {
-    QImageReader reader(path);
-    reader.setAutoTransform(true);
-    const auto image = reader.read();
+    const auto [image, problem] = readPicture(path.toStdString(), Turned::upright);
     if (image.isNull()) {
-        result_->setText(tr("This picture cannot be read: %1").arg(reader.errorString()));
+        result_->setText(tr("This picture cannot be read: %1").arg(problem));
         return false;
     }
     views_[which]->setImage(image);

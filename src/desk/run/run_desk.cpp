@@ -5,6 +5,7 @@
 #include "job/locks.hpp"
 #include "plan/plan.hpp"
 #include "shoot/edit.hpp"
+#include "storage/path_text.hpp"
 
 #include <QRandomGenerator>
 #include <QSettings>
@@ -161,14 +162,14 @@ void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {
 void RunDesk::goOn(const QString& path) {
     if (session_) return;
     beginAlone();
-    launch(run::Session::go_on(path.toStdString(), document_.shoot(), devices()));
+    launch(run::Session::go_on(storage::path_of(path.toStdString()), document_.shoot(), devices()));
 }
 
 void RunDesk::enterInLog(const QString& path) {
-    auto journal = run::Journal::resume(path.toStdString());
+    auto journal = run::Journal::resume(storage::path_of(path.toStdString()));
     if (const auto* error = std::get_if<storage::ReadError>(&journal))
         return Q_EMIT problemFound(toQt(storage::message(*error)));
-    const auto read = run::read_journal(path.toStdString());
+    const auto read = run::read_journal(storage::path_of(path.toStdString()));
     if (const auto* error = std::get_if<storage::ReadError>(&read))
         return Q_EMIT problemFound(toQt(storage::message(*error)));
     std::get<run::Journal>(journal).ended(shoot::RunEnd::broken);
@@ -302,11 +303,11 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
     if (!brokenRead_.isValid() || changed != brokenRead_) {
         brokenRead_ = changed;
         broken_.clear();
-        for (const auto& path : run::unfinished_runs(folder_.path().toStdString())) {
+        for (const auto& path : run::unfinished_runs(folder_.path().toStdString()).journals) {
             if (run::run_is_on(path)) continue;  // in another window
             const auto read = run::read_journal(path);
             if (const auto* state = std::get_if<run::RunState>(&read))
-                broken_.push_back({.journal = toQt(path.string()),
+                broken_.push_back({.journal = toQt(storage::path_text(path)),
                                    .shot = state->plan.shot,
                                    .name = toQt(state->plan.shot_name),
                                    .done = state->done(),

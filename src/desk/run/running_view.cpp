@@ -2,6 +2,7 @@
 
 #include "desk/base/caption.hpp"
 #include "desk/base/drafting.hpp"
+#include "desk/base/picture_file.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/run/run_desk.hpp"
@@ -12,7 +13,6 @@
 #include <QApplication>
 #include <QCheckBox>
 #include <QHBoxLayout>
-#include <QImageReader>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMouseEvent>
@@ -225,12 +225,10 @@ const QImage* RunningView::thumbnail(const run::RunStatus& status, std::size_t f
     }
     if (const auto found = thumbnails_.constFind(frame); found != thumbnails_.cend()) return &*found;
     const auto& plan = runs_.plan();
-    QImageReader reader(toQt((plan.folder / plan.file_of(frame)).string()));
-    const QSize size = reader.size();
-    if (!size.isValid()) return nullptr;
     const int wanted = status.frames.size() <= few_frames ? 640 : 192;
-    reader.setScaledSize(size.scaled(wanted, wanted, Qt::KeepAspectRatio));
-    return &*thumbnails_.insert(frame, reader.read());
+    auto picture = readPicture(plan.folder / plan.file_of(frame), Turned::asItLies, {wanted, wanted}).image;
+    if (picture.isNull()) return nullptr;
+    return &*thumbnails_.insert(frame, std::move(picture));
 }
 
 void RunningView::paintEvent(QPaintEvent*) {
@@ -359,9 +357,7 @@ void RunningView::paintPicture(QPainter& painter, const QRectF& area, const run:
     const QString file = toQt((plan.folder / plan.file_of(*shown)).string());
     const QRectF place = area.adjusted(8, 8, -8, -38);
     if (file != pictureFile_ || picture_.isNull()) {
-        QImageReader reader(file);
-        reader.setScaledSize(reader.size().scaled(place.size().toSize(), Qt::KeepAspectRatio));
-        picture_ = reader.read();
+        picture_ = readPicture(plan.folder / plan.file_of(*shown), Turned::asItLies, place.size().toSize()).image;
         pictureFile_ = file;
     }
     if (!picture_.isNull()) {

@@ -10,6 +10,8 @@
 #include <QStandardPaths>
 #include <QUuid>
 
+#include <utility>
+
 namespace poquito::desk {
 namespace {
 
@@ -36,6 +38,9 @@ Autosave::Autosave(Document& document, const QDir& folder, QObject* parent)
     lock_->tryLock(0);
     timer_.setSingleShot(true);
     timer_.setInterval(1500);
+    retry_.setSingleShot(true);
+    retry_.setInterval(10000);
+    connect(&retry_, &QTimer::timeout, this, &Autosave::write);
     connect(&timer_, &QTimer::timeout, this, &Autosave::write);
     connect(&document, &Document::shootChanged, this, &Autosave::schedule);
     connect(&document, &Document::unsavedChanged, this, &Autosave::schedule);
@@ -50,16 +55,30 @@ Autosave::~Autosave() {
 void Autosave::schedule() {
     if (document_.isUnsaved()) return timer_.start();
     timer_.stop();
+    retry_.stop();
     writer_.add([copy = copyPath()] { remove_copy(copy); });
 }
 
 void Autosave::write() {
     if (!document_.isUnsaved()) return;
-    writer_.add([shoot = document_.snapshot(), copy = copyPath(), original = document_.path()] {
-        // A full disk must not stop the work; the next edit tries again.
-        (void)storage::replace_file(origin_file(copy).toStdString(), original.toStdString());
-        (void)storage::save_shoot(*shoot, copy.toStdString());
+    writer_.add([this, shoot = document_.snapshot(), folder = folder_, copy = copyPath(), original = document_.path()] {
+        (void)folder.mkpath(QStringLiteral("."));
+        // A full disk must not stop the work: it is told, and tried again.
+        auto error = storage::replace_file(origin_file(copy).toStdString(), original.toStdString());
+        if (!error) error = storage::save_shoot(*shoot, copy.toStdString());
+        const auto problem = error ? toQt(storage::message(*error)) : QString();
+        QMetaObject::invokeMethod(this, [this, problem] { wrote(problem); }, Qt::QueuedConnection);
     });
+}
+
+void Autosave::wrote(const QString& problem) {
+    const bool failed = !problem.isEmpty();
+    if (failed) retry_.start();
+    if (std::exchange(failed_, failed) == failed) return;
+    Q_EMIT told(failed ? tr("Unsaved changes are not safe from a crash: no copy of them can be kept. %1. It is tried again "
+                            "every few seconds; save the shoot where there is room.")
+                             .arg(problem)
+                       : QString());
 }
 
 void Autosave::flush() {

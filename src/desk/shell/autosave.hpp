@@ -38,16 +38,24 @@ class Autosave : public QObject {
     /// Writes now and waits for it.
     void flush();
     QString copyPath() const { return folder_.filePath(name_); }
+    /// Milliseconds from a copy that could not be written to the next attempt.
+    void setRetryDelay(int milliseconds) { retry_.setInterval(milliseconds); }
+
+  Q_SIGNALS:
+    /// A copy could not be written, and why; empty: they can be written again.
+    void told(const QString& problem);
 
   private:
     void schedule();
     void write();
+    void wrote(const QString& problem);
 
     Document& document_;
     QDir folder_;
     QString name_;
     std::unique_ptr<QLockFile> lock_;
-    QTimer timer_;
+    QTimer timer_, retry_;
+    bool failed_ = false;
     Worker writer_;  // copies land in order
 };
 

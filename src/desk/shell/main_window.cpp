@@ -46,6 +46,7 @@
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMimeData>
+#include <QScrollArea>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
@@ -84,7 +85,7 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     writer_->enterLooks(*proof_);
     new WordTips(this);
     setObjectName(QStringLiteral("mainWindow"));
-    setMinimumSize(1024, 660);
+    setMinimumSize(480, 320);
     setAcceptDrops(true);
     resize(1280, 800);
     auto* central = new QWidget(this);
@@ -112,7 +113,14 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     column->addLayout(row, 1);
     foot_ = new FootLine(document_, central);
     column->addWidget(foot_);
-    setCentralWidget(central);
+    // What the sheets need at least. A screen, or a part of one, that is smaller scrolls.
+    central->setMinimumSize(1024, 628);
+    auto* scroll = new QScrollArea(this);
+    scroll->setObjectName(QStringLiteral("windowScroll"));
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setWidgetResizable(true);
+    scroll->setWidget(central);
+    setCentralWidget(scroll);
     for (const auto& name : {tr("&Shoot"), tr("&Edit"), tr("Sho&t"), tr("&View"), tr("&Help")})
         menus_.push_back(menuBar()->addMenu(name));
     connectParts();

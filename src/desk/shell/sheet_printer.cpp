@@ -17,22 +17,32 @@
 #include <QPrinter>
 #include <QTextDocument>
 
+#include <map>
 #include <memory>
+#include <optional>
+#include <utility>
+#include <vector>
 
 namespace poquito::desk {
 namespace {
 
 const QMarginsF margins_mm(15, 10, 15, 9);
 
-std::string image(const QImage& drawn, int width) {
+/// With its height, so that a page can be laid out before it is drawn.
+std::string image(const QByteArray& png, QSize size, int width) {
+    return QStringLiteral("<img src=\"data:image/png;base64,%1\" width=\"%2\" height=\"%3\">")
+        .arg(QString::fromLatin1(png.toBase64()))
+        .arg(width)
+        .arg(width * size.height() / size.width())
+        .toStdString();
+}
+
+QByteArray png_of(const QImage& drawn) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
     drawn.save(&buffer, "PNG");
-    return QStringLiteral("<img src=\"data:image/png;base64,%1\" width=\"%2\">")
-        .arg(QString::fromLatin1(bytes.toBase64()))
-        .arg(width)
-        .toStdString();
+    return bytes;
 }
 
 /// On white paper, whatever the desk looks like; finer than a screen's pixels.
@@ -47,21 +57,28 @@ std::string drawing(QSize size, int width, const Paint& paint) {
     painter.setRenderHint(QPainter::Antialiasing);
     paint(painter, QRectF(QPointF(), QSizeF(size)));
     painter.end();
-    return image(drawn, width);
+    return image(png_of(drawn), size, width);
+}
+
+constexpr QSize bench_size(600, 234), frame_size(270, 226);
+constexpr int bench_width = 436, frame_width = 196;
+
+/// As large as the drawings, and empty.
+storage::SheetDrawings rooms_for_drawings() {
+    return {.bench = [](std::size_t) { return image({}, bench_size, bench_width); },
+            .frame = [](std::size_t) { return image({}, frame_size, frame_width); }};
 }
 
 storage::SheetDrawings drawings_of(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments) {
     storage::SheetDrawings drawings;
     drawings.bench = [&](std::size_t i) {
-        const QSize size(600, 234);
-        return drawing(size, 436, [&](QPainter& painter, const QRectF& area) {
+        return drawing(bench_size, bench_width, [&](QPainter& painter, const QRectF& area) {
             const auto layout = benchLayout(shoot.kit, shoot.shots[i], assessments[i].report, Elevation::side, area);
             paintBench(painter, layout, assessments[i], Elevation::side, area, 0);
         });
     };
     drawings.frame = [&](std::size_t i) {
-        const QSize size(270, 226);
-        return drawing(size, 196, [&](QPainter& painter, const QRectF& area) {
+        return drawing(frame_size, frame_width, [&](QPainter& painter, const QRectF& area) {
             FrameDrawing::paintFrame(painter, area.adjusted(4, 20, -4, -4), shoot.shots[i], assessments[i].report);
             const auto& optics = assessments[i].report.optics;
             painter.setPen(theme().quiet);
@@ -78,23 +95,24 @@ storage::SheetDrawings drawings_of(const shoot::Shoot& shoot, const std::vector<
 
 using Piece = std::unique_ptr<QTextDocument>;
 
-/// Lays pieces out for the device in letters of a size in points.
+/// Lays pieces out for the device in letters of a size in points: the day, or a shot. One is held at a time, and drawn
+/// only where it is to be printed: a thousand shots take no more memory than one.
 class Setter {
   public:
+    using Shot = std::optional<std::size_t>;  // empty: the day
+
     Setter(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, QPagedPaintDevice& device)
-        : shoot_(shoot), assessments_(assessments), device_(device) {
-        // Drawn once, however often it is set.
-        const auto fresh = drawings_of(shoot, assessments);
-        for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
-            benches_.push_back(fresh.bench(i));
-            frames_.push_back(fresh.frame(i));
-        }
+        : shoot_(shoot), assessments_(assessments), device_(device), drawings_(drawings_of(shoot, assessments)) {}
+
+    double height(Shot shot, double points) {
+        const auto [found, fresh] = heights_.try_emplace({shot.value_or(shoot_.shots.size()), points}, 0.0);
+        if (fresh) found->second = set(shot, points, rooms_for_drawings())->size().height();
+        return found->second;
     }
-    Piece day() const { return set(storage::day_sheet_html(shoot_, assessments_, style(9)), 9); }
-    Piece shot(std::size_t i, double points) const {
-        const storage::SheetDrawings drawings{.bench = [this](std::size_t one) { return benches_[one]; },
-                                              .frame = [this](std::size_t one) { return frames_[one]; }};
-        return set(storage::shot_sheet_html(shoot_, assessments_, i, style(points), drawings), points);
+    void draw(Shot shot, double points, QPainter& painter, const QRectF& part) {
+        if (!drawn_ || drawn_shot_ != shot || drawn_points_ != points)
+            drawn_ = set(shot, points, drawings_), drawn_shot_ = shot, drawn_points_ = points;
+        drawn_->drawContents(&painter, part);
     }
 
   private:
@@ -102,7 +120,9 @@ class Setter {
         const auto size = [](double pt) { return text::number_text(pt, 3) + "pt"; };
         return {.text_size = size(points), .title_size = size(points * 1.4), .setting_size = size(points * 1.9)};
     }
-    Piece set(const std::string& html, double points) const {
+    Piece set(Shot shot, double points, const storage::SheetDrawings& drawings) const {
+        const auto html = shot ? storage::shot_sheet_html(shoot_, assessments_, *shot, style(points), drawings)
+                               : storage::day_sheet_html(shoot_, assessments_, style(points));
         auto document = std::make_unique<QTextDocument>();
         QFont font = textFont();
         font.setPointSizeF(points);
@@ -117,76 +137,69 @@ class Setter {
     const shoot::Shoot& shoot_;
     const std::vector<advice::Assessment>& assessments_;
     QPagedPaintDevice& device_;
-    std::vector<std::string> benches_, frames_;
+    storage::SheetDrawings drawings_;
+    std::map<std::pair<std::size_t, double>, double> heights_;
+    Piece drawn_;
+    Shot drawn_shot_;
+    double drawn_points_ = 0;
 };
 
 /// A stretch of a piece on a page, in the device's pixels.
 struct Part {
-    std::size_t piece;
-    double from, height, y;
+    Setter::Shot shot;
+    double points, from, height, y;
 };
 
 /// Two shots a page where both go there whole in letters that can be read; else one, as large as it goes there.
-struct Pages {
-    std::vector<Piece> pieces;
-    std::vector<std::vector<Part>> parts;
-
-    Pages(const Setter& setter, std::size_t shots, double whole, double between) {
-        put(setter.day(), whole);
-        constexpr double small = 8;
-        for (std::size_t i = 0; i < shots; ++i) {
-            if (i + 1 < shots) {
-                auto one = setter.shot(i, small), two = setter.shot(i + 1, small);
-                const double first = one->size().height(), second = two->size().height();
-                if (first + between + second <= whole) {
-                    put(std::move(one), whole);
-                    parts.back().push_back({pieces.size(), 0, second, first + between});
-                    pieces.push_back(std::move(two));
-                    ++i;
-                    continue;
-                }
-            }
-            Piece fitting;
-            for (const double points : {12.0, 11.0, 10.0, 9.0, small}) {
-                fitting = setter.shot(i, points);
-                if (fitting->size().height() <= whole) break;
-            }
-            put(std::move(fitting), whole);
-        }
-    }
-
-  private:
-    /// On pages of its own: one, or as many as it is long.
-    void put(Piece piece, double whole) {
-        const double height = piece->size().height();
+std::vector<std::vector<Part>> pages_of(Setter& setter, std::size_t shots, double whole, double between) {
+    std::vector<std::vector<Part>> pages;
+    // On pages of its own: one, or as many as it is long.
+    const auto put = [&](Setter::Shot shot, double points) {
+        const double height = setter.height(shot, points);
         for (double from = 0; from < height; from += whole)
-            parts.push_back({{pieces.size(), from, std::min(whole, height - from), 0}});
-        pieces.push_back(std::move(piece));
+            pages.push_back({{shot, points, from, std::min(whole, height - from), 0}});
+    };
+    put(std::nullopt, 9);
+    constexpr double small = 8;
+    for (std::size_t i = 0; i < shots; ++i) {
+        if (i + 1 < shots) {
+            const double first = setter.height(i, small), second = setter.height(i + 1, small);
+            if (first + between + second <= whole) {
+                put(i, small);
+                pages.back().push_back({i + 1, small, 0, second, first + between});
+                ++i;
+                continue;
+            }
+        }
+        double fitting = small;
+        for (const double points : {12.0, 11.0, 10.0, 9.0, small})
+            if (fitting = points; setter.height(i, points) <= whole) break;
+        put(i, fitting);
     }
-};
+    return pages;
+}
 
 void print(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, QPagedPaintDevice& device) {
     QPainter painter(&device);
     const double unit = device.logicalDpiX() / 96.0, foot = 20 * unit, between = 14 * unit;
-    const Setter setter(shoot, assessments, device);
-    const Pages pages(setter, shoot.shots.size(), device.height() - foot, between);
+    Setter setter(shoot, assessments, device);
+    const auto pages = pages_of(setter, shoot.shots.size(), device.height() - foot, between);
     const ThemeScope paper(ThemeKind::print);
     QFont small = textFont();
     small.setPointSizeF(8);
-    for (std::size_t i = 0; i < pages.parts.size(); ++i) {
+    for (std::size_t i = 0; i < pages.size(); ++i) {
         if (i > 0) device.newPage();
-        for (const auto& [piece, from, height, y] : pages.parts[i]) {
+        for (const auto& [shot, points, from, height, y] : pages[i]) {
             painter.save();
             painter.translate(0, y - from);
-            pages.pieces[piece]->drawContents(&painter, QRectF(0, from, device.width(), height));
+            setter.draw(shot, points, painter, QRectF(0, from, device.width(), height));
             painter.restore();
         }
         painter.setFont(small);
         painter.setPen(theme().quiet);
         const QRectF line(0, device.height() - foot, device.width(), foot);
         painter.drawText(line, Qt::AlignLeft | Qt::AlignBottom, toQt(shoot.title));
-        painter.drawText(line, Qt::AlignRight | Qt::AlignBottom,
-                         QObject::tr("%1 of %2").arg(i + 1).arg(pages.parts.size()));
+        painter.drawText(line, Qt::AlignRight | Qt::AlignBottom, QObject::tr("%1 of %2").arg(i + 1).arg(pages.size()));
     }
 }
 

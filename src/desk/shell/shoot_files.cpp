@@ -51,6 +51,7 @@ ShootFiles::ShootFiles(Document& document, RunDesk& runs, QWidget& window)
 
 bool ShootFiles::open(const QString& path) {
     if (isPicture(path)) return restorePicture(path);
+    const auto mark = storage::mark_of(path.toStdString());
     auto loaded = storage::load_shoot(path.toStdString());
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
         Q_EMIT problemFound(
@@ -58,6 +59,7 @@ bool ShootFiles::open(const QString& path) {
         return false;
     }
     Q_EMIT problemFound({});
+    mark_ = mark;
     document_.open(std::move(std::get<shoot::Shoot>(loaded)), QFileInfo(path).absoluteFilePath());
     remember(document_.path());
     return true;
@@ -94,13 +96,36 @@ bool ShootFiles::saveTo(const QString& path) {
         return false;
     }
     Q_EMIT problemFound({});
+    mark_ = storage::mark_of(path.toStdString());
     document_.setSaved(QFileInfo(path).absoluteFilePath());
     remember(document_.path());
     Q_EMIT told(tr("Saved %1").arg(QFileInfo(path).fileName()));
     return true;
 }
 
-bool ShootFiles::save() { return document_.path().isEmpty() ? askSaveAs() : saveTo(document_.path()); }
+bool ShootFiles::save() {
+    if (document_.path().isEmpty()) return askSaveAs();
+    return mayReplace(document_.path()) && saveTo(document_.path());
+}
+
+bool ShootFiles::mayReplace(const QString& path) {
+    const auto now = storage::mark_of(path.toStdString());
+    if (!now || now == mark_) return true;
+    QMessageBox box(QMessageBox::NoIcon, tr("The file was changed elsewhere"),
+                    tr("%1 was written by another window or program since it was opened here.\n"
+                       "Both can be kept: save this one under another name, and open the other.")
+                        .arg(QFileInfo(path).fileName()),
+                    QMessageBox::Cancel, &window_);
+    box.setObjectName(QStringLiteral("changedElsewhereQuestion"));
+    const auto* both = box.addButton(tr("Save this as\u2026"), QMessageBox::AcceptRole);
+    const auto* ours = box.addButton(tr("Replace the other"), QMessageBox::DestructiveRole);
+    const auto* theirs = box.addButton(tr("Open the other"), QMessageBox::DestructiveRole);
+    box.setDefaultButton(QMessageBox::Cancel);
+    box.exec();
+    if (box.clickedButton() == both) askSaveAs();
+    if (box.clickedButton() == theirs) open(path);
+    return box.clickedButton() == ours;
+}
 
 bool ShootFiles::askSaveAs() {
     QString suggested = document_.path();
@@ -181,6 +206,7 @@ void ShootFiles::remember(const QString& path) {
 void ShootFiles::startAutosave(const QDir& folder) {
     const auto recovered = recoverOrDiscard(folder);
     autosave_ = std::make_unique<Autosave>(document_, folder);
+    connect(autosave_.get(), &Autosave::told, this, &ShootFiles::problemFound);
     if (document_.isUnsaved()) autosave_->flush();
     if (recovered) Autosave::discard(*recovered);  // only now that this window's own copy is on the disk
 }
@@ -195,14 +221,21 @@ std::optional<Leftover> ShootFiles::recoverOrDiscard(const QDir& folder) {
                         tr("Poquito ended unexpectedly with unsaved changes to “%1” (%2).\nRecover them?")
                             .arg(toQt(shoot.title),
                                  QFileInfo(leftover.copy).lastModified().toString(QStringLiteral("d MMM yyyy hh:mm"))),
-                        QMessageBox::Yes | QMessageBox::No, &window_);
+                        QMessageBox::Yes | QMessageBox::No | QMessageBox::Cancel, &window_);
         box.setObjectName(QStringLiteral("recoverQuestion"));
         box.button(QMessageBox::Yes)->setText(tr("Recover"));
         box.button(QMessageBox::No)->setText(tr("Discard"));
-        if (box.exec() == QMessageBox::Yes) {
+        box.button(QMessageBox::Cancel)->setText(tr("Ask again next time"));
+        box.setEscapeButton(QMessageBox::Cancel);
+        const int answer = box.exec();
+        if (answer == QMessageBox::Yes) {
+            // Of a file that was written after the copy nobody here knows what it says: saving over it asks.
+            const bool newer = QFileInfo(leftover.original).lastModified() > QFileInfo(leftover.copy).lastModified();
+            mark_ = newer ? std::nullopt : storage::mark_of(leftover.original.toStdString());
             document_.recover(std::move(shoot), leftover.original);
             return leftover;
         }
+        if (answer != QMessageBox::No) return std::nullopt;
         Autosave::discard(leftover);
     }
     return std::nullopt;

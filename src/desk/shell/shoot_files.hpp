@@ -2,6 +2,7 @@
 
 #include "desk/shell/autosave.hpp"
 #include "desk/shell/document.hpp"
+#include "storage/atomic_file.hpp"
 
 #include <QObject>
 #include <QStringList>
@@ -54,6 +55,8 @@ class ShootFiles : public QObject {
     void told(const QString& news);
 
   private:
+    /// The file may be written: it is as it was read or written last, or the person says what becomes of the other.
+    bool mayReplace(const QString& path);
     bool restorePicture(const QString& path);
     void remember(const QString& path);
     int askToSave();  // QMessageBox::Save, Discard or Cancel
@@ -65,6 +68,7 @@ class ShootFiles : public QObject {
     RunDesk& runs_;
     QWidget& window_;
     std::unique_ptr<Autosave> autosave_;
+    std::optional<storage::FileMark> mark_;  // of the document's file as it was read or written last
 };
 
 }  // namespace poquito::desk

@@ -3,6 +3,7 @@
 #include "desk/base/colour_field.hpp"
 #include "desk/base/line_field.hpp"
 #include "desk/base/options.hpp"
+#include "desk/base/picture_file.hpp"
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
 #include "desk/base/user_file.hpp"
@@ -15,7 +16,6 @@
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
-#include <QImageReader>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -237,13 +237,8 @@ bool SubjectLeaf::loadHeightMap(const QString& path) {
         Q_EMIT problemFound(tr("%1 is no height map: %2").arg(QFileInfo(path).fileName(), why));
         return false;
     };
-    QImageReader reader(path);
-    reader.setAutoTransform(true);
-    constexpr int largest = 20000;
-    if (std::max(reader.size().width(), reader.size().height()) > largest)
-        return refuse(tr("wider or higher than %1 pixels").arg(largest));
-    QImage image = reader.read();
-    if (image.isNull()) return refuse(tr("%1, expected a picture").arg(reader.errorString().toLower()));
+    auto [image, problem] = readPicture(path.toStdString(), Turned::upright);
+    if (image.isNull()) return refuse(tr("%1, expected a picture").arg(problem.toLower()));
     if (std::max(image.width(), image.height()) > greatest_height_map)
         image = image.scaled(greatest_height_map, greatest_height_map, Qt::KeepAspectRatio, Qt::SmoothTransformation);
     if (image.width() < 2 || image.height() < 2)

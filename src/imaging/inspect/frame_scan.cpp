@@ -141,6 +141,7 @@ void FrameScanner::measure_detail(const ToLuma& to_luma_of) {
 void FrameScanner::measure_level(const Lines& lines) {
     const int row = std::min((lines.count - 1) * lines.spacing / cell_, rows_ - 1);
     const auto& line = lines.last[static_cast<std::size_t>((lines.count - 1) % 5)];
+    if (line.empty()) return;  // narrower than a place of the coarsest means
     const int cell = std::max(1, cell_ / lines.factor), wide = static_cast<int>(line.size());
     for (int column = 0; column < columns_; ++column) {
         const int from = std::min(column * cell, wide - 1), to = std::min(wide, from + cell);

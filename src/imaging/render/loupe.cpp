@@ -139,7 +139,8 @@ class Work {
         const auto fresh = take_up(sheets, shown);
         light_and_gather(fresh);
         auto& blurred = memory_.sheets;
-        tbb::parallel_for(std::size_t{0}, shown.size(), [&](std::size_t i) {
+        for_each_of(static_cast<int>(shown.size()), [&](int index) {
+            const auto i = static_cast<std::size_t>(index);
             if (stopped()) return;
             Blurred& one = blurred[i];
             if (one.spectrum.width == 0) {

@@ -124,9 +124,10 @@ constexpr const char* book_leaves[] = {"logTab", "lessonsTab", "protocolsTab", "
 void openBook(Person& person, const char* tab) {
     person.window().goTo(desk::Sheet::book);
     person.click(QLatin1String(tab));
-    (void)QTest::qWaitFor([&] { return !person.window().logWriter().isBusy(); }, 20000);
-    QTest::qWait(50);
-    person.settle();
+    for (int i = 0; i < 3; ++i) {
+        REQUIRE(QTest::qWaitFor([&] { return !person.window().logWriter().isBusy(); }, 60000));
+        person.settle();
+    }
 }
 constexpr const char* day_leaves[] = {"hoursTab", "sunTab", "setsTab", "outletsTab", "packingTab", "seasonsTab"};
 

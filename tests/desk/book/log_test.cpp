@@ -46,10 +46,15 @@ struct Keeper : Person {
     }
     /// Until all is entered and answered.
     void wait() {
-        (void)QTest::qWaitFor([&] { return !writer().isBusy(); }, 20000);
-        QTest::qWait(150);
-        (void)QTest::qWaitFor([&] { return !writer().isBusy(); }, 20000);
-        settle();
+        const auto quiet = [&] {
+            const auto* leaf = window().findChild<desk::LogLeaf*>();
+            return !writer().isBusy() && !(leaf && leaf->isWaiting());
+        };
+        // Answers ask again: quiet before and after what waits is done.
+        for (int i = 0; i < 3; ++i) {
+            REQUIRE(QTest::qWaitFor(quiet, 60000));
+            settle();
+        }
     }
     void verdict(shoot::Verdict verdict, const char* time) {
         document().editShot({QStringLiteral("verdict")}, [&](shoot::Shot& shot) {
@@ -78,11 +83,11 @@ TEST_CASE("a run and a verdict are entered as they happen, what is taken back at
     settings.rehearsed.reset(), settings.railLine.clear(), settings.dialectFile.clear();
     runs.setSettings(settings);
     runs.start({person.shot().id}, false);
-    REQUIRE(QTest::qWaitFor([&] { return !runs.isRunning(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !runs.isRunning(); }, 60000));
     person.wait();
     person.openLog();
     // The run, what its frames showed once they were looked at, and the verdict.
-    REQUIRE(QTest::qWaitFor([&] { return person.board()->entries().size() == 3; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return person.board()->entries().size() == 3; }, 60000));
     const auto& entries = person.board()->entries();
     const auto of = [&](log::Kind kind) { return *std::ranges::find(entries, kind, &log::Entry::kind); };
     CHECK(of(log::Kind::proof).verdict == "keep");
@@ -217,7 +222,6 @@ TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entr
     REQUIRE(all == 200);  // the newest
     CHECK(person.text(QStringLiteral("logFound")).contains(QStringLiteral("the newest 200")));
     person.type(QStringLiteral("logWordsField"), QStringLiteral("brooch"));
-    QTest::qWait(200);
     person.wait();
     CHECK(board->entries().size() < all);
     REQUIRE_FALSE(board->entries().empty());
@@ -258,7 +262,7 @@ TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entr
     person.log().importFrom(csv);
     person.wait();
     person.type(QStringLiteral("logWordsField"), QStringLiteral("bee"));
-    QTest::qWait(200);
+    person.wait();
     person.choose(QStringLiteral("logKindChoice"), QStringLiteral("counts"));
     person.wait();
     CHECK_FALSE(board->entries().empty());

@@ -42,9 +42,10 @@ struct Learner : Person {
         settle();
     }
     void wait() {
-        (void)QTest::qWaitFor([&] { return !window().logWriter().isBusy(); }, 20000);
-        QTest::qWait(100);
-        settle();
+        for (int i = 0; i < 3; ++i) {
+            REQUIRE(QTest::qWaitFor([&] { return !window().logWriter().isBusy(); }, 60000));
+            settle();
+        }
     }
 };
 

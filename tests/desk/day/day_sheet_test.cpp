@@ -98,7 +98,7 @@ TEST_CASE("a thing gets its views by one click, and a list of things gets them a
     CHECK(problem.contains(QStringLiteral("things.csv")));
     // The pictures come, beside the interface.
     auto* day = person.window().findChild<desk::DaySheet*>();
-    CHECK(QTest::qWaitFor([&] { return day->picturesAreMade(); }, 20000));
+    CHECK(QTest::qWaitFor([&] { return day->picturesAreMade(); }, 60000));
 }
 
 TEST_CASE("what deviates from its lock is said on the board and set back by a click, plates are added",
@@ -210,7 +210,7 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     // In the order of least work.
     person.click(QStringLiteral("hoursTab"));
     auto* apply = person.find<QPushButton>(QStringLiteral("applyOrderButton"));
-    (void)QTest::qWaitFor([&] { return apply->isEnabled(); }, 3000);
+    (void)QTest::qWaitFor([&] { return apply->isEnabled(); }, 60000);
     if (apply->isEnabled() && apply->isVisible()) person.click(apply);
     // Run, all of it.
     auto& runs = person.window().runs();
@@ -233,7 +233,7 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     person.click(QStringLiteral("outletsTab"));
     auto* leaf = person.window().findChild<desk::OutletsLeaf*>();
     leaf->write(QString::fromStdString((folder / "out").string()));
-    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 30000));
+    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 60000));
     person.settle();
     std::map<std::string, int> written;
     for (const char* shop : {"shop-square", "shop-free"})
@@ -257,7 +257,7 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     white.fill(Qt::white);
     REQUIRE(white.save(QString::fromStdString(finished.string())));
     leaf->write(QString::fromStdString((folder / "out").string()));
-    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 30000));
+    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 60000));
     int large = 0;
     for (const auto& entry : std::filesystem::directory_iterator(folder / "out" / "shop-square"))
         large += QImage(QString::fromStdString(entry.path().string())).width() == 2000;

@@ -34,7 +34,7 @@ struct AtDepth : Person {
         auto* loupe = find<desk::LoupeView>(QStringLiteral("loupe"));
         auto* ladder = find<desk::LadderView>(QStringLiteral("ladder"));
         REQUIRE(
-            QTest::qWaitFor([&] { return finder->isSettled() && loupe->isSettled() && ladder->isSettled(); }, 20000));
+            QTest::qWaitFor([&] { return finder->isSettled() && loupe->isSettled() && ladder->isSettled(); }, 60000));
     }
     void clickFinder(imaging::Place place) {
         QTest::mouseClick(finder, Qt::LeftButton, {}, finder->pointOf(place).toPoint());
@@ -222,7 +222,7 @@ TEST_CASE("the contact sheet carries the plan and shows every rung", "[desk][fin
     auto* ladder = person.find<desk::LadderView>(QStringLiteral("ladder"));
     QImage sheet;
     ladder->makeSheet([&](const QImage& made) { sheet = made; });
-    REQUIRE(QTest::qWaitFor([&] { return !sheet.isNull(); }, 30000));
+    REQUIRE(QTest::qWaitFor([&] { return !sheet.isNull(); }, 60000));
     CHECK(sheet.width() > 3 * 480);
     const auto rows = (ladder->rungs().size() + 2) / 3;
     CHECK(sheet.height() > static_cast<int>(rows) * 320);

@@ -45,7 +45,7 @@ struct WithBag : Person {
         return *found;
     }
     static void wait(desk::ReachFinder& finder) {
-        for (int i = 0; i < 2000 && finder.isSearching(); ++i) QTest::qWait(5);
+        REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
         REQUIRE_FALSE(finder.isSearching());
     }
     template <typename Widget>

@@ -59,7 +59,7 @@ struct AtReach : Person {
         return *found;
     }
     void waitForSearch(desk::ReachFinder& finder) {
-        for (int i = 0; i < 2000 && finder.isSearching(); ++i) QTest::qWait(5);
+        REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
         settle();
         REQUIRE_FALSE(finder.isSearching());
     }
@@ -612,7 +612,7 @@ TEST_CASE("a search behind a closed window ends", "[desk][search]") {
     REQUIRE(finder.isSearching());
     finder.close();
     // Long before it could be done.
-    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 3000));
+    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
     auto* model = static_cast<desk::ReachModel*>(finder.findChild<QTableView*>(QStringLiteral("foundTable"))->model());
     CHECK(model->kit() != person.document().kit());  // what it did not find is not shown
     CHECK(finder.findChild<QLabel*>(QStringLiteral("foundText"))->text() == QStringLiteral("Cancelled."));
@@ -620,5 +620,5 @@ TEST_CASE("a search behind a closed window ends", "[desk][search]") {
     person.trigger(QStringLiteral("findSetupAction"));
     CHECK(finder.isSearching());
     finder.close();
-    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 3000));
+    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
 }

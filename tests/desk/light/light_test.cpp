@@ -1,4 +1,5 @@
 // The Light station as a person works at it: lamps on the bench, the balance chart, the leaves and the test frame.
+#include "desk/base/leaves.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/light/balance_chart.hpp"
 #include "desk/light/freeze_table.hpp"
@@ -313,7 +314,7 @@ TEST_CASE("the finder can stand above the lights, and its picture follows them",
     auto* finder = person.find<desk::FinderView>(QStringLiteral("finder"));
     REQUIRE(finder->isVisible());
     const auto picture = [&] {
-        for (int i = 0; i < 200 && !finder->isSettled(); ++i) QTest::qWait(25);
+        REQUIRE(QTest::qWaitFor([&] { return finder->isSettled(); }, 60000));
         return finder->grab().toImage();
     };
     // How much brighter the left of the subject is than its right.
@@ -478,15 +479,48 @@ TEST_CASE("the sky sets its usual reading and width, and a window its side", "[d
     CHECK_FALSE(person.find(QStringLiteral("ambientAzimuthField"))->isVisible());
 }
 
+namespace {
+
+/// Share of its pixels that are of another colour than most.
+double inkOf(QWidget* widget) {
+    const QImage image = widget->grab().toImage().convertToFormat(QImage::Format_RGB32);
+    QHash<QRgb, int> colours;
+    for (int y = 0; y < image.height(); ++y) {
+        const auto* line = reinterpret_cast<const QRgb*>(image.constScanLine(y));
+        for (int x = 0; x < image.width(); ++x) ++colours[line[x]];
+    }
+    const int most = *std::ranges::max_element(colours);
+    return 1 - static_cast<double>(most) / (static_cast<double>(image.width()) * image.height());
+}
+
+}  // namespace
+
 TEST_CASE("every leaf of Light draws every demo shot, at its least size too", "[desk][light]") {
     for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
         AtLight person("Fossil urchin", size);
         auto* cards = person.find<QListView>(QStringLiteral("shotCards"));
+        const auto leafOf = [&](const char* tab) {
+            for (auto* leaves : person.window().findChildren<desk::Leaves*>())
+                if (leaves->isVisible() && leaves->currentName() == QLatin1String(tab)) return leaves->currentLeaf();
+            FAIL("no leaf " << tab);
+            return static_cast<QWidget*>(nullptr);
+        };
         for (const char* tab : {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"}) {
             person.leaf(tab);
             for (int row = 0; row < cards->model()->rowCount(); ++row) {
                 person.clickRow(cards, cards->model()->index(row, 0));
-                CHECK_FALSE(person.window().grab().isNull());
+                INFO(tab << ", shot " << row);
+                auto* leaf = leafOf(tab);
+                CHECK(inkOf(leaf) > 0.01);
+                // A drawing of our own that shows is not an empty sheet of paper.
+                for (auto* drawing : leaf->findChildren<QWidget*>()) {
+                    const bool own = QByteArray(drawing->metaObject()->className()).startsWith("poquito::desk::");
+                    if (!own || !drawing->isVisible() || drawing->width() * drawing->height() < 4000 ||
+                        drawing->findChild<QWidget*>())
+                        continue;
+                    INFO(drawing->metaObject()->className());
+                    CHECK(inkOf(drawing) > 0.002);
+                }
             }
         }
     }

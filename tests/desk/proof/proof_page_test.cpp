@@ -52,7 +52,7 @@ class Prover : public Person {
     }
     FramesPanel& frames() { return *find<ProofPage>(QStringLiteral("ProofPage"))->frames(); }
     void waitForPictures() {
-        REQUIRE(QTest::qWaitFor([&] { return frames().isSettled(); }, 20000));
+        REQUIRE(QTest::qWaitFor([&] { return frames().isSettled(); }, 60000));
     }
     const proof::Note* note(proof::Code code) {
         for (const auto& one : look().notes)
@@ -459,13 +459,13 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     CHECK(words(2) == QStringLiteral("stack of 12, to be mended: a gap"));
     // No plan has that ISO: it is asked, once.
     auto& rows = person.window().proof().sorted();
-    CHECK_FALSE(rows[2].sorted.shot);
+    CHECK(rows[2].shot.empty());
     list->setFocus();
     list->setCurrentIndex(list->model()->index(2, 0));
     person.key(Qt::Key_K);  // of no shot: nothing to note it at
     CHECK(rows[2].done.isEmpty());
     person.choose(QStringLiteral("sortingShotChoice"), QStringLiteral("Fossil urchin"));
-    REQUIRE(rows[2].sorted.shot == 0);
+    REQUIRE(rows[2].shot == person.document().shoot().shots[0].id);
     list->setFocus();
     person.key(Qt::Key_R);
     CHECK(rows[2].done == QStringLiteral("to be redone"));
@@ -531,7 +531,7 @@ TEST_CASE("looking is ended by a click, and by closing the window", "[desk][proo
     {
         Prover person;
         person.drop({card.path()});
-        REQUIRE(QTest::qWaitFor([&] { return person.window().proof().look(person.shotId()) != nullptr; }, 10000));
+        REQUIRE(QTest::qWaitFor([&] { return person.window().proof().look(person.shotId()) != nullptr; }, 60000));
         person.click(QStringLiteral("cancelProofButton"));
         CHECK_FALSE(person.window().proof().isBusy());
         CHECK(person.text(QStringLiteral("proofProgress")).startsWith(QStringLiteral("stopped: ")));

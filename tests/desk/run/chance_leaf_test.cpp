@@ -126,7 +126,7 @@ TEST_CASE("a rehearsal draws tries by the odds that are said, and shows each", "
     auto* view = person.find<desk::RehearsalView>(QStringLiteral("rehearsalView"));
     REQUIRE(view->isVisible());
     CHECK_FALSE(person.odds()->isVisible());
-    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 8; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 8; }, 60000));
     CHECK(view->sharp() <= view->shown());
     CHECK(view->words().contains(desk::oddsText(person.report().chance->reckoned)));
     CHECK_FALSE(view->grab().isNull());
@@ -135,7 +135,7 @@ TEST_CASE("a rehearsal draws tries by the odds that are said, and shows each", "
         shot.subject.sway_amplitude = 0.001;
         shot.subject.sway_depth = 0;
     });
-    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 4; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 4; }, 60000));
     CHECK(view->sharp() == view->shown());
     person.click(QStringLiteral("rehearseButton"));
     CHECK(person.odds()->isVisible());

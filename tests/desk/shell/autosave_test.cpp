@@ -18,13 +18,13 @@ TEST_CASE("unsaved work is copied, and the copy goes with the save", "[desk][aut
     autosave.flush();
     CHECK_FALSE(QFile::exists(autosave.copyPath()));  // nothing unsaved yet
     document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.name = "Changed"; });
-    REQUIRE(QTest::qWaitFor([&] { return QFile::exists(autosave.copyPath()); }, 10000));
+    REQUIRE(QTest::qWaitFor([&] { return QFile::exists(autosave.copyPath()); }, 60000));
     autosave.flush();
     const auto copy = storage::load_shoot(autosave.copyPath().toStdString());
     CHECK(std::get<shoot::Shoot>(copy) == document.shoot());
     CHECK(Autosave::leftovers(QDir(folder.path())).empty());  // its owner lives
     document.setSaved(QStringLiteral("/somewhere/plain.poquito"));
-    CHECK(QTest::qWaitFor([&] { return !QFile::exists(autosave.copyPath()); }, 10000));
+    CHECK(QTest::qWaitFor([&] { return !QFile::exists(autosave.copyPath()); }, 60000));
 }
 
 TEST_CASE("an orderly end leaves no copy", "[desk][autosave]") {
@@ -53,7 +53,7 @@ TEST_CASE("what a killed program left behind is offered and comes back, unsaved"
     REQUIRE(program.waitForStarted());
     const QDir recovery(folder.path() + QStringLiteral("/poquito/poquito/recovery"));
     REQUIRE(QTest::qWaitFor(
-        [&] { return !recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).isEmpty(); }, 10000));
+        [&] { return !recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).isEmpty(); }, 60000));
     // Its own copy, as it would have written it.
     const QString lock = recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).front();
     auto shoot = test::plain_shoot();

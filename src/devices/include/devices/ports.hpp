@@ -57,6 +57,7 @@ class RailPort : public Device {
         double backlash = 0;
         bool has_home = true;
         double speed = 2;  // mm/s
+        bool tells_position = true;
     };
     virtual Capabilities capabilities() const = 0;
     virtual Done home() = 0;                    // to its switch: position 0

@@ -20,6 +20,7 @@ struct DeliveryPlan {
     std::vector<DeliveryJob> jobs;
     std::vector<std::string> missing;  // for people: what cannot be written, and why
 };
+/// Names are made of ids and views by storage::safe_name, each once: nothing is written outside of `folder`.
 /// Finished pictures are taken from the folder `finished` in `folder`, by the id of their shot; a single frame without
 /// one goes as its last run took it.
 DeliveryPlan delivery_plan(const shoot::Shoot& shoot, const job::AllAssessed& shots,
@@ -30,6 +31,8 @@ struct Delivered {
     int width = 0, height = 0;
     std::string problem;  // empty: it is written, and as its outlet takes it
 };
-Delivered deliver(const DeliveryJob& job);
+/// With a picture that is there already.
+enum class IfThere { keep, replace };
+Delivered deliver(const DeliveryJob& job, IfThere there);
 
 }  // namespace poquito::proof

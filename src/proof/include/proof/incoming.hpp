@@ -17,15 +17,17 @@ class Incoming {
     explicit Incoming(std::filesystem::path folder, bool all = false);
 
     /// Those that are whole now and were not yet given, in the order of their names: a file is whole when it did not
-    /// grow between three questions. To be asked a few times a second.
+    /// change between three questions. One that changes after it was given, as when a copy had stalled, is given again.
+    /// To be asked a few times a second.
     std::vector<std::filesystem::path> whole();
-    /// Some are there that still grow.
+    /// Some are there that changed lately; those of no bytes, and those that were taken away, do not count for ever.
     bool any_growing() const;
 
   private:
     struct One {
         std::uintmax_t size = 0;
-        int quiet = 0;  // questions in a row at which it was as large
+        std::filesystem::file_time_type written = {};
+        int quiet = 0;  // questions in a row at which it was as it was
         bool given = false;
     };
     std::filesystem::path folder_;

@@ -146,7 +146,8 @@ std::vector<PictureArea> sharpest_areas(const FrameFacts& frame);
 /// Its numbers without its maps and its small picture, which are large.
 std::shared_ptr<const imaging::FrameScan> without_maps(const imaging::FrameScan& scan);
 
-/// The same of many, on all cores. `looked` is told of each as it is through, by the thread that did it; false ends it.
+/// The same of many, on all cores. `looked` is told of each as it is through, one after the other by the thread that
+/// asked; false ends it, after what is under way.
 void look_at_all(const std::vector<std::filesystem::path>& files,
                  const std::function<bool(std::size_t index, FrameFacts facts)>& looked);
 
@@ -154,7 +155,7 @@ void look_at_all(const std::vector<std::filesystem::path>& files,
 std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& request,
                                 const std::function<bool()>& go_on = {});
 
-/// `done` frames are through, of `all`; false ends it.
+/// `done` frames are through, of `all`: one more each time, told by the thread that asked; false ends it.
 using Progress = std::function<bool(std::size_t done, std::size_t all)>;
 
 /// Both, on all cores. Empty: told to end.

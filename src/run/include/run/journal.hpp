@@ -7,6 +7,7 @@
 #include <filesystem>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 /// The exact record of a run while it lasts: a text file that is only ever added to, one JSON object a line, each on
@@ -28,6 +29,7 @@ struct RunState {
     std::vector<shoot::ExposedFrame> taken;  // all exposures that were kept, in the order they were taken
     std::optional<shoot::RunEnd> end;        // empty: it broke off
     std::string remark;                      // what the last fault was
+    std::vector<std::size_t> damaged_lines;  // of the journal, from 1: passed over
 
     /// What is still to be taken: pending, begun but not known to be exposed, exposed but not known to be saved.
     std::vector<std::size_t> missing() const;
@@ -64,14 +66,25 @@ class Journal {
     int file_ = -1;
 };
 
-/// Lines that cannot be read are passed over where they are the last; else the error names the line.
+/// Each line carries a check, and the first stands twice: lines that are damaged are passed over and told. What a frame
+/// was exposed with is then as planned, one that is not known to be saved is taken again. An error where no line says
+/// which run it is.
 storage::ReadResult<RunState> read_journal(const std::filesystem::path& path);
+/// What is read of it; `path` is for the error alone.
+storage::ReadResult<RunState> journal_of(std::string_view text, const std::filesystem::path& path);
+
+/// "line 7 of its journal is damaged and was passed over"; empty: none is.
+std::string damage_text(const RunState& state);
 
 /// For the log in the shoot file.
 shoot::RunRecord record_of(const RunState& state);
 
 /// Journals in the folder of runs that did not end, newest first; `run_is_on` tells those that someone is at.
-std::vector<std::filesystem::path> unfinished_runs(const std::filesystem::path& folder);
+struct UnfinishedRuns {
+    std::vector<std::filesystem::path> journals;
+    std::vector<storage::ReadError> unreadable;  // of which nobody knows
+};
+UnfinishedRuns unfinished_runs(const std::filesystem::path& folder);
 bool run_is_on(const std::filesystem::path& journal);
 
 }  // namespace poquito::run

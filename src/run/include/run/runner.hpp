@@ -75,6 +75,8 @@ class Runner {
     devices::Done take(std::size_t frame);
     devices::Done approach(const RunFrame& frame);
     devices::Done move_rail(double position);
+    devices::Done check_rail(double wanted);
+    devices::Done check_folder();
     double way_ahead() const;
     double seconds_left() const;
     bool goes_back(const RunFrame& frame) const;
@@ -124,6 +126,7 @@ class Runner {
     std::map<std::size_t, double> brightness_;    // of frames on the card
     std::vector<bool> retaken_;
     bool journal_failed_ = false;
+    bool had_folder_ = false;  // of the frames
 };
 
 }  // namespace poquito::run

@@ -12,7 +12,9 @@ namespace poquito::schedule {
 /// What has to be ordered, `n` jobs.
 struct Problem {
     std::vector<double> duration;                 // of each, its own handling included
-    std::vector<std::vector<double>> change;      // from the first index to the second
+    std::vector<std::vector<double>> change;      // from the set-up of the first index to that of the second
+    /// Set-ups that each begins and ends with, as indices of `change`; empty: each job has one of its own.
+    std::vector<std::size_t> enters, leaves;
     std::vector<double> first;                    // before each where it begins the day; empty: nothing
     std::vector<std::vector<std::size_t>> after;  // of each: the jobs that have to be done before it
     std::vector<std::optional<double>> not_before;
@@ -20,6 +22,10 @@ struct Problem {
     std::vector<std::vector<std::size_t>> blocks;  // jobs of which each follows the one before it at once
     double begin = 0;
     bool waiting_counts = false;  // idle time is no better than work: the day that ends first is the best
+
+    double change_between(std::size_t job, std::size_t next) const {
+        return change[leaves.empty() ? job : leaves[job]][enters.empty() ? next : enters[next]];
+    }
 };
 
 struct Day {
