@@ -177,7 +177,7 @@ void apply(RunState& state, const Json& json) {
         frame = {.state = FrameState::exposed, .exposed = read_exposed(json)};
     } else if (event == "saved" || event == "dim") {
         // What it was exposed with stood on a line that is damaged: as it was planned.
-        if (frame.state != FrameState::exposed) frame.exposed = planned_frame(state.plan, index);
+        if (frame.state < FrameState::exposed) frame.exposed = planned_frame(state.plan, index);
         frame.state = event == "dim" ? FrameState::dim : FrameState::saved;
         if (event == "dim")
             frame.exposed.remark =
@@ -227,7 +227,7 @@ std::variant<Journal, storage::ReadError> Journal::create(const std::filesystem:
     if (file < 0) return system_error(path);
     Journal journal(file);
     const auto locked = lock(file, path);
-    if (!locked && journal.add(head + head)) {  // what the whole run hangs on
+    if (!locked && journal.add(head + "\n" + head)) {  // no damaged byte, of a line's end either, spoils both
         storage::flush_folder(path.parent_path());
         return journal;
     }
@@ -306,6 +306,7 @@ namespace {
 class JournalReader {
   public:
     void read(std::string_view line, std::size_t number) {
+        if (line.empty()) return;
         try {
             if (checked_ && !is_checked(line)) throw storage::ReadError{.place = {}, .problem = "damaged"};
             const auto json = Json::parse(line);
@@ -314,19 +315,20 @@ class JournalReader {
             else if (state_)
                 apply(*state_, json);
             else
-                damaged_.push_back(number);
+                pass_over(number, "not the head of a journal");
         } catch (const nlohmann::json::exception&) {
-            damaged_.push_back(number);
-        } catch (const storage::ReadError&) {
-            damaged_.push_back(number);
+            pass_over(number, "not a line of a run's journal");
+        } catch (const storage::ReadError& error) {
+            pass_over(number, error.problem);
         }
     }
 
     storage::ReadResult<RunState> state(const std::filesystem::path& path) && {
         if (!state_) {
-            const auto problem = damaged_.empty() ? "empty, expected the head of a journal"
-                                                  : "no line that can be read, expected the head of a journal";
-            return storage::ReadError{.place = path.string(), .problem = problem};
+            if (damaged_.empty())
+                return storage::ReadError{.place = path.string(), .problem = "empty, expected the head of a journal"};
+            return storage::ReadError{.place = fmt::format("{}: line {}", path.string(), damaged_.front()),
+                                      .problem = first_problem_};
         }
         state_->damaged_lines = std::move(damaged_);
         return *std::move(state_);
@@ -336,7 +338,12 @@ class JournalReader {
     std::optional<RunState> state_;
     bool checked_ = false;
     std::vector<std::size_t> damaged_;
+    std::string first_problem_;
 
+    void pass_over(std::size_t number, const std::string& problem) {
+        if (damaged_.empty()) first_problem_ = problem;
+        damaged_.push_back(number);
+    }
     void read_first(const Json& json, std::string_view line) {
         if (state_) return;  // its second copy
         const bool checked = json.value("version", 0) >= first_checked;

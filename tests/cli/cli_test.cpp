@@ -266,7 +266,7 @@ TEST_CASE("what does not arrive on a full device is an error of every command", 
     const fs::path folder = fs::temp_directory_path() / ("poquito-full-" + std::to_string(::getpid()));
     fs::create_directories(folder);
     const auto book = " --book " + (folder / "book.db").string();
-    REQUIRE(run("run " + demo + " orange-lichen " + folder.string() + " --width 24 --speed 1000000 --tests" + book).status ==
+    REQUIRE(run("run " + demo + " flint-lichen " + folder.string() + " --width 24 --speed 1000000 --tests" + book).status ==
             0);
     for (const std::string& command :
          {"report " + demo, "stack " + demo + " tide-brooch", "plan " + demo + " tide-brooch", "book --words lichen" + book,
@@ -290,7 +290,7 @@ TEST_CASE("a path that was named as the logbook and is none is refused, and noth
     fs::copy_file(demo, mine);
     const auto before = std::get<std::string>(storage::read_file(mine));
     for (const std::string& command :
-         {std::string("book --book "), "run " + demo + " orange-lichen " + (folder / "frames").string() + " --speed 1000000 --book ",
+         {std::string("book --book "), "run " + demo + " flint-lichen " + (folder / "frames").string() + " --speed 1000000 --book ",
           "inspect --shoot " + demo + " --shot tide-brooch " + demo + " --book "}) {
         INFO(command);
         const auto outcome = run(command + mine.string());
@@ -314,6 +314,7 @@ TEST_CASE("ids from elsewhere name files of their folder, and a picture that is 
         const auto was = made.outlets.front().id;
         made.outlets.resize(1);
         made.outlets.front().id = outlet;
+        made.outlets.front().least_short_px.reset();
         made.shots.erase(1, made.shots.size());
         auto& shot = made.shots[0];
         shot.id = name;

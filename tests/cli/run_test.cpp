@@ -158,8 +158,11 @@ TEST_CASE("a run that broke off ends with 3, and is gone on with by the same com
 
 TEST_CASE("an interrupt stops a run and keeps what was taken", "[cli][run]") {
     const Place place;
+    auto slow = test::twelve_frames();
+    slow.shots[0].capture.settle = 40;  // a frame takes two seconds of the wall clock
+    REQUIRE_FALSE(storage::save_shoot(slow, place.shoot));
     auto arguments = place.run();
-    arguments.back() = "1";  // a frame takes seconds
+    arguments.back() = "20";
     const pid_t child = started(arguments);
     // It hears of interrupts before it exposes.
     const auto exposed = [&] {

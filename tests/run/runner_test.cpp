@@ -380,8 +380,8 @@ TEST_CASE("a journal that is none is refused, and of one that is, lines that fit
         return storage::message(std::get<storage::ReadError>(state));
     };
     CHECK(problem("").find("empty") != std::string::npos);
-    CHECK(problem("hello\n").find("expected the head of a journal") != std::string::npos);
-    CHECK(problem("{\"journal\": \"other\", \"version\": 1}\n").find("expected the head") != std::string::npos);
+    CHECK(problem("hello\n").find("line 1: not a line of a run's journal") != std::string::npos);
+    CHECK(problem("{\"journal\": \"other\", \"version\": 1}\n").find("line 1: expected the head") != std::string::npos);
     test::BenchRun run;
     { auto journal = created(run); }
     // As the first version wrote it: once, and without checks.
@@ -796,7 +796,7 @@ TEST_CASE("a journal without frames is refused, and none is begun", "[bench][jou
     REQUIRE_FALSE(storage::replace_file(run.journal_path(), text.substr(0, frames) + "\"frames\":[]}\n"));
     const auto state = read_journal(run.journal_path());
     REQUIRE(std::holds_alternative<storage::ReadError>(state));
-    CHECK(storage::message(std::get<storage::ReadError>(state)).find("line 1: no frames") != std::string::npos);
+    CHECK(storage::message(std::get<storage::ReadError>(state)).find("line 1: damaged") != std::string::npos);
     auto plan = run.plan;
     plan.frames.clear();
     CHECK(test_plan(plan).frames.empty());

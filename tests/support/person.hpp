@@ -156,4 +156,17 @@ inline void answerNext(QMessageBox::StandardButton button, QString* asked = null
     });
 }
 
+/// Presses a button of the next question by the words on it.
+inline void answerNextBy(const QString& words, QString* asked = nullptr) {
+    QTimer::singleShot(0, qApp, [words, asked] {
+        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        REQUIRE(box);
+        if (asked) *asked = box->text();
+        for (auto* button : box->buttons())
+            if (button->text() == words) return button->click();
+        box->reject();
+        FAIL("no button " << words.toStdString());
+    });
+}
+
 }  // namespace poquito::test

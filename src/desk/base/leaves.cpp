@@ -1,5 +1,7 @@
 #include "desk/base/leaves.hpp"
 
+#include "desk/base/theme.hpp"
+
 #include <QHBoxLayout>
 #include <QStackedWidget>
 #include <QToolButton>
@@ -7,7 +9,7 @@
 
 namespace poquito::desk {
 
-Leaves::Leaves(QWidget* parent) : QWidget(parent) {
+Leaves::Leaves(QWidget* parent, Style style) : QWidget(parent), style_(style) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(4);
@@ -34,6 +36,7 @@ void Leaves::addLeaf(const Caption& tab, QWidget* leaf) {
     connect(button, &QToolButton::clicked, this, [this, index] { turnTo(index); });
     tabs_->addWidget(button);
     buttons_.push_back(button);
+    if (style_ == Style::parts) stylePart(button), stylePart(leaf);
 }
 
 int Leaves::current() const { return stack_->currentIndex(); }

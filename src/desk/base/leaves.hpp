@@ -14,7 +14,9 @@ namespace poquito::desk {
 class Leaves : public QWidget {
     Q_OBJECT
   public:
-    explicit Leaves(QWidget* parent = nullptr);
+    /// `parts`: each leaf is a part of the window (`stylePart`), which all of the leaves together are too large for.
+    enum class Style { ofTheSheet, parts };
+    explicit Leaves(QWidget* parent = nullptr, Style style = Style::ofTheSheet);
 
     void addLeaf(const Caption& tab, QWidget* leaf);
     int current() const;
@@ -28,6 +30,7 @@ class Leaves : public QWidget {
   private:
     QHBoxLayout* tabs_;
     QStackedWidget* stack_;
+    Style style_;
     QList<QToolButton*> buttons_;
 };
 

@@ -9,8 +9,12 @@
 #include <QPalette>
 #include <QProxyStyle>
 #include <QStyleFactory>
+#include <QTimer>
+#include <QWidget>
 
+#include <algorithm>
 #include <utility>
+#include <vector>
 
 namespace poquito::desk {
 namespace {
@@ -152,7 +156,6 @@ QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
 QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }
 QScrollBar::handle { background: @hairline; border-radius: 4px; min-height: 24px; min-width: 24px; }
 QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page { background: none; width: 0; height: 0; }
-QSplitter::handle { background: transparent; }
 QSlider::groove:horizontal { height: 2px; background: @hairline; }
 QSlider::handle:horizontal { width: 11px; height: 16px; margin: -8px 0; background: @focus; border: 1px solid @panel; border-radius: 3px; }
 QSlider:focus { border: 1px solid @link; border-radius: 3px; }
@@ -215,6 +218,11 @@ class DeskStyle : public QProxyStyle {
         if (hint == SH_DialogButtonBox_ButtonsHaveIcons) return 0;
         return QProxyStyle::styleHint(hint, option, widget, data);
     }
+    /// What lies between two parts of the window shows nothing of itself.
+    void drawControl(ControlElement element, const QStyleOption* option, QPainter* painter,
+                     const QWidget* widget) const override {
+        if (element != CE_Splitter) QProxyStyle::drawControl(element, option, painter, widget);
+    }
     QIcon standardIcon(StandardPixmap which, const QStyleOption* option, const QWidget* widget) const override {
         switch (which) {
             case SP_MessageBoxCritical:
@@ -259,20 +267,100 @@ class DeskStyle : public QProxyStyle {
     }
 };
 
+constexpr const char* holds_parts = "holdsParts";
+
+/// Keeps a part in the theme that is on.
+class PartStyle : public QObject {
+  public:
+    explicit PartStyle(QWidget* part) : QObject(part), part_(part) {
+        all().push_back(this);
+        part->installEventFilter(this);
+        freshen();
+    }
+    ~PartStyle() override { std::erase(all(), this); }
+
+    static void restyle(const QString& sheet) {
+        if (sheet == sheetNow()) return;
+        sheetNow() = sheet;
+        // Making one new may make others: those that are here now.
+        const auto now = all();
+        for (auto* part : now)
+            if (part->part_->isVisible()) part->freshen();
+        idle();
+    }
+    bool eventFilter(QObject*, QEvent* event) override {
+        if (event->type() == QEvent::Show) freshen();
+        return false;
+    }
+
+  private:
+    static std::vector<PartStyle*>& all() {
+        static std::vector<PartStyle*> parts;
+        return parts;
+    }
+    static QString& sheetNow() {
+        static QString sheet;
+        return sheet;
+    }
+    /// One at a time, so that what a person does comes between.
+    static void idle() {
+        static QTimer* timer = [] {
+            auto* made = new QTimer(qApp);
+            made->setInterval(0);
+            QObject::connect(made, &QTimer::timeout, made, [made] {
+                const auto stale = std::ranges::find_if(all(), [](auto* part) { return part->sheet_ != sheetNow(); });
+                if (stale == all().end()) return made->stop();
+                (*stale)->freshen();
+            });
+            return made;
+        }();
+        timer->start();
+    }
+    void freshen() {
+        if (sheet_ == sheetNow()) return;
+        sheet_ = sheetNow();
+        part_->setStyleSheet(sheet_);
+    }
+
+    QWidget* part_;
+    QString sheet_;  // it has
+};
+
+/// Dialogs, menus and whatever else opens over the desk.
+class WindowStyles : public QObject {
+  public:
+    using QObject::QObject;
+    bool eventFilter(QObject* watched, QEvent* event) override {
+        if (event->type() != QEvent::Polish || !watched->isWidgetType()) return false;
+        auto* widget = static_cast<QWidget*>(watched);
+        // Tips take the style of what they are about.
+        if (!widget->isWindow() || widget->property(holds_parts).toBool() || widget->inherits("QTipLabel")) return false;
+        for (const QObject* on = widget; on; on = on->parent())
+            for (const auto* child : on->children())
+                if (dynamic_cast<const PartStyle*>(child)) return false;
+        stylePart(widget);
+        return false;
+    }
+};
+
 }  // namespace
 
 void applyTheme(QApplication& application, ThemeKind kind) {
     current = kind;
     load_fonts();
-    static bool styled = false;  // once; the style sheet wraps it
+    static bool styled = false;  // once
     if (!std::exchange(styled, true)) {
         QApplication::setStyle(new DeskStyle);
+        QApplication::setFont(textFont());
         new PlainText(&application);
+        application.installEventFilter(new WindowStyles(&application));
     }
-    QApplication::setFont(textFont());
     QApplication::setPalette(palette_of(theme()));
-    application.setStyleSheet(style_sheet(theme()));
+    PartStyle::restyle(style_sheet(theme()));
 }
+
+void stylePart(QWidget* part) { new PartStyle(part); }
+void holdsParts(QWidget* window) { window->setProperty(holds_parts, true); }
 
 QFont textFont(int pixels, QFont::Weight weight) {
     // Copies of one QFont share what Qt looked up for it; drawings ask for the same few fonts again and again.

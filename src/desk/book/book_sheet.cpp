@@ -14,7 +14,7 @@ namespace poquito::desk {
 
 BookSheet::BookSheet(Document& document, Bag& bag, const PracticeLeaf::Desks& desks, QWidget* parent)
     : QWidget(parent),
-      leaves_(new Leaves(this)),
+      leaves_(new Leaves(this, Leaves::Style::parts)),
       kit_(new KitRoom(document, bag, this)),
       log_(new LogLeaf(document, desks.writer, this)),
       lessons_(new LessonsLeaf(document, desks.writer, this)),

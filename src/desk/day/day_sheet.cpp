@@ -17,7 +17,7 @@ DaySheet::DaySheet(Document& document, RunDesk& runs, LogDesk& log, QWidget* par
     : StationPage(document, parent),
       library_(new ViewSetLibrary({}, this)),
       pictures_(new ShotPictures(document, this)),
-      leaves_(new Leaves(this)),
+      leaves_(new Leaves(this, Leaves::Style::parts)),
       hours_(new HoursLeaf(document, runs, this)) {
     addColumn(1)->addWidget(leaves_, 1);
     leaves_->addLeaf({"hoursTab", tr("Hours"), tr("The shots over the hours, and the order that costs least")}, hours_);

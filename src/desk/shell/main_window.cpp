@@ -46,7 +46,9 @@
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMimeData>
+#include <QPainter>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
@@ -62,6 +64,21 @@ namespace {
 
 const auto sheet_key = QStringLiteral("place/sheet"), station_key = QStringLiteral("place/station");
 constexpr std::array sizes_of_everything = {100, 125, 150, 200};  // per cent
+
+/// A sheet of paper that others lie on, each a part of the window with a style of its own.
+class SheetFrame : public QFrame {
+  public:
+    using QFrame::QFrame;
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter painter(this);
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.setPen(theme().hairline);
+        painter.setBrush(theme().panel);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 4, 4);
+    }
+};
 
 }  // namespace
 
@@ -92,7 +109,8 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     auto* column = new QVBoxLayout(central);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
-    column->addWidget(buildHeader());
+    auto* header = buildHeader();
+    column->addWidget(header);
     auto* row = new QHBoxLayout;
     row->setContentsMargins(12, 8, 12, 8);
     row->setSpacing(10);
@@ -118,9 +136,16 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     auto* scroll = new QScrollArea(this);
     scroll->setObjectName(QStringLiteral("windowScroll"));
     scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setFrameShape(QFrame::NoFrame);
     scroll->setWidgetResizable(true);
     scroll->setWidget(central);
     setCentralWidget(scroll);
+    holdsParts(this);
+    for (QWidget* part : {static_cast<QWidget*>(menuBar()), header, cardsColumn_, static_cast<QWidget*>(strip_),
+                          static_cast<QWidget*>(upper_), marginColumn_, static_cast<QWidget*>(foot_),
+                          static_cast<QWidget*>(scroll->horizontalScrollBar()),
+                          static_cast<QWidget*>(scroll->verticalScrollBar())})
+        stylePart(part);
     for (const auto& name : {tr("&Shoot"), tr("&Edit"), tr("Sho&t"), tr("&View"), tr("&Help")})
         menus_.push_back(menuBar()->addMenu(name));
     connectParts();
@@ -226,8 +251,7 @@ QWidget* MainWindow::buildCentre() {
     split_->setChildrenCollapsible(false);
     upper_ = new UpperSheet(document_, chosenLight_, split_);
     split_->addWidget(upper_);
-    auto* page = new QFrame(split_);
-    page->setProperty("sheet", true);
+    auto* page = new SheetFrame(split_);
     auto* pageLayout = new QVBoxLayout(page);
     pageLayout->setContentsMargins(1, 1, 1, 1);
     sheets_ = new StationSheets(document_, chosenLight_, *runs_, *proof_, subjects_, page);
@@ -254,6 +278,7 @@ StartSheet* MainWindow::start() {
     start_ = new StartSheet(
         document_, subjects_, [this]() -> Bag& { return bag(); }, this);
     body_->addWidget(start_);
+    stylePart(start_);
     connect(start_, &StartSheet::shotWanted, commands_, &ShotCommands::add);
     connect(start_, &StartSheet::plansWanted, this, [this] {
         goTo(advice::Station::subject);
@@ -657,6 +682,7 @@ void MainWindow::showRun(bool show) {
     if (show && !running_) {
         running_ = new RunningView(document_, *runs_, this);
         body_->addWidget(running_);
+        stylePart(running_);
         connect(running_, &RunningView::leaveWanted, this, [this] { showRun(false); });
     }
     runShown_ = show;

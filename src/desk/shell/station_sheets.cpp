@@ -1,5 +1,6 @@
 #include "desk/shell/station_sheets.hpp"
 
+#include "desk/base/theme.hpp"
 #include "desk/depth/depth_page.hpp"
 #include "desk/light/light_page.hpp"
 #include "desk/proof/proof_page.hpp"
@@ -48,6 +49,7 @@ StationPage* StationSheets::page(advice::Station station) {
     page = made(station);
     page->setObjectName(QLatin1String(advice::station_name(station)) + QLatin1String("Page"));
     addWidget(scrolled(page, this));
+    stylePart(widget(count() - 1));
     Q_EMIT pageMade(station, page);
     page->refresh();
     return page;

@@ -256,12 +256,24 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     QImage white(3000, 2000, QImage::Format_RGB32);
     white.fill(Qt::white);
     REQUIRE(white.save(QString::fromStdString(finished.string())));
-    leaf->write(QString::fromStdString((folder / "out").string()));
-    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 60000));
-    int large = 0;
-    for (const auto& entry : std::filesystem::directory_iterator(folder / "out" / "shop-square"))
-        large += QImage(QString::fromStdString(entry.path().string())).width() == 2000;
-    CHECK(large == 1);
+    const auto large = [&] {
+        int count = 0;
+        for (const auto& entry : std::filesystem::directory_iterator(folder / "out" / "shop-square"))
+            count += QImage(QString::fromStdString(entry.path().string())).width() == 2000;
+        return count;
+    };
+    // What is there already is not replaced unasked.
+    for (const auto& [answer, wanted] :
+         {std::pair(QStringLiteral("Cancel"), 0), std::pair(QStringLiteral("Write only the others"), 0),
+          std::pair(QStringLiteral("Replace them"), 1)}) {
+        QString asked;
+        test::answerNextBy(answer, &asked);
+        leaf->write(QString::fromStdString((folder / "out").string()));
+        CHECK(asked.contains(QStringLiteral("42 of 42 pictures")));
+        REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, 60000));
+        INFO(answer.toStdString());
+        CHECK(large() == wanted);
+    }
 }
 
 TEST_CASE("a series is held against the file of an earlier session", "[desk][day][sets]") {

@@ -507,20 +507,25 @@ TEST_CASE("every leaf of Light draws every demo shot, at its least size too", "[
         };
         for (const char* tab : {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"}) {
             person.leaf(tab);
+            // A drawing may have nothing to say of one shot; of all of them it has.
+            QMap<QByteArray, double> most;
             for (int row = 0; row < cards->model()->rowCount(); ++row) {
                 person.clickRow(cards, cards->model()->index(row, 0));
                 INFO(tab << ", shot " << row);
                 auto* leaf = leafOf(tab);
                 CHECK(inkOf(leaf) > 0.01);
-                // A drawing of our own that shows is not an empty sheet of paper.
                 for (auto* drawing : leaf->findChildren<QWidget*>()) {
                     const bool own = QByteArray(drawing->metaObject()->className()).startsWith("poquito::desk::");
                     if (!own || !drawing->isVisible() || drawing->width() * drawing->height() < 4000 ||
                         drawing->findChild<QWidget*>())
                         continue;
-                    INFO(drawing->metaObject()->className());
-                    CHECK(inkOf(drawing) > 0.002);
+                    auto& ink = most[drawing->metaObject()->className()];
+                    ink = std::max(ink, inkOf(drawing));
                 }
+            }
+            for (auto drawing = most.cbegin(); drawing != most.cend(); ++drawing) {
+                INFO(tab << ", " << drawing.key().toStdString());
+                CHECK(drawing.value() > 0.002);
             }
         }
     }

@@ -11,6 +11,18 @@ namespace {
 
 test::WatchedApplication& watched() { return *static_cast<test::WatchedApplication*>(qApp); }
 
+/// What making the first window of this program costs here is what all else is measured by: a ratio, whatever the machine.
+double makingAWindow() {
+    static const double made = [] {
+        (void)watched().takeLongest();
+        Person person;
+        person.window().openDemo();
+        person.settle();
+        return watched().takeLongest().seconds;
+    }();
+    return made;
+}
+
 /// Everything once: all stations, sheets and leaves are made.
 void visitAll(Person& person) {
     for (int station = 1; station <= 6; ++station) {
@@ -29,30 +41,26 @@ void visitAll(Person& person) {
 }  // namespace
 
 TEST_CASE("dimming a window in which all was visited holds it up for a moment only", "[desk][answers]") {
-    // What making the window costs here is what all else is measured by: a ratio, whatever the machine.
-    (void)watched().takeLongest();
+    const double making = makingAWindow();
     Person person;
     person.window().openDemo();
-    person.settle();
-    const double making = watched().takeLongest().seconds;
     visitAll(person);
     (void)watched().takeLongest();
     for (int i = 0; i < 2; ++i) {
-        person.trigger(QStringLiteral("themeAction"));
+        QTest::keyClick(&person.window(), Qt::Key_T, Qt::ControlModifier);
         for (int turn = 0; turn < 200; ++turn) QCoreApplication::processEvents();
         const auto held = watched().takeLongest();
-        UNSCOPED_INFO("making " << making << " s; " << held.seconds << " s by " << held.by);
+        INFO("making " << making << " s; " << held.seconds << " s by " << held.by);
         CHECK(held.seconds < 3 * making);
     }
 }
 
 TEST_CASE("keys and clicks at random are all answered", "[desk][answers]") {
-    (void)watched().takeLongest();
+    const double making = makingAWindow();
     Person person;
     person.window().openDemo();
-    person.settle();
-    const double making = watched().takeLongest().seconds;
     test::Random random(20);
+    (void)watched().takeLongest();
     // Questions are waved off, dialogs too: what is asked is another test's.
     QTimer waving;
     QObject::connect(&waving, &QTimer::timeout, [] {
@@ -60,7 +68,6 @@ TEST_CASE("keys and clicks at random are all answered", "[desk][answers]") {
         if (auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget())) menu->close();
     });
     waving.start(1);
-    double longest = 0;
     constexpr Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6, Qt::Key_0, Qt::Key_B,
                                 Qt::Key_Tab, Qt::Key_Up, Qt::Key_Down, Qt::Key_Left, Qt::Key_Right, Qt::Key_Return,
                                 Qt::Key_Space, Qt::Key_PageDown, Qt::Key_F1, Qt::Key_Escape, Qt::Key_Delete, Qt::Key_9};
@@ -81,10 +88,8 @@ TEST_CASE("keys and clicks at random are all answered", "[desk][answers]") {
         }
         QCoreApplication::processEvents();
         const auto held = watched().takeLongest();
-        longest = std::max(longest, held.seconds);
         INFO("input " << i << ", " << what.toStdString() << ": " << held.seconds << " s by " << held.by << "; making "
                       << making << " s");
         CHECK(held.seconds < 4 * making);
     }
-    WARN("the longest took " << longest / making << " times what making the window takes");
 }

@@ -14,25 +14,12 @@
 #include <sys/stat.h>
 
 using namespace poquito;
-using test::answerNext;
+using test::answerNextBy;
 using test::Person;
 
 namespace {
 
 const auto markup = QStringLiteral("<h1>large</h1><img src=\"/dev/zero\">");
-
-/// Presses a button of the next question by the words on it.
-void answerNextBy(const QString& words, QString* asked = nullptr) {
-    QTimer::singleShot(0, qApp, [words, asked] {
-        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-        REQUIRE(box);
-        if (asked) *asked = box->text();
-        for (auto* button : box->buttons())
-            if (button->text() == words) return button->click();
-        box->reject();
-        FAIL("no button " << words.toStdString());
-    });
-}
 
 }  // namespace
 
