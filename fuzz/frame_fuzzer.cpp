@@ -1,6 +1,6 @@
 // libFuzzer's target, the door of pictures: whatever stands in a file that calls itself a frame, it is looked at or
-// refused: its rows by its own first bytes, as TIFF and as raw, what its EXIF says, the preview and the plan it may carry.
-// What is read apart is read by the program as it ships (scripts/fuzz puts it beside this one).
+// refused: its rows by its own first bytes, as TIFF and as raw, what its EXIF says, the preview and the plan it may
+// carry. What is read apart is read by the program as it ships (scripts/fuzz puts it beside this one).
 #include "imaging/inspect/frame_scan.hpp"
 #include "storage/frame_file.hpp"
 #include "storage/frame_reader.hpp"

@@ -95,7 +95,8 @@ bool without_checks(const std::filesystem::path& path) {
 
 bool write_log(const std::filesystem::path& folder) {
     const auto entries = log::made_up_year(test::plain_shoot(), 2026);
-    const std::vector<log::Entry> few(entries.begin(), entries.begin() + std::min<std::ptrdiff_t>(6, std::ssize(entries)));
+    const std::vector<log::Entry> few(entries.begin(),
+                                      entries.begin() + std::min<std::ptrdiff_t>(6, std::ssize(entries)));
     {
         auto opened = log::Book::open(folder / "book.db");
         auto* all = std::get_if<log::Book::Opened>(&opened);
@@ -105,9 +106,11 @@ bool write_log(const std::filesystem::path& folder) {
 }
 
 bool write_lists(const std::filesystem::path& notes, const std::filesystem::path& list) {
-    return put(notes / "one", "2026-05-03\n9:40 bee on lavender 3/20 gusty\n10:15; lichen; 12 frames; keep; showers\n"
-                              "lichen combined 40 frames 7 min\n# nothing\nPlain 3 of 20\n") &&
-           put(list / "one", "Name,Width (cm),Height,Depth,No,Flaws,Colour\nBag,38,30 cm,12,7,\"scuff 25 mm; torn\",#8a5532\n") &&
+    return put(notes / "one",
+               "2026-05-03\n9:40 bee on lavender 3/20 gusty\n10:15; lichen; 12 frames; keep; showers\n"
+               "lichen combined 40 frames 7 min\n# nothing\nPlain 3 of 20\n") &&
+           put(list / "one",
+               "Name,Width (cm),Height,Depth,No,Flaws,Colour\nBag,38,30 cm,12,7,\"scuff 25 mm; torn\",#8a5532\n") &&
            put(list / "two", "name;width\nTin;12,5 cm\n");
 }
 
@@ -134,9 +137,10 @@ int main(int argc, char** argv) {
         return 2;
     }
     const std::filesystem::path folder = argv[1];
-    for (const char* name : {"shoot", "kit", "journal", "frame", "notes", "list", "log"}) std::filesystem::create_directories(folder / name);
-    bool good = write_frames(folder / "frame") && write_journal(folder / "journal" / "a-1") && write_log(folder / "log") &&
-                write_lists(folder / "notes", folder / "list");
+    for (const char* name : {"shoot", "kit", "journal", "frame", "notes", "list", "log"})
+        std::filesystem::create_directories(folder / name);
+    bool good = write_frames(folder / "frame") && write_journal(folder / "journal" / "a-1") &&
+                write_log(folder / "log") && write_lists(folder / "notes", folder / "list");
     constexpr unsigned shoots = 60;
     for (unsigned seed = 0; seed < shoots && good; ++seed) {
         auto shoot = test::random_shoot(seed);

@@ -13,7 +13,8 @@ using namespace poquito;
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     static const auto shoot = test::plain_shoot();
     const std::string_view text(reinterpret_cast<const char*>(data), size);
-    const auto notes = log::read_field_notes(text, shoot, "2026-05-01", [](const shoot::Shot&) { return std::string(); });
+    const auto notes =
+        log::read_field_notes(text, shoot, "2026-05-01", [](const shoot::Shot&) { return std::string(); });
     const auto lines = static_cast<std::size_t>(std::ranges::count(text, '\n')) + 1;
     if (notes.entries.size() > lines || notes.unplaced.size() > 2 * lines) std::abort();
     const auto back = log::read_json(log::write_json(notes.entries));

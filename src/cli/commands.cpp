@@ -132,7 +132,8 @@ int run_shot(const std::string& file, const RunRequest& request) {
     auto& session = *std::get<std::unique_ptr<run::Session>>(made);
     auto& runner = session.runner();
     const auto state = runner.state();
-    if (const auto damage = run::damage_text(state); !damage.empty()) fmt::print(stderr, "{}: {}\n", state.plan.id, damage);
+    if (const auto damage = run::damage_text(state); !damage.empty())
+        fmt::print(stderr, "{}: {}\n", state.plan.id, damage);
     if (broken)
         fmt::print("goes on with {}: {} of {} frames are there\n", state.plan.id, state.done(), state.frames.size());
     else

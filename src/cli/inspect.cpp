@@ -37,7 +37,8 @@ int watch(const InspectRequest& request, proof::Request wanted) {
             auto alone = wanted;
             alone.singles = true;
             // Beside those before it, for what most of them have.
-            if (const auto judged = proof::judge(seen, alone)) fmt::print("{}\n", proof::frame_json(judged->frames[at]));
+            if (const auto judged = proof::judge(seen, alone))
+                fmt::print("{}\n", proof::frame_json(judged->frames[at]));
             std::fflush(stdout);
             last = steady_clock::now();
             told = false;

@@ -145,16 +145,16 @@ int main(int argc, char** argv) {
     }
 
     return checked([&] {
-    if (log_command->parsed()) return show_log(journal);
-    if (inspect_command->parsed()) return inspect_frames(inspect);
-    if (sun_command->parsed()) return print_sun(sun);
-    if (rail_command->parsed()) return serve_rail(travel, speed);
-    if (stack_command->parsed()) return print_stack(file, shot);
-    if (book_command->parsed()) return use_book(book);
-    if (deliver_command->parsed()) return deliver_pictures(file, folder, overwrite);
-    if (order_command->parsed()) return order_shots(file, out, seconds);
-    if (plan_command->parsed()) return print_plans(file, shot, take, out);
-    if (run_command->parsed()) return run_shot(file, run);
-    return report_command->parsed() ? report(file) : write_sheet(file, out);
+        if (log_command->parsed()) return show_log(journal);
+        if (inspect_command->parsed()) return inspect_frames(inspect);
+        if (sun_command->parsed()) return print_sun(sun);
+        if (rail_command->parsed()) return serve_rail(travel, speed);
+        if (stack_command->parsed()) return print_stack(file, shot);
+        if (book_command->parsed()) return use_book(book);
+        if (deliver_command->parsed()) return deliver_pictures(file, folder, overwrite);
+        if (order_command->parsed()) return order_shots(file, out, seconds);
+        if (plan_command->parsed()) return print_plans(file, shot, take, out);
+        if (run_command->parsed()) return run_shot(file, run);
+        return report_command->parsed() ? report(file) : write_sheet(file, out);
     });
 }

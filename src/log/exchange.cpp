@@ -200,7 +200,8 @@ void give_uid(Entry& entry) {
     // A list from elsewhere names no shot: only what says the same in every member is the same.
     std::string made;
     each_member(entry, [&](const char* name, const auto& member) {
-        if (const auto cell = cell_of(member); !cell.empty()) made += fmt::format("{}{}={}", made.empty() ? "" : ":", name, cell);
+        if (const auto cell = cell_of(member); !cell.empty())
+            made += fmt::format("{}{}={}", made.empty() ? "" : ":", name, cell);
     });
     entry.uid = std::move(made);
 }

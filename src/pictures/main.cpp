@@ -65,11 +65,11 @@ void limit(int what, rlim_t most) {
     (void)::setrlimit(static_cast<__rlimit_resource_t>(what), &bound);
 }
 
-void bound_ourselves(std::size_t file) {
+void bound_ourselves(answer::Bounds bounds, std::size_t file) {
 #ifndef __SANITIZE_THREAD__  // which takes its own terabytes
-    limit(RLIMIT_AS, answer::most_memory + file);
+    limit(RLIMIT_AS, bounds.memory + file);
 #endif
-    limit(RLIMIT_CPU, answer::most_seconds);
+    limit(RLIMIT_CPU, bounds.seconds);
     limit(RLIMIT_CORE, 0);
     limit(RLIMIT_FSIZE, 0);
     ::prctl(PR_SET_NO_NEW_PRIVS, 1, 0, 0, 0);
@@ -91,7 +91,7 @@ std::string what_went_wrong() {
     try {
         throw;
     } catch (const std::bad_alloc&) {
-        return "damaged: reading it takes more than 1.5 GB of memory";
+        return "damaged: reading it takes more memory than it may";
     } catch (const std::exception& error) {
         return error.what();
     } catch (...) {
@@ -105,7 +105,7 @@ int main(int argc, char** argv) {
     struct stat about {};
     if (argc != 2 || ::fstat(STDIN_FILENO, &about) != 0 || !S_ISREG(about.st_mode)) return 2;
     const auto size = static_cast<std::size_t>(about.st_size);
-    bound_ourselves(size);
+    bound_ourselves(answer::bounds_of(argv[1]), size);
     try {
         void* bytes = size > 0 ? ::mmap(nullptr, size, PROT_READ, MAP_PRIVATE, STDIN_FILENO, 0) : nullptr;
         if (bytes == MAP_FAILED || size == 0) {

@@ -2,16 +2,15 @@
 #include "proof/inspection.hpp"
 #include "storage/frame_reader.hpp"
 
-
 #include <algorithm>
 #include <atomic>
+#include <cmath>
 #include <condition_variable>
 #include <deque>
-#include <mutex>
-#include <thread>
-#include <cmath>
 #include <functional>
 #include <memory>
+#include <mutex>
+#include <thread>
 
 namespace poquito::proof {
 namespace {

@@ -36,7 +36,8 @@ Incoming::Incoming(fs::path folder, bool all) : folder_(std::move(folder)) {
     if (all) return;
     for (const auto& file : frames_in({folder_})) {
         std::error_code ignored;
-        files_[file] = {.size = fs::file_size(file, ignored), .written = fs::last_write_time(file, ignored), .given = true};
+        files_[file] = {
+            .size = fs::file_size(file, ignored), .written = fs::last_write_time(file, ignored), .given = true};
     }
 }
 
@@ -63,7 +64,8 @@ std::vector<fs::path> Incoming::whole() {
 }
 
 bool Incoming::any_growing() const {
-    return std::ranges::any_of(files_, [](const auto& file) { return !file.second.given && file.second.quiet < enough; });
+    return std::ranges::any_of(files_,
+                               [](const auto& file) { return !file.second.given && file.second.quiet < enough; });
 }
 
 }  // namespace poquito::proof

@@ -377,10 +377,9 @@ std::string damage_text(const RunState& state) {
     for (std::size_t i = 0; i < std::min(state.damaged_lines.size(), most_named); ++i)
         lines += fmt::format("{}{}", i > 0 ? ", " : "", state.damaged_lines[i]);
     if (state.damaged_lines.size() > most_named) lines += " and more";
-    return state.damaged_lines.size() == 1
-               ? fmt::format("line {} of its journal is damaged and was passed over", lines)
-               : fmt::format("{} lines of its journal are damaged and were passed over: {}",
-                             state.damaged_lines.size(), lines);
+    return state.damaged_lines.size() == 1 ? fmt::format("line {} of its journal is damaged and was passed over", lines)
+                                           : fmt::format("{} lines of its journal are damaged and were passed over: {}",
+                                                         state.damaged_lines.size(), lines);
 }
 
 shoot::RunRecord record_of(const RunState& state) {

@@ -43,8 +43,8 @@ class TemporaryFile {
             if (descriptor_ >= 0) ::close(descriptor_);
             name_ = pattern;
             descriptor_ = ::mkostemp(name_.data(), O_CLOEXEC);
-        } while (descriptor_ >= 0 && ::flock(descriptor_, LOCK_EX | LOCK_NB) == 0 &&
-                 ::fstat(descriptor_, &made) == 0 && made.st_nlink == 0);
+        } while (descriptor_ >= 0 && ::flock(descriptor_, LOCK_EX | LOCK_NB) == 0 && ::fstat(descriptor_, &made) == 0 &&
+                 made.st_nlink == 0);
     }
     ~TemporaryFile() {
         if (descriptor_ >= 0) ::close(descriptor_);
@@ -89,10 +89,14 @@ ReadResult<std::string> read_file(const fs::path& path) {
     if (descriptor < 0) return system_error(path, "read", errno);
     struct stat about {};
     const char* wrong = nullptr;
-    if (::fstat(descriptor, &about) != 0) wrong = std::strerror(errno);
-    else if (S_ISDIR(about.st_mode)) wrong = "it is a folder";
-    else if (!S_ISREG(about.st_mode)) wrong = "it is a device or a pipe, expected a file";
-    else if (about.st_size > most_bytes) wrong = "it is larger than 1 GB";
+    if (::fstat(descriptor, &about) != 0)
+        wrong = std::strerror(errno);
+    else if (S_ISDIR(about.st_mode))
+        wrong = "it is a folder";
+    else if (!S_ISREG(about.st_mode))
+        wrong = "it is a device or a pipe, expected a file";
+    else if (about.st_size > most_bytes)
+        wrong = "it is larger than 1 GB";
     if (wrong) {
         ::close(descriptor);
         return ReadError{path.string(), std::string("cannot read, ") + wrong};

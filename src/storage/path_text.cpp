@@ -54,15 +54,17 @@ std::filesystem::path path_of(const std::string& text) {
     return bytes;
 }
 
-std::filesystem::path frame_path(const std::string& folder, const std::string& file) { return path_of(folder) / path_of(file); }
+std::filesystem::path frame_path(const std::string& folder, const std::string& file) {
+    return path_of(folder) / path_of(file);
+}
 
 std::string safe_name(const std::string& text) {
     constexpr std::size_t most = 80;
     std::string name;
     for (const char c : text)
         name += std::isalnum(static_cast<unsigned char>(c)) != 0 || ((c == '-' || c == '_') && !name.empty()) ? c
-                : name.empty()                                                                              ? 'x'
-                                                                                                            : '-';
+                : name.empty()                                                                                ? 'x'
+                                                                                                              : '-';
     if (name.empty()) return "x";
     if (name.size() <= most) return name;
     boost::crc_32_type crc;

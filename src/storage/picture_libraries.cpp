@@ -4,9 +4,9 @@
 #include "plan_tag.hpp"
 #include "wrong_picture.hpp"
 
-#include <exiv2/exiv2.hpp>
 #include <libraw/libraw.h>
 #include <tiffio.h>
+#include <exiv2/exiv2.hpp>
 
 #include <algorithm>
 #include <array>

@@ -62,7 +62,7 @@ class Descriptor {
 /// The process, and what it writes. It does not outlive this.
 class Apart {
   public:
-    Apart(int file, const char* wanted) {
+    Apart(int file, const char* wanted) : bounds_(answer::bounds_of(wanted)) {
         if (program().empty()) throw WrongPicture("poquito-pictures, which reads such files, is not installed");
         int ends[2] = {};
         if (::pipe2(ends, O_CLOEXEC) != 0) throw WrongPicture(std::strerror(errno));
@@ -110,10 +110,11 @@ class Apart {
   private:
     using Clock = std::chrono::steady_clock;
 
+    answer::Bounds bounds_;
     pid_t process_ = -1;
     Descriptor from_;
     // Its own limit is of the processor's time; this one is for a process that waits, and for a machine that is busy.
-    Clock::time_point until_ = Clock::now() + std::chrono::seconds(6 * answer::most_seconds);
+    Clock::time_point until_ = Clock::now() + std::chrono::seconds(6 * bounds_.seconds);
 
     void take(char* to, std::size_t size) {
         while (size > 0) {
@@ -149,7 +150,7 @@ class Apart {
         const int status = end();
         const int signal = WIFSIGNALED(status) ? WTERMSIG(status) : 0;
         if (signal == SIGXCPU || signal == SIGKILL)
-            return fmt::format("damaged: reading it takes more than {} s", answer::most_seconds);
+            return fmt::format("damaged: reading it takes more than {} s", bounds_.seconds);
         return "damaged: whatever reads it breaks down";
     }
 };
@@ -201,10 +202,9 @@ std::string plan_apart(const std::string& bytes) {
 namespace answer {
 
 std::string exif_text(const FrameExif& exif) {
-    const nlohmann::json text = {exif.camera,       exif.lens,        exif.time,
-                                 exif.f_number,     exif.shutter,     exif.iso,
-                                 exif.focal_length, exif.flash,       exif.subject_distance,
-                                 exif.remark,       exif.orientation, exif.known};
+    const nlohmann::json text = {exif.camera,           exif.lens,   exif.time,         exif.f_number,
+                                 exif.shutter,          exif.iso,    exif.focal_length, exif.flash,
+                                 exif.subject_distance, exif.remark, exif.orientation,  exif.known};
     return text.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
 }
 

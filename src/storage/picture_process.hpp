@@ -4,8 +4,9 @@
 
 #include <string>
 
-/// What poquito-pictures reads of a file in a process of its own, which may use so much memory and time and no more, and
-/// whose end is nobody else's. It is given the file opened, and no name. All throw WrongPicture with what went wrong.
+/// What poquito-pictures reads of a file in a process of its own, which may use so much memory and time and no more,
+/// and whose end is nobody else's. It is given the file opened, and no name. All throw WrongPicture with what went
+/// wrong.
 namespace poquito::storage {
 
 enum class RowsOf { tiff, raw };

@@ -266,11 +266,13 @@ TEST_CASE("what does not arrive on a full device is an error of every command", 
     const fs::path folder = fs::temp_directory_path() / ("poquito-full-" + std::to_string(::getpid()));
     fs::create_directories(folder);
     const auto book = " --book " + (folder / "book.db").string();
-    REQUIRE(run("run " + demo + " flint-lichen " + folder.string() + " --width 24 --speed 1000000 --tests" + book).status ==
-            0);
+    REQUIRE(
+        run("run " + demo + " flint-lichen " + folder.string() + " --width 24 --speed 1000000 --tests" + book).status ==
+        0);
     for (const std::string& command :
-         {"report " + demo, "stack " + demo + " tide-brooch", "plan " + demo + " tide-brooch", "book --words lichen" + book,
-          "order " + demo + " --seconds 0.2", "inspect --singles " + (folder / "*.jpg").string(),
+         {"report " + demo, "stack " + demo + " tide-brooch", "plan " + demo + " tide-brooch",
+          "book --words lichen" + book, "order " + demo + " --seconds 0.2",
+          "inspect --singles " + (folder / "*.jpg").string(),
           std::string("sun --latitude 50 --longitude 0 --date 2026-06-21")}) {
         INFO(command);
         const auto error = folder / "err";
@@ -290,7 +292,8 @@ TEST_CASE("a path that was named as the logbook and is none is refused, and noth
     fs::copy_file(demo, mine);
     const auto before = std::get<std::string>(storage::read_file(mine));
     for (const std::string& command :
-         {std::string("book --book "), "run " + demo + " flint-lichen " + (folder / "frames").string() + " --speed 1000000 --book ",
+         {std::string("book --book "),
+          "run " + demo + " flint-lichen " + (folder / "frames").string() + " --speed 1000000 --book ",
           "inspect --shoot " + demo + " --shot tide-brooch " + demo + " --book "}) {
         INFO(command);
         const auto outcome = run(command + mine.string());

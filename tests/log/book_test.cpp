@@ -160,9 +160,10 @@ TEST_CASE("words of one day in a list from elsewhere are as many as they are, ea
           "[log]") {
     const test::Folder folder;
     auto book = opened(folder / "logbook.db");
-    const auto list = got(log::read_csv("kind,time,name,kept,tried\ncount,2026-05-01,bee,3,20\n"
-                                        "count,2026-05-01,wasp,1,9\ncount,2026-05-01,hoverfly,7,8\n"
-                                        "count,2026-05-01,hoverfly,7,9\ncount,2026-05-01,wasp,1,9\n"));
+    const auto list =
+        got(log::read_csv("kind,time,name,kept,tried\ncount,2026-05-01,bee,3,20\n"
+                          "count,2026-05-01,wasp,1,9\ncount,2026-05-01,hoverfly,7,8\n"
+                          "count,2026-05-01,hoverfly,7,9\ncount,2026-05-01,wasp,1,9\n"));
     std::size_t added = 0;
     put(book, list, &added);
     CHECK(added == 4);  // the fifth says nothing that the second did not
@@ -338,7 +339,8 @@ TEST_CASE("what was named and is no logbook is refused and left as it is", "[log
         return error ? storage::message(*error) : std::string();
     };
     REQUIRE_FALSE(storage::replace_file(folder / "mine.poquito", "{\"format\": \"poquito\", \"version\": 3}"));
-    REQUIRE_FALSE(storage::replace_file(folder / "one.jpg", std::string("\xff\xd8\xff\xe0", 4) + std::string(9000, 'x')));
+    REQUIRE_FALSE(
+        storage::replace_file(folder / "one.jpg", std::string("\xff\xd8\xff\xe0", 4) + std::string(9000, 'x')));
     fs::create_directory(folder / "folder");
     {
         SQLite::Database other((folder / "other.db").string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
@@ -364,7 +366,10 @@ TEST_CASE("a book of a version that there never was is left alone", "[log]") {
     const auto path = folder / "logbook.db";
     { (void)opened(path); }
     for (const int version : {-5, -1, 4, 1000}) {
-        { SQLite::Database(path.string(), SQLite::OPEN_READWRITE).exec(fmt::format("PRAGMA user_version = {}", version)); }
+        {
+            SQLite::Database(path.string(), SQLite::OPEN_READWRITE)
+                .exec(fmt::format("PRAGMA user_version = {}", version));
+        }
         const auto result = Book::open(path);
         REQUIRE(std::holds_alternative<storage::ReadError>(result));
         CHECK(storage::message(std::get<storage::ReadError>(result)).find(fmt::format("version {},", version)) !=

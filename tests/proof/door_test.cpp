@@ -1,5 +1,5 @@
-// Pictures from anywhere: what is damaged, endless, hostile or elsewhere is refused within bounds of memory and time, and
-// no file takes the program down.
+// Pictures from anywhere: what is damaged, endless, hostile or elsewhere is refused within bounds of memory and time,
+// and no file takes the program down.
 #include "proof/incoming.hpp"
 #include "proof/inspection.hpp"
 #include "storage/atomic_file.hpp"
@@ -80,7 +80,8 @@ double most_memory_of_children() {
 void write_text(const fs::path& path, const std::string& text) { REQUIRE_FALSE(storage::replace_file(path, text)); }
 
 std::string jpeg() {
-    return std::get<std::string>(storage::frame_file(test::scene().picture({.focus = 5}), {.camera = "Body", .time = {}}));
+    return std::get<std::string>(
+        storage::frame_file(test::scene().picture({.focus = 5}), {.camera = "Body", .time = {}}));
 }
 
 }  // namespace
@@ -98,7 +99,7 @@ TEST_CASE("a TIFF of 400 megapixels in half a megabyte is read a strip at a time
 TEST_CASE("a TIFF of one strip that is larger than the memory it may take is refused", "[proof][door]") {
     const Folder folder;
     write_tiff(folder / "bomb.tif", 20'000, 20'000, 20'000);
-    CHECK(seen(folder / "bomb.tif").problem == "bomb.tif: damaged: reading it takes more than 1.5 GB of memory");
+    CHECK(seen(folder / "bomb.tif").problem == "bomb.tif: damaged: reading it takes more memory than it may");
     write_tiff(folder / "wider.tif", 30'000, 30'000, 16);
     CHECK(seen(folder / "wider.tif").problem.find("expected up to 400 million") != std::string::npos);
 }
@@ -110,9 +111,13 @@ TEST_CASE("no bytes of a picture take the program down, whatever it calls itself
     std::size_t i = 0;
     for (const char* end : {".raf", ".cr3", ".dng", ".tif", ".nef", ".jpg"})
         for (const std::string& head : {std::string("II*\0\x08\0\0\0", 8), std::string("MM\0*\0\0\0\x08", 8),
-                                        std::string("\0\0\0\x18" "ftyp", 8), std::string("\xff\xd8\xff\xe1", 4)}) {
+                                        std::string("\0\0\0\x18"
+                                                    "ftyp",
+                                                    8),
+                                        std::string("\xff\xd8\xff\xe1", 4)}) {
             auto bytes = head + good.substr(0, 4000);
-            for (std::size_t k = head.size(); k < bytes.size(); k += 97) bytes[k] = static_cast<char>(0xFF - (k & 0xFF));
+            for (std::size_t k = head.size(); k < bytes.size(); k += 97)
+                bytes[k] = static_cast<char>(0xFF - (k & 0xFF));
             const auto path = at(i++, end);
             write_text(path, bytes);
             INFO(path);
@@ -145,8 +150,8 @@ TEST_CASE("only a regular file of this machine is a picture, and nobody else is 
     const auto host = fmt::format("http://127.0.0.1:{}", ntohs(address.sin_port));
     REQUIRE(::mkfifo((folder / "pipe.jpg").c_str(), 0600) == 0);
     for (const fs::path& path : {fs::path(host + "/one.jpg"), storage::frame_path(host, "one.raf"),
-                                 storage::frame_path("ftp://127.0.0.1", "one.jpg"), folder / "pipe.jpg",
-                                 folder.path(), fs::path("/dev/zero")}) {
+                                 storage::frame_path("ftp://127.0.0.1", "one.jpg"), folder / "pipe.jpg", folder.path(),
+                                 fs::path("/dev/zero")}) {
         INFO(path);
         CHECK(seen(path).problem.find("no such file") != std::string::npos);
         CHECK_FALSE(storage::exif_of_file(path).known);
@@ -161,7 +166,12 @@ TEST_CASE("what a JPEG says beside its picture is found wherever its segments st
     const Folder folder;
     const auto good = jpeg();
     // A comment and filling bytes before it, as some programs leave them.
-    const auto moved = good.substr(0, 2) + std::string("\xff\xfe\x00\x05" "abc\xff\xff\xff", 10) + good.substr(3);
+    const auto moved = good.substr(0, 2) +
+                       std::string(
+                           "\xff\xfe\x00\x05"
+                           "abc\xff\xff\xff",
+                           10) +
+                       good.substr(3);
     for (const auto& bytes : {good, moved}) {
         write_text(folder / "one.jpg", bytes);
         CHECK(storage::exif_of_file(folder / "one.jpg").camera == "Body");

@@ -231,7 +231,8 @@ TEST_CASE("blocks stay together, in their order, at the price of the best order 
         problem.after[3] = {6};  // on one in the middle of a block
         const auto whole = schedule::joined(problem);
         REQUIRE(whole.jobs.size() == 4);
-        const double within = problem.change_between(5, 1) + problem.change_between(2, 6) + problem.change_between(6, 0);
+        const double within =
+            problem.change_between(5, 1) + problem.change_between(2, 6) + problem.change_between(6, 0);
         // Every order of the four, and what it comes to when it is taken apart.
         std::vector<std::size_t> order(4);
         std::iota(order.begin(), order.end(), std::size_t{0});
@@ -266,9 +267,9 @@ TEST_CASE("a block begins late enough that none of it waits, and early enough fo
     const auto whole = schedule::joined(problem);
     REQUIRE(whole.jobs == std::vector<std::vector<std::size_t>>{{0, 1}, {2}});
     const auto& made = whole.problem;
-    CHECK(made.duration == std::vector<double>{310, 50});          // 100, the change of 10, 200
-    CHECK(made.not_before[0] == 1000.0 - 110);                     // then the second begins at 1000
-    CHECK(made.done_by[0] == 400.0 - 100 + 310);                   // the first is the one that presses
+    CHECK(made.duration == std::vector<double>{310, 50});  // 100, the change of 10, 200
+    CHECK(made.not_before[0] == 1000.0 - 110);             // then the second begins at 1000
+    CHECK(made.done_by[0] == 400.0 - 100 + 310);           // the first is the one that presses
     CHECK_FALSE(made.not_before[1]);
     CHECK(made.after == std::vector<std::vector<std::size_t>>{{}, {0}});
     CHECK(made.first == std::vector<double>{5, 7});

@@ -58,7 +58,7 @@ TEST_CASE("what a killed program left half written is swept away, what a living 
         return file;
     };
     ::close(put(".a.poquito.a1B2c3"));
-    ::close(put(".b.poquito.a1B2c3"));   // of another file
+    ::close(put(".b.poquito.a1B2c3"));    // of another file
     ::close(put(".a.poquito.longer12"));  // of nobody we know
     const int held = put(".a.poquito.Zz9Yy8");
     REQUIRE(::flock(held, LOCK_EX | LOCK_NB) == 0);

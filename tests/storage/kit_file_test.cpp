@@ -154,11 +154,14 @@ void check_whole_or_refused(const std::string& text) {
 }  // namespace
 
 TEST_CASE("no cell of a table is taken for a formula, and each comes back as it was", "[storage][kit]") {
-    for (const std::string text : {"=1+1", "+49 40", "@home", "-3 EV", "'=x", "''-y", "\t=1", "'tis", "it's", "", "plain"}) {
+    for (const std::string text :
+         {"=1+1", "+49 40", "@home", "-3 EV", "'=x", "''-y", "\t=1", "'tis", "it's", "", "plain"}) {
         INFO(text);
         const auto cell = storage::csv_cell(text);
-        CHECK(std::string("=+@-\t\r").find(cell.empty() ? 'x' : cell.front() == '"' ? cell[1] : cell.front()) ==
-              std::string::npos);
+        CHECK(std::string("=+@-\t\r")
+                  .find(cell.empty()          ? 'x'
+                        : cell.front() == '"' ? cell[1]
+                                              : cell.front()) == std::string::npos);
         const auto rows = storage::csv_rows("a," + cell + "\n");
         REQUIRE(rows.size() == 1);
         CHECK(storage::disarmed_text(rows[0].cells[1]) == text);

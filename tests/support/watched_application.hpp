@@ -10,8 +10,8 @@
 namespace poquito::test {
 
 /// The application, which notes how much of the processor's time each event took, with all that it set off, until the
-/// next one could be taken up: for so long the window does not answer. The processor's and not the clock's, so that a busy
-/// machine changes nothing. What a question asks meanwhile is its own event.
+/// next one could be taken up: for so long the window does not answer. The processor's and not the clock's, so that a
+/// busy machine changes nothing. What a question asks meanwhile is its own event.
 class WatchedApplication : public QApplication {
   public:
     using QApplication::QApplication;
@@ -28,8 +28,8 @@ class WatchedApplication : public QApplication {
         const bool within = !under_way_.empty() && under_way_.back().level == level;
         if (within || QThread::currentThread() != thread()) return QApplication::notify(receiver, event);
         if (!under_way_.empty()) under_way_.back().spent += now() - under_way_.back().since;
-        const std::string by = receiver->metaObject()->className() + (" " + receiver->objectName()).toStdString() + ", event " +
-                               std::to_string(event->type());
+        const std::string by = receiver->metaObject()->className() + (" " + receiver->objectName()).toStdString() +
+                               ", event " + std::to_string(event->type());
         under_way_.push_back({.level = level, .spent = 0, .since = now()});
         const bool done = QApplication::notify(receiver, event);
         const double seconds = under_way_.back().spent + now() - under_way_.back().since;

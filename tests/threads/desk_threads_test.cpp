@@ -4,14 +4,20 @@
 #include "desk/run/run_desk.hpp"
 #include "desk/shell/autosave.hpp"
 
+#include "imaging/parallel.hpp"
+#include "proof/inspection.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/frame_file.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/benches.hpp"
+#include "support/folder.hpp"
 #include "support/runner.hpp"
 
 #include <QtTest>
 
 #include <catch2/catch.hpp>
 
+#include <algorithm>
 #include <atomic>
 
 using namespace poquito;
@@ -129,4 +135,36 @@ TEST_CASE("runs are watched, held, ended and begun again from the interface's th
         runs.shutDown();
         CHECK_FALSE(runs.isRunning());
     }
+}
+
+TEST_CASE("frames are looked at by several threads, and told of by the one that asked", "[threads]") {
+    const test::Folder folder;
+    std::vector<std::filesystem::path> files;
+    for (int i = 0; i < 12; ++i) {
+        storage::FramePicture picture{.width = 64, .height = 48, .rgb = {}};
+        for (int k = 0; k < 64 * 48 * 3; ++k) picture.rgb.push_back(static_cast<unsigned char>((k * (7 + i)) & 0xFF));
+        files.push_back(folder.path() / (std::to_string(i) + ".jpg"));
+        REQUIRE_FALSE(storage::replace_file(files.back(), std::get<std::string>(storage::frame_file(picture, {}))));
+    }
+    std::vector<std::size_t> told;  // without a lock: by one thread
+    const auto inspection = proof::inspect({.files = files, .singles = true}, [&](std::size_t done, std::size_t) {
+        told.push_back(done);
+        return true;
+    });
+    REQUIRE(inspection);
+    CHECK(std::ranges::is_sorted(told));
+    CHECK(inspection->any_readable());
+}
+
+TEST_CASE("loops over rows are shared out, each row once", "[threads]") {
+    std::vector<int> rows(1000, 0);  // without a lock: each row is one thread's
+    for (const int grain : {1, 16, 700}) {
+        std::ranges::fill(rows, 0);
+        imaging::for_rows(
+            1000, [&](int row) { ++rows[static_cast<std::size_t>(row)]; }, grain);
+        CHECK(std::ranges::all_of(rows, [](int times) { return times == 1; }));
+    }
+    int one = 0, other = 0;
+    imaging::at_once([&] { one = 1; }, [&] { other = 2; });
+    CHECK(one + other == 3);
 }

@@ -23,7 +23,8 @@
 namespace poquito::desk {
 
 /// Records with an id: the user's own, kept in a file beside the bag, before those that ship. Read when first asked
-/// for; what is kept is on the disk at once, beside what other windows kept meanwhile. A file that cannot be read is set aside, never written over.
+/// for; what is kept is on the disk at once, beside what other windows kept meanwhile. A file that cannot be read is
+/// set aside, never written over.
 template <typename Record>
 class KeptRecords {
   public:

@@ -20,23 +20,23 @@ namespace {
 PictureRead sampled(const std::filesystem::path& file, QSize within) {
     QImage image;
     int every = 1, row = 0;
-    const auto error =
-        storage::read_rows(file, {.begin =
-                                      [&](int across, int down) {
-                                          if (!within.isEmpty())
-                                              every = std::max(1, std::max(across / within.width(), down / within.height()));
-                                          image = QImage(across / every, down / every, QImage::Format_RGB888);
-                                          return !image.isNull();
-                                      },
-                                  .row =
-                                      [&](const std::uint8_t* rgb) {
-                                          const int y = row++;
-                                          if (y % every != 0 || y / every >= image.height()) return true;
-                                          auto* to = image.scanLine(y / every);
-                                          for (int x = 0; x < image.width(); ++x, to += 3)
-                                              std::copy_n(rgb + 3 * static_cast<std::ptrdiff_t>(x) * every, 3, to);
-                                          return true;
-                                      }});
+    const auto error = storage::read_rows(
+        file, {.begin =
+                   [&](int across, int down) {
+                       if (!within.isEmpty())
+                           every = std::max(1, std::max(across / within.width(), down / within.height()));
+                       image = QImage(across / every, down / every, QImage::Format_RGB888);
+                       return !image.isNull();
+                   },
+               .row =
+                   [&](const std::uint8_t* rgb) {
+                       const int y = row++;
+                       if (y % every != 0 || y / every >= image.height()) return true;
+                       auto* to = image.scanLine(y / every);
+                       for (int x = 0; x < image.width(); ++x, to += 3)
+                           std::copy_n(rgb + 3 * static_cast<std::ptrdiff_t>(x) * every, 3, to);
+                       return true;
+                   }});
     if (error) return {.image = {}, .problem = toQt(error->problem)};
     return {.image = image, .problem = {}};
 }
@@ -45,7 +45,8 @@ PictureRead sampled(const std::filesystem::path& file, QSize within) {
 std::optional<PictureRead> byQt(const std::filesystem::path& path, Turned turned, QSize within) {
     QFile file;
     const int descriptor = ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK);
-    if (descriptor < 0 || !file.open(descriptor, QIODevice::ReadOnly, QFileDevice::AutoCloseHandle)) return std::nullopt;
+    if (descriptor < 0 || !file.open(descriptor, QIODevice::ReadOnly, QFileDevice::AutoCloseHandle))
+        return std::nullopt;
     QImageReader reader(&file);
     static const QList<QByteArray> formats = {"jpeg", "png", "bmp", "pbm", "pgm", "ppm"};
     if (!formats.contains(reader.format())) return std::nullopt;

@@ -37,9 +37,7 @@ bool PlainText::eventFilter(QObject* watched, QEvent* event) {
     return false;
 }
 
-QString tipText(const QString& text) {
-    return text.toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>"));
-}
+QString tipText(const QString& text) { return text.toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")); }
 
 }  // namespace poquito::desk
 

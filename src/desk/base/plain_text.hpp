@@ -7,8 +7,8 @@
 /// This is the one place that sees to it, for the whole application.
 namespace poquito::desk {
 
-/// Labels, message boxes and tips that would guess whether a text is markup do not. A label that is to show markup of our
-/// own says so (setTextFormat(Qt::RichText)) and escapes what comes from elsewhere.
+/// Labels, message boxes and tips that would guess whether a text is markup do not. A label that is to show markup of
+/// our own says so (setTextFormat(Qt::RichText)) and escapes what comes from elsewhere.
 class PlainText : public QObject {
     Q_OBJECT
   public:

@@ -334,7 +334,8 @@ class WindowStyles : public QObject {
         if (event->type() != QEvent::Polish || !watched->isWidgetType()) return false;
         auto* widget = static_cast<QWidget*>(watched);
         // Tips take the style of what they are about.
-        if (!widget->isWindow() || widget->property(holds_parts).toBool() || widget->inherits("QTipLabel")) return false;
+        if (!widget->isWindow() || widget->property(holds_parts).toBool() || widget->inherits("QTipLabel"))
+            return false;
         for (const QObject* on = widget; on; on = on->parent())
             for (const auto* child : on->children())
                 if (dynamic_cast<const PartStyle*>(child)) return false;

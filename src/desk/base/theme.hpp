@@ -55,10 +55,10 @@ class ThemeScope {
 /// Fonts, palette and style for the whole application. What is seen is in the new theme at once.
 void applyTheme(QApplication& application, ThemeKind kind);
 
-/// Gives a part of the window, and all that is on it, the desk's style sheet. To style two thousand widgets takes seconds:
-/// after a change of theme a part that is not seen has it when it shows, or when there is nothing else to do. Parts do
-/// not lie on one another, and what holds several of them has no style of its own. Windows are parts by themselves,
-/// but for those that hold parts (`holdsParts`).
+/// Gives a part of the window, and all that is on it, the desk's style sheet. To style two thousand widgets takes
+/// seconds: after a change of theme a part that is not seen has it when it shows, or when there is nothing else to do.
+/// Parts do not lie on one another, and what holds several of them has no style of its own. Windows are parts by
+/// themselves, but for those that hold parts (`holdsParts`).
 void stylePart(QWidget* part);
 void holdsParts(QWidget* window);
 

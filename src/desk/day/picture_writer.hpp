@@ -20,7 +20,7 @@ class PictureWriter : public QObject {
     ~PictureWriter() override;
 
     void write(proof::DeliveryPlan plan, proof::IfThere there);  // nothing while another is written
-    void cancel();                         // after the picture that is under way
+    void cancel();                                               // after the picture that is under way
 
     bool isBusy() const { return stop_ != nullptr; }
     std::size_t done() const { return done_; }

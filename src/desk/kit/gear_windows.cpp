@@ -41,10 +41,11 @@ Bag& GearWindows::bag() {
 
 void GearWindows::askWhoseBag() {
     if (std::exchange(asking_, true)) return;
-    QMessageBox box(QMessageBox::NoIcon, tr("The bag was changed in two windows"),
-                    tr("Another window changed your bag since this one read it. Which of the two is to stay?\n"
-                       "Neither is lost: Ctrl+Z in the kit room brings this one back, the other is kept as a file beside it."),
-                    QMessageBox::NoButton, window_);
+    QMessageBox box(
+        QMessageBox::NoIcon, tr("The bag was changed in two windows"),
+        tr("Another window changed your bag since this one read it. Which of the two is to stay?\n"
+           "Neither is lost: Ctrl+Z in the kit room brings this one back, the other is kept as a file beside it."),
+        QMessageBox::NoButton, window_);
     box.setObjectName(QStringLiteral("whoseBagQuestion"));
     const auto* ours = box.addButton(tr("The bag of this window"), QMessageBox::AcceptRole);
     const auto* theirs = box.addButton(tr("The bag of the other"), QMessageBox::ActionRole);

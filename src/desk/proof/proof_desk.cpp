@@ -309,10 +309,11 @@ bool ProofDesk::moveBack(const Aside& one) {
     const auto failed = storage::rename_file(one.to, one.from);
     if (!failed) return true;
     const bool taken = failed == std::errc::file_exists;
-    Q_EMIT problemFound(tr("%1 cannot be brought back: %2")
-                            .arg(toQt(one.to.string()), taken ? tr("another %1 is there by now, and both are kept")
-                                                                    .arg(toQt(one.from.filename().string()))
-                                                              : toQt(failed.message())));
+    Q_EMIT problemFound(
+        tr("%1 cannot be brought back: %2")
+            .arg(toQt(one.to.string()),
+                 taken ? tr("another %1 is there by now, and both are kept").arg(toQt(one.from.filename().string()))
+                       : toQt(failed.message())));
     return false;
 }
 
@@ -445,8 +446,7 @@ void ProofDesk::open(std::size_t row) {
     if (!shot) return;
     document_.select(*shot);
     const bool was_sorting = std::exchange(sorting_, false);
-    lookAt(sorted_[row].shot,
-           {.files = sorted_[row].sorted.sequence.files, .planes = {}, .from = sortedFrom_});
+    lookAt(sorted_[row].shot, {.files = sorted_[row].sorted.sequence.files, .planes = {}, .from = sortedFrom_});
     if (was_sorting) Q_EMIT sortedChanged();
 }
 

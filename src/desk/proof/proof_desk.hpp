@@ -84,7 +84,7 @@ class ProofDesk : public QObject {
     bool isSorting() const { return sorting_; }
     std::pair<std::size_t, std::size_t> sortProgress() const { return {sortDone_, sortAll_}; }
     void assign(std::size_t row, std::string shot);  // its id; empty: of none
-    void open(std::size_t row);              // at its shot, which is selected
+    void open(std::size_t row);                      // at its shot, which is selected
     void decide(std::size_t row, const QString& done);
     bool setSequenceAside(std::size_t row);
 

@@ -113,10 +113,11 @@ class SortingSheet::Delegate : public QStyledItemDelegate {
         line(5, textFont(12, QFont::DemiBold), t.ink, what);
         const auto shot = desk_.placeOf(row.shot);
         const bool known = shot.has_value();
-        line(20, textFont(11), known ? t.quiet : t.caution,
-             tr("%1 \u00b7 %2")
-                 .arg(known ? toQt(document_.shoot().shots[static_cast<std::size_t>(*shot)].name) : tr("of which shot?"),
-                      toQt(sorted.sequence.files.front().filename().string())));
+        line(
+            20, textFont(11), known ? t.quiet : t.caution,
+            tr("%1 \u00b7 %2")
+                .arg(known ? toQt(document_.shoot().shots[static_cast<std::size_t>(*shot)].name) : tr("of which shot?"),
+                     toQt(sorted.sequence.files.front().filename().string())));
         using proof::Outcome;
         const auto outcome = sorted.summary.outcome;
         const bool bad = outcome >= Outcome::mendable;
@@ -273,7 +274,8 @@ void SortingSheet::showChosen() {
 }
 
 void SortingSheet::assign(int choice) {
-    if (current() >= 0) desk_.assign(static_cast<std::size_t>(current()), shot_->itemData(choice).toString().toStdString());
+    if (current() >= 0)
+        desk_.assign(static_cast<std::size_t>(current()), shot_->itemData(choice).toString().toStdString());
 }
 
 void SortingSheet::give(bool keep) {

@@ -72,8 +72,7 @@ bool WordTips::eventFilter(QObject* watched, QEvent* event) {
     const auto* view = listOf(*widget);
     const QString own = view ? rowOf(*view, help->pos()).data(Qt::ToolTipRole).toString() : widget->toolTip();
     QString tip;
-    if (!own.isEmpty())
-        tip = QStringLiteral("<p style=\"margin:0 0 6px 0\">%1</p>").arg(tipText(own));
+    if (!own.isEmpty()) tip = QStringLiteral("<p style=\"margin:0 0 6px 0\">%1</p>").arg(tipText(own));
     QToolTip::showText(help->globalPos(), tip + explained(words, most_in_a_tip), widget);
     return true;
 }

@@ -67,7 +67,8 @@ void Autosave::write() {
         auto error = storage::replace_file(origin_file(copy).toStdString(), original.toStdString());
         if (!error) error = storage::save_shoot(*shoot, copy.toStdString());
         const auto problem = error ? toQt(storage::message(*error)) : QString();
-        QMetaObject::invokeMethod(this, [this, problem] { wrote(problem); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, problem] { wrote(problem); }, Qt::QueuedConnection);
     });
 }
 
@@ -75,10 +76,11 @@ void Autosave::wrote(const QString& problem) {
     const bool failed = !problem.isEmpty();
     if (failed) retry_.start();
     if (std::exchange(failed_, failed) == failed) return;
-    Q_EMIT told(failed ? tr("Unsaved changes are not safe from a crash: no copy of them can be kept. %1. It is tried again "
-                            "every few seconds; save the shoot where there is room.")
-                             .arg(problem)
-                       : QString());
+    Q_EMIT told(
+        failed ? tr("Unsaved changes are not safe from a crash: no copy of them can be kept. %1. It is tried again "
+                    "every few seconds; save the shoot where there is room.")
+                     .arg(problem)
+               : QString());
 }
 
 void Autosave::flush() {

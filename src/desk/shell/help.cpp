@@ -51,10 +51,9 @@ void showAbout(QWidget& window) {
     box.setObjectName(QStringLiteral("aboutPoquito"));
     box.setWindowTitle(QObject::tr("About Poquito"));
     box.setTextFormat(Qt::RichText);
-    box.setText(
-        QObject::tr("<b>Poquito " POQUITO_VERSION "</b><p>Plans, runs and checks close-up photographs.</p>"
-                    "<p>Free software under the GNU General Public License, version 3 or later. "
-                    "Lettering: Inter, SIL Open Font License 1.1, with tabular figures.</p>"));
+    box.setText(QObject::tr("<b>Poquito " POQUITO_VERSION "</b><p>Plans, runs and checks close-up photographs.</p>"
+                            "<p>Free software under the GNU General Public License, version 3 or later. "
+                            "Lettering: Inter, SIL Open Font License 1.1, with tabular figures.</p>"));
     box.exec();
 }
 

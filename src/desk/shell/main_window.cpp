@@ -141,10 +141,10 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     scroll->setWidget(central);
     setCentralWidget(scroll);
     holdsParts(this);
-    for (QWidget* part : {static_cast<QWidget*>(menuBar()), header, cardsColumn_, static_cast<QWidget*>(strip_),
-                          static_cast<QWidget*>(upper_), marginColumn_, static_cast<QWidget*>(foot_),
-                          static_cast<QWidget*>(scroll->horizontalScrollBar()),
-                          static_cast<QWidget*>(scroll->verticalScrollBar())})
+    for (QWidget* part :
+         {static_cast<QWidget*>(menuBar()), header, cardsColumn_, static_cast<QWidget*>(strip_),
+          static_cast<QWidget*>(upper_), marginColumn_, static_cast<QWidget*>(foot_),
+          static_cast<QWidget*>(scroll->horizontalScrollBar()), static_cast<QWidget*>(scroll->verticalScrollBar())})
         stylePart(part);
     for (const auto& name : {tr("&Shoot"), tr("&Edit"), tr("Sho&t"), tr("&View"), tr("&Help")})
         menus_.push_back(menuBar()->addMenu(name));

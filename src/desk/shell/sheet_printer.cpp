@@ -16,7 +16,10 @@
 #include <QPdfWriter>
 #include <QPrinter>
 #include <QTextDocument>
+#include <QUrl>
 
+#include <algorithm>
+#include <array>
 #include <map>
 #include <memory>
 #include <optional>
@@ -28,26 +31,35 @@ namespace {
 
 const QMarginsF margins_mm(15, 10, 15, 9);
 
-/// With its height, so that a page can be laid out before it is drawn.
-std::string image(const QByteArray& png, QSize size, int width) {
-    return QStringLiteral("<img src=\"data:image/png;base64,%1\" width=\"%2\" height=\"%3\">")
-        .arg(QString::fromLatin1(png.toBase64()))
-        .arg(width)
-        .arg(width * size.height() / size.width())
+/// A drawing's size as it is drawn, px, and its width on the sheet; with its height there, a page can be laid out
+/// before it is drawn.
+struct Room {
+    const char* name;
+    QSize size;
+    int width;
+};
+constexpr Room bench_room = {"bench", {600, 234}, 436}, frame_room = {"frame", {270, 226}, 196};
+
+std::string image(const QString& from, const Room& room) {
+    return QStringLiteral("<img src=\"%1\" width=\"%2\" height=\"%3\">")
+        .arg(from)
+        .arg(room.width)
+        .arg(room.width * room.size.height() / room.size.width())
         .toStdString();
 }
 
-QByteArray png_of(const QImage& drawn) {
+/// For a page that stands alone.
+std::string embedded(const QImage& drawn, const Room& room) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
     drawn.save(&buffer, "PNG");
-    return bytes;
+    return image(QStringLiteral("data:image/png;base64,") + QString::fromLatin1(bytes.toBase64()), room);
 }
 
 /// On white paper, whatever the desk looks like; finer than a screen's pixels.
 template <typename Paint>
-std::string drawing(QSize size, int width, const Paint& paint) {
+QImage drawing(QSize size, const Paint& paint) {
     const ThemeScope paper(ThemeKind::print);
     constexpr int finer = 2;
     QImage drawn(size * finer, QImage::Format_RGB32);
@@ -57,40 +69,34 @@ std::string drawing(QSize size, int width, const Paint& paint) {
     painter.setRenderHint(QPainter::Antialiasing);
     paint(painter, QRectF(QPointF(), QSizeF(size)));
     painter.end();
-    return image(png_of(drawn), size, width);
+    return drawn;
 }
 
-constexpr QSize bench_size(600, 234), frame_size(270, 226);
-constexpr int bench_width = 436, frame_width = 196;
-
-/// As large as the drawings, and empty.
-storage::SheetDrawings rooms_for_drawings() {
-    return {.bench = [](std::size_t) { return image({}, bench_size, bench_width); },
-            .frame = [](std::size_t) { return image({}, frame_size, frame_width); }};
+QImage bench_of(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, std::size_t i) {
+    return drawing(bench_room.size, [&](QPainter& painter, const QRectF& area) {
+        const auto layout = benchLayout(shoot.kit, shoot.shots[i], assessments[i].report, Elevation::side, area);
+        paintBench(painter, layout, assessments[i], Elevation::side, area, 0);
+    });
 }
 
-storage::SheetDrawings drawings_of(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments) {
-    storage::SheetDrawings drawings;
-    drawings.bench = [&](std::size_t i) {
-        return drawing(bench_size, bench_width, [&](QPainter& painter, const QRectF& area) {
-            const auto layout = benchLayout(shoot.kit, shoot.shots[i], assessments[i].report, Elevation::side, area);
-            paintBench(painter, layout, assessments[i], Elevation::side, area, 0);
-        });
-    };
-    drawings.frame = [&](std::size_t i) {
-        return drawing(frame_size, frame_width, [&](QPainter& painter, const QRectF& area) {
-            FrameDrawing::paintFrame(painter, area.adjusted(4, 20, -4, -4), shoot.shots[i], assessments[i].report);
-            const auto& optics = assessments[i].report.optics;
-            painter.setPen(theme().quiet);
-            painter.setFont(textFont(13));
-            if (optics.field_width)
-                painter.drawText(area.adjusted(4, 0, 0, 0), Qt::AlignLeft | Qt::AlignTop,
-                                 QObject::tr("Field %1 \u00d7 %2 mm")
-                                     .arg(toQt(text::number_text(*optics.field_width)),
-                                          toQt(text::number_text(*optics.field_height))));
-        });
-    };
-    return drawings;
+QImage frame_of(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, std::size_t i) {
+    return drawing(frame_room.size, [&](QPainter& painter, const QRectF& area) {
+        FrameDrawing::paintFrame(painter, area.adjusted(4, 20, -4, -4), shoot.shots[i], assessments[i].report);
+        const auto& optics = assessments[i].report.optics;
+        painter.setPen(theme().quiet);
+        painter.setFont(textFont(13));
+        if (optics.field_width)
+            painter.drawText(
+                area.adjusted(4, 0, 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                QObject::tr("Field %1 \u00d7 %2 mm")
+                    .arg(toQt(text::number_text(*optics.field_width)), toQt(text::number_text(*optics.field_height))));
+    });
+}
+
+storage::SheetDrawings embedded_drawings(const shoot::Shoot& shoot,
+                                         const std::vector<advice::Assessment>& assessments) {
+    return {.bench = [&](std::size_t i) { return embedded(bench_of(shoot, assessments, i), bench_room); },
+            .frame = [&](std::size_t i) { return embedded(frame_of(shoot, assessments, i), frame_room); }};
 }
 
 using Piece = std::unique_ptr<QTextDocument>;
@@ -102,16 +108,16 @@ class Setter {
     using Shot = std::optional<std::size_t>;  // empty: the day
 
     Setter(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, QPagedPaintDevice& device)
-        : shoot_(shoot), assessments_(assessments), device_(device), drawings_(drawings_of(shoot, assessments)) {}
+        : shoot_(shoot), assessments_(assessments), device_(device) {}
 
     double height(Shot shot, double points) {
         const auto [found, fresh] = heights_.try_emplace({shot.value_or(shoot_.shots.size()), points}, 0.0);
-        if (fresh) found->second = set(shot, points, rooms_for_drawings())->size().height();
+        if (fresh) found->second = set(shot, points, Drawn::no)->size().height();
         return found->second;
     }
     void draw(Shot shot, double points, QPainter& painter, const QRectF& part) {
         if (!drawn_ || drawn_shot_ != shot || drawn_points_ != points)
-            drawn_ = set(shot, points, drawings_), drawn_shot_ = shot, drawn_points_ = points;
+            drawn_ = set(shot, points, Drawn::yes), drawn_shot_ = shot, drawn_points_ = points;
         drawn_->drawContents(&painter, part);
     }
 
@@ -120,24 +126,37 @@ class Setter {
         const auto size = [](double pt) { return text::number_text(pt, 3) + "pt"; };
         return {.text_size = size(points), .title_size = size(points * 1.4), .setting_size = size(points * 1.9)};
     }
-    Piece set(Shot shot, double points, const storage::SheetDrawings& drawings) const {
-        const auto html = shot ? storage::shot_sheet_html(shoot_, assessments_, *shot, style(points), drawings)
+    enum class Drawn { no, yes };
+    Piece set(Shot shot, double points, Drawn drawn) const {
+        const storage::SheetDrawings rooms = {
+            .bench = [](std::size_t) { return image(QLatin1String(bench_room.name), bench_room); },
+            .frame = [](std::size_t) { return image(QLatin1String(frame_room.name), frame_room); }};
+        const auto html = shot ? storage::shot_sheet_html(shoot_, assessments_, *shot, style(points), rooms)
                                : storage::day_sheet_html(shoot_, assessments_, style(points));
         auto document = std::make_unique<QTextDocument>();
+        document->setUndoRedoEnabled(false);
+        if (shot) {
+            const bool real = drawn == Drawn::yes;
+            const QImage none(1, 1, QImage::Format_RGB32);
+            const auto put = [&](const Room& room, const QImage& drawing) {
+                document->addResource(QTextDocument::ImageResource, QUrl(QLatin1String(room.name)), drawing);
+            };
+            put(bench_room, real ? bench_of(shoot_, assessments_, *shot) : none);
+            put(frame_room, real ? frame_of(shoot_, assessments_, *shot) : none);
+        }
         QFont font = textFont();
         font.setPointSizeF(points);
         document->setDefaultFont(font);
         document->documentLayout()->setPaintDevice(&device_);
         document->setDocumentMargin(0);
+        document->setTextWidth(device_.width());  // before there is anything to lay out
         document->setHtml(toQt(html));
-        document->setTextWidth(device_.width());
         return document;
     }
 
     const shoot::Shoot& shoot_;
     const std::vector<advice::Assessment>& assessments_;
     QPagedPaintDevice& device_;
-    storage::SheetDrawings drawings_;
     std::map<std::pair<std::size_t, double>, double> heights_;
     Piece drawn_;
     Shot drawn_shot_;
@@ -171,10 +190,11 @@ std::vector<std::vector<Part>> pages_of(Setter& setter, std::size_t shots, doubl
                 continue;
             }
         }
-        double fitting = small;
-        for (const double points : {12.0, 11.0, 10.0, 9.0, small})
-            if (fitting = points; setter.height(i, points) <= whole) break;
-        put(i, fitting);
+        // The largest that fits; the larger the letters, the higher the piece.
+        constexpr std::array sizes = {small, 9.0, 10.0, 11.0, 12.0};
+        const auto too_large = std::partition_point(sizes.begin() + 1, sizes.end(),
+                                                    [&](double points) { return setter.height(i, points) <= whole; });
+        put(i, *(too_large - 1));
     }
     return pages;
 }
@@ -224,10 +244,10 @@ QByteArray pdf(const shoot::Shoot& shoot, const std::vector<advice::Assessment>&
 std::optional<storage::ReadError> writeSheet(const shoot::Shoot& shoot,
                                              const std::vector<advice::Assessment>& assessments, const QString& path) {
     const bool page = path.endsWith(QLatin1String(".html"), Qt::CaseInsensitive);
-    return storage::replace_file(
-        path.toStdString(),
-        page ? storage::run_sheet_html(shoot, assessments, {.narrow_screens = true}, drawings_of(shoot, assessments))
-             : pdf(shoot, assessments).toStdString());
+    return storage::replace_file(path.toStdString(),
+                                 page ? storage::run_sheet_html(shoot, assessments, {.narrow_screens = true},
+                                                                embedded_drawings(shoot, assessments))
+                                      : pdf(shoot, assessments).toStdString());
 }
 
 void printSheet(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, QPrinter& printer) {

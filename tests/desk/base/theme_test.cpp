@@ -221,6 +221,26 @@ void nothingOverlaps(Person& person, const std::string& where) {
 
 }  // namespace
 
+TEST_CASE("on a screen that is too small for the window all of it is reached by scrolling", "[desk][look]") {
+    Person person({640, 480});
+    person.window().openDemo();
+    CHECK(person.window().size() == QSize(640, 480));
+    auto* scroll = person.find<QScrollArea>(QStringLiteral("windowScroll"));
+    CHECK(person.margin().visibleRegion().isEmpty());
+    CHECK(scroll->horizontalScrollBar()->isVisible());
+    scroll->ensureWidgetVisible(&person.margin());
+    person.settle();
+    CHECK_FALSE(person.margin().visibleRegion().isEmpty());
+    scroll->verticalScrollBar()->setValue(scroll->verticalScrollBar()->maximum());
+    person.settle();
+    CHECK_FALSE(person.find(QStringLiteral("footLine"))->visibleRegion().isEmpty());
+    // With room enough there is nothing to scroll.
+    person.window().resize(1024, 700);
+    person.settle();
+    CHECK_FALSE(scroll->horizontalScrollBar()->isVisible());
+    CHECK_FALSE(scroll->verticalScrollBar()->isVisible());
+}
+
 TEST_CASE("no lettering of a drawing covers another or is cut at 1024 by 700", "[desk][look]") {
     Person person({1024, 700});
     person.window().openDemo();

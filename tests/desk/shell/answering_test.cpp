@@ -11,7 +11,8 @@ namespace {
 
 test::WatchedApplication& watched() { return *static_cast<test::WatchedApplication*>(qApp); }
 
-/// What making the first window of this program costs here is what all else is measured by: a ratio, whatever the machine.
+/// What making the first window of this program costs here is what all else is measured by: a ratio, whatever the
+/// machine.
 double makingAWindow() {
     static const double made = [] {
         (void)watched().takeLongest();
@@ -28,12 +29,14 @@ void visitAll(Person& person) {
     for (int station = 1; station <= 6; ++station) {
         person.goTo(station);
         for (auto* tab : person.window().findChildren<QToolButton*>())
-            if (tab->objectName().endsWith(QLatin1String("Tab")) && tab->isVisible() && tab->isEnabled()) person.click(tab);
+            if (tab->objectName().endsWith(QLatin1String("Tab")) && tab->isVisible() && tab->isEnabled())
+                person.click(tab);
     }
     for (const auto sheet : {desk::Sheet::day, desk::Sheet::book}) {
         person.window().goTo(sheet);
         for (auto* tab : person.window().findChildren<QToolButton*>())
-            if (tab->objectName().endsWith(QLatin1String("Tab")) && tab->isVisible() && tab->isEnabled()) person.click(tab);
+            if (tab->objectName().endsWith(QLatin1String("Tab")) && tab->isVisible() && tab->isEnabled())
+                person.click(tab);
     }
     person.window().goTo(desk::Sheet::shot);
 }
@@ -68,10 +71,12 @@ TEST_CASE("keys and clicks at random are all answered", "[desk][answers]") {
         if (auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget())) menu->close();
     });
     waving.start(1);
-    constexpr Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6, Qt::Key_0, Qt::Key_B,
-                                Qt::Key_Tab, Qt::Key_Up, Qt::Key_Down, Qt::Key_Left, Qt::Key_Right, Qt::Key_Return,
-                                Qt::Key_Space, Qt::Key_PageDown, Qt::Key_F1, Qt::Key_Escape, Qt::Key_Delete, Qt::Key_9};
-    const int inputs = qEnvironmentVariableIntValue("POQUITO_INPUTS") > 0 ? qEnvironmentVariableIntValue("POQUITO_INPUTS") : 250;
+    constexpr Qt::Key keys[] = {Qt::Key_1,        Qt::Key_2,    Qt::Key_3,      Qt::Key_4,      Qt::Key_5,
+                                Qt::Key_6,        Qt::Key_0,    Qt::Key_B,      Qt::Key_Tab,    Qt::Key_Up,
+                                Qt::Key_Down,     Qt::Key_Left, Qt::Key_Right,  Qt::Key_Return, Qt::Key_Space,
+                                Qt::Key_PageDown, Qt::Key_F1,   Qt::Key_Escape, Qt::Key_Delete, Qt::Key_9};
+    const int inputs =
+        qEnvironmentVariableIntValue("POQUITO_INPUTS") > 0 ? qEnvironmentVariableIntValue("POQUITO_INPUTS") : 250;
     for (int i = 0; i < inputs; ++i) {
         const auto widgets = person.window().findChildren<QWidget*>();
         auto* widget = widgets[random.whole(0, static_cast<int>(widgets.size()) - 1)];
@@ -82,8 +87,10 @@ TEST_CASE("keys and clicks at random are all answered", "[desk][answers]") {
             what = QStringLiteral("key %1").arg(key, 0, 16);
             QTest::keyClick(focus ? focus : &person.window(), key);
         } else {
-            const QPoint at(random.whole(0, std::max(0, widget->width() - 1)), random.whole(0, std::max(0, widget->height() - 1)));
-            what = QStringLiteral("click on %1 %2").arg(QLatin1String(widget->metaObject()->className()), widget->objectName());
+            const QPoint at(random.whole(0, std::max(0, widget->width() - 1)),
+                            random.whole(0, std::max(0, widget->height() - 1)));
+            what = QStringLiteral("click on %1 %2")
+                       .arg(QLatin1String(widget->metaObject()->className()), widget->objectName());
             QTest::mouseClick(widget, Qt::LeftButton, {}, at);
         }
         QCoreApplication::processEvents();

@@ -1,4 +1,5 @@
-// What a hostile and unlucky world does to the window: files of somebody else, two windows at once, disks that are full.
+// What a hostile and unlucky world does to the window: files of somebody else, two windows at once, disks that are
+// full.
 #include "support/person.hpp"
 
 #include "desk/base/picture_file.hpp"
@@ -73,7 +74,8 @@ TEST_CASE("pictures come through one door: regular files of this machine, of for
     REQUIRE(drawn.save(folder.filePath(QStringLiteral("good.png"))));
     REQUIRE(drawn.save(folder.filePath(QStringLiteral("named.tif")), "JPG"));  // by its content, not by its name
     REQUIRE(::mkfifo(path("pipe.png").c_str(), 0600) == 0);
-    REQUIRE_FALSE(storage::replace_file(path("drawn.svg"), "<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'/>"));
+    REQUIRE_FALSE(
+        storage::replace_file(path("drawn.svg"), "<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'/>"));
     REQUIRE_FALSE(storage::replace_file(path("none.jpg"), "not a picture at all"));
     using desk::readPicture;
     using desk::Turned;

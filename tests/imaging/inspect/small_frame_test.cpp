@@ -28,7 +28,8 @@ TEST_CASE("a frame of any size is measured, the smallest and the narrowest too",
             CHECK(scan.height == height);
             CHECK(std::isfinite(scan.median_stops));
             CHECK(std::isfinite(scan.structure.directed()));
-            for (const auto* map : {&scan.light, &scan.level, &scan.clipped, &scan.detail, &scan.middling, &scan.coarse})
+            for (const auto* map :
+                 {&scan.light, &scan.level, &scan.clipped, &scan.detail, &scan.middling, &scan.coarse})
                 for (const float value : map->values) CHECK(std::isfinite(value));
         }
     };

@@ -42,10 +42,10 @@ class Book {
     /// The user's own, at its usual place, or one that was named and may be anything.
     enum class Whose { own, named };
 
-    /// Makes it where there is none. One that is damaged is set aside under another name and a new one begun, as is what
-    /// is no database at all in the place of the user's own; an older one is brought up to this version after a copy.
-    /// All else is left as it is, and an error: another program's database, a later version, a file that was named and
-    /// is no logbook, a disk that is full. `word`: what a person should know of it; empty: nothing.
+    /// Makes it where there is none. One that is damaged is set aside under another name and a new one begun, as is
+    /// what is no database at all in the place of the user's own; an older one is brought up to this version after a
+    /// copy. All else is left as it is, and an error: another program's database, a later version, a file that was
+    /// named and is no logbook, a disk that is full. `word`: what a person should know of it; empty: nothing.
     struct Opened;
     static storage::ReadResult<Opened> open(const std::filesystem::path& path, Whose whose = Whose::own);
 

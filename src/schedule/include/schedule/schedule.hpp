@@ -11,8 +11,8 @@ namespace poquito::schedule {
 
 /// What has to be ordered, `n` jobs.
 struct Problem {
-    std::vector<double> duration;                 // of each, its own handling included
-    std::vector<std::vector<double>> change;      // from the set-up of the first index to that of the second
+    std::vector<double> duration;             // of each, its own handling included
+    std::vector<std::vector<double>> change;  // from the set-up of the first index to that of the second
     /// Set-ups that each begins and ends with, as indices of `change`; empty: each job has one of its own.
     std::vector<std::size_t> enters, leaves;
     std::vector<double> first;                    // before each where it begins the day; empty: nothing

@@ -16,15 +16,14 @@ struct CsvRow {
 /// where they are quoted. Throws ReadError with the line.
 std::vector<CsvRow> csv_rows(std::string_view text, char separator = ',');
 
-/// A cell as it is written: quoted where it has to be. A text that a spreadsheet would take for a formula (it begins with
-/// = + - @, a tab or a return) stands behind an apostrophe; one that stands behind one already gets another, so that
-/// `disarmed_text` gives back what was there.
+/// A cell as it is written: quoted where it has to be. A text that a spreadsheet would take for a formula (it begins
+/// with = + - @, a tab or a return) stands behind an apostrophe; one that stands behind one already gets another, so
+/// that `disarmed_text` gives back what was there.
 std::string csv_cell(const std::string& text);
 /// For numbers, which are never a formula: without the apostrophe.
 std::string csv_number(const std::string& text);
 
 /// What was given to `csv_cell`.
 std::string disarmed_text(const std::string& cell);
-
 
 }  // namespace poquito::storage

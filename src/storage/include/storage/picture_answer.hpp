@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <optional>
 #include <string>
+#include <string_view>
 
 /// How poquito-pictures answers on its standard output: parts, each a letter, its length in four bytes of the machine's
 /// own order, and its bytes.
@@ -29,8 +30,14 @@ std::optional<FrameExif> exif_from_text(const std::string& text);
 /// What its first argument is, for each thing that can be asked.
 constexpr const char *of_tiff = "tiff", *of_raw = "raw", *of_exif = "exif", *of_preview = "preview", *of_plan = "plan";
 
-/// Bytes of memory, and seconds of one processor, that it may take.
-constexpr std::uint64_t most_memory = 1'500'000'000;
-constexpr unsigned most_seconds = 20;
+/// Bytes of memory, and seconds of one processor, that it may take: pixels are many, what stands beside them is little.
+struct Bounds {
+    std::uint64_t memory;
+    unsigned seconds;
+};
+constexpr Bounds bounds_of(std::string_view wanted) {
+    constexpr Bounds pixels = {1'500'000'000, 20}, words = {500'000'000, 4};
+    return wanted == of_tiff || wanted == of_raw ? pixels : words;
+}
 
 }  // namespace poquito::storage::answer
