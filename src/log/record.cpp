@@ -7,15 +7,14 @@
 #include "storage/frame_file.hpp"
 #include "storage/path_text.hpp"
 #include "storage/shoot_file.hpp"
+#include "text/local_time.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
 #include <boost/crc.hpp>
 
 #include <algorithm>
-#include <cmath>
 #include <cstdint>
-#include <cstdio>
 #include <filesystem>
 #include <map>
 #include <system_error>
@@ -65,23 +64,12 @@ std::string wind_of(const Shot& shot) {
     return words;
 }
 
-/// s of local time, ISO 8601, from any moment; empty: it is none. Within a day, or the next.
-std::optional<double> moment_of(const std::string& time) {
-    int hours = 0, minutes = 0;
-    double seconds = 0;
-    constexpr std::size_t clock = 11;  // where it begins
-    if (time.size() <= clock || std::sscanf(time.c_str() + clock, "%2d:%2d:%lf", &hours, &minutes, &seconds) != 3)
-        return std::nullopt;
-    return hours * 3600.0 + minutes * 60.0 + seconds;
-}
-
 /// From frame to frame on an average; empty: too few, or no times.
 std::optional<double> cadence_of(const std::vector<shoot::ExposedFrame>& frames) {
     if (frames.size() < 2) return std::nullopt;
-    const auto first = moment_of(frames.front().time), last = moment_of(frames.back().time);
+    const auto first = text::seconds_of(frames.front().time), last = text::seconds_of(frames.back().time);
     if (!first || !last) return std::nullopt;
-    constexpr double day = 86400;
-    const double all = std::fmod(*last - *first + day, day);
+    const double all = *last - *first;
     return all > 0 ? std::optional(all / static_cast<double>(frames.size() - 1)) : std::nullopt;
 }
 

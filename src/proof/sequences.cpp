@@ -5,11 +5,10 @@
 #include "plan/assess.hpp"
 #include "storage/frame_reader.hpp"
 #include "storage/path_text.hpp"
+#include "text/local_time.hpp"
 
 #include <algorithm>
-#include <charconv>
 #include <cmath>
-#include <cstdio>
 #include <map>
 #include <numeric>
 #include <set>
@@ -19,28 +18,6 @@ namespace poquito::proof {
 namespace {
 
 namespace fs = std::filesystem;
-
-/// Seconds of an ISO 8601 local time, from a day that does not matter; empty: it is none.
-std::optional<double> seconds_of(const std::string& time) {
-    // Not by sscanf: what it takes for a decimal point hangs on the locale.
-    const char *at = time.data(), *const end = time.data() + time.size();
-    const auto number = [&](auto& value, char before) {
-        if (before != 0 && (at == end || *at++ != before)) return false;
-        const auto [stopped, error] = std::from_chars(at, end, value);
-        at = stopped;
-        return error == std::errc();
-    };
-    int year = 0, month = 0, day = 0, hour = 0, minute = 0;
-    double second = 0;
-    if (!number(year, 0) || !number(month, '-') || !number(day, '-') || !number(hour, 'T') || !number(minute, ':') ||
-        !number(second, ':'))
-        return std::nullopt;
-    // Days from the civil calendar, after the usual shift of the year to begin in March.
-    const int shifted = month <= 2 ? year - 1 : year, era = shifted / 400, of_era = shifted - era * 400;
-    const int of_year = (153 * (month > 2 ? month - 3 : month + 9) + 2) / 5 + day - 1;
-    const long days = era * 146097L + of_era * 365L + of_era / 4 - of_era / 100 + of_year;
-    return static_cast<double>(days * 86400 + hour * 3600L + minute * 60L) + second;
-}
 
 struct Dated {
     fs::path file;
@@ -109,7 +86,7 @@ bool focus_goes(const Inspection& inspection) {
 /// Focus goes one way, as in a stack; who rocks through focus goes to and fro. By time, where the files have it.
 bool one_way(const Sequence& sequence, const std::vector<FrameFacts>& facts) {
     const bool timed =
-        std::ranges::all_of(sequence.exif, [](const auto& exif) { return seconds_of(exif.time).has_value(); });
+        std::ranges::all_of(sequence.exif, [](const auto& exif) { return text::seconds_of(exif.time).has_value(); });
     std::vector<const imaging::CellMap*> maps;
     for (const auto& frame : facts)
         if (frame.scan) maps.push_back(&frame.scan->detail);
@@ -175,7 +152,7 @@ std::vector<Sequence> sequences_of(const std::vector<fs::path>& files) {
     all.reserve(files.size());
     for (const auto& file : files) {
         auto exif = storage::exif_of_file(file);
-        const auto time = seconds_of(exif.time);
+        const auto time = text::seconds_of(exif.time);
         all.push_back({.file = file, .exif = std::move(exif), .time = time});
     }
     std::ranges::stable_sort(all, [](const Dated& one, const Dated& other) {

@@ -2,6 +2,7 @@
 // and no file takes the program down.
 #include "proof/incoming.hpp"
 #include "proof/inspection.hpp"
+#include "proof/taken.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
 #include "storage/frame_reader.hpp"
@@ -160,6 +161,20 @@ TEST_CASE("only a regular file of this machine is a picture, and nobody else is 
     pollfd asked{.fd = server, .events = POLLIN, .revents = 0};
     CHECK(::poll(&asked, 1, 0) == 0);
     ::close(server);
+}
+
+TEST_CASE("frames of a run whose folder's name is not UTF-8 are found where they are", "[proof][door]") {
+    const Folder folder;
+    const auto place = folder.path() / "r\xe9sultats";
+    fs::create_directory(place);
+    write_text(place / "one-1-0001.jpg", jpeg());
+    const shoot::RunRecord run{.id = "one-1",
+                               .folder = storage::path_text(place),
+                               .planned = 1,
+                               .frames = {{.index = 0, .file = "one-1-0001.jpg", .time = {}, .remark = {}}}};
+    const auto taken = proof::taken_frames({shoot::Shared<shoot::RunRecord>(run)});
+    REQUIRE(taken.files == std::vector{place / "one-1-0001.jpg"});
+    CHECK(proof::look_at(taken.files[0]).findings.empty());
 }
 
 TEST_CASE("what a JPEG says beside its picture is found wherever its segments stand", "[proof][door]") {

@@ -1,6 +1,7 @@
 #include "text/text.hpp"
 #include "support/matchers.hpp"
 #include "support/random.hpp"
+#include "text/local_time.hpp"
 #include "text/scales.hpp"
 #include "text/tone.hpp"
 
@@ -172,4 +173,17 @@ TEST_CASE("what is no number is said so, and nothing worse", "[shoot][text]") {
 TEST_CASE("a tone is told from middle grey", "[text]") {
     CHECK(poquito::text::tone_text(-5.04) == "5.0 stops below middle grey");
     CHECK(poquito::text::tone_text(2.44) == "2.4 stops above middle grey");
+}
+
+TEST_CASE("a local time is seconds from some day, whatever the locale", "[text]") {
+    const auto between = [](const char* from, const char* to) {
+        return text::seconds_of(to).value() - text::seconds_of(from).value();
+    };
+    CHECK(between("2026-11-28T10:15:03.25", "2026-11-28T10:16:05.75") == 62.5);
+    CHECK(between("2026-02-28T23:59:59", "2026-03-01T00:00:01") == 2);
+    CHECK(between("2024-02-28T12:00:00", "2024-03-01T12:00:00") == 2 * 86400);
+    CHECK(between("2025-12-31T00:00:00", "2026-01-01T00:00:00") == 86400);
+    for (const char* none : {"", "2026-11-28", "2026-11-28T10:15", "2026:11:28T10:15:03", "x", "2026-11-28 10:15:03",
+                             "2026-99999999-28T10:15:03", "2026-11-28T10:15:nan"})
+        CHECK_FALSE(text::seconds_of(none));
 }

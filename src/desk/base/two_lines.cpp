@@ -6,6 +6,8 @@
 #include <QListView>
 #include <QPainter>
 
+#include <algorithm>
+
 namespace poquito::desk {
 namespace {
 
@@ -25,9 +27,14 @@ int wrappedHeight(int width, int letters, const QString& text) {
 
 }  // namespace
 
-QSize TwoLines::sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const {
+/// Whether the list scrolls or not, so that a row is as high as what stands in it.
+int TwoLines::wrapWidth(const QStyleOptionViewItem& option) const {
     const auto* view = qobject_cast<const QListView*>(option.widget);
-    const int width = (view ? view->width() - scroll_bar : 400) - indent_ - margin;
+    return (view ? view->width() - scroll_bar : 400) - indent_ - margin;
+}
+
+QSize TwoLines::sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const {
+    const int width = wrapWidth(option);
     return {option.rect.width(), wrappedHeight(width, 12, index.data().toString()) +
                                      wrappedHeight(width, 11, index.data(Qt::ToolTipRole).toString()) + between};
 }
@@ -38,7 +45,8 @@ void TwoLines::paint(QPainter* painter, const QStyleOptionViewItem& option, cons
     bare.text.clear();
     if (bare.features & QStyleOptionViewItem::HasCheckIndicator) bare.rect.setHeight(22);
     bare.widget->style()->drawControl(QStyle::CE_ItemViewItem, &bare, painter, bare.widget);
-    const QRect area = option.rect.adjusted(indent_, 3, -4, -3);
+    QRect area = option.rect.adjusted(indent_, 3, -4, -3);
+    area.setWidth(std::min(area.width(), wrapWidth(option)));
     painter->save();
     painter->setFont(textFont(12));
     painter->setPen(theme().ink);

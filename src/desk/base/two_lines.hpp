@@ -14,6 +14,8 @@ class TwoLines : public QStyledItemDelegate {
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
 
   private:
+    int wrapWidth(const QStyleOptionViewItem& option) const;
+
     int indent_;
 };
 

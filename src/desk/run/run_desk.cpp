@@ -303,7 +303,14 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
     if (!brokenRead_.isValid() || changed != brokenRead_) {
         brokenRead_ = changed;
         broken_.clear();
-        for (const auto& path : run::unfinished_runs(folder_.path().toStdString()).journals) {
+        const auto found = run::unfinished_runs(folder_.path().toStdString());
+        for (const auto& error : found.unreadable) {
+            const auto words = tr("A run's journal cannot be read. %1").arg(toQt(storage::message(error)));
+            if (unread_.contains(words)) continue;
+            unread_ << words;
+            Q_EMIT problemFound(words);  // once, whoever asks first
+        }
+        for (const auto& path : found.journals) {
             if (run::run_is_on(path)) continue;  // in another window
             const auto read = run::read_journal(path);
             if (const auto* state = std::get_if<run::RunState>(&read))

@@ -7,6 +7,7 @@
 #include <QDateTime>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QStringList>
 #include <QTimer>
 
 #include <atomic>
@@ -108,7 +109,7 @@ class RunDesk : public QObject {
     void begun();
     void ended();                                                         // a run; what was exposed is in the log
     void rehearsed(const QString& shot, bool well, const QString& said);  // its name, how it went, what was said of it
-    void problemFound(const QString& problem);
+    void problemFound(const QString& problem) const;
     /// Before that shot one thing was changed, "light" or "lens", and took so many seconds.
     void gearChanged(const std::string& what, const QString& shot, double seconds);
     // By the thread of the run; for this class alone.
@@ -145,6 +146,7 @@ class RunDesk : public QObject {
     std::optional<run::RunStatus> last_;
     std::thread thread_;
     mutable std::vector<BrokenRun> broken_;  // of any shoot, as the folder was last read
+    mutable QStringList unread_;             // what was told of journals that cannot be read
     mutable QDateTime brokenRead_;           // when the folder had last changed then; invalid: read it again
     std::atomic<bool> told_ = false;         // a change is on its way to the interface thread
     QTimer tick_;                            // time passes while nothing else changes

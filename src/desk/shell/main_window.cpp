@@ -253,7 +253,7 @@ QWidget* MainWindow::buildCentre() {
     split_->addWidget(upper_);
     auto* page = new SheetFrame(split_);
     auto* pageLayout = new QVBoxLayout(page);
-    pageLayout->setContentsMargins(1, 1, 1, 1);
+    pageLayout->setContentsMargins(2, 2, 2, 2);
     sheets_ = new StationSheets(document_, chosenLight_, *runs_, *proof_, subjects_, page);
     pageLayout->addWidget(sheets_);
     split_->addWidget(page);

@@ -466,10 +466,19 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     CHECK(rows[2].done.isEmpty());
     person.choose(QStringLiteral("sortingShotChoice"), QStringLiteral("Fossil urchin"));
     REQUIRE(rows[2].shot == person.document().shoot().shots[0].id);
+    // What an edit does to the order of the shots meanwhile changes nothing of whose the frames are.
+    const auto id = person.document().shoot().shots[0].id;
+    person.document().edit({QStringLiteral("another first")}, [](shoot::Shoot& shoot) {
+        auto other = std::as_const(shoot).shots[0];
+        other.id = "another", other.name = "Another";
+        shoot.shots.insert(0, other);
+    });
     list->setFocus();
     person.key(Qt::Key_R);
     CHECK(rows[2].done == QStringLiteral("to be redone"));
-    const auto& urchin = person.document().shoot().shots[0];
+    CHECK(person.document().shoot().shots[0].proof.empty());
+    const auto& urchin = person.document().shoot().shots[1];
+    REQUIRE(urchin.id == id);
     REQUIRE(urchin.proof.size() == 1);
     CHECK(urchin.proof.front().verdict == shoot::Verdict::redo);
     CHECK(urchin.proof.front().remark == "a gap");
@@ -477,14 +486,25 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     const auto first = rows[2].sorted.sequence.files.front();
     person.key(Qt::Key_A);
     CHECK_FALSE(std::filesystem::exists(first));
-    CHECK(std::filesystem::exists(first.parent_path() / "set aside" / first.filename()));
+    const auto aside = first.parent_path() / "set aside" / first.filename();
+    CHECK(std::filesystem::exists(aside));
+    // Another frame got the name of one of them meanwhile: both stay, and the rest comes back.
+    REQUIRE_FALSE(storage::replace_file(first, "another"));
     person.key(Qt::Key_A, Qt::ShiftModifier);
+    CHECK(std::get<std::string>(storage::read_file(first)) == "another");
+    CHECK(std::filesystem::exists(aside));
+    CHECK(std::filesystem::exists(rows[2].sorted.sequence.files.back()));
+    CHECK(person.text(QStringLiteral("problemText")).contains(QStringLiteral("both are kept")));
+    std::filesystem::remove(first);
+    person.key(Qt::Key_A, Qt::ShiftModifier);
+    CHECK_FALSE(std::filesystem::exists(aside));
+    CHECK(rows[2].done.isEmpty());
     for (const auto& file : rows[2].sorted.sequence.files) CHECK(std::filesystem::exists(file));
     // Large, at its shot, and back to the list.
     list->setCurrentIndex(list->model()->index(2, 0));
     person.key(Qt::Key_Return);
     person.waitForLook();
-    CHECK(person.document().current() == 0);
+    CHECK(person.document().current() == 1);
     CHECK(person.look().frames.files.size() == 12);
     CHECK(person.note(proof::Code::gap));
     person.click(QStringLiteral("toSortingButton"));
