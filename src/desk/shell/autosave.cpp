@@ -56,6 +56,7 @@ void Autosave::schedule() {
     if (document_.isUnsaved()) return timer_.start();
     timer_.stop();
     retry_.stop();
+    failed_ = false;  // what is unsaved next is told of anew
     writer_.add([copy = copyPath()] { remove_copy(copy); });
 }
 
