@@ -207,7 +207,8 @@ void read_any(const std::filesystem::path& path, const RowSink& sink) {
 /// The segment of a JPEG that holds its EXIF, without its head "Exif\0\0"; empty: it has none. ISO/IEC 10918-1, B.1.1.
 std::string exif_segment(std::FILE* file) {
     constexpr int soi = 0xD8, sos = 0xDA, eoi = 0xD9, app1 = 0xE1;
-    if (std::fgetc(file) != 0xFF || std::fgetc(file) != soi) return {};
+    const int first = std::fgetc(file), second = std::fgetc(file);
+    if (first != 0xFF || second != soi) return {};
     for (;;) {
         int marker = std::fgetc(file);
         if (marker != 0xFF) return {};

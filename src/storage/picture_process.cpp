@@ -7,6 +7,7 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include <fcntl.h>
 #include <poll.h>
 #include <signal.h>
 #include <spawn.h>
@@ -21,8 +22,6 @@
 #include <filesystem>
 #include <utility>
 #include <vector>
-
-extern char** environ;
 
 namespace poquito::storage {
 namespace {
