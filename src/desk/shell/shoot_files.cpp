@@ -8,6 +8,7 @@
 #include "storage/picture_plan.hpp"
 #include "storage/shoot_file.hpp"
 
+#include <QDateTime>
 #include <QDir>
 #include <QEventLoop>
 #include <QFile>
@@ -104,17 +105,18 @@ bool ShootFiles::saveTo(const QString& path) {
 }
 
 bool ShootFiles::save() {
-    if (document_.path().isEmpty()) return askSaveAs();
-    return mayReplace(document_.path()) && saveTo(document_.path());
+    const auto path = document_.path();
+    if (path.isEmpty()) return askSaveAs();
+    const auto now = storage::mark_of(path.toStdString());
+    return !now || now == mark_ ? saveTo(path) : settleWithOther(path);
 }
 
-bool ShootFiles::mayReplace(const QString& path) {
-    const auto now = storage::mark_of(path.toStdString());
-    if (!now || now == mark_) return true;
+bool ShootFiles::settleWithOther(const QString& path) {
+    const QFileInfo file(path);
     QMessageBox box(QMessageBox::NoIcon, tr("The file was changed elsewhere"),
                     tr("%1 was written by another window or program since it was opened here.\n"
-                       "Both can be kept: save this one under another name, and open the other.")
-                        .arg(QFileInfo(path).fileName()),
+                       "Whichever of the two stays there, the other is kept beside it.")
+                        .arg(file.fileName()),
                     QMessageBox::Cancel, &window_);
     box.setObjectName(QStringLiteral("changedElsewhereQuestion"));
     const auto* both = box.addButton(tr("Save this as\u2026"), QMessageBox::AcceptRole);
@@ -122,9 +124,22 @@ bool ShootFiles::mayReplace(const QString& path) {
     const auto* theirs = box.addButton(tr("Open the other"), QMessageBox::DestructiveRole);
     box.setDefaultButton(QMessageBox::Cancel);
     box.exec();
-    if (box.clickedButton() == both) askSaveAs();
-    if (box.clickedButton() == theirs) open(path);
-    return box.clickedButton() == ours;
+    if (box.clickedButton() == both) return askSaveAs();
+    if (box.clickedButton() != ours && box.clickedButton() != theirs) return false;
+    const bool keeps_ours = box.clickedButton() == ours;
+    const auto beside = file.dir().filePath(
+        QStringLiteral("%1-%2-%3.poquito")
+            .arg(file.completeBaseName(), keeps_ours ? QStringLiteral("other") : QStringLiteral("mine"),
+                 QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz"))));
+    const bool kept = keeps_ours ? QFile::copy(path, beside)
+                                 : !storage::save_shoot(document_.shoot(), beside.toStdString()).has_value();
+    if (!kept) {
+        Q_EMIT problemFound(tr("Nothing was changed: %1 cannot be written.").arg(beside));
+        return false;
+    }
+    if (keeps_ours) return saveTo(path);
+    open(path);
+    return false;
 }
 
 bool ShootFiles::askSaveAs() {

@@ -55,8 +55,9 @@ class ShootFiles : public QObject {
     void told(const QString& news);
 
   private:
-    /// The file may be written: it is as it was read or written last, or the person says what becomes of the other.
-    bool mayReplace(const QString& path);
+    /// Of a file that someone else wrote since: the person says which of the two stays there. The one that does not is
+    /// kept beside it. True: this shoot is saved.
+    bool settleWithOther(const QString& path);
     bool restorePicture(const QString& path);
     void remember(const QString& path);
     int askToSave();  // QMessageBox::Save, Discard or Cancel

@@ -161,6 +161,14 @@ TEST_CASE("a shoot that another window saved meanwhile is asked about, and both 
     person.trigger(QStringLiteral("saveAction"));
     CHECK(title() == "Mine");
     CHECK_FALSE(person.document().isUnsaved());
+    // The one that does not stay there is kept beside it.
+    const auto kept = [&](const char* which) {
+        const auto names =
+            QDir(folder.path()).entryList({QStringLiteral("two-%1-*.poquito").arg(QLatin1String(which))});
+        REQUIRE(names.size() == 1);
+        return std::get<shoot::Shoot>(storage::load_shoot(folder.filePath(names[0]).toStdString())).title;
+    };
+    CHECK(kept("other") == "Theirs");
     // Saved by oneself it is nobody else's: not asked again.
     person.type(QStringLiteral("titleField"), QStringLiteral("Mine again"));
     person.trigger(QStringLiteral("saveAction"));
@@ -171,6 +179,7 @@ TEST_CASE("a shoot that another window saved meanwhile is asked about, and both 
     person.trigger(QStringLiteral("saveAction"));
     CHECK(person.document().shoot().title == "Theirs");
     CHECK(title() == "Theirs");
+    CHECK(kept("mine") == "Third");
 }
 
 TEST_CASE("two bags at once: whoever comes second is asked, and neither is lost", "[desk][bag]") {
