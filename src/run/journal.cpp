@@ -82,6 +82,18 @@ Json write_plan(const RunPlan& plan) {
             {"frames", std::move(frames)}};
 }
 
+/// A count or an index, as JSON has them: a number that need not be whole.
+std::size_t read_whole(const Json& json, const char* what) {
+    const auto number = json.get<double>();
+    constexpr double most = 1e9;
+    if (!(number >= 0 && number < most) || number != std::floor(number))
+        throw storage::ReadError{.place = {}, .problem = fmt::format("there is no {} {}", what, number)};
+    return static_cast<std::size_t>(number);
+}
+
+/// Of a frame of the plan, from 0.
+std::size_t read_index(const Json& json) { return read_whole(json, "frame"); }
+
 RunState read_head(const Json& json) {
     if (json.at("journal") != "poquito-run" || (json.at("version") != 1 && json.at("version") != first_checked))
         throw storage::ReadError{.place = {}, .problem = "expected the head of a run's journal, version 1 or 2"};
@@ -102,7 +114,7 @@ RunState read_head(const Json& json) {
     plan.flash_timeout = json.at("flash_timeout_s").get<double>();
     plan.frame_time = json.at("frame_s").get<double>();
     // Journals from before there were time-lapses have none of it.
-    plan.moment_frames = json.value("moment_frames", std::size_t{0});
+    plan.moment_frames = json.contains("moment_frames") ? read_whole(json.at("moment_frames"), "frame") : 0;
     plan.moment_interval = json.value("moment_s", 0.0);
     plan.moment_stops = json.value("moment_stops", 0.0);
     for (const auto& frame : json.at("frames"))
@@ -111,15 +123,6 @@ RunState read_head(const Json& json) {
     if (plan.frames.empty()) throw storage::ReadError{.place = {}, .problem = "no frames, expected one or more"};
     state.frames.resize(plan.frames.size());
     return state;
-}
-
-/// Of a frame of the plan, from 0.
-std::size_t read_index(const Json& json) {
-    const auto number = json.get<double>();
-    constexpr double most = 1e9;
-    if (!(number >= 0 && number < most) || number != std::floor(number))
-        throw storage::ReadError{.place = {}, .problem = fmt::format("there is no frame {}", number)};
-    return static_cast<std::size_t>(number);
 }
 
 shoot::ExposedFrame read_exposed(const Json& json) {
@@ -346,7 +349,7 @@ class JournalReader {
     }
     void read_first(const Json& json, std::string_view line) {
         if (state_) return;  // its second copy
-        const bool checked = json.value("version", 0) >= first_checked;
+        const bool checked = json.value("version", 0.0) >= first_checked;
         if (checked && !is_checked(line)) throw storage::ReadError{.place = {}, .problem = "damaged"};
         state_ = read_head(json);
         checked_ = checked;

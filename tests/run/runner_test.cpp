@@ -384,6 +384,9 @@ TEST_CASE("a journal that is none is refused, and of one that is, lines that fit
     CHECK(problem("").find("empty") != std::string::npos);
     CHECK(problem("hello\n").find("line 1: not a line of a run's journal") != std::string::npos);
     CHECK(problem("{\"journal\": \"other\", \"version\": 1}\n").find("line 1: expected the head") != std::string::npos);
+    for (const char* version : {"18888888888.0", "-1e300", "true"})
+        CHECK(problem(fmt::format("{{\"journal\":\"poquito-run\",\"version\":{}}}\n", version)).find("line 1") !=
+              std::string::npos);
     test::BenchRun run;
     { auto journal = created(run); }
     // As the first version wrote it: once, and without checks.
@@ -391,6 +394,9 @@ TEST_CASE("a journal that is none is refused, and of one that is, lines that fit
     auto first = nlohmann::ordered_json::parse(head.substr(0, head.find('\n')));
     first["version"] = 1;
     first.erase("check");
+    first["moment_frames"] = 2e30;
+    CHECK(problem(first.dump() + "\n").find("line 1") != std::string::npos);
+    first["moment_frames"] = 0;
     head = first.dump() + "\n";
     const auto passed_over = [&](const std::string& lines) {
         const auto state = read_text(head + lines);
