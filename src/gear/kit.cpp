@@ -35,6 +35,11 @@ optics::Lens optics_of(const Lens& lens, std::optional<double> focal_length) {
 
 std::optional<FlashTime> flash_time(const Flash& flash, double power) {
     const auto stated = light::duration_at(flash.durations, power);
+    if (!stated && flash.durations.empty()) {
+        constexpr double at_full = 1.0 / 1000;  // s, in proportion to power below
+        const double lasts = at_full * power;
+        return FlashTime{.t05 = lasts / light::t01_from_t05(light::Discharge::decay, 1), .t01 = lasts, .assumed = true};
+    }
     if (!stated) return std::nullopt;
     const double longer = light::t01_from_t05(flash.discharge, 1);
     switch (flash.durations_mean) {

@@ -43,6 +43,12 @@ double scatter_between(double deviation, double nearer, double farther) {
     return std::max(0.0, (boost::math::erf(nearer / scale) + boost::math::erf(farther / scale)) / 2);
 }
 
+double kept_share(double measure, double felt, double spoilt) {
+    if (!(measure > 0)) return 1;
+    const double steep = 2 * std::log(9.0) / std::log(spoilt / felt);
+    return 1 / (1 + std::pow(measure / std::sqrt(felt * spoilt), steep));
+}
+
 double tries_for(double chance, double wanted) {
     if (!(chance > 0)) return std::numeric_limits<double>::infinity();
     if (chance >= wanted) return 1;

@@ -48,8 +48,9 @@ std::optional<double> shaded_by_lens(const Plan& plan) {
     if (!source || (wide_sky && source->size > widest_disc)) return light::even_light_shaded(*cone);
     const double off_axis = std::acos(std::clamp(light::towards_camera(source->place), -1.0, 1.0)) / degree;
     const double covered = light::covered_share({.off_axis = off_axis, .half_angle = source->size / 2}, *cone);
-    if (covered >= 1) return std::nullopt;
-    return std::log2(1 - covered);
+    // What is all round comes past them: three stops at most (common practice).
+    constexpr double most = 1.0 / 8;
+    return std::log2(std::max(1 - covered, most));
 }
 
 double ambient_falloff(const Plan& plan, double behind) {

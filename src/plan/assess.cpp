@@ -35,6 +35,19 @@ Report assess(const Plan& plan, const shoot::Attitude& attitude) {
     return assess(plan.kit, turned);
 }
 
+namespace {
+
+/// mm that it sits over what it stands on: what lives or sways outdoors, of which nobody said where it stands, is on a
+/// stem or a leaf (common practice).
+double raised(const shoot::Shot& shot) {
+    constexpr double small = 100, stem = 150;  // mm
+    const auto& subject = shot.subject;
+    const bool on_a_stem = shoot::has_trait(subject, "living") || subject.sway_amplitude > 0;
+    return !shot.table && shoot::has_trait(subject, "outdoors") && on_a_stem && subject.height < small ? stem : 0;
+}
+
+}  // namespace
+
 Report assess(const Plan& plan) {
     Report report;
     report.id = plan.shot.id;
@@ -48,7 +61,7 @@ Report assess(const Plan& plan) {
     report.motion = report_motion(plan, report.light);
     report.optics.table_behind = shoot::table_distance(plan.shot);
     if (report.optics.subject_to_sensor)
-        report.optics.camera_height = plan.shot.subject.height / 2 +
+        report.optics.camera_height = raised(plan.shot) + plan.shot.subject.height / 2 +
                                       *report.optics.subject_to_sensor * std::sin(plan.shot.rig.inclination * degree);
     if (plan.shot.subject.tank) report.optics.tank = report_tank(plan, report);
     report.reflections = report_reflections(plan, report.light);
@@ -285,6 +298,15 @@ Smear smear_over(const Plan& plan, double exposure_time) {
 
 namespace {
 
+/// Of two pictures in one, that of the flash and that of what stays on, the brighter is the one that has to be sharp;
+/// about as bright, both have (common practice).
+double drawn_in_the_open(const LightReport& light) {
+    if (!light.flash) return 1;
+    if (!light.continuous) return 0;
+    const double open = std::exp2(4 * (*light.continuous - *light.flash));
+    return std::isfinite(open) ? open / (1 + open) : 1;
+}
+
 MotionReport report_motion(const Plan& plan, const LightReport& light) {
     const auto& subject = plan.shot.subject;
     MotionReport report{.exposure_time = plan.shot.exposure.shutter};
@@ -294,17 +316,21 @@ MotionReport report_motion(const Plan& plan, const LightReport& light) {
         light.continuous && light.front_total && *light.continuous > *light.front_total - flash_makes_exposure;
     const bool durations_known =
         std::ranges::all_of(light.sources, [&](const auto& source) { return !fires(source) || source.t01; });
-    if (any_flash && !ambient_counts && durations_known) {
+    if (any_flash && durations_known) {
         double longest = 0;
         for (const auto& source : light.sources)
             if (fires(source)) longest = std::max(longest, *source.t01);
-        report.exposure_time = std::min(longest, report.exposure_time);
+        report.flash_time = std::min(longest, report.exposure_time);
+        report.open_share = drawn_in_the_open(light);
+    }
+    if (report.flash_time && !ambient_counts) {
+        report.exposure_time = *report.flash_time;
         report.frozen_by_flash = true;
     }
     const double m = std::max(plan.at.magnification, 0.0);
     const auto smear = smear_over(plan, report.exposure_time);
     report.blur = smear.steady, report.sway_blur = smear.sway, report.hand_blur = smear.hands;
-    report.sharp_share = sharp_share(plan, report.exposure_time);
+    report.sharp_share = sharp_share(plan, report);
     if (any_flash && light.continuous && light.front_total) {
         report.ghost_blur = std::max(
             optics::motion_blur({.magnification = m, .speed = subject.speed, .exposure = plan.shot.exposure.shutter}),

@@ -13,9 +13,10 @@
 namespace poquito::plan {
 namespace {
 
-/// Sways as wide as these hands do, and as much faster.
+/// As the shot says that one rocks; hands that were measured sway as wide as they do, and as much faster.
 shoot::HandHeld sway_of(const Plan& plan) {
     shoot::HandHeld sway = plan.shot.capture.hand;
+    if (!shoot::tries_of(plan.shot).hands) return sway;
     const double range = hands_of(plan).along * std::sqrt(12.0);
     sway.speed *= range / sway.range;
     sway.range = range;

@@ -31,6 +31,14 @@ double swing_across(const Plan& plan, double exposure_time) {
     });
 }
 
+/// Of a frame that is drawn by the flash, by the open shutter, or by either.
+double by_its_time(const Plan& plan, const MotionReport& motion, const std::function<double(double time)>& share) {
+    if (!motion.flash_time) return share(motion.exposure_time);
+    const double flash = motion.open_share < 1 ? share(*motion.flash_time) : 0;
+    const double open = motion.open_share > 0 ? share(plan.shot.exposure.shutter) : 0;
+    return (1 - motion.open_share) * flash + motion.open_share * open;
+}
+
 bool by_hand(const Plan& plan) { return plan.shot.rig.support == shoot::Support::hand; }
 
 double hands_across(const Plan& plan, double exposure_time) {
@@ -81,38 +89,97 @@ double usual_seconds(const Plan& plan, const Report& report) {
     return report.capture.frames > 1 ? report.capture.cost.seconds + stack : looking;
 }
 
-/// Whether the flash is short enough for what flies: to the blur that is wanted, or that nobody sees.
-bool holds_still(const Plan& plan, const Report& report) {
-    if (!report.freeze) return true;
+/// How often what flies is held: nearly always where it is drawn as short as is wanted, or as nobody sees, and hardly
+/// ever where three times as long.
+double held(const Plan& plan, const Report& report) {
     const double wanted = plan.shot.freeze->wanted_blur * optics::pixel_pitch(plan.sensor);
-    constexpr double rounding = 1.01;  // the speed of the subject is written in whole mm/s
-    return report.motion.blur <= std::max(wanted, report.sharpness.blur_limit) * rounding;
+    const double felt = std::max(wanted, report.sharpness.blur_limit);
+    const double drawn = std::max(plan.at.magnification, 0.0) * std::max(report.freeze->speed, plan.shot.subject.speed);
+    constexpr double spoilt = 3;
+    return by_its_time(plan, report.motion,
+                       [&](double time) { return optics::kept_share(drawn * time, felt, spoilt * felt); });
+}
+
+/// An animal of which nobody said how it moves breathes and shifts its feet, mm/s (common practice).
+constexpr double breathing = 0.1;
+/// How long what pauses, a lull or an animal, stays so, s (common practice).
+constexpr double lull = 8;
+
+/// That what moves by itself or swings is still within what nobody sees when the last frame of a stack is taken.
+double stays_put(const Plan& plan, const Report& report) {
+    const auto& subject = plan.shot.subject;
+    const auto& tries = shoot::tries_of(plan.shot);
+    // Of bursts while swaying the planes come one by one, in whichever of them.
+    const bool bursts = plan.shot.capture.mover == shoot::Mover::hand;
+    const double run =
+        bursts ? report.capture.cost.seconds : report.capture.cost.cadence.frame * (report.capture.frames - 1);
+    const double lasts = std::exp(-run / lull);
+    // Three limits between the first frame and the last are lost in putting them together (common practice).
+    const double seen = 3 * report.sharpness.blur_limit / std::max(plan.at.magnification, 1e-9);
+    const auto near_enough = [&](double moved) { return 1 / (1 + std::pow(moved / seen, 2)); };
+    const bool alive = shoot::has_trait(subject, "living") || shoot::has_trait(subject, "person");
+    const double speed = subject.speed > 0 ? subject.speed : alive && !tries.still ? breathing : 0;
+    double share = 1;
+    if (speed > 0) {
+        const double still = shoot::still_of(plan.shot);
+        share *= still * lasts + (1 - still) * near_enough(speed * run);
+    }
+    if (subject.sway_amplitude > 0)
+        share *= tries.calm * lasts * near_enough(tries.calm_swing * subject.sway_amplitude) +
+                 (1 - tries.calm) * near_enough(subject.sway_amplitude);
+    return share;
+}
+
+/// Who sways evenly gets all planes with the bursts that are planned; of three who try one sways so (common practice).
+constexpr double swaying_hits = 0.3;
+
+/// That hands which drift as they shift pass over no plane between one frame of a held bracket and the next.
+double no_gap(const Plan& plan, const Report& report) {
+    const double drift = hands_of(plan).shift * report.capture.cost.cadence.frame;
+    return std::pow(optics::scatter_within(drift, report.capture.step.value_or(0)), report.capture.frames - 1);
 }
 
 std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bursts) {
     const auto& shot = plan.shot;
     const auto& tries = shoot::tries_of(plan.shot);
-    const double exposure = report.motion.exposure_time;
+    const auto& motion = report.motion;
+    const bool stack = report.capture.frames > 1;
     std::vector<CauseOdds> causes;
     const auto add = [&](ChanceCause cause, double share) { causes.push_back({.cause = cause, .share = share}); };
     const auto depth = depth_to_hit(report);
 
     if (shot.subject.sway_amplitude > 0) {
-        add(ChanceCause::wind, swing_across(plan, exposure));
+        add(ChanceCause::wind, by_its_time(plan, motion, [&](double time) { return swing_across(plan, time); }));
         const double through = shoot::sway_through(shot.subject);
         if (depth && through > 0)
             add(ChanceCause::wind_through,
                 in_gusts(tries, [&](double swing) { return optics::share_within(through * swing, *depth / 2); }));
     }
-    if (by_hand(plan) && !bursts) {
-        add(ChanceCause::hands, hands_across(plan, exposure));
+    if (by_hand(plan)) {
+        add(ChanceCause::hands, by_its_time(plan, motion, [&](double time) { return hands_across(plan, time); }));
         if (const auto burst = burst_of(plan, report))
             add(ChanceCause::hands_through, burst->in_depth);
-        else if (depth)
+        else if (depth && !stack)
             add(ChanceCause::hands_through, optics::scatter_within(hands_of(plan).along, *depth / 2));
+        else if (stack)
+            add(ChanceCause::gap, bursts ? swaying_hits : no_gap(plan, report));
     }
-    if (!shot.freeze && shot.subject.speed > 0 && report.motion.blur > report.sharpness.blur_limit)
-        add(ChanceCause::moving, tries.still);
+    if (!shot.freeze && shot.subject.speed > 0) {
+        const double still = shoot::still_of(shot);
+        const double drawn = std::max(plan.at.magnification, 0.0) * shot.subject.speed;
+        const double moving = by_its_time(
+            plan, motion, [&](double time) { return optics::steady_share(drawn * time, report.sharpness.blur_limit); });
+        constexpr double left_to_chance = 1e-6;
+        if (const double share = still + (1 - still) * moving; share < 1 - left_to_chance)
+            add(ChanceCause::moving, share);
+    }
+    // A flash that starves on the way leaves frames dark that nothing replaces.
+    if (stack)
+        for (const auto& source : report.light.sources)
+            if (source.whole_frames && *source.whole_frames < report.capture.frames)
+                add(ChanceCause::flash, std::pow(*source.whole_frames / report.capture.frames, 2));
+    if (stack && !shot.freeze)
+        if (const double share = stays_put(plan, report); share < 1) add(ChanceCause::moves_on, share);
     if (tries.perch && !shot.freeze) {
         const auto& sharp = report.sharpness;
         constexpr double ever = std::numeric_limits<double>::infinity();
@@ -125,10 +192,14 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
                     optics::scatter_within(tries.perch->aside, *report.optics.field_height / 2));
     }
     if (shot.freeze) {
-        if (!holds_still(plan, report)) add(ChanceCause::flash, 0);
+        if (report.freeze) add(ChanceCause::flash, held(plan, report));
         if (const double share = triggered(plan, report); share < 1 || shot.freeze->trigger == shoot::Trigger::hand)
             add(ChanceCause::trigger, share);
-        if (report.freeze && report.freeze->landing_inside) add(ChanceCause::landing, *report.freeze->landing_inside);
+        const bool many = shot.freeze->pieces > 1;
+        if (many && report.freeze && report.freeze->path)
+            add(ChanceCause::landing, report.freeze->path->inside);  // of what flies together as much as is wanted
+        else if (report.freeze && report.freeze->landing_inside)
+            add(ChanceCause::landing, *report.freeze->landing_inside);
         if (report.freeze && report.optics.field_width && report.optics.field_height)
             add(ChanceCause::landing_aside, in_frame(plan, report));
     }
@@ -139,16 +210,17 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
 }  // namespace
 
 const char* cause_name(ChanceCause cause) {
-    constexpr const char* names[] = {"wind across",      "wind through focus", "hand shake",
-                                     "hands to and fro", "subject movement",   "flash",
-                                     "trigger",          "where it lands",     "out of frame"};
+    constexpr const char* names[] = {
+        "wind across",      "wind through focus", "hand shake",          "hands to and fro",
+        "subject movement", "it moves on",        "gaps between frames", "flash",
+        "trigger",          "where it lands",     "out of frame"};
     return names[static_cast<int>(cause)];
 }
 
 namespace {
 
-/// Of a sway from one end to the other and back at an even pace, one standard deviation.
-double deviation_of(double range) { return range / std::sqrt(12.0); }
+/// mm to and fro, one standard deviation, of hands that aim: a millimetre where they would sway as usual.
+double aimed(double range) { return range / shoot::HandHeld().range; }
 
 }  // namespace
 
@@ -167,18 +239,19 @@ double shake_of(const Plan& plan, const shoot::Hands& hands, double exposure_tim
 
 shoot::Hands hands_of(const Plan& plan) {
     if (const auto& hands = shoot::tries_of(plan.shot).hands) return *hands;
-    return {
-        .shift = HandShake::shifting, .turn = HandShake::turning, .along = deviation_of(plan.shot.capture.hand.range)};
+    return {.shift = HandShake::shifting, .turn = HandShake::turning, .along = aimed(plan.shot.capture.hand.range)};
 }
 
 shoot::Hands hands_braced(const Brace& brace) {
     const double share = brace.speed / shoot::HandHeld().speed;
-    return {
-        .shift = HandShake::shifting * share, .turn = HandShake::turning * share, .along = deviation_of(brace.range)};
+    return {.shift = HandShake::shifting * share, .turn = HandShake::turning * share, .along = aimed(brace.range)};
 }
 
-double sharp_share(const Plan& plan, double exposure_time) {
-    return swing_across(plan, exposure_time) * hands_across(plan, exposure_time);
+double chance_of_all(double one, double frames) { return std::pow(one, std::sqrt(frames)); }
+
+double sharp_share(const Plan& plan, const MotionReport& motion) {
+    return by_its_time(plan, motion, [&](double time) { return swing_across(plan, time); }) *
+           by_its_time(plan, motion, [&](double time) { return hands_across(plan, time); });
 }
 
 namespace {
@@ -221,10 +294,16 @@ std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report
     const bool bursts = report.capture.frames > 1 && plan.shot.capture.mover == shoot::Mover::hand;
     ChanceReport made{.causes = causes_of(plan, report, bursts)};
     if (made.causes.empty() && tries.tried == 0) return std::nullopt;
-    for (const auto& cause : made.causes) made.reckoned *= cause.share;
-    made.frames = bursts ? 1 : report.capture.frames;
+    made.frames = report.capture.frames;
     made.burst = burst_of(plan, report);
-    made.chance = std::pow(made.reckoned, made.frames);
+    // What a run has to come through as a whole is no matter of each of its frames.
+    double whole = 1;
+    for (const auto& cause : made.causes) {
+        const bool of_run = cause.cause == ChanceCause::moves_on || cause.cause == ChanceCause::gap ||
+                            (cause.cause == ChanceCause::flash && made.frames > 1);
+        (of_run ? whole : made.reckoned) *= cause.share;
+    }
+    made.chance = chance_of_all(made.reckoned, made.frames) * whole;
     made.counted = optics::counted_share(tries.kept, tries.tried);
     if (made.counted && tries.tried >= enough_tried) made.chance = made.counted->share;
     made.tries = optics::tries_for(made.chance);

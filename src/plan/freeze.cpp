@@ -12,13 +12,13 @@
 namespace poquito::plan {
 namespace {
 
-/// The flash that lights longest at its present power; empty: none fires or none has a table.
-std::optional<std::size_t> slowest_flash(const Plan& plan, const LightReport& light) {
+/// The flash that lights longest at its present power; empty: none fires.
+std::optional<std::size_t> slowest_flash(const LightReport& light) {
     std::optional<std::size_t> slowest;
     double longest = 0;
     for (std::size_t i = 0; i < light.sources.size(); ++i) {
         const auto& source = light.sources[i];
-        if (source.continuous || !source.stops || plan.sources[i].flash->durations.empty()) continue;
+        if (source.continuous || !source.stops) continue;
         const double time = source.t01.value_or(0);
         if (slowest && time <= longest) continue;
         slowest = i;
@@ -68,7 +68,7 @@ std::optional<FreezeReport> report_freeze(const Plan& plan, const Report& report
     const shoot::Freeze& freeze = *plan.shot.freeze;
     const double m = std::max(plan.at.magnification, 0.0);
     FreezeReport result{.speed = speed_of(freeze)};
-    result.light = slowest_flash(plan, report.light);
+    result.light = slowest_flash(report.light);
     const double wanted = freeze.wanted_blur * optics::pixel_pitch(plan.sensor);
     if (result.speed > 0 && m > 0) result.slowest = wanted / (m * result.speed);
     if (result.light) {

@@ -13,7 +13,8 @@ namespace poquito::plan {
 struct Lots::Urn {
     std::mt19937_64 random;
     // Of the plan and its report, as the laws of chance need them.
-    double limit = 0, exposure = 0, magnification = 0;
+    double limit = 0, magnification = 0;
+    double exposure = 0, open_exposure = 0, open_share = 0;       // of the flash or alone, of the shutter beside it
     double half_depth = std::numeric_limits<double>::infinity();  // behind and before the plane of focus
     double nearer = 0, farther = 0;                               // where it lands, within focus
     double half_width = 0, half_height = 0;
@@ -23,22 +24,26 @@ struct Lots::Urn {
     double aside = 0;             // that throws scatter to the sides
     double off_x = 0, off_y = 0;  // of what is thrown from the middle of the frame as the light comes
     bool by_hand = false;
-    double shake = 0;  // at the sensor, root of the mean square
+    double shake = 0;  // mm/s at the sensor, root of the mean square
     double along = 0;
     std::optional<Burst> burst;
-    double own_smear = 0;      // of what moves by itself; 0: within the limit, or it stands
+    double own_speed = 0;      // mm/s at the sensor of what moves by itself; 0: it stands
+    double still = 1;          // share of the time that it holds still
     double trigger_share = 1;  // as reckoned
     bool lands = false;
-    bool held = true;    // by the flash
+    double held = 1;     // share that the flash holds
     bool thrown = true;  // it gets there
 
     double share() { return std::uniform_real_distribution<double>(0, 1)(random); }
+    /// Each cause has its frame drawn by the one or the other, as the laws have it.
+    double time() { return open_share > 0 && share() < open_share ? open_exposure : exposure; }
     double gauss(double deviation) {
         return deviation > 0 ? std::normal_distribution<double>(0, deviation)(random) : 0;
     }
     void wind(Luck& luck);
     void hold(Luck& luck);
     void land(Luck& luck);
+    void walk(Luck& luck);
 };
 
 /// A swing at a random phase: how far it goes while the shutter is open, and where it stands through focus.
@@ -47,7 +52,7 @@ void Lots::Urn::wind(Luck& luck) {
     constexpr double turn = 2 * std::numbers::pi, half = 0.5;
     const auto swing = [&] { return share() < tries.calm ? tries.calm_swing : 1; };
     const double across = subject.sway_amplitude * swing(), phase = share() * turn;
-    const double passes = turn * subject.sway_frequency * exposure;
+    const double passes = turn * subject.sway_frequency * time();
     // The extremes of a sine over that stretch: at its ends, or where it turns in between.
     double least = std::min(std::sin(phase), std::sin(phase + passes));
     double most = std::max(std::sin(phase), std::sin(phase + passes));
@@ -65,7 +70,8 @@ void Lots::Urn::wind(Luck& luck) {
 
 void Lots::Urn::hold(Luck& luck) {
     if (!by_hand) return;
-    const double smear = std::hypot(gauss(shake / std::numbers::sqrt2), gauss(shake / std::numbers::sqrt2));
+    const double each = shake * time() / std::numbers::sqrt2;
+    const double smear = std::hypot(gauss(each), gauss(each));
     // Of a burst the frame that comes nearest: the subject lies as far behind it as it is focused before the place.
     const double through =
         burst ? -nearest_focus(burst->sway, burst->row, share() * 2 * burst->sway.range) : gauss(along);
@@ -91,15 +97,26 @@ void Lots::Urn::land(Luck& luck) {
     }
     luck.aside += off_x + gauss(aside);
     luck.up += off_y + (freeze->act == shoot::Act::thrown ? gauss(aside) : 0);
-    luck.sharp = luck.sharp && held && thrown && luck.fired && std::abs(luck.aside) <= half_width &&
+    luck.sharp = luck.sharp && share() < held && thrown && luck.fired && std::abs(luck.aside) <= half_width &&
                  std::abs(luck.up) <= half_height;
+}
+
+/// Its speed is spread as that of hands is: now slower than it is said to be, now faster.
+void Lots::Urn::walk(Luck& luck) {
+    if (!(own_speed > 0) || share() < still) return;
+    const double each = own_speed * time() / std::numbers::sqrt2;
+    const double smear = std::hypot(gauss(each), gauss(each));
+    luck.smear += smear;
+    luck.sharp = luck.sharp && smear <= limit;
 }
 
 Lots::Lots(const Plan& plan, const Report& report, std::uint64_t seed) : urn_(std::make_unique<Urn>()) {
     auto& urn = *urn_;
     urn.random.seed(seed);
     urn.limit = blur_limit(plan);
-    urn.exposure = report.motion.exposure_time;
+    urn.exposure = report.motion.flash_time.value_or(report.motion.exposure_time);
+    urn.open_exposure = plan.shot.exposure.shutter;
+    urn.open_share = report.motion.flash_time ? report.motion.open_share : 0;
     urn.magnification = std::max(0.0, plan.at.magnification);
     if (const auto depth = depth_to_hit(report)) urn.half_depth = *depth / 2;
     urn.nearer = report.sharpness.near.value_or(0);
@@ -110,21 +127,23 @@ Lots::Lots(const Plan& plan, const Report& report, std::uint64_t seed) : urn_(st
     urn.subject = plan.shot.subject;
     urn.freeze = plan.shot.freeze;
     urn.aside = shoot::aside_of(plan.shot);
-    urn.shake = shake_of(plan, hands_of(plan), report.motion.exposure_time);
+    urn.shake = shake_of(plan, hands_of(plan), 1);
     urn.along = hands_of(plan).along;
     urn.burst = burst_of(plan, report);
     // What there is of causes the report says: nothing else is drawn.
     const auto hangs_on = [&](ChanceCause cause) { return report.chance && report.chance->hangs_on(cause); };
     urn.by_hand = hangs_on(ChanceCause::hands);
     urn.lands = hangs_on(ChanceCause::landing);
-    urn.held = !hangs_on(ChanceCause::flash);
-    if (hangs_on(ChanceCause::moving)) urn.own_smear = report.motion.blur;
+    if (hangs_on(ChanceCause::moving))
+        urn.own_speed = urn.magnification * plan.shot.subject.speed, urn.still = shoot::still_of(plan.shot);
     if (!plan.shot.freeze) return;
     urn.thrown = report.freeze && report.freeze->path;
     if (urn.thrown) urn.off_x = report.freeze->path->off_x, urn.off_y = report.freeze->path->off_y;
-    if (report.chance)
-        for (const auto& cause : report.chance->causes)
-            if (cause.cause == ChanceCause::trigger) urn.trigger_share = cause.share;
+    if (!report.chance) return;
+    for (const auto& cause : report.chance->causes) {
+        if (cause.cause == ChanceCause::trigger) urn.trigger_share = cause.share;
+        if (cause.cause == ChanceCause::flash) urn.held = cause.share;
+    }
 }
 
 double smear_of(const Luck& luck, const Report& report) {
@@ -141,10 +160,7 @@ Luck Lots::draw() {
     urn_->wind(luck);
     urn_->hold(luck);
     urn_->land(luck);
-    if (urn_->own_smear > 0 && urn_->share() >= urn_->tries.still) {
-        luck.smear += urn_->own_smear;
-        luck.sharp = false;
-    }
+    urn_->walk(luck);
     return luck;
 }
 

@@ -118,6 +118,14 @@ const Tries& tries_of(const Shot& shot) {
 
 Tries& own_tries(Shot& shot) { return shot.tries ? *shot.tries : shot.tries.emplace(); }
 
+double still_of(const Shot& shot) {
+    const auto& stated = tries_of(shot).still;
+    if (stated) return *stated;
+    if (shot.freeze || !has_trait(shot.subject, "living")) return 0;
+    constexpr double slow = 0.3, halved_at = 5;  // share of what hardly moves; mm/s
+    return slow / (1 + shot.subject.speed / halved_at);
+}
+
 double aside_of(const Shot& shot) {
     return shot.freeze ? tries_of(shot).lands_aside.value_or(shot.freeze->scatter) : 0;
 }

@@ -110,17 +110,37 @@ TEST_CASE("a shorter time, a calmer air, a steadier hold each help, without a ha
     CHECK(share_of(*chance_of(other), ChanceCause::wind_through) == -1);
 }
 
-TEST_CASE("what moves past the limit is sharp while it holds still, and slower than that always", "[plan][chance]") {
+TEST_CASE("what moves is sharp while it holds still, and while it goes as often as its speed is spread",
+          "[plan][chance]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.exposure.shutter = 1.0 / 60;
     shot.subject.speed = 200;
-    CHECK(share_of(*chance_of(shoot), ChanceCause::moving) == 0);
+    CHECK(share_of(*chance_of(shoot), ChanceCause::moving) < 1e-4);
     shot.tries = shoot::Tries{.still = 0.4};
-    CHECK(chance_of(shoot)->chance == 0.4);
+    CHECK_THAT(chance_of(shoot)->chance, WithinAbs(0.4, 1e-4));
+    // At the limit the faster half of its movements shows: drawn, two ways across alike.
     const auto report = plan::assess(shoot.kit, shot);
-    shot.subject.speed *= 0.99 * report.sharpness.blur_limit / report.motion.blur;
+    shot.subject.speed *= report.sharpness.blur_limit / report.motion.blur;
+    std::mt19937 draw(5);
+    std::normal_distribution<double> each(0, 1 / std::sqrt(2.0));
+    std::bernoulli_distribution rests(0.4);
+    int sharp = 0;
+    constexpr int frames = 100000;
+    for (int i = 0; i < frames; ++i) sharp += rests(draw) || std::hypot(each(draw), each(draw)) <= 1;
+    CHECK_THAT(chance_of(shoot)->chance, WithinAbs(sharp / double(frames), 0.005));
+    shot.subject.speed /= 100;
     CHECK_FALSE(chance_of(shoot));
+    // Where nobody said an animal pauses, the less the faster it is (common practice); a drop never does.
+    shot.tries.reset();
+    shot.subject.speed = 5;
+    CHECK(shoot::still_of(shot) == 0);
+    shot.subject.traits = {"living"};
+    CHECK_THAT(shoot::still_of(shot), same(0.15));
+    shot.subject.speed = 0;
+    CHECK_THAT(shoot::still_of(shot), same(0.3));
+    shot.tries = shoot::Tries{.still = 0};
+    CHECK(shoot::still_of(shot) == 0);
 }
 
 TEST_CASE("braced as usual hands shake as usual, and less where they sway less", "[plan][chance]") {
@@ -131,13 +151,8 @@ TEST_CASE("braced as usual hands shake as usual, and less where they sway less",
     const auto half = plan::hands_braced({.id = "", .name = "", .speed = usual.speed / 2, .range = usual.range / 4});
     CHECK_THAT(half.shift, same(plan::HandShake::shifting / 2));
     CHECK_THAT(half.along, same(as_usual.along / 4));
-    // An even sway of that range, drawn: its standard deviation.
-    std::mt19937 draw(3);
-    std::uniform_real_distribution<double> place(-usual.range / 2, usual.range / 2);
-    double squares = 0;
-    constexpr int draws = 100000;
-    for (int i = 0; i < draws; ++i) squares += std::pow(place(draw), 2);
-    CHECK_THAT(as_usual.along, WithinAbs(std::sqrt(squares / draws), 0.02));
+    // Who aims is off by a millimetre to and fro (common practice).
+    CHECK_THAT(as_usual.along, same(1.0));
 }
 
 TEST_CASE("a stack needs all of its frames", "[plan][chance]") {
@@ -150,7 +165,14 @@ TEST_CASE("a stack needs all of its frames", "[plan][chance]") {
     const auto chance = chance_of(shoot);
     REQUIRE(chance);
     REQUIRE(chance->frames > 1);
-    CHECK_THAT(chance->chance, same(std::pow(chance->reckoned, chance->frames)));
+    // What makes one frame fail makes its neighbours fail; and it must not have swung away by the last.
+    const double stays = share_of(*chance, ChanceCause::moves_on);
+    CHECK(stays > 0);
+    CHECK(stays < 1);
+    CHECK_THAT(chance->chance, same(std::pow(chance->reckoned, std::sqrt(chance->frames)) * stays));
+    auto shorter = shoot;
+    shorter.shots[0].subject.sway_amplitude = 0.005;
+    CHECK(share_of(*chance_of(shorter), ChanceCause::moves_on) > stays);
 }
 
 TEST_CASE("from ten tries on the count stands for what was reckoned", "[plan][chance]") {
@@ -189,7 +211,8 @@ TEST_CASE("throws: the trigger, the depth and the frame each take their share", 
     CHECK_THAT(share_of(chance, ChanceCause::landing_aside),
                same(std::erf(*report.optics.field_width / 2 / 9 / std::sqrt(2.0))));
     CHECK_THAT(chance.reckoned,
-               same(0.8 * *report.freeze->landing_inside * share_of(chance, ChanceCause::landing_aside)));
+               same(0.8 * *report.freeze->landing_inside * share_of(chance, ChanceCause::landing_aside) *
+                    share_of(chance, ChanceCause::flash)));
     // A beam that leaves trigger and camera no time shows an empty frame.
     shot.freeze->lag = 0.06;
     CHECK(share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::landing_aside) == 0);

@@ -72,8 +72,10 @@ ChanceLeaf::ChanceLeaf(Document& document, RunDesk& runs, SubjectLibrary& librar
         {"swayDepthField", tr("To and fro"), tr("How far it swings through focus; half of its sway if not said")},
         lengthQuantity(), [](const Shot& s) { return shoot::sway_through(s.subject); },
         [](Shot& s, double v) { s.subject.sway_depth = v; });
-    still_ = share({"stillField", tr("Holds still"), tr("Share of the time that it rests; count how often it does")},
-                   &shoot::Tries::still);
+    still_ = addQuantity(
+        group, {"stillField", tr("Holds still"), tr("Share of the time that it rests; count how often it does")},
+        shareQuantity(text::range::share), [](const Shot& s) { return shoot::still_of(s); },
+        [](Shot& s, double v) { shoot::own_tries(s).still = v; });
     is_ = addChoice(
         group,
         {"tryChoice", tr("A try is"),

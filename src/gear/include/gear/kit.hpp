@@ -371,10 +371,12 @@ optics::Lens optics_of(const Lens& lens, std::optional<double> focal_length);
 std::optional<double> zoom_position(const Lens& lens, std::optional<double> focal_length);
 
 /// How long a flash lasts at a power, s, from its table; empty outside it. Where it is not known which duration the
-/// table states, it is taken as t0.5, so that the longer t0.1 counts.
+/// table states, it is taken as t0.5, so that the longer t0.1 counts. A record without a table is taken to last 1/1000
+/// s (t0.1) at full power and in proportion below (common practice: MODEL 14).
 struct FlashTime {
     double t05 = 0;
     double t01 = 0;
+    bool assumed = false;
 };
 std::optional<FlashTime> flash_time(const Flash& flash, double power);
 

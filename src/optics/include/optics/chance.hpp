@@ -29,6 +29,10 @@ double steady_share(double blur, double limit);
 double scatter_within(double deviation, double half);
 double scatter_between(double deviation, double nearer, double farther);
 
+/// What is kept of a quality of which `measure` is lost, 0 to 1: nine tenths where the loss is felt, a tenth where it
+/// spoils the picture, without an edge between them. Source: MODEL 13 (a logistic curve of the logarithm).
+double kept_share(double measure, double felt, double spoilt);
+
 /// Tries until one at least succeeds with `wanted` chance; infinite: none ever will.
 double tries_for(double chance, double wanted = 0.95);
 /// That one at least of so many does.

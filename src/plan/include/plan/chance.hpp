@@ -17,8 +17,10 @@ enum class ChanceCause {
     wind_through,   // focus
     hands,          // across
     hands_through,  // focus
-    moving,         // the subject by itself, past the blur limit
-    flash,          // too slow for what flies
+    moving,         // the subject by itself, across
+    moves_on,       // of a stack: it is elsewhere before the last frame
+    gap,            // of a stack by hand: hands drift past a plane between two frames
+    flash,          // too slow for what flies; of a stack: it starves on the way
     trigger,
     landing,       // nearer or farther than the depth of field
     landing_aside  // out of the frame
@@ -36,7 +38,7 @@ struct ChanceReport {
     std::optional<optics::CountedShare> counted;  // of tries; replaces what was reckoned, from ten on
     double frames = 1;                            // of one try: a stack's, all of which have to be sharp
     std::optional<Burst> burst;                   // that one try is, one of whose frames is enough
-    double chance = 1;                            // of one try
+    double chance = 1;                            // of one try; of frames that drift together, see chance_of_all
     double tries = 1;                             // until one has succeeded with a chance of 95 %; infinite: never
     double seconds_a_try = 0;
     std::optional<double> tries_a_visit;       // of an animal that does not stay, on an average
@@ -55,7 +57,8 @@ struct ChanceReport {
 /// What a count needs to stand for more than what was reckoned.
 inline constexpr int enough_tried = 10;
 
-/// How hands usually hold a camera (common practice): across by HandShake, along by the sway of the shot.
+/// How hands that aim usually hold a camera (common practice): across by HandShake, to and fro by a millimetre where
+/// they sway as usual, and in proportion where they are braced or stand free.
 shoot::Hands hands_of(const Plan& plan);
 
 /// Root of the mean square of what they draw a frame out by, mm at the sensor.
@@ -67,8 +70,12 @@ std::optional<double> depth_to_hit(const Report& report);
 /// How they hold it so braced: they shake less by as much as they sway less (common practice).
 shoot::Hands hands_braced(const Brace& brace);
 
+/// That all of so many frames taken in one go are sharp, each with chance `one`: what makes one fail makes its
+/// neighbours fail, so they count as the root of their number (common practice: MODEL 13).
+double chance_of_all(double one, double frames);
+
 /// The share of frames that swing and hands, across, let be sharp together.
-double sharp_share(const Plan& plan, double exposure_time);
+double sharp_share(const Plan& plan, const MotionReport& motion);
 
 /// Empty: nothing is left to chance.
 std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report);

@@ -6,6 +6,7 @@ namespace poquito::plan {
 struct Brace;
 struct CaptureReport;
 struct LightReport;
+struct MotionReport;
 struct Plan;
 struct Report;
 

@@ -295,6 +295,9 @@ struct MotionReport {
     double sway_blur = 0;      // swing, at worst
     double exposure_time = 0;  // s that count: the shutter's, or the flash's where it makes the exposure
     bool frozen_by_flash = false;
+    std::optional<double>
+        flash_time;          // s, of the longest flash; empty: none fires, or one lasts as long as the shutter
+    double open_share = 1;   // 0 to 1: how far chance goes by the shutter's time; 0: by the flash's alone
     double hand_blur = 0;    // hand-held: by turning and shifting of the hands, see HandShake
     double sharp_share = 1;  // of frames that swing and hands let be sharp, both across
     double ghost_blur = 0;   // what light that stays on draws during the whole shutter time

@@ -95,6 +95,10 @@ void put_back(Shot& shot);  // nothing where none are held
 const Tries& tries_of(const Shot& shot);
 Tries& own_tries(Shot& shot);
 
+/// Share of the time that what moves by itself holds still. Where nothing was said an animal pauses the less the faster
+/// it is (common practice: MODEL 13), and what is no animal never.
+double still_of(const Shot& shot);
+
 /// mm to the sides that what is thrown comes down, one standard deviation; 0 where nothing is.
 double aside_of(const Shot& shot);
 

@@ -30,10 +30,10 @@ struct Perch {
 };
 
 struct Tries {
-    double calm = 0;             // share of the time that the air is nearly still
-    double calm_swing = 0.1;     // what is then left of the swing (common practice)
-    double still = 0;            // share of the time that what moves by itself holds still
-    std::optional<Hands> hands;  // empty: as hands usually are
+    double calm = 0;              // share of the time that the air is nearly still
+    double calm_swing = 0.1;      // what is then left of the swing (common practice)
+    std::optional<double> still;  // share of the time that what moves by itself holds still; empty: as such things do
+    std::optional<Hands> hands;   // empty: as hands usually are
     TryIs is = TryIs::frame;
     int bracket_frames = 10;             // of a bracket that is held
     std::optional<double> bracket_step;  // mm at the subject; empty: three quarters of what one frame holds
