@@ -2,6 +2,7 @@
 
 #include "advice/rules.hpp"
 #include "advice/trouble.hpp"
+#include "moves.hpp"
 #include "plan/assess.hpp"
 #include "text/scales.hpp"
 
@@ -66,29 +67,77 @@ class Pruning {
   public:
     Pruning(const plan::Plan& plan, const plan::Report& report) : plan_(plan), report_(report) {}
 
-    std::shared_ptr<const Remedy> best_of(Finding& finding) {
-        if (finding.remedy && helps(*finding.remedy)) return kept(*finding.remedy);
-        const auto order = shoot::giving_up(plan_.limits);
-        const auto place = [&](const Way& way) { return std::ranges::find(order, way.gives_up) - order.begin(); };
-        std::ranges::stable_sort(finding.ways, {}, place);
-        for (Way& way : finding.ways)
-            if (helps(way.remedy)) return kept(way.remedy);
-        return nullptr;
+    /// Of all ways out the one after which least is left.
+    std::shared_ptr<const Remedy> best_of(Finding& finding, const std::optional<Quality>& quality) {
+        std::vector<const Remedy*> ways;
+        if (finding.remedy) ways.push_back(&*finding.remedy);
+        for (const Way& way : finding.ways) ways.push_back(&way.remedy);
+        // Of the moves that any shot has the best one that gives back what this note misses.
+        if (quality)
+            for (const Move& move : all_moves()) {
+                // Patience makes good odds of bad ones: what gives those back gives time.
+                const auto kept = [&](const Worth& one) {
+                    return one.kept(*quality) * (*quality == Quality::odds ? one.kept(Quality::time) : 1);
+                };
+                if (kept(move.worth) <= kept(worth())) continue;
+                ways.push_back(&move.remedy);
+                break;
+            }
+        const Remedy* best = nullptr;
+        std::optional<Trouble> left;
+        for (const Remedy* way : ways) {
+            if (!has_dials_for(way->shot)) continue;
+            const Trouble then = after(*way);
+            // What a measure says is mended where the measure says so.
+            const bool same_edges = then.contradictions == now().contradictions && then.stops == now().stops;
+            if (quality && same_edges && then.worth < now().worth + worth_offering) continue;
+            if (!is_less(then, now()) || (left && !is_better(then, *left))) continue;
+            best = way, left = then;
+        }
+        if (!best) return nullptr;
+        auto made = std::make_shared<Remedy>(*best);
+        made->gain = left->worth - now().worth;
+        return made;
     }
 
   private:
-    static std::shared_ptr<const Remedy> kept(Remedy& remedy) {
-        return std::make_shared<const Remedy>(std::move(remedy));
+    /// No remedy turns a dial past its end.
+    bool has_dials_for(const shoot::Shot& shot) const {
+        constexpr double top_iso = 102400, fastest = 1.0 / 8000, as_marked = 1.01;
+        const auto &e = shot.exposure, &now = plan_.shot.exposure;
+        if (e.iso > std::max(top_iso, now.iso) * as_marked) return false;
+        if (e.shutter * as_marked < std::min(fastest, now.shutter)) return false;
+        for (std::size_t i = 0; i < shot.lights.size(); ++i) {
+            const auto& light = shot.lights[i];
+            if (light.lamp || light.reflector || !light.power || light.off) continue;
+            const double least = plan::source_of(plan_.kit, light).flash->scale.least;
+            const auto was = i < plan_.shot.lights.size() ? plan_.shot.lights[i].power : std::nullopt;
+            if (light.power != was && *light.power * as_marked < std::min(least, was.value_or(1))) return false;
+        }
+        return true;
     }
-    bool helps(const Remedy& remedy) {
+    const Worth& worth() {
+        if (!worth_) worth_ = worth_of(plan_, report_);
+        return *worth_;
+    }
+    const std::vector<Move>& all_moves() {
+        if (!moves_) moves_ = moves_of(plan_, report_);
+        return *moves_;
+    }
+    const Trouble& now() {
         if (!now_) now_ = trouble_of(plan_, report_);
+        return *now_;
+    }
+    Trouble after(const Remedy& remedy) const {
         const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.limits);
-        return lowers(then, plan::assess(then), *now_);
+        return trouble_of(then, plan::assess(then));
     }
 
     const plan::Plan& plan_;
     const plan::Report& report_;
     std::optional<Trouble> now_;
+    std::optional<Worth> worth_;
+    std::optional<std::vector<Move>> moves_;
 };
 
 std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, Remedies remedies) {
@@ -100,12 +149,13 @@ std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, R
         for (const Rule& rule : rules) {
             auto finding = rule.check(plan, report);
             if (!finding) continue;
-            notes.push_back({.code = rule.code,
-                             .station = rule.station,
-                             .level = rule.level,
-                             .concern = rule.concern,
-                             .text = std::move(finding->text),
-                             .remedy = remedies == Remedies::found ? pruning.best_of(*finding) : nullptr});
+            notes.push_back(
+                {.code = rule.code,
+                 .station = rule.station,
+                 .level = rule.level,
+                 .concern = rule.concern,
+                 .text = std::move(finding->text),
+                 .remedy = remedies == Remedies::found ? pruning.best_of(*finding, rule.quality) : nullptr});
         }
     std::ranges::stable_sort(notes, std::ranges::greater(), &Note::level);
     return notes;

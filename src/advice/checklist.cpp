@@ -129,9 +129,17 @@ Said focus(const plan::Plan& plan, const plan::Report& report) {
         return Wording{fmt::format("Autofocus on what has to be sharp, one small field; {:.0f} % of the frame filled",
                                    *report.optics.fill * 100),
                        "By hand one is late on something that moves; a wide field takes what is nearest."};
-    return Wording{fmt::format("Manual focus, {}: {:.0f} % of the frame filled",
-                               text::magnification_text(report.optics.magnification), *report.optics.fill * 100),
-                   "Autofocus would move the plane between frames."};
+    const auto manual = fmt::format("Manual focus, {}: {:.0f} % of the frame filled",
+                                    text::magnification_text(report.optics.magnification), *report.optics.fill * 100);
+    if (plan.shot.capture.mode == shoot::CaptureMode::stack)
+        return Wording{manual, "Autofocus would move the plane between frames."};
+    // Common practice: ten times enlarged nobody holds it.
+    const char* aid = "the picture enlarged 3 to 7 times, or peaking in a colour that it lacks";
+    if (!by_hand(plan))
+        return Wording{fmt::format("{}; {}", manual, aid), "Autofocus takes what is nearest, and hunts so close."};
+    return Wording{fmt::format("{}{}; then to and fro with the whole camera until it is sharp there, {}", manual,
+                               report.optics.fit.autofocus ? " (by autofocus at first, then off)" : "", aid),
+                   "So near autofocus hunts, and the ring moves the plane by more than hands do."};
 }
 
 /// Of one light.
@@ -191,6 +199,16 @@ Said release(const plan::Plan& plan, const plan::Report& report) {
     if (plan.shot.capture.mover == shoot::Mover::hand && is_stack(report))
         return Wording{"Continuous drive on, shutter half pressed, breath held",
                        "A burst that begins late has swayed past before its first frame."};
+    if (plan.shot.freeze)
+        return Wording{plan.shot.freeze->trigger == shoot::Trigger::hand
+                           ? "Remote in the other hand, shutter half pressed"
+                           : "Trigger armed, hands off the camera",
+                       "Whoever looks for the button sees the thing come down."};
+    constexpr double at_once = 0.3;  // s, within which a flash is ready for the next frame of a burst
+    if (by_hand(plan) && report.capture.recycle > at_once)
+        return Wording{fmt::format("Single frames, pressed at the end of a breath, {} between them",
+                                   text::time_text(std::ceil(report.capture.recycle * 2) / 2)),
+                       "Before the flash is ready a frame is dark."};
     if (by_hand(plan))
         return Wording{"A short burst, pressed at the end of a breath",
                        "Whether one single frame by hand is sharp is luck."};
@@ -232,13 +250,23 @@ Said card(const plan::Plan&, const plan::Report& report) {
                    "A card that fills in the middle of a stack loses the whole stack."};
 }
 
-Said charge(const plan::Plan&, const plan::Report& report) {
+Said tries(const plan::Plan& plan, const plan::Report& report) {
+    if (!plan.shot.freeze || !report.chance) return {};
+    const auto& chance = *report.chance;
+    if (!std::isfinite(chance.tries) || chance.tries < 2) return {};
+    return Wording{fmt::format("Things for {} throws or more: of {:.0f} tries in a hundred one is right",
+                               text::number_text(chance.tries, 3), chance.chance * 100),
+                   "Whoever brings five pieces goes home after five throws."};
+}
+
+Said charge(const plan::Plan& plan, const plan::Report& report) {
     const bool fires = std::ranges::any_of(
         report.light.sources, [](const plan::SourceReport& source) { return source.fires && !source.continuous; });
     if (!fires) return {};
-    return Wording{
-        fmt::format("Flash charged for {}", text::count_text(report.capture.cost.exposures, "flash", "flashes")),
-        "Batteries that weaken recycle slower and slower, until a frame is missed."};
+    return Wording{fmt::format("Flash charged for {}",
+                               text::count_text(report.capture.cost.exposures * plan::flashes_a_frame(plan.shot),
+                                                "flash", "flashes")),
+                   "Batteries that weaken recycle slower and slower, until a frame is missed."};
 }
 
 Said test_frame(const plan::Plan&, const plan::Report& report) {
@@ -277,6 +305,7 @@ constexpr Row rows[] = {
     {"stabiliser", stabiliser},
     {"shutter-shock", shutter_shock},
     {"card", card},
+    {"tries", tries},
     {"charge", charge},
     {"test-frame", test_frame},
 };

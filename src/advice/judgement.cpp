@@ -2,8 +2,10 @@
 
 #include "advice/ladder.hpp"
 #include "advice/rules.hpp"
+#include "optics/chance.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
+#include "settling.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
@@ -15,9 +17,6 @@
 namespace poquito::advice {
 namespace {
 
-/// Frames a steady hand gets through a depth in one burst before it has wandered off (common practice).
-constexpr double most_by_hand = 15;
-
 double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number, const shoot::Limits& limits = {}) {
     const auto& optics = shoot::lens_of(kit, shot).optics;
     const double smallest = std::min(optics.min_aperture, limits.f_number.value_or(optics.min_aperture));
@@ -25,21 +24,27 @@ double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number, c
 }
 
 /// Why a stack cannot be asked of this subject and person; empty: it can.
-std::string against_stack(const Approach& made, const shoot::Limits& limits) {
-    const auto& shot = made.shot;
+std::string against_stack(const Approach& made, const plan::Plan& plan, const shoot::Limits& limits) {
     const double frames = made.report.capture.cost.exposures;
-    const double moves = plan::wandering(shot.subject, made.lasts);
-    if (moves > made.tolerance)
-        return fmt::format("moves {} in {}", text::length_text(moves), text::time_text(made.lasts));
-    if (shoot::has_trait(shot.subject, "living") && !advice::moves(shot.subject))
-        return fmt::format("alive, {} still", text::time_text(made.lasts));
     if (limits.frames && frames > *limits.frames)
         return fmt::format("{} frames, {} at most", text::number_text(frames, 9), text::number_text(*limits.frames, 9));
     if (limits.minutes && made.seconds > *limits.minutes * 60)
         return fmt::format("{}, {} at most", text::time_text(made.seconds), text::time_text(*limits.minutes * 60));
-    if (shot.rig.support == shoot::Support::hand && made.report.capture.frames > most_by_hand)
-        return fmt::format("{} frames by hand", text::number_text(made.report.capture.frames, 9));
-    return {};
+    const Worth worth = worth_of(plan, made.report);
+    if (worth.kept(Quality::possible) < 1) return "it cannot be stepped so";
+    // What the run as a whole has to come through; stop, time and light are still to be found.
+    double whole = 1;
+    if (made.report.chance)
+        for (const auto& cause : made.report.chance->causes)
+            if (cause.cause == plan::ChanceCause::moves_on || cause.cause == plan::ChanceCause::gap)
+                whole *= cause.share;
+    constexpr double of_no_use = 0.3, setting_up = 5, minute = 60;
+    const double odds = optics::chance_of_any(whole, worth.patience * minute / (made.seconds + setting_up));
+    if (odds >= of_no_use) return {};
+    const double moves = plan::wandering(made.shot.subject, made.lasts);
+    if (moves > made.tolerance)
+        return fmt::format("moves {} in {}", text::length_text(moves), text::time_text(made.lasts));
+    return fmt::format("{} frames, odds of {:.0f} %", text::number_text(made.report.capture.frames, 9), odds * 100);
 }
 
 shoot::Shot changed(const shoot::Shot& shot, const char* id, shoot::CaptureMode mode, double f_number) {
@@ -78,7 +83,7 @@ Approach approach(const gear::Kit& kit, const shoot::Limits& limits, const char*
         stack && capture.frame_depth ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth) : sideways;
     made.lasts = stack ? made.seconds : report.motion.exposure_time;
     made.background = report.sharpness.background_disc_share;
-    if (stack) made.against = against_stack(made, limits);
+    if (stack) made.against = against_stack(made, plan, limits);
     return made;
 }
 
@@ -141,49 +146,78 @@ std::size_t index_of(const std::vector<Approach>& approaches, const char* id) {
 
 std::string um(double mm) { return text::length_text(mm); }
 
-Choice choose(const std::vector<Approach>& all) {
+/// What one frame and a stack come to, each at the settings that are worth most, lit and carried as the shot is.
+struct Weighed {
+    double single = -1, stack = -1;  // worth; below 0: it cannot be had
+    double stack_stop = halo_safe_f_number;
+};
+Weighed weighed(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
+    Weighed made;
+    const bool flash = std::ranges::any_of(
+        shot.lights, [](const auto& light) { return !light.lamp && !light.reflector && !light.off; });
+    for (const auto mode : {shoot::CaptureMode::single, shoot::CaptureMode::stack}) {
+        shoot::Shot other = shot;
+        other.capture.mode = mode;
+        other.sharpness.focus_offset = 0;
+        for (const Lit lit : {Lit::ambient, Lit::flash, Lit::fill}) {
+            if ((lit == Lit::ambient) == flash || (lit == Lit::fill && mode == shoot::CaptureMode::stack)) continue;
+            const auto best = Settling(kit, other, limits, lit, {}, 0).best();
+            if (!best) continue;
+            const double worth = best->excess > 0 ? 0 : best->worth;
+            auto& reached = mode == shoot::CaptureMode::single ? made.single : made.stack;
+            if (worth <= reached) continue;
+            reached = worth;
+            if (mode == shoot::CaptureMode::stack) made.stack_stop = best->shot.exposure.f_number;
+        }
+    }
+    return made;
+}
+
+Choice choose(const std::vector<Approach>& all, const Weighed& worth) {
     const auto single = index_of(all, "single-best"), sharpest = index_of(all, "stack-sharpest"),
                safe = index_of(all, "stack-halo-safe"), camera = index_of(all, "composite");
     const Approach& one = all[single];
     const auto& shot = one.shot;
-    if (holds_all(one)) {
-        const auto& zone = one.report.sharpness.zone;
-        return {single,
-                fmt::format("One frame at {} holds {} within the blur limit.",
-                            text::f_number_text(one.shot.exposure.f_number),
-                            zone ? fmt::format("the {} that have to be sharp", text::length_text(*zone))
-                                 : fmt::format("all {} of the depth", text::length_text(one.report.extent.depth)))};
-    }
-    const bool stacks_fail = !all[sharpest].against.empty() && !all[safe].against.empty();
+    const bool stack_can = all[safe].against.empty() || all[sharpest].against.empty();
+    const bool stack_is_worth_more = worth.stack > worth.single * (1 + tie) && stack_can;
     const bool camera_works = camera < all.size() && all[camera].against.empty();
-    if (stacks_fail && camera_works)
-        return {camera, fmt::format("A long stack fails here ({}), but the camera's own composite is through in {}.",
-                                    all[safe].against, text::time_text(all[camera].lasts))};
-    if (stacks_fail) {
-        const bool moves = advice::moves(shot.subject);
-        return {single,
-                fmt::format("A stack fails here ({}{}), so it is one frame at its best stop.", all[safe].against,
-                            moves ? fmt::format(", where {} would do no harm", um(all[safe].tolerance)) : "")};
+    const std::string& against = all[safe].against;
+    if (!stack_is_worth_more) {
+        if (holds_all(one)) {
+            const auto& zone = one.report.sharpness.zone;
+            return {single,
+                    fmt::format("One frame at {} holds {} within the blur limit.",
+                                text::f_number_text(one.shot.exposure.f_number),
+                                zone ? fmt::format("the {} that have to be sharp", text::length_text(*zone))
+                                     : fmt::format("all {} of the depth", text::length_text(one.report.extent.depth)))};
+        }
+        if (against.empty())
+            return {single,
+                    "A stack would cost more in time and odds than it gives in sharpness, so it is one frame at "
+                    "its best stop."};
+        if (camera_works && !all[sharpest].against.empty())
+            return {camera,
+                    fmt::format("A long stack fails here ({}), but the camera's own composite is through in {}.",
+                                against, text::time_text(all[camera].lasts))};
+        return {single, fmt::format("A stack fails here ({}{}), so it is one frame at its best stop.", against,
+                                    advice::moves(shot.subject)
+                                        ? fmt::format(", where {} would do no harm", um(all[safe].tolerance))
+                                        : "")};
     }
-    const bool bright_edges = shoot::has_trait(shot.subject, "polished") || shoot::has_trait(shot.subject, "liquid");
-    const auto& safe_sharp = all[safe].report.sharpness;
-    const bool safe_is_coarse = safe_sharp.airy_diameter > 2 * safe_sharp.blur_limit;
     const char* still = shot.rig.support == shoot::Support::hand
                             ? "It holds still and the burst is short"
                             : "The subject holds still, so a stack costs only time";
-    if (!all[safe].against.empty() || (safe_is_coarse && all[sharpest].against.empty()))
-        return {sharpest,
-                fmt::format("{}; at {} diffraction takes {}, at {} {}.", still,
-                            text::f_number_text(all[safe].shot.exposure.f_number), um(safe_sharp.airy_diameter),
-                            text::f_number_text(all[sharpest].shot.exposure.f_number),
-                            um(all[sharpest].report.sharpness.airy_diameter))};
-    if (bright_edges)
-        return {safe, fmt::format("{}, and at {} its bright edges stay free of halos.", still,
-                                  text::f_number_text(all[safe].shot.exposure.f_number))};
-    if (all[sharpest].against.empty() && all[sharpest].ends_blur < 0.7 * all[safe].ends_blur)
+    const auto away = [&](std::size_t i) {
+        return std::abs(std::log2(all[i].shot.exposure.f_number / worth.stack_stop));
+    };
+    if (!all[safe].against.empty() || (all[sharpest].against.empty() && away(sharpest) < away(safe)))
         return {sharpest, fmt::format("{}, and {} is clearly sharper than {}.", still,
                                       text::f_number_text(all[sharpest].shot.exposure.f_number),
                                       text::f_number_text(all[safe].shot.exposure.f_number))};
+    const bool bright_edges = shoot::has_trait(shot.subject, "polished") || shoot::has_trait(shot.subject, "liquid");
+    if (bright_edges)
+        return {safe, fmt::format("{}, and at {} its bright edges stay free of halos.", still,
+                                  text::f_number_text(all[safe].shot.exposure.f_number))};
     return {safe, fmt::format("{}, and a wider stop would gain little for its many frames.", still)};
 }
 
@@ -241,7 +275,7 @@ std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, co
                            changed(shot, "stack-halo-safe", shoot::CaptureMode::stack, safe)));
     const int most = shoot::camera_of(kit, shot).bracket.composite_max_frames;
     if (most > 1) all.push_back(composite(kit, shot, limits, most));
-    auto [index, why] = choose(all);
+    auto [index, why] = choose(all, weighed(kit, shot, of_shoot));
     judgement.best = index;
     judgement.reason = why + " " + cost_sentence(all, index);
     return judgement;

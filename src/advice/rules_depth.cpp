@@ -61,6 +61,12 @@ Found diffraction_over_limit(const plan::Plan& plan, const plan::Report& report)
                     ratio > 2 ? ", and any wider stop loses more at the ends" : "")};
 }
 
+/// Kept less than this is missed (MODEL 13).
+constexpr double missed = 0.8;
+bool misses_sharpness(const plan::Plan& plan, const plan::Report& report) {
+    return worth_of(plan, report).kept(Quality::sharp) < missed;
+}
+
 /// Whether the subject keeps still for a stack as it would be.
 bool holds_still_for(const plan::Plan& plan, const shoot::Shot& stacked) {
     const plan::Plan then = plan::plan_of(plan.kit, stacked, plan.limits);
@@ -101,7 +107,7 @@ void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, F
         expose(shoot::Loss::motion, longer);
     }
     const auto steps = plan::stack_steps(plan, f_now);
-    if (!steps) return;
+    if (!steps || steps->frames < 2) return;
     auto stacked = remedy(plan, fmt::format("Stack of {}", text::number_text(steps->frames, 6)),
                           [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
     if (holds_still_for(plan, stacked.shot)) finding.ways.push_back({shoot::Loss::time, std::move(stacked)});
@@ -110,7 +116,8 @@ void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, F
 /// Of one frame; what the subject does not let one stack is said.
 Found depth_less_than_subject(const plan::Plan& plan, const plan::Report& report) {
     const auto& depth = report.sharpness.depth_of_field;
-    if (is_stack(plan) || plan.zone || !depth || *depth >= plan.extent.depth) return {};
+    if (is_stack(plan) || plan.zone || !depth || *depth >= plan.extent.depth || !misses_sharpness(plan, report))
+        return {};
     // The place without it, and what falls on the ground.
     const auto& plate = plan.shot.plate;
     if (plate && (plate->role == shoot::PlateRole::clean || plate->role == shoot::PlateRole::shadow)) return {};
@@ -126,7 +133,7 @@ Found depth_less_than_subject(const plan::Plan& plan, const plan::Report& report
 Found zone_not_held(const plan::Plan& plan, const plan::Report& report) {
     const auto& held = report.sharpness.zone_covered;
     constexpr double all = 0.995;
-    if (!held || *held >= all || is_stack(plan)) return {};
+    if (!held || *held >= all || is_stack(plan) || !misses_sharpness(plan, report)) return {};
     const double zone = *report.sharpness.zone;
     Finding finding{fmt::format("{} holds {} of the {} that have to be sharp.",
                                 text::f_number_text(plan.shot.exposure.f_number), text::length_text(*held * zone),
@@ -156,6 +163,7 @@ Found rest_not_soft(const plan::Plan& plan, const plan::Report& report) {
     const auto& goal = plan.shot.capture.slice->rest_blur;
     const double share = *report.sharpness.rest_blur / plan.sensor.width;
     if (!goal || share >= *goal || *report.sharpness.rest_blur <= 0) return {};
+    if (worth_of(plan, report).kept(Quality::softness) >= missed) return {};
     Finding finding{fmt::format("What may be soft is blurred to discs of {} % of the frame; you wanted {} % at least.",
                                 text::number_text(share * 100, 2), text::number_text(*goal * 100, 2))};
     const double f = std::max(mark_below(plan.shot.exposure.f_number * share / *goal), plan.lens.optics.max_aperture);
@@ -193,10 +201,10 @@ Found contrast_nothing_to_keep(const plan::Plan&, const plan::Report& report) {
 }
 
 constexpr Rule depth_rows[] = {
-    {"diffraction-coarse", Station::depth, Level::caution, Concern::plan, diffraction_coarse},
-    {"depth-less-than-subject", Station::depth, Level::caution, Concern::plan, depth_less_than_subject},
-    {"zone-not-held", Station::depth, Level::caution, Concern::plan, zone_not_held},
-    {"rest-not-soft", Station::depth, Level::caution, Concern::plan, rest_not_soft},
+    {"diffraction-coarse", Station::depth, Level::caution, Concern::plan, diffraction_coarse, Quality::sharp},
+    {"depth-less-than-subject", Station::depth, Level::caution, Concern::plan, depth_less_than_subject, Quality::sharp},
+    {"zone-not-held", Station::depth, Level::caution, Concern::plan, zone_not_held, Quality::sharp},
+    {"rest-not-soft", Station::depth, Level::caution, Concern::plan, rest_not_soft, Quality::softness},
     {"stop-not-on-lens", Station::depth, Level::caution, Concern::plan, stop_not_on_lens},
     {"shallow-as-wanted", Station::depth, Level::info, Concern::plan, shallow_as_wanted},
     {"diffraction-over-limit", Station::depth, Level::info, Concern::plan, diffraction_over_limit},

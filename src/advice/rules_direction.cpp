@@ -76,6 +76,18 @@ Found front_dark(const plan::Plan& plan, const plan::Report& report) {
     constexpr double dark = -0.75, over = 1;  // stops
     const double front = light.front_total.value_or(-20);
     if (front > dark || *light.total < front + over) return {};
+    const auto& ambient = plan.shot.ambient;
+    const auto source = ambient ? plan::ambient_source(*ambient) : std::nullopt;
+    const bool from_camera = ambient && (!source || light::towards_camera(source->place) > 0);
+    if (from_camera && light.ambient && *light.ambient > light.ambient_front.value_or(-20) + over) {
+        const bool hood = plan.hood > 0;
+        Finding shaded{fmt::format(
+            "Lens and {} throw their shadow on it: {} stops of the light that is there are taken "
+            "away. Turn so that it comes from the side, or go farther off.",
+            hood ? "hood" : "camera", text::number_text(*light.ambient - light.ambient_front.value_or(-20), 2))};
+        if (hood) shaded.remedy = remedy(plan, "Hood off", [](shoot::Shot& shot) { shot.rig.hood_off = true; });
+        return shaded;
+    }
     Finding finding{
         fmt::format("The light comes from behind: a meter at the subject reads {}, the front that the camera "
                     "sees gets {}. It needs fill from the camera's side, or is meant as an outline.",
@@ -196,6 +208,7 @@ Found colours_mix(const plan::Plan& plan, const plan::Report& report) {
     const auto apart = [&](const Coloured& one) { return std::abs(light::warmer_by(one.kelvin, white)); };
     const auto worst = std::ranges::max_element(sources, {}, apart);
     if (apart(*worst) <= light::seen_as_colour) return {};
+    if (worst->light && plan.shot.lights[*worst->light].gel != 0) return {};  // coloured on purpose
     const double warmer = light::warmer_by(worst->kelvin, white);
     Finding finding{fmt::format("Light of two colours: {} has {} K where white is set to {} K; it shows {}.",
                                 worst->name, text::number_text(worst->kelvin, 3), text::number_text(white, 3),
@@ -298,8 +311,8 @@ Found polariser_on_metal(const plan::Plan& plan, const plan::Report&) {
 constexpr Rule direction_rows[] = {
     {"needs-own-stops", Station::light, Level::stop, Concern::plan, needs_own_stops},
     {"rim-burns", Station::light, Level::caution, Concern::plan, rim_burns},
-    {"front-dark", Station::light, Level::caution, Concern::plan, front_dark},
-    {"highlight-clips", Station::light, Level::caution, Concern::plan, highlight_clips},
+    {"front-dark", Station::light, Level::caution, Concern::plan, front_dark, Quality::exposure},
+    {"highlight-clips", Station::light, Level::caution, Concern::plan, highlight_clips, Quality::highlights},
     {"background-glares", Station::light, Level::caution, Concern::plan, background_glares},
     {"background-small", Station::light, Level::caution, Concern::plan, background_small},
     {"colours-mix", Station::light, Level::caution, Concern::plan, colours_mix},

@@ -45,10 +45,13 @@ Found past_sync(const plan::Plan& plan, const plan::Report&) {
                           [&](shoot::Shot& shot) { shot.exposure.shutter = plan.camera.sync; })};
 }
 
+/// A third of a stop past either end of a flash's scale is within what exposures are off anyway.
+constexpr double unnoticed = 1.26;
+
 Found power_above_full(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
         const double power = report.light.sources[i].power;
-        if (power <= 1 + 1e-9) continue;
+        if (power <= unnoticed) continue;
         auto text = fmt::format("Light {} would need {} times its full power.", report.light.sources[i].label,
                                 text::number_text(power, 2));
         if (plan.shot.lights[i].power)
@@ -67,7 +70,7 @@ Found power_below_least(const plan::Plan& plan, const plan::Report& report) {
         const auto& light = plan.shot.lights[i];
         const double least = plan::power_scale(plan.sources[i]).least;
         const auto& source = report.light.sources[i];
-        if (!source.fires || source.reflector || source.power >= least * (1 - 1e-9)) continue;
+        if (!source.fires || source.reflector || source.power >= least / unnoticed) continue;
         auto text = fmt::format("Light {} would need {} of its full power; its least is {}.",
                                 report.light.sources[i].label, text::power_text(source.power), text::power_text(least));
         if (light.power)
@@ -95,17 +98,10 @@ Found exposure_off(const plan::Plan& plan, const plan::Report& report) {
     const auto& total = report.light.front_total;
     if (!total || std::abs(*total) < worth_saying) return {};
     const auto text = fmt::format("The exposure is {} stops from correct.", text::stops_text(*total));
-    if (!plan.shot.lights.empty()) {
-        const bool ambient_too_bright = report.light.continuous && *report.light.continuous >= 0;
-        const bool automatic = std::ranges::any_of(plan.shot.lights, plan::shares_exposure);
-        const bool any_flash = std::ranges::any_of(plan.shot.lights, plan::is_flash);
-        if (ambient_too_bright || automatic || !any_flash) return Finding{text};
-        return Finding{text, remedy(plan, "Let the flashes find the power", [](shoot::Shot& shot) {
-                           for (shoot::Light& light : shot.lights)
-                               if (plan::is_flash(light)) light.power.reset();
-                       })};
-    }
-    return Finding{.text = text, .ways = brighter(plan, -*total)};
+    Finding finding{text};
+    const bool any_flash = std::ranges::any_of(plan.shot.lights, plan::is_flash);
+    if (!any_flash) finding.ways = brighter(plan, -*total);
+    return finding;
 }
 
 Found ambient_not_negligible(const plan::Plan& plan, const plan::Report& report) {
@@ -146,10 +142,25 @@ std::optional<double> iso_that_freezes(const plan::Plan& plan, const plan::Repor
     return std::nullopt;
 }
 
+/// Share of frames that a cause lets be sharp.
+double share_of(const plan::Report& report, plan::ChanceCause cause) {
+    if (!report.chance) return 1;
+    const auto found = std::ranges::find(report.chance->causes, cause, &plan::CauseOdds::cause);
+    return found == report.chance->causes.end() ? 1 : found->share;
+}
+/// From here on it is told of: of three frames one is lost.
+constexpr double told_below = 2.0 / 3;
+
+bool moves_too_fast(const plan::Report& report) {
+    return share_of(report, plan::ChanceCause::moving) < told_below ||
+           share_of(report, plan::ChanceCause::wind) < told_below ||
+           share_of(report, plan::ChanceCause::flash) < told_below;
+}
+
 Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
     const double blur = std::max(report.motion.blur, report.motion.sway_blur);
     const double limit = report.sharpness.blur_limit;
-    if (blur <= limit) return {};
+    if (!moves_too_fast(report)) return {};
     const bool hands = report.motion.hand_blur > limit;
     Finding finding{
         fmt::format("Movement smears {} on the sensor in {}{}; the blur limit is {}.", text::length_text(blur),
@@ -164,7 +175,7 @@ Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
     }
     if (!plan.shot.lights.empty()) return finding;
     // Small swings blur in proportion to the time, large ones less: proportion is on the safe side.
-    finding.ways = shorter_time(plan, std::log2(std::max(blur, report.motion.hand_blur) / limit));
+    finding.ways = shorter_time(plan, std::log2(std::max({blur, report.motion.hand_blur, 2 * limit}) / limit));
     return finding;
 }
 
@@ -246,6 +257,7 @@ Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
 
 Found no_light(const plan::Plan& plan, const plan::Report& report) {
     if (report.light.total || !plan.shot.lights.empty()) return {};
+    if (plan.shot.background && plan.shot.background->own_ev100) return {};  // what shines behind is one
     return Finding{"No light is planned yet: say how bright it is there, or add a flash."};
 }
 
@@ -261,7 +273,14 @@ Found automatic_idle(const plan::Plan& plan, const plan::Report& report) {
 Found duration_unknown(const plan::Plan& plan, const plan::Report& report) {
     for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
         const auto& source = report.light.sources[i];
-        if (!fires(source) || source.t05 || plan::in_high_speed(plan, plan.sources[i])) continue;
+        if (!fires(source) || plan::in_high_speed(plan, plan.sources[i])) continue;
+        const auto& flash = *plan.sources[i].flash;
+        if (flash.durations.empty())
+            return Finding{
+                fmt::format("The record of {} has no durations: taken as 1/1000 s at full power and in "
+                            "proportion below (common practice), {} here.",
+                            flash.name, text::shutter_text(source.t01.value_or(0)))};
+        if (source.t05) continue;
         return Finding{fmt::format("The table of {} gives no duration at {}: whether light {} freezes is not known.",
                                    plan.sources[i].flash->name, text::power_text(source.power),
                                    report.light.sources[i].label)};
@@ -396,7 +415,7 @@ Found duration_table(const plan::Plan& plan, const plan::Report&) {
 /// Where the subject's own movement is too much, that note says both: one time causes them.
 Found hand_shake(const plan::Plan& plan, const plan::Report& report) {
     const double blur = report.motion.hand_blur, limit = report.sharpness.blur_limit;
-    if (blur <= limit || std::max(report.motion.blur, report.motion.sway_blur) > limit) return {};
+    if (share_of(report, plan::ChanceCause::hands) >= told_below || moves_too_fast(report)) return {};
     Finding finding{
         fmt::format("By hand the camera smears about {} in {}; the blur limit is {}. Brace, use a support "
                     "or let the flash make the exposure.",
@@ -408,10 +427,6 @@ Found hand_shake(const plan::Plan& plan, const plan::Report& report) {
         finding.ways.push_back(
             {shoot::Loss::background, remedy(plan, fmt::format("Shorten to {}", text::shutter_text(plan.camera.sync)),
                                              [&](shoot::Shot& shot) { shot.exposure.shutter = plan.camera.sync; })});
-    if (!moves(plan.shot.subject))
-        finding.ways.push_back({shoot::Loss::time, remedy(plan, "Put it on a stand", [](shoot::Shot& shot) {
-                                    shot.rig.support = shoot::Support::sturdy_head;
-                                })});
     return finding;
 }
 
@@ -437,11 +452,11 @@ constexpr Rule light_rows[] = {
     {"past-sync", Station::light, Level::stop, Concern::plan, past_sync},
     {"power-above-full", Station::light, Level::stop, Concern::plan, power_above_full},
     {"power-below-least", Station::light, Level::stop, Concern::plan, power_below_least},
-    {"exposure-off", Station::light, Level::caution, Concern::plan, exposure_off},
-    {"ambient-not-negligible", Station::light, Level::caution, Concern::plan, ambient_not_negligible},
-    {"motion-blur", Station::light, Level::caution, Concern::plan, motion_blur},
+    {"exposure-off", Station::light, Level::caution, Concern::plan, exposure_off, Quality::exposure},
+    {"ambient-not-negligible", Station::light, Level::caution, Concern::plan, ambient_not_negligible, Quality::ghost},
+    {"motion-blur", Station::light, Level::caution, Concern::plan, motion_blur, Quality::odds},
     {"recycle-slow", Station::light, Level::caution, Concern::plan, recycle_slow},
-    {"hand-shake", Station::light, Level::caution, Concern::plan, hand_shake},
+    {"hand-shake", Station::light, Level::caution, Concern::plan, hand_shake, Quality::odds},
     {"flash-overheats", Station::light, Level::caution, Concern::plan, flash_overheats},
     {"battery-short", Station::light, Level::caution, Concern::plan, battery_short},
     {"frames-flicker", Station::light, Level::caution, Concern::plan, frames_flicker},

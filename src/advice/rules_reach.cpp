@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 namespace poquito::advice {
 namespace {
@@ -34,7 +35,13 @@ Found magnification_out_of_reach(const plan::Plan& plan, const plan::Report& rep
     if (const auto found = rig_for(plan.kit, plan.shot.rig, {.magnification = wanted}))
         return Finding{text + fmt::format(" {} reaches it.", search::pieces_text(plan.kit, *found)),
                        mount(plan, *found)};
-    return Finding{text + " Nothing in the kit reaches it."};
+    // m grows by extension over focal length.
+    const double missing = wanted - optics.range.greatest;
+    text += " Nothing in the kit reaches it";
+    text += missing > 0 ? fmt::format(": about {:.0f} mm more of extension tube on this lens would.",
+                                      std::ceil(missing * optics.focal_length))
+                        : std::string(".");
+    return Finding{std::move(text)};
 }
 
 Found focus_inside_lens(const plan::Plan& plan, const plan::Report& report) {
@@ -47,7 +54,10 @@ Found focus_inside_lens(const plan::Plan& plan, const plan::Report& report) {
         return Finding{text + fmt::format(" {} gives {} in front of it.", search::pieces_text(plan.kit, *found),
                                           text::magnification_text(m)),
                        mount(plan, *found)};
-    return Finding{std::move(text)};
+    Finding finding{std::move(text)};
+    if (OnlyCounting::now()) return finding;
+    for (auto& way : clear_of_lens(plan)) finding.ways.push_back({shoot::Loss::depth, std::move(way)});
+    return finding;
 }
 
 Found lens_close(const plan::Plan& plan, const plan::Report& report) {
@@ -353,6 +363,28 @@ constexpr Rule reach_rows[] = {
 };
 
 }  // namespace
+
+std::vector<Remedy> clear_of_lens(const plan::Plan& plan) {
+    std::vector<Remedy> ways;
+    const auto offer = [&](std::string label, const std::function<void(shoot::Rig&)>& change) {
+        auto made = remedy(plan, std::move(label), [&](shoot::Shot& shot) { change(shot.rig); });
+        if (!plan::plan_of(plan.kit, made.shot, plan.limits).found.reached)
+            made.shot.rig.focus = {.by = shoot::FocusBy::ring, .value = 1};
+        const auto then = plan::plan_of(plan.kit, made.shot, plan.limits);
+        if (then.at.magnification > 0 && then.at.working_distance && *then.at.working_distance > 0)
+            ways.push_back(std::move(made));
+    };
+    const auto now = gear::zoom_position(plan.lens, plan.shot.rig.focal_length);
+    for (const auto& setting : plan.lens.zoom)
+        if (now && setting.focal_length > *now)
+            offer(fmt::format("Zoom to {:.0f} mm", setting.focal_length),
+                  [&](shoot::Rig& rig) { rig.focal_length = setting.focal_length; });
+    for (std::size_t i = 0; i < plan.shot.rig.tubes.size(); ++i)
+        if (const auto* tube = gear::find_gear(plan.kit.tubes, plan.shot.rig.tubes[i]))
+            offer(fmt::format("Take {} off", tube->name),
+                  [&](shoot::Rig& rig) { rig.tubes.erase(rig.tubes.begin() + static_cast<std::ptrdiff_t>(i)); });
+    return ways;
+}
 
 std::span<const Rule> reach_rules() { return reach_rows; }
 

@@ -25,12 +25,19 @@ bool fed_from_mains(const plan::Source& source) {
 }
 bool is_hot(const plan::Source& source) { return source.lamp && source.lamp->hot; }
 
-Found flash_at_person(const plan::Plan& plan, const plan::Report&) {
+Found flash_at_person(const plan::Plan& plan, const plan::Report& report) {
     if (!has(plan, "person")) return {};
-    return Finding{flashed(plan)
-                       ? "Flash close to a person: eyes shut or turned away, and ask about photosensitive epilepsy "
-                         "first. Dental and medical pictures follow the practice's own hygiene and consent rules."
-                       : "Dental and medical pictures follow the practice's own hygiene and consent rules."};
+    // Teeth and skin, not a face or a hand (common practice).
+    constexpr double of_a_part = 0.2;
+    const bool part = report.optics.magnification >= of_a_part;
+    if (!flashed(plan) && !part) return {};
+    return Finding{
+        fmt::format("{}{}{}",
+                    flashed(plan) ? "Flash close to a person: eyes shut or turned away, and ask about "
+                                    "photosensitive epilepsy first."
+                                  : "",
+                    flashed(plan) && part ? " " : "",
+                    part ? "Dental and medical pictures follow the practice's own hygiene and consent rules." : "")};
 }
 
 Found flash_at_animal(const plan::Plan& plan, const plan::Report&) {
@@ -72,8 +79,10 @@ Found outdoors(const plan::Plan& plan, const plan::Report&) {
 }
 
 Found boom_over_subject(const plan::Plan& plan, const plan::Report&) {
+    // With the camera in the hand its flash is on it.
+    const bool by_hand = plan.shot.rig.support == shoot::Support::hand;
     for (const shoot::Light& light : plan.shot.lights)
-        if (light.modifier && light.position.elevation >= 50)
+        if (light.modifier && light.position.elevation >= 50 && !(by_hand && plan::is_flash(light)))
             return Finding{
                 "A lamp hangs over the set: weigh the stand down and secure the head before anything valuable "
                 "or anyone comes under it."};
@@ -96,10 +105,13 @@ Found electronics_near_water(const plan::Plan& plan, const plan::Report&) {
 
 Found cells_in_cold(const plan::Plan& plan, const plan::Report&) {
     const auto on_cells = [](const plan::Source& source) { return source.flash && source.flash->charge; };
+    // In the sun, or by day in bright shade, nobody's hands are cold (common practice).
+    constexpr double bright = 10;  // EV at ISO 100
     if (!has(plan, "outdoors") || !any_light(plan, on_cells)) return {};
+    if (plan.shot.ambient && plan.shot.ambient->ev100 >= bright) return {};
     return Finding{
-        "Cells give less in the cold: spares in an inner pocket. Never in a closed car in the sun, and none "
-        "that is swollen."};
+        "Spare cells in an inner pocket, contacts covered: never in a closed car in the sun, and none that is "
+        "swollen."};
 }
 
 Found night_and_wet(const plan::Plan& plan, const plan::Report&) {

@@ -1,5 +1,6 @@
 #include "advice/rules.hpp"
 #include "plan/assess.hpp"
+#include "plan/lighting.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
@@ -29,10 +30,20 @@ std::optional<double> stop_within(const plan::Plan& plan, const plan::Report& re
     }
 }
 
+bool stays_on(const plan::Plan& plan) {
+    return !plan::finds_power(plan) && plan.shot.ambient &&
+           std::ranges::none_of(plan.shot.lights,
+                                [](const auto& light) { return plan::is_flash(light) && !light.off; });
+}
+
 std::optional<Remedy> stop_down_to(const plan::Plan& plan, const std::optional<double>& f) {
     if (!f) return std::nullopt;
-    return remedy(plan, fmt::format("Stop down to {}", text::f_number_text(*f)),
-                  [&](shoot::Shot& shot) { shot.exposure.f_number = *f; });
+    // The same light: a stack stands on a stand and has the time; flashes that find their power do so themselves.
+    return remedy(plan, fmt::format("Stop down to {}", text::f_number_text(*f)), [&](shoot::Shot& shot) {
+        const double stops = 2 * std::log2(*f / shot.exposure.f_number);
+        shot.exposure.f_number = *f;
+        if (stays_on(plan)) shot.exposure.shutter = text::nearest_shutter(shot.exposure.shutter * std::exp2(stops));
+    });
 }
 
 Found frames_above_bracket(const plan::Plan& plan, const plan::Report& report) {
@@ -53,11 +64,12 @@ Found composite_too_many(const plan::Plan& plan, const plan::Report& report) {
     if (most < 2)
         return Finding{"This camera combines nothing itself: its frames are combined afterwards.",
                        remedy(plan, "Combine them later", [](shoot::Shot& shot) { shot.capture.composite = false; })};
-    auto answer = stop_down_to(plan, stop_within(plan, report, most));
-    if (!answer) answer = remedy(plan, "Combine them later", [](shoot::Shot& shot) { shot.capture.composite = false; });
-    return Finding{fmt::format("{} frames; this camera combines {} at most.",
-                               text::number_text(report.capture.frames, 9), text::number_text(most, 9)),
-                   std::move(answer)};
+    Finding finding{fmt::format("{} frames; this camera combines {} at most.",
+                                text::number_text(report.capture.frames, 9), text::number_text(most, 9)),
+                    stop_down_to(plan, stop_within(plan, report, most))};
+    finding.ways.push_back({shoot::Loss::time, remedy(plan, "Combine them later",
+                                                      [](shoot::Shot& shot) { shot.capture.composite = false; })});
+    return finding;
 }
 
 // ---- ring --------------------------------------------------------------------------------------------------------
@@ -258,7 +270,7 @@ constexpr Rule stack_rows[] = {
     {"rail-too-short", Station::depth, Level::caution, Concern::plan, rail_too_short},
     {"rail-too-coarse", Station::depth, Level::caution, Concern::plan, rail_too_coarse},
     {"steps-too-coarse", Station::depth, Level::caution, Concern::plan, steps_too_coarse},
-    {"stack-of-moving-subject", Station::depth, Level::caution, Concern::plan, stack_of_moving_subject},
+    {"stack-of-moving-subject", Station::depth, Level::caution, Concern::plan, stack_of_moving_subject, Quality::odds},
     {"slice-outside-subject", Station::depth, Level::caution, Concern::plan, slice_outside},
     {"too-many-by-hand", Station::run, Level::caution, Concern::plan, too_many_by_hand},
     {"composite-too-many", Station::run, Level::caution, Concern::plan, composite_too_many},

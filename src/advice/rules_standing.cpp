@@ -43,7 +43,7 @@ Found camera_overhead(const plan::Plan& plan, const plan::Report&) {
     const auto& subject = plan.shot.subject;
     const bool below = has_trait(subject, "food") || has_trait(subject, "person") || has_trait(subject, "living") ||
                        has_trait(subject, "breakable");
-    if (plan.shot.rig.inclination < overhead || !below) return {};
+    if (plan.shot.rig.inclination < overhead || !below || plan.shot.rig.support == shoot::Support::hand) return {};
     return Finding{
         "The camera hangs over what it takes: a second line to it and to the lens, a counterweight on the arm "
         "beyond its foot, sandbags, and nobody's hands below while it is moved. House rules and the arm's "

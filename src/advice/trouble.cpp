@@ -1,10 +1,10 @@
 #include "advice/trouble.hpp"
 
 #include "advice/rules.hpp"
+#include "advice/worth.hpp"
 #include "plan/assess.hpp"
 
 #include <algorithm>
-#include <cmath>
 #include <tuple>
 
 namespace poquito::advice {
@@ -16,9 +16,12 @@ void count_notes(const plan::Plan& plan, const plan::Report& report, Trouble& tr
     for (const auto rules : all_rules())
         for (const Rule& rule : rules) {
             if (rule.concern == Concern::safety || rule.level == Level::info || !rule.check(plan, report)) continue;
-            ++(rule.concern == Concern::statement ? trouble.contradictions
-               : rule.level == Level::stop        ? trouble.stops
-                                                  : trouble.cautions);
+            if (rule.concern == Concern::statement)
+                ++trouble.contradictions;
+            else if (rule.level == Level::stop)
+                ++trouble.stops;
+            else if (!rule.quality)
+                ++trouble.cautions;
         }
 }
 
@@ -31,47 +34,43 @@ void count_hints(const plan::Plan& plan, const plan::Report& report, Trouble& tr
         }
 }
 
-void count_losses(const plan::Plan& plan, const plan::Report& report, Trouble& trouble) {
-    if (!(plan.at.magnification > 0)) return;
-    const auto [losses, excess] = weigh(plan, report);
-    const auto order = shoot::giving_up(plan.limits);
-    constexpr double fine = 1e6;
-    for (std::size_t i = 0; i < order.size(); ++i) {
-        const shoot::Loss loss = order[order.size() - 1 - i];
-        trouble.lost[i] = std::round(excess.of(loss) * fine);
-        trouble.lost[5 + i] = std::round(losses.of(loss) * fine);
-    }
-}
-
 }  // namespace
 
 Trouble trouble_of(const plan::Plan& plan, const plan::Report& report) {
     Trouble trouble;
     count_notes(plan, report, trouble);
-    count_losses(plan, report, trouble);
+    trouble.worth = worth_of(plan, report).worth;
     count_hints(plan, report, trouble);
     return trouble;
 }
 
-bool lowers(const plan::Plan& plan, const plan::Report& report, const Trouble& now) {
-    Trouble then;
-    count_notes(plan, report, then);
-    // What differs already decides; the rest is not worth working out.
-    const auto notes = [](const Trouble& one) { return std::tie(one.contradictions, one.stops, one.cautions); };
-    if (notes(then) != notes(now)) return notes(then) < notes(now);
-    count_losses(plan, report, then);
-    if (then.lost != now.lost) return then.lost < now.lost;
-    count_hints(plan, report, then);
-    return then.hints < now.hints;
+double Trouble::standing() const {
+    constexpr double caution = 0.1, hint = 0.03;
+    return worth - caution * cautions - hint * hints;
+}
+
+bool is_less(const Trouble& then, const Trouble& now) {
+    const auto edges = [](const Trouble& one) { return std::tie(one.contradictions, one.stops); };
+    if (edges(then) != edges(now)) return edges(then) < edges(now);
+    return then.standing() >= now.standing() + worth_offering;
+}
+
+bool is_better(const Trouble& one, const Trouble& other) {
+    const auto edges = [](const Trouble& which) { return std::tie(which.contradictions, which.stops); };
+    return edges(one) != edges(other) ? edges(one) < edges(other) : one.standing() > other.standing();
 }
 
 shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Limits& limits) {
     for (;;) {
         const auto assessed = assessment_of(kit, shot, limits);
-        const auto note =
-            std::ranges::find_if(assessed.advice.notes, [](const Note& n) { return n.remedy != nullptr; });
-        if (note == assessed.advice.notes.end()) return shot;
-        shot = shoot::Shot(note->remedy->shot);
+        const Note* best = nullptr;
+        for (const Note& note : assessed.advice.notes) {
+            if (!note.remedy) continue;
+            const auto urgent = [](const Note& one) { return one.level == Level::stop; };
+            if (!best || (urgent(note) == urgent(*best) && note.remedy->gain > best->remedy->gain)) best = &note;
+        }
+        if (!best) return shot;
+        shot = shoot::Shot(best->remedy->shot);
     }
 }
 

@@ -175,6 +175,15 @@ std::optional<shoot::Rig> find_rig(const gear::Kit& kit, const shoot::Rig& now, 
     gear::Kit stage = kit;
     stage.reversing_rings.clear();
     std::erase_if(stage.lenses, [&](const gear::Lens& lens) { return lens.id != now.lens; });
+    // Before anything the pieces that keep what this lens does by itself.
+    const auto without = [](const auto& piece) { return !piece.contacts; };
+    if (std::ranges::any_of(stage.lenses, [](const gear::Lens& lens) { return lens.contacts; })) {
+        gear::Kit joined = stage;
+        std::erase_if(joined.tubes, without);
+        std::erase_if(joined.teleconverters, without);
+        std::erase_if(joined.bellows, without);
+        if (auto rig = simplest_rig(joined, now, wanted)) return rig;
+    }
     if (auto rig = simplest_rig(stage, now, wanted)) return rig;
     stage.lenses = kit.lenses;
     if (auto rig = simplest_rig(stage, now, wanted)) return rig;

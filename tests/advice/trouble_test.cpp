@@ -44,7 +44,7 @@ TEST_CASE("every remedy of generated shots lowers the trouble", "[advice][troubl
                 if (!note.remedy) continue;
                 ++offered;
                 INFO(note.code << ": " << note.remedy->label);
-                CHECK(trouble(shoot.kit, note.remedy->shot, limits) < now);
+                CHECK(is_less(trouble(shoot.kit, note.remedy->shot, limits), now));
             }
         }
     }

@@ -3,16 +3,24 @@
 #include "desk/base/sentence.hpp"
 #include "desk/subject/plans_view.hpp"
 
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace poquito::desk {
 
 PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
-    : StationPage(document, parent), why_(new Sentence(2, this)), view_(new PlansView(document, this)) {
+    : StationPage(document, parent), why_(new Sentence(2, this)), view_(new PlansView(document)) {
     auto* column = addColumn(1);
     why_->setObjectName(QStringLiteral("plansReason"));
     column->addWidget(why_);
-    column->addWidget(view_, 1);
+    auto* scroll = new QScrollArea(this);
+    scroll->setObjectName(QStringLiteral("plansScroll"));
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setWidget(view_);
+    column->addWidget(scroll, 1);
     connect(view_, &PlansView::found, why_, &Sentence::setText);
 }
 

@@ -12,6 +12,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QScrollArea>
 
 #include <algorithm>
 #include <cmath>
@@ -19,31 +20,34 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double gap = 6, inset = 8, button_height = 25;
+constexpr double gap = 6, inset = 10, row_height = 104, button_width = 92, button_height = 26;
+constexpr double settings_width = 220, profile_width = 190;
 
-/// One of what a plan gives, as a bar of how much of it there is.
-struct Measure {
-    QString name, value;
-    double share;  // of what is wanted, or of what is tolerated
-    bool good;
+/// One of what a plan gives, as a bar of how much of it is kept.
+struct Kept {
+    QString name;
+    double share;
 };
 
-std::vector<Measure> measures(const advice::WholePlan& plan, double wanted, const shoot::Limits& limits) {
-    const double held = std::max(0.0, wanted - plan.losses.depth);
-    const double steps = std::log2(plan.shot.exposure.iso / 100),
-                 most = std::max(1.0, std::log2(limits.iso.value_or(12800) / 100));
-    constexpr double hopeless = 200;  // px
-    return {{QObject::tr("sharp"),
-             QObject::tr("%1 of %2").arg(toQt(text::number_text(held, 2)), toQt(text::length_text(wanted))),
-             wanted > 0 ? held / wanted : 1, plan.losses.depth < 0.005},
-            {QObject::tr("still"),
-             plan.losses.motion < 0.05 ? QObject::tr("held")
-             : plan.losses.motion > hopeless
-                 ? QObject::tr("gone")
-                 : QObject::tr("%1 px over").arg(toQt(text::number_text(plan.losses.motion, 2))),
-             plan.losses.motion < 0.05 ? 1 : 1 / (1 + plan.losses.motion), plan.losses.motion < 0.05},
-            {QObject::tr("clean"), QObject::tr("ISO %1").arg(toQt(text::number_text(plan.shot.exposure.iso, 6))),
-             1 - std::clamp(steps / most, 0.0, 0.95), plan.excess.iso <= 0}};
+/// Every quality in its order, so that bars of one place compare from plan to plan.
+std::vector<Kept> profile(const advice::Worth& worth) {
+    std::vector<Kept> all;
+    for (const auto& part : worth.parts)
+        if (part.quality != advice::Quality::possible)
+            all.push_back({QObject::tr(advice::row_of(part.quality).name), part.kept});
+    return all;
+}
+
+/// The two of which least is left, in words.
+QString worst(const std::vector<Kept>& all) {
+    auto sorted = all;
+    std::ranges::stable_sort(sorted, {}, &Kept::share);
+    constexpr double unnoticed = 0.9;
+    QStringList words;
+    for (std::size_t i = 0; i < 2 && i < sorted.size(); ++i)
+        if (sorted[i].share < unnoticed)
+            words << QObject::tr("%1 %2 %").arg(sorted[i].name).arg(std::round(sorted[i].share * 100));
+    return words.isEmpty() ? QObject::tr("nothing that is felt is lost") : words.join(QStringLiteral(", "));
 }
 
 QString lights_text(const advice::WholePlan& plan) {
@@ -81,7 +85,7 @@ PlansView::PlansView(Document& document, QWidget* parent) : QWidget(parent), doc
 void PlansView::refresh() {
     if (!document_.shot() || !isVisible()) return;
     if (isCurrent() && !plans_.empty()) return update();
-    const int width = static_cast<int>(150 * devicePixelRatioF());
+    const int width = static_cast<int>(130 * devicePixelRatioF());
     const auto find = [this, shoot = document_.snapshot(), index = static_cast<std::size_t>(document_.current()),
                        width](bool pictures) {
         return [=, this](const std::function<bool()>& go_on) -> PictureQueue::Show {
@@ -101,6 +105,8 @@ void PlansView::refresh() {
                 if (pictures || images.size() != pictures_.size()) pictures_ = images;
                 marked_ = taken().value_or(0);
                 Q_EMIT found(reason());
+                setMinimumHeight(sizeHint().height());
+                updateGeometry();
                 update();
             };
         };
@@ -115,15 +121,18 @@ QString PlansView::reason() const {
     if (plans_.empty())
         return tr("No school has a plan yet: say what light there is (Light, Exposure) or put a flash into the bag.");
     const auto& best = plans_.front();
-    QString text = tr("For this subject and place: %1. %2").arg(tr(advice::school_name(best.school)), toQt(best.why));
+    QString text = tr("For this subject and place: %1. %2").arg(toQt(advice::plan_name(best)), toQt(best.why));
     if (!best.changes.empty()) text += tr(" With %1, which the wanted size asks for.").arg(toQt(best.changes));
     return text;
 }
 
 QRectF PlansView::cardRect(std::size_t index) const {
-    const auto count = static_cast<double>(std::max<std::size_t>(plans_.size(), 4));
-    const double wide = (width() - gap * (count - 1)) / count;
-    return QRectF(static_cast<double>(index) * (wide + gap), 0, wide, height()).adjusted(1, 1, -1, -1);
+    return QRectF(0, static_cast<double>(index) * (row_height + gap), width(), row_height).adjusted(1, 1, -1, -1);
+}
+
+QSize PlansView::sizeHint() const {
+    const auto rows = static_cast<double>(std::max<std::size_t>(plans_.size(), 1));
+    return {300, static_cast<int>(rows * (row_height + gap))};
 }
 
 std::optional<std::size_t> PlansView::taken() const {
@@ -149,79 +158,76 @@ void PlansView::paintCard(QPainter& painter, std::size_t index) const {
     const Theme& t = theme();
     const auto& plan = plans_[index];
     const QRectF card = cardRect(index);
-    const bool best = index == 0, now = taken() == index, fits = plan.keeps_limits && !plan.stopped;
+    const bool best = index == 0, now = taken() == index, fits = plan.fits();
     const bool cursor = (hasFocus() && index == marked_) || static_cast<int>(index) == hovered_;
     drawCard(painter, card, best && fits ? t.focusWash : t.panel,
              cursor ? QPen(t.link, 2)
              : now  ? QPen(t.focus, 2)
                     : QPen(t.hairline, 1));
-
-    const double left = card.left() + inset, room = card.width() - 2 * inset;
     const QColor quiet = best && fits ? t.ink : t.quiet;
-    double y = card.top() + 5;
-    const auto line = [&](const QFont& font, const QColor& colour, const QString& words, double step = 15) {
-        painter.setFont(font);
-        painter.setPen(colour);
-        drawLine(painter, QRectF(left, y, room, step), Qt::AlignLeft | Qt::AlignVCenter, elided(font, words, room));
-        y += step;
-    };
-    const bool narrow = card.width() < 125;
-    painter.setFont(textFont(12, QFont::DemiBold));
-    painter.setPen(t.ink);
-    const double name_height = narrow ? 31 : 18;  // two lines where one is too short
-    painter.drawText(QRectF(left, y, room + 4, name_height), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-                     tr(advice::school_name(plan.school)));
-    y += name_height;
+    const QRectF inner = card.adjusted(inset, inset, -inset, -inset);
 
-    // The rest of the card stands on its foot; the picture takes what is left above it.
-    constexpr double lines = 3 * 15 + 3 * 19;
-    const QString losses = toQt(plan.sentence);
-    painter.setFont(textFont(11));
-    const double below = card.bottom() - y - lines - button_height - 12;
-    const double words_height = std::clamp(below - 60, 0.0, 60.0);
-    const double aspect = 1.5, picture_height = std::clamp(below - words_height - 6, 0.0, room / aspect);
-    if (picture_height > 24) {
-        QRectF picture(0, 0, picture_height * aspect, picture_height);
-        picture.moveTo(left, y + 2);
+    // The picture, where there is room beside the words.
+    double left = inner.left();
+    constexpr double aspect = 1.5, roomy = 700;
+    if (card.width() > roomy) {
+        const QRectF picture(left, inner.top(), inner.height() * aspect, inner.height());
         if (index < pictures_.size() && !pictures_[index].isNull())
             painter.drawImage(picture, pictures_[index]);
         else
             painter.fillRect(picture, t.hairline);
-        y = picture.bottom() + 6;
+        left = picture.right() + inset;
     }
+
+    // Settings, large: what one turns at the camera.
+    double y = inner.top();
+    const auto line = [&](const QFont& font, const QColor& colour, const QString& words, double step) {
+        painter.setFont(font);
+        painter.setPen(colour);
+        drawLine(painter, QRectF(left, y, settings_width, step), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(font, words, settings_width));
+        y += step;
+    };
     const auto& exposure = plan.shot.exposure;
-    line(textFont(12, QFont::DemiBold), t.ink,
-         tr("%1  %2").arg(toQt(text::f_number_text(exposure.f_number)), toQt(text::shutter_text(exposure.shutter))));
-    line(textFont(11), quiet, lights_text(plan));
-    line(textFont(11), quiet, frames_text(plan));
-    const double wanted = plan.report.sharpness.zone.value_or(plan.report.extent.depth);
-    for (const auto& measure : measures(plan, wanted, document_.shoot().limits)) {
-        painter.setFont(textFont(11));
-        const double beside = room - lineWidth(painter.font(), measure.value) - 4;
-        painter.setPen(quiet);
-        if (beside > 16)
-            drawLine(painter, QRectF(left, y, beside, 13), Qt::AlignLeft | Qt::AlignVCenter,
-                     elided(painter.font(), measure.name, beside));
-        painter.setPen(measure.good ? t.ink : t.caution);
-        drawLine(painter, QRectF(left, y, room, 13), Qt::AlignRight | Qt::AlignVCenter, measure.value);
-        const QRectF bar(left, y + 14, room, 3);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(t.hairline);
-        painter.drawRect(bar);
-        painter.setBrush(measure.good ? t.focus : t.caution);
-        painter.drawRect(QRectF(bar.left(), bar.top(), bar.width() * measure.share, bar.height()));
-        y += 19;
+    line(textFont(12, QFont::DemiBold), t.ink, toQt(advice::plan_name(plan)), 18);
+    line(textFont(16, QFont::DemiBold), t.ink,
+         tr("%1  %2").arg(toQt(text::f_number_text(exposure.f_number)), toQt(text::shutter_text(exposure.shutter))),
+         24);
+    line(textFont(13), t.ink, tr("ISO %1").arg(toQt(text::number_text(exposure.iso, 6))), 18);
+    line(textFont(11), quiet, tr("%1, %2").arg(frames_text(plan), lights_text(plan)), 16);
+    left += settings_width + inset;
+
+    // What is kept of each quality.
+    const auto kept = profile(plan.worth);
+    const double step = (profile_width - 24) / static_cast<double>(kept.size()), foot = inner.bottom() - 36;
+    for (std::size_t i = 0; i < kept.size(); ++i) {
+        const QRectF full(left + static_cast<double>(i) * step, inner.top(), step - 3, foot - inner.top());
+        painter.fillRect(full, t.hairline);
+        const double height = full.height() * kept[i].share;
+        constexpr double felt = 0.8;
+        painter.fillRect(QRectF(full.left(), foot - height, full.width(), height),
+                         kept[i].share >= felt ? t.focus : t.caution);
     }
-    y += 3;
-    const QRectF button(left, card.bottom() - button_height - 5, room, button_height);
+    const QRectF words(left, foot + 4, profile_width - 12, inner.bottom() - foot - 4);
     painter.setFont(textFont(11));
-    painter.setPen(fits ? quiet : t.caution);
-    constexpr double text_line = 14;
-    const double lines_below = std::floor((button.top() - y) / text_line);
-    if (lines_below >= 2)
-        painter.drawText(QRectF(left, y, room, lines_below * text_line),
-                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-                         plan.stopped ? tr("Cannot be taken so. ") + losses : losses);
+    painter.setPen(quiet);
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, worst(kept));
+    left += profile_width;
+
+    // What it gives up, and why it stands here: whole sentences.
+    const QRectF button(inner.right() - button_width, inner.center().y() - button_height / 2, button_width,
+                        button_height);
+    const QRectF sentences(left, inner.top(), button.left() - inset - left, inner.height());
+    const QString gives = (plan.stopped ? tr("Something stands against it. ") : QString()) + toQt(plan.sentence);
+    const QString all = best ? gives : gives + QLatin1Char(' ') + toQt(plan.why);
+    for (int size : {12, 11, 10}) {  // never cut: smaller where the window is small
+        painter.setFont(textFont(size));
+        const auto needs = painter.boundingRect(sentences, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
+        if (needs.height() <= sentences.height() || size == 10) break;
+    }
+    painter.setPen(fits ? t.ink : t.caution);
+    painter.drawText(sentences, Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, all);
+
     if (now) {
         painter.setFont(textFont(12, QFont::DemiBold));
         painter.setPen(t.focus);
@@ -239,7 +245,7 @@ void PlansView::paintCard(QPainter& painter, std::size_t index) const {
 void PlansView::take(std::size_t index) {
     if (index >= plans_.size() || !isCurrent()) return;
     const auto plan = plans_[index];
-    document_.editShot({tr("Take \u201c%1\u201d").arg(tr(advice::school_name(plan.school)))},
+    document_.editShot({tr("Take \u201c%1\u201d").arg(toQt(advice::plan_name(plan)))},
                        [&](shoot::Shot& shot) { shot = plan.shot; });
 }
 
@@ -252,9 +258,28 @@ void PlansView::mouseMoveEvent(QMouseEvent* event) {
     int over = -1;
     for (std::size_t i = 0; i < plans_.size(); ++i)
         if (cardRect(i).contains(event->position())) over = static_cast<int>(i);
+    setToolTip(over < 0 ? QString() : barTip(static_cast<std::size_t>(over), event->position()));
     if (over == hovered_) return;
     hovered_ = over;
     update();
+}
+
+/// What the bar under the pointer stands for; elsewhere how a plan is taken.
+QString PlansView::barTip(std::size_t index, QPointF at) const {
+    const auto kept = profile(plans_[index].worth);
+    const double bars = profileLeft(index), step = (profile_width - 24) / static_cast<double>(kept.size());
+    const double place = (at.x() - bars) / step;
+    if (place < 0 || place >= static_cast<double>(kept.size()))
+        return tr("A click takes a plan, Ctrl+Z brings the old one back");
+    const auto& one = kept[static_cast<std::size_t>(place)];
+    return tr("%1: %2 % kept").arg(one.name).arg(std::round(one.share * 100));
+}
+
+double PlansView::profileLeft(std::size_t index) const {
+    const QRectF inner = cardRect(index).adjusted(inset, inset, -inset, -inset);
+    constexpr double aspect = 1.5, roomy = 700;
+    const double picture = cardRect(index).width() > roomy ? inner.height() * aspect + inset : 0;
+    return inner.left() + picture + settings_width + inset;
 }
 
 void PlansView::leaveEvent(QEvent*) {
@@ -265,6 +290,10 @@ void PlansView::leaveEvent(QEvent*) {
 void PlansView::keyPressEvent(QKeyEvent* event) {
     switch (cardKey(*event, marked_, plans_.size())) {
         case CardKey::marked:
+            if (auto* scroll = qobject_cast<QScrollArea*>(parentWidget() ? parentWidget()->parentWidget() : nullptr)) {
+                const QPoint middle = cardRect(marked_).center().toPoint();
+                scroll->ensureVisible(middle.x(), middle.y(), 0, static_cast<int>(row_height / 2));
+            }
             return update();
         case CardKey::taken:
             return take(marked_);

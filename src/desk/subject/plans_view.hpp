@@ -12,8 +12,8 @@ namespace poquito::desk {
 
 class Document;
 
-/// The whole plans of a shot as cards, best first. Found and rendered away from the interface thread; a click takes
-/// one.
+/// The whole plans of a shot as rows, best first: its picture, settings, what is kept of each quality, what it gives
+/// up. Found and rendered away from the interface thread; a click takes one.
 class PlansView : public QWidget {
     Q_OBJECT
   public:
@@ -26,7 +26,8 @@ class PlansView : public QWidget {
     /// What the shot is set to already.
     std::optional<std::size_t> taken() const;
 
-    QSize minimumSizeHint() const override { return {300, 230}; }
+    QSize minimumSizeHint() const override { return {300, 110}; }
+    QSize sizeHint() const override;
 
   Q_SIGNALS:
     void found(const QString& why);  // for this subject and place
@@ -42,6 +43,8 @@ class PlansView : public QWidget {
 
   private:
     void paintCard(QPainter& painter, std::size_t index) const;
+    QString barTip(std::size_t index, QPointF at) const;
+    double profileLeft(std::size_t index) const;
     bool isCurrent() const;  // the plans are those of the selected shot as it is
     void take(std::size_t index);
     QString reason() const;

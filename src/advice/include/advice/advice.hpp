@@ -18,6 +18,7 @@ enum class Level { info, caution, stop };
 struct Remedy {
     std::string label;
     shoot::Shot shot;
+    double gain = 0;  // of worth, where a note offers it
 };
 
 /// Safety notes stand apart: they are shown, but never make a station doubtful. `statement`: what was stated in two

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "advice/advice.hpp"
+#include "advice/worth.hpp"
 #include "shoot/limits.hpp"
 
 #include <array>
@@ -34,6 +35,7 @@ struct Rule {
     Level level;
     Concern concern;
     std::optional<Finding> (*check)(const plan::Plan& plan, const plan::Report& report);
+    std::optional<Quality> quality = {};  // that it says the loss of: any move that gives it back is a way out
 };
 
 std::span<const Rule> reach_rules();
@@ -72,6 +74,10 @@ double highest_iso(const plan::Plan& plan);
 /// would not are missing. Of shots whose light stays on; flashes find their own power.
 std::vector<Way> shorter_time(const plan::Plan& plan, double stops);
 std::vector<Way> brighter(const plan::Plan& plan, double stops);
+
+/// Where the plane of focus lies inside the rig: the same rig zoomed longer, or with a tube less, at what it then
+/// reaches; those that get clear of it.
+std::vector<Remedy> clear_of_lens(const plan::Plan& plan);
 
 /// The largest mark of the nominal scale not above `f_number`; sparing the scale's rounding (f/22 is 22.6).
 double mark_below(double f_number);

@@ -3,31 +3,34 @@
 #include "advice/advice.hpp"
 #include "advice/plans.hpp"
 
-#include <array>
-#include <compare>
-
 /// How much speaks against a plan, so that it can be said whether a remedy makes it better.
 namespace poquito::advice {
 
-/// Compared member by member, the first that differs decides: statements that contradict each other, stop notes,
-/// caution notes (safety's are not counted), how far limits are passed and what is lost, dearest of the person's order
-/// first, in millionths; then information that could be answered. Every remedy that a note offers lowers it; so no
-/// sequence of remedies runs in a circle.
+/// Worth says nearly all of it. What no measure can say counts beside it: statements that contradict each other and
+/// stop notes before everything; caution notes that stand for no quality of worth (safety's are not counted) as a tenth
+/// of worth each, information that could be answered as a thirtieth.
 struct Trouble {
     int contradictions = 0;
     int stops = 0;
+    double worth = 0;
     int cautions = 0;
-    std::array<double, 10> lost = {};
     int hints = 0;
 
-    auto operator<=>(const Trouble&) const = default;
+    double standing() const;  // worth less what else speaks against it
 };
 Trouble trouble_of(const plan::Plan& plan, const plan::Report& report);
 
-/// Whether that plan has less trouble than `now`: as comparing the two, and sooner done.
-bool lowers(const plan::Plan& plan, const plan::Report& report, const Trouble& now);
+/// What a remedy has to gain to be offered (MODEL 13).
+inline constexpr double worth_offering = 0.02;
 
-/// The shot with remedies applied, the first note's first, until no note has one more.
-shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Limits& limits = {});
+/// Whether `then` has less trouble than `now`: fewer contradictions, else fewer stop notes, else it stands better by
+/// `worth_offering`. So no sequence of such steps runs in a circle.
+bool is_less(const Trouble& then, const Trouble& now);
+
+/// Whether `one` is the better of two ways out.
+bool is_better(const Trouble& one, const Trouble& other);
+
+/// The shot with remedies applied, those of stop notes first, then the one that gains most, until no note has one more.
+shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Limits& limits);
 
 }  // namespace poquito::advice
