@@ -197,12 +197,13 @@ std::vector<Settling::At> Settling::coarse() {
     std::vector<At> tried;
     const int stops = static_cast<int>(stops_.size()), times = static_cast<int>(times_.size()),
               isos = static_cast<int>(isos_.size());
-    constexpr int full = 3;
+    constexpr int full = 3, two = 6;
+    const int each = flashes() ? two : full;
     const int highest =
         plan_.limits.iso ? std::min(isos - 1, nearest(isos_, std::min(*plan_.limits.iso, isos_.back()))) : isos - 1;
-    for (int stop = 0; stop < stops + full - 1; stop += full) {
+    for (int stop = 0; stop < stops + each - 1; stop += each) {
         const int at_stop = std::min(stop, stops - 1);
-        for (int time = 0; time < times; time += full) {
+        for (int time = flashes() ? nearest(times_, plan_.camera.sync) % two : 0; time < times; time += each) {
             if (!flashes()) {
                 const int wanted = iso_for(at_stop, time);
                 constexpr int bright = 3, dark = 9;  // thirds that may be missing where nothing else is left
@@ -210,8 +211,7 @@ std::vector<Settling::At> Settling::coarse() {
                 tried.push_back({at_stop, time, std::clamp(wanted, 0, highest)});
                 continue;
             }
-            constexpr int two_stops = 6;
-            for (int iso = 0; iso < std::max(1, highest + 1); iso += two_stops) {
+            for (int iso = 0; iso < std::max(1, highest + 1); iso += two) {
                 if (iso_for(at_stop, time) < iso - full) break;  // what is there is too bright already
                 tried.push_back({at_stop, time, std::min(iso, isos - 1)});
             }
@@ -228,20 +228,23 @@ Settling::At Settling::climbed(At from) {
         {-2, -1, -1, 0}, {2, 0, 2, 0},   {-2, 0, -2, 0}, {2, 2, 0, 0},   {-2, -2, 0, 0}, {0, 2, -2, 0},  {0, -2, 2, 0},
         {1, 2, -1, 0},   {-1, -2, 1, 0}, {1, -1, 2, 0},  {-1, 1, -2, 0}, {1, 0, 0, 1},   {-1, 0, 0, -1},
     }};
-    for (;;) {
-        At best = from;
-        Score reached = score(from);
-        for (const auto& move : moves) {
+    // As far in each direction as it gains, until a whole round gains nothing.
+    for (std::size_t since = 0, next = 0; since < moves.size(); next = (next + 1) % moves.size()) {
+        const auto& move = moves[next];
+        bool gained = false;
+        for (;;) {
             const At to{from.stop + move[0], from.time + move[1], from.iso + move[2], from.power + move[3]};
-            if (move[3] != 0 && (!flashes() || stays_.power || std::abs(to.power) > 6)) continue;
-            const Score& there = score(to);
+            constexpr int most = 6;  // thirds
+            if (move[3] != 0 && (!flashes() || stays_.power || std::abs(to.power) > most)) break;
+            const Score now = score(from), there = score(to);
             constexpr double more = 1 + 1e-9;
-            if (reached.worth < 0 ? there.worth >= 0 : reached < Score{there.excess, there.worth / more})
-                best = to, reached = there;
+            if (!(now.worth < 0 ? there.worth >= 0 : now < Score{there.excess, there.worth / more})) break;
+            from = to;
+            gained = true;
         }
-        if (best == from) return from;
-        from = best;
+        since = gained ? 0 : since + 1;
     }
+    return from;
 }
 
 std::optional<Settled> Settling::best() {

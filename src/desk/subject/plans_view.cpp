@@ -20,8 +20,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double gap = 6, inset = 10, row_height = 104, button_width = 92, button_height = 26;
-constexpr double settings_width = 220, profile_width = 190;
+constexpr double gap = 6, inset = 10, row_height = 112, button_height = 26, side_width = 156, roomy = 560;
 
 /// One of what a plan gives, as a bar of how much of it is kept.
 struct Kept {
@@ -38,16 +37,13 @@ std::vector<Kept> profile(const advice::Worth& worth) {
     return all;
 }
 
-/// The two of which least is left, in words.
+/// That of which least is left, in words.
 QString worst(const std::vector<Kept>& all) {
     auto sorted = all;
     std::ranges::stable_sort(sorted, {}, &Kept::share);
     constexpr double unnoticed = 0.9;
-    QStringList words;
-    for (std::size_t i = 0; i < 2 && i < sorted.size(); ++i)
-        if (sorted[i].share < unnoticed)
-            words << QObject::tr("%1 %2 %").arg(sorted[i].name).arg(std::round(sorted[i].share * 100));
-    return words.isEmpty() ? QObject::tr("nothing that is felt is lost") : words.join(QStringLiteral(", "));
+    if (sorted.front().share >= unnoticed) return QObject::tr("nothing felt is lost");
+    return QObject::tr("%1 %2 %").arg(sorted.front().name).arg(std::round(sorted.front().share * 100));
 }
 
 QString lights_text(const advice::WholePlan& plan) {
@@ -169,7 +165,7 @@ void PlansView::paintCard(QPainter& painter, std::size_t index) const {
 
     // The picture, where there is room beside the words.
     double left = inner.left();
-    constexpr double aspect = 1.5, roomy = 700;
+    constexpr double aspect = 1.5;
     if (card.width() > roomy) {
         const QRectF picture(left, inner.top(), inner.height() * aspect, inner.height());
         if (index < pictures_.size() && !pictures_[index].isNull())
@@ -178,55 +174,63 @@ void PlansView::paintCard(QPainter& painter, std::size_t index) const {
             painter.fillRect(picture, t.hairline);
         left = picture.right() + inset;
     }
+    const QRectF side = sideOf(index);
+    const double room = side.left() - inset - left;
 
-    // Settings, large: what one turns at the camera.
+    // Its name and what it takes, then the settings, large: what one turns at the camera.
     double y = inner.top();
-    const auto line = [&](const QFont& font, const QColor& colour, const QString& words, double step) {
-        painter.setFont(font);
-        painter.setPen(colour);
-        drawLine(painter, QRectF(left, y, settings_width, step), Qt::AlignLeft | Qt::AlignVCenter,
-                 elided(font, words, settings_width));
-        y += step;
-    };
+    const QFont bold = textFont(12, QFont::DemiBold), small = textFont(11);
+    const QString name = elided(bold, toQt(advice::plan_name(plan)), room);
+    painter.setFont(bold);
+    painter.setPen(t.ink);
+    drawLine(painter, QRectF(left, y, room, 16), Qt::AlignLeft | Qt::AlignVCenter, name);
+    const double beside = lineWidth(bold, name) + 10;
+    painter.setFont(small);
+    painter.setPen(quiet);
+    if (room - beside > 40)
+        drawLine(painter, QRectF(left + beside, y, room - beside, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(small, tr("%1, %2").arg(frames_text(plan), lights_text(plan)), room - beside));
+    y += 17;
     const auto& exposure = plan.shot.exposure;
-    line(textFont(12, QFont::DemiBold), t.ink, toQt(advice::plan_name(plan)), 18);
-    line(textFont(16, QFont::DemiBold), t.ink,
-         tr("%1  %2").arg(toQt(text::f_number_text(exposure.f_number)), toQt(text::shutter_text(exposure.shutter))),
-         24);
-    line(textFont(13), t.ink, tr("ISO %1").arg(toQt(text::number_text(exposure.iso, 6))), 18);
-    line(textFont(11), quiet, tr("%1, %2").arg(frames_text(plan), lights_text(plan)), 16);
-    left += settings_width + inset;
+    const QFont large = textFont(room > 300 ? 16 : 13, QFont::DemiBold);
+    painter.setFont(large);
+    painter.setPen(t.ink);
+    drawLine(painter, QRectF(left, y, room, 24), Qt::AlignLeft | Qt::AlignVCenter,
+             elided(large,
+                    tr("%1   %2   ISO %3")
+                        .arg(toQt(text::f_number_text(exposure.f_number)), toQt(text::shutter_text(exposure.shutter)),
+                             toQt(text::number_text(exposure.iso, 6))),
+                    room));
+    y += 25;
 
-    // What is kept of each quality.
+    // What it gives up, and why it stands here: whole sentences, smaller where the window is small.
+    const QRectF sentences(left, y, room, inner.bottom() - y);
+    const QString gives = (plan.stopped ? tr("Something stands against it. ") : QString()) + toQt(plan.sentence);
+    const QString all = best ? gives : gives + QLatin1Char(' ') + toQt(plan.why);
+    for (const int size : {12, 11, 10, 9}) {
+        painter.setFont(textFont(size));
+        const auto needs = painter.boundingRect(sentences, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
+        if (needs.height() <= sentences.height()) break;
+    }
+    painter.setPen(fits ? t.ink : t.caution);
+    painter.drawText(sentences, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
+
+    // What is kept of each quality, the same place the same quality in every row.
     const auto kept = profile(plan.worth);
-    const double step = (profile_width - 24) / static_cast<double>(kept.size()), foot = inner.bottom() - 36;
+    const QRectF button(side.left(), side.bottom() - button_height, side.width(), button_height);
+    const double step = side.width() / static_cast<double>(kept.size()), foot = button.top() - 22;
     for (std::size_t i = 0; i < kept.size(); ++i) {
-        const QRectF full(left + static_cast<double>(i) * step, inner.top(), step - 3, foot - inner.top());
+        const QRectF full(side.left() + static_cast<double>(i) * step, side.top(), step - 3, foot - side.top());
         painter.fillRect(full, t.hairline);
         const double height = full.height() * kept[i].share;
         constexpr double felt = 0.8;
         painter.fillRect(QRectF(full.left(), foot - height, full.width(), height),
                          kept[i].share >= felt ? t.focus : t.caution);
     }
-    const QRectF words(left, foot + 4, profile_width - 12, inner.bottom() - foot - 4);
-    painter.setFont(textFont(11));
+    painter.setFont(small);
     painter.setPen(quiet);
-    painter.drawText(words, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, worst(kept));
-    left += profile_width;
-
-    // What it gives up, and why it stands here: whole sentences.
-    const QRectF button(inner.right() - button_width, inner.center().y() - button_height / 2, button_width,
-                        button_height);
-    const QRectF sentences(left, inner.top(), button.left() - inset - left, inner.height());
-    const QString gives = (plan.stopped ? tr("Something stands against it. ") : QString()) + toQt(plan.sentence);
-    const QString all = best ? gives : gives + QLatin1Char(' ') + toQt(plan.why);
-    for (int size : {12, 11, 10}) {  // never cut: smaller where the window is small
-        painter.setFont(textFont(size));
-        const auto needs = painter.boundingRect(sentences, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
-        if (needs.height() <= sentences.height() || size == 10) break;
-    }
-    painter.setPen(fits ? t.ink : t.caution);
-    painter.drawText(sentences, Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, all);
+    drawLine(painter, QRectF(side.left(), foot + 3, side.width(), 15), Qt::AlignLeft | Qt::AlignVCenter,
+             elided(small, worst(kept), side.width()));
 
     if (now) {
         painter.setFont(textFont(12, QFont::DemiBold));
@@ -267,19 +271,19 @@ void PlansView::mouseMoveEvent(QMouseEvent* event) {
 /// What the bar under the pointer stands for; elsewhere how a plan is taken.
 QString PlansView::barTip(std::size_t index, QPointF at) const {
     const auto kept = profile(plans_[index].worth);
-    const double bars = profileLeft(index), step = (profile_width - 24) / static_cast<double>(kept.size());
-    const double place = (at.x() - bars) / step;
-    if (place < 0 || place >= static_cast<double>(kept.size()))
+    const QRectF side = sideOf(index);
+    const double place = (at.x() - side.left()) / side.width() * static_cast<double>(kept.size());
+    const bool on_bars = at.y() < side.bottom() - button_height && place >= 0;
+    if (!on_bars || place >= static_cast<double>(kept.size()))
         return tr("A click takes a plan, Ctrl+Z brings the old one back");
     const auto& one = kept[static_cast<std::size_t>(place)];
     return tr("%1: %2 % kept").arg(one.name).arg(std::round(one.share * 100));
 }
 
-double PlansView::profileLeft(std::size_t index) const {
+/// Bars and button at the right of a row.
+QRectF PlansView::sideOf(std::size_t index) const {
     const QRectF inner = cardRect(index).adjusted(inset, inset, -inset, -inset);
-    constexpr double aspect = 1.5, roomy = 700;
-    const double picture = cardRect(index).width() > roomy ? inner.height() * aspect + inset : 0;
-    return inner.left() + picture + settings_width + inset;
+    return QRectF(inner.right() - side_width, inner.top(), side_width, inner.height());
 }
 
 void PlansView::leaveEvent(QEvent*) {

@@ -44,7 +44,7 @@ class PlansView : public QWidget {
   private:
     void paintCard(QPainter& painter, std::size_t index) const;
     QString barTip(std::size_t index, QPointF at) const;
-    double profileLeft(std::size_t index) const;
+    QRectF sideOf(std::size_t index) const;
     bool isCurrent() const;  // the plans are those of the selected shot as it is
     void take(std::size_t index);
     QString reason() const;
