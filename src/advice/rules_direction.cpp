@@ -92,7 +92,8 @@ Found front_dark(const plan::Plan& plan, const plan::Report& report) {
         fmt::format("The light comes from behind: a meter at the subject reads {}, the front that the camera "
                     "sees gets {}. It needs fill from the camera's side, or is meant as an outline.",
                     text::stops_text(*light.total), light.front_total ? text::stops_text(front) : std::string("none"))};
-    if (OnlyCounting::now()) return finding;
+    // A plate is lit as it is on purpose.
+    if (OnlyCounting::now() || plan.shot.plate) return finding;
     for (auto& way : plan::ways_to_fill(plan.kit, plan.shot))
         finding.ways.push_back({shoot::Loss::time, Remedy{.label = std::move(way.label), .shot = std::move(way.shot)}});
     return finding;

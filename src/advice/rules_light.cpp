@@ -212,8 +212,32 @@ shoot::Shot with_less_power(const plan::Plan& plan, int thirds) {
     return shot;
 }
 
+/// A repeating flash gives its burst out of what it holds, and what comes in meanwhile.
+Found burst_starves(const plan::Plan& plan, const plan::Report& report) {
+    if (!plan.shot.freeze || !plan.shot.freeze->repeating) return {};
+    const auto& burst = plan.shot.freeze->repeating->burst;
+    for (std::size_t i = 0; i < report.light.sources.size(); ++i) {
+        const auto& source = report.light.sources[i];
+        if (!source.fires || source.continuous || !(source.power > 0)) continue;
+        const auto& flash = *plan.sources[i].flash;
+        const double holds = flash.burst_store + light::burst_time(burst) / std::max(flash.recycle_full, 1e-3);
+        const double whole = std::floor(holds / source.power);
+        if (whole >= burst.flashes) continue;
+        const double power =
+            light::nearest_setting(flash.scale, holds / burst.flashes / std::exp2(flash.scale.step / 2));
+        return Finding{
+            fmt::format("At {} flash {} holds {} in a row and the burst has {}: the last are weak. {} lasts "
+                        "for all of them.",
+                        plan::setting_text(plan.sources[i], source.power), source.label,
+                        text::count_text(whole, "whole flash", "whole flashes"), text::number_text(burst.flashes, 3),
+                        plan::setting_text(plan.sources[i], power))};
+    }
+    return {};
+}
+
 /// Ways out (MODEL 6): less power and more ISO, a slower pace, passes.
 Found recycle_slow(const plan::Plan& plan, const plan::Report& report) {
+    if (auto starved = burst_starves(plan, report)) return starved;
     const auto& sources = report.light.sources;
     const auto whole = [&](std::size_t i) { return sources[i].whole_frames.value_or(plan::frames_in_a_row(report)); };
     std::optional<std::size_t> weakest;

@@ -217,16 +217,16 @@ Tried tried(const plan::Plan& plan, const plan::Report& report, double patience,
     const double one = std::clamp(chance ? chance->chance : 1.0, never, certain);
     const double shortest = in_hand(plan) ? looking : by_stand;
     const bool stack = report.capture.frames > 1;
+    const double burst = chance && chance->burst ? std::max(1, chance->burst->row.frames) : 1;
     const double run = stack ? report.capture.cost.seconds : plan.shot.exposure.shutter;
     const double seconds =
         std::max(chance ? chance->seconds_a_try : 0.0,
-                 std::max(shoot::tries_of(plan.shot).seconds.value_or(shortest), report.capture.recycle) + run);
+                 std::max(shoot::tries_of(plan.shot).seconds.value_or(shortest), report.capture.recycle * burst) + run);
     Tried made;
     const double most = std::max(1.0, patience * minute / seconds);
     made.odds = -std::expm1(most * std::log1p(-one));
     constexpr double missed = 0.05;
     made.tries = std::clamp(std::log(missed) / std::log1p(-one), 1.0, most);
-    const double burst = chance && chance->burst ? std::max(1, chance->burst->row.frames) : 1;
     const double a_try = std::max(report.capture.cost.exposures, burst);
     const bool combined = stack && plan.shot.capture.composite;
     made.minutes = change + setting_up(plan, report) + made.tries * seconds / minute;

@@ -118,7 +118,8 @@ double stays_put(const Plan& plan, const Report& report) {
     const double seen = 3 * report.sharpness.blur_limit / std::max(plan.at.magnification, 1e-9);
     const auto near_enough = [&](double moved) { return 1 / (1 + std::pow(moved / seen, 2)); };
     const bool alive = shoot::has_trait(subject, "living") || shoot::has_trait(subject, "person");
-    const double speed = subject.speed > 0 ? subject.speed : alive && !tries.still ? breathing : 0;
+    const bool rests_always = tries.still && *tries.still >= 1;
+    const double speed = subject.speed > 0 ? subject.speed : alive && !rests_always ? breathing : 0;
     double share = 1;
     if (speed > 0) {
         const double still = shoot::still_of(plan.shot);

@@ -242,7 +242,7 @@ std::optional<double> practice_start(const Plan& plan, const MeteringReport& met
     if (subject.highlight_reflectance.value_or(subject.reflectance) >= white) return -1;
     if (shoot::has_trait(subject, "person")) return -1;
     // Leaves and flowers that fill the frame, two under.
-    constexpr double fills = 0.5;
+    constexpr double fills = 0.3;
     const std::string kind = subject.library.value_or("");
     const bool grows = kind.starts_with("flower") || kind.starts_with("leaf") ||
                        (subject.transmittance > 0 && shoot::has_trait(subject, "outdoors"));
