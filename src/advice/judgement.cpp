@@ -161,7 +161,8 @@ Weighed weighed(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limi
         other.sharpness.focus_offset = 0;
         for (const Lit lit : {Lit::ambient, Lit::flash, Lit::fill}) {
             if ((lit == Lit::ambient) == flash || (lit == Lit::fill && mode == shoot::CaptureMode::stack)) continue;
-            const auto best = Settling(kit, other, limits, lit, {}, 0).best();
+            const double begin = mode == shoot::CaptureMode::single ? shot.exposure.f_number : halo_safe_f_number;
+            const auto best = Settling(kit, other, limits, lit, {}, 0).beside(begin);
             if (!best) continue;
             const double worth = best->excess > 0 ? 0 : best->worth;
             auto& reached = mode == shoot::CaptureMode::single ? made.single : made.stack;

@@ -248,14 +248,34 @@ Settling::At Settling::climbed(At from) {
 }
 
 std::optional<Settled> Settling::best() {
-    if (!(plan_.at.magnification > 0)) return std::nullopt;
-    if (flashes() ? std::ranges::none_of(parts_, [](double part) { return part > 0; }) && !stays_.power
-                  : !(steady_ > 0))
-        return std::nullopt;
+    if (!can_be_lit()) return std::nullopt;
     auto tried = coarse();
     if (stays_.times || stays_.stop)
         for (int stop = 0; stop < static_cast<int>(stops_.size()); ++stop)
             if (stays_.times) tried.push_back({stop, 0, 0});
+    constexpr std::size_t hills = 2;
+    return best_of(std::move(tried), hills);
+}
+
+std::optional<Settled> Settling::beside(double f_number) {
+    if (!can_be_lit()) return std::nullopt;
+    const int stop = nearest(stops_, f_number), time = nearest(times_, shot_.exposure.shutter),
+              last = static_cast<int>(isos_.size()) - 1;
+    const int iso = flashes() ? nearest(isos_, shot_.exposure.iso) : iso_for(stop, time);
+    // Too bright or too dark at that time: at the one that the lowest ISO takes; with flash at sync.
+    const int other =
+        flashes() ? nearest(times_, plan_.camera.sync) : std::clamp(time + iso, 0, static_cast<int>(times_.size()) - 1);
+    return best_of({{stop, time, std::clamp(iso, 0, last)}, {stop, other, flashes() ? std::clamp(iso, 0, last) : 0}},
+                   2);
+}
+
+bool Settling::can_be_lit() const {
+    if (!(plan_.at.magnification > 0)) return false;
+    if (!flashes()) return steady_ > 0;
+    return stays_.power || std::ranges::any_of(parts_, [](double part) { return part > 0; });
+}
+
+std::optional<Settled> Settling::best_of(std::vector<At> tried, std::size_t hills) {
     if (tried.empty()) return std::nullopt;
     std::ranges::stable_sort(tried, [&](const At& a, const At& b) {
         const Score one = score(a), other = score(b);
@@ -263,7 +283,6 @@ std::optional<Settled> Settling::best() {
     });
     std::optional<At> best;
     Score reached;
-    constexpr std::size_t hills = 2;
     for (std::size_t i = 0; i < std::min(hills, tried.size()); ++i) {
         if (score(tried[i]).worth < 0) break;
         const At top = climbed(tried[i]);

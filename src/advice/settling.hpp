@@ -31,6 +31,8 @@ class Settling {
     Settling& operator=(const Settling&) = delete;
 
     std::optional<Settled> best();
+    /// Climbed from what is set, at another stop: sooner done, and as good where the shot is not far from it.
+    std::optional<Settled> beside(double f_number);
 
   private:
     /// Places on the scales; `power` in thirds of a stop off what exposes.
@@ -52,7 +54,9 @@ class Settling {
     const Score& score(const At& at);
     void set(const At& at);
     void set_powers(double flash, double gain);
+    bool can_be_lit() const;
     std::vector<At> coarse();
+    std::optional<Settled> best_of(std::vector<At> tried, std::size_t hills);
     At climbed(At from);
 
     shoot::Shot shot_;  // the plan's own
