@@ -111,7 +111,11 @@ void Settling::measure_light() {
 }
 
 std::size_t Settling::Hash::operator()(const At& at) const {
-    return static_cast<std::size_t>(((at.stop * 128 + at.time) * 64 + at.iso) * 16 + at.power + 8);
+    constexpr std::size_t places = 128;
+    std::size_t sum = 0;
+    for (const int place : {at.stop, at.time, at.iso, at.power})
+        sum = sum * places + static_cast<std::size_t>(place + 8);
+    return sum;
 }
 
 bool Settling::Score::operator<(const Score& other) const {
