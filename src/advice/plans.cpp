@@ -78,6 +78,10 @@ void switch_flashes(shoot::Shot& shot, bool on) {
         if (plan::is_flash(light)) light.off = !on;
 }
 
+bool fires_flash(const shoot::Shot& shot) {
+    return std::ranges::any_of(shot.lights, [](const auto& light) { return plan::is_flash(light) && !light.off; });
+}
+
 bool is_locked(const shoot::Shot& shot, shoot::Lock lock) {
     return shot.follows && std::ranges::count(shot.follows->locks, lock) > 0;
 }
@@ -88,8 +92,7 @@ class Ways {
         : kit_(kit), shot_(shot), now_(plan::plan_of(kit, shot, limits)), report_(plan::assess(now_)) {}
 
     std::vector<Taking> all() {
-        const bool own_flash =
-            std::ranges::any_of(shot_.lights, [](const auto& light) { return plan::is_flash(light) && !light.off; });
+        const bool own_flash = fires_flash(shot_);
         const bool fixed = is_locked(shot_, shoot::Lock::light) || shot_.plate;
         for (const Lit lit : {Lit::ambient, Lit::flash, Lit::fill}) {
             if (fixed && (lit == Lit::ambient) == own_flash) continue;
@@ -146,7 +149,8 @@ class Ways {
             made.lights.push_back(*light);
             way.change += light_from_bag;
         }
-        switch_flashes(made, true);
+        // Those that stand dark among others that fire are so on purpose.
+        if (!fires_flash(made)) switch_flashes(made, true);
         return true;
     }
 
@@ -363,12 +367,10 @@ std::optional<WholePlan> plan_by(const gear::Kit& kit, const Taking& way, const 
 }
 
 bool is_as(const WholePlan& plan, const shoot::Shot& now) {
-    const bool flash =
-        std::ranges::any_of(now.lights, [](const auto& light) { return plan::is_flash(light) && !light.off; });
     const bool stack = now.capture.mode == shoot::CaptureMode::stack;
     return is_stack(plan.school) == stack && (!stack || plan.shot.capture.mover == now.capture.mover) &&
            plan.in_hand() == (now.rig.support == shoot::Support::hand) &&
-           flash == (plan.lit == Lit::flash || plan.lit == Lit::fill);
+           fires_flash(now) == (plan.lit == Lit::flash || plan.lit == Lit::fill);
 }
 
 /// Worth first; of two within a tie the quicker, then the simpler.

@@ -252,6 +252,11 @@ TEST_CASE("what a shot keeps of another it keeps in every plan", "[advice][plans
         CHECK(plan.shot.exposure.iso == 200);
         CHECK(plan.shot.lights == shot.lights);
     }
+    // A flash that stands dark beside one that fires stays dark, locked or not.
+    shot.lights.push_back(test::plain_light());
+    shot.lights.back().off = true;
+    for (const auto& plan : whole_plans(shoot.kit, shot, {})) CHECK(plan.shot.lights == shot.lights);
+    shot.lights.pop_back();
     // Whoever corrects by the stop leaves the power where it is.
     shot.follows.reset();
     shot.exposure.lever = Lever::stop;
