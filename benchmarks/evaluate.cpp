@@ -21,7 +21,7 @@ int main() {
     std::vector<double> times;  // s a shot, of each round: their median, so that a pause of the machine does not count
     for (int round = 0; round < rounds; ++round) {
         const auto from = Clock::now();
-        for (const auto& shot : shoot.shots) frames += plan::assess(shoot.kit, shot).capture.frames;
+        for (const auto& shot : shoot.shots) frames += plan::assess(shoot.kit, shot, {}).capture.frames;
         times.push_back(std::chrono::duration<double>(Clock::now() - from).count() /
                         static_cast<double>(shoot.shots.size()));
     }
@@ -49,7 +49,7 @@ int main() {
     const auto limits = shoot::usual_limits();
     constexpr int many = 100;
     const double worth = hardest([&](const auto& shot) {
-        const auto plan = plan::plan_of(shoot.kit, shot, limits);
+        const auto plan = plan::plan_of(shoot.kit, shot, {limits});
         const auto report = plan::assess(plan);
         double sum = 0;
         for (int i = 0; i < many; ++i) sum += advice::worth_of(plan, report).worth;
@@ -57,14 +57,14 @@ int main() {
     });
     std::printf("worth: %.1f us of the demo's hardest shot\n", worth / many * 1e6);
     const double plans = hardest(
-        [&](const auto& shot) { return static_cast<double>(advice::whole_plans(shoot.kit, shot, limits).size()); });
+        [&](const auto& shot) { return static_cast<double>(advice::whole_plans(shoot.kit, shot, {limits}).size()); });
     std::printf("whole plans: all ways of the demo's hardest shot take %.2f of 100 ms [%g]\n", plans / 0.1, frames);
     const double judged = hardest([&](const auto& shot) {
-        const auto judgement = advice::judge(shoot.kit, shot, limits);
+        const auto judgement = advice::judge(shoot.kit, shot, {limits});
         return judgement ? static_cast<double>(judgement->best) : 0;
     });
     const double notes = hardest([&](const auto& shot) {
-        return static_cast<double>(advice::assessment_of(shoot.kit, shot, limits).advice.notes.size());
+        return static_cast<double>(advice::assessment_of(shoot.kit, shot, {limits}).advice.notes.size());
     });
     std::printf("one frame or a stack takes %.2f of a 16 ms frame, notes with their remedies %.2f [%g]\n",
                 judged / frame, notes / frame, frames);

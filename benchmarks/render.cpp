@@ -1,8 +1,8 @@
 // Finder and loupe of every demo shot, as shares of the time they may take: 33 ms for a frame while something is
 // dragged, 100 ms for the loupe. Medians, so that a pause of the machine does not count.
-#include "imaging/render/finder.hpp"
-#include "imaging/render/loupe.hpp"
 #include "plan/assess.hpp"
+#include "render/finder.hpp"
+#include "render/loupe.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <algorithm>
@@ -46,10 +46,10 @@ int main() {
             auto dragged = shot;
             dragged.exposure.f_number *= 1 + 0.02 * i;
             if (turn) dragged.subject.turn = 3 * i;
-            return *imaging::scene_of(shoot.kit, dragged, plan::assess(shoot.kit, dragged));
+            return *render::scene_of(shoot.kit, dragged, plan::assess(shoot.kit, dragged, {}));
         };
-        imaging::Finder full, draft;
-        imaging::Loupe loupe;
+        render::Finder full, draft;
+        render::Loupe loupe;
         full.render(scene(0, false), {.width = 960, .height = 640});
         draft.render(scene(0, false), {.width = 320, .height = 213});
         loupe.render(scene(0, false), {});

@@ -57,8 +57,8 @@ int main() {
         while (stacks < 1000)
             for (const auto& shot : demo.shots) {
                 if (shot.capture.mode != shoot::CaptureMode::stack || stacks >= 1000) continue;
-                const auto report = plan::assess(demo.kit, shot);
-                frames += static_cast<double>(plan::stack_frames(plan::plan_of(demo.kit, shot), report).size());
+                const auto report = plan::assess(demo.kit, shot, {});
+                frames += static_cast<double>(plan::stack_frames(plan::plan_of(demo.kit, shot, {}), report).size());
                 ++stacks;
             }
     });

@@ -11,15 +11,16 @@ target_compile_options(poquito_pch_checked PRIVATE ${POQUITO_SANITIZERS})
 target_compile_options(poquito_pch_threaded PRIVATE ${POQUITO_THREAD_SANITIZER})
 
 # poquito_room(NAME DEPENDS room... PACKAGES target... PUBLIC_PACKAGES target... OPTIONS option... SOURCES file...
-#              KNOW_NO_SHOT file... [CHECKED] [THREADED] [LIGHTLY])
+#              KNOW_NO_SHOT file... [CHECKED] [LENT] [THREADED] [LIGHTLY])
 # One folder of src/ as a static library `poquito_NAME`. Its headers stand in its `include/NAME`, so that a room sees
 # its own and those of the rooms it names, and no others: a wrong `#include "desk/..."` does not compile, and a wrong
 # call does not link. KNOW_NO_SHOT: sources that do not include the shot; a unity build keeps them apart, so that a
-# change of the shot leaves them alone. LIGHTLY: optimised less, where speed is not its own; compiles sooner. CHECKED: built once more under sanitizers as `poquito_NAME_checked`, for tests/CMakeLists.txt to
-# link.
+# change of the shot leaves them alone. LIGHTLY: optimised less, where speed is not its own; compiles sooner.
+# CHECKED: built once more under sanitizers as `poquito_NAME_checked`, for tests/CMakeLists.txt to link.
+# LENT: built under sanitizers for its own tests alone; what is tested above it links it as it ships.
 # THREADED: once more under ThreadSanitizer as `poquito_NAME_threaded`, with the rooms below that are.
 function(poquito_room name)
-  cmake_parse_arguments(ROOM "CHECKED;THREADED;LIGHTLY" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES;KNOW_NO_SHOT" ${ARGN})
+  cmake_parse_arguments(ROOM "CHECKED;LENT;THREADED;LIGHTLY" "" "DEPENDS;PACKAGES;PUBLIC_PACKAGES;OPTIONS;SOURCES;KNOW_NO_SHOT" ${ARGN})
   list(TRANSFORM ROOM_DEPENDS PREPEND poquito_)
   set(variants poquito_${name})
   poquito_unity_groups(shot ${ROOM_SOURCES})
@@ -43,7 +44,7 @@ function(poquito_room name)
     set(pch poquito_pch)
     if(target MATCHES "_checked$")
       target_compile_options(${target} PRIVATE ${POQUITO_SANITIZERS})
-      list(TRANSFORM depends APPEND _checked)
+      poquito_checked(depends)
       set(pch poquito_pch_checked)
     elseif(target MATCHES "_threaded$")
       target_compile_options(${target} PRIVATE ${POQUITO_THREAD_SANITIZER})
@@ -54,14 +55,38 @@ function(poquito_room name)
       set(pch poquito_pch_lightly)
     endif()
     target_link_libraries(${target} PUBLIC ${depends} ${ROOM_PUBLIC_PACKAGES} PRIVATE fmt::fmt ${ROOM_PACKAGES})
-    if(ROOM_OPTIONS AND NOT target MATCHES "_(checked|threaded)$")
+    if(ROOM_OPTIONS AND NOT target MATCHES "_threaded$")
       target_compile_options(${target} PRIVATE ${ROOM_OPTIONS})
       target_precompile_headers(${target} PRIVATE ${POQUITO_PCH})
     else()
       target_precompile_headers(${target} REUSE_FROM ${pch})
     endif()
   endforeach()
+  if(ROOM_LENT)
+    poquito_checked(ROOM_DEPENDS)
+    add_library(poquito_${name}_lent STATIC IMPORTED GLOBAL)
+    add_dependencies(poquito_${name}_lent poquito_${name})
+    set_target_properties(poquito_${name}_lent PROPERTIES
+      IMPORTED_LOCATION ${CMAKE_CURRENT_BINARY_DIR}/libpoquito_${name}.a
+      INTERFACE_INCLUDE_DIRECTORIES ${CMAKE_CURRENT_SOURCE_DIR}/include
+      INTERFACE_LINK_LIBRARIES "${ROOM_DEPENDS};${ROOM_PUBLIC_PACKAGES};fmt::fmt;${ROOM_PACKAGES}")
+  endif()
   poquito_headers(${name} ${CMAKE_CURRENT_SOURCE_DIR}/include)
+endfunction()
+
+# In a list of rooms, those under sanitizers in their place; of a room that is lent, the one that ships.
+function(poquito_checked list)
+  set(checked)
+  foreach(room IN LISTS ${list})
+    if(TARGET ${room}_lent)
+      list(APPEND checked ${room}_lent)
+    elseif(room MATCHES "^poquito_")
+      list(APPEND checked ${room}_checked)
+    else()
+      list(APPEND checked ${room})
+    endif()
+  endforeach()
+  set(${list} ${checked} PARENT_SCOPE)
 endfunction()
 
 # In a list of rooms, those that are built under ThreadSanitizer too in the place of those that are not.

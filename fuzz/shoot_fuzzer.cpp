@@ -110,8 +110,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (!shoot) return 0;
     std::vector<advice::Assessment> assessments;
     for (const auto& shot : shoot->shots) {
-        assessments.push_back(advice::assessment_of(shoot->kit, shot));
-        if (size % 8 == 0) (void)advice::judge(shoot->kit, shot);  // a dozen reports each: now and then is enough
+        assessments.push_back(advice::assessment_of(shoot->kit, shot, {}));
+        if (size % 8 == 0) (void)advice::judge(shoot->kit, shot, {});  // a dozen reports each: now and then is enough
     }
     (void)storage::write_report(assessments);
     // What was read is written, and read again as what it was.

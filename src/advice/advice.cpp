@@ -18,9 +18,9 @@ double mark_below(double f_number) {
                                                       : text::step_f_number(f_number, -1);
 }
 
-std::array<std::span<const Rule>, 11> all_rules() {
+std::array<std::span<const Rule>, 12> all_rules() {
     return {staging_rules(), standing_rules(),  reach_rules(),  depth_rules(), stack_rules(), lapse_rules(),
-            light_rules(),   direction_rules(), freeze_rules(), limit_rules(), safety_rules()};
+            light_rules(),   direction_rules(), freeze_rules(), limit_rules(), wish_rules(),  safety_rules()};
 }
 
 namespace {
@@ -33,8 +33,8 @@ Advice advise(const plan::Plan& plan, const plan::Report& report, Remedies remed
     return {.remedies = remedies, .checklist = make_checklist(plan, report), .notes = notes_on(plan, report, remedies)};
 }
 
-Advice advise(const gear::Kit& kit, const shoot::Shot& shot) {
-    const plan::Plan plan = plan::plan_of(kit, shot);
+Advice advise(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms) {
+    const plan::Plan plan = plan::plan_of(kit, shot, terms);
     return advise(plan, plan::assess(plan));
 }
 
@@ -52,9 +52,8 @@ const char* usual_words(const Note& note) {
     return note.level == Level::info && found != std::end(words) ? found->second : nullptr;
 }
 
-Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits,
-                         Remedies remedies) {
-    Assessment made{.plan = plan::plan_of(kit, shot, limits), .report = {}, .advice = {}};
+Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, Remedies remedies) {
+    Assessment made{.plan = plan::plan_of(kit, shot, terms), .report = {}, .advice = {}};
     made.report = plan::assess(made.plan);
     made.advice = advise(made.plan, made.report, remedies);
     return made;
@@ -67,40 +66,58 @@ class Pruning {
   public:
     Pruning(const plan::Plan& plan, const plan::Report& report) : plan_(plan), report_(report) {}
 
-    /// Of all ways out the one after which least is left.
-    std::shared_ptr<const Remedy> best_of(Finding& finding, const std::optional<Quality>& quality) {
-        std::vector<const Remedy*> ways;
-        if (finding.remedy) ways.push_back(&*finding.remedy);
-        for (const Way& way : finding.ways) ways.push_back(&way.remedy);
-        // Of the moves that any shot has the best one that gives back what this note misses.
-        if (quality)
-            for (const Move& move : all_moves()) {
-                // Patience makes good odds of bad ones: what gives those back gives time.
-                const auto kept = [&](const Worth& one) {
-                    return one.kept(*quality) * (*quality == Quality::odds ? one.kept(Quality::time) : 1);
-                };
-                if (kept(move.worth) <= kept(worth())) continue;
-                ways.push_back(&move.remedy);
-                break;
-            }
-        const Remedy* best = nullptr;
-        std::optional<Trouble> left;
-        for (const Remedy* way : ways) {
+    /// Of all ways out those after which least is left, best first.
+    std::vector<std::shared_ptr<const Remedy>> best_of(const Finding& finding, const std::optional<Quality>& quality) {
+        struct Left {
+            const Remedy* way;
+            Trouble then;
+        };
+        std::vector<Left> found;
+        for (const Remedy* way : ways_of(finding, quality)) {
             if (!has_dials_for(way->shot)) continue;
             const Trouble then = after(*way);
             // What a measure says is mended where the measure says so.
             const bool same_edges = then.contradictions == now().contradictions && then.stops == now().stops;
             if (quality && same_edges && then.worth < now().worth + worth_offering) continue;
-            if (!is_less(then, now()) || (left && !is_better(then, *left))) continue;
-            best = way, left = then;
+            if (is_less(then, now())) found.push_back({way, then});
         }
-        if (!best) return nullptr;
-        auto made = std::make_shared<Remedy>(*best);
-        made->gain = left->worth - now().worth;
+        // Of two that are as good the one that was named first.
+        std::ranges::stable_sort(found, [](const Left& a, const Left& b) { return is_better(a.then, b.then); });
+        std::vector<std::shared_ptr<const Remedy>> made;
+        for (const auto& [way, then] : found) {
+            const auto is_said = [&](const auto& one) { return one->label == way->label; };
+            if (made.size() == most_offered || std::ranges::any_of(made, is_said)) continue;
+            auto remedy = std::make_shared<Remedy>(*way);
+            remedy->worth = then.worth, remedy->gain = then.worth - now().worth;
+            made.push_back(std::move(remedy));
+        }
         return made;
     }
 
+    const Worth& worth() {
+        if (!worth_) worth_ = worth_of(plan_, report_);
+        return *worth_;
+    }
+
   private:
+    static constexpr std::size_t most_offered = 3;
+
+    std::vector<const Remedy*> ways_of(const Finding& finding, const std::optional<Quality>& quality) {
+        std::vector<const Remedy*> ways;
+        if (finding.remedy) ways.push_back(&*finding.remedy);
+        for (const Way& way : finding.ways) ways.push_back(&way.remedy);
+        if (!quality) return ways;
+        // Of the moves that any shot has the best ones that give back what this note misses. Patience makes good odds
+        // of bad ones: what gives those back gives time.
+        const auto kept = [&](const Worth& one) {
+            return one.kept(*quality) * (*quality == Quality::odds ? one.kept(Quality::time) : 1);
+        };
+        std::size_t moves = 0;
+        for (const Move& move : all_moves())
+            if (moves < most_offered && kept(move.worth) > kept(worth())) ways.push_back(&move.remedy), ++moves;
+        return ways;
+    }
+
     /// No remedy turns a dial past its end.
     bool has_dials_for(const shoot::Shot& shot) const {
         constexpr double top_iso = 102400, fastest = 1.0 / 8000, as_marked = 1.01;
@@ -116,10 +133,6 @@ class Pruning {
         }
         return true;
     }
-    const Worth& worth() {
-        if (!worth_) worth_ = worth_of(plan_, report_);
-        return *worth_;
-    }
     const std::vector<Move>& all_moves() {
         if (!moves_) moves_ = moves_of(plan_, report_);
         return *moves_;
@@ -129,7 +142,7 @@ class Pruning {
         return *now_;
     }
     Trouble after(const Remedy& remedy) const {
-        const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.limits);
+        const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.terms);
         return trouble_of(then, plan::assess(then));
     }
 
@@ -140,6 +153,13 @@ class Pruning {
     std::optional<std::vector<Move>> moves_;
 };
 
+/// So little is kept of what the note stands for that the picture would be of no use (MODEL 13). How plans compare goes
+/// by worth all the same: it is a word to people, and no edge.
+bool is_spoilt(const Rule& rule, Pruning& pruning) {
+    constexpr double of_no_use = 0.3;
+    return rule.level == Level::caution && rule.quality && pruning.worth().kept(*rule.quality) < of_no_use;
+}
+
 std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, Remedies remedies) {
     std::vector<Note> notes;
     std::optional<OnlyCounting> counting;
@@ -149,13 +169,19 @@ std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, R
         for (const Rule& rule : rules) {
             auto finding = rule.check(plan, report);
             if (!finding) continue;
-            notes.push_back(
-                {.code = rule.code,
-                 .station = rule.station,
-                 .level = rule.level,
-                 .concern = rule.concern,
-                 .text = std::move(finding->text),
-                 .remedy = remedies == Remedies::found ? pruning.best_of(*finding, rule.quality) : nullptr});
+            Note note{.code = rule.code,
+                      .station = rule.station,
+                      .level = is_spoilt(rule, pruning) ? Level::stop : rule.level,
+                      .concern = rule.concern,
+                      .text = std::move(finding->text)};
+            if (remedies == Remedies::found) {
+                note.others = pruning.best_of(*finding, rule.quality);
+                if (!note.others.empty()) {
+                    note.remedy = std::move(note.others.front());
+                    note.others.erase(note.others.begin());
+                }
+            }
+            notes.push_back(std::move(note));
         }
     std::ranges::stable_sort(notes, std::ranges::greater(), &Note::level);
     return notes;

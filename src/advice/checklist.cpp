@@ -6,6 +6,7 @@
 #include "text/text.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
@@ -103,6 +104,10 @@ Said step_rings(const plan::Plan&, const plan::Report& report) {
 Said compensation(const plan::Plan& plan, const plan::Report&) {
     const bool compensated =
         std::ranges::any_of(plan.shot.lights, [](const shoot::Light& light) { return light.metered.value_or(0) != 0; });
+    if (const auto& wished = plan.terms.wishes.brighter; wished && !compensated && plan::finds_power(plan))
+        return Wording{
+            fmt::format("Exposure compensation at zero, flash compensation {} as wished", text::stops_text(*wished)),
+            "A flash that finds its power goes for a correct exposure until it is told otherwise."};
     return Wording{compensated ? "Exposure compensation at zero, flash compensation as planned"
                                : "Exposure compensation back to zero",
                    "What was left over from the last subject makes every frame of this one too bright or too dark."};
@@ -269,7 +274,12 @@ Said charge(const plan::Plan& plan, const plan::Report& report) {
                    "Batteries that weaken recycle slower and slower, until a frame is missed."};
 }
 
-Said test_frame(const plan::Plan&, const plan::Report& report) {
+Said test_frame(const plan::Plan& plan, const plan::Report& report) {
+    if (const auto wished = shoot::words_of(plan.terms.wishes); !wished.empty())
+        return Wording{fmt::format("{} looked at, exposure and {}: {}",
+                                   is_stack(report) ? "Test frames of both ends" : "Test frame",
+                                   is_stack(report) ? "edges" : "focus", fmt::join(wished, ", ")),
+                       "What one test frame shows of a wish now would take a second set-up later."};
     if (is_stack(report))
         return Wording{
             "Test frames of both ends looked at, exposure and edges",

@@ -17,9 +17,9 @@
 namespace poquito::advice {
 namespace {
 
-double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number, const shoot::Limits& limits = {}) {
+double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number, const shoot::Terms& terms) {
     const auto& optics = shoot::lens_of(kit, shot).optics;
-    const double smallest = std::min(optics.min_aperture, limits.f_number.value_or(optics.min_aperture));
+    const double smallest = std::min(optics.min_aperture, terms.limits.f_number.value_or(optics.min_aperture));
     return std::clamp(f_number, optics.max_aperture, std::max(smallest, optics.max_aperture));
 }
 
@@ -55,13 +55,12 @@ shoot::Shot changed(const shoot::Shot& shot, const char* id, shoot::CaptureMode 
     return other;
 }
 
-Approach approach(const gear::Kit& kit, const shoot::Limits& limits, const char* id, std::string name,
-                  shoot::Shot shot) {
+Approach approach(const gear::Kit& kit, const shoot::Terms& terms, const char* id, std::string name, shoot::Shot shot) {
     Approach made{.id = id, .name = std::move(name), .shot = std::move(shot), .report = {}};
-    made.report = plan::assess(kit, made.shot);
+    made.report = plan::assess(kit, made.shot, terms);
     const auto& report = made.report;
     const auto& capture = report.capture;
-    const plan::Plan plan = plan::plan_of(kit, made.shot);
+    const plan::Plan plan = plan::plan_of(kit, made.shot, terms);
     const auto imaging = plan::imaging_of(plan, made.shot.exposure.f_number);
     const double airy = report.sharpness.airy_diameter;
     const bool stack = made.shot.capture.mode == shoot::CaptureMode::stack && capture.frames > 1;
@@ -83,15 +82,15 @@ Approach approach(const gear::Kit& kit, const shoot::Limits& limits, const char*
         stack && capture.frame_depth ? std::min(sideways, made.shot.capture.overlap * *capture.frame_depth) : sideways;
     made.lasts = stack ? made.seconds : report.motion.exposure_time;
     made.background = report.sharpness.background_disc_share;
-    if (stack) made.against = against_stack(made, plan, limits);
+    if (stack) made.against = against_stack(made, plan, plan.terms.limits);
     return made;
 }
 
 /// The widest stop at which the camera's own composite takes no more frames than it can; the smallest where none does.
-Approach composite(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits, int most) {
+Approach composite(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, int most) {
     const auto& optics = shoot::lens_of(kit, shot).optics;
     double f_number = optics.max_aperture;
-    const plan::Plan plan = plan::plan_of(kit, shot);
+    const plan::Plan plan = plan::plan_of(kit, shot, terms);
     for (;;) {
         const auto steps = plan::stack_steps(plan, f_number);
         if (!steps || steps->frames <= most) break;
@@ -99,7 +98,7 @@ Approach composite(const gear::Kit& kit, const shoot::Shot& shot, const shoot::L
         if (next <= f_number || next > optics.min_aperture * 1.001) break;
         f_number = next;
     }
-    Approach made = approach(kit, limits, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
+    Approach made = approach(kit, terms, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
                              changed(shot, "composite", shoot::CaptureMode::stack, f_number));
     const auto& capture = made.report.capture;
     if (capture.frames > most && capture.step) {
@@ -116,17 +115,17 @@ bool holds_all(const Approach& single) {
 }
 
 /// At the stop with the least blur, or the widest beyond it that holds all of the depth where one does.
-Approach best_single(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits, double least_blur) {
+Approach best_single(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, double least_blur) {
     const auto at = [&](double f_number) {
         shoot::Shot single = changed(shot, "single-best", shoot::CaptureMode::single, f_number);
         single.sharpness.focus_offset = 0;
-        return approach(kit, limits, "single-best", fmt::format("One frame at {}", text::f_number_text(f_number)),
+        return approach(kit, terms, "single-best", fmt::format("One frame at {}", text::f_number_text(f_number)),
                         single);
     };
     Approach first = at(least_blur);
     if (holds_all(first)) return first;
     for (double f_number = least_blur;;) {
-        const double next = on_lens(kit, shot, text::step_f_number(f_number, 1), limits);
+        const double next = on_lens(kit, shot, text::step_f_number(f_number, 1), terms);
         if (next <= f_number) return first;
         f_number = next;
         Approach smaller = at(f_number);
@@ -151,7 +150,7 @@ struct Weighed {
     double single = -1, stack = -1;  // worth; below 0: it cannot be had
     double stack_stop = halo_safe_f_number;
 };
-Weighed weighed(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
+Weighed weighed(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms) {
     Weighed made;
     const bool flash = std::ranges::any_of(
         shot.lights, [](const auto& light) { return !light.lamp && !light.reflector && !light.off; });
@@ -162,7 +161,7 @@ Weighed weighed(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limi
         for (const Lit lit : {Lit::ambient, Lit::flash, Lit::fill}) {
             if ((lit == Lit::ambient) == flash || (lit == Lit::fill && mode == shoot::CaptureMode::stack)) continue;
             const double begin = mode == shoot::CaptureMode::single ? shot.exposure.f_number : halo_safe_f_number;
-            const auto best = Settling(kit, other, limits, lit, {}, 0).beside(begin);
+            const auto best = Settling(kit, other, terms, lit, {}, 0).beside(begin);
             if (!best) continue;
             const double worth = best->excess > 0 ? 0 : best->worth;
             auto& reached = mode == shoot::CaptureMode::single ? made.single : made.stack;
@@ -241,9 +240,9 @@ std::string cost_sentence(const std::vector<Approach>& all, std::size_t best) {
 }  // namespace
 
 double sharpest_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
-    const plan::Plan plan = plan::plan_of(kit, shot);
+    const plan::Plan plan = plan::plan_of(kit, shot, {});
     const double widest = plan.lens.optics.max_aperture;
-    double f_number = on_lens(kit, shot, text::step_f_number(widest, 6));
+    double f_number = on_lens(kit, shot, text::step_f_number(widest, 6), {});
     const auto airy = [&](double marked) {
         return optics::airy_diameter(plan::working_f_number(plan, marked), shot.sharpness.wavelength);
     };
@@ -255,27 +254,27 @@ double sharpest_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
     return f_number;
 }
 
-std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& of_shoot) {
-    const shoot::Limits limits = plan::plan_of(kit, shot, of_shoot).limits;
-    const plan::Report now = plan::assess(kit, shot);
+std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& of_shoot) {
+    const shoot::Terms terms = plan::plan_of(kit, shot, of_shoot).terms;
+    const plan::Report now = plan::assess(kit, shot, terms);
     if (!(now.optics.magnification > 0)) return std::nullopt;
     const auto text = [](const char* what, double f) { return fmt::format("{} at {}", what, text::f_number_text(f)); };
     const auto& wanted = now.sharpness.best_single_f_number;
-    const double best = on_lens(kit, shot, wanted ? text::nearest_f_number(*wanted) : shot.exposure.f_number, limits);
-    const double own = shot.exposure.f_number, sharpest = on_lens(kit, shot, sharpest_f_number(kit, shot), limits),
-                 safe = on_lens(kit, shot, halo_safe_f_number, limits);
+    const double best = on_lens(kit, shot, wanted ? text::nearest_f_number(*wanted) : shot.exposure.f_number, terms);
+    const double own = shot.exposure.f_number, sharpest = on_lens(kit, shot, sharpest_f_number(kit, shot), terms),
+                 safe = on_lens(kit, shot, halo_safe_f_number, terms);
     Judgement judgement;
     auto& all = judgement.approaches;
     // The best single stop is the one for a focus in the middle of the depth.
-    all.push_back(best_single(kit, shot, limits, best));
-    all.push_back(approach(kit, limits, "single-own", text("One frame", own),
+    all.push_back(best_single(kit, shot, terms, best));
+    all.push_back(approach(kit, terms, "single-own", text("One frame", own),
                            changed(shot, "single-own", shoot::CaptureMode::single, own)));
-    all.push_back(approach(kit, limits, "stack-sharpest", text("Stack", sharpest),
+    all.push_back(approach(kit, terms, "stack-sharpest", text("Stack", sharpest),
                            changed(shot, "stack-sharpest", shoot::CaptureMode::stack, sharpest)));
-    all.push_back(approach(kit, limits, "stack-halo-safe", text("Stack", safe),
+    all.push_back(approach(kit, terms, "stack-halo-safe", text("Stack", safe),
                            changed(shot, "stack-halo-safe", shoot::CaptureMode::stack, safe)));
     const int most = shoot::camera_of(kit, shot).bracket.composite_max_frames;
-    if (most > 1) all.push_back(composite(kit, shot, limits, most));
+    if (most > 1) all.push_back(composite(kit, shot, terms, most));
     auto [index, why] = choose(all, weighed(kit, shot, of_shoot));
     judgement.best = index;
     judgement.reason = why + " " + cost_sentence(all, index);

@@ -1,5 +1,6 @@
 #include "advice/ladder.hpp"
 
+#include "advice/worth.hpp"
 #include "plan/assess.hpp"
 #include "plan/lighting.hpp"
 #include "plan/plan.hpp"
@@ -93,7 +94,7 @@ double own_value(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of) {
         case LadderOf::focus:
             return shot.sharpness.focus_offset;
         case LadderOf::magnification:
-            return plan::plan_of(kit, shot).at.magnification;
+            return plan::plan_of(kit, shot, {}).at.magnification;
         case LadderOf::background:
             return shot.background ? shot.background->distance : 0;
         case LadderOf::shutter:
@@ -162,20 +163,49 @@ std::string rung_text(const shoot::Shot& shot, LadderOf of, double value) {
     return {};
 }
 
-std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of, const std::vector<double>& values) {
+namespace {
+
+/// Exposed as the shot is now: whatever pays for the light, it is the same for all rungs.
+double worth_as_lit(Worth worth, const Worth& now) {
+    double product = 1;
+    for (auto& part : worth.parts) {
+        if (part.quality == Quality::exposure || part.quality == Quality::noise) part = now.part(part.quality);
+        product *= part.factor();
+    }
+    return product;
+}
+
+void mark_best(std::vector<Rung>& rungs) {
+    if (rungs.empty()) return;
+    const auto best = std::ranges::max_element(rungs, {}, &Rung::worth);
+    const auto own = std::ranges::find(rungs, true, &Rung::is_own);
+    best->is_best = best->worth > own->worth + tie;
+}
+
+}  // namespace
+
+std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, LadderOf of,
+                        const std::vector<double>& values) {
     const double own = own_value(kit, shot, of);
     const auto exposure_needed = [&](const shoot::Shot& one) {
-        const double n = plan::working_f_number(plan::plan_of(kit, one), one.exposure.f_number);
+        const double n = plan::working_f_number(plan::plan_of(kit, one, {}), one.exposure.f_number);
         return std::log2(n * n / (one.exposure.shutter * one.exposure.iso));
     };
     const double now = exposure_needed(shot);
     // Compared one by one, lights give what they give together.
     const shoot::Shot as_fired =
-        of == LadderOf::lights ? plan::as_fired(shot, plan::report_light(plan::plan_of(kit, shot))) : shoot::Shot{};
+        of == LadderOf::lights ? plan::as_fired(shot, plan::report_light(plan::plan_of(kit, shot, {}))) : shoot::Shot{};
+    const plan::Plan as_it_is = plan::plan_of(kit, shot, terms);
+    const Worth worth_now = worth_of(as_it_is, plan::assess(as_it_is));
+    const bool made_up = of == LadderOf::aperture || of == LadderOf::magnification;
     std::vector<Rung> rungs;
     for (const double value : values) {
         Rung rung{.value = value, .shot = at_rung(shot, of, value), .report = {}, .ends_blur = {}};
-        rung.report = plan::assess(kit, of == LadderOf::lights ? at_rung(as_fired, of, value) : rung.shot);
+        const shoot::Shot taken = of == LadderOf::lights ? at_rung(as_fired, of, value) : rung.shot;
+        const plan::Plan plan = plan::plan_of(kit, taken, terms);
+        rung.report = plan::assess(plan);
+        const Worth worth = worth_of(plan, rung.report);
+        rung.worth = made_up ? worth_as_lit(worth, worth_now) : worth.worth;
         rung.ends_blur = blur_at_ends(rung.report);
         rung.light_needed = exposure_needed(rung.shot) - now;
         rungs.push_back(std::move(rung));
@@ -185,6 +215,7 @@ std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, LadderOf 
                                                                : std::abs(std::log(rung.value / own));
     };
     if (!rungs.empty()) std::ranges::min_element(rungs, {}, apart)->is_own = true;
+    mark_best(rungs);
     return rungs;
 }
 

@@ -5,6 +5,7 @@
 #include "text/text.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
@@ -194,6 +195,13 @@ struct LookRow {
     const char* name;
     MaybeLook (*said)(const plan::Plan& plan, const plan::Report& report);
 };
+MaybeLook as_wished(const plan::Plan& plan, const plan::Report&) {
+    const auto words = shoot::words_of(plan.terms.wishes);
+    if (words.empty()) return {};
+    return Look{fmt::format("It looks as wished: {}", fmt::join(words, ", ")),
+                "What matters, Subject: the note beside each wish says what would bring it nearer."};
+}
+
 constexpr LookRow look_rows[] = {
     {"first-frame", "first frame", first_frame},
     {"last-frame", "last frame", last_frame},
@@ -205,6 +213,7 @@ constexpr LookRow look_rows[] = {
     {"every-frame-lit", "every frame lit", every_frame_lit},
     {"exposure", "exposure", exposure},
     {"highlights", "highlights", highlights},
+    {"as-wished", "as wished", as_wished},
     {"background", "background", background},
     {"nothing-moved", "nothing moved", nothing_moved},
     {"one-colour", "one colour", one_colour},

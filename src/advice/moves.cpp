@@ -7,6 +7,7 @@
 #include "plan/chance.hpp"
 #include "plan/lighting.hpp"
 #include "plan/stack/stack_plan.hpp"
+#include "shoot/attitude.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
@@ -24,7 +25,7 @@ constexpr double slowest = 30, fastest = 1.0 / 8000, least_iso = 100, top_iso = 
 class Moves {
   public:
     Moves(const plan::Plan& plan, const plan::Report& report)
-        : plan_(plan), report_(report), now_(worth_of(plan, report).worth) {}
+        : plan_(plan), report_(report), kept_(worth_of(plan, report)), now_(kept_.worth) {}
 
     std::vector<Move> all() {
         trades();
@@ -32,6 +33,7 @@ class Moves {
         powers();
         capture();
         hands();
+        round_it();
         std::ranges::stable_sort(found_, std::greater<>(), [](const Move& move) { return move.worth.worth; });
         return std::move(found_);
     }
@@ -50,7 +52,7 @@ class Moves {
         Remedy remedy{.label = std::move(label), .shot = shot()};
         change(remedy.shot);
         if (remedy.shot == shot()) return;
-        const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.limits);
+        const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.terms);
         const auto report = plan::assess(then);
         // What passes a limit that is kept now is no remedy.
         if (excess_of(then, report).sum() > excess_of(plan_, report_).sum() + 1e-9) return;
@@ -100,7 +102,7 @@ class Moves {
 
     /// What brings a wrong exposure right, each dial alone.
     void corrections() {
-        const double off = report_.light.front_total.value_or(0);
+        const double off = off_wanted(plan_, report_).value_or(0);
         const int thirds = static_cast<int>(std::lround(3 * off));
         if (thirds == 0 || is_locked(shoot::Lock::stop)) return;
         if (const auto e = stepped(thirds, 0, 0))
@@ -148,7 +150,7 @@ class Moves {
 
     void powers() {
         if (!flashes() || is_locked(shoot::Lock::light) || shot().exposure.lever == shoot::Lever::stop) return;
-        const double off = report_.light.front_total.value_or(0);
+        const double off = off_wanted(plan_, report_).value_or(0);
         constexpr double seen = 0.2;
         if (std::abs(off) > seen) {
             const auto changed = with_power(std::exp2(-off));
@@ -204,8 +206,26 @@ class Moves {
             offer("Put it on a stand", [](shoot::Shot& changed) { changed.rig.support = shoot::Support::sturdy_head; });
     }
 
+    /// The camera gone round, so that the subject lies as far in the plane of focus as it can. Farther round it is
+    /// another picture; and where a part of it has to be sharp, that would be another part.
+    void round_it() {
+        constexpr double same_picture = 25, worth_going = 1;  // degrees (common practice)
+        constexpr double missed = 0.8;
+        const auto& subject = shot().subject;
+        if (plan_.zone || shot().freeze || shot().plate || report_.capture.frames > 1) return;
+        if (is_locked(shoot::Lock::framing) || kept_.kept(Quality::sharp) >= missed) return;
+        const auto flat = shoot::least_depth(subject);
+        const double angle = shoot::angle_between({.tilt = subject.tilt, .turn = subject.turn}, flat);
+        if (angle < worth_going || angle > same_picture) return;
+        offer(fmt::format("Go {:.0f}\u00b0 round it, into its plane", angle), [&](shoot::Shot& changed) {
+            changed.subject = shoot::faced(changed.subject, flat);
+            changed.sharpness.focus_offset = 0;
+        });
+    }
+
     const plan::Plan& plan_;
     const plan::Report& report_;
+    Worth kept_;
     double now_;
     std::vector<Move> found_;
 };

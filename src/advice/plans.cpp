@@ -1,5 +1,7 @@
 #include "advice/plans.hpp"
 
+#include "advice/trouble.hpp"
+
 #include "advice/advice.hpp"
 #include "advice/rules.hpp"
 #include "plan/assess.hpp"
@@ -17,7 +19,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <tuple>
+#include <utility>
 
 namespace poquito::advice {
 
@@ -73,6 +77,25 @@ std::optional<shoot::Light> added_flash(const gear::Kit& kit, double magnificati
     return light;
 }
 
+/// cd on its axis.
+double intensity(const gear::Lamp& lamp) {
+    constexpr double metre = 1000;
+    const double across = lamp.face / metre;
+    if (!lamp.lux) return lamp.luminance.value_or(0) * std::numbers::pi * across * across / 4;
+    return *lamp.lux * std::pow(lamp.lux_distance / metre, 2);
+}
+
+/// The brightest lamp of the kit where a flash would stand; one that burns only where there is no other.
+shoot::Light added_lamp(const gear::Kit& kit, double magnification) {
+    constexpr double close_up = 0.15, near = 300, far = 1200;  // mm (common practice)
+    const auto& unit = *std::ranges::max_element(
+        kit.lamps, {}, [](const gear::Lamp& lamp) { return std::pair(!lamp.hot, intensity(lamp)); });
+    shoot::Light light{.position = {.distance = magnification > close_up ? near : far, .azimuth = -35, .elevation = 40},
+                       .power = 1};
+    light.lamp = unit.id;
+    return light;
+}
+
 void switch_flashes(shoot::Shot& shot, bool on) {
     for (auto& light : shot.lights)
         if (plan::is_flash(light)) light.off = !on;
@@ -88,20 +111,22 @@ bool is_locked(const shoot::Shot& shot, shoot::Lock lock) {
 
 class Ways {
   public:
-    Ways(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits)
-        : kit_(kit), shot_(shot), now_(plan::plan_of(kit, shot, limits)), report_(plan::assess(now_)) {}
+    Ways(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms)
+        : kit_(kit), shot_(shot), now_(plan::plan_of(kit, shot, terms)), report_(plan::assess(now_)) {}
 
     std::vector<Taking> all() {
         const bool own_flash = fires_flash(shot_);
         const bool fixed = is_locked(shot_, shoot::Lock::light) || shot_.plate;
-        for (const Lit lit : {Lit::ambient, Lit::flash, Lit::fill}) {
-            if (fixed && (lit == Lit::ambient) == own_flash) continue;
-            take(lit == Lit::ambient ? School::single_ambient : School::single_flash, lit);
+        for (const Lit lit : {Lit::ambient, Lit::flash, Lit::fill, Lit::lamp}) {
+            const bool flash = lit == Lit::flash || lit == Lit::fill;
+            if (fixed && (lit == Lit::lamp || flash != own_flash)) continue;
+            if (lit == Lit::lamp && !lamp_helps()) continue;
+            take(flash ? School::single_flash : School::single_ambient, lit);
             if (shot_.lapse || shot_.freeze) continue;  // the camera stays as it is; what flies waits for no bracket
-            if (lit != Lit::fill) take(School::burst_rocking, lit);
+            if (lit == Lit::ambient || lit == Lit::flash) take(School::burst_rocking, lit);
             for (const School school :
                  {School::stack_camera, School::stack_ring, School::stack_rail, School::stack_hand})
-                if (lit == Lit::ambient || (lit == Lit::flash && own_flash)) take(school, lit);
+                if (lit == Lit::ambient || lit == Lit::lamp || (lit == Lit::flash && own_flash)) take(school, lit);
         }
         if (in_hand() && !kit_.stands.empty() && !shot_.freeze) {
             take(School::single_ambient, Lit::ambient, true);
@@ -114,6 +139,11 @@ class Ways {
 
   private:
     bool in_hand() const { return shot_.rig.support == shoot::Support::hand; }
+    /// A lamp of the kit that the set has not yet, under a roof: outdoors by day it is lost.
+    bool lamp_helps() const {
+        return !kit_.lamps.empty() && !shoot::has_trait(shot_.subject, "outdoors") &&
+               std::ranges::none_of(shot_.lights, [](const auto& light) { return light.lamp.has_value(); });
+    }
     bool camera_steps() const {
         return now_.camera.bracket.max_frames > 1 && report_.optics.fit.autofocus && !shot_.rig.reversing_ring &&
                now_.lens.autofocus;
@@ -141,6 +171,12 @@ class Ways {
         auto& made = way.shot;
         if (way.lit == Lit::ambient) {
             switch_flashes(made, false);
+            return true;
+        }
+        if (way.lit == Lit::lamp) {
+            switch_flashes(made, false);
+            made.lights.push_back(added_lamp(kit_, now_.at.magnification));
+            way.change += light_from_bag;
             return true;
         }
         if (std::ranges::none_of(made.lights, plan::is_flash)) {
@@ -238,13 +274,19 @@ std::string loss_words(const WholePlan& made, Quality quality) {
         case Quality::softness:
             return fmt::format("softness behind ({} stops short)", stops());
         case Quality::ground:
-            return fmt::format("daylight behind ({} stops darker than day looks)", stops());
+            return shoot::tones_of(made.wishes.ground)
+                       ? fmt::format("the {} ground ({} stops from it)", shoot::name_of(made.wishes.ground), stops())
+                       : fmt::format("daylight behind ({} stops darker than day looks)", stops());
         case Quality::contrast:
             return fmt::format("open shadows ({} stops too hard)", stops());
         case Quality::bloom:
             return "clean edges (a stack so wide draws halos)";
         case Quality::colour:
             return fmt::format("one white (lights {} mired apart)", text::number_text(x, 2));
+        case Quality::lit:
+            return fmt::format("the light that is wished ({} is other light)", percent(x));
+        case Quality::movement:
+            return fmt::format("drawn movement ({} stops too short)", stops());
         case Quality::possible:
             break;
     }
@@ -349,18 +391,18 @@ Lit lit_of(const plan::Plan& plan, const plan::Report& report) {
     return lamps && steady - there > there ? Lit::lamp : Lit::ambient;
 }
 
-std::optional<WholePlan> plan_by(const gear::Kit& kit, const Taking& way, const shoot::Limits& limits) {
-    auto settled = Settling(kit, way.shot, limits, way.lit, way.stays, way.change).best();
+std::optional<WholePlan> plan_by(const gear::Kit& kit, const Taking& way, const shoot::Terms& terms) {
+    auto settled = Settling(kit, way.shot, terms, way.lit, way.stays, way.change).best();
     if (!settled) return std::nullopt;
     WholePlan made{.school = way.school, .shot = std::move(settled->shot), .report = {}, .change = way.change};
-    const plan::Plan plan = plan::plan_of(kit, made.shot, limits);
+    const plan::Plan plan = plan::plan_of(kit, made.shot, terms);
     made.report = plan::assess(plan);
     made.worth = worth_of(plan, made.report, way.change);
     made.lit = lit_of(plan, made.report);
+    made.wishes = plan.terms.wishes;
     made.excess = excess_of(plan, made.report);
     made.keeps_limits = !made.excess.any();
-    const auto advice = advise(plan, made.report, Remedies::left_out);
-    made.stopped = std::ranges::any_of(advice.notes, [](const Note& note) { return note.level == Level::stop; });
+    made.stopped = trouble_of(plan, made.report).stops > 0;
     made.gives_up = given_up(made);
     made.sentence = sentence_of(made);
     return made;
@@ -409,7 +451,9 @@ const char* lit_id(Lit lit) { return lit_ids[static_cast<std::size_t>(lit)]; }
 
 std::string plan_name(const WholePlan& plan) {
     std::string name = school_name(plan.school);
+    if (plan.school == School::single_ambient && plan.lit == Lit::lamp) name = "One frame, lamp";
     if (plan.lit == Lit::fill) name += " as fill";
+    if (is_stack(plan.school) && plan.lit == Lit::lamp) name += ", lamp";
     if ((is_stack(plan.school) || plan.school == School::burst_rocking) && plan.lit == Lit::flash) name += ", flash";
     if (plan.change >= stand_from_bag && !plan.in_hand()) name += ", on the stand";
     return name;
@@ -419,7 +463,7 @@ bool Excess::any() const { return sum() > 0; }
 double Excess::sum() const { return iso + shutter_by_hand + frames + minutes + f_number; }
 
 Excess excess_of(const plan::Plan& plan, const plan::Report& report) {
-    const auto& limits = plan.limits;
+    const auto& limits = plan.terms.limits;
     const auto& exposure = plan.shot.exposure;
     Excess excess;
     excess.iso = over(exposure.iso, limits.iso);
@@ -432,14 +476,14 @@ Excess excess_of(const plan::Plan& plan, const plan::Report& report) {
     return excess;
 }
 
-std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
+std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms) {
     shoot::Shot reached = shot;
     std::string changes;
-    const auto now = plan::plan_of(kit, shot, limits);
+    const auto now = plan::plan_of(kit, shot, terms);
     if (now.at.magnification > 0 && now.at.working_distance && *now.at.working_distance <= 0)
         if (const auto ways = clear_of_lens(now); !ways.empty()) {
             const auto best = std::ranges::max_element(ways, {}, [&](const Remedy& way) {
-                const auto then = plan::plan_of(kit, way.shot, limits);
+                const auto then = plan::plan_of(kit, way.shot, terms);
                 return worth_of(then, plan::assess(then)).worth;
             });
             reached.rig = best->shot.rig;
@@ -451,8 +495,8 @@ std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot
             changes = search::pieces_text(kit, *rig);
         }
     std::vector<WholePlan> plans;
-    for (const Taking& way : Ways(kit, reached, limits).all())
-        if (auto made = plan_by(kit, way, limits)) {
+    for (const Taking& way : Ways(kit, reached, terms).all())
+        if (auto made = plan_by(kit, way, terms)) {
             made->changes = changes;
             plans.push_back(std::move(*made));
         }
@@ -466,12 +510,12 @@ std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot
 }
 
 std::optional<shoot::OtherLight> prepare_other_light(const gear::Kit& kit, const shoot::Shot& shot,
-                                                     const shoot::Limits& limits) {
+                                                     const shoot::Terms& terms) {
     if (!shot.ambient) return std::nullopt;
     constexpr double between = 3;  // EV (common practice)
     shoot::Shot other = shot;
     other.ambient->ev100 += shot.ambient->ev100 < shoot::sun_from_ev ? between : -between;
-    for (const auto& plan : whole_plans(kit, other, limits))
+    for (const auto& plan : whole_plans(kit, other, terms))
         if (is_as(plan, shot) && plan.changes.empty())
             return shoot::OtherLight{.ev100 = other.ambient->ev100, .exposure = plan.shot.exposure, .unknown = {}};
     return std::nullopt;

@@ -69,7 +69,7 @@ bool misses_sharpness(const plan::Plan& plan, const plan::Report& report) {
 
 /// Whether the subject keeps still for a stack as it would be.
 bool holds_still_for(const plan::Plan& plan, const shoot::Shot& stacked) {
-    const plan::Plan then = plan::plan_of(plan.kit, stacked, plan.limits);
+    const plan::Plan then = plan::plan_of(plan.kit, stacked, plan.terms);
     const auto report = plan::assess(then);
     const double tolerated = std::min(report.sharpness.blur_limit / report.optics.magnification,
                                       stacked.capture.overlap * report.capture.frame_depth.value_or(0));
@@ -83,7 +83,7 @@ void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, F
     const double f_now = plan.shot.exposure.f_number;
     const double best = sharp.best_single_f_number.value_or(f_now);
     double f = text::step_f_number(f_now * wanted / *sharp.depth_of_field * 0.999, 1);
-    const double most = std::min({best, plan.lens.optics.min_aperture, plan.limits.f_number.value_or(1000)});
+    const double most = std::min({best, plan.lens.optics.min_aperture, plan.terms.limits.f_number.value_or(1000)});
     if (f > most) f = mark_below(most);
     if (f > f_now * 1.01) {
         const double stops = 2 * std::log2(f / f_now);

@@ -74,7 +74,7 @@ Found front_dark(const plan::Plan& plan, const plan::Report& report) {
     const auto& light = report.light;
     if (!light.total) return {};
     constexpr double dark = -0.75, over = 1;  // stops
-    const double front = light.front_total.value_or(-20);
+    const double front = off_wanted(plan, report).value_or(-20);
     if (front > dark || *light.total < front + over) return {};
     const auto& ambient = plan.shot.ambient;
     const auto source = ambient ? plan::ambient_source(*ambient) : std::nullopt;
@@ -204,7 +204,7 @@ std::vector<Coloured> coloured(const plan::Report& report) {
 
 Found colours_mix(const plan::Plan& plan, const plan::Report& report) {
     const auto sources = coloured(report);
-    if (sources.empty()) return {};
+    if (sources.empty() || plan.terms.wishes.coloured_light) return {};
     const double white = report.light.white;
     const auto apart = [&](const Coloured& one) { return std::abs(light::warmer_by(one.kelvin, white)); };
     const auto worst = std::ranges::max_element(sources, {}, apart);

@@ -93,11 +93,15 @@ Found power_below_least(const plan::Plan& plan, const plan::Report& report) {
     return {};
 }
 
+/// What moves is to be drawn, and not frozen.
+bool is_drawn(const plan::Plan& plan) { return plan.terms.wishes.movement == shoot::WantedMovement::drawn; }
+
 Found exposure_off(const plan::Plan& plan, const plan::Report& report) {
     constexpr double worth_saying = 0.5;  // stops
-    const auto& total = report.light.front_total;
+    const auto total = off_wanted(plan, report);
     if (!total || std::abs(*total) < worth_saying) return {};
-    const auto text = fmt::format("The exposure is {} stops from correct.", text::stops_text(*total));
+    const auto text = fmt::format("The exposure is {} stops from {}.", text::stops_text(*total),
+                                  plan.terms.wishes.brighter ? "what you wish" : "correct");
     Finding finding{text};
     const bool any_flash = std::ranges::any_of(plan.shot.lights, plan::is_flash);
     if (!any_flash) finding.ways = brighter(plan, -*total);
@@ -107,7 +111,7 @@ Found exposure_off(const plan::Plan& plan, const plan::Report& report) {
 Found ambient_not_negligible(const plan::Plan& plan, const plan::Report& report) {
     const auto& subject = plan.shot.subject;
     if (!flash_fires(report) || report.motion.frozen_by_flash || !report.light.continuous) return {};
-    if (subject.speed == 0 && subject.sway_amplitude == 0) return {};
+    if ((subject.speed == 0 && subject.sway_amplitude == 0) || is_drawn(plan)) return {};
     const double below = *report.light.front_total - *report.light.continuous;
     if (below >= plan::flash_makes_exposure) return {};
     Finding finding{
@@ -160,7 +164,7 @@ bool moves_too_fast(const plan::Report& report) {
 Found motion_blur(const plan::Plan& plan, const plan::Report& report) {
     const double blur = std::max(report.motion.blur, report.motion.sway_blur);
     const double limit = report.sharpness.blur_limit;
-    if (!moves_too_fast(report)) return {};
+    if (!moves_too_fast(report) || is_drawn(plan)) return {};
     const bool hands = report.motion.hand_blur > limit;
     Finding finding{
         fmt::format("Movement smears {} on the sensor in {}{}; the blur limit is {}.", text::length_text(blur),
@@ -315,6 +319,7 @@ Found duration_unknown(const plan::Plan& plan, const plan::Report& report) {
 Found background_black(const plan::Plan& plan, const plan::Report& report) {
     using light::BackgroundLook;
     const auto& look = report.light.background_look;
+    if (plan.terms.wishes.ground != shoot::WantedGround::unsaid) return {};
     constexpr double black_card = 0.06;  // reflectance; darker was chosen to be black
     if (!look || *look > BackgroundLook::dark || plan.shot.background->reflectance <= black_card) return {};
     return Finding{fmt::format(

@@ -16,7 +16,7 @@ using Found = std::optional<Finding>;
 using shoot::Loss;
 
 Found iso_over_limit(const plan::Plan& plan, const plan::Report&) {
-    const auto& limit = plan.limits.iso;
+    const auto& limit = plan.terms.limits.iso;
     const double iso = plan.shot.exposure.iso;
     if (!limit || iso <= *limit * 1.000001) return {};
     Finding finding{fmt::format("ISO {} passes the {} you set as the most.", text::number_text(iso, 6),
@@ -44,7 +44,7 @@ Found iso_over_limit(const plan::Plan& plan, const plan::Report&) {
 }
 
 Found shutter_over_limit(const plan::Plan& plan, const plan::Report&) {
-    const auto& limit = plan.limits.shutter_by_hand;
+    const auto& limit = plan.terms.limits.shutter_by_hand;
     const double shutter = plan.shot.exposure.shutter;
     if (!limit || plan.shot.rig.support != shoot::Support::hand || shutter <= *limit * 1.000001) return {};
     Finding finding{fmt::format("{} by hand is slower than the {} you hold.", text::shutter_text(shutter),
@@ -69,7 +69,7 @@ std::string stop_text(const plan::Plan& plan, double marked) {
 }
 
 Found stop_over_limit(const plan::Plan& plan, const plan::Report&) {
-    const auto& limit = plan.limits.f_number;
+    const auto& limit = plan.terms.limits.f_number;
     const double f = plan.shot.exposure.f_number;
     if (!limit || f <= *limit * 1.000001) return {};
     return Finding{
@@ -84,7 +84,7 @@ Found stop_over_limit(const plan::Plan& plan, const plan::Report&) {
 }
 
 Found frames_over_limit(const plan::Plan& plan, const plan::Report& report) {
-    const auto& limit = plan.limits.frames;
+    const auto& limit = plan.terms.limits.frames;
     const double frames = report.capture.cost.exposures;
     if (!limit || frames <= *limit) return {};
     return Finding{
@@ -93,7 +93,7 @@ Found frames_over_limit(const plan::Plan& plan, const plan::Report& report) {
 }
 
 Found minutes_over_limit(const plan::Plan& plan, const plan::Report& report) {
-    const auto& limit = plan.limits.minutes;
+    const auto& limit = plan.terms.limits.minutes;
     const double minutes = report.capture.paced_duration / 60;
     if (!limit || minutes <= *limit) return {};
     return Finding{fmt::format("{} is more than the {} you would give one picture.", text::time_text(minutes * 60),

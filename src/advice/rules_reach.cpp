@@ -128,7 +128,7 @@ auto less_of(const plan::Plan& plan, const plan::Report& report, double fill, co
 
 Found subject_larger_than_frame(const plan::Plan& plan, const plan::Report& report) {
     const auto& optics = report.optics;
-    if (!optics.fill || *optics.fill <= 1) return {};
+    if (!optics.fill || *optics.fill <= 1 || plan.terms.wishes.passes_frame) return {};
     return Finding{fmt::format("The subject, {} \u00d7 {} mm, is larger than the field, {} \u00d7 {} mm.",
                                text::number_text(plan.extent.width), text::number_text(plan.extent.height),
                                text::number_text(*optics.field_width), text::number_text(*optics.field_height)),
@@ -136,6 +136,7 @@ Found subject_larger_than_frame(const plan::Plan& plan, const plan::Report& repo
 }
 
 Found subject_past_its_picture(const plan::Plan& plan, const plan::Report& report) {
+    if (plan.terms.wishes.passes_frame) return {};
     const auto cut = plan::picture_cut(plan, report);
     if (!cut || !cut->fill || *cut->fill <= 1 || report.optics.fill.value_or(0) > 1) return {};
     return Finding{
@@ -368,9 +369,9 @@ std::vector<Remedy> clear_of_lens(const plan::Plan& plan) {
     std::vector<Remedy> ways;
     const auto offer = [&](std::string label, const std::function<void(shoot::Rig&)>& change) {
         auto made = remedy(plan, std::move(label), [&](shoot::Shot& shot) { change(shot.rig); });
-        if (!plan::plan_of(plan.kit, made.shot, plan.limits).found.reached)
+        if (!plan::plan_of(plan.kit, made.shot, plan.terms).found.reached)
             made.shot.rig.focus = {.by = shoot::FocusBy::ring, .value = 1};
-        const auto then = plan::plan_of(plan.kit, made.shot, plan.limits);
+        const auto then = plan::plan_of(plan.kit, made.shot, plan.terms);
         if (then.at.magnification > 0 && then.at.working_distance && *then.at.working_distance > 0)
             ways.push_back(std::move(made));
     };

@@ -44,7 +44,9 @@ std::vector<double> stops_of(const plan::Plan& plan) {
     const auto& lens = plan.train.lens;
     std::vector<double> stops{lens.max_aperture};
     for (double f = text::step_f_number(lens.max_aperture, 1); f > stops.back(); f = text::step_f_number(f, 1)) {
-        if (f > lens.min_aperture * as_marked || (plan.limits.f_number && f > *plan.limits.f_number * as_marked)) break;
+        if (f > lens.min_aperture * as_marked ||
+            (plan.terms.limits.f_number && f > *plan.terms.limits.f_number * as_marked))
+            break;
         stops.push_back(f);
     }
     return stops;
@@ -59,10 +61,10 @@ int nearest(const std::vector<double>& scale, double value) {
 
 }  // namespace
 
-Settling::Settling(const gear::Kit& kit, const shoot::Shot& begun, const shoot::Limits& limits, Lit lit,
+Settling::Settling(const gear::Kit& kit, const shoot::Shot& begun, const shoot::Terms& terms, Lit lit,
                    const Stays& stays, double change)
     : shot_(begun),
-      plan_(plan::plan_of(kit, shot_, limits)),
+      plan_(plan::plan_of(kit, shot_, terms)),
       lit_(lit),
       stays_(stays),
       change_(change),
@@ -107,6 +109,10 @@ void Settling::measure_light() {
         constexpr double white_over = 1.5;
         steady_ = ratio_of(light.background) * std::exp2(-white_over);
     }
+    // Brighter on purpose: as if there were so much less.
+    const double fainter = std::exp2(-plan_.terms.wishes.brighter.value_or(0));
+    steady_ *= fainter;
+    for (double& full : full_) full *= fainter;
     shot_.exposure = was;
 }
 
@@ -203,8 +209,9 @@ std::vector<Settling::At> Settling::coarse() {
               isos = static_cast<int>(isos_.size());
     constexpr int full = 3, two = 6;
     const int each = flashes() ? two : full;
-    const int highest =
-        plan_.limits.iso ? std::min(isos - 1, nearest(isos_, std::min(*plan_.limits.iso, isos_.back()))) : isos - 1;
+    const int highest = plan_.terms.limits.iso
+                            ? std::min(isos - 1, nearest(isos_, std::min(*plan_.terms.limits.iso, isos_.back())))
+                            : isos - 1;
     for (int stop = 0; stop < stops + each - 1; stop += each) {
         const int at_stop = std::min(stop, stops - 1);
         for (int time = flashes() ? nearest(times_, plan_.camera.sync) % two : 0; time < times; time += each) {

@@ -25,7 +25,7 @@ struct Settled {
 class Settling {
   public:
     /// `change`: see worth_of.
-    Settling(const gear::Kit& kit, const shoot::Shot& begun, const shoot::Limits& limits, Lit lit, const Stays& stays,
+    Settling(const gear::Kit& kit, const shoot::Shot& begun, const shoot::Terms& terms, Lit lit, const Stays& stays,
              double change);
     Settling(const Settling&) = delete;
     Settling& operator=(const Settling&) = delete;

@@ -60,9 +60,9 @@ bool is_better(const Trouble& one, const Trouble& other) {
     return edges(one) != edges(other) ? edges(one) < edges(other) : one.standing() > other.standing();
 }
 
-shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Limits& limits) {
+shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms& terms) {
     for (;;) {
-        const auto assessed = assessment_of(kit, shot, limits);
+        const auto assessed = assessment_of(kit, shot, terms);
         const Note* best = nullptr;
         for (const Note& note : assessed.advice.notes) {
             if (!note.remedy) continue;

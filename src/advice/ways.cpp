@@ -49,7 +49,7 @@ constexpr double third = 1.0 / 3;
 
 double highest_iso(const plan::Plan& plan) {
     constexpr double end_of_scale = 102400;
-    return plan.limits.iso.value_or(end_of_scale) * (1 + rounding);
+    return plan.terms.limits.iso.value_or(end_of_scale) * (1 + rounding);
 }
 
 std::vector<Way> shorter_time(const plan::Plan& plan, double stops) {
@@ -80,12 +80,12 @@ std::vector<Way> brighter(const plan::Plan& plan, double stops) {
     if (std::abs(missing) <= third) add(ways, plan, stops > 0 ? Loss::iso : Loss::time, noisier);
     wider.f_number = stops > 0 ? opened(plan, stops, missing)
                                : std::min(text::nearest_f_number(now.f_number * std::exp2(-stops / 2)),
-                                          plan.limits.f_number.value_or(plan.lens.optics.min_aperture));
+                                          plan.terms.limits.f_number.value_or(plan.lens.optics.min_aperture));
     if (stops < 0) missing = -stops - 2 * std::log2(wider.f_number / now.f_number);
     if (std::abs(missing) <= third) add(ways, plan, Loss::depth, wider);
     longer.shutter = text::nearest_shutter(now.shutter * std::exp2(stops));
     const bool by_hand = plan.shot.rig.support == shoot::Support::hand;
-    const double slowest = by_hand ? plan.limits.shutter_by_hand.value_or(60) : 60;
+    const double slowest = by_hand ? plan.terms.limits.shutter_by_hand.value_or(60) : 60;
     if (longer.shutter <= slowest * (1 + rounding)) add(ways, plan, stops > 0 ? Loss::motion : Loss::time, longer);
     return ways;
 }

@@ -33,6 +33,8 @@ constexpr std::array<QualityRow, qualities> rows = {{
     {Quality::contrast, "contrast", "Open shadows", "stops too hard", 0.5, 3, Loss::background},
     {Quality::bloom, "bloom", "No halos", "stops past f/8", 1.5, 6, Loss::depth},
     {Quality::colour, "colour", "One white", "mired apart", 25, 150, nothing},
+    {Quality::lit, "lit", "Light as wished", "share of other light", 0.25, 0.75, nothing},
+    {Quality::movement, "movement", "Movement drawn", "stops short", 0.5, 3, nothing},
     {Quality::possible, "possible", "Can be taken", "", 0, 0, nothing},
 }};
 
@@ -99,11 +101,14 @@ double sharp(const plan::Plan& plan, const plan::Report& report) {
 double softness(const plan::Plan& plan, const plan::Report& report) {
     const auto& sharpness = report.sharpness;
     double short_of = 0;
+    const auto& wished = plan.terms.wishes.softness;
+    if (wished && plan.shot.background && *wished > 0)
+        short_of = stops_over(*wished, std::max(sharpness.background_disc_share.value_or(0), least));
     const auto& slice = plan.shot.capture.slice;
     if (slice && slice->rest_blur && plan.zone) {
         const double rest = sharpness.rest_blur.value_or(0) / plan.sensor.width;
-        short_of = stops_over(*slice->rest_blur, std::max(rest, least));
-    } else if (plan.shot.background && plan.shot.background->kind == shoot::BackgroundKind::scene &&
+        short_of = std::max(short_of, stops_over(*slice->rest_blur, std::max(rest, least)));
+    } else if (!wished && plan.shot.background && plan.shot.background->kind == shoot::BackgroundKind::scene &&
                sharpness.background_blur_over_detail) {
         const double behind = std::max(*sharpness.background_blur_over_detail, least);
         short_of = stops_over(1, behind) * (1 - std::min(1.0, report.optics.fill.value_or(0)));
@@ -112,9 +117,21 @@ double softness(const plan::Plan& plan, const plan::Report& report) {
     return std::min(short_of, nothing_told_apart);
 }
 
+struct ToneOff {
+    double stops = 0;
+    double felt = 0, spoilt = 0;
+};
+/// Stops that the ground is from the tone that is wished, in a picture that is exposed as it is to be.
+ToneOff off_wished_tone(const shoot::ToneRange& wished, const plan::Report& report, double off) {
+    constexpr double felt = 0.7, spoilt = 3;
+    const double tone = std::log2(std::max(ratio_of(report.light.background), least)) - off;
+    return {.stops = std::max({0.0, wished.from - tone, tone - wished.to}), .felt = felt, .spoilt = spoilt};
+}
+
 /// Stops that a scene outdoors falls below what the eye takes for day.
 double too_dark_behind(const plan::Plan& plan, const plan::Report& report, double front) {
     const auto& background = plan.shot.background;
+    if (plan.terms.wishes.ground == shoot::WantedGround::as_it_is) return 0;
     if (!background || background->kind != shoot::BackgroundKind::scene || !has(plan, "outdoors")) return 0;
     constexpr double day_from = 3, day = 5, still_day = -2;  // EV; stops
     const double by_day =
@@ -124,15 +141,24 @@ double too_dark_behind(const plan::Plan& plan, const plan::Report& report, doubl
     return std::max(0.0, under) * by_day / (day - day_from);
 }
 
-/// A light alone in a room: walls and table give a sixteenth of it back. A face asks for two stops at most; of things
-/// three and a half are taken as they come (common practice).
+/// Stops between the lit side and the other: beyond what is wanted, or short of it where it is to be hard. A light
+/// alone in a room: walls and table give a sixteenth of it back. A face asks for two stops at most; of things three and
+/// a half are taken as they come (common practice).
 double too_hard(const plan::Plan& plan, const plan::Report& report) {
     const auto& tones = report.light.tones;
     if (!tones.lit) return 0;
+    constexpr double as_good_as_black = 4, soft = 1, hard = 3;
+    const double span = std::min(tones.shadow ? *tones.lit - *tones.shadow : as_good_as_black, as_good_as_black);
+    switch (plan.terms.wishes.contrast) {
+        case shoot::WantedContrast::soft:
+            return std::max(0.0, span - soft);
+        case shoot::WantedContrast::hard:
+            return std::max(0.0, hard - span);
+        case shoot::WantedContrast::unsaid:
+            break;
+    }
     const double wanted = has(plan, "person") ? 2 : 3.5;
-    constexpr double as_good_as_black = 4;
-    const double span = tones.shadow ? *tones.lit - *tones.shadow : as_good_as_black;
-    return std::max(0.0, std::min(span, as_good_as_black) - wanted);
+    return std::max(0.0, span - wanted);
 }
 
 /// Stops opened past f/8 where a stack would draw halos: all of it where the subject glitters, else as far as what is
@@ -150,19 +176,54 @@ double halos(const plan::Plan& plan, const plan::Report& report, double front) {
     return opened * edge;
 }
 
-/// What all that moves draws while the shutter is open, mm at the sensor.
-double smear_in_the_open(const plan::Plan& plan) {
+/// What the subject draws while the shutter is open, mm at the sensor.
+double subjects_smear(const plan::Plan& plan) {
     const auto& subject = plan.shot.subject;
     const auto& tries = shoot::tries_of(plan.shot);
     const double t = plan.shot.exposure.shutter, m = std::max(plan.at.magnification, 0.0);
     const double speed = std::max(subject.speed, plan.shot.freeze ? plan::speed_of(*plan.shot.freeze) : 0);
     const double walks = m * speed * (1 - shoot::still_of(plan.shot)) * t;
     const double swings = plan::smear_over(plan, t).sway * (1 - tries.calm);
+    return std::hypot(walks, swings);
+}
+
+/// And the hands that hold the camera.
+double smear_in_the_open(const plan::Plan& plan) {
+    const double t = plan.shot.exposure.shutter;
     const double hands = in_hand(plan) ? plan::shake_of(plan, plan::hands_of(plan), t) : 0;
-    return std::sqrt(walks * walks + swings * swings + hands * hands);
+    return std::hypot(subjects_smear(plan), hands);
+}
+
+/// Stops that what moves is drawn shorter than is seen to be meant: a fiftieth of the frame's width (common practice).
+double drawn_too_short(const plan::Plan& plan) {
+    if (plan.terms.wishes.movement != shoot::WantedMovement::drawn) return 0;
+    constexpr double meant = 1.0 / 50, nothing_seen = 6;
+    const double drawn = std::max(subjects_smear(plan) / plan.sensor.width, least);
+    return std::min(stops_over(meant, drawn), nothing_seen);
+}
+
+/// Share of the light that is not what is wished to light it; of both the share that the lesser has too little.
+double lit_otherwise(const plan::Plan& plan, const plan::Report& report, const Shown& shown) {
+    if (!(shown.sum() > 0)) return 0;
+    const double flash = shown.flash / shown.sum();
+    const double there = std::min(ratio_of(report.light.ambient_front) / shown.sum(), 1.0);
+    switch (plan.terms.wishes.lit_by) {
+        case shoot::WantedLight::flash:
+            return 1 - flash;
+        case shoot::WantedLight::ambient:
+            return 1 - there;
+        case shoot::WantedLight::both: {
+            constexpr double each = 0.25;  // of the light, at least
+            return std::max(0.0, each - std::min(flash, there)) / each;
+        }
+        case shoot::WantedLight::unsaid:
+            break;
+    }
+    return 0;
 }
 
 double ghost(const plan::Plan& plan, const plan::Report& report, const Shown& shown) {
+    if (plan.terms.wishes.movement == shoot::WantedMovement::drawn) return 0;
     if (!(shown.flash > 0) || !(report.sharpness.blur_limit > 0)) return 0;
     // Where what stays on is the brighter, the flash's is the ghost, and odds count what is drawn.
     const double share = shown.steady / shown.sum() * (1 - report.motion.open_share);
@@ -171,6 +232,7 @@ double ghost(const plan::Plan& plan, const plan::Report& report, const Shown& sh
 
 /// Mired between what stays on and the flashes, as far as both are seen.
 double two_whites(const plan::Plan& plan, const plan::Report& report, const Shown& shown) {
+    if (plan.terms.wishes.coloured_light) return 0;
     if (!(shown.flash > 0) || !(shown.steady > 0) || !plan.shot.ambient || !report.light.ambient_front) return 0;
     constexpr double million = 1e6, bulbs = 3200;
     const bool daylight = plan.shot.ambient->kind != shoot::AmbientKind::even || has(plan, "outdoors");
@@ -207,7 +269,7 @@ double setting_up(const plan::Plan& plan, const plan::Report& report) {
 }
 
 struct Tried {
-    double minutes = 0, tries = 1, odds = 1;
+    double minutes = 0, tries = 1, most = 1, one = 1, odds = 1;
 };
 
 Tried tried(const plan::Plan& plan, const plan::Report& report, double patience, double change) {
@@ -223,7 +285,8 @@ Tried tried(const plan::Plan& plan, const plan::Report& report, double patience,
         std::max(chance ? chance->seconds_a_try : 0.0,
                  std::max(shoot::tries_of(plan.shot).seconds.value_or(shortest), report.capture.recycle * burst) + run);
     Tried made;
-    const double most = std::max(1.0, patience * minute / seconds);
+    made.one = one;
+    const double most = made.most = std::max(1.0, patience * minute / seconds);
     made.odds = -std::expm1(most * std::log1p(-one));
     constexpr double missed = 0.05;
     made.tries = std::clamp(std::log(missed) / std::log1p(-one), 1.0, most);
@@ -270,6 +333,11 @@ double weight_of(const QualityRow& row, const shoot::Limits& limits) {
     return place < 5 && place < static_cast<std::ptrdiff_t>(limits.give_up.size()) ? weights[place] : 1;
 }
 
+std::optional<double> off_wanted(const plan::Plan& plan, const plan::Report& report) {
+    if (!report.light.front_total) return std::nullopt;
+    return *report.light.front_total - plan.terms.wishes.brighter.value_or(0);
+}
+
 double noise_base(const optics::Sensor& sensor) {
     constexpr double full_frame = 30, aps_c = 21;  // mm, sensors wider than these
     const double clean = sensor.width > full_frame ? 800 : sensor.width > aps_c ? 400 : 200;
@@ -279,7 +347,7 @@ double noise_base(const optics::Sensor& sensor) {
 
 double patience_of(const plan::Plan& plan) {
     constexpr double by_hand = 5, on_stand = 30, minute = 60, at_least = 1;
-    double patience = plan.limits.minutes.value_or(in_hand(plan) ? by_hand : on_stand);
+    double patience = plan.terms.limits.minutes.value_or(in_hand(plan) ? by_hand : on_stand);
     const auto& stays = shoot::tries_of(plan.shot).stays;
     if (stays && has(plan, "living")) patience = std::min(patience, std::max(*stays / minute, at_least));
     return std::max(patience, least);
@@ -307,7 +375,7 @@ Worth worth_of(const plan::Plan& plan, const plan::Report& report, double change
     Worth made;
     for (std::size_t i = 0; i < rows.size(); ++i) {
         made.parts[i].quality = rows[i].quality;
-        made.parts[i].weight = weight_of(rows[i], plan.limits);
+        made.parts[i].weight = weight_of(rows[i], plan.terms.limits);
     }
     made.patience = patience_of(plan);
     const auto part = [&](Quality quality) -> WorthPart& { return made.parts[static_cast<std::size_t>(quality)]; };
@@ -318,11 +386,16 @@ Worth worth_of(const plan::Plan& plan, const plan::Report& report, double change
     }
     const Shown shown = shown_of(plan, report);
     const bool planned = light_is_planned(plan);
-    const double front = exposed(report, shown), off = planned ? std::log2(std::max(front, least)) : 0;
+    const double front = exposed(report, shown);
+    const double off = planned ? std::log2(std::max(front, least)) - plan.terms.wishes.brighter.value_or(0) : 0;
+    const auto measure_by = [&](Quality quality, double x, double felt, double spoilt) {
+        auto& one = part(quality);
+        one.measure = x, one.felt = felt, one.spoilt = spoilt;
+        one.kept = optics::kept_share(x, felt, spoilt);
+    };
     const auto measure = [&](Quality quality, double x) {
         const auto& row = row_of(quality);
-        part(quality).measure = x;
-        part(quality).kept = optics::kept_share(x, row.felt, row.spoilt);
+        measure_by(quality, x, row.felt, row.spoilt);
     };
     measure(Quality::sharp, sharp(plan, report));
     measure(Quality::noise,
@@ -333,11 +406,18 @@ Worth worth_of(const plan::Plan& plan, const plan::Report& report, double change
     measure(Quality::sync, lost_to_sync(report));
     measure(Quality::softness, softness(plan, report));
     measure(Quality::ground, planned ? too_dark_behind(plan, report, front) : 0);
+    if (const auto wished = shoot::tones_of(plan.terms.wishes.ground); wished && planned && plan.shot.background) {
+        const auto tone = off_wished_tone(*wished, report, off);
+        measure_by(Quality::ground, tone.stops, tone.felt, tone.spoilt);
+    }
     measure(Quality::contrast, too_hard(plan, report));
     measure(Quality::bloom, halos(plan, report, planned ? front : 0));
     measure(Quality::colour, two_whites(plan, report, shown));
+    measure(Quality::lit, planned ? lit_otherwise(plan, report, shown) : 0);
+    measure(Quality::movement, drawn_too_short(plan));
     const Tried needed = tried(plan, report, made.patience, change);
     made.minutes = needed.minutes, made.tries = needed.tries;
+    made.one_try = needed.one, made.most_tries = needed.most;
     measure(Quality::time, needed.minutes / made.patience);
     part(Quality::odds).measure = part(Quality::odds).kept = needed.odds;
     made.worth = 1;

@@ -33,7 +33,8 @@ namespace {
 std::vector<advice::Assessment> assess_all(const shoot::Shoot& shoot) {
     std::vector<advice::Assessment> assessments;
     assessments.reserve(shoot.shots.size());
-    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot.limits));
+    for (const auto& shot : shoot.shots)
+        assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot::terms_of(shoot, shot)));
     return assessments;
 }
 
@@ -210,7 +211,7 @@ int order_shots(const std::string& file, const std::string& out, double seconds)
     if (!loaded) return bad_input;
     const shoot::Shoot& shoot = *loaded;
     std::vector<plan::Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(plan::assess(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) reports.push_back(plan::assess(shoot.kit, shot, shoot::terms_of(shoot, shot)));
     std::vector<const plan::Report*> pointers;
     pointers.reserve(reports.size());
     for (const auto& report : reports) pointers.push_back(&report);
@@ -249,7 +250,7 @@ int print_plans(const std::string& file, const std::string& id, int take, const 
     const shoot::Shoot& shoot = *loaded;
     const auto* shot = find_shot(shoot, id);
     if (!shot) return bad_input;
-    const auto plans = advice::whole_plans(shoot.kit, *shot, shoot.limits);
+    const auto plans = advice::whole_plans(shoot.kit, *shot, shoot::terms_of(shoot, *shot));
     if (take > static_cast<int>(plans.size()))
         return complain({"--take", fmt::format("got {}, expected 1 to {}, the plans there are", take, plans.size())});
     if (take > 0) {
@@ -271,8 +272,8 @@ int print_stack(const std::string& file, const std::string& id) {
     const shoot::Shoot& shoot = *loaded;
     const auto* shot = find_shot(shoot, id);
     if (!shot) return bad_input;
-    const auto report = plan::assess(shoot.kit, *shot);
-    const auto plan = plan::plan_of(shoot.kit, *shot);
+    const auto report = plan::assess(shoot.kit, *shot, shoot::terms_of(shoot, *shot));
+    const auto plan = plan::plan_of(shoot.kit, *shot, shoot::terms_of(shoot, *shot));
     const auto frames = plan::stack_frames(plan, report);
     if (static_cast<double>(frames.size()) < report.capture.frames)
         fmt::print(stderr, "the first {} of {} frames\n", frames.size(), text::number_text(report.capture.frames, 9));

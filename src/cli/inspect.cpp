@@ -68,6 +68,7 @@ int inspect_frames(const InspectRequest& request) {
         wanted.shot = find_shot(*shoot, request.shot);
         if (!wanted.shot) return bad_input;
         wanted.kit = &shoot->kit;
+        wanted.terms = shoot::terms_of(*shoot, *wanted.shot);
     }
     if (request.watch) return watch(request, std::move(wanted));
     if (wanted.shot && !request.no_book && refuses_book(request.book)) return bad_input;

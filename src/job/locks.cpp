@@ -92,6 +92,8 @@ std::string light_differs(const Shot& shot, const Shot& other) {
             return fmt::format("light {} stands or is set otherwise than for {}", static_cast<char>('A' + i % 26),
                                other.name);
     if (shot.ambient != other.ambient) return fmt::format("the light that is there differs from {}", other.name);
+    if (shot.wishes.lit_by != other.wishes.lit_by || shot.wishes.contrast != other.wishes.contrast)
+        return fmt::format("its light is to look otherwise than that of {}", other.name);
     return {};
 }
 
@@ -107,8 +109,10 @@ std::string differs(const Compared& both, Lock lock) {
         case Lock::light:
             return light_differs(shot, other);
         case Lock::ground:
-            return shot.background == other.background ? std::string()
-                                                       : fmt::format("another ground than {}", other.name);
+            if (shot.background != other.background) return fmt::format("another ground than {}", other.name);
+            if (shot.wishes.ground != other.wishes.ground || shot.wishes.softness != other.wishes.softness)
+                return fmt::format("its ground is to look otherwise than that of {}", other.name);
+            return {};
     }
     return {};
 }
@@ -257,9 +261,11 @@ void bring_in_line(shoot::Shoot& shoot, std::size_t index) {
                 break;
             case Lock::light:
                 shot.lights = other->lights, shot.ambient = other->ambient;
+                shot.wishes.lit_by = other->wishes.lit_by, shot.wishes.contrast = other->wishes.contrast;
                 break;
             case Lock::ground:
                 shot.background = other->background;
+                shot.wishes.ground = other->wishes.ground, shot.wishes.softness = other->wishes.softness;
                 break;
         }
     if (shot != now) shoot.shots.replace(index, std::move(shot));

@@ -268,7 +268,7 @@ std::vector<OutletFile> files_for(const shoot::Shoot& shoot, const AllAssessed& 
 
 void frame_for(shoot::Shoot& shoot, std::size_t index, const Outlet& outlet) {
     const Shot& shot = std::as_const(shoot.shots)[index];
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, shoot::terms_of(shoot, shot));
     const auto& sensor = plan.sensor;
     const double whole = shoot::magnification_for_fill(sensor, shot.subject, 1);
     const double m = plan.at.magnification;

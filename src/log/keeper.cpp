@@ -41,7 +41,7 @@ storage::ReadResult<FromKeeper> start_from(const Entry& entry, const shoot::Shoo
     if (today.kit.cameras.empty() || today.kit.lenses.empty())
         return storage::ReadError{.place = today.title, .problem = "has no camera or no lens to take it with"};
     FromKeeper made;
-    const auto was = plan::plan_of(then.kit, std::as_const(then.shots)[0]);
+    const auto was = plan::plan_of(then.kit, std::as_const(then.shots)[0], {});
     const double wanted = was.at.magnification;
     // Gear of then by today's ids; what is not there comes off, cameras and lenses are replaced.
     for (const auto& kind : gear::gear_kinds())
@@ -66,7 +66,7 @@ storage::ReadResult<FromKeeper> start_from(const Entry& entry, const shoot::Shoo
     made.shot.checked.clear(), made.shot.proof.clear(), made.shot.follows.reset(), made.shot.plate.reset();
     made.shot.view.reset(), made.shot.deliveries.clear(), made.shot.held.reset();
     if (made.shot.tries) made.shot.tries->kept = made.shot.tries->tried = 0, made.shot.tries->counted_until.clear();
-    const auto now = plan::plan_of(today.kit, made.shot);
+    const auto now = plan::plan_of(today.kit, made.shot, {});
     constexpr double near = 0.01;
     if (wanted > 0 && std::abs(now.at.magnification / wanted - 1) > near) {
         const auto found = search::find_rig(today.kit, made.shot.rig, {.magnification = wanted});

@@ -27,12 +27,14 @@ using light::degree;
 
 }  // namespace
 
-Report assess(const gear::Kit& kit, const shoot::Shot& shot) { return assess(plan_of(kit, shot)); }
+Report assess(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms) {
+    return assess(plan_of(kit, shot, terms));
+}
 
 Report assess(const Plan& plan, const shoot::Attitude& attitude) {
     shoot::Shot turned = plan.shot;
     turned.subject = shoot::faced(turned.subject, attitude);
-    return assess(plan.kit, turned);
+    return assess(plan.kit, turned, {});
 }
 
 namespace {

@@ -20,7 +20,7 @@ const char* recognition_text(Recognition recognition) {
 
 std::optional<double> melting_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
     if (!shot.background) return std::nullopt;
-    const Plan plan = plan_of(kit, shot);
+    const Plan plan = plan_of(kit, shot, {});
     const double behind = background_behind_focus(plan);
     if (!(plan.at.magnification > 0) || behind <= 0) return std::nullopt;
     return plan.at.magnification * behind / (melts_from * shot.background->detail) / plan.working_factor;
@@ -28,7 +28,7 @@ std::optional<double> melting_f_number(const gear::Kit& kit, const shoot::Shot& 
 
 std::optional<double> melting_distance(const gear::Kit& kit, const shoot::Shot& shot) {
     if (!shot.background) return std::nullopt;
-    const Plan plan = plan_of(kit, shot);
+    const Plan plan = plan_of(kit, shot, {});
     if (!(plan.at.magnification > 0)) return std::nullopt;
     return melts_from * shot.background->detail * working_f_number(plan, shot.exposure.f_number) /
                plan.at.magnification +

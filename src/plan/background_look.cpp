@@ -38,7 +38,7 @@ struct Lit {
     std::optional<BackgroundLook> look;
 };
 Lit lit(const gear::Kit& kit, const shoot::Shot& shot) {
-    const LightReport light = report_light(plan_of(kit, shot));
+    const LightReport light = report_light(plan_of(kit, shot, {}));
     return {.background = light.background, .subject = light.front_total, .look = light.background_look};
 }
 
@@ -93,7 +93,7 @@ std::optional<BackdropChange> by_distance(const Wanted& wanted) {
     constexpr double farthest = 5000;  // mm: a room
     constexpr double apart = 1.05;
     shoot::Shot moved = shot;
-    const Plan plan = plan_of(kit, moved);
+    const Plan plan = plan_of(kit, moved, {});
     LightReport light = report_light(plan);
     std::optional<double> best;
     for (double distance = nearest; distance < farthest; distance *= apart) {

@@ -148,9 +148,11 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
     std::vector<CauseOdds> causes;
     const auto add = [&](ChanceCause cause, double share) { causes.push_back({.cause = cause, .share = share}); };
     const auto depth = depth_to_hit(report);
+    const bool is_drawn = plan.terms.wishes.movement == shoot::WantedMovement::drawn;  // what moves is to be drawn
 
     if (shot.subject.sway_amplitude > 0) {
-        add(ChanceCause::wind, by_its_time(plan, motion, [&](double time) { return swing_across(plan, time); }));
+        if (!is_drawn)
+            add(ChanceCause::wind, by_its_time(plan, motion, [&](double time) { return swing_across(plan, time); }));
         const double through = shoot::sway_through(shot.subject);
         if (depth && through > 0)
             add(ChanceCause::wind_through,
@@ -165,7 +167,7 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
         else if (stack)
             add(ChanceCause::gap, bursts ? swaying_hits : no_gap(plan, report));
     }
-    if (!shot.freeze && shot.subject.speed > 0) {
+    if (!shot.freeze && !is_drawn && shot.subject.speed > 0) {
         const double still = shoot::still_of(shot);
         const double drawn = std::max(plan.at.magnification, 0.0) * shot.subject.speed;
         const double moving = by_its_time(
@@ -179,7 +181,7 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
         for (const auto& source : report.light.sources)
             if (source.whole_frames && *source.whole_frames < report.capture.frames)
                 add(ChanceCause::flash, std::pow(*source.whole_frames / report.capture.frames, 2));
-    if (stack && !shot.freeze)
+    if (stack && !shot.freeze && !is_drawn)
         if (const double share = stays_put(plan, report); share < 1) add(ChanceCause::moves_on, share);
     if (tries.perch && !shot.freeze) {
         const auto& sharp = report.sharpness;
@@ -193,7 +195,7 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
                     optics::scatter_within(tries.perch->aside, *report.optics.field_height / 2));
     }
     if (shot.freeze) {
-        if (report.freeze) add(ChanceCause::flash, held(plan, report));
+        if (report.freeze && !is_drawn) add(ChanceCause::flash, held(plan, report));
         if (const double share = triggered(plan, report); share < 1 || shot.freeze->trigger == shoot::Trigger::hand)
             add(ChanceCause::trigger, share);
         const bool many = shot.freeze->pieces > 1;
@@ -318,9 +320,9 @@ std::optional<ChanceReport> report_chance(const Plan& plan, const Report& report
     made.flash_charge_share = flash_charges(plan, report, exposures);
     made.card_share = for_all(report.capture.cost.card_share);
     made.charge_share = for_all(report.capture.cost.charge_share);
-    if (plan.limits.minutes) {
+    if (plan.terms.limits.minutes) {
         constexpr double ten = 10, minute = 60;
-        made.stop_after = ten * std::floor(*plan.limits.minutes * minute / made.seconds_a_try / ten);
+        made.stop_after = ten * std::floor(*plan.terms.limits.minutes * minute / made.seconds_a_try / ten);
         made.by_then = optics::chance_of_any(made.chance, *made.stop_after);
     }
     return made;

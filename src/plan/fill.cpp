@@ -15,7 +15,7 @@
 namespace poquito::plan {
 namespace {
 
-LightReport light_of(const gear::Kit& kit, const shoot::Shot& shot) { return report_light(plan_of(kit, shot)); }
+LightReport light_of(const gear::Kit& kit, const shoot::Shot& shot) { return report_light(plan_of(kit, shot, {})); }
 
 constexpr double dark = -20;  // stops: as good as none
 double front_of(const gear::Kit& kit, const shoot::Shot& shot) {
@@ -68,7 +68,7 @@ double last_with(const std::function<double(double)>& measure, double wanted, do
 
 std::optional<FillWay> fill_by_card(const gear::Kit& kit, const shoot::Shot& shot,
                                     const std::optional<double>& azimuth) {
-    const Plan plan = plan_of(kit, shot);
+    const Plan plan = plan_of(kit, shot, {});
     if (!plan.shot.ambient) return std::nullopt;
     shoot::Reflector card;
     std::string name = "white card";
@@ -97,7 +97,7 @@ std::optional<FillWay> fill_by_flash(const gear::Kit& kit, const shoot::Shot& sh
                                      const std::optional<double>& azimuth) {
     const auto unit = std::ranges::find(kit.flashes, gear::Heads::one, &gear::Flash::heads);
     if (unit == kit.flashes.end() || unit->front_thread) return std::nullopt;
-    const Plan plan = plan_of(kit, shot);
+    const Plan plan = plan_of(kit, shot, {});
     if (shot.exposure.shutter < plan.camera.sync * (1 - 1e-9)) return std::nullopt;
     shoot::Shot made = shot;
     made.lights.push_back({.flash = unit->id});
@@ -117,7 +117,7 @@ std::optional<FillWay> fill_by_flash(const gear::Kit& kit, const shoot::Shot& sh
 std::optional<FillWay> fill_by_lamp(const gear::Kit& kit, const shoot::Shot& shot,
                                     const std::optional<double>& azimuth) {
     if (kit.lamps.empty()) return std::nullopt;
-    const Plan plan = plan_of(kit, shot);
+    const Plan plan = plan_of(kit, shot, {});
     const auto& unit = kit.lamps.front();
     shoot::Shot made = shot;
     made.lights.push_back({.lamp = unit.id, .power = 1});
@@ -138,7 +138,7 @@ std::optional<FillWay> fill_by_lamp(const gear::Kit& kit, const shoot::Shot& sho
 }  // namespace
 
 std::vector<FillWay> ways_to_fill(const gear::Kit& kit, const shoot::Shot& shot) {
-    const Plan plan = plan_of(kit, shot);
+    const Plan plan = plan_of(kit, shot, {});
     const LightReport now = report_light(plan);
     const auto azimuth = light_azimuth(plan, now);
     constexpr double worth_it = 1.0 / 3, too_much = 1.0 / 3;  // stops

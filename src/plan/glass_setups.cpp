@@ -29,7 +29,7 @@ struct FieldBehind {
     double width = 0, height = 0;
 };
 std::optional<FieldBehind> field_behind(const gear::Kit& kit, const shoot::Shot& shot) {
-    const auto optics = assess(kit, shot).optics;
+    const auto optics = assess(kit, shot, {}).optics;
     if (!optics.field_behind_width || !optics.field_behind_height) return std::nullopt;
     return FieldBehind{.width = std::ceil(*optics.field_behind_width),
                        .height = std::ceil(*optics.field_behind_height)};
@@ -50,7 +50,7 @@ GlassLit bright_field(const gear::Kit& kit, shoot::Shot shot, const FieldBehind&
     shot.background->own_ev100 = lit_card;
     shot.background->reflectance = 0.9;
     shot.background->width = field.width, shot.background->height = field.height;
-    const double now = light::ambient_stops(settings_of(plan_of(kit, shot)), lit_card);
+    const double now = light::ambient_stops(settings_of(plan_of(kit, shot, {})), lit_card);
     shot.exposure.shutter = text::nearest_shutter(shot.exposure.shutter * std::exp2(clean_white - now));
     auto label = fmt::format("Bright field: a lit card {} \u00d7 {}, {} behind, no larger than the field; {}",
                              text::length_text(field.width), text::length_text(field.height),

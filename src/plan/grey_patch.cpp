@@ -15,7 +15,7 @@ namespace {
 /// Every automatic flash at a setting of its unit.
 shoot::Shot as_dialled(const gear::Kit& kit, const shoot::Shot& shot) {
     shoot::Shot dialled = shot;
-    const LightReport light = report_light(plan_of(kit, shot));
+    const LightReport light = report_light(plan_of(kit, shot, {}));
     for (std::size_t i = 0; i < dialled.lights.size(); ++i)
         if (shares_exposure(dialled.lights[i]) && !dialled.lights[i].metered && light.sources[i].suggested_power)
             dialled.lights[i].power = *light.sources[i].suggested_power;
@@ -36,7 +36,7 @@ std::optional<double> stops_from_correct(const PatchReading& reading, double ref
 
 std::optional<double> predicted_stops(const gear::Kit& kit, const shoot::Shot& shot) {
     const shoot::Shot dialled = as_dialled(kit, shot);
-    return report_light(plan_of(kit, dialled)).front_total;
+    return report_light(plan_of(kit, dialled, {})).front_total;
 }
 
 std::vector<Fix> fixes(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
@@ -67,7 +67,7 @@ Parts parts_of(const LightReport& light) {
 }
 
 double total_of(const gear::Kit& kit, const shoot::Shot& shot) {
-    return report_light(plan_of(kit, shot)).front_total.value_or(-100);
+    return report_light(plan_of(kit, shot, {})).front_total.value_or(-100);
 }
 
 /// What the changed shot still misses by, if the frame's difference from the plan stays.
@@ -78,7 +78,7 @@ double missed(const gear::Kit& kit, const shoot::Shot& before, const shoot::Shot
 Fix by_power(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     const shoot::Shot before = as_dialled(kit, shot);
     Fix fix{.lever = shoot::Lever::power, .label = "Power", .shot = before};
-    const auto [flashes, rest] = parts_of(report_light(plan_of(kit, before)));
+    const auto [flashes, rest] = parts_of(report_light(plan_of(kit, before, {})));
     const auto change = change_of_part(flashes, rest, -stops);
     if (!change) {
         fix.label = flashes > 0 ? "Power: the light that stays on is too much alone" : "Power: no flash fires";
@@ -107,7 +107,7 @@ Fix by_power(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
 Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     const shoot::Shot before = as_dialled(kit, shot);
     Fix fix{.lever = shoot::Lever::distance, .label = "Distance", .shot = before};
-    const LightReport light = report_light(plan_of(kit, before));
+    const LightReport light = report_light(plan_of(kit, before, {}));
     if (!light.key || before.lights[*light.key].on_lens) {
         fix.label = light.key ? "Distance: the light hangs on the lens" : "Distance: no light to move";
         return fix;
@@ -120,7 +120,7 @@ Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
         return fix;
     }
     // d^2 + (w/2)^2 shrinks by 2^change, bounce and face counted.
-    const Plan plan = plan_of(kit, before);
+    const Plan plan = plan_of(kit, before, {});
     const shoot::Light& moved = before.lights[key];
     const Source& source = plan.sources[key];
     const double face = source.is_reflector() ? source.set.reflector->diameter
@@ -183,7 +183,7 @@ std::vector<light::Correction>* corrections_of(gear::Kit& kit, const shoot::Shot
 std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
     const shoot::Shot before = as_dialled(kit, shot);
     if (lesson.kept_in != KeptIn::camera && lesson.light >= before.lights.size()) return std::nullopt;
-    const LightReport light = report_light(plan_of(kit, before));
+    const LightReport light = report_light(plan_of(kit, before, {}));
     if (lesson.kept_in == KeptIn::camera) {
         if (!light.automatic) return std::nullopt;
         return lesson.frame_stops - light.automatic->advised - light.automatic->error;
@@ -212,7 +212,7 @@ gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& le
 
 std::optional<double> reading_of(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light) {
     if (light >= shot.lights.size() || !is_lamp(shot.lights[light])) return std::nullopt;
-    const Plan plan = plan_of(kit, shot);
+    const Plan plan = plan_of(kit, shot, {});
     const double ratio = light_at(plan, plan.sources[light], *shot.lights[light].power, 0);
     if (!(ratio > 0)) return std::nullopt;
     return std::log2(ratio) - light::ambient_stops(settings_of(plan), 0);

@@ -92,6 +92,7 @@ std::optional<double> power_for_own(const Plan& plan, const Source& source, doub
 
 /// What the automatic flashes that reach the front have to share; empty: the rest is enough already.
 std::optional<double> share_of_automatics(const Plan& plan, const LightReport& report, const std::vector<Worked>& all) {
+    const double wanted = std::exp2(plan.terms.wishes.brighter.value_or(0));
     double rest = ratio_of(report.ambient_front);
     int automatics = 0;
     for (std::size_t i = 0; i < all.size(); ++i) {
@@ -101,8 +102,8 @@ std::optional<double> share_of_automatics(const Plan& plan, const LightReport& r
         else if (all[i].seen.both() > 0)
             ++automatics;
     }
-    if (automatics == 0 || rest >= 1) return std::nullopt;
-    return (1 - rest) / automatics;
+    if (automatics == 0 || rest >= wanted) return std::nullopt;
+    return (wanted - rest) / automatics;
 }
 
 void give_power(const Plan& plan, LightReport& report, std::vector<Worked>& all) {
@@ -415,7 +416,9 @@ LightReport report_light(const Plan& plan) {
     report_highlight(plan, report);
     report_background(plan, report);
     report.automatic = automatic_exposure(plan, report);
-    if (report.automatic) report.automatic_shutter = plan.shot.exposure.shutter * std::exp2(-*report.front_total);
+    if (report.automatic)
+        report.automatic_shutter =
+            plan.shot.exposure.shutter * std::exp2(plan.terms.wishes.brighter.value_or(0) - *report.front_total);
     report_tones(plan, report);
     report_focusing(plan, report);
     report_colour(plan, report);

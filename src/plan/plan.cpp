@@ -15,7 +15,7 @@ Source source_of(const gear::Kit& kit, const shoot::Light& light) {
             .modifier = shoot::modifier_of(kit, light)};
 }
 
-Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits) {
+Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms) {
     Plan plan{.kit = kit,
               .shot = shot,
               .camera = shoot::camera_of(kit, shot),
@@ -42,9 +42,10 @@ Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits&
         plan.focus = (from + plan.zone->to - plan.extent.depth) / 2;
     }
     plan.focus += shot.sharpness.focus_offset;
-    plan.limits = shot.limits ? shoot::overlaid(*shot.limits, limits) : limits;
+    plan.terms.limits = shot.limits ? shoot::overlaid(*shot.limits, terms.limits) : terms.limits;
+    plan.terms.wishes = shoot::overlaid(shot.wishes, terms.wishes);
     if (const auto& ceiling = plan.camera.iso_max)
-        plan.limits.iso = std::min(*ceiling, plan.limits.iso.value_or(*ceiling));
+        plan.terms.limits.iso = std::min(*ceiling, plan.terms.limits.iso.value_or(*ceiling));
     plan.working_factor = optics::working_factor(plan.at);
     if (!shot.rig.hood_off && !shot.rig.reversing_ring && !shot.rig.front_lens) {
         plan.hood = plan.lens.hood_length.value_or(0);

@@ -46,7 +46,7 @@ Shot plain(const gear::Kit& kit, const char* exercise, int number, const std::st
 
 /// The time that the light that is there asks for at its stop.
 void set_time(const gear::Kit& kit, Shot& shot) {
-    const auto report = plan::assess(kit, shot);
+    const auto report = plan::assess(kit, shot, {});
     if (const auto stops = report.light.ambient_front)
         shot.exposure.shutter = text::nearest_shutter(shot.exposure.shutter * std::exp2(-*stops));
 }
@@ -63,7 +63,7 @@ void light_by_flash(const gear::Kit& kit, Shot& shot, double distance, bool auto
     shot.exposure.shutter = std::max(kit.cameras.front().sync, 1.0 / 125);
     shot.exposure.iso = 200;
     if (automatic) return;
-    const auto report = plan::assess(kit, shot);
+    const auto report = plan::assess(kit, shot, {});
     shot.lights[0].power = report.light.sources.front().suggested_power.value_or(report.light.sources.front().power);
 }
 
@@ -104,7 +104,8 @@ std::vector<Shot> shots_closer(const gear::Kit& kit) {
     // The same size, each its own way, as far as the bag has them.
     if (!kit.tubes.empty()) tubes.rig.tubes = {kit.tubes.front().id};
     if (!kit.closeup_lenses.empty()) glass.rig.closeup_lenses = {kit.closeup_lenses.front().id};
-    const auto at = plan::plan_of(kit, tubes).at.magnification, other = plan::plan_of(kit, glass).at.magnification;
+    const auto at = plan::plan_of(kit, tubes, {}).at.magnification,
+               other = plan::plan_of(kit, glass, {}).at.magnification;
     const double size = std::min(at, other);
     for (auto* shot : {&tubes, &glass}) {
         shot->rig.focus.value = size > 0 ? size : shot->rig.focus.value;
@@ -169,7 +170,7 @@ std::vector<Shot> shots_grounds(const gear::Kit& kit) {
     white.background = shoot::Background{.distance = 40, .reflectance = 0.9};
     if (!white.lights.empty()) {
         white.lights[0].position = {.distance = 300, .azimuth = -20, .elevation = 60};
-        const auto report = plan::assess(kit, white);
+        const auto report = plan::assess(kit, white, {});
         constexpr double clean = 2.4;
         if (report.light.background)
             white.lights[0].power = *white.lights[0].power * std::exp2(clean - *report.light.background);
@@ -189,7 +190,7 @@ std::vector<Shot> shots_spoon(const gear::Kit& kit) {
             const auto& modifier = *std::ranges::max_element(kit.modifiers, {}, &gear::Modifier::diameter);
             shot.lights[0].modifier = modifier.id;
             shot.lights[0].power.reset();
-            const auto report = plan::assess(kit, shot);
+            const auto report = plan::assess(kit, shot, {});
             shot.lights[0].power = report.light.sources.front().power;
         }
         shots.push_back(std::move(shot));
@@ -245,7 +246,7 @@ std::vector<Shot> shots_grain(const gear::Kit& kit) {
     light_by_flash(kit, shot, 250);
     if (!shot.lights.empty()) {
         shot.lights[0].power = 1.0 / 32;
-        const auto report = plan::assess(kit, shot);
+        const auto report = plan::assess(kit, shot, {});
         constexpr double least = 50, most = 3200;
         shot.exposure.iso = text::nearest_iso(
             std::clamp(shot.exposure.iso * std::exp2(-report.light.front_total.value_or(0)), least, most));

@@ -140,12 +140,12 @@ namespace {
 /// Depth of field by what a file of so many pixels can show: two of its pixels blurred into one, as the rows in which
 /// detail stands out are told by it.
 std::optional<double> depth_for_file(const gear::Kit& kit, shoot::Shot shot, const imaging::FrameScan& scan) {
-    const auto sensor = plan::plan_of(kit, shot).sensor;
+    const auto sensor = plan::plan_of(kit, shot, {}).sensor;
     constexpr double blurred = 2;
     shot.sharpness.rule = shoot::BlurRule::pixel;
     shot.sharpness.pixels =
         blurred * std::max(sensor.width_px, sensor.height_px) / static_cast<double>(std::max(scan.width, scan.height));
-    return plan::assess(kit, shot).sharpness.depth_of_field;
+    return plan::assess(kit, shot, {}).sharpness.depth_of_field;
 }
 
 }  // namespace
@@ -164,7 +164,7 @@ Outcome judge_lean(const gear::Kit& kit, const std::vector<Series>& series) {
                             "hand, and let it lean so that both ends are out of focus.",
                             one.shot->name),
                 facts);
-        const auto plan = plan::plan_of(kit, *one.shot);
+        const auto plan = plan::plan_of(kit, *one.shot, {});
         // Across the picture, and along the axis of what leans by its tilt.
         const double field = plan.sensor.height / plan.at.magnification;
         const double lean = std::tan(one.shot->subject.tilt * std::numbers::pi / 180);
@@ -257,11 +257,11 @@ Outcome judge_closer(const gear::Kit& kit, const std::vector<Series>& series) {
     std::vector<double> sizes, corners;
     for (const auto& one : series) {
         const auto& frame = *frames_of(one).back();
-        const auto report = plan::assess(kit, *one.shot);
+        const auto report = plan::assess(kit, *one.shot, {});
         sizes.push_back(frame.scale.value_or(frame.fill && frame.planned_fill && *frame.planned_fill > 0
                                                  ? *frame.fill / *frame.planned_fill
                                                  : 1) *
-                        plan::plan_of(kit, *one.shot).at.magnification);
+                        plan::plan_of(kit, *one.shot, {}).at.magnification);
         const auto& scan = *frame.scan;
         const double middle = fineness(scan, 0.4, 0.4, 0.6, 0.6);
         double corner = 0;
@@ -399,7 +399,7 @@ Outcome judge_distance(const gear::Kit& kit, const std::vector<Series>& series) 
     if (auto more = lacking(series, 1); !more.empty()) return missing(more);
     std::vector<double> stops;
     for (const auto& one : series) {
-        const auto report = plan::assess(kit, *one.shot);
+        const auto report = plan::assess(kit, *one.shot, {});
         std::vector<double> over;
         for (const auto* frame : frames_of(one))
             over.push_back(frame->over_plan.value_or(0) + report.light.front_total.value_or(0));
@@ -587,7 +587,7 @@ Outcome judge_bracket(const gear::Kit& kit, const std::vector<Series>& series) {
     const auto& stack = *inspection.stack;
     std::vector<Fact> facts = {{"frames", number(static_cast<double>(inspection.frames.size()), 6)}};
     if (auto why = spoilt(stack); !why.empty()) return failed(std::move(why), std::move(facts));
-    const auto plan = plan::plan_of(kit, *series[0].shot);
+    const auto plan = plan::plan_of(kit, *series[0].shot, {});
     const int width = inspection.frames[stack.frames.front()].scan->width;
     const double pitch = plan.sensor.width / width, m = plan.at.magnification;
     // Its edges left out, and the toy beside it.
@@ -653,7 +653,7 @@ Outcome judge_grain(const gear::Kit& kit, const std::vector<Series>& series) {
     const auto frames = frames_of(series[0]);
     const auto sharp = std::ranges::count_if(
         frames, [](const auto* frame) { return !missed(*frame) && frame->has_detail && !drawn_down(*frame); });
-    const auto report = plan::assess(kit, *series[0].shot);
+    const auto report = plan::assess(kit, *series[0].shot, {});
     std::vector<Fact> facts = {{"frames", number(static_cast<double>(frames.size()), 6)},
                                {"frozen", number(static_cast<double>(sharp), 6)}};
     if (!report.light.sources.empty() && report.light.sources.front().t05)

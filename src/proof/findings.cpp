@@ -2,6 +2,7 @@
 
 #include "imaging/inspect/lost_detail.hpp"
 #include "imaging/inspect/median.hpp"
+#include "shoot/names.hpp"
 #include "text/text.hpp"
 #include "text/tone.hpp"
 
@@ -185,6 +186,9 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
     const auto look = meant ? meant->report.light.background_look : std::nullopt;
     const bool background = meant && meant->plan.shot.background.has_value();
     const bool white = look == BackgroundLook::white;
+    // What is wished of the ground goes over what the plan makes of it.
+    const auto ground_wish = meant ? meant->plan.terms.wishes.ground : shoot::WantedGround::unsaid;
+    const auto wished = shoot::tones_of(ground_wish);
     for (auto& frame : frames) {
         if (!frame.scan) continue;
         const auto& scan = *frame.scan;
@@ -201,7 +205,7 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
                 area_of(scan.clipped, scan.cell));
         }
         // The plain border of the frame is ground.
-        if (!background || !(look == BackgroundLook::black || white)) continue;
+        if (!background || !(look == BackgroundLook::black || white || wished)) continue;
         std::vector<double> ground;
         const int edge = std::max(2, scan.light.columns / 16);
         for (int y = 0; y < scan.light.rows; ++y)
@@ -213,11 +217,21 @@ void judge_light(std::vector<FrameFacts>& frames, const Meant* meant) {
         if (ground.size() < 30) continue;
         const double stops = std::log2(std::max(median(std::move(ground)), 1e-6) / 0.18);
         constexpr double black_to = -5, white_from = 2.2;
-        if (!white && stops > black_to)
+        if (wished) {
+            constexpr double seen_apart = 0.5;  // stops past its range that one sees
+            const bool dark = stops<wished->from - seen_apart, bright = stops> wished->to + seen_apart;
+            if (dark || bright)
+                add(frame.findings, Code::background, Level::caution,
+                    fmt::format("A {} ground is wished; it came out {}. {}", shoot::name_of(ground_wish),
+                                text::tone_text(stops),
+                                dark ? "More light on it, or a longer time where it has its own."
+                                     : "Move it back, or keep light off it."));
+        }
+        if (!wished && !white && stops > black_to)
             add(frame.findings, Code::background, Level::caution,
                 fmt::format("The ground is not black: {}, black is {:g} below. Move it back, or keep light off it.",
                             text::tone_text(stops), -black_to));
-        if (white && stops < white_from)
+        if (!wished && white && stops < white_from)
             add(frame.findings, Code::background, Level::caution,
                 fmt::format("The ground is not clean white: {}, clean white is {:g} above. More light on it.",
                             text::tone_text(stops), white_from));

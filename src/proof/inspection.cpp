@@ -3,11 +3,11 @@
 #include "findings.hpp"
 #include "imaging/inspect/detail_order.hpp"
 #include "imaging/inspect/median.hpp"
-#include "imaging/render/finder.hpp"
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "plan/picture_shape.hpp"
 #include "plan/stack/stack_plan.hpp"
+#include "render/finder.hpp"
+#include "render/scene.hpp"
 
 #include <fmt/format.h>
 
@@ -76,18 +76,18 @@ std::vector<double> planned_planes(const Meant& meant, const Inspection& inspect
 
 /// The plan's own picture, seen small.
 void see_plan(Meant& meant) {
-    const auto scene = imaging::scene_of(meant.plan, meant.report);
+    const auto scene = render::scene_of(meant.plan, meant.report);
     if (!scene) return;
     constexpr int width = 240;
     const int height = std::max(1, static_cast<int>(std::lround(width * scene->frame_height / scene->frame_width)));
-    const auto frame = imaging::Finder().render(*scene, {.width = width, .height = height});
+    const auto frame = render::Finder().render(*scene, {.width = width, .height = height});
     if (!frame) return;
-    meant.clipped = imaging::clipped(frame->light).white;
+    meant.clipped = render::clipped(frame->light).white;
     meant.picture = imaging::CellMap(width, height);
     for (std::size_t i = 0; i < frame->light.pixels.size(); ++i) {
         const auto& pixel = frame->light.pixels[i];
         meant.picture.values[i] = 0.2126f * pixel[0] + 0.7152f * pixel[1] + 0.0722f * pixel[2];
-        meant.subject.push_back(frame->depth[i] != imaging::FinderFrame::no_subject);
+        meant.subject.push_back(frame->depth[i] != render::FinderFrame::no_subject);
         meant.depth.push_back(frame->depth[i]);
     }
 }
@@ -287,7 +287,7 @@ std::optional<Inspection> judge(std::vector<FrameFacts> frames, const Request& r
     Inspection inspection{.frames = std::move(frames), .stack = {}, .planes = request.planes};
     std::optional<Meant> meant;
     if (request.kit && request.shot) {
-        meant.emplace(Meant{.plan = plan::plan_of(*request.kit, *request.shot), .report = {}});
+        meant.emplace(Meant{.plan = plan::plan_of(*request.kit, *request.shot, request.terms), .report = {}});
         meant->report = plan::assess(meant->plan);
         see_plan(*meant);
     }

@@ -49,7 +49,7 @@ void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     constexpr double worth_it = 0.2, much = 3, apart = 0.15;  // stops
     if (std::abs(stops) < worth_it || std::abs(stops) > much || imaging::median(off) > apart) return;
     const auto planned = plan::predicted_stops(kit, shot);
-    const auto report = plan::assess(plan::plan_of(kit, shot));
+    const auto report = plan::assess(plan::plan_of(kit, shot, {}));
     const auto& sources = report.light.sources;
     const auto main = std::ranges::max_element(sources, {}, [](const auto& one) { return one.share.value_or(0); });
     constexpr double mostly = 0.6;
@@ -84,7 +84,7 @@ void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     constexpr std::size_t enough = 6;  // frames
     const double step = inspection.step();
     if (stack.frames.size() < enough || !(step > 0) || !stack.moved.empty()) return;
-    const auto plan = plan::plan_of(kit, shot);
+    const auto plan = plan::plan_of(kit, shot, {});
     const auto report = plan::assess(plan);
     const auto* scan = inspection.frames[stack.frames.front()].scan.get();
     // A disc of that many pixels is spread over so many steps: what a step is follows from the optics.
@@ -164,7 +164,7 @@ void of_depth(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     auto other = shot;
     other.subject.depth = offer.depth;
     const auto frames = [&](const shoot::Shot& of) {
-        return static_cast<long>(plan::assess(plan::plan_of(kit, of)).capture.frames);
+        return static_cast<long>(plan::assess(plan::plan_of(kit, of, {})).capture.frames);
     };
     const long before = frames(shot), after = frames(other);
     offer.text = fmt::format(
@@ -196,7 +196,7 @@ bool is_sharp(const FrameFacts& frame, double best, double spare) {
 /// Single frames of what is left to chance, those that no look has counted: sharp where they have to be, or not.
 void of_odds(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
     if (inspection.stack || shot.capture.mode != shoot::CaptureMode::single) return;
-    const auto plan = plan::plan_of(kit, shot);
+    const auto plan = plan::plan_of(kit, shot, {});
     if (!plan::assess(plan).chance) return;
     double best = -std::numeric_limits<double>::infinity(), limit = std::numeric_limits<double>::infinity();
     for (const auto& frame : inspection.frames) {

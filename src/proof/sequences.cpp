@@ -123,7 +123,10 @@ Sorted judged(Sequence sequence, const std::vector<FrameFacts>& facts, const sho
     Sorted sorted{.sequence = std::move(sequence), .summary = {}, .shot = {}};
     if (shoot) sorted.shot = shot_of(sorted.sequence, *shoot);
     const auto* shot = sorted.shot ? &shoot->shots[*sorted.shot] : nullptr;
-    Request request{.files = sorted.sequence.files, .kit = shot ? &shoot->kit : nullptr, .shot = shot};
+    Request request{.files = sorted.sequence.files,
+                    .kit = shot ? &shoot->kit : nullptr,
+                    .shot = shot,
+                    .terms = shot ? shoot::terms_of(*shoot, *shot) : shoot::Terms()};
     const bool many = facts.size() > 1;
     auto inspection = *judge(facts, request);
     const bool planned_single = shot && shot->capture.mode == shoot::CaptureMode::single;
@@ -202,7 +205,7 @@ std::optional<std::size_t> shot_of(const Sequence& sequence, const shoot::Shoot&
     std::vector<std::pair<double, std::size_t>> fits;  // how far off in frames, shot
     for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
         const auto& shot = shoot.shots[i];
-        const auto plan = plan::plan_of(shoot.kit, shot);
+        const auto plan = plan::plan_of(shoot.kit, shot, shoot::terms_of(shoot, shot));
         const auto report = plan::assess(plan);
         constexpr double sixth = 1.0 / 6;
         if (!near(exif.f_number, report.optics.displayed_f_number, sixth / 2) ||

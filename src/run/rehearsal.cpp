@@ -112,7 +112,7 @@ Trouble sized_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPl
                       std::size_t frame) {
     Trouble trouble{.kind = kind, .frame = frame};
     if (kind == TroubleKind::subject_moves)
-        trouble.size = plan::assess(kit, shot).optics.field_width.value_or(shot.subject.width) * touch;
+        trouble.size = plan::assess(kit, shot, {}).optics.field_width.value_or(shot.subject.width) * touch;
     if (kind == TroubleKind::rig_slips)
         trouble.size =
             std::max(step_of(plan) * slip_steps, (plan.frames.back().plane - plan.frames.front().plane) * slip_share);

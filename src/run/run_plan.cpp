@@ -57,8 +57,8 @@ void repeat_for(const shoot::Lapse& lapse, const plan::LapseReport& report, RunP
 }  // namespace
 
 RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder) {
-    const auto report = plan::assess(kit, shot);
-    const auto plan = plan::plan_of(kit, shot);
+    const auto report = plan::assess(kit, shot, {});
+    const auto plan = plan::plan_of(kit, shot, {});
     const auto& cost = report.capture.cost;
     RunPlan run{
         .id = std::move(id),

@@ -19,14 +19,14 @@ Session::Session(std::unique_ptr<devices::BenchDevices> devices, Journal journal
 
 Session::Made Session::begin(const Wish& wish, const RunFolders& folders, const devices::DeviceSettings& settings,
                              RunOptions options) {
-    if (const auto refusal = run_refusal(plan::plan_of(wish.kit, wish.shot), plan::assess(wish.kit, wish.shot)))
+    if (const auto refusal = run_refusal(plan::plan_of(wish.kit, wish.shot, {}), plan::assess(wish.kit, wish.shot, {})))
         return storage::ReadError{"shot " + wish.shot.id, *refusal};
     const auto id = next_run_id(folders.journals, wish.shot.id);
     auto plan = make_run_plan(wish.kit, wish.shot, id, folders.frames_apart ? folders.journals / id : folders.journals);
     if (wish.tests) plan = test_plan(plan);
     if (wish.again) plan = retake_plan(plan, *wish.again);
     if (wish.tries > 1) {
-        const auto chance = plan::assess(wish.kit, wish.shot).chance;
+        const auto chance = plan::assess(wish.kit, wish.shot, {}).chance;
         plan = tries_plan(plan, wish.tries, chance ? chance->seconds_a_try : 0);
         // What the trigger missed is a try like any other.
         options.dim_stops = std::numeric_limits<double>::infinity();

@@ -141,6 +141,17 @@ const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::strin
     return found == runs.end() ? none : found->second;
 }
 
+Terms terms_of(const Shoot& shoot, const Shot& shot) {
+    Terms terms = shoot.terms;
+    const auto asks_white = [&](const Delivery& delivery) {
+        const auto outlet = std::ranges::find(shoot.outlets, delivery.outlet, &Outlet::id);
+        return outlet != shoot.outlets.end() && outlet->ground == Ground::white;
+    };
+    if (shot.wishes.ground == WantedGround::unsaid && std::ranges::any_of(shot.deliveries, asks_white))
+        terms.wishes.ground = WantedGround::white;
+    return terms;
+}
+
 }  // namespace poquito::shoot
 
 template class std::vector<poquito::shoot::PowerSet>;

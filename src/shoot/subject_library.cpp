@@ -16,6 +16,8 @@ void fill_from(Shot& shot, const gear::Kit& kit, const LibrarySubject& entry) {
     constexpr double fill = 0.6;
     shot.subject = entry.subject;
     shot.capture.slice = entry.zone;
+    shot.freeze = entry.freeze;
+    if (entry.still || shot.tries) own_tries(shot).still = entry.still;
     shot.sharpness.focus_offset = 0;
     shot.rig.focus = {.by = FocusBy::magnification, .value = magnification_for_fill(sensor, shot.subject, fill)};
 }
@@ -33,6 +35,8 @@ std::vector<std::string> assumed(const Shot& shot, const std::vector<LibrarySubj
     if (is.reflectance == was.reflectance)
         words.push_back(fmt::format("{} % reflectance", text::number_text(is.reflectance * 100, 2)));
     if (is.speed == was.speed && is.speed > 0) words.push_back(fmt::format("moves {}/s", text::length_text(is.speed)));
+    if (found->still && shot.tries && shot.tries->still == found->still)
+        words.push_back(fmt::format("sits still {} % of the time", text::number_text(*found->still * 100, 2)));
     if (is.sway_amplitude == was.sway_amplitude && is.sway_amplitude > 0)
         words.push_back(fmt::format("sways {}", text::length_text(is.sway_amplitude)));
     if (is.nearest == was.nearest && is.nearest)

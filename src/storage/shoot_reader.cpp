@@ -436,7 +436,8 @@ Shoot read_document(const Json& document) {
     }
     if (const auto packing = object.find("packing")) shoot.packing = read_record<Packing>(*packing, shoot.kit);
     check_relations(shots, shoot);
-    if (const auto limits = object.find("limits")) shoot.limits = read_record<Limits>(*limits, shoot.kit);
+    if (const auto limits = object.find("limits")) shoot.terms.limits = read_record<Limits>(*limits, shoot.kit);
+    if (const auto wishes = object.find("wishes")) shoot.terms.wishes = read_record<Wishes>(*wishes, shoot.kit);
     if (const auto purpose = object.find("purpose")) shoot.purpose = read_record<Output>(*purpose, shoot.kit);
     if (const auto day = object.find("workday")) shoot.workday = read_record<Workday>(*day, shoot.kit);
     if (const auto site = object.find("site")) shoot.site = read_site(*site, shoot.kit);

@@ -228,7 +228,8 @@ std::string write_shoot(const Shoot& shoot) {
                  {"shots", std::move(shots)}};
     if (shoot.workday != Workday{}) json["workday"] = write_record(shoot.workday);
     if (shoot.site != Site{}) json["site"] = write_record(shoot.site);
-    if (shoot.limits != Limits{}) json["limits"] = write_record(shoot.limits);
+    if (shoot.terms.limits != Limits{}) json["limits"] = write_record(shoot.terms.limits);
+    if (shoot.terms.wishes != Wishes{}) json["wishes"] = write_record(shoot.terms.wishes);
     if (shoot.purpose) json["purpose"] = write_record(*shoot.purpose);
     if (!shoot.power_sets.empty()) {
         json["power_sets"] = Json::array();

@@ -35,6 +35,7 @@ std::string substituted(std::string_view expression, const Bindings& bindings) {
 
 std::vector<Figure> figures(const advice::Assessment& assessment) {
     Sheet sheet(assessment);
+    sheet.worth();
     sheet.reach();
     sheet.depth();
     sheet.light();

@@ -32,6 +32,7 @@ class Sheet {
     void depth();
     void light();
     void run();
+    void worth();
 
   private:
     const plan::Plan& plan_;

@@ -164,14 +164,14 @@ const std::vector<RuleCase>& cases() {
          [](Shoot& shoot, Shot& shot) {
              shot.capture.mode = CaptureMode::stack;
              shot.subject.depth = 90;
-             const auto report = assess(shoot.kit, shot);
+             const auto report = assess(shoot.kit, shot, {});
              shoot.kit.lenses[0].optics.length += *report.capture.stack->rail()->clearance + 5;
          }},
         {"lens-comes-near", false,
          [](Shoot& shoot, Shot& shot) {
              shot.capture.mode = CaptureMode::stack;
              shot.subject.depth = 90;
-             const auto report = assess(shoot.kit, shot);
+             const auto report = assess(shoot.kit, shot, {});
              shoot.kit.lenses[0].optics.length += *report.capture.stack->rail()->clearance - 5;
          }},
         {"steps-unmeasured", false,
@@ -510,6 +510,40 @@ const std::vector<RuleCase>& cases() {
              shot.subject.depth = 12;
              shot.capture.slice = Slice{.from = 2, .to = 2.1};
          }},
+        {"ground-not-as-wished", true,
+         [](Shoot&, Shot& shot) {
+             shot.wishes.ground = WantedGround::black;
+             shot.background = Background{.distance = 1000, .reflectance = 0.5};
+             shot.lights = {test::plain_light()};
+             shot.lights[0].power.reset();
+         }},
+        {"ground-not-soft", true,
+         [](Shoot&, Shot& shot) {
+             shot.wishes.softness = 0.2;
+             shot.background = Background{.distance = 30};
+         }},
+        {"lit-not-as-wished", false,
+         [](Shoot&, Shot& shot) {
+             shot.wishes.lit_by = WantedLight::flash;
+             shot.lights.clear();
+             shot.ambient = Ambient{.ev100 = 12};
+         }},
+        {"movement-not-drawn", true,
+         [](Shoot&, Shot& shot) {
+             shot.wishes.movement = WantedMovement::drawn;
+             shot.rig.support = Support::sturdy_head;
+             shot.subject.speed = 40;
+             shot.lights.clear();
+             shot.ambient = Ambient{.ev100 = 14};
+             shot.exposure = {.f_number = 5.6, .shutter = 1.0 / 500, .iso = 400};
+         }},
+        {"contrast-not-as-wished", false,
+         [](Shoot&, Shot& shot) {
+             shot.wishes.contrast = WantedContrast::soft;
+             shot.lights = {test::plain_light()};
+             shot.lights[0].power.reset();
+             shot.lights[0].position = {.distance = 500, .azimuth = 70, .elevation = 0};
+         }},
         {"iso-over-limit", true,
          [](Shoot&, Shot& shot) {
              shot.limits = Limits{.iso = 800};
@@ -612,7 +646,7 @@ TEST_CASE("a flash that starves is given less power first, then a slower pace", 
     shot.lights = {{.flash = "flash", .position = {.distance = 660}, .power = 1.0 / 16}};
     shoot.kit.flashes[0].recycle_full = 2.5;
     const auto note = [&]() -> std::optional<Note> {
-        const auto advice = advise(shoot.kit, shot);
+        const auto advice = advise(shoot.kit, shot, {});
         const auto found = std::ranges::find(advice.notes, "recycle-slow", &Note::code);
         return found == advice.notes.end() ? std::nullopt : std::optional(*found);
     };
@@ -621,7 +655,7 @@ TEST_CASE("a flash that starves is given less power first, then a slower pace", 
     const auto taken = *note()->remedy;
     CHECK(taken.shot.exposure.iso > shot.exposure.iso);
     // The same light, from less power: all frames are whole then.
-    const auto before = assess(shoot.kit, shot), after = assess(shoot.kit, taken.shot);
+    const auto before = assess(shoot.kit, shot, {}), after = assess(shoot.kit, taken.shot, {});
     CHECK_THAT(*after.light.front_total, Catch::Matchers::WithinAbs(*before.light.front_total, 1e-9));
     CHECK_FALSE(after.light.sources[0].whole_frames);
     // Where ISO may not rise, the pace goes.
@@ -630,13 +664,13 @@ TEST_CASE("a flash that starves is given less power first, then a slower pace", 
     const auto slower = *note()->remedy;
     CHECK(slower.shot.exposure == shot.exposure);
     CHECK(slower.shot.capture.interval.value() > 0.1);
-    CHECK_FALSE(assess(shoot.kit, slower.shot).light.sources[0].whole_frames);
+    CHECK_FALSE(assess(shoot.kit, slower.shot, {}).light.sources[0].whole_frames);
     // An interval that was set is the person's own: whichever gives more, all frames are whole then.
     shot.limits.reset();
     shot.capture.cadence.reset();
     shot.capture.interval = 0.1;
     REQUIRE(note());
-    CHECK_FALSE(assess(shoot.kit, note()->remedy->shot).light.sources[0].whole_frames);
+    CHECK_FALSE(assess(shoot.kit, note()->remedy->shot, {}).light.sources[0].whole_frames);
     // A tenth as many frames, and nothing is said.
     shot.capture.overlap = 0.25;
     CHECK_FALSE(note());
@@ -647,7 +681,7 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
         INFO(rule.code);
         auto shoot = test::plain_shoot();
         rule.provoke(shoot, shoot.shots[0]);
-        const auto advice = advise(shoot.kit, shoot.shots[0]);
+        const auto advice = advise(shoot.kit, shoot.shots[0], {});
         const Note* note = find_note(advice, rule.code);
         REQUIRE(note);
         CHECK_FALSE(note->text.empty());
@@ -656,7 +690,7 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
         if (!note->remedy) continue;
         CHECK_FALSE(note->remedy->label.empty());
         CHECK(note->remedy->shot != shoot.shots[0]);
-        const auto after = advise(shoot.kit, note->remedy->shot);
+        const auto after = advise(shoot.kit, note->remedy->shot, {});
         // Gone, or less: a move that is worth taking need not be all of it.
         if (find_note(after, rule.code)) CHECK(note->remedy->gain >= worth_offering);
     }
@@ -681,7 +715,7 @@ TEST_CASE("a sound plan is left in peace", "[shoot][advice]") {
     shot.lights = {test::plain_light()};
     shot.ambient = Ambient{.ev100 = 3};
     shot.exposure.shutter = 0.01;
-    const auto advice = advise(shoot.kit, shot);
+    const auto advice = advise(shoot.kit, shot, {});
     for (const auto& note : advice.notes) {
         INFO(note.code << ": " << note.text);
         CHECK(note.level == Level::info);
@@ -691,20 +725,20 @@ TEST_CASE("a sound plan is left in peace", "[shoot][advice]") {
 TEST_CASE("gear that reaches a magnification is found in the kit, fewest pieces first", "[shoot][advice]") {
     auto shoot = test::plain_shoot();
     shoot.shots[0].rig.focus.value = 1.15;
-    const auto advice = advise(shoot.kit, shoot.shots[0]);
+    const auto advice = advise(shoot.kit, shoot.shots[0], {});
     const Note* note = find_note(advice, "magnification-out-of-reach");
     REQUIRE(note);
     CHECK(note->text.find("Tube 20 mm") != std::string::npos);
-    CHECK_THAT(assess(shoot.kit, note->remedy->shot).optics.magnification, same(1.15));
+    CHECK_THAT(assess(shoot.kit, note->remedy->shot, {}).optics.magnification, same(1.15));
     shoot.shots[0].rig.focus.value = 30;
-    const auto hopeless = advise(shoot.kit, shoot.shots[0]);
+    const auto hopeless = advise(shoot.kit, shoot.shots[0], {});
     CHECK(find_note(hopeless, "magnification-out-of-reach")->remedy == nullptr);
 }
 
 TEST_CASE("notes come worst first", "[shoot][advice]") {
     auto shoot = test::plain_shoot();
     shoot.shots[0].rig.focus.value = 30;
-    const auto advice = advise(shoot.kit, shoot.shots[0]);
+    const auto advice = advise(shoot.kit, shoot.shots[0], {});
     REQUIRE(advice.notes.size() > 2);
     CHECK(advice.notes.front().level == Level::stop);
     CHECK(std::ranges::is_sorted(advice.notes, std::ranges::greater(), &Note::level));
@@ -714,14 +748,14 @@ TEST_CASE("stations stand as the notes, the checklist and the proof leave them",
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.subject.depth = 0.1;
-    const auto standing_of = [&](Station station) { return standing(assessment_of(shoot.kit, shot), station); };
+    const auto standing_of = [&](Station station) { return standing(assessment_of(shoot.kit, shot, {}), station); };
     CHECK(standing_of(Station::reach) == Standing::settled);
     CHECK(standing_of(Station::light) == Standing::open);
     CHECK(standing_of(Station::run) == Standing::open);
     CHECK(standing_of(Station::proof) == Standing::open);
     shot.subject.depth = 12;  // far more than one frame holds
     CHECK(standing_of(Station::depth) == Standing::doubtful);
-    for (const auto& item : advise(shoot.kit, shot).checklist) shot.checked.push_back(item.id);
+    for (const auto& item : advise(shoot.kit, shot, {}).checklist) shot.checked.push_back(item.id);
     CHECK(standing_of(Station::run) == Standing::settled);
     shot.proof = {{.verdict = Verdict::redo}};
     CHECK(standing_of(Station::proof) == Standing::doubtful);

@@ -13,7 +13,7 @@ using namespace poquito;
 namespace {
 
 std::vector<advice::BetterOdds> ways(const shoot::Shoot& shoot) {
-    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0], shoot.limits);
+    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0], shoot.terms);
     return advice::better_odds(plan, plan::assess(plan));
 }
 
@@ -38,7 +38,7 @@ TEST_CASE("ways to better odds are true of the shot they make, the likeliest fir
         CAPTURE(one.text, one.price);
         auto taken = shoot;
         taken.shots[0] = one.shot;
-        const auto plan = plan::plan_of(taken.kit, taken.shots[0], taken.limits);
+        const auto plan = plan::plan_of(taken.kit, taken.shots[0], taken.terms);
         const auto chance = plan::assess(plan).chance;
         CHECK((chance ? chance->chance : 1) == one.chance);
         CHECK(one.times >= 1.1);
@@ -65,9 +65,9 @@ TEST_CASE("no way passes the limits, and none is offered where nothing is left t
     auto& shot = shoot.shots[0];
     shot.subject.sway_amplitude = 1.5;
     shot.exposure = {.f_number = 8, .shutter = 1.0 / 125, .iso = 200};
-    shoot.limits.iso = 200;
+    shoot.terms.limits.iso = 200;
     for (const auto& one : ways(shoot)) CHECK(one.shot.exposure.iso <= 200);
-    shoot.limits.iso = 400;
+    shoot.terms.limits.iso = 400;
     CHECK(std::ranges::any_of(ways(shoot), [](const auto& one) { return one.shot.exposure.iso == 400; }));
     CHECK_FALSE(find(ways(shoot), "Brace it"));  // it stands on nothing that sways
 }
@@ -82,7 +82,7 @@ TEST_CASE("no size is offered that the set-up does not reach", "[advice][chance]
         shot.rig.focus = {.by = shoot::FocusBy::magnification, .value = m};
         return std::ranges::count_if(ways(shoot), [](const auto& one) { return one.text.starts_with("Smaller"); });
     };
-    const auto range = plan::assess(shoot.kit, shot).optics.range;
+    const auto range = plan::assess(shoot.kit, shot, {}).optics.range;
     REQUIRE(range.least > 0.1);
     CHECK(sizes(range.least * 1.01) == 0);
     CHECK(sizes(range.least / 0.6) == 1);  // seven tenths of it, not half
@@ -112,17 +112,17 @@ TEST_CASE("too slow a flash holds nothing, less power that does is offered, and 
     // As much as its least power leaves is wanted; at full power it lights far longer.
     shot.lights[0].power = 1;
     constexpr double pitch = 0.004;
-    shot.freeze->wanted_blur = plan::assess(shoot.kit, shot).freeze->rows.back().blur / pitch * 1.1;
-    const auto report = plan::assess(shoot.kit, shot);
+    shot.freeze->wanted_blur = plan::assess(shoot.kit, shot, {}).freeze->rows.back().blur / pitch * 1.1;
+    const auto report = plan::assess(shoot.kit, shot, {});
     REQUIRE(report.freeze->brightest_that_freezes);
     REQUIRE(report.chance->hangs_on(plan::ChanceCause::flash));
     CHECK(report.chance->chance < 1e-3);
-    shoot.limits.iso = 25600;
+    shoot.terms.limits.iso = 25600;
     const auto all = ways(shoot);
     const auto* less = find(all, "Less power");
     REQUIRE(less);
     CHECK(less->chance > 0.1);
-    const auto after = plan::assess(shoot.kit, less->shot);
+    const auto after = plan::assess(shoot.kit, less->shot, {});
     for (const auto& cause : after.chance->causes)
         if (cause.cause == plan::ChanceCause::flash) CHECK(cause.share > 0.85);
     CHECK_FALSE(find(all, "Throw from nearer"));  // which alone shows a streak all the same
@@ -138,7 +138,7 @@ TEST_CASE("what swings is held by a flash that makes the exposure", "[advice][ch
     const auto all = ways(shoot);
     const auto* lit = find(all, "Light it by flash");
     REQUIRE(lit);
-    const auto report = plan::assess(plan::plan_of(shoot.kit, lit->shot));
+    const auto report = plan::assess(plan::plan_of(shoot.kit, lit->shot, {}));
     CHECK(report.motion.frozen_by_flash);
     CHECK(lit->chance > 0.9);
     CHECK(lit->shot.exposure.iso <= 400);

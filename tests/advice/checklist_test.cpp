@@ -19,7 +19,7 @@ namespace {
 
 /// The text of an item; empty where the plan does not call for it.
 std::string item(const Shoot& shoot, const std::string& id) {
-    const auto advice = advise(shoot.kit, shoot.shots[0]);
+    const auto advice = advise(shoot.kit, shoot.shots[0], {});
     const auto found = std::ranges::find(advice.checklist, id, &ChecklistItem::id);
     return found == advice.checklist.end() ? std::string() : found->text;
 }
@@ -92,10 +92,10 @@ TEST_CASE("shake is checked where nothing freezes it, an interval where one is s
 TEST_CASE("ticks hold for what the plan still calls for", "[shoot][checklist]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
-    for (const auto& entry : advise(shoot.kit, shot).checklist) shot.checked.push_back(entry.id);
-    CHECK(all_ticked(shot, advise(shoot.kit, shot).checklist));
+    for (const auto& entry : advise(shoot.kit, shot, {}).checklist) shot.checked.push_back(entry.id);
+    CHECK(all_ticked(shot, advise(shoot.kit, shot, {}).checklist));
     shot.lights = {test::plain_light()};  // a new item, not ticked
-    CHECK_FALSE(all_ticked(shot, advise(shoot.kit, shot).checklist));
+    CHECK_FALSE(all_ticked(shot, advise(shoot.kit, shot, {}).checklist));
     CHECK(is_ticked(shot, "card"));
 }
 
@@ -103,7 +103,7 @@ TEST_CASE("gear that must be set by hand is on the list", "[shoot][checklist]") 
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     const auto text = [&](const std::string& id) {
-        for (const auto& item : advise(shoot.kit, shot).checklist)
+        for (const auto& item : advise(shoot.kit, shot, {}).checklist)
             if (item.id == id) return item.text;
         return std::string();
     };
@@ -136,7 +136,7 @@ TEST_CASE("every item says what goes wrong without it", "[shoot][checklist]") {
     for (unsigned seed = 0; seed < 200; ++seed) {
         const auto shoot = test::random_shoot(seed);
         for (const auto& shot : shoot.shots)
-            for (const auto& one : advise(shoot.kit, shot).checklist) {
+            for (const auto& one : advise(shoot.kit, shot, {}).checklist) {
                 INFO("seed " << seed << ", " << one.id);
                 CHECK(one.why.size() > 20);
                 CHECK(one.why.back() == '.');
@@ -159,7 +159,7 @@ TEST_CASE("what is checked before a run is what the plan calls for", "[shoot][ch
     CHECK(says(item(shoot, "backlash"), "forwards again"));
     CHECK(says(item(shoot, "test-frame"), "both ends"));
     shot.lights = {test::plain_light()};
-    const auto frames = assess(shoot.kit, shot).capture.frames;
+    const auto frames = assess(shoot.kit, shot, {}).capture.frames;
     CHECK(item(shoot, "charge") == "Flash charged for " + std::to_string(static_cast<int>(frames)) + " flashes");
     shoot.kit.cameras[0].card_space = frames * 30 * 4;
     CHECK(says(item(shoot, "card"), "25 % of what was free"));

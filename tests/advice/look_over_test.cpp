@@ -16,7 +16,7 @@ using namespace poquito::advice;
 namespace {
 
 std::vector<ProofPoint> points(const Shoot& shoot) {
-    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0]);
+    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0], {});
     return look_over(plan, plan::assess(plan));
 }
 
@@ -38,7 +38,7 @@ TEST_CASE("a stack is looked over at both ends, between its frames and for what 
     shot.capture.mode = CaptureMode::stack;
     for (const char* id : {"first-frame", "last-frame", "neighbours", "nothing-moved"}) CHECK(point(shoot, id));
     CHECK_FALSE(point(shoot, "sharp-there"));
-    const auto report = plan::assess(shoot.kit, shot);
+    const auto report = plan::assess(shoot.kit, shot, {});
     CHECK(tells(point(shoot, "neighbours")->seen, text::length_text(*report.capture.step)));
     CHECK(tells(point(shoot, "first-frame")->otherwise, text::length_text(2 * *report.capture.step)));
     CHECK(tells(point(shoot, "first-frame")->seen, "nearest point"));
@@ -57,7 +57,7 @@ TEST_CASE("frames are compared for missed flashes only where flashes fire frame 
     CHECK_FALSE(point(shoot, "every-frame-lit"));
     shot.lights = {{.flash = "flash", .position = {.distance = 500}, .power = 0.25}};
     REQUIRE(point(shoot, "every-frame-lit"));
-    const auto report = plan::assess(shoot.kit, shot);
+    const auto report = plan::assess(shoot.kit, shot, {});
     const double pace = std::max(report.capture.interval, report.capture.recycle);
     CHECK(tells(point(shoot, "every-frame-lit")->otherwise, text::time_text(1.5 * pace)));
     shot.capture.mode = CaptureMode::single;

@@ -47,7 +47,7 @@ Shoot field_shoot(Random& random) {
 
 /// Worth of a shot as it would be taken; below 0 where it passes a limit that the plan keeps.
 double worth_at(const gear::Kit& kit, const Shot& shot, const Limits& limits, const WholePlan& of) {
-    const auto plan = plan::plan_of(kit, shot, limits);
+    const auto plan = plan::plan_of(kit, shot, {limits});
     const auto report = plan::assess(plan);
     if (of.keeps_limits && excess_of(plan, report).any()) return -1;
     if (shot.capture.mode == CaptureMode::stack && report.capture.frames <= 1) return -1;
@@ -70,7 +70,7 @@ TEST_CASE("no setting beside that of a plan is worth more", "[advice][plans]") {
         const auto shoot = field_shoot(random);
         const auto& shot = shoot.shots.front();
         const Limits limits = stated_limits(random);
-        for (const auto& plan : whole_plans(shoot.kit, shot, limits)) {
+        for (const auto& plan : whole_plans(shoot.kit, shot, {limits})) {
             const auto& now = plan.shot.exposure;
             const auto& lens = shoot.kit.lenses.front().optics;
             const bool flash = plan.lit == Lit::flash || plan.lit == Lit::fill;
@@ -91,7 +91,7 @@ TEST_CASE("no setting beside that of a plan is worth more", "[advice][plans]") {
                 if (flash && e.shutter < shoot.kit.cameras.front().sync * 0.999) return;
                 if (flash) power_times(one, std::pow(e.f_number / now.f_number, 2) * now.iso / e.iso);
                 const double there = worth_at(shoot.kit, one, limits, plan);
-                const auto then = plan::assess(shoot.kit, one);
+                const auto then = plan::assess(shoot.kit, one, {});
                 const auto ratio = [](const std::optional<double>& stops) { return stops ? std::exp2(*stops) : 0; };
                 // Across the line between flash and fill it is another way.
                 if (flash && (ratio(then.light.continuous) > ratio(then.light.flash)) != (plan.lit == Lit::fill))
@@ -118,12 +118,12 @@ TEST_CASE("what a plan promises is what is reported once it is taken", "[advice]
         const auto shoot = field_shoot(random);
         const auto& shot = shoot.shots.front();
         const Limits limits = stated_limits(random);
-        const auto plans = whole_plans(shoot.kit, shot, limits);
+        const auto plans = whole_plans(shoot.kit, shot, {limits});
         REQUIRE(plans.size() >= 2);
         bool good = true;
         for (const auto& made : plans) {
             INFO(i << " " << plan_name(made));
-            const auto plan = plan::plan_of(shoot.kit, made.shot, limits);
+            const auto plan = plan::plan_of(shoot.kit, made.shot, {limits});
             const auto report = plan::assess(plan);
             CHECK(report.capture.frames == made.report.capture.frames);
             CHECK(report.light.front_total == made.report.light.front_total);
@@ -143,7 +143,8 @@ TEST_CASE("what a plan promises is what is reported once it is taken", "[advice]
                     made.gives_up, [](const GivenUp& given) { return given.what.find("_max") != std::string::npos; }));
             }
             for (std::size_t k = 0; k < made.shot.lights.size(); ++k)
-                if (const auto& power = made.shot.lights[k].power; power && !made.shot.lights[k].off)
+                if (const auto& power = made.shot.lights[k].power;
+                    power && plan::is_flash(made.shot.lights[k]) && !made.shot.lights[k].off)
                     CHECK(*power >= plan.sources[k].flash->scale.least * (1 - 1e-9));
             CHECK_FALSE(made.why.empty());
             CHECK_FALSE(made.sentence.empty());
@@ -162,7 +163,7 @@ TEST_CASE("what is to be given up first is what goes", "[advice][plans]") {
     shot.lights.clear();
     const auto single = [&](std::vector<Loss> order) {
         const Limits limits{.give_up = std::move(order)};
-        return find(whole_plans(shoot.kit, shot, limits), School::single_ambient)->shot.exposure;
+        return find(whole_plans(shoot.kit, shot, {limits}), School::single_ambient)->shot.exposure;
     };
     const auto noisy = single({Loss::iso, Loss::background, Loss::time, Loss::depth, Loss::motion}),
                thin = single({Loss::depth, Loss::background, Loss::time, Loss::motion, Loss::iso});
@@ -176,10 +177,10 @@ TEST_CASE("a live subject is not stacked, a still one is", "[advice][plans]") {
     shot.subject.depth = 7;
     shot.ambient = Ambient{.ev100 = 12};
     shot.lights.clear();
-    CHECK(whole_plans(shoot.kit, shot, usual_limits()).front().shot.capture.mode == CaptureMode::stack);
+    CHECK(whole_plans(shoot.kit, shot, {usual_limits()}).front().shot.capture.mode == CaptureMode::stack);
     shot.subject.traits = {"living"};
     shot.subject.speed = 5;
-    CHECK_FALSE(is_stack(whole_plans(shoot.kit, shot, usual_limits()).front().school));
+    CHECK_FALSE(is_stack(whole_plans(shoot.kit, shot, {usual_limits()}).front().school));
 }
 
 TEST_CASE("with a tripod in the bag one frame on it stands among the ways, and what is in the hand stays there",

@@ -30,8 +30,8 @@ struct Try {
     Shot& shot() { return shoot.shots[0]; }
     gear::Camera& camera() { return shoot.kit.cameras.front(); }
     optics::Lens& lens() { return shoot.kit.lenses.front().optics; }
-    plan::Report report() { return plan::assess(shoot.kit, shoot.shots[0]); }
-    std::vector<Note> notes() { return advise(shoot.kit, shoot.shots[0]).notes; }
+    plan::Report report() { return plan::assess(shoot.kit, shoot.shots[0], {}); }
+    std::vector<Note> notes() { return advise(shoot.kit, shoot.shots[0], {}).notes; }
     Shoot shoot = test::plain_shoot();
 };
 
@@ -210,7 +210,7 @@ TEST_CASE("clear sun: f/8, 1/300, ISO 250, cloud: f/5, 1/150, ISO 500, one key g
     shot.rig.support = Support::hand;
     const auto before = shot;
     const auto limits = usual_limits();
-    shot.other_light = prepare_other_light(at.shoot.kit, shot, limits);
+    shot.other_light = prepare_other_light(at.shoot.kit, shot, {limits});
     REQUIRE(shot.other_light);
     CHECK(shot.other_light->ev100 == 14);
     switch_light(shot);
@@ -318,7 +318,7 @@ TEST_CASE("of a live thing by hand a single frame comes first, a stack after it"
         at.shot().ambient = Ambient{.ev100 = 13};
         at.shot().lights = {test::plain_light()};
         at.shot().sharpness.rule = BlurRule::diagonal;
-        const auto plans = whole_plans(at.shoot.kit, at.shot(), usual_limits());
+        const auto plans = whole_plans(at.shoot.kit, at.shot(), {usual_limits()});
         REQUIRE_FALSE(plans.empty());
         INFO(subject.name);
         CHECK((plans.front().school == School::single_ambient || plans.front().school == School::single_flash));
@@ -330,7 +330,7 @@ TEST_CASE("of a live thing by hand a single frame comes first, a stack after it"
 TEST_CASE("autofocus for a large thing that moves, by hand close up, a stand has its feet wide", "[practice]") {
     Try far(0.2), near(0.8);
     for (Try* at : {&far, &near}) at->shot().subject.speed = 20;
-    const auto list_of = [](Try& at) { return advise(at.shoot.kit, at.shot()).checklist; };
+    const auto list_of = [](Try& at) { return advise(at.shoot.kit, at.shot(), {}).checklist; };
     CHECK(item(list_of(far), "focus").text.starts_with("Autofocus"));
     CHECK(item(list_of(near), "focus").text.starts_with("Manual"));
     near.shot().rig.support = Support::sturdy_head;
@@ -343,7 +343,9 @@ TEST_CASE("autofocus for a large thing that moves, by hand close up, a stand has
 TEST_CASE("ISO limits are personal: the camera's ceiling and the purpose's both hold", "[practice]") {
     Try at(0.5);
     at.camera().iso_max = 800;
-    const auto limit = [&](const Limits& limits) { return plan::plan_of(at.shoot.kit, at.shot(), limits).limits.iso; };
+    const auto limit = [&](const Limits& limits) {
+        return plan::plan_of(at.shoot.kit, at.shot(), {limits}).terms.limits.iso;
+    };
     CHECK(limit({}) == 800);
     CHECK(limit({.iso = 500}) == 500);
     CHECK(limit({.iso = 2000}) == 800);
@@ -358,7 +360,7 @@ TEST_CASE("own checks stand first in the list, once each, and come by class", "[
                                          {.kind = "", .text = "Second card in"}};
     add_checks(at.shot(), mine, "Insects");
     add_checks(at.shot(), mine, "Insects");
-    const auto list = advise(at.shoot.kit, at.shot()).checklist;
+    const auto list = advise(at.shoot.kit, at.shot(), {}).checklist;
     REQUIRE(at.shot().own_checks.size() == 2);
     CHECK(list[0].text == "Leaf moved aside");
     CHECK(list[1].text == "Second card in");
@@ -388,8 +390,8 @@ TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole
             at.shot().lights = {test::plain_light()};
             at.shot().sharpness.rule = BlurRule::diagonal;
             at.shot().capture.mover = support == Support::hand ? Mover::hand : Mover::rail;
-            const auto plans = whole_plans(at.shoot.kit, at.shot(), usual_limits());
-            const auto judgement = judge(at.shoot.kit, at.shot(), usual_limits());
+            const auto plans = whole_plans(at.shoot.kit, at.shot(), {usual_limits()});
+            const auto judgement = judge(at.shoot.kit, at.shot(), {usual_limits()});
             REQUIRE_FALSE(plans.empty());
             REQUIRE(judgement);
             const auto& judged = judgement->approaches[judgement->best];

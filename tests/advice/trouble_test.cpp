@@ -16,7 +16,7 @@ using test::Random;
 namespace {
 
 Trouble trouble(const gear::Kit& kit, const Shot& shot, const Limits& limits) {
-    const auto plan = plan::plan_of(kit, shot, limits);
+    const auto plan = plan::plan_of(kit, shot, {limits});
     return trouble_of(plan, plan::assess(plan));
 }
 
@@ -40,7 +40,7 @@ TEST_CASE("every remedy of generated shots lowers the trouble", "[advice][troubl
         for (const Shot& shot : shoot.shots) {
             INFO(number << " " << shot.id);
             const auto now = trouble(shoot.kit, shot, limits);
-            for (const auto& note : assessment_of(shoot.kit, shot, limits).advice.notes) {
+            for (const auto& note : assessment_of(shoot.kit, shot, {limits}).advice.notes) {
                 if (!note.remedy) continue;
                 ++offered;
                 INFO(note.code << ": " << note.remedy->label);
@@ -59,13 +59,13 @@ TEST_CASE("taking remedies in any order comes to an end, and nothing is left tha
         const auto limits = some_limits(random);
         for (Shot shot : shoot.shots) {
             INFO(number << " " << shot.id);
-            const auto righted = put_right(shoot.kit, shot, limits);
-            CHECK(std::ranges::none_of(assessment_of(shoot.kit, righted, limits).advice.notes,
+            const auto righted = put_right(shoot.kit, shot, {limits});
+            CHECK(std::ranges::none_of(assessment_of(shoot.kit, righted, {limits}).advice.notes,
                                        [](const Note& note) { return note.remedy != nullptr; }));
             int taken = 0;
             for (;; ++taken) {
                 REQUIRE(taken < 200);
-                const auto assessed = assessment_of(shoot.kit, shot, limits);
+                const auto assessed = assessment_of(shoot.kit, shot, {limits});
                 std::vector<Shot> ways;
                 for (const auto& note : assessed.advice.notes)
                     if (note.remedy) ways.push_back(note.remedy->shot);
@@ -84,7 +84,7 @@ TEST_CASE("wanted shallow focus is praised, and one time too long is one note", 
     shot.sharpness.rule = BlurRule::diagonal;
     shot.capture.slice = Slice{.from = 0, .to = 0.5};
     const auto has = [&](const char* code) {
-        return std::ranges::count(advise(shoot.kit, shot).notes, code, &Note::code) > 0;
+        return std::ranges::count(advise(shoot.kit, shot, {}).notes, code, &Note::code) > 0;
     };
     CHECK(has("shallow-as-wanted"));
     CHECK_FALSE(has("depth-less-than-subject"));

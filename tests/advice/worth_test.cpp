@@ -24,7 +24,7 @@ using test::WithinAbs;
 namespace {
 
 Worth worth(const gear::Kit& kit, const Shot& shot, const Limits& limits = {}) {
-    const auto plan = plan::plan_of(kit, shot, limits);
+    const auto plan = plan::plan_of(kit, shot, {limits});
     return worth_of(plan, plan::assess(plan));
 }
 
@@ -93,7 +93,7 @@ TEST_CASE("worth is the product of what is kept, and nothing beside it", "[advic
 TEST_CASE("a still thing by a window: each measure as its row has it", "[advice][worth]") {
     auto shoot = still_life();
     auto& shot = shoot.shots.front();
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
     const auto made = worth_of(plan, report);
     const auto& sharp = report.sharpness;
@@ -204,7 +204,7 @@ TEST_CASE("what practice knows of animals, hands and light has its place in it",
     bee.rig.support = Support::hand;
     bee.rig.focus = {.by = FocusBy::magnification, .value = 0.5};
     bee.exposure = {.f_number = 5.6, .shutter = 1.0 / 160, .iso = 1600};
-    const auto chance = [&](const Shot& shot) { return plan::assess(shoot.kit, shot).chance->chance; };
+    const auto chance = [&](const Shot& shot) { return plan::assess(shoot.kit, shot, {}).chance->chance; };
     // It pauses: of several frames some are sharp.
     CHECK(chance(bee) > 0.01);
     CHECK(chance(bee) < 0.7);
@@ -239,7 +239,7 @@ TEST_CASE("what practice knows of animals, hands and light has its place in it",
     ladybird.capture.mover = Mover::ring;
     ladybird.capture.cadence = 0.1;
     ladybird.exposure = {.f_number = 8, .shutter = 1.0 / 400, .iso = 800};
-    const auto stacked = plan::assess(shoot.kit, ladybird);
+    const auto stacked = plan::assess(shoot.kit, ladybird, {});
     REQUIRE(stacked.capture.frames > 1);
     CHECK(stacked.chance->chance > 1e-4);
     CHECK(stacked.chance->chance < 0.9);
@@ -250,13 +250,13 @@ TEST_CASE("a move that a note offers raises worth by what it says", "[advice][wo
     for (unsigned number = 0; number < 120; ++number) {
         const auto shoot = test::random_shoot(number);
         for (const Shot& shot : shoot.shots) {
-            const auto assessed = assessment_of(shoot.kit, shot, usual_limits());
+            const auto assessed = assessment_of(shoot.kit, shot, {usual_limits()});
             const auto now = worth_of(assessed.plan, assessed.report).worth;
             const auto trouble = trouble_of(assessed.plan, assessed.report);
             for (const auto& note : assessed.advice.notes) {
                 if (!note.remedy) continue;
                 INFO(number << " " << shot.id << " " << note.code << ": " << note.remedy->label);
-                const auto plan = plan::plan_of(shoot.kit, note.remedy->shot, usual_limits());
+                const auto plan = plan::plan_of(shoot.kit, note.remedy->shot, {usual_limits()});
                 const auto then = trouble_of(plan, plan::assess(plan));
                 CHECK_THAT(then.worth - now, WithinAbs(note.remedy->gain, 1e-9));
                 const bool edges = then.stops < trouble.stops || then.contradictions < trouble.contradictions;

@@ -96,8 +96,8 @@ TEST_CASE("a time-lapse is taken at its times, one frame or a stack each, and it
     CHECK(stacks.bench.plan.frames[each].plane == stacks.bench.plan.frames[0].plane);
     // More than a run takes is refused, with the reason.
     shot.lapse->length = 1e6, shot.lapse->interval = 5;
-    const auto refusal = run::run_refusal(plan::plan_of(shoot.kit, std::as_const(shoot.shots)[0]),
-                                          plan::assess(shoot.kit, std::as_const(shoot.shots)[0]));
+    const auto refusal = run::run_refusal(plan::plan_of(shoot.kit, std::as_const(shoot.shots)[0], {}),
+                                          plan::assess(shoot.kit, std::as_const(shoot.shots)[0], {}));
     REQUIRE(refusal);
     CHECK(refusal->find("time-lapse") != std::string::npos);
 }

@@ -46,7 +46,7 @@ TEST_CASE("a shoot's order keeps what was asked and moves nothing else", "[day]"
     shoot.shots[0].timing.after = {"c"};
     shoot.shots[3].timing.handling = 300;
     std::vector<Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot, {}));
     std::vector<const Report*> pointers;
     for (const auto& report : reports) pointers.push_back(&report);
     const auto problem = order_problem(shoot, pointers);
@@ -76,7 +76,7 @@ TEST_CASE("a time-lapse comes last, unless something is said to come after it", 
     shoot.shots[0].lapse = Lapse{.length = 48 * 3600};
     shoot.shots[3].timing.after = {"a"};  // said so: the camera is taken away from it
     std::vector<Report> reports;
-    for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot, {}));
     std::vector<const Report*> pointers;
     for (const auto& report : reports) pointers.push_back(&report);
     const auto problem = order_problem(shoot, pointers);
@@ -92,7 +92,7 @@ TEST_CASE("shots that share a set-up share its prices, and each pair costs what 
     auto shoot = std::get<Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
     const auto problem_of = [&] {
         std::vector<Report> reports;
-        for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot));
+        for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot, {}));
         std::vector<const Report*> pointers;
         for (const auto& report : reports) pointers.push_back(&report);
         return order_problem(shoot, pointers);

@@ -193,7 +193,7 @@ TEST_CASE("frames show what was true: where the plane stood, how much light ther
     open.shots[0].exposure.f_number = 2.8;  // thin slices
     open.shots[0].exposure.iso = 12.5;
     // One flash is all that it holds.
-    open.kit.flashes[0].burst_store = *plan::assess(open.kit, open.shots[0]).light.sources[0].suggested_power;
+    open.kit.flashes[0].burst_store = *plan::assess(open.kit, open.shots[0], {}).light.sources[0].suggested_power;
     test::BenchRun run(open, {.picture_width = 720});
     const auto bench = run.devices->bench();
     connect(bench);
@@ -312,7 +312,7 @@ TEST_CASE("by hand the camera sways through focus while it fires", "[bench][came
     shot.subject.depth = 2;
     shot.capture.hand = {.frames_per_second = 8, .burst = 1, .speed = 8, .range = 12};
     test::BenchRun run(shoot, {.picture_width = 480});
-    const auto report = plan::assess(shoot.kit, shot);
+    const auto report = plan::assess(shoot.kit, shot, {});
     CHECK(run.plan.frames.size() == static_cast<std::size_t>(report.capture.cost.exposures));
     CHECK_THAT(run.plan.interval, same(1.0 / 8));
     connect(run.devices->bench());

@@ -44,7 +44,7 @@ shoot::Thing satchel(const std::string& name = "Satchel, tan") {
 struct AllOf {
     explicit AllOf(const Shoot& shoot) {
         for (const Shot& shot : shoot.shots) {
-            plans.push_back(plan::plan_of(shoot.kit, shot));
+            plans.push_back(plan::plan_of(shoot.kit, shot, {}));
             reports.push_back(plan::assess(plans.back()));
             all.push_back({&plans.back(), &reports.back()});
         }
@@ -546,4 +546,29 @@ TEST_CASE("the packing list has what the shots use, as often as one shot has it 
     job::remove_own(shoot.packing, "own:slate-40-x-30");
     CHECK_FALSE(line("own:slate-40-x-30"));
     CHECK(shoot.packing.home.empty());
+}
+
+TEST_CASE("what follows another's ground and light is to look as that is to look", "[job][locks]") {
+    auto shoot = test::plain_shoot();
+    auto second = std::as_const(shoot.shots)[0];
+    second.id = "second", second.name = "Second";
+    second.follows =
+        shoot::Follows{.shot = shoot.shots[0].id, .locks = {shoot::Lock::light, shoot::Lock::ground}, .unknown = {}};
+    shoot.shots.push_back(second);
+    CHECK(job::deviations(shoot, std::as_const(shoot.shots)[1]).empty());
+    auto& wishes = shoot.shots[0].wishes;
+    wishes = {.ground = shoot::WantedGround::black,
+              .softness = 0.1,
+              .lit_by = shoot::WantedLight::flash,
+              .contrast = shoot::WantedContrast::soft,
+              .brighter = 0.7};
+    CHECK(job::deviations(shoot, std::as_const(shoot.shots)[1]).size() == 2);
+    job::bring_in_line(shoot, 1);
+    CHECK(job::deviations(shoot, std::as_const(shoot.shots)[1]).empty());
+    const auto& now = std::as_const(shoot.shots)[1].wishes;
+    CHECK(now.ground == shoot::WantedGround::black);
+    CHECK(now.softness == 0.1);
+    CHECK(now.lit_by == shoot::WantedLight::flash);
+    CHECK(now.contrast == shoot::WantedContrast::soft);
+    CHECK_FALSE(now.brighter);  // of its own exposure
 }

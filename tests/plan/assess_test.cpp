@@ -14,7 +14,7 @@ using test::WithinRel;
 
 namespace {
 
-Report report_of(const Shoot& shoot) { return assess(shoot.kit, shoot.shots.front()); }
+Report report_of(const Shoot& shoot) { return assess(shoot.kit, shoot.shots.front(), {}); }
 
 }  // namespace
 
@@ -135,7 +135,7 @@ TEST_CASE("no light at all has no stops", "[shoot][light]") {
 TEST_CASE("the sum of lights is never less than the brightest", "[shoot][light]") {
     for (unsigned seed = 0; seed < 500; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
-            const auto report = assess(shoot.kit, shot);
+            const auto report = assess(shoot.kit, shot, {});
             INFO("seed " << seed);
             double brightest = report.light.ambient.value_or(-1e9);
             for (const auto& source : report.light.sources)
@@ -186,8 +186,8 @@ TEST_CASE("a longer flash than the shutter counts as the shutter", "[shoot][moti
 TEST_CASE("evaluation is pure and never makes a number that is none", "[shoot][evaluate]") {
     for (unsigned seed = 0; seed < 500; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
-            const auto once = assess(shoot.kit, shot);
-            const auto twice = assess(shoot.kit, shot);
+            const auto once = assess(shoot.kit, shot, {});
+            const auto twice = assess(shoot.kit, shot, {});
             INFO("seed " << seed);
             CHECK(once.optics.magnification == twice.optics.magnification);
             CHECK(once.light.sources.size() == twice.light.sources.size());
@@ -205,7 +205,7 @@ TEST_CASE("a picture in a shape of its own keeps the largest of it about the fra
     auto& shot = shoot.shots[0];
     const auto cut = [&](std::optional<double> shape) {
         shot.picture_shape = shape;
-        const auto plan = plan::plan_of(shoot.kit, shot);
+        const auto plan = plan::plan_of(shoot.kit, shot, {});
         return plan::picture_cut(plan, plan::assess(plan));
     };
     CHECK_FALSE(cut({}));
@@ -225,7 +225,7 @@ TEST_CASE("a picture in a shape of its own keeps the largest of it about the fra
     CHECK(cut(1)->height_px == 4000);
     shoot.kit.cameras[0].sensor.width = 24;
     shot.picture_shape.reset();
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
     CHECK_THAT(*all->fill, WithinAbs(*report.optics.fill, 1e-12));
     CHECK_THAT(*square->fill, WithinAbs(std::max(plan.extent.width / (*report.optics.field_width / 1.5),

@@ -29,7 +29,7 @@ shoot::Shoot by_hand() {
 }
 
 plan::Burst burst_of(const shoot::Shoot& shoot) {
-    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0]);
+    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0], {});
     return *plan::burst_of(plan, plan::assess(plan));
 }
 
@@ -73,7 +73,7 @@ TEST_CASE("a burst is as long as its slowest part lets it be", "[plan][chance]")
     CHECK(burst.limit == BurstLimit::drive);
     CHECK_THAT(
         burst.in_depth,
-        same(plan::sway_odds(shot.capture.hand, *plan::assess(shoot.kit, shot).sharpness.depth_of_field).chance));
+        same(plan::sway_odds(shot.capture.hand, *plan::assess(shoot.kit, shot, {}).sharpness.depth_of_field).chance));
     shot.exposure.shutter = 0.25;
     CHECK(burst_of(shoot).limit == BurstLimit::shutter);
     CHECK(burst_of(shoot).row.frames == 4);
@@ -100,13 +100,13 @@ TEST_CASE("a burst is surer than a frame, and costs as many frames", "[plan][cha
     auto shoot = by_hand();
     auto& shot = shoot.shots[0];
     shoot.kit.cameras[0].card_space = 1000;
-    const auto with = *plan::assess(shoot.kit, shot).chance;
+    const auto with = *plan::assess(shoot.kit, shot, {}).chance;
     shot.tries->is = shoot::TryIs::frame;
-    const auto without = *plan::assess(shoot.kit, shot).chance;
+    const auto without = *plan::assess(shoot.kit, shot, {}).chance;
     CHECK(with.chance > without.chance);
     CHECK_THAT(*with.card_share / with.tries, same(10 * *without.card_share / without.tries));
     CHECK_FALSE(without.burst);
     shot.rig.support = shoot::Support::sturdy_head;
     shot.tries->is = shoot::TryIs::rocking;
-    CHECK_FALSE(plan::burst_of(plan::plan_of(shoot.kit, shot), plan::assess(shoot.kit, shot)));
+    CHECK_FALSE(plan::burst_of(plan::plan_of(shoot.kit, shot, {}), plan::assess(shoot.kit, shot, {})));
 }

@@ -18,7 +18,7 @@ using test::WithinAbs;
 namespace {
 
 std::optional<plan::ChanceReport> chance_of(const shoot::Shoot& shoot) {
-    return plan::assess(plan::plan_of(shoot.kit, shoot.shots[0], shoot.limits)).chance;
+    return plan::assess(plan::plan_of(shoot.kit, shoot.shots[0], shoot.terms)).chance;
 }
 
 double share_of(const plan::ChanceReport& chance, ChanceCause cause) {
@@ -31,7 +31,7 @@ double share_of(const plan::ChanceReport& chance, ChanceCause cause) {
 TEST_CASE("what stands still on a stand is left to no chance", "[plan][chance]") {
     auto shoot = test::plain_shoot();
     CHECK_FALSE(chance_of(shoot));
-    CHECK(plan::assess(shoot.kit, shoot.shots[0]).motion.sharp_share == 1);
+    CHECK(plan::assess(shoot.kit, shoot.shots[0], {}).motion.sharp_share == 1);
 }
 
 TEST_CASE("wind and hands together let as many frames be sharp as drawing them one by one does", "[plan][chance]") {
@@ -44,7 +44,7 @@ TEST_CASE("wind and hands together let as many frames be sharp as drawing them o
     shot.exposure.shutter = 1.0 / 250;
     shot.tries =
         shoot::Tries{.calm = 0.3, .calm_swing = 0.15, .hands = shoot::Hands{.shift = 3, .turn = 0.02, .along = 0.6}};
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
     REQUIRE(report.chance);
     REQUIRE(report.chance->causes.size() == 4);
@@ -120,7 +120,7 @@ TEST_CASE("what moves is sharp while it holds still, and while it goes as often 
     shot.tries = shoot::Tries{.still = 0.4};
     CHECK_THAT(chance_of(shoot)->chance, WithinAbs(0.4, 1e-4));
     // At the limit the faster half of its movements shows: drawn, two ways across alike.
-    const auto report = plan::assess(shoot.kit, shot);
+    const auto report = plan::assess(shoot.kit, shot, {});
     shot.subject.speed *= report.sharpness.blur_limit / report.motion.blur;
     std::mt19937 draw(5);
     std::normal_distribution<double> each(0, 1 / std::sqrt(2.0));
@@ -175,6 +175,26 @@ TEST_CASE("a stack needs all of its frames", "[plan][chance]") {
     CHECK(share_of(*chance_of(shorter), ChanceCause::moves_on) > stays);
 }
 
+TEST_CASE("an animal is still there for the last frame by its pauses, or by how far it walks meanwhile",
+          "[plan][chance]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.capture.mode = shoot::CaptureMode::stack;
+    shot.subject.depth = 3;
+    shot.subject.traits = {"living"};
+    shot.subject.speed = 0.02;
+    shot.tries = shoot::Tries{.still = 0.6};
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
+    const auto report = plan::assess(plan);
+    REQUIRE(report.capture.frames > 1);
+    const double run = report.capture.cost.cadence.frame * (report.capture.frames - 1);
+    REQUIRE(run > 4);  // so long that a pause of 8 s counts
+    // MODEL: q exp(-T/8 s) + (1 - q)/(1 + (w T/d)^2), d three limits at the subject.
+    const double d = 3 * report.sharpness.blur_limit / plan.at.magnification;
+    const double wanted = 0.6 * std::exp(-run / 8) + 0.4 / (1 + std::pow(0.02 * run / d, 2));
+    CHECK_THAT(share_of(*report.chance, ChanceCause::moves_on), same(wanted));
+}
+
 TEST_CASE("from ten tries on the count stands for what was reckoned", "[plan][chance]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
@@ -190,7 +210,7 @@ TEST_CASE("from ten tries on the count stands for what was reckoned", "[plan][ch
     CHECK(chance->tries == optics::tries_for(0.1));
     // Fifty tries in twenty minutes by night, then give up (common practice).
     shot.tries->seconds = 24;
-    shoot.limits.minutes = 20;
+    shoot.terms.limits.minutes = 20;
     chance = chance_of(shoot);
     CHECK(chance->stop_after == 50);
     CHECK_THAT(chance->by_then, same(1 - std::pow(0.9, 50)));
@@ -204,7 +224,7 @@ TEST_CASE("throws: the trigger, the depth and the frame each take their share", 
     auto& shot = shoot.shots[0];
     shot.freeze = shoot::Freeze{.drop = 200, .lag = 0.02, .scatter = 4};
     shot.tries = shoot::Tries{.trigger_fires = 0.8, .lands_aside = 9};
-    const auto report = plan::assess(shoot.kit, shot);
+    const auto report = plan::assess(shoot.kit, shot, {});
     const auto& chance = *report.chance;
     CHECK(share_of(chance, ChanceCause::trigger) == 0.8);
     CHECK(share_of(chance, ChanceCause::landing) == *report.freeze->landing_inside);
@@ -215,14 +235,14 @@ TEST_CASE("throws: the trigger, the depth and the frame each take their share", 
                     share_of(chance, ChanceCause::flash)));
     // A beam that leaves trigger and camera no time shows an empty frame.
     shot.freeze->lag = 0.06;
-    CHECK(share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::landing_aside) == 0);
+    CHECK(share_of(*plan::assess(shoot.kit, shot, {}).chance, ChanceCause::landing_aside) == 0);
     shot.freeze->lag = 0.02;
     // By eye, what is fast is in the frame for less time than people are off by.
     shot.freeze->trigger = shoot::Trigger::hand;
-    const double by_eye = share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::trigger);
+    const double by_eye = share_of(*plan::assess(shoot.kit, shot, {}).chance, ChanceCause::trigger);
     CHECK(by_eye < 0.8);
     shot.freeze->drop = 20;
-    CHECK(share_of(*plan::assess(shoot.kit, shot).chance, ChanceCause::trigger) > by_eye);
+    CHECK(share_of(*plan::assess(shoot.kit, shot, {}).chance, ChanceCause::trigger) > by_eye);
 }
 
 TEST_CASE("an animal that does not stay is visited as often as it takes", "[plan][chance]") {
@@ -254,7 +274,7 @@ TEST_CASE("at a perch it settles about the place that is focused on", "[plan][ch
     auto& shot = shoot.shots[0];
     shot.subject.traits = {"living"};
     shot.tries = shoot::Tries{.perch = shoot::Perch{.scatter = 3, .aside = 12, .comes_every = 45}};
-    const auto report = plan::assess(shoot.kit, shot);
+    const auto report = plan::assess(shoot.kit, shot, {});
     const auto& chance = *report.chance;
     std::mt19937 draw(6);
     std::normal_distribution<double> gauss;

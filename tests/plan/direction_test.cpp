@@ -29,7 +29,7 @@ struct Lit {
         shot.lights[0].position = {.distance = 400};
         shot.lights[0].power = 0.25;
     }
-    plan::LightReport light() { return assess(shoot.kit, shot).light; }
+    plan::LightReport light() { return assess(shoot.kit, shot, {}).light; }
     plan::SourceReport source(std::size_t i = 0) { return light().sources[i]; }
 };
 
@@ -166,16 +166,16 @@ TEST_CASE("the light that is there is shaded by the lens, softened by a panel, a
     set.shot.lights.clear();
     set.shot.subject.depth = 20;
     set.shot.ambient = Ambient{.ev100 = 9};
-    const auto report = assess(set.shoot.kit, set.shot);
+    const auto report = assess(set.shoot.kit, set.shot, {});
     const double cone = *report.optics.shaded_half_angle * degree;
     CHECK_THAT(*report.light.ambient_front, same(*report.light.ambient + 2 * std::log2(std::cos(cone))));
     // A hood comes nearer and covers more, and the working distance counts from it.
     set.shoot.kit.lenses[0].hood_length = 40;
-    const auto hooded = assess(set.shoot.kit, set.shot);
+    const auto hooded = assess(set.shoot.kit, set.shot, {});
     CHECK_THAT(*hooded.optics.working_distance, same(*report.optics.working_distance - 40));
     CHECK(*hooded.light.ambient_front < *report.light.ambient_front);
     set.shot.rig.hood_off = true;
-    CHECK_THAT(*assess(set.shoot.kit, set.shot).optics.working_distance, same(*report.optics.working_distance));
+    CHECK_THAT(*assess(set.shoot.kit, set.shot, {}).optics.working_distance, same(*report.optics.working_distance));
     // A window beside loses nothing to the lens; a panel its stops.
     set.shot.ambient->kind = AmbientKind::window;
     set.shot.ambient->position = {.azimuth = -80, .elevation = 20};
@@ -216,9 +216,9 @@ TEST_CASE("filters take from all light and leave depth alone", "[plan][light]") 
     Lit set;
     set.shot.ambient = Ambient{.ev100 = 8};
     set.shoot.kit.filters = {{.id = "nd", .name = "Neutral density", .thread = 62, .loss = 3}};
-    const auto before = assess(set.shoot.kit, set.shot);
+    const auto before = assess(set.shoot.kit, set.shot, {});
     set.shot.rig.filters = {"nd"};
-    const auto after = assess(set.shoot.kit, set.shot);
+    const auto after = assess(set.shoot.kit, set.shot, {});
     CHECK_THAT(*after.light.front_total, same(*before.light.front_total - 3));
     CHECK_THAT(*after.light.ambient, same(*before.light.ambient - 3));
     CHECK(after.sharpness.depth_of_field == before.sharpness.depth_of_field);
@@ -229,12 +229,12 @@ TEST_CASE("the field behind grows as from the entrance pupil, and is the field a
     Lit set;
     set.shot.subject.depth = 0;
     set.shot.background = Background{.distance = 0};
-    auto optics = assess(set.shoot.kit, set.shot).optics;
+    auto optics = assess(set.shoot.kit, set.shot, {}).optics;
     CHECK_THAT(*optics.field_behind_width, same(*optics.field_width));
     set.shot.background->distance = 300;
-    const double near = *assess(set.shoot.kit, set.shot).optics.field_behind_width;
+    const double near = *assess(set.shoot.kit, set.shot, {}).optics.field_behind_width;
     set.shot.background->distance = 600;
-    CHECK_THAT(*assess(set.shoot.kit, set.shot).optics.field_behind_width - near, same(near - *optics.field_width));
+    CHECK_THAT(*assess(set.shoot.kit, set.shot, {}).optics.field_behind_width - near, same(near - *optics.field_width));
     // A symmetrical lens of 100 mm as a thin one: pupil in the lens, 300 mm from a subject at half life size.
     CHECK_THAT(near, test::WithinRel(*optics.field_width * 2, 0.2));
 }
@@ -251,7 +251,7 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
     REQUIRE_FALSE(ways.empty());
     for (const auto& way : ways) {
         INFO(way.label);
-        CHECK_THAT(*assess(set.shoot.kit, way.shot).light.front_total, same(way.front));
+        CHECK_THAT(*assess(set.shoot.kit, way.shot, {}).light.front_total, same(way.front));
         CHECK(way.front > *set.light().front_total + 0.3);
         CHECK(std::cos(way.shot.lights.back().position.azimuth * degree) > 0);  // in front
         CHECK(way.shot.lights.back().position.azimuth < 0);                     // across from the light
@@ -265,7 +265,7 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
     const auto asked = plan::ask_for(set.shoot.kit, set.shot, plan::Tone::shadow, -1.5);
     REQUIRE(asked);
     CHECK_THAT(asked->stops, WithinAbs(-1.5, 0.1));
-    CHECK_THAT(*assess(set.shoot.kit, asked->shot).light.tones.shadow, same(asked->stops));
+    CHECK_THAT(*assess(set.shoot.kit, asked->shot, {}).light.tones.shadow, same(asked->stops));
     CHECK(asked->shot.lights[1].own_stops);
     CHECK(asked->shot.lights[0] == set.shot.lights[0]);
 }
@@ -274,7 +274,7 @@ TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a scre
           "[plan][light]") {
     Lit set;
     const auto& kit = set.shoot.kit;
-    const auto now = [&](const Shot& shot) { return assess(kit, shot).light; };
+    const auto now = [&](const Shot& shot) { return assess(kit, shot, {}).light; };
     set.shot.subject.depth = 20;
     // A flash at fixed power makes the ground: twice its power is a stop more, by its own steps.
     set.shot.background = Background{.distance = 300, .reflectance = 0.2};
@@ -372,14 +372,14 @@ TEST_CASE("glass is lit before a card no larger than the field, or past the edge
     set.shot.subject = {.width = 30, .height = 30, .depth = 15};
     const auto bright = plan::glass_lit(set.shoot.kit, set.shot, plan::GlassSetup::bright_field);
     REQUIRE(bright);
-    const auto white = assess(set.shoot.kit, bright->shot);
+    const auto white = assess(set.shoot.kit, bright->shot, {});
     CHECK(white.light.background_look == light::BackgroundLook::white);
     CHECK(*white.light.background < 3);
     CHECK_THAT(*bright->shot.background->width, WithinAbs(*white.optics.field_behind_width, 1));
     CHECK_FALSE(white.light.flash);
     const auto dark = plan::glass_lit(set.shoot.kit, set.shot, plan::GlassSetup::dark_field);
     REQUIRE(dark);
-    const auto black = assess(set.shoot.kit, dark->shot);
+    const auto black = assess(set.shoot.kit, dark->shot, {});
     CHECK(*black.light.background_look <= light::BackgroundLook::dark);
     CHECK(*dark->shot.background->width > *black.optics.field_behind_width);
     // Both lights stand past the stop's edges, seen from the glass, and draw its edges.
@@ -417,7 +417,7 @@ TEST_CASE("a mended frame leaves a light of its own stops to find its power", "[
         INFO(fix.label);
         for (const auto& light : fix.shot.lights) CHECK_FALSE((light.power && light.own_stops));
         CHECK(fix.shot.lights[0].power);
-        CHECK_THAT(*assess(set.shoot.kit, fix.shot).light.sources[1].stops, WithinAbs(1, 1e-9));
+        CHECK_THAT(*assess(set.shoot.kit, fix.shot, {}).light.sources[1].stops, WithinAbs(1, 1e-9));
     }
 }
 

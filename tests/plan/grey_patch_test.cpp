@@ -27,7 +27,7 @@ Shoot lit_shoot() {
     return shoot;
 }
 
-double total(const Kit& kit, const Shot& shot) { return *assess(kit, shot).light.front_total; }
+double total(const Kit& kit, const Shot& shot) { return *assess(kit, shot, {}).light.front_total; }
 
 }  // namespace
 
@@ -53,7 +53,7 @@ TEST_CASE("each lever mends a frame that was off, as far as its marks go", "[sho
         for (const Fix& fix : fixes(shoot.kit, shot, off)) {
             if (!fix.left_over) continue;
             CHECK_THAT(*fix.left_over, WithinAbs(off + total(shoot.kit, fix.shot) - before, 1e-9));
-            const auto source = assess(shoot.kit, fix.shot).light.sources[0];
+            const auto source = assess(shoot.kit, fix.shot, {}).light.sources[0];
             const bool at_end = fix.lever == Lever::power && (source.power > 0.99 || source.power < 1 / 127.0);
             if (at_end) continue;
             CHECK(std::abs(*fix.left_over) < 0.26);  // half of a third, and what nominal marks lie beside theirs
@@ -98,7 +98,7 @@ TEST_CASE("the loop of frame and lesson brings plan and flash together", "[shoot
         constexpr int frames = 12;
         for (int i = 0; i < frames; ++i) {
             Shot dialled = shoot.shots[0];
-            const auto plan = assess(shoot.kit, dialled).light;
+            const auto plan = assess(shoot.kit, dialled, {}).light;
             dialled.lights[0].power = plan.sources[0].suggested_power;
             // What the world does: the record's own number and the truth.
             Kit real = shoot.kit;
@@ -110,13 +110,13 @@ TEST_CASE("the loop of frame and lesson brings plan and flash together", "[shoot
             REQUIRE(learned(shoot.kit, shoot.shots[0], lesson));
             shoot.kit = taught(shoot.kit, shoot.shots[0], lesson);
         }
-        const auto source = assess(shoot.kit, shoot.shots[0]).light.sources[0];
+        const auto source = assess(shoot.kit, shoot.shots[0], {}).light.sources[0];
         const auto& learned_now = kept_in == KeptIn::unit ? source.calibration : source.modifier_calibration;
         CHECK(learned_now.count == frames);
         CHECK_THAT(learned_now.stops, WithinAbs(truth + sum / frames, 1e-9));
         CHECK(learned_now.spread);
         const Kit plain = untaught(shoot.kit, shoot.shots[0], {.kept_in = kept_in});
-        CHECK(assess(plain, shoot.shots[0]).light.sources[0].calibration.count == 0);
+        CHECK(assess(plain, shoot.shots[0], {}).light.sources[0].calibration.count == 0);
     }
 }
 
@@ -160,14 +160,14 @@ TEST_CASE("a balance that is proposed is the one that was asked for", "[shoot][b
         shot.exposure.shutter = random.log_between(0.005, 0.5);
         shot.ambient = Ambient{.ev100 = random.between(2, 9)};
         shot.lights[0].power = random.log_between(0.02, 0.5);
-        const auto now = balance_of(assess(shoot.kit, shot).light);
+        const auto now = balance_of(assess(shoot.kit, shot, {}).light);
         REQUIRE(now);
         const light::Balance wanted{.ambient = now->ambient + random.between(-4, 2), .flash = random.between(-3, 1)};
         const auto proposal = propose_balance(shoot.kit, shot, wanted);
         REQUIRE(proposal);
         ++seen;
         at_wall += proposal->at_wall;
-        const auto there = balance_of(assess(shoot.kit, proposal->shot).light);
+        const auto there = balance_of(assess(shoot.kit, proposal->shot, {}).light);
         REQUIRE(there);
         CHECK_THAT(there->flash, WithinAbs(wanted.flash, 1e-6));     // power is exact
         CHECK_THAT(there->ambient, WithinAbs(wanted.ambient, 0.5));  // marks of three scales at most
@@ -210,12 +210,12 @@ TEST_CASE("every way to a look gets there and leaves the subject as it was", "[s
         shot.lights[0].position = {.distance = random.between(150, 800), .azimuth = random.between(-70, 70)};
         shot.background = Background{.distance = random.between(50, 1500), .reflectance = random.between(0.02, 0.9)};
         if (random.coin())  // by hand: the shutter then changes the subject too
-            shot.lights[0].power = assess(shoot.kit, shot).light.sources[0].suggested_power;
+            shot.lights[0].power = assess(shoot.kit, shot, {}).light.sources[0].suggested_power;
         shot.ambient->ev100 += 2 * random.between(0, 1);
         for (const auto look :
              {BackgroundLook::black, BackgroundLook::dark, BackgroundLook::grey, BackgroundLook::white})
             for (const auto& way : ways_to(shoot.kit, shot, look)) {
-                const auto after = assess(shoot.kit, way.shot).light;
+                const auto after = assess(shoot.kit, way.shot, {}).light;
                 CHECK(after.background_look == look);
                 CHECK_THAT(*after.background, same(way.stops));
                 CHECK(std::abs(*after.front_total - total(shoot.kit, shot)) <= 1.0 / 3 + 1e-9);
@@ -234,11 +234,11 @@ TEST_CASE("recipes for black and white stand apart from the subject", "[shoot][b
     for (const auto look : {BackgroundLook::black, BackgroundLook::white}) {
         const auto set = set_recipe(shoot.kit, shot, look);
         REQUIRE_FALSE(set.label.empty());
-        CHECK(assess(shoot.kit, set.shot).light.background_look == look);
+        CHECK(assess(shoot.kit, set.shot, {}).light.background_look == look);
         CHECK(set.shot.background->distance >= 2 * shot.subject.width);
     }
     // The light that makes the white card white does not reach the subject.
     const auto white = set_recipe(shoot.kit, shot, BackgroundLook::white);
     REQUIRE(white.shot.lights.size() == 2);
-    CHECK_FALSE(assess(shoot.kit, white.shot).light.sources[1].stops);
+    CHECK_FALSE(assess(shoot.kit, white.shot, {}).light.sources[1].stops);
 }

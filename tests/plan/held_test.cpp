@@ -21,9 +21,9 @@ TEST_CASE("upright, the field's narrow side is its width, and all that goes by d
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.background = shoot::Background{.distance = 200};
-    const auto level = plan::assess(shoot.kit, shot);
+    const auto level = plan::assess(shoot.kit, shot, {});
     shot.rig.orientation = shoot::Orientation::portrait;
-    const auto upright = plan::assess(shoot.kit, shot);
+    const auto upright = plan::assess(shoot.kit, shot, {});
     CHECK(*upright.optics.field_width == *level.optics.field_height);
     CHECK(*upright.optics.field_height == *level.optics.field_width);
     CHECK(*upright.optics.field_behind_width == *level.optics.field_behind_height);
@@ -32,7 +32,7 @@ TEST_CASE("upright, the field's narrow side is its width, and all that goes by d
     CHECK(upright.light.front_total == level.light.front_total);
     // A tall thing fills an upright frame as a wide one of the same measures fills a level one.
     std::swap(shot.subject.width, shot.subject.height);
-    CHECK_THAT(*plan::assess(shoot.kit, shot).optics.fill, same(*level.optics.fill));
+    CHECK_THAT(*plan::assess(shoot.kit, shot, {}).optics.fill, same(*level.optics.fill));
 }
 
 TEST_CASE("a set-up for a field's width goes by how the camera is held", "[plan][held]") {
@@ -55,7 +55,7 @@ TEST_CASE("looking down, the table is the background where the axis meets it fir
         shot.ambient = shoot::Ambient{.ev100 = 9};
         shot.lights = {test::plain_light()};
         shot.rig.inclination = inclination;
-        const auto report = plan::assess(shoot.kit, shot);
+        const auto report = plan::assess(shoot.kit, shot, {});
         // A ray from the subject's centre along the axis, to the plane under it.
         const double i_rad = inclination * std::numbers::pi / 180;
         const Eigen::Vector3d centre(0, 0, shot.subject.height / 2), along(0, std::cos(i_rad), -std::sin(i_rad));
@@ -68,7 +68,7 @@ TEST_CASE("looking down, the table is the background where the axis meets it fir
         // All that is said of the background is as with a card that far behind.
         shot.rig.inclination = 0;
         shot.background->distance = std::min(card, meets);
-        const auto as_card = plan::assess(shoot.kit, shot);
+        const auto as_card = plan::assess(shoot.kit, shot, {});
         CHECK_THAT(*report.sharpness.background_disc, same(*as_card.sharpness.background_disc));
         CHECK_THAT(*report.optics.field_behind_width, same(*as_card.optics.field_behind_width));
         REQUIRE(as_card.light.background);
@@ -77,7 +77,8 @@ TEST_CASE("looking down, the table is the background where the axis meets it fir
         // A card that is too small is no fault where the table is what one sees.
         shot.background->width = 1;
         const auto small = [&] {
-            const auto notes = advice::advise(plan::plan_of(shoot.kit, shot), plan::assess(shoot.kit, shot)).notes;
+            const auto notes =
+                advice::advise(plan::plan_of(shoot.kit, shot, {}), plan::assess(shoot.kit, shot, {})).notes;
             return std::ranges::count(notes, "background-small", &advice::Note::code) > 0;
         };
         shot.background->distance = card;

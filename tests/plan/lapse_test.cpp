@@ -13,7 +13,7 @@ namespace {
 
 plan::LapseReport lapse(const shoot::Shoot& shoot) {
     const auto& shot = shoot.shots[0];
-    return plan::lapse_of(plan::plan_of(shoot.kit, shot), plan::assess(shoot.kit, shot));
+    return plan::lapse_of(plan::plan_of(shoot.kit, shot, {}), plan::assess(shoot.kit, shot, {}));
 }
 
 }  // namespace
@@ -46,7 +46,7 @@ TEST_CASE("frames, seconds shown, data and batteries of a time-lapse are arithme
     shot.lapse->growth_depth = 1;
     report = lapse(shoot);
     REQUIRE(report.holds);
-    const auto depth = *plan::assess(shoot.kit, std::as_const(shoot.shots)[0]).capture.frame_depth;
+    const auto depth = *plan::assess(shoot.kit, std::as_const(shoot.shots)[0], {}).capture.frame_depth;
     CHECK_THAT(*report.holds, same(depth / 2 * 3600));
     CHECK_THAT(report.through, same(48));
     // A stack that begins that much before it holds it to the end.
@@ -82,7 +82,9 @@ TEST_CASE("the interval for seconds that are shown gives those seconds back", "[
 TEST_CASE("what a shot leaves behind is all of its lapse, else its frames", "[plan][lapse]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
-    const auto yield = [&] { return plan::yield_of(plan::plan_of(shoot.kit, shot), plan::assess(shoot.kit, shot)); };
+    const auto yield = [&] {
+        return plan::yield_of(plan::plan_of(shoot.kit, shot, {}), plan::assess(shoot.kit, shot, {}));
+    };
     CHECK_THAT(yield().frames, same(1));
     CHECK_THAT(yield().data_mb, same(30));
     CHECK(yield().runs_on == 0);

@@ -59,7 +59,7 @@ TEST_CASE("a zoom's closest focus and magnification are what its record says the
     auto& rig = shoot.shots[0].rig;
     rig.focal_length = 50;
     rig.focus = {.by = FocusBy::ring, .value = 1};
-    const auto optics = assess(shoot.kit, shoot.shots[0]).optics;
+    const auto optics = assess(shoot.kit, shoot.shots[0], {}).optics;
     CHECK_THAT(optics.magnification, same(0.25));
     CHECK_THAT(optics.subject_to_sensor.value(), same(400));
 }
@@ -68,9 +68,9 @@ TEST_CASE("a crop mode narrows the field and nothing else of the optics", "[shoo
     auto shoot = test::plain_shoot();
     shoot.kit.cameras[0].crop_modes = {
         {.name = "small", .sensor = {.width = 12, .height = 8, .width_px = 3000, .height_px = 2000}}};
-    const auto whole = assess(shoot.kit, shoot.shots[0]);
+    const auto whole = assess(shoot.kit, shoot.shots[0], {});
     shoot.shots[0].rig.crop_mode = "small";
-    const auto cropped = assess(shoot.kit, shoot.shots[0]);
+    const auto cropped = assess(shoot.kit, shoot.shots[0], {});
     CHECK_THAT(cropped.optics.field_width.value(), same(*whole.optics.field_width / 2));
     CHECK(cropped.optics.magnification == whole.optics.magnification);
     CHECK_THAT(cropped.sharpness.blur_limit, same(whole.sharpness.blur_limit));  // the same pixels
@@ -88,7 +88,7 @@ TEST_CASE("a macro lens that goes past 1:1 is planned like any other", "[shoot][
             .length = 98,
             .front_diameter = 58};
     shoot.shots[0].rig.focus.value = 4;
-    const auto optics = assess(shoot.kit, shoot.shots[0]).optics;
+    const auto optics = assess(shoot.kit, shoot.shots[0], {}).optics;
     CHECK(optics.reached);
     CHECK_THAT(optics.magnification, same(4));
     CHECK_THAT(optics.working_f_number, same(8 * 5));
@@ -100,24 +100,24 @@ TEST_CASE("what was measured of a lens is used, and said", "[shoot][calibration]
     lens.calibrations = {{.ring = 0.5, .value = 0.46, .uncertainty = 0.002, .believed = 0.5}};
     auto& rig = shoot.shots[0].rig;
     rig.focus = {.by = FocusBy::ring, .value = 0.5};
-    const auto report = assess(shoot.kit, shoot.shots[0]);
+    const auto report = assess(shoot.kit, shoot.shots[0], {});
     CHECK_THAT(report.optics.magnification, same(0.46));
     CHECK(report.optics.measured == std::vector<Measured>{Measured::magnification});
-    CHECK(std::ranges::count(advise(shoot.kit, shoot.shots[0]).notes, "measured-lens", &Note::code) == 1);
+    CHECK(std::ranges::count(advise(shoot.kit, shoot.shots[0], {}).notes, "measured-lens", &Note::code) == 1);
     // Asked for, it is found between the readings.
     rig.focus = {.by = FocusBy::magnification, .value = 0.73};
-    CHECK_THAT(assess(shoot.kit, shoot.shots[0]).optics.ring, same(0.75));
+    CHECK_THAT(assess(shoot.kit, shoot.shots[0], {}).optics.ring, same(0.75));
     // A zoom's reading counts where it was taken.
     lens.zoom = zoom().zoom;
     lens.optics.focal_length = 40;
     lens.calibrations[0].focal_length = 60;
     rig.focus = {.by = FocusBy::ring, .value = 0.5};
     rig.focal_length = 40;
-    CHECK_THAT(assess(shoot.kit, shoot.shots[0]).optics.magnification, same(0.1));
-    CHECK(assess(shoot.kit, shoot.shots[0]).optics.measured.empty());
+    CHECK_THAT(assess(shoot.kit, shoot.shots[0], {}).optics.magnification, same(0.1));
+    CHECK(assess(shoot.kit, shoot.shots[0], {}).optics.measured.empty());
     rig.focal_length = 60;
-    CHECK_THAT(assess(shoot.kit, shoot.shots[0]).optics.magnification, same(0.46));
+    CHECK_THAT(assess(shoot.kit, shoot.shots[0], {}).optics.magnification, same(0.46));
     // A displayed aperture stands in the record and is used, and marked, at every focal length.
     lens.calibrations = {{.what = Measured::displayed_aperture, .value = 5.6}};
-    CHECK(assess(shoot.kit, shoot.shots[0]).optics.measured == std::vector<Measured>{Measured::displayed_aperture});
+    CHECK(assess(shoot.kit, shoot.shots[0], {}).optics.measured == std::vector<Measured>{Measured::displayed_aperture});
 }

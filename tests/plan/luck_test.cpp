@@ -19,7 +19,7 @@ struct Drawn {
     double sharp = 0, reckoned = 1, mean_smear = 0;
 };
 Drawn draw(const shoot::Shoot& shoot, int frames = 60000) {
-    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0]);
+    const auto plan = plan::plan_of(shoot.kit, shoot.shots[0], {});
     const auto report = plan::assess(plan);
     plan::Lots lots(plan, report, 7);
     Drawn drawn{.reckoned = report.chance ? report.chance->reckoned : 1};
@@ -88,7 +88,7 @@ TEST_CASE("bursts are drawn as they are rocked, not by their odds alone", "[plan
         CHECK(drawn.reckoned < 0.95);
         CHECK_THAT(drawn.sharp, WithinAbs(drawn.reckoned, 0.012));
         // Those that miss, miss by different amounts.
-        plan::Lots lots(plan::plan_of(shoot.kit, shot), plan::assess(shoot.kit, shot), 4);
+        plan::Lots lots(plan::plan_of(shoot.kit, shot, {}), plan::assess(shoot.kit, shot, {}), 4);
         std::set<double> missed;
         for (int i = 0; i < 200; ++i)
             if (const auto luck = lots.draw(); !luck.sharp) missed.insert(luck.through);

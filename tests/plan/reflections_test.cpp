@@ -26,7 +26,7 @@ struct Polished {
     }
     std::vector<Shown> map(std::size_t chosen, int across = 64) const {
         const auto& shot = shoot.shots[0];
-        return face_map(plan_of(shoot.kit, shot), assess(shoot.kit, shot).light, chosen, across);
+        return face_map(plan_of(shoot.kit, shot, {}), assess(shoot.kit, shot, {}).light, chosen, across);
     }
 };
 
@@ -36,7 +36,7 @@ TEST_CASE("the map of a face shows each light where its mark lies, the chosen on
     Polished set;
     auto& shot = set.shoot.shots[0];
     for (auto& light : shot.lights) light.modifier = set.shoot.kit.modifiers.at(0).id;
-    const auto report = assess(set.shoot.kit, shot);
+    const auto report = assess(set.shoot.kit, shot, {});
     REQUIRE(report.reflections.size() == 2);
     constexpr int across = 64;
     for (const std::size_t chosen : {0u, 1u}) {
@@ -56,7 +56,7 @@ TEST_CASE("the map of a face shows each light where its mark lies, the chosen on
 TEST_CASE("the share that a map shows of a light is the one the report states", "[plan][reflections]") {
     Polished set;
     set.shoot.shots[0].lights[0].modifier = set.shoot.kit.modifiers.at(0).id;
-    const auto report = assess(set.shoot.kit, set.shoot.shots[0]);
+    const auto report = assess(set.shoot.kit, set.shoot.shots[0], {});
     const auto map = set.map(0, 240);
     const auto seen =
         static_cast<double>(map.size() - static_cast<std::size_t>(std::ranges::count(map, Shown::nothing)));

@@ -51,7 +51,7 @@ TEST_CASE("things on a table lie in the frame where rays from the pupil put them
         thing.right = random.between(-40, 40);
         thing.behind = random.between(-20, 200);
         shot.staging = {thing};
-        const auto plan = plan::plan_of(shoot.kit, shot);
+        const auto plan = plan::plan_of(shoot.kit, shot, {});
         const auto report = plan::assess(plan);
         REQUIRE(report.staging.size() == 1);
         const auto& one = report.staging[0];
@@ -81,7 +81,7 @@ TEST_CASE("what stands before the subject hides it, what is bright and sharp dra
     shoot::Staged jar{.id = "jar", .name = "Jar", .subject = {.width = 10, .height = 25, .depth = 2}, .unknown = {}};
     const auto of = [&](const shoot::Staged& thing) {
         shot.staging = {thing};
-        return plan::assess(shoot.kit, shot).staging.at(0);
+        return plan::assess(shoot.kit, shot, {}).staging.at(0);
     };
     jar.behind = -5;
     CHECK(of(jar).hides > 0.2);
@@ -113,7 +113,7 @@ TEST_CASE("what stands before the subject hides it, what is bright and sharp dra
                               .behind = 0,
                               .unknown = {}};
     const auto lying = of(cloth);
-    const double scale = plan::scale_at(plan::plan_of(shoot.kit, shot), lying.place.away);
-    CHECK_THAT(lying.height * *plan::assess(shoot.kit, shot).optics.field_height / scale, test::WithinAbs(5, 0.2));
+    const double scale = plan::scale_at(plan::plan_of(shoot.kit, shot, {}), lying.place.away);
+    CHECK_THAT(lying.height * *plan::assess(shoot.kit, shot, {}).optics.field_height / scale, test::WithinAbs(5, 0.2));
     CHECK(lying.hides == 0);
 }

@@ -61,7 +61,7 @@ TEST_CASE("the table's far edge and the horizon lie in the frame where a ray put
             shot.subject.traits = {"outdoors"};
         else
             shot.table = shoot::Table{.height = 700, .before = {}, .behind = random.between(20, 900), .unknown = {}};
-        const auto plan = plan::plan_of(shoot.kit, shot);
+        const auto plan = plan::plan_of(shoot.kit, shot, {});
         const auto report = plan::assess(plan);
         const SideView side(plan, report);
         const double place =
@@ -79,9 +79,9 @@ TEST_CASE("the table's far edge and the horizon lie in the frame where a ray put
     shot.rig.inclination = 5;
     shot.table = shoot::Table{.height = 700, .before = {}, .behind = 60, .unknown = {}};
     shot.background = shoot::Background{.distance = 50};
-    CHECK_FALSE(plan::assess(shoot.kit, shot).standing.edge);
+    CHECK_FALSE(plan::assess(shoot.kit, shot, {}).standing.edge);
     shot.background->distance = 70;
-    CHECK(plan::assess(shoot.kit, shot).standing.edge);
+    CHECK(plan::assess(shoot.kit, shot, {}).standing.edge);
 }
 
 TEST_CASE("a sweep holds all that the frame sees of table and wall", "[plan][standing]") {
@@ -93,7 +93,7 @@ TEST_CASE("a sweep holds all that the frame sees of table and wall", "[plan][sta
         shot.rig.focus.value = random.between(0.05, 0.5);
         shot.rig.inclination = random.between(0, 80);
         shot.background = shoot::Background{.distance = random.between(60, 1500)};
-        const auto plan = plan::plan_of(shoot.kit, shot);
+        const auto plan = plan::plan_of(shoot.kit, shot, {});
         const auto report = plan::assess(plan);
         const SideView side(plan, report);
         const double wall = shot.background->distance;
@@ -122,6 +122,9 @@ TEST_CASE("a sweep holds all that the frame sees of table and wall", "[plan][sta
             // Shorter than flat and wall with a corner, longer than the straight way.
             CHECK(sweep->length <= sweep->before + wall + sweep->up + 1e-6);
             CHECK(sweep->length >= std::hypot(sweep->before + wall, sweep->up) - 1e-6);
+            // The curve takes half the room behind the subject, unless the wall that is seen is lower than that.
+            const double room = std::max(0.0, wall - plan.extent.depth / 2) / 2;
+            CHECK_THAT(sweep->radius, test::WithinAbs(std::min(room, std::max(sweep->up, 1.0)), 1e-6));
         }
         // As wide as the frame where it sees farthest.
         const double far = std::max(upper.first, lower.first);
@@ -162,7 +165,7 @@ TEST_CASE("legs meet the table where they are wider than the camera stands off",
     shot.rig.stand = "s";
     shot.rig.inclination = 30;
     shot.table = shoot::Table{.height = 700, .before = 200, .behind = {}, .unknown = {}};
-    const auto report = plan::assess(shoot.kit, shot);
+    const auto report = plan::assess(shoot.kit, shot, {});
     const auto& on = *report.standing.stand;
     const double away = *report.optics.subject_to_sensor;
     CHECK_THAT(*report.standing.over_floor, test::WithinAbs(700 + shot.subject.height / 2 + away / 2, 1e-9));
@@ -175,5 +178,5 @@ TEST_CASE("legs meet the table where they are wider than the camera stands off",
     CHECK(on.too_low == 0);
     CHECK_FALSE(on.bag);
     shot.table->height = 1400;
-    CHECK(plan::assess(shoot.kit, shot).standing.stand->too_low > 0);
+    CHECK(plan::assess(shoot.kit, shot, {}).standing.stand->too_low > 0);
 }

@@ -57,7 +57,7 @@ TEST_CASE("blur that hands really make gives back how they shake", "[plan][chanc
     shot.rig.support = shoot::Support::hand;
     shot.exposure.shutter = 1.0 / 60;
     shot.tries = shoot::Tries{.hands = shoot::Hands{.shift = 2 * 1.7, .turn = 0.03 * 1.7, .along = 1}};
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const double m = plan.at.magnification;
     const double b = 1.7 / 60 * std::hypot(2 * m, 0.03 * plan.at.focal_length * (1 + m));
     std::mt19937 draw(5);

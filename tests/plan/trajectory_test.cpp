@@ -74,7 +74,7 @@ TEST_CASE("without a delay the light comes a lag after the beam, and it is said 
     const auto path = *trajectory_of(freeze);
     CHECK_THAT(path.lit_after, same(*path.beam_after + 0.02));
     const auto shoot = throwing(freeze);
-    const auto report = assess(shoot.kit, shoot.shots[0]);
+    const auto report = assess(shoot.kit, shoot.shots[0], {});
     REQUIRE(report.freeze->path);
     CHECK_THAT(report.freeze->path->off_y, WithinAbs(path.lit.y - light::top_height(path.toss), 1e-9));
     CHECK_THAT(report.freeze->path->top, WithinAbs(153.0, 0.05));
@@ -96,7 +96,7 @@ TEST_CASE("a beam that comes too late is said, and the remedy leaves time", "[pl
     freeze.beam_rise = 95;
     freeze.lag = 0.03;
     auto shoot = throwing(freeze);
-    const auto notes = advice::advise(plan_of(shoot.kit, shoot.shots[0]), assess(shoot.kit, shoot.shots[0]));
+    const auto notes = advice::advise(plan_of(shoot.kit, shoot.shots[0], {}), assess(shoot.kit, shoot.shots[0], {}));
     const auto late = std::ranges::find(notes.notes, "trigger-late", &advice::Note::code);
     REQUIRE(late != notes.notes.end());
     REQUIRE(late->remedy);
@@ -109,7 +109,7 @@ TEST_CASE("thrown too slowly it never comes to the place, the remedy does", "[pl
     freeze.drop = -400;
     CHECK_FALSE(trajectory_of(freeze));
     auto shoot = throwing(freeze);
-    const auto notes = advice::advise(plan_of(shoot.kit, shoot.shots[0]), assess(shoot.kit, shoot.shots[0]));
+    const auto notes = advice::advise(plan_of(shoot.kit, shoot.shots[0], {}), assess(shoot.kit, shoot.shots[0], {}));
     const auto found = std::ranges::find(notes.notes, "throw-short", &advice::Note::code);
     REQUIRE(found != notes.notes.end());
     CHECK(found->level == advice::Level::stop);
@@ -125,14 +125,14 @@ TEST_CASE("the nearer the top, the more of its path a flash holds", "[plan][toss
     shot.lights[0].power = 1;
     const auto all = [&](double wanted) {
         shot.freeze->wanted_blur = wanted;
-        return assess(shoot.kit, shot).freeze->path->freezes;
+        return assess(shoot.kit, shot, {}).freeze->path->freezes;
     };
     CHECK(all(1000) == 1);
     const double some = all(5), more = all(10);
     CHECK(some > 0);
     CHECK(more > some);
     // At the top of a straight throw it stands: the speed that blurs by so much is reached after v / g.
-    const auto report = assess(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot, {});
     const double speed = 10 * 0.004 / (report.optics.magnification * report.motion.exposure_time);
     const double high = *report.optics.field_height / 2;
     CHECK_THAT(more, WithinAbs(speed / light::gravity / light::fall_time(high), 0.02));
@@ -145,7 +145,7 @@ TEST_CASE("what is thrown is in the frame as often as drawn throws are", "[plan]
     freeze.spread = 6;
     auto shoot = throwing(freeze);
     shoot.shots[0].tries = shoot::Tries{.trigger_fires = 0.9, .false_fires = 0.2, .lands_aside = 15};
-    const auto report = assess(shoot.kit, shoot.shots[0]);
+    const auto report = assess(shoot.kit, shoot.shots[0], {});
     const auto& causes = report.chance->causes;
     const auto share = [&](ChanceCause cause) { return std::ranges::find(causes, cause, &CauseOdds::cause)->share; };
     CHECK_THAT(share(ChanceCause::trigger), same(0.9 * 0.8));
@@ -185,7 +185,7 @@ TEST_CASE("dye sinks evenly, and the beam leaves it its time", "[plan][toss]") {
     freeze.speed = 0;
     CHECK_FALSE(trajectory_of(freeze));
     auto shoot = throwing(freeze);
-    CHECK_FALSE(assess(shoot.kit, shoot.shots[0]).freeze->path);
+    CHECK_FALSE(assess(shoot.kit, shoot.shots[0], {}).freeze->path);
 }
 
 TEST_CASE("the delay after the beam brings the light when the drop is there", "[plan][toss]") {
@@ -208,11 +208,11 @@ TEST_CASE("what never comes to the place, or to the beam, gives no frame", "[pla
     freeze.drop = -400;
     auto shoot = throwing(freeze);
     auto& shot = shoot.shots[0];
-    CHECK(assess(shoot.kit, shot).chance->chance == 0);
+    CHECK(assess(shoot.kit, shot, {}).chance->chance == 0);
     shot.freeze->drop = -100;
-    CHECK(assess(shoot.kit, shot).chance->reckoned > 0);
+    CHECK(assess(shoot.kit, shot, {}).chance->reckoned > 0);
     shot.freeze->beam_rise = 300;
-    CHECK(assess(shoot.kit, shot).chance->chance == 0);
-    Lots lots(plan_of(shoot.kit, shot), assess(shoot.kit, shot), 3);
+    CHECK(assess(shoot.kit, shot, {}).chance->chance == 0);
+    Lots lots(plan_of(shoot.kit, shot, {}), assess(shoot.kit, shot, {}), 3);
     for (int i = 0; i < 20; ++i) CHECK_FALSE(lots.draw().sharp);
 }

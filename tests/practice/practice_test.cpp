@@ -127,7 +127,7 @@ TEST_CASE("each exercise can be laid out with a bag: shots that can be planned, 
                 written.shots.clear();
                 written.shots.push_back(shot);
                 CHECK(std::holds_alternative<shoot::Shoot>(storage::read_shoot(storage::write_shoot(written))));
-                const auto report = plan::assess(kit, shot);
+                const auto report = plan::assess(kit, shot, {});
                 CHECK(report.optics.working_distance.value_or(0) > 0);
                 if (std::string(one.id) != "distance" && std::string(one.id) != "grounds" && !shot.freeze)
                     CHECK(std::abs(report.light.front_total.value_or(9)) < 0.7);

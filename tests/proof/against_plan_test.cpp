@@ -1,10 +1,10 @@
 // Frames beside the plan of their shot, and the runs that took them.
 #include "proof/notes.hpp"
 
-#include "imaging/render/finder.hpp"
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "proof/taken.hpp"
+#include "render/finder.hpp"
+#include "render/scene.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -89,9 +89,10 @@ TEST_CASE("tries that miss are told and not taken again, unless luck does not ex
 TEST_CASE("a ground that is planned white tells what colour the light is", "[proof][single]") {
     const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
     auto shot = *std::ranges::find(shoot.shots, "satchel-back", &shoot::Shot::id);
-    for (int i = 0; i < 8 && plan::assess(shoot.kit, shot).light.background_look != light::BackgroundLook::white; ++i)
+    for (int i = 0; i < 8 && plan::assess(shoot.kit, shot, {}).light.background_look != light::BackgroundLook::white;
+         ++i)
         shot.exposure.iso *= 2, shot.lights.clear();
-    REQUIRE(plan::assess(shoot.kit, shot).light.background_look == light::BackgroundLook::white);
+    REQUIRE(plan::assess(shoot.kit, shot, {}).light.background_look == light::BackgroundLook::white);
     const test::Folder folder;
     const auto told = [&](int red, int green, int blue) {
         storage::FramePicture picture{.width = 480, .height = 320, .rgb = {}};
@@ -123,10 +124,9 @@ TEST_CASE("a single frame that is focused elsewhere is told by how much and whic
     const auto told = [&](double behind) {
         auto taken = shot;
         taken.sharpness.focus_offset += behind;
-        const auto plan = plan::plan_of(shoot.kit, taken);
-        const auto scene = *imaging::scene_of(plan, plan::assess(plan));
-        const auto developed =
-            imaging::develop(imaging::Finder().render(scene, {.width = 1500, .height = 1000})->light);
+        const auto plan = plan::plan_of(shoot.kit, taken, {});
+        const auto scene = *render::scene_of(plan, plan::assess(plan));
+        const auto developed = render::develop(render::Finder().render(scene, {.width = 1500, .height = 1000})->light);
         const auto path = folder.path() / fmt::format("{}.png", behind);
         REQUIRE_FALSE(storage::replace_file(
             path, std::get<std::string>(storage::frame_file(
@@ -144,15 +144,15 @@ TEST_CASE("a single frame that is focused elsewhere is told by how much and whic
 TEST_CASE("a subject that came out lighter or darker than the plan's picture is told so", "[proof][notes]") {
     const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
     const auto& shot = *std::ranges::find(shoot.shots, "toffee-tin", &shoot::Shot::id);
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
-    const auto scene = *imaging::scene_of(plan, report);
-    auto light = imaging::Finder().render(scene, {.width = 480, .height = 320})->light;
+    const auto scene = *render::scene_of(plan, report);
+    auto light = render::Finder().render(scene, {.width = 480, .height = 320})->light;
     const test::Folder folder;
     const auto told = [&](float factor) {
         auto other = light;
         for (auto& pixel : other.pixels) pixel *= factor;
-        const auto developed = imaging::develop(other);
+        const auto developed = render::develop(other);
         const auto path = folder.path() / fmt::format("{}.jpg", factor);
         REQUIRE_FALSE(storage::replace_file(
             path, std::get<std::string>(storage::frame_file(
@@ -184,10 +184,10 @@ TEST_CASE("a subject that is smaller in the frame than planned is told so, and w
     const auto framing = [&](double size) {
         auto other = shot;
         other.subject.width *= size, other.subject.height *= size;
-        const auto plan = plan::plan_of(shoot.kit, other);
+        const auto plan = plan::plan_of(shoot.kit, other, {});
         const auto report = plan::assess(plan);
-        const auto developed = imaging::develop(
-            imaging::Finder().render(*imaging::scene_of(plan, report), {.width = 480, .height = 320})->light);
+        const auto developed = render::develop(
+            render::Finder().render(*render::scene_of(plan, report), {.width = 480, .height = 320})->light);
         const auto path = folder.path() / fmt::format("{}.jpg", size);
         REQUIRE_FALSE(storage::replace_file(
             path, std::get<std::string>(storage::frame_file(
@@ -211,9 +211,9 @@ TEST_CASE("a subject that stands aside or leans against the plan is told so", "[
     auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
     auto shot = *std::ranges::find(shoot.shots, "tide-brooch", &shoot::Shot::id);
     shot.subject.height = shot.subject.width / 2.2;  // long enough to lean
-    const auto plan = plan::plan_of(shoot.kit, shot);
-    const auto developed = imaging::develop(
-        imaging::Finder().render(*imaging::scene_of(plan, plan::assess(plan)), {.width = 480, .height = 320})->light);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
+    const auto developed = render::develop(
+        render::Finder().render(*render::scene_of(plan, plan::assess(plan)), {.width = 480, .height = 320})->light);
     const test::Folder folder;
     // The plan's own picture, moved and turned about its middle.
     const auto told = [&](int right, double degrees) {

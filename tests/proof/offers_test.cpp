@@ -1,11 +1,11 @@
 // What frames teach of flash and camera, offered and taken.
 #include "proof/notes.hpp"
 
-#include "imaging/render/finder.hpp"
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "plan/stack/step_sizes.hpp"
+#include "render/finder.hpp"
+#include "render/scene.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 #include "support/stacks.hpp"
@@ -28,11 +28,11 @@ shoot::Shot& shot_of(shoot::Shoot& shoot, const char* id) {
 
 /// The plan's own picture with so many times the light, as its camera would have written it.
 Inspection taken_with(const shoot::Shoot& shoot, const shoot::Shot& shot, float light, std::string time = {}) {
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
-    auto picture = imaging::Finder().render(*imaging::scene_of(plan, report), {.width = 480, .height = 320})->light;
+    auto picture = render::Finder().render(*render::scene_of(plan, report), {.width = 480, .height = 320})->light;
     for (auto& pixel : picture.pixels) pixel *= light;
-    const auto developed = imaging::develop(picture);
+    const auto developed = render::develop(picture);
     const test::Folder folder;
     const auto path = folder.path() / "a.jpg";
     REQUIRE_FALSE(storage::replace_file(
@@ -82,7 +82,7 @@ TEST_CASE("steps far from those that were planned are seen by how soon sharpness
           "[proof][offers]") {
     auto shoot = demo();
     auto& shot = shot_of(shoot, "fossil-urchin");  // by the camera's own bracket
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
     const test::Photographs made({.disc = 1.6});
     test::Stack stack(made);
@@ -112,7 +112,7 @@ TEST_CASE("steps far from those that were planned are seen by how soon sharpness
 TEST_CASE("a subject that is less deep than planned is offered as deep as it is", "[proof][offers]") {
     auto shoot = demo();
     auto& shot = shot_of(shoot, "fossil-urchin");
-    const auto plan = plan::plan_of(shoot.kit, shot);
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
     const auto frames = plan::stack_frames(plan, report);
     const auto offers = [&](double real) {
@@ -124,10 +124,10 @@ TEST_CASE("a subject that is less deep than planned is offered as deep as it is"
             taken.capture.mode = shoot::CaptureMode::single;
             taken.subject.depth = real;
             taken.sharpness.focus_offset = frame.plane - real / 2;  // its nearest point where it is planned
-            const auto as_taken = plan::plan_of(shoot.kit, taken);
-            const auto developed = imaging::develop(
-                imaging::Finder()
-                    .render(*imaging::scene_of(as_taken, plan::assess(as_taken)), {.width = 960, .height = 640})
+            const auto as_taken = plan::plan_of(shoot.kit, taken, {});
+            const auto developed = render::develop(
+                render::Finder()
+                    .render(*render::scene_of(as_taken, plan::assess(as_taken)), {.width = 960, .height = 640})
                     ->light);
             files.push_back(folder.path() / fmt::format("{:03}.jpg", files.size()));
             planes.push_back(frame.plane);
@@ -203,7 +203,7 @@ TEST_CASE("single frames of what is left to chance are counted once, sharp ones 
     CHECK(odds()->tried == 12);
     proof::learn(shoot, shot.id, *odds(), {});
     CHECK(shoot::tries_of(shoot.shots[0]).kept == 4);
-    CHECK(plan::assess(shoot.kit, shoot.shots[0]).chance->chance == 4.0 / 12);
+    CHECK(plan::assess(shoot.kit, shoot.shots[0], {}).chance->chance == 4.0 / 12);
     CHECK_FALSE(odds());  // not twice
     // Softer than the sharpest of them by more than the blur limit makes: missed, with no finding.
     shoot.shots[0].tries.reset();

@@ -2,11 +2,11 @@
 #include "proof/inspection.hpp"
 
 #include "imaging/colour.hpp"
-#include "imaging/render/finder.hpp"
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "proof/cut_picture.hpp"
 #include "proof/delivery.hpp"
+#include "render/finder.hpp"
+#include "render/scene.hpp"
 #include "shoot/staging.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
@@ -117,10 +117,10 @@ TEST_CASE("a rule in the frame tells at what size the frame was really taken", "
     const auto taken = [&](double m, const char* name) {
         auto other = shot;
         other.rig.focus.value = m;
-        const auto plan = plan::plan_of(shoot.kit, other);
-        const auto scene = *imaging::scene_of(plan, plan::assess(plan));
-        const auto frame = *imaging::Finder().render(scene, {.width = 960, .height = 640});
-        const auto developed = imaging::develop(frame.light, imaging::Clipping::as_is);
+        const auto plan = plan::plan_of(shoot.kit, other, {});
+        const auto scene = *render::scene_of(plan, plan::assess(plan));
+        const auto frame = *render::Finder().render(scene, {.width = 960, .height = 640});
+        const auto developed = render::develop(frame.light, render::Clipping::as_is);
         storage::FramePicture picture{.width = 960, .height = 640, .rgb = developed.rgb};
         const auto path = folder / name;
         REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
@@ -140,11 +140,11 @@ TEST_CASE("a rule in the frame tells at what size the frame was really taken", "
     shot.staging[0].subject.texture = shoot::Texture::stone;  // something else lies there
     const auto other = shot;
     shot.staging[0].subject.texture = shoot::Texture::ticks;
-    const auto plan = plan::plan_of(shoot.kit, other);
+    const auto plan = plan::plan_of(shoot.kit, other, {});
     const auto frame =
-        *imaging::Finder().render(*imaging::scene_of(plan, plan::assess(plan)), {.width = 960, .height = 640});
+        *render::Finder().render(*render::scene_of(plan, plan::assess(plan)), {.width = 960, .height = 640});
     const storage::FramePicture picture{
-        .width = 960, .height = 640, .rgb = imaging::develop(frame.light, imaging::Clipping::as_is).rgb};
+        .width = 960, .height = 640, .rgb = render::develop(frame.light, render::Clipping::as_is).rgb};
     const auto path = folder / "no-rule.jpg";
     REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
     const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot, .singles = true});

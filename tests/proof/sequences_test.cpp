@@ -1,8 +1,8 @@
 #include "proof/sequences.hpp"
 
-#include "imaging/render/finder.hpp"
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
+#include "render/finder.hpp"
+#include "render/scene.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/stacks.hpp"
 
@@ -149,13 +149,13 @@ TEST_CASE("of a burst the frame is kept that is sharpest where the plan has its 
         for (std::size_t i = 0; i < focus.size(); ++i) {
             auto taken = shot;
             taken.sharpness.focus_offset += focus[i];
-            const auto plan = plan::plan_of(shoot.kit, taken);
+            const auto plan = plan::plan_of(shoot.kit, taken, {});
             const auto report = plan::assess(plan);
-            const auto scene = *imaging::scene_of(plan, report);
-            auto light = imaging::Finder().render(scene, {.width = 1200, .height = 800})->light;
+            const auto scene = *render::scene_of(plan, report);
+            auto light = render::Finder().render(scene, {.width = 1200, .height = 800})->light;
             if (i == blown)
                 for (auto& pixel : light.pixels) pixel *= 12;
-            const auto developed = imaging::develop(light);
+            const auto developed = render::develop(light);
             files.push_back(folder.path() / fmt::format("{}{}.jpg", name, i));
             REQUIRE_FALSE(storage::replace_file(
                 files.back(), std::get<std::string>(storage::frame_file(
@@ -191,7 +191,7 @@ TEST_CASE("frames are matched to the shot that was planned so, or to none", "[pr
     int matched = 0;
     for (std::size_t i = 0; i < shoot.shots.size(); ++i) {
         const auto& shot = shoot.shots[i];
-        const auto plan = plan::plan_of(shoot.kit, shot);
+        const auto plan = plan::plan_of(shoot.kit, shot, {});
         const auto report = plan::assess(plan);
         Sequence sequence;
         for (int f = 0; f < static_cast<int>(std::min(report.capture.frames, 300.0)); ++f) {

@@ -116,7 +116,7 @@ TEST_CASE("a run lasts as long as the plan says", "[bench][run]") {
         if (first < 0) first = run.clock.now();
         last = run.clock.now();
     }));
-    const auto report = plan::assess(run.shoot.kit, run.shoot.shots[0]);
+    const auto report = plan::assess(run.shoot.kit, run.shoot.shots[0], {});
     // The plan counts to the end of the last exposure; the simulation looks every 50 ms.
     CHECK_THAT(last + 0.125 - first, WithinAbs(report.capture.paced_duration, 12 * 0.06));
     CHECK(report.capture.paced_duration > 11 * 1.1);
@@ -838,19 +838,20 @@ TEST_CASE("a stack of more frames than a run takes is refused, and its frames ar
     auto shoot = test::twelve_frames();
     shoot.shots[0].subject.depth = 900000;
     shoot.shots[0].rig.rail.reset();
-    const auto report = plan::assess(shoot.kit, shoot.shots[0]);
+    const auto report = plan::assess(shoot.kit, shoot.shots[0], {});
     REQUIRE(report.capture.frames > plan::most_frames);
-    const auto refusal = run_refusal(plan::plan_of(shoot.kit, shoot.shots[0]), report);
+    const auto refusal = run_refusal(plan::plan_of(shoot.kit, shoot.shots[0], {}), report);
     REQUIRE(refusal);
     CHECK(refusal->find("10000") != std::string::npos);
-    const auto frames = plan::stack_frames(plan::plan_of(shoot.kit, shoot.shots[0]), report);
+    const auto frames = plan::stack_frames(plan::plan_of(shoot.kit, shoot.shots[0], {}), report);
     REQUIRE(frames.size() == 10000);
     for (const std::size_t i : {std::size_t{1}, std::size_t{5000}, std::size_t{9999}}) {
         CHECK_THAT(frames[i].plane - frames[i - 1].plane, WithinAbs(*report.capture.step, 1e-6 * *report.capture.step));
         CHECK_THAT(*frames[i].rail, WithinAbs(static_cast<double>(i) * *report.capture.step, 1e-6));
     }
     const auto twelve = test::twelve_frames();
-    CHECK_FALSE(run_refusal(plan::plan_of(twelve.kit, twelve.shots[0]), plan::assess(twelve.kit, twelve.shots[0])));
+    CHECK_FALSE(
+        run_refusal(plan::plan_of(twelve.kit, twelve.shots[0], {}), plan::assess(twelve.kit, twelve.shots[0], {})));
 }
 
 TEST_CASE("a journal is not handed on to other programs", "[bench][journal]") {

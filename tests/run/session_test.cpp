@@ -97,7 +97,7 @@ TEST_CASE("what cannot begin says where the trouble is, and leaves nothing behin
     shoot.shots[0].subject.depth = 500;
     shoot.shots[0].exposure.f_number = 2.8;
     shoot.shots[0].rig.focus = {.by = shoot::FocusBy::magnification, .value = 1};
-    if (plan::assess(shoot.kit, shoot.shots[0]).capture.frames > plan::most_frames)
+    if (plan::assess(shoot.kit, shoot.shots[0], {}).capture.frames > plan::most_frames)
         CHECK(error_of(begin({})).place == "shot " + shoot.shots[0].id);
     CHECK(empty(folder.path()));
     CHECK(error_of(Session::go_on(folder.path() / "none.journal", shoot, {})).place.find("none.journal") !=

@@ -21,9 +21,9 @@ TEST_CASE("shots are added, copied, moved and removed with ids of their own", "[
     CHECK(shoot.shots[1].proof.empty());
     CHECK(add_shot(shoot, 0) == 1);
     CHECK(shoot.shots[1].name == "New shot");
-    CHECK(assess(shoot.kit, shoot.shots[1]).optics.reached);
+    CHECK(assess(shoot.kit, shoot.shots[1], {}).optics.reached);
     // Nobody said anything of it yet: its exposure is right, to the third that a camera sets.
-    CHECK(std::abs(assess(shoot.kit, shoot.shots[1]).light.total.value()) < 0.17);
+    CHECK(std::abs(assess(shoot.kit, shoot.shots[1], {}).light.total.value()) < 0.17);
     const auto id = shoot.shots[0].id;
     move_shot(shoot, 0, 2);
     CHECK(shoot.shots[2].id == id);

@@ -11,7 +11,7 @@ using test::same;
 
 namespace {
 
-Fit fit(const Shoot& shoot) { return assess(shoot.kit, shoot.shots[0]).optics.fit; }
+Fit fit(const Shoot& shoot) { return assess(shoot.kit, shoot.shots[0], {}).optics.fit; }
 
 }  // namespace
 
@@ -103,7 +103,7 @@ TEST_CASE("the rig's length is all that stands in front of the camera's mount", 
 
 TEST_CASE("the far limit is infinity only for the bare lens - tubes bring it near", "[shoot][fit]") {
     auto shoot = test::plain_shoot();
-    const auto optics = [&] { return assess(shoot.kit, shoot.shots[0]).optics; };
+    const auto optics = [&] { return assess(shoot.kit, shoot.shots[0], {}).optics; };
     CHECK(optics().reaches_infinity);
     CHECK_FALSE(optics().at_infinity_ring.has_value());
     CHECK_THAT(optics().at_closest_ring.value(), same(410));

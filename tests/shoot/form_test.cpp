@@ -100,12 +100,12 @@ TEST_CASE("the report follows the turned subject", "[shoot][form]") {
     auto& shot = shoot.shots.front();
     shot.subject = {.width = 20, .height = 10, .depth = 0, .form = Form::slab, .turn = 30};
     shot.capture.mode = CaptureMode::stack;
-    const auto report = assess(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot, {});
     CHECK_THAT(report.extent.depth, WithinRel(10.0, 1e-6));  // 20 sin 30
     auto flat = shot;
     flat.subject.turn = 0;
     flat.subject.depth = 10;
-    CHECK(assess(shoot.kit, flat).capture.frames == report.capture.frames);
+    CHECK(assess(shoot.kit, flat, {}).capture.frames == report.capture.frames);
     CHECK(report.capture.frames > 1);
 }
 
@@ -117,9 +117,9 @@ TEST_CASE(
     shot.subject.depth = 4;
     shot.background = Background{.distance = 100};
     shot.capture.mode = CaptureMode::stack;
-    const auto middle = assess(shoot.kit, shot);
+    const auto middle = assess(shoot.kit, shot, {});
     shot.sharpness.focus_offset = 1;
-    const auto behind = assess(shoot.kit, shot);
+    const auto behind = assess(shoot.kit, shot, {});
     CHECK_THAT(*behind.sharpness.edge_blur, same(*middle.sharpness.edge_blur * 3 / 2));
     CHECK(*behind.sharpness.background_disc < *middle.sharpness.background_disc);
     CHECK(behind.sharpness.best_single_f_number == middle.sharpness.best_single_f_number);

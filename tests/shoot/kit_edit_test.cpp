@@ -69,7 +69,7 @@ TEST_CASE("removing any piece leaves a shoot that can be read and computed", "[s
         const auto* error = std::get_if<storage::ReadError>(&back);
         INFO((error ? storage::message(*error) : ""));
         REQUIRE_FALSE(error);
-        for (const auto& shot : shoot.shots) CHECK(assess(shoot.kit, shot).id == shot.id);
+        for (const auto& shot : shoot.shots) CHECK(assess(shoot.kit, shot, {}).id == shot.id);
     }
 }
 

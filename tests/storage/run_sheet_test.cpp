@@ -9,7 +9,7 @@ namespace {
 
 std::string sheet_of(const shoot::Shoot& shoot) {
     std::vector<advice::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, {}));
     return storage::run_sheet_html(shoot, assessments);
 }
 

@@ -280,6 +280,7 @@ Json schema_of_shoot(const Json& head) {
     properties["workday"] = MemberSchema<poquito::shoot::Workday>().made();
     properties["site"] = MemberSchema<poquito::shoot::Site>().made();
     properties["limits"] = MemberSchema<poquito::shoot::Limits>().made();
+    properties["wishes"] = MemberSchema<poquito::shoot::Wishes>().made();
     properties["purpose"] = MemberSchema<poquito::shoot::Output>().made();
     return schema;
 }

@@ -20,7 +20,7 @@ shoot::Shoot reread(const shoot::Shoot& shoot) {
 
 std::string report_text(const shoot::Shoot& shoot) {
     std::vector<advice::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot));
+    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, {}));
     return storage::write_report(assessments);
 }
 
@@ -116,7 +116,7 @@ TEST_CASE("the demo shoot loads and exercises every way of getting closer", "[st
         one_flash |= shot.lights.size() == 1;
         two_flashes |= shot.lights.size() == 2;
         ambient_only |= shot.lights.empty() && shot.ambient;
-        CHECK(plan::assess(shoot.kit, shot).optics.reached);
+        CHECK(plan::assess(shoot.kit, shot, {}).optics.reached);
     }
     CHECK((tubes && closeups && stacks && one_flash && two_flashes && ambient_only));
 }

@@ -102,14 +102,22 @@ std::vector<float> Photographs::disc_mean(const std::vector<float>& in, double r
     for (int v = -reach; v <= reach; ++v)
         for (int u = -reach; u <= reach; ++u)
             if (u * u + v * v <= radius * radius + 0.01) places.emplace_back(u, v);
-    std::vector<float> out(in.size());
-    for (int y = 0; y < high_; ++y)
-        for (int x = 0; x < wide_; ++x) {
-            float sum = 0;
-            for (const auto& [u, v] : places)
-                sum += in[at(std::clamp(x + u, 0, wide_ - 1), std::clamp(y + v, 0, high_ - 1))];
-            out[at(x, y)] = sum / static_cast<float>(places.size());
+    // A row at a time, its outer points going on: each point's sum still runs over the places in their order.
+    std::vector<float> out(in.size()), row(static_cast<std::size_t>(wide_) + 2 * static_cast<std::size_t>(reach));
+    for (int y = 0; y < high_; ++y) {
+        float* sums = out.data() + at(0, y);
+        int there = -reach - 1;
+        for (const auto& [u, v] : places) {
+            if (v != there)
+                for (int x = -reach; x < wide_ + reach; ++x)
+                    row[static_cast<std::size_t>(x + reach)] =
+                        in[at(std::clamp(x, 0, wide_ - 1), std::clamp(y + v, 0, high_ - 1))];
+            there = v;
+            const float* from = row.data() + reach + u;
+            for (int x = 0; x < wide_; ++x) sums[x] += from[x];
         }
+        for (int x = 0; x < wide_; ++x) sums[x] /= static_cast<float>(places.size());
+    }
     return out;
 }
 

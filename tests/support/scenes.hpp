@@ -1,6 +1,6 @@
 #pragma once
 
-#include "imaging/render/scene.hpp"
+#include "render/scene.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -8,7 +8,7 @@
 namespace poquito::test {
 
 /// A lens of pupil scale 1 at 1:2, marked so that it works at `f_number`; the pupil far enough away for round numbers.
-inline imaging::LensBlur lens_at(double f_number) {
+inline render::LensBlur lens_at(double f_number) {
     const double m = 0.5, distance = 300;
     return {.imaging = {.magnification = m,
                         .working_f_number = f_number,
@@ -17,12 +17,12 @@ inline imaging::LensBlur lens_at(double f_number) {
 }
 
 /// A flat chart at one depth that fills the frame, lit to what `reflectance` says. Pixels of 5 um.
-inline imaging::Scene chart(const imaging::LensBlur& lens, double depth,
-                            std::function<double(imaging::Place, double detail)> reflectance) {
-    imaging::Scene scene{.lens = lens, .frame_width = 24, .frame_height = 16, .pixel_pitch = 0.005};
+inline render::Scene chart(const render::LensBlur& lens, double depth,
+                           std::function<double(imaging::Place, double detail)> reflectance) {
+    render::Scene scene{.lens = lens, .frame_width = 24, .frame_height = 16, .pixel_pitch = 0.005};
     scene.nearest = scene.farthest = depth;
     scene.subject = [depth, reflectance](imaging::Place place, double detail) {
-        imaging::Fragment fragment{.depth = static_cast<float>(depth)};
+        render::Fragment fragment{.depth = static_cast<float>(depth)};
         fragment.albedo = imaging::Rgba::Constant(static_cast<float>(reflectance(place, detail)));
         return std::optional(fragment);
     };

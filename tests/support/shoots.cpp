@@ -280,6 +280,20 @@ std::pair<shoot::Shot, std::vector<shoot::Shared<shoot::RunRecord>>> random_shot
 
 }  // namespace
 
+shoot::Wishes random_wishes(Random& random) {
+    using namespace shoot;
+    Wishes wishes{.ground = static_cast<WantedGround>(random.whole(0, 5)),
+                  .lit_by = static_cast<WantedLight>(random.whole(0, 3)),
+                  .movement = static_cast<WantedMovement>(random.whole(0, 2)),
+                  .contrast = static_cast<WantedContrast>(random.whole(0, 2)),
+                  .coloured_light = random.coin(),
+                  .passes_frame = random.coin(),
+                  .unknown = {}};
+    if (random.coin()) wishes.softness = random.log_between(0.005, 0.5);
+    if (random.coin()) wishes.brighter = random.between(-2, 2);
+    return wishes;
+}
+
 shoot::Shoot random_shoot(unsigned seed) {
     Random random(seed);
     shoot::Shoot shoot = plain_shoot();
@@ -419,6 +433,11 @@ shoot::Shoot random_shoot(unsigned seed) {
         rail.backlash = random.between(0, 0.1);
         rail.speed = random.between(0.1, 10);
     }
+    // Drawn apart, so that everything above stays as it was before there were wishes.
+    Random wished(seed + 100000);
+    if (wished.coin(0.2)) shoot.terms.wishes = random_wishes(wished);
+    for (std::size_t i = 0; i < shoot.shots.size(); ++i)
+        if (wished.coin(0.3)) shoot.shots[i].wishes = random_wishes(wished);
     return shoot;
 }
 

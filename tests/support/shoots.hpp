@@ -12,6 +12,9 @@ shoot::Shoot plain_shoot();
 /// A light of plain_shoot's flash, half a metre away.
 shoot::Light plain_light();
 
+/// Each of them said or not.
+shoot::Wishes random_wishes(Random& random);
+
 /// Three shots on plain_shoot's gear with every member of the document at random, optional ones there or not.
 shoot::Shoot random_shoot(unsigned seed);
 

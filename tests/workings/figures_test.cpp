@@ -112,7 +112,7 @@ TEST_CASE("every shown substitution evaluates to the reported value", "[shoot][w
     int compared = 0;
     for (unsigned seed = 0; seed < 300; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
-            const auto assessment = assessment_of(shoot.kit, shot);
+            const auto assessment = assessment_of(shoot.kit, shot, {});
             for (const auto& figure : figures(assessment)) {
                 if (!figure.working) continue;
                 const auto& working = *figure.working;
@@ -141,7 +141,7 @@ TEST_CASE("every figure of a full plan has its working", "[shoot][workings]") {
     shot.subject.speed = 10;
     shot.subject.sway_amplitude = 1;
     std::set<std::string> keys;
-    for (const auto& figure : figures(assessment_of(shoot.kit, shot))) {
+    for (const auto& figure : figures(assessment_of(shoot.kit, shot, {}))) {
         INFO(figure.key);
         CHECK(figure.working.has_value());
         keys.insert(figure.key);

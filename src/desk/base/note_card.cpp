@@ -78,12 +78,35 @@ void drawNoteCard(QPainter& painter, const QRect& area, const NoteCard& card, bo
     const QRect at(area.left() + text_left, area.top() + text_top, width, wrappedHeight(card.text, width));
     painter.drawText(at, Qt::TextWordWrap, card.text);
     if (!card.link.isEmpty()) {
-        painter.setFont(textFont(12, QFont::DemiBold));
-        painter.setPen(t.link);
-        drawLine(painter, QRect(at.left(), at.bottom() + 1, width, link_height), Qt::AlignLeft | Qt::AlignVCenter,
-                 elided(painter.font(), card.link, width));
+        const QRect others = noteOthersRect(area, card.others);
+        const int room = width - (card.others.isEmpty() ? 0 : others.width() + 4);
+        drawLinkLine(painter, QRect(at.left(), at.bottom() + 1, room, link_height), card.link, card.gain);
+        if (!card.others.isEmpty()) {
+            painter.setFont(textFont(12));
+            painter.setPen(t.link);
+            drawLine(painter, QRect(others.left(), at.bottom() + 1, others.width(), link_height),
+                     Qt::AlignRight | Qt::AlignVCenter, card.others);
+        }
     }
     drawMark(painter, QPointF(area.left() + 15, area.top() + 15), card.mark);
+}
+
+void drawLinkLine(QPainter& painter, const QRect& line, const QString& link, const QString& gain) {
+    painter.setFont(textFont(12, QFont::DemiBold));
+    painter.setPen(theme().link);
+    drawLine(painter, line, Qt::AlignLeft | Qt::AlignVCenter, elided(painter.font(), link, line.width()));
+    constexpr int gap = 8;
+    const int used = static_cast<int>(lineWidth(painter.font(), link)) + gap;
+    painter.setFont(textFont(11));
+    if (gain.isEmpty() || used + lineWidth(painter.font(), gain) > line.width()) return;
+    painter.setPen(theme().quiet);
+    drawLine(painter, line.adjusted(used, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, gain);
+}
+
+QRect noteOthersRect(const QRect& area, const QString& others) {
+    if (others.isEmpty()) return {};
+    const int width = static_cast<int>(lineWidth(textFont(12), others)) + 4;
+    return {area.right() - text_right - width, area.bottom() - link_height - 8, width, link_height + 4};
 }
 
 QRect noteLinkRect(const QRect& area, const QString& link) {

@@ -2,12 +2,12 @@
 
 #include "desk/base/to_qt.hpp"
 #include "desk/shell/document.hpp"
-#include "imaging/render/finder.hpp"
-#include "imaging/render/scene.hpp"
 #include "log/exchange.hpp"
 #include "log/made_up.hpp"
 #include "log/record.hpp"
 #include "plan/assess.hpp"
+#include "render/finder.hpp"
+#include "render/scene.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
 #include "storage/shoot_file.hpp"
@@ -35,16 +35,16 @@ QString usualPath() {
 
 /// The finder's picture of a shot, small; empty: it has none.
 std::string picture_of(const gear::Kit& kit, const shoot::Shot& shot) {
-    const auto plan = plan::plan_of(kit, shot);
-    const auto scene = imaging::scene_of(plan, plan::assess(plan));
+    const auto plan = plan::plan_of(kit, shot, {});
+    const auto scene = render::scene_of(plan, plan::assess(plan));
     if (!scene) return {};
     constexpr int across = 240;
     const bool upright = scene->frame_height > scene->frame_width;
     const double shape = scene->frame_height / scene->frame_width;
     const int width = upright ? qRound(across / shape) : across, height = upright ? across : qRound(across * shape);
-    const auto frame = imaging::Finder().render(*scene, {.width = width, .height = height});
+    const auto frame = render::Finder().render(*scene, {.width = width, .height = height});
     if (!frame) return {};
-    auto developed = imaging::develop(frame->light, imaging::Clipping::as_is);
+    auto developed = render::develop(frame->light, render::Clipping::as_is);
     const auto bytes = storage::picture_file({.width = width, .height = height, .rgb = std::move(developed.rgb)});
     const auto* jpeg = std::get_if<std::string>(&bytes);
     return jpeg ? *jpeg : std::string();
@@ -220,7 +220,7 @@ void LogDesk::review(const std::string& day, QObject* asker,
         std::vector<log::PlannedShot> planned;
         planned.reserve(shoot->shots.size());
         for (const auto& shot : shoot->shots) {
-            const auto report = plan::assess(shoot->kit, shot);
+            const auto report = plan::assess(shoot->kit, shot, {});
             const bool stack = shot.capture.mode == shoot::CaptureMode::stack;
             planned.push_back({.shot = shot.id,
                                .name = shot.name,

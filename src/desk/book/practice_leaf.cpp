@@ -458,7 +458,7 @@ void PracticeLeaf::keepTaught() {
 void PracticeLeaf::keepLimits() {
     const auto measured = *std::exchange(outcome_.limits, std::nullopt);
     const EditLabel label{tr("Keep what was measured")};
-    const auto take = [&](shoot::Shoot& shoot) { shoot.limits = shoot::overlaid(measured, shoot.limits); };
+    const auto take = [&](shoot::Shoot& shoot) { shoot.terms.limits = shoot::overlaid(measured, shoot.terms.limits); };
     document_.edit(label, take);
     desks_.bag.document().edit(label, take);
 }

@@ -13,9 +13,9 @@
 #include "desk/depth/lapse_form.hpp"
 #include "desk/depth/plane_drawing.hpp"
 #include "desk/finder/ladder_view.hpp"
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "plan/background_blur.hpp"
+#include "render/scene.hpp"
 #include "text/text.hpp"
 
 #include <QComboBox>
@@ -361,7 +361,7 @@ void DepthPage::propose(std::optional<Attitude> attitude) {
 void DepthPage::setLoupe(imaging::Place place) { ladder_->setLoupe(place); }
 
 void DepthPage::showPlane(const std::vector<QPointF>& places) {
-    const imaging::Viewpoint view(document().assessment()->plan);
+    const render::Viewpoint view(document().assessment()->plan);
     const Surface surface(document().shot()->subject);
     std::array<Point3, 3> points;
     for (std::size_t i = 0; i < points.size() && i < places.size(); ++i) {

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/base/station_page.hpp"
-#include "imaging/render/scene.hpp"
+#include "render/scene.hpp"
 #include "shoot/attitude.hpp"
 
 #include <QPointF>

@@ -73,7 +73,8 @@ QRectF JudgementStrip::cardRect(std::size_t index) const {
 void JudgementStrip::refresh() {
     if (!document_.shot() || !isVisible()) return;
     const auto before = judgement_ ? judgement_->approaches.size() : 0;
-    judgement_ = advice::judge(document_.kit(), *document_.shot(), document_.shoot().limits);
+    judgement_ =
+        advice::judge(document_.kit(), *document_.shot(), shoot::terms_of(document_.shoot(), *document_.shot()));
     if (before != (judgement_ ? judgement_->approaches.size() : 0)) takeHeight();
     marked_ = taken().value_or(judgement_ ? judgement_->best : 0);
     setAccessibleDescription(reason());

@@ -57,7 +57,10 @@ LapseForm::LapseForm(Document& document, QWidget* parent) : StationPage(document
         durationQuantity(),
         [this](const Shot& s) {
             const auto* report = this->document().report();
-            return s.lapse && report ? plan::lapse_of(plan::plan_of(this->document().shoot().kit, s), *report).shown
+            return s.lapse && report ? plan::lapse_of(plan::plan_of(this->document().shoot().kit, s,
+                                                                    shoot::terms_of(this->document().shoot(), s)),
+                                                      *report)
+                                           .shown
                                      : 0;
         },
         [](Shot& s, double v) {
@@ -102,7 +105,9 @@ void LapseForm::showShot(const Shot& shot, const plan::Report& report) {
     for (auto* field : fields_) setRowVisible(field, any);
     drawing_->setVisible(any);
     if (!any) return;
-    drawing_->setLapse(*shot.lapse, plan::lapse_of(plan::plan_of(document().shoot().kit, shot), report));
+    drawing_->setLapse(
+        *shot.lapse,
+        plan::lapse_of(plan::plan_of(document().shoot().kit, shot, shoot::terms_of(document().shoot(), shot)), report));
 }
 
 }  // namespace poquito::desk

@@ -7,9 +7,9 @@
 #include "desk/finder/loupe_view.hpp"
 #include "desk/finder/trajectory_overlay.hpp"
 #include "desk/shell/document.hpp"
-#include "imaging/render/scene.hpp"
 #include "job/outlets.hpp"
 #include "plan/picture_shape.hpp"
+#include "render/scene.hpp"
 #include "text/text.hpp"
 
 #include <QElapsedTimer>
@@ -26,10 +26,10 @@ namespace poquito::desk {
 
 /// What a rendering brings back.
 struct FinderView::Picture {
-    std::shared_ptr<const imaging::FinderFrame> frame;
+    std::shared_ptr<const render::FinderFrame> frame;
     QImage image, outline;
     QRectF subjectBox;
-    imaging::Clipped clipped;
+    render::Clipped clipped;
     double milliseconds = 0;
     double scale = 1;
 };
@@ -41,7 +41,7 @@ constexpr double title_height = 24;
 QString mm(double length) { return toQt(text::length_text(length)); }
 
 /// The pixels of the subject within the slice that have a neighbour without.
-QImage outline_of(const imaging::FinderFrame& frame, double near, double far, QRgb colour) {
+QImage outline_of(const render::FinderFrame& frame, double near, double far, QRgb colour) {
     const int width = frame.light.width, height = frame.light.height;
     QImage outline(width, height, QImage::Format_ARGB32_Premultiplied);
     outline.fill(Qt::transparent);
@@ -58,12 +58,12 @@ QImage outline_of(const imaging::FinderFrame& frame, double near, double far, QR
     return outline;
 }
 
-QRectF box_of(const imaging::FinderFrame& frame) {
+QRectF box_of(const render::FinderFrame& frame) {
     const int width = frame.light.width, height = frame.light.height;
     int left = width, top = height, right = 0, bottom = 0;
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
-            if (frame.depth_at(x, y) == imaging::FinderFrame::no_subject) continue;
+            if (frame.depth_at(x, y) == render::FinderFrame::no_subject) continue;
             left = std::min(left, x), right = std::max(right, x + 1);
             top = std::min(top, y), bottom = std::max(bottom, y + 1);
         }
@@ -76,8 +76,8 @@ QRectF box_of(const imaging::FinderFrame& frame) {
 FinderView::FinderView(Document& document, QWidget* parent)
     : QWidget(parent),
       document_(document),
-      draft_(std::make_shared<imaging::Finder>()),
-      fine_(std::make_shared<imaging::Finder>()) {
+      draft_(std::make_shared<render::Finder>()),
+      fine_(std::make_shared<render::Finder>()) {
     setObjectName(QStringLiteral("finder"));
     setAccessibleName(tr("Finder: the frame as the camera will show it"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
@@ -148,7 +148,7 @@ std::optional<double> FinderView::depthAt(QPointF point) const {
     const int x = std::clamp(static_cast<int>((point.x() - frame.left()) / frame.width() * width), 0, width - 1);
     const int y = std::clamp(static_cast<int>((point.y() - frame.top()) / frame.height() * height), 0, height - 1);
     const float depth = frame_->depth_at(x, y);
-    return depth == imaging::FinderFrame::no_subject ? std::nullopt : std::optional<double>(depth);
+    return depth == render::FinderFrame::no_subject ? std::nullopt : std::optional<double>(depth);
 }
 
 // ---- rendering ---------------------------------------------------------------------------------------------------
@@ -164,11 +164,11 @@ void FinderView::refresh() {
     queue_.render(work(draftScale_, draft_), work(1, fine_));
 }
 
-PictureQueue::Work FinderView::work(double scale, std::shared_ptr<imaging::Finder> finder) {
+PictureQueue::Work FinderView::work(double scale, std::shared_ptr<render::Finder> finder) {
     constexpr double most_wide = 960, least_wide = 90;
     const QRectF frame = frameRect();
     const double wide = std::max(least_wide, scale * std::min(most_wide, frame.width() * devicePixelRatioF()));
-    const imaging::Finder::Size size{
+    const render::Finder::Size size{
         .width = static_cast<int>(std::lround(wide)),
         .height = std::max(1, static_cast<int>(std::lround(wide * frame.height() / frame.width())))};
     const QColor sea = theme().focus;
@@ -179,20 +179,20 @@ PictureQueue::Work FinderView::work(double scale, std::shared_ptr<imaging::Finde
             colour = qPremultiply(sea.rgba())](const std::function<bool()>& go_on) -> PictureQueue::Show {
         QElapsedTimer timer;
         timer.start();
-        const auto scene = imaging::scene_of(assessment->plan, assessment->report);
+        const auto scene = render::scene_of(assessment->plan, assessment->report);
         if (!scene) return {};
         auto rendered = finder->render(*scene, size, go_on);
         if (!rendered) return {};
         Picture picture{.scale = scale};
-        picture.image = imageOf(imaging::develop(
-            rendered->light, overlays.clipping ? imaging::Clipping::marked : imaging::Clipping::as_is));
+        picture.image = imageOf(
+            render::develop(rendered->light, overlays.clipping ? render::Clipping::marked : render::Clipping::as_is));
         constexpr double endless = 1e9;
         if (overlays.slice)
             picture.outline = outline_of(*rendered, assessment->report.sharpness.near.value_or(endless),
                                          assessment->report.sharpness.far.value_or(endless), colour);
         picture.subjectBox = box_of(*rendered);
-        picture.clipped = imaging::clipped(rendered->light);
-        picture.frame = std::make_shared<imaging::FinderFrame>(std::move(*rendered));
+        picture.clipped = render::clipped(rendered->light);
+        picture.frame = std::make_shared<render::FinderFrame>(std::move(*rendered));
         picture.milliseconds = static_cast<double>(timer.nsecsElapsed()) / 1e6;
         for (QImage* image : {&picture.image, &picture.outline})
             if (!image->isNull()) *image = image->scaled(shown, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);

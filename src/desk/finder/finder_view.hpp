@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/base/picture_queue.hpp"
-#include "imaging/render/finder.hpp"
+#include "render/finder.hpp"
 
 #include <QImage>
 #include <QWidget>
@@ -56,7 +56,7 @@ class FinderView : public QWidget {
     std::optional<double> depthAt(QPointF point) const;
 
     /// The last frame, fine or not; null before it.
-    std::shared_ptr<const imaging::FinderFrame> frame() const { return frame_; }
+    std::shared_ptr<const render::FinderFrame> frame() const { return frame_; }
     bool isSettled() const { return queue_.isIdle(); }
 
     QSize minimumSizeHint() const override { return {220, 160}; }
@@ -77,7 +77,7 @@ class FinderView : public QWidget {
 
   private:
     struct Picture;
-    PictureQueue::Work work(double scale, std::shared_ptr<imaging::Finder> finder);
+    PictureQueue::Work work(double scale, std::shared_ptr<render::Finder> finder);
     void show(Picture picture);
     void focusAt(imaging::Place place);
     void takePoint(imaging::Place place, double depth);
@@ -87,12 +87,12 @@ class FinderView : public QWidget {
 
     Document& document_;
     FinderOverlays overlays_;
-    std::shared_ptr<imaging::Finder> draft_, fine_;
+    std::shared_ptr<render::Finder> draft_, fine_;
     double draftScale_ = 0.5;  // of the fine picture, as large as stays fluent
-    std::shared_ptr<const imaging::FinderFrame> frame_;
+    std::shared_ptr<const render::FinderFrame> frame_;
     QImage image_, outline_;
     QRectF subjectBox_;  // shares of the frame
-    imaging::Clipped clipped_;
+    render::Clipped clipped_;
     imaging::Place loupe_;
     std::optional<QPointF> pressed_;
     bool dragged_ = false;

@@ -22,7 +22,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double bar_height = 30, text_height = 84, apart = 6;
+constexpr double bar_height = 30, text_height = 99, apart = 6;
 
 /// What a rung gives and costs, a line each.
 QStringList lines_of(const advice::Rung& rung) {
@@ -80,6 +80,11 @@ void paintRung(QPainter& painter, const QRectF& area, const Painted& what) {
         y += step;
     };
     line(toQt(advice::rung_text(rung.shot, what.of, rung.value)), 17);
+    painter.setFont(textFont(11, rung.is_best ? QFont::DemiBold : QFont::Normal));
+    painter.setPen(rung.is_best ? theme().link : theme().quiet);
+    line(rung.is_best ? QObject::tr("worth most, %1 %").arg(qRound(rung.worth * 100))
+                      : QObject::tr("worth %1 %").arg(qRound(rung.worth * 100)),
+         15);
     painter.setFont(textFont(11));
     painter.setPen(theme().quiet);
     for (const auto& words : lines_of(rung)) line(words, 15);
@@ -136,7 +141,8 @@ double LadderView::brightened(const advice::Rung& rung) const {
 void LadderView::refresh() {
     if (!document_.shot() || !isVisible()) return;
     const auto& shot = *document_.shot();
-    rungs_ = advice::climb(document_.kit(), shot, of(), advice::ladder_values(document_.kit(), shot, of()));
+    rungs_ = advice::climb(document_.kit(), shot, shoot::terms_of(document_.shoot(), shot), of(),
+                           advice::ladder_values(document_.kit(), shot, of()));
     pictures_.resize(rungs_.size());
     update();
     if (rungs_.empty()) return;

@@ -2,7 +2,7 @@
 
 #include "advice/ladder.hpp"
 #include "desk/base/picture_queue.hpp"
-#include "imaging/render/scene.hpp"
+#include "render/scene.hpp"
 
 #include <QImage>
 #include <QWidget>

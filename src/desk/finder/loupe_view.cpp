@@ -3,7 +3,7 @@
 #include "desk/base/rendering.hpp"
 #include "desk/base/theme.hpp"
 #include "desk/shell/document.hpp"
-#include "imaging/render/finder.hpp"
+#include "render/finder.hpp"
 
 #include <QPainter>
 
@@ -12,8 +12,8 @@ namespace poquito::desk {
 LoupeView::LoupeView(Document& document, QWidget* parent)
     : QWidget(parent),
       document_(document),
-      draft_(std::make_shared<imaging::Loupe>()),
-      fine_(std::make_shared<imaging::Loupe>()) {
+      draft_(std::make_shared<render::Loupe>()),
+      fine_(std::make_shared<render::Loupe>()) {
     setObjectName(QStringLiteral("loupe"));
     setAccessibleName(tr("Loupe: the sensor's own pixels"));
     setToolTip(
@@ -37,15 +37,15 @@ void LoupeView::refresh() {
     queue_.render(work(draft_, 1), work(fine_, 2));
 }
 
-PictureQueue::Work LoupeView::work(std::shared_ptr<imaging::Loupe> loupe, int rays) {
+PictureQueue::Work LoupeView::work(std::shared_ptr<render::Loupe> loupe, int rays) {
     return [this, assessment = document_.sharedAssessment(document_.current()), place = place_,
             loupe = std::move(loupe), rays](const std::function<bool()>& go_on) -> PictureQueue::Show {
-        const auto scene = imaging::scene_of(assessment->plan, assessment->report);
+        const auto scene = render::scene_of(assessment->plan, assessment->report);
         if (!scene) return {};
         const auto light =
             loupe->render(*scene, {.centre = place, .width = columns, .height = rows, .rays = rays}, go_on);
         if (!light) return {};
-        const QImage image = imageOf(imaging::develop(*light));
+        const QImage image = imageOf(render::develop(*light));
         return [this, image] {
             image_ = image;
             update();

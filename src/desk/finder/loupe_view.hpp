@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/base/picture_queue.hpp"
-#include "imaging/render/loupe.hpp"
+#include "render/loupe.hpp"
 
 #include <QImage>
 #include <QWidget>
@@ -36,8 +36,8 @@ class LoupeView : public QWidget {
     static constexpr int caption = 18;
 
     Document& document_;
-    PictureQueue::Work work(std::shared_ptr<imaging::Loupe> loupe, int rays);
-    std::shared_ptr<imaging::Loupe> draft_, fine_;
+    PictureQueue::Work work(std::shared_ptr<render::Loupe> loupe, int rays);
+    std::shared_ptr<render::Loupe> draft_, fine_;
     imaging::Place place_;
     QImage image_;
     PictureQueue queue_;

@@ -27,7 +27,7 @@ void Bag::load() {
         else
             shoot.kit = std::move(std::get<gear::Kit>(loaded));
     }
-    shoot.limits = shoot::usual_limits();
+    shoot.terms.limits = shoot::usual_limits();
     if (QFileInfo::exists(limitsPath())) {
         auto loaded = storage::load_limits(limitsPath().toStdString());
         if (const auto* error = std::get_if<storage::ReadError>(&loaded))
@@ -35,7 +35,7 @@ void Bag::load() {
                            .join(QLatin1Char(' '))
                            .trimmed();
         else
-            shoot.limits = std::move(std::get<shoot::Limits>(loaded));
+            shoot.terms.limits = std::move(std::get<shoot::Limits>(loaded));
     }
     document_.open(std::move(shoot), path_);
     marks_ = marks();
@@ -60,7 +60,7 @@ void Bag::takeTheirs() {
     const auto limits = storage::load_limits(limitsPath().toStdString());
     document_.edit({tr("Take the other window's bag")}, [&](shoot::Shoot& bag) {
         if (const auto* theirs = std::get_if<gear::Kit>(&kit)) bag.kit = *theirs;
-        if (const auto* theirs = std::get_if<shoot::Limits>(&limits)) bag.limits = *theirs;
+        if (const auto* theirs = std::get_if<shoot::Limits>(&limits)) bag.terms.limits = *theirs;
     });
 }
 
@@ -74,7 +74,7 @@ void Bag::keepOurs() {
 void Bag::write() {
     QDir().mkpath(QFileInfo(path_).path());
     auto error = storage::save_kit(document_.kit(), path_.toStdString());
-    if (!error) error = storage::save_limits(document_.shoot().limits, limitsPath().toStdString());
+    if (!error) error = storage::save_limits(document_.shoot().terms.limits, limitsPath().toStdString());
     marks_ = marks();
     problem_ = error ? tr("The bag was not saved. %1").arg(toQt(storage::message(*error))) : QString();
     Q_EMIT problemChanged();

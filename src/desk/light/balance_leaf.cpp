@@ -167,7 +167,8 @@ void BalanceLeaf::addOtherLight(QVBoxLayout* column) {
                                    "one key, W")},
                                this);
     connect(prepare_, &QPushButton::clicked, this, [this] {
-        const auto other = advice::prepare_other_light(document().kit(), *document().shot(), document().shoot().limits);
+        const auto other = advice::prepare_other_light(document().kit(), *document().shot(),
+                                                       shoot::terms_of(document().shoot(), *document().shot()));
         if (other) document().editShot({tr("Prepare for the other light")}, [&](Shot& s) { s.other_light = other; });
     });
     column->addWidget(otherLight_);

@@ -180,6 +180,7 @@ void ProofDesk::start(const std::string& shot) {
         const proof::Request request{.files = frames.files,
                                      .kit = known ? &shoot->kit : nullptr,
                                      .shot = known ? &*found : nullptr,
+                                     .terms = known ? shoot::terms_of(*shoot, *found) : shoot::Terms(),
                                      .singles = singles,
                                      .tries = singles,
                                      .planes = frames.planes,

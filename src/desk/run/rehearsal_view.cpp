@@ -6,10 +6,10 @@
 #include "desk/base/to_qt.hpp"
 #include "desk/run/odds_view.hpp"
 #include "desk/shell/document.hpp"
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "plan/chance.hpp"
 #include "plan/lighting.hpp"
+#include "render/scene.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -22,25 +22,25 @@ namespace {
 
 /// One try at the sensor's pixels; empty: it shows nothing.
 QImage pictureOf(const plan::Plan& plan, const plan::Report& report, const plan::Luck& luck, RehearsalView::Spot& spot,
-                 imaging::LoupeWindow window) {
+                 render::LoupeWindow window) {
     if (!spot.place) {
-        const auto planned = imaging::scene_of(plan, report);
+        const auto planned = render::scene_of(plan, report);
         if (!planned) return {};
-        spot.place = imaging::place_in_focus(*planned, window.width * planned->pixel_pitch,
-                                             window.height * planned->pixel_pitch);
+        spot.place =
+            render::place_in_focus(*planned, window.width * planned->pixel_pitch, window.height * planned->pixel_pitch);
     }
     window.centre = *spot.place;
     auto shot = plan.shot;
     shot.sharpness.focus_offset -= luck.through;
     if (!luck.fired) std::erase_if(shot.lights, [](const shoot::Light& light) { return plan::is_flash(light); });
-    const auto there = plan::plan_of(plan.kit, shot);
+    const auto there = plan::plan_of(plan.kit, shot, {});
     // Unlit by flash it is exposed by what else there is; else all is as it was worked out.
-    auto scene = imaging::scene_of(there, luck.fired ? report : plan::assess(there));
+    auto scene = render::scene_of(there, luck.fired ? report : plan::assess(there));
     if (!scene) return {};
     scene->motion = plan::smear_of(luck, report);
     // The eye follows it, to the edge of the frame.
     const auto light = spot.loupe.render(*scene, window);
-    return light ? imageOf(imaging::develop(*light)) : QImage();
+    return light ? imageOf(render::develop(*light)) : QImage();
 }
 
 }  // namespace
@@ -95,10 +95,10 @@ void RehearsalView::next() {
     if (!on_ || shown() >= room()) return;
     const auto luck = lots_->draw();
     const double ratio = devicePixelRatioF();
-    const imaging::LoupeWindow window{.centre = {},
-                                      .width = static_cast<int>(tile_width * ratio),
-                                      .height = static_cast<int>(tile_height * ratio),
-                                      .rays = 1};
+    const render::LoupeWindow window{.centre = {},
+                                     .width = static_cast<int>(tile_width * ratio),
+                                     .height = static_cast<int>(tile_height * ratio),
+                                     .rays = 1};
     queue_.render(
         [this, luck, window, spot = spot_, seed = seed_, assessment = document_.sharedAssessment(document_.current())](
             const std::function<bool()>&) -> PictureQueue::Show {

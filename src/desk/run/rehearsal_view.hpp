@@ -1,8 +1,8 @@
 #pragma once
 
 #include "desk/base/picture_queue.hpp"
-#include "imaging/render/loupe.hpp"
 #include "plan/luck.hpp"
+#include "render/loupe.hpp"
 
 #include <QImage>
 #include <QWidget>
@@ -31,7 +31,7 @@ class RehearsalView : public QWidget {
     QString words() const;  // "4 of 24 are sharp, where 12 of 100 are reckoned"
     /// What the tiles look at; for the one thread that renders them.
     struct Spot {
-        imaging::Loupe loupe;
+        render::Loupe loupe;
         std::optional<imaging::Place> place;
     };
     bool isSettled() const { return !on_ || queue_.isIdle(); }

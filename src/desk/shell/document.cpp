@@ -214,7 +214,8 @@ namespace {
 struct Kept {
     Kept(ShootPointer shoot, std::size_t index)
         : of(std::move(shoot)),
-          assessment(advice::assessment_of(of->kit, of->shots[index], of->limits, advice::Remedies::left_out)) {}
+          assessment(advice::assessment_of(of->kit, of->shots[index], shoot::terms_of(*of, of->shots[index]),
+                                           advice::Remedies::left_out)) {}
     ShootPointer of;
     advice::Assessment assessment;
 };
@@ -228,8 +229,8 @@ std::shared_ptr<const advice::Assessment> assessed(const ShootPointer& shoot, st
 
 /// An assessment depends on the kit and its own shot: what kept both keeps its assessment.
 void Document::assessChanged(const shoot::Shoot* before) {
-    const bool same_kit = before && before->kit == shoot_->kit && before->limits == shoot_->limits &&
-                          assessments_.size() == before->shots.size();
+    const bool same_kit = before && before->kit == shoot_->kit && before->terms == shoot_->terms &&
+                          before->outlets == shoot_->outlets && assessments_.size() == before->shots.size();
     std::vector<std::shared_ptr<const advice::Assessment>> assessments;
     assessments.reserve(shoot_->shots.size());
     for (std::size_t i = 0; i < shoot_->shots.size(); ++i) {

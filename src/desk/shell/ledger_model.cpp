@@ -4,7 +4,10 @@
 #include "desk/reading/shipped_handbook.hpp"
 #include "text/text.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <cmath>
 #include <utility>
 
 namespace poquito::desk {
@@ -53,6 +56,12 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
             return row.safety;
         case remedyRole:
             return toQt(row.remedy);
+        case gainRole:
+            return toQt(row.gain);
+        case othersRole:
+            return row.others;
+        case wayRole:
+            return row.way;
         case keyRole:
             return toQt(figure.key);
         case openRole:
@@ -60,8 +69,12 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
         case Qt::ToolTipRole:
             if (row.kind == Kind::heading)
                 return tr("%1: %2. A click shows its numbers or folds them").arg(toQt(figure.name), toQt(figure.value));
-            if (row.kind == Kind::note && !row.remedy.empty())
-                return tr("Enter or a click on the link changes the plan so; it can be undone");
+            if ((row.kind == Kind::note || row.kind == Kind::way) && !row.remedy.empty())
+                return row.gain.empty()
+                           ? tr("Enter or a click on the link changes the plan so; it can be undone")
+                           : tr("Enter or a click on the link changes the plan so; it can be undone. Worth of the "
+                                "plan, now and then: %1")
+                                 .arg(toQt(row.gain));
             break;
         default:
             break;
@@ -107,6 +120,8 @@ void LedgerModel::toggle(const QModelIndex& index) {
         if (!opened_.erase(row.station)) opened_.insert(row.station);
     } else if (row.kind == Kind::usual) {
         usual_ = !usual_;
+    } else if (row.kind == Kind::note) {
+        openNote_ = openNote_ == row.figure.key ? std::string() : row.figure.key;
     } else if (row.kind == Kind::figure && row.figure.working) {
         const auto wanted = row.figure.key + row.figure.name;
         open_ = open_ == wanted ? std::string() : wanted;
@@ -135,6 +150,17 @@ const workings::Figure* LedgerModel::figure(const std::string& key) const {
     return found == figures_.end() ? nullptr : &*found;
 }
 
+namespace {
+
+/// Of a remedy, what the plan is worth now and what with it: "41 \u2192 62 %". Empty where that is the same.
+std::string gain_of(const advice::Remedy& remedy) {
+    constexpr double percent = 100;
+    const auto now = std::lround((remedy.worth - remedy.gain) * percent), then = std::lround(remedy.worth * percent);
+    return now == then ? std::string() : fmt::format("{} \u2192 {} %", now, then);
+}
+
+}  // namespace
+
 // ---- the rows ----------------------------------------------------------------------------------------------------
 
 LedgerModel::Row LedgerModel::noteRow(const advice::Note& note) const {
@@ -143,12 +169,28 @@ LedgerModel::Row LedgerModel::noteRow(const advice::Note& note) const {
     row.figure.name = note.text;
     row.figure.weight = note.level;
     row.safety = note.concern == advice::Concern::safety;
-    if (note.remedy) row.remedy = note.remedy->label;
+    if (note.remedy) row.remedy = note.remedy->label, row.gain = gain_of(*note.remedy);
+    row.others = static_cast<int>(note.others.size());
     // Until it is looked for again, the remedy of the same note stays as it was.
     if (!document_.isAnswered())
         for (const Row& before : rows_)
-            if (before.kind == Kind::note && before.figure.key == note.code) row.remedy = before.remedy;
+            if (before.kind == Kind::note && before.figure.key == note.code)
+                row.remedy = before.remedy, row.gain = before.gain, row.others = before.others;
+    row.open = row.others > 0 && openNote_ == note.code;
     return row;
+}
+
+void LedgerModel::addWays(std::vector<Row>& rows, const advice::Note& note) const {
+    rows.push_back(noteRow(note));
+    if (!rows.back().open) return;
+    for (std::size_t i = 0; i < note.others.size(); ++i) {
+        Row row{.kind = Kind::way, .station = note.station, .figure = {}};
+        row.figure.key = note.code;
+        row.figure.name = row.remedy = note.others[i]->label;
+        row.gain = gain_of(*note.others[i]);
+        row.way = static_cast<int>(i) + 1;
+        rows.push_back(std::move(row));
+    }
 }
 
 void LedgerModel::addSection(std::vector<Row>& rows, Station station) const {
@@ -159,7 +201,7 @@ void LedgerModel::addSection(std::vector<Row>& rows, Station station) const {
     heading.standing = advice::standing(assessment, station);
     rows.push_back(std::move(heading));
     for (const auto& note : document_.notes())
-        if (note.station == station && !advice::usual_words(note)) rows.push_back(noteRow(note));
+        if (note.station == station && !advice::usual_words(note)) addWays(rows, note);
     if (!isOpen(station)) return;
     for (const auto& figure : figures_) {
         if (figure.station != station) continue;
@@ -242,8 +284,8 @@ void LedgerModel::refresh() {
     }
     const auto before = std::exchange(rows_, std::move(now));
     const auto same = [](const Row& a, const Row& b) {
-        return a.figure == b.figure && a.remedy == b.remedy && a.was == b.was && a.open == b.open &&
-               a.standing == b.standing;
+        return a.figure == b.figure && a.remedy == b.remedy && a.gain == b.gain && a.others == b.others &&
+               a.was == b.was && a.open == b.open && a.standing == b.standing;
     };
     for (int row = 0; row < rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);

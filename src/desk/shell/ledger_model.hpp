@@ -16,19 +16,24 @@ namespace poquito::desk {
 class LedgerModel final : public QAbstractListModel {
     Q_OBJECT
   public:
-    /// `put_right`: the line that takes all remedies; `usual`: what surprises nobody, folded to a line.
-    enum class Kind { put_right, heading, note, figure, usual };
+    /// `put_right`: the line that takes all remedies; `way`: what else a note offers, under it; `usual`: what surprises
+    /// nobody, folded to a line.
+    enum class Kind { put_right, heading, note, way, figure, usual };
     enum Role {
         kindRole = Qt::UserRole,
         headlineRole,
         standingRole,
-        openRole,  // of a figure its working, of a heading its numbers, of the usual line its notes
+        openRole,  // of a figure its working, of a note what else it offers, of a heading its numbers, of the usual
+                   // line its notes
         valueRole,
         unitRole,
         wasRole,  // the value before the last edits; empty: the same
         weightRole,
         safetyRole,
         remedyRole,  // what a click on its link would do; empty: nothing
+        gainRole,    // and what of the plan's worth that gains: "41 \u2192 62 %"
+        othersRole,  // how many other ways a note offers
+        wayRole,     // of the ways a note offers the place: 0 its remedy
         formulaRole,
         substitutionRole,
         resultRole,
@@ -60,6 +65,9 @@ class LedgerModel final : public QAbstractListModel {
         advice::Station station = advice::Station::subject;
         workings::Figure figure;  // of a heading: name and headline
         std::string remedy;
+        std::string gain;
+        int others = 0;
+        int way = 0;
         std::string was;
         bool safety = false;
         bool open = false;
@@ -70,6 +78,7 @@ class LedgerModel final : public QAbstractListModel {
     std::vector<Row> rows() const;
     void addSection(std::vector<Row>& rows, advice::Station station) const;
     Row noteRow(const advice::Note& note) const;
+    void addWays(std::vector<Row>& rows, const advice::Note& note) const;
     void refresh();
 
     const Document& document_;
@@ -77,8 +86,9 @@ class LedgerModel final : public QAbstractListModel {
     std::vector<Row> rows_;
     advice::Station station_ = advice::Station::subject;
     std::set<advice::Station> opened_ = {advice::Station::subject};
-    bool usual_ = false;  // unfolded
-    std::string open_;    // key and name of the figure whose working is open; empty: none
+    bool usual_ = false;    // unfolded
+    std::string openNote_;  // code of the note whose other ways are shown; empty: none
+    std::string open_;      // key and name of the figure whose working is open; empty: none
     // What figures are compared with: the shot before the run of edits that is on.
     std::shared_ptr<const advice::Assessment> before_, since_;
     std::vector<workings::Figure> sinceFigures_;

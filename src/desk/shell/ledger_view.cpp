@@ -65,6 +65,13 @@ int width_of(const QStyleOptionViewItem& option) {
     return view ? view->viewport()->width() : 260;
 }
 
+QString others_of(const QModelIndex& index) {
+    const int others = index.data(LedgerModel::othersRole).toInt();
+    if (others == 0 || kind_of(index) != Kind::note) return {};
+    return (index.data(LedgerModel::openRole).toBool() ? QStringLiteral("\u25be ") : QStringLiteral("\u25b8 ")) +
+           QObject::tr("%1 more").arg(others);
+}
+
 NoteCard card_of(const QModelIndex& index) {
     const auto level = static_cast<advice::Level>(index.data(LedgerModel::weightRole).toInt());
     return {.mark = index.data(LedgerModel::safetyRole).toBool() ? NoteMark::safety
@@ -72,7 +79,9 @@ NoteCard card_of(const QModelIndex& index) {
                     : level == advice::Level::info               ? NoteMark::info
                                                                  : NoteMark::caution,
             .text = index.data().toString(),
-            .link = index.data(LedgerModel::remedyRole).toString()};
+            .link = index.data(LedgerModel::remedyRole).toString(),
+            .gain = index.data(LedgerModel::gainRole).toString(),
+            .others = others_of(index)};
 }
 
 class LedgerDelegate : public QStyledItemDelegate {
@@ -86,6 +95,8 @@ class LedgerDelegate : public QStyledItemDelegate {
                 return {100, heading_height};
             case Kind::put_right:
                 return {100, row_height + 3};
+            case Kind::way:
+                return {100, row_height};
             case Kind::note:
                 return {100, noteCardHeight(card_of(index), width)};
             case Kind::usual:
@@ -106,6 +117,11 @@ class LedgerDelegate : public QStyledItemDelegate {
                 break;
             case Kind::note:
                 drawNoteCard(*painter, option.rect, card_of(index), option.state & QStyle::State_HasFocus);
+                break;
+            case Kind::way:
+                paintFrame(*painter, option);
+                drawLinkLine(*painter, option.rect.adjusted(28, 0, -10, 0), index.data().toString(),
+                             index.data(LedgerModel::gainRole).toString());
                 break;
             case Kind::figure:
                 paintFigure(*painter, option, index);
@@ -220,6 +236,10 @@ QRect LedgerView::linkRect(const QModelIndex& index) const {
     return noteLinkRect(visualRect(index), index.data(LedgerModel::remedyRole).toString());
 }
 
+QRect LedgerView::othersRect(const QModelIndex& index) const {
+    return noteOthersRect(visualRect(index), others_of(index));
+}
+
 QRect LedgerView::readRect(const QModelIndex& index) const {
     if (kind_of(index) != Kind::figure || !index.data(LedgerModel::openRole).toBool()) return {};
     if (index.data(LedgerModel::readRole).toString().isEmpty()) return {};
@@ -233,14 +253,20 @@ void LedgerView::act(const QModelIndex& index) {
         case Kind::put_right:
             return Q_EMIT putRightWanted();
         case Kind::note:
+        case Kind::way:
             if (!index.data(LedgerModel::remedyRole).toString().isEmpty())
-                Q_EMIT mendWanted(index.data(LedgerModel::keyRole).toString().toStdString());
+                Q_EMIT mendWanted(index.data(LedgerModel::keyRole).toString().toStdString(),
+                                  index.data(LedgerModel::wayRole).toInt());
             return;
         case Kind::heading:
         case Kind::figure:
         case Kind::usual:
             break;
     }
+    unfold(index);
+}
+
+void LedgerView::unfold(const QModelIndex& index) {
     const auto key = index.data(LedgerModel::keyRole).toString().toStdString();
     const auto name = index.data().toString();
     ledger_->toggle(index);
@@ -259,13 +285,18 @@ void LedgerView::act(const QModelIndex& index) {
 void LedgerView::keyPressEvent(QKeyEvent* event) {
     const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space;
     if (enter && currentIndex().isValid()) return act(currentIndex());
+    const bool folds = event->key() == Qt::Key_Right || event->key() == Qt::Key_Left;
+    if (folds && !others_of(currentIndex()).isEmpty() &&
+        currentIndex().data(LedgerModel::openRole).toBool() == (event->key() == Qt::Key_Left))
+        return unfold(currentIndex());
     QListView::keyPressEvent(event);
 }
 
 void LedgerView::mouseMoveEvent(QMouseEvent* event) {
     const auto index = indexAt(event->position().toPoint());
     const bool link =
-        index.isValid() && (kind_of(index) != Kind::note || linkRect(index).contains(event->position().toPoint()));
+        index.isValid() && (kind_of(index) != Kind::note || linkRect(index).contains(event->position().toPoint()) ||
+                            othersRect(index).contains(event->position().toPoint()));
     viewport()->setCursor(link ? Qt::PointingHandCursor : Qt::ArrowCursor);
     StillList::mouseMoveEvent(event);
 }
@@ -277,6 +308,7 @@ void LedgerView::mouseReleaseEvent(QMouseEvent* event) {
     if (!index.isValid() || event->button() != Qt::LeftButton) return;
     if (readRect(index).contains(at))
         return Q_EMIT readWanted(index.data(LedgerModel::keyRole).toString().toStdString());
+    if (othersRect(index).contains(at)) return unfold(index);
     if (kind_of(index) != Kind::note || linkRect(index).contains(at)) act(index);
 }
 

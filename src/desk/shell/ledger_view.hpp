@@ -16,11 +16,13 @@ class LedgerView : public StillList {
     LedgerModel* ledger() const { return ledger_; }
     /// Where a note's link stands; empty: it has none.
     QRect linkRect(const QModelIndex& index) const;
+    /// What unfolds the other ways a note offers; empty: there are none.
+    QRect othersRect(const QModelIndex& index) const;
     /// Under an open working, what leads to the page about it; empty: the number is folded.
     QRect readRect(const QModelIndex& index) const;
 
   Q_SIGNALS:
-    void mendWanted(const std::string& code);  // the remedy of that note
+    void mendWanted(const std::string& code, int way);  // the remedy of that note, or another way it offers
     void putRightWanted();
     void readWanted(const std::string& key);  // about that number
 
@@ -32,6 +34,7 @@ class LedgerView : public StillList {
 
   private:
     void act(const QModelIndex& index);
+    void unfold(const QModelIndex& index);
 
     LedgerModel* ledger_;
 };

@@ -29,7 +29,8 @@ int write_sheet(const QString& file, const QString& out) {
     if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
     const auto& shoot = std::get<shoot::Shoot>(loaded);
     std::vector<advice::Assessment> assessments;
-    for (const auto& shot : shoot.shots) assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot.limits));
+    for (const auto& shot : shoot.shots)
+        assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot::terms_of(shoot, shot)));
     if (const auto error = desk::writeSheet(shoot, assessments, out)) return complain(*error);
     return 0;
 }

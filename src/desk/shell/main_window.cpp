@@ -335,7 +335,7 @@ void MainWindow::connectPage(advice::Station station, StationPage* page) {
     if (auto* subject = qobject_cast<SubjectPage*>(page)) {
         connect(subject, &SubjectPage::problemFound, strip_, &ProblemStrip::say);
         connect(subject, &SubjectPage::limitsKept, this, [this](const shoot::Limits& limits) {
-            bag().document().edit({tr("Keep the limits")}, [&](shoot::Shoot& bag) { bag.limits = limits; });
+            bag().document().edit({tr("Keep the limits")}, [&](shoot::Shoot& bag) { bag.terms.limits = limits; });
         });
     }
     if (auto* depth = qobject_cast<DepthPage*>(page))
@@ -611,7 +611,7 @@ void MainWindow::newShoot() {
     furnish();
     shoot::Shoot shoot = genericShoot();
     shoot.kit = bag().kit();
-    shoot.limits = bag().document().shoot().limits;
+    shoot.terms.limits = bag().document().shoot().terms.limits;
     document_.open(std::move(shoot), {});
 }
 

@@ -31,7 +31,7 @@ class Margin : public QWidget {
     void refresh();
 
   Q_SIGNALS:
-    void mendWanted(const std::string& code);
+    void mendWanted(const std::string& code, int way);
     void putRightWanted();
     void handbookWanted(const QString& page);  // its id
     void readingTurned();                      // opened or closed

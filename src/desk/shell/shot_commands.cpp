@@ -13,25 +13,29 @@ namespace poquito::desk {
 
 ShotCommands::ShotCommands(Document& document, QObject* parent) : QObject(parent), document_(document) {
     connect(&document, &Document::answered, this, [this] {
-        if (!wanted_.empty()) mend(std::exchange(wanted_, {}));
+        if (!wanted_.empty()) mend(std::exchange(wanted_, {}), 0);
     });
     connect(&document, &Document::selected, this, [this] { wanted_.clear(); });
 }
 
-void ShotCommands::mend(const std::string& code) {
+void ShotCommands::mend(const std::string& code, int way) {
+    // What is clicked while remedies are looked for is the first one of what is found.
     if (!document_.isAnswered()) {
         wanted_ = code;
         return;
     }
     const auto note = std::ranges::find(document_.notes(), code, &advice::Note::code);
     if (note == document_.notes().end() || !note->remedy) return;
-    const auto remedy = note->remedy;
+    const auto other = static_cast<std::size_t>(way) - 1;
+    if (way > 0 && other >= note->others.size()) return;
+    const auto remedy = way > 0 ? note->others[other] : note->remedy;
     document_.editShot({toQt(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
 }
 
 void ShotCommands::putRight() {
     if (!document_.shot()) return;
-    const auto righted = advice::put_right(document_.kit(), *document_.shot(), document_.shoot().limits);
+    const auto righted =
+        advice::put_right(document_.kit(), *document_.shot(), shoot::terms_of(document_.shoot(), *document_.shot()));
     document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
 }
 
@@ -78,7 +82,7 @@ void ShotCommands::switchLight() {
     const auto* shot = document_.shot();
     if (!shot) return;
     auto other = shot->other_light;
-    if (!other) other = advice::prepare_other_light(document_.kit(), *shot, document_.shoot().limits);
+    if (!other) other = advice::prepare_other_light(document_.kit(), *shot, shoot::terms_of(document_.shoot(), *shot));
     if (!other) {
         Q_EMIT told(shot->ambient ? tr("No settings of this kind take the other light")
                                   : tr("This shot has no light that changes with the sky"));

@@ -19,7 +19,7 @@ class ShotCommands : public QObject {
     void remove();
     void move(int by);
     /// Takes the remedy of a note of the selected shot; at once after an edit as soon as it is known.
-    void mend(const std::string& code);
+    void mend(const std::string& code, int way);
     /// Remedy after remedy, until none is left.
     void putRight();
     /// To the settings prepared for the other light, sun or cloud; prepares them where nothing is.

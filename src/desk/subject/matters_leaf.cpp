@@ -23,10 +23,11 @@ MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(docu
     addZone(first);
     addTraits(first);
     first->addStretch();
-    auto* second = addColumn(3);
-    addLimits(second);
+    auto* second = addColumn(4);
+    addWishes(second);
     second->addStretch();
     auto* third = addColumn(3);
+    addLimits(third);
     addOrder(third);
     addPurpose(third);
     third->addStretch();
@@ -141,14 +142,14 @@ void MattersLeaf::addPurpose(QVBoxLayout* column) {
 
 const Limits& MattersLeaf::limits() {
     const auto& own = document().shot()->limits;
-    return own ? *own : document().shoot().limits;
+    return own ? *own : document().shoot().terms.limits;
 }
 
 void MattersLeaf::editLimits(const QString& text, const QString& key, const std::function<void(Limits&)>& change) {
     if (document().shot()->limits)
         document().editShot({text, key}, [&](Shot& shot) { change(*shot.limits); });
     else
-        document().edit({text, key}, [&](Shoot& shoot) { change(shoot.limits); });
+        document().edit({text, key}, [&](Shoot& shoot) { change(shoot.terms.limits); });
 }
 
 void MattersLeaf::addLimits(QVBoxLayout* column) {
@@ -186,7 +187,7 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
         [](const Shot& s) { return s.limits.has_value(); },
         [this](Shot& s, bool on) {
             s.limits.reset();
-            if (on) s.limits = this->document().shoot().limits;
+            if (on) s.limits = this->document().shoot().terms.limits;
         });
     spanRow(group, ownLimits_);
     auto* keep = captionedButton(
@@ -300,6 +301,7 @@ void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
                                                      2)))
                                            : QString())
                             : tr("All %1 of the depth.").arg(toQt(text::length_text(report.extent.depth))));
+    showWishes(shot, report);
     const auto& purpose = document().shoot().purpose;
     purpose_->setCurrentIndex(!purpose ? 0 : purpose->kind == OutputKind::print ? 1 : 2);
     setRowVisible(purposeSize_, purpose.has_value());

@@ -4,12 +4,16 @@
 #include "shoot/limits.hpp"
 
 class QListWidget;
+class QPushButton;
 
 namespace poquito::desk {
 
+class ChoiceChips;
 class Sentence;
+class WishStrip;
 
-/// What has to be sharp, what the picture is for, how far one goes, and what goes first where not all can be had.
+/// What has to be sharp, what it is to look like, what it is for, how far one goes, and what goes first where not all
+/// can be had.
 class MattersLeaf : public StationPage {
     Q_OBJECT
   public:
@@ -23,6 +27,9 @@ class MattersLeaf : public StationPage {
 
   private:
     void addZone(QVBoxLayout* column);
+    void addWishes(QVBoxLayout* column);
+    void showWishes(const Shot& shot, const plan::Report& report);
+    void wish(const QString& text, const QString& key, const std::function<void(shoot::Wishes&)>& change);
     void addPurpose(QVBoxLayout* column);
     void addLimits(QVBoxLayout* column);
     void addOrder(QVBoxLayout* column);
@@ -43,7 +50,11 @@ class MattersLeaf : public StationPage {
     QCheckBox *restSoft_ = nullptr, *ownLimits_ = nullptr;
     QComboBox* purpose_ = nullptr;
     QListWidget* order_ = nullptr;
-    Sentence* zoneSays_ = nullptr;
+    Sentence *zoneSays_ = nullptr, *wishesSay_ = nullptr;
+    WishStrip *grounds_ = nullptr, *softness_ = nullptr;
+    ChoiceChips* looks_ = nullptr;
+    QuantityField* brighter_ = nullptr;
+    QPushButton* wishesForAll_ = nullptr;
 };
 
 }  // namespace poquito::desk

@@ -86,7 +86,7 @@ void PlansView::refresh() {
                        width](bool pictures) {
         return [=, this](const std::function<bool()>& go_on) -> PictureQueue::Show {
             const auto& shot = shoot->shots[index];
-            auto plans = advice::whole_plans(shoot->kit, shot, shoot->limits);
+            auto plans = advice::whole_plans(shoot->kit, shot, shoot::terms_of(*shoot, shot));
             std::vector<QImage> images;
             for (const auto& plan : plans) {
                 if (!pictures) break;

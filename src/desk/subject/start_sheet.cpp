@@ -64,6 +64,7 @@ StartSheet::StartSheet(Document& document, SubjectLibrary& library, std::functio
     addWhat(column);
     addWhere(column);
     addForWhat(column);
+    addLook(column);
     addWithWhat(column);
     addEnd(column);
     doors_ = doors();
@@ -71,13 +72,18 @@ StartSheet::StartSheet(Document& document, SubjectLibrary& library, std::functio
     connect(&library_, &SubjectLibrary::changed, this, &StartSheet::refresh);
 }
 
-// ---- the four questions ------------------------------------------------------------------------------------------
+// ---- the five questions ------------------------------------------------------------------------------------------
 
 void StartSheet::addWhat(QVBoxLayout* column) {
     auto* head = line(column, tr("What is it?"), this);
     kinds_ = new ChoiceChips(this);
     nameControl(kinds_, {"startKindChips", tr("Class of subject"), tr("The library's classes; one's own come first")});
     head->addWidget(kinds_, 1);
+    constexpr int as_low_as_a_chip = 6;
+    if (auto* label = head->itemAt(0)->widget()) {
+        label->setContentsMargins(0, as_low_as_a_chip, 0, 0);
+        head->setAlignment(label, Qt::AlignTop);
+    }
     connect(kinds_, &ChoiceChips::chosen, this, [this](const std::vector<std::string>& ids) {
         for (const auto& id : ids)
             if (id != kind_) {
@@ -188,6 +194,30 @@ void StartSheet::addForWhat(QVBoxLayout* column) {
     });
     row->addSpacing(16);
     row->addWidget(square_);
+    row->addStretch();
+}
+
+void StartSheet::addLook(QVBoxLayout* column) {
+    auto* row = line(column, tr("Looks?"), this);
+    auto* look = new QButtonGroup(this);
+    const auto add = [&](const char* name, const QString& label, const QString& tip, const Wishes& wished) {
+        answer(
+            row, look, name, label, tip,
+            [wished](Shoot&, Shot& shot) {
+                shot.wishes.ground = wished.ground, shot.wishes.softness = wished.softness;
+            },
+            [wished](const Shot& shot) {
+                return shot.wishes.ground == wished.ground && shot.wishes.softness == wished.softness;
+            });
+    };
+    constexpr double clearly_soft = 0.08;  // of the frame's width
+    add("startPlainLookButton", tr("As it comes"), tr("Nothing is wished of what lies behind"), {});
+    add("startBlackButton", tr("Black behind"), tr("Five stops under mid grey, or darker"),
+        {.ground = WantedGround::black});
+    add("startWhiteButton", tr("White behind"), tr("Two stops over mid grey, or more"),
+        {.ground = WantedGround::white});
+    add("startSoftButton", tr("Soft behind"), tr("A point becomes a disc of 8 % of the frame's width"),
+        {.softness = clearly_soft});
     row->addStretch();
 }
 

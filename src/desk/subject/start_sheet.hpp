@@ -52,6 +52,7 @@ class StartSheet : public QFrame {
     void addWhat(QVBoxLayout* column);
     void addWhere(QVBoxLayout* column);
     void addForWhat(QVBoxLayout* column);
+    void addLook(QVBoxLayout* column);
     void addWithWhat(QVBoxLayout* column);
     void addEnd(QVBoxLayout* column);
     QWidget* doors();

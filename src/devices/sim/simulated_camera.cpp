@@ -1,9 +1,9 @@
 #include "devices/sim/simulated_camera.hpp"
 
-#include "imaging/render/scene.hpp"
 #include "plan/assess.hpp"
 #include "plan/lighting.hpp"
 #include "plan/plan.hpp"
+#include "render/scene.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
 
@@ -26,9 +26,9 @@ constexpr double usual_card = 64000;      // MB
 SimulatedCamera::SimulatedCamera(World& world, Setup setup)
     : world_(world),
       setup_(std::move(setup)),
-      report_(plan::assess(setup_.kit, setup_.shot)),
-      lots_(plan::plan_of(setup_.kit, setup_.shot), report_, setup_.seed),
-      finder_(std::make_unique<imaging::Finder>()) {
+      report_(plan::assess(setup_.kit, setup_.shot, {})),
+      lots_(plan::plan_of(setup_.kit, setup_.shot, {}), report_, setup_.seed),
+      finder_(std::make_unique<render::Finder>()) {
     const auto& exposure = setup_.shot.exposure;
     settings_ = {.f_number = exposure.f_number, .shutter = exposure.shutter, .iso = exposure.iso};
     const auto& camera = shoot::camera_of(setup_.kit, setup_.shot);
@@ -158,7 +158,7 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
     shot.sharpness.focus_offset += exposure.sway + exposure.slipped - exposure.luck.through;
     if (exposure.ring) {
         // The sensor stays: the plane moves by as much as its distance from the sensor changes.
-        const auto plan = plan::plan_of(setup_.kit, setup_.shot);
+        const auto plan = plan::plan_of(setup_.kit, setup_.shot, {});
         const auto at = optics::focus_at_ring(plan.train, *exposure.ring);
         if (at.subject_to_sensor && plan.at.subject_to_sensor)
             shot.sharpness.focus_offset += *at.subject_to_sensor - *plan.at.subject_to_sensor;
@@ -187,14 +187,14 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
 
 std::optional<CameraPort::Saved> SimulatedCamera::write(const Exposure& exposure) {
     const auto shot = true_shot(exposure);
-    const auto report = plan::assess(setup_.kit, shot);
-    auto scene = imaging::scene_of(setup_.kit, shot, report);
+    const auto report = plan::assess(setup_.kit, shot, {});
+    auto scene = render::scene_of(setup_.kit, shot, report);
     const auto& sensor = shoot::sensor_of(setup_.kit, shot.rig);
     const int height = std::max(1, static_cast<int>(std::lround(setup_.width * sensor.height / sensor.width)));
     imaging::Raster light(setup_.width, height);
     if (scene) {
         const double m = report.optics.magnification;
-        imaging::put_aside(*scene, {.x = (exposure.moved + exposure.luck.aside) * m, .y = exposure.luck.up * m});
+        render::put_aside(*scene, {.x = (exposure.moved + exposure.luck.aside) * m, .y = exposure.luck.up * m});
         scene->motion = plan::smear_of(exposure.luck, report_);
         if (auto frame = finder_->render(*scene, {.width = setup_.width, .height = height}))
             light = std::move(frame->light);
@@ -203,7 +203,7 @@ std::optional<CameraPort::Saved> SimulatedCamera::write(const Exposure& exposure
     for (const auto& pixel : light.pixels) sum += static_cast<double>(pixel[1]);
     const double mean = sum / static_cast<double>(light.pixels.size());
     constexpr double mid_grey = 0.18;
-    const auto developed = imaging::develop(light);
+    const auto developed = render::develop(light);
     const auto& lens = shoot::lens_of(setup_.kit, shot);
     const auto bytes = storage::frame_file(
         {.width = developed.width, .height = developed.height, .rgb = developed.rgb},

@@ -8,7 +8,7 @@
 #include "desk/finder/loupe_view.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/subject/subject_page.hpp"
-#include "imaging/render/scene.hpp"
+#include "render/scene.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/picture_plan.hpp"
 #include "support/matchers.hpp"
@@ -91,7 +91,7 @@ TEST_CASE("the bench's depth slice and the finder agree to the pixel", "[desk][f
     REQUIRE(frame);
     // What the finder outlines as sharp is what lies between the two planes that the bench draws: its own scale times
     // the report's near and far.
-    const imaging::Viewpoint view(person.document().assessment()->plan);
+    const render::Viewpoint view(person.document().assessment()->plan);
     const shoot::Surface surface(person.shot().subject);
     const int width = frame->light.width, height = frame->light.height;
     const double pitch = shoot::sensor_of(person.document().kit(), person.shot().rig).width / width;

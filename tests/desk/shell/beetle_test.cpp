@@ -160,14 +160,14 @@ TEST_CASE("limits and order are set on the sheet, and the plans follow", "[desk]
     person.goTo(1);
     person.click(QStringLiteral("mattersTab"));
     person.click(QStringLiteral("isoLimitCheck"));
-    CHECK(person.document().shoot().limits.iso == 1600);
+    CHECK(person.document().shoot().terms.limits.iso == 1600);
     person.type(QStringLiteral("isoLimitField"), QStringLiteral("400"));
-    CHECK(person.document().shoot().limits.iso == 400);
+    CHECK(person.document().shoot().terms.limits.iso == 400);
     person.click(QStringLiteral("ownLimitsCheck"));
     REQUIRE(person.shot().limits);
     person.type(QStringLiteral("isoLimitField"), QStringLiteral("800"));
     CHECK(person.shot().limits->iso == 800);
-    CHECK(person.document().shoot().limits.iso == 400);
+    CHECK(person.document().shoot().terms.limits.iso == 400);
     auto* list = person.find<QListWidget>(QStringLiteral("giveUpList"));
     list->setCurrentRow(3);
     person.click(QStringLiteral("goesEarlierButton"));

@@ -160,10 +160,10 @@ TEST_CASE("limits that cannot be read are set aside, and the bag is read all the
         desk::Bag bag(path);
         bag.document().edit({QStringLiteral("name")}, [](shoot::Shoot& shoot) {
             shoot.kit.cameras[0].name = "My body";
-            shoot.limits.f_number = 8;
+            shoot.terms.limits.f_number = 8;
         });
     }
-    CHECK(desk::Bag(path).document().shoot().limits.f_number == 8);
+    CHECK(desk::Bag(path).document().shoot().terms.limits.f_number == 8);
     QFile limits(folder.filePath(QStringLiteral("limits.json")));
     REQUIRE(limits.open(QIODevice::WriteOnly));
     limits.write("[]");

@@ -116,7 +116,7 @@ TEST_CASE("the stop is typed and stepped as the camera shows it", "[desk][depth]
     person.click(QStringLiteral("mattersTab"));
     person.click(QStringLiteral("stopLimitCheck"));
     person.type(QStringLiteral("stopLimitField"), QStringLiteral("f/11"));
-    CHECK_THAT(person.document().shoot().limits.f_number.value() * factor, test::WithinRel(11, 1e-6));
+    CHECK_THAT(person.document().shoot().terms.limits.f_number.value() * factor, test::WithinRel(11, 1e-6));
     REQUIRE(person.hasNote("stop-over-limit"));
     CHECK(person.note("stop-over-limit").contains(QStringLiteral("f/11 on the display")));
 }

@@ -82,8 +82,8 @@ TEST_CASE("a flash is whole for as many frames of a fast bracket as its store ho
     shot.lights = {{.flash = "flash", .position = {.distance = 500}, .power = 1.0 / 16}};
     auto& flash = shoot.kit.flashes[0];
     flash.recycle_full = 2.5;
-    const auto whole = [&] { return plan::assess(shoot.kit, shot).light.sources[0].whole_frames; };
-    REQUIRE(plan::assess(shoot.kit, shot).capture.frames > 45);
+    const auto whole = [&] { return plan::assess(shoot.kit, shot, {}).light.sources[0].whole_frames; };
+    REQUIRE(plan::assess(shoot.kit, shot, {}).capture.frames > 45);
     CHECK_FALSE(whole());  // as slow as brackets usually go it keeps up
     shot.capture.cadence = 0.1;
     CHECK(whole() == 42.0);  // MODEL 12, arithmetic
@@ -114,8 +114,8 @@ TEST_CASE("every point of the span lies within some frame's depth, by ring and b
         test::Random random(seed);
         Shoot shoot = test::plain_shoot();
         const Shot shot = random_stack(random, shoot);
-        const auto plan = plan_of(shoot.kit, shot);
-        const auto report = assess(shoot.kit, shot);
+        const auto plan = plan_of(shoot.kit, shot, {});
+        const auto report = assess(shoot.kit, shot, {});
         const auto& capture = report.capture;
         if (!capture.step && capture.frames < 2 && !capture.stack) continue;
         if (!capture.stack || capture.frames > 3000) continue;
@@ -160,7 +160,7 @@ TEST_CASE("frames by hand calculation", "[shoot][stack]") {
                     .lead = 0.5,
                     .tail = 0.5,
                     .mover = Mover::rail};
-    auto report = assess(shoot.kit, shot);
+    auto report = assess(shoot.kit, shot, {});
     CHECK_THAT(*report.capture.frame_depth, WithinRel(1.2672, 1e-9));
     CHECK_THAT(*report.capture.step, WithinRel(0.9504, 1e-9));
     CHECK(report.capture.frames == 10);
@@ -177,7 +177,7 @@ TEST_CASE("frames by hand calculation", "[shoot][stack]") {
                               .steps_per_turn = 200,
                               .backlash = 0.03,
                               .speed = 2};
-        report = assess(shoot.kit, shot);
+        report = assess(shoot.kit, shot, {});
         const auto& rail = *report.capture.stack->rail();
         CHECK(rail.units == 190);
         CHECK_THAT(*report.capture.step, WithinRel(0.95, 1e-9));
@@ -192,7 +192,7 @@ TEST_CASE("frames by hand calculation", "[shoot][stack]") {
     SECTION("only the slice from 2 to 5 mm, no lead nor tail: (3 - 1.2672)/0.9504 = 1.82, 3 frames") {
         shot.capture.slice = Slice{.from = 2, .to = 5};
         shot.capture.lead = shot.capture.tail = 0;
-        report = assess(shoot.kit, shot);
+        report = assess(shoot.kit, shot, {});
         CHECK(report.capture.frames == 3);
         CHECK(report.capture.stack->span.from == 2);
         CHECK(report.capture.stack->span.to == 5);
@@ -210,7 +210,7 @@ TEST_CASE("what the rule alone gives stays what MODEL says, whatever the gear ma
         Shoot shoot = test::plain_shoot();
         Shot shot = random_stack(random, shoot);
         shot.capture.slice.reset();
-        const auto report = assess(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot, {});
         const auto& capture = report.capture;
         if (!capture.by_rule.step) continue;
         INFO("seed " << seed);
@@ -229,8 +229,8 @@ TEST_CASE("by ring the planes lie where ray matrices put them", "[shoot][stack]"
         Shoot shoot = test::plain_shoot();
         Shot shot = random_stack(random, shoot);
         shot.capture.mover = Mover::ring;
-        const auto plan = plan_of(shoot.kit, shot);
-        const auto report = assess(shoot.kit, shot);
+        const auto plan = plan_of(shoot.kit, shot, {});
+        const auto report = assess(shoot.kit, shot, {});
         if (!report.capture.stack || !report.capture.stack->ring() || report.capture.frames > 500) continue;
         INFO("seed " << seed);
         const double sensor = *report.optics.subject_to_sensor;
@@ -258,16 +258,16 @@ TEST_CASE("a ring that ends before the stack says what is missing, and going bac
     shot.subject.depth = 10;
     shot.rig.focus = {.by = FocusBy::ring, .value = 1};
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
-    const auto report = assess(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot, {});
     REQUIRE(report.capture.stack->out_of_reach());
     // The planned plane is 5 mm behind the nearest point and nothing nearer can be had.
     CHECK_THAT(report.capture.stack->out_of_reach()->in_front, WithinRel(5 - report.capture.stack->first, 1e-6));
-    const auto notes = advise(shoot.kit, shot).notes;
+    const auto notes = advise(shoot.kit, shot, {}).notes;
     const auto note = std::ranges::find(notes, "ring-cannot-step", &Note::code);
     REQUIRE(note != notes.end());
     REQUIRE(note->remedy);
     CHECK(note->remedy->label == "Start at closest focus and go back");
-    const auto mended = assess(shoot.kit, note->remedy->shot);
+    const auto mended = assess(shoot.kit, note->remedy->shot, {});
     REQUIRE(mended.capture.stack->ring());
     CHECK(mended.capture.stack->ring()->first_ring <= 1);
     CHECK(mended.capture.stack->ring()->first_ring > 0.97);
@@ -280,8 +280,8 @@ TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap"
     shot.subject.depth = 20;
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
     shoot.kit.cameras[0].bracket.max_frames = 8;
-    const auto plan = plan_of(shoot.kit, shot);
-    auto report = assess(shoot.kit, shot);
+    const auto plan = plan_of(shoot.kit, shot, {});
+    auto report = assess(shoot.kit, shot, {});
     REQUIRE(report.capture.frames > 20);
     const auto& nearest = *report.capture.stack->bracket();
     CHECK(nearest.before == 0);
@@ -297,7 +297,7 @@ TEST_CASE("brackets beyond the camera's limit are split with a frame of overlap"
     CHECK(next == frames.size());
 
     shoot.kit.cameras[0].bracket.start = BracketStart::centre;
-    report = assess(shoot.kit, shot);
+    report = assess(shoot.kit, shot, {});
     const auto& centre = *report.capture.stack->bracket();
     CHECK(centre.before == 3);  // of eight: three nearer, the one it starts at, four behind it
     CHECK(centre.behind == 4);
@@ -313,8 +313,8 @@ TEST_CASE("a plain bracket goes from its focus away, a composite lies about it: 
     shoot.kit.cameras[0].bracket = {.max_frames = 200, .composite_max_frames = 15, .combine = 12};
     const auto of = [&](double frames) {
         // As deep as it takes for so many.
-        for (shot.subject.depth = 0.2; assess(shoot.kit, shot).capture.frames < frames;) shot.subject.depth += 0.02;
-        const auto report = assess(shoot.kit, shot);
+        for (shot.subject.depth = 0.2; assess(shoot.kit, shot, {}).capture.frames < frames;) shot.subject.depth += 0.02;
+        const auto report = assess(shoot.kit, shot, {});
         REQUIRE(report.capture.frames == frames);
         return *report.capture.stack->bracket();
     };
@@ -323,14 +323,14 @@ TEST_CASE("a plain bracket goes from its focus away, a composite lies about it: 
     CHECK(of(15).behind == 7);
     CHECK(of(3).before == 1);
     CHECK(of(3).behind == 1);
-    const double seconds = assess(shoot.kit, shot).capture.cost.seconds;
+    const double seconds = assess(shoot.kit, shot, {}).capture.cost.seconds;
     shot.capture.composite = false;
     CHECK(of(15).before == 0);
     CHECK(of(15).behind == 14);
     CHECK_THAT(seconds, WithinRel(
                             [&] {
                                 of(3);
-                                return assess(shoot.kit, shot).capture.cost.seconds + 12;
+                                return assess(shoot.kit, shot, {}).capture.cost.seconds + 12;
                             }(),
                             1e-9));  // it combines, and takes nothing meanwhile
 }
@@ -341,7 +341,7 @@ TEST_CASE("a bracket that is stopped by hand leaves what its frames reached", "[
     shot.subject.depth = 10;
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
     shoot.kit.cameras[0].bracket = {.max_frames = 200, .cadence = 0.3};
-    const auto plan = plan_of(shoot.kit, shot);
+    const auto plan = plan_of(shoot.kit, shot, {});
     const auto report = assess(plan);
     CHECK(report.capture.cost.cadence.frame == 0.3);  // the camera's own, where the shot says none
     const auto& capture = report.capture;
@@ -436,7 +436,7 @@ TEST_CASE("a stack by hand takes bursts, and says how large it may be", "[shoot]
     shot.subject.depth = 4;
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::hand};
     shot.capture.hand = {.frames_per_second = 12, .burst = 1, .speed = 6, .range = 6};
-    const auto report = assess(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot, {});
     const auto& hand = *report.capture.stack->hand();
     CHECK(hand.burst_frames == 12);
     CHECK(report.capture.cost.exposures == hand.bursts * 12);
@@ -484,7 +484,7 @@ TEST_CASE("what a frame takes from one to the next", "[shoot][stack]") {
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::rail, .settle = 1.5};
     shot.rig.rail = "rail";
     shoot.kit.rails[0].speed = 0.5;
-    auto report = assess(shoot.kit, shot);
+    auto report = assess(shoot.kit, shot, {});
     const double n = report.capture.frames;
     REQUIRE(n > 3);
     const double frame = 0.125 + *report.capture.step / 0.5 + 1.5;
@@ -493,7 +493,7 @@ TEST_CASE("what a frame takes from one to the next", "[shoot][stack]") {
     SECTION("a slow flash rules") {
         shot.lights = {test::plain_light()};
         shot.lights[0].power = 1;
-        report = assess(shoot.kit, shot);
+        report = assess(shoot.kit, shot, {});
         CHECK_THAT(report.capture.cost.cadence.frame, same(0.125 + 4));
     }
     SECTION("a slow card, once its buffer is full") {
@@ -502,7 +502,7 @@ TEST_CASE("what a frame takes from one to the next", "[shoot][stack]") {
         body.buffer_frames = 2;
         body.card_space = n * 60;
         body.charge = n * 4;
-        report = assess(shoot.kit, shot);
+        report = assess(shoot.kit, shot, {});
         CHECK_THAT(report.capture.paced_duration, same((n - 1 - 2 + 1) * 6 + 0.125));
         CHECK_THAT(*report.capture.cost.card_share, same(0.5));
         CHECK_THAT(*report.capture.cost.charge_share, same(0.25));
@@ -518,9 +518,9 @@ TEST_CASE("more frames stop helping where a twentieth is all that is left", "[sh
         Shoot shoot = test::plain_shoot();
         Shot shot = random_stack(random, shoot);
         shot.capture.mover = Mover::rail;
-        const auto report = assess(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot, {});
         if (!report.capture.stack) continue;
-        const auto plan = plan_of(shoot.kit, shot);
+        const auto plan = plan_of(shoot.kit, shot, {});
         const auto& cost = report.capture.cost;
         const double span = report.capture.stack->span.length();
         INFO("seed " << seed);
@@ -535,8 +535,8 @@ TEST_CASE("ring positions, rail positions and planes of a stack agree with its r
         test::Random random(seed);
         Shoot shoot = test::plain_shoot();
         const Shot shot = random_stack(random, shoot);
-        const auto plan = plan_of(shoot.kit, shot);
-        const auto report = assess(shoot.kit, shot);
+        const auto plan = plan_of(shoot.kit, shot, {});
+        const auto report = assess(shoot.kit, shot, {});
         const auto& capture = report.capture;
         if (!capture.stack || capture.frames > 2000) continue;
         const auto frames = stack_frames(plan, report);
@@ -586,7 +586,7 @@ TEST_CASE("a unit-focusing lens moves by f times its change of magnification", "
     Shot& shot = shoot.shots[0];
     shot.subject.depth = 15;
     shot.capture = {.mode = CaptureMode::stack, .mover = Mover::ring};
-    const auto report = assess(shoot.kit, shot);
+    const auto report = assess(shoot.kit, shot, {});
     const auto& ring = *report.capture.stack->ring();
     // m_s = ring * M with M = 1, v = f (1 + m_s): 100 mm a whole travel.
     CHECK_THAT(ring.image_travel, WithinRel(100 * std::abs(ring.last_ring - ring.first_ring), 1e-9));
@@ -600,10 +600,10 @@ TEST_CASE("a frame that holds everything is one frame, whoever moves", "[shoot][
         Shot& shot = shoot.shots[0];
         shot.subject.depth = 0.2;
         shot.capture = {.mode = CaptureMode::stack, .mover = mover};
-        const auto report = assess(shoot.kit, shot);
+        const auto report = assess(shoot.kit, shot, {});
         CHECK(report.capture.frames == 1);
         CHECK(report.capture.cost.exposures == 1);
-        const auto plan = plan_of(shoot.kit, shot);
+        const auto plan = plan_of(shoot.kit, shot, {});
         const auto ranges = sharp_ranges(plan, report);
         REQUIRE(ranges.size() == 1);
         CHECK(ranges[0].first <= 1e-9);
@@ -618,12 +618,12 @@ TEST_CASE("a slice beyond the subject is taken as far as the subject goes", "[sh
     shot.subject.depth = 4;
     shot.capture.mode = CaptureMode::stack;
     shot.capture.slice = Slice{.from = 1, .to = 90};
-    CHECK(span_of(plan_of(shoot.kit, shot)).to == 4);
+    CHECK(span_of(plan_of(shoot.kit, shot, {})).to == 4);
     shot.capture.slice = Slice{.from = 6, .to = 9};
-    const auto span = span_of(plan_of(shoot.kit, shot));
+    const auto span = span_of(plan_of(shoot.kit, shot, {}));
     CHECK(span.from == 4);
     CHECK(span.length() == 0);
-    CHECK(assess(shoot.kit, shot).capture.frames == 1);
+    CHECK(assess(shoot.kit, shot, {}).capture.frames == 1);
 }
 
 TEST_CASE("absurd stacks are planned without an absurd answer", "[shoot][stack]") {
@@ -631,7 +631,7 @@ TEST_CASE("absurd stacks are planned without an absurd answer", "[shoot][stack]"
         const auto shoot = test::random_shoot(seed);
         for (Shot shot : shoot.shots) {
             shot.capture.mode = CaptureMode::stack;
-            const auto report = assess(shoot.kit, shot);
+            const auto report = assess(shoot.kit, shot, {});
             const auto& capture = report.capture;
             INFO("seed " << seed);
             CHECK(capture.frames >= 1);
@@ -641,7 +641,7 @@ TEST_CASE("absurd stacks are planned without an absurd answer", "[shoot][stack]"
             CHECK(capture.cost.exposures >= 1);
             if (capture.step) CHECK(*capture.step > 0);
             if (!capture.stack || capture.frames > 3000) continue;
-            for (const auto& frame : stack_frames(plan_of(shoot.kit, shot), report)) {
+            for (const auto& frame : stack_frames(plan_of(shoot.kit, shot, {}), report)) {
                 CHECK_FALSE(std::isnan(frame.plane));
                 if (frame.ring) CHECK((*frame.ring >= 0 && *frame.ring <= 1));
             }

@@ -113,8 +113,8 @@ TEST_CASE("the setting that is named never steps wider than the plan", "[shoot][
         shot.subject.depth = random.between(3, 30);
         shot.exposure.f_number = random.between(2.8, 11);
         shot.capture = {.mode = CaptureMode::stack, .overlap = random.between(0, 0.5), .mover = Mover::ring};
-        const auto plan = plan_of(shoot.kit, shot);
-        const auto report = assess(shoot.kit, shot);
+        const auto plan = plan_of(shoot.kit, shot, {});
+        const auto report = assess(shoot.kit, shot, {});
         REQUIRE(report.capture.stack->bracket());
         const auto& bracket = *report.capture.stack->bracket();
         CHECK_FALSE(bracket.unmeasured);
@@ -160,7 +160,7 @@ TEST_CASE("the next wider setting would be too wide for the plan", "[shoot][step
         camera.step_readings = read_rules(random, secret, 0.08, 9);
         const auto fit = fit_steps(camera.step_readings, "macro").value();
         const double stop = random.between(2.8, 11), wanted = random.log_between(1e-4, 5e-3);
-        const auto plan = plan_of(shoot.kit, shoot.shots[0]);
+        const auto plan = plan_of(shoot.kit, shoot.shots[0], {});
         const auto choice = choose_step(plan, stop, wanted);
         const auto widest = [&](double setting) {
             return fit.ring_step(setting, stop) * std::exp(2 * fit.uncertainty(setting, stop));

@@ -18,7 +18,8 @@ enum class Level { info, caution, stop };
 struct Remedy {
     std::string label;
     shoot::Shot shot;
-    double gain = 0;  // of worth, where a note offers it
+    double worth = 0;  // of what it makes, where a note offers it
+    double gain = 0;   // and how much more than now that is
 };
 
 /// Safety notes stand apart: they are shown, but never make a station doubtful. `statement`: what was stated in two
@@ -31,7 +32,8 @@ struct Note {
     Level level = Level::info;
     Concern concern = Concern::plan;
     std::string text;
-    std::shared_ptr<const Remedy> remedy;  // null: nothing one click could do
+    std::shared_ptr<const Remedy> remedy;               // null: nothing one click could do
+    std::vector<std::shared_ptr<const Remedy>> others;  // the next best, two at most
 };
 /// What a note says in few words where it is usual at this magnification and nobody is surprised by it: "infinity is
 /// lost". Null: it is not of that kind.
@@ -46,7 +48,7 @@ struct Advice {
     std::vector<Note> notes;  // stops first, then cautions, then information, each in the order of work
 };
 Advice advise(const plan::Plan& plan, const plan::Report& report, Remedies remedies = Remedies::found);
-Advice advise(const gear::Kit& kit, const shoot::Shot& shot);
+Advice advise(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms);
 
 /// A shot with all that is known of it: what every view and export reads. Kit and shot outlive it.
 struct Assessment {
@@ -54,8 +56,8 @@ struct Assessment {
     plan::Report report;
     Advice advice;
 };
-/// `limits`: of shoot and person; the shot's own win.
-Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {},
+/// `terms`: of the shoot; the shot's own win.
+Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms,
                          Remedies remedies = Remedies::found);
 
 }  // namespace poquito::advice

@@ -32,7 +32,7 @@ struct Judgement {
 
 /// At magnification above 0; empty at infinity. Limits count as they do for whole plans: what passes one cannot be
 /// done, and no stop is smaller than the smallest that is tolerated.
-std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
+std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms);
 
 /// What it means to take another one than the best, in a sentence.
 std::string objection(const Judgement& judgement, std::size_t chosen);

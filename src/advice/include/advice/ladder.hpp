@@ -1,6 +1,7 @@
 #pragma once
 
 #include "plan/report.hpp"
+#include "shoot/terms.hpp"
 
 #include <string>
 #include <vector>
@@ -34,9 +35,13 @@ struct Rung {
     plan::Report report;
     std::optional<double> ends_blur;  // mm at the sensor: defocus at the subject's farther end with diffraction
     double light_needed = 0;          // stops more than the shot as it is
-    bool is_own = false;              // nearest to what is set
+    /// Of the shot so; over stops and magnifications with the light made up for, as they are shown. 0 to 1.
+    double worth = 0;
+    bool is_own = false;   // nearest to what is set
+    bool is_best = false;  // worth most, where that is more than a tie over what is set
 };
-std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of, const std::vector<double>& values);
+std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, LadderOf of,
+                        const std::vector<double>& values);
 
 /// Defocus at the subject's farther end and the Airy disc, root of the sum of squares, mm at the sensor. Empty at
 /// infinity.

@@ -2,7 +2,7 @@
 
 #include "advice/worth.hpp"
 #include "plan/report.hpp"
-#include "shoot/limits.hpp"
+#include "shoot/terms.hpp"
 
 #include <array>
 #include <string>
@@ -50,8 +50,9 @@ struct WholePlan {
     Lit lit = Lit::ambient;
     shoot::Shot shot;  // as it would be
     plan::Report report;
-    Worth worth;        // with what it takes to get there from the shot as it is
-    double change = 0;  // min of that
+    shoot::Wishes wishes;  // that it is measured by
+    Worth worth;           // with what it takes to get there from the shot as it is
+    double change = 0;     // min of that
     Excess excess;
     bool keeps_limits = true;
     bool stopped = false;  // a stop note stands against it
@@ -73,12 +74,12 @@ std::string plan_name(const WholePlan& plan);
 /// Settings are marked stops in thirds from the lens's widest to its smallest, or as far as the smallest tolerated;
 /// times from 30 s to 1/8000 s and ISO from 100 in thirds; flashes at the nearest power they have. No setting beside
 /// that of a plan, a third of a stop away in any one or two of them, is worth more.
-std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits);
+std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms);
 
 /// Settings for when the light changes: of the same school as the shot is set to now, in sun if it is cloudy, else in
 /// cloud, three values apart (common practice: EV 14 and 11); the rig stays. Empty: the shot has no light that is
 /// there, or no plan of that school.
 std::optional<shoot::OtherLight> prepare_other_light(const gear::Kit& kit, const shoot::Shot& shot,
-                                                     const shoot::Limits& limits);
+                                                     const shoot::Terms& terms);
 
 }  // namespace poquito::advice

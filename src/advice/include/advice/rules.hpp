@@ -2,7 +2,7 @@
 
 #include "advice/advice.hpp"
 #include "advice/worth.hpp"
-#include "shoot/limits.hpp"
+#include "shoot/terms.hpp"
 
 #include <array>
 #include <optional>
@@ -49,7 +49,8 @@ std::span<const Rule> limit_rules();
 std::span<const Rule> staging_rules();
 std::span<const Rule> standing_rules();
 std::span<const Rule> lapse_rules();
-std::array<std::span<const Rule>, 11> all_rules();  // in the order of work
+std::span<const Rule> wish_rules();
+std::array<std::span<const Rule>, 12> all_rules();  // in the order of work
 
 /// While one lives on this thread rules are only counted: what takes long and only finds a remedy is left out.
 class OnlyCounting {

@@ -31,6 +31,6 @@ bool is_less(const Trouble& then, const Trouble& now);
 bool is_better(const Trouble& one, const Trouble& other);
 
 /// The shot with remedies applied, those of stop notes first, then the one that gains most, until no note has one more.
-shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Limits& limits);
+shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms& terms);
 
 }  // namespace poquito::advice

@@ -27,9 +27,11 @@ enum class Quality {
     contrast,    // from the lit side to the other
     bloom,       // no halos where bright stands before dark
     colour,      // one white
+    lit,         // by flash or by what is there, as wished
+    movement,    // drawn, as wished
     possible     // it can be taken at all; kept is 0 or 1: a real edge
 };
-inline constexpr int qualities = 14;
+inline constexpr int qualities = 16;
 
 /// One row of the table of MODEL 13.
 struct QualityRow {
@@ -49,6 +51,8 @@ struct WorthPart {
     double measure = 0;  // 0 and more, in the row's unit; of odds the chance to have one within patience
     double kept = 1;     // 0 to 1
     double weight = 1;
+    double felt = 0;        // the measure of which nine tenths are kept: the row's, or what a wish makes of it
+    double spoilt = 0;      // and a tenth
     double factor() const;  // of worth: kept to the power of weight
 };
 
@@ -58,6 +62,8 @@ struct Worth {
     double minutes = 0;                      // that it takes until there is a good one, see time
     double patience = 0;                     // minutes
     double tries = 1;                        // until there is one with a chance of 95 %, within patience
+    double one_try = 1;                      // chance of one
+    double most_tries = 1;                   // that there is patience for
 
     const WorthPart& part(Quality quality) const { return parts[static_cast<std::size_t>(quality)]; }
     double kept(Quality quality) const { return part(quality).kept; }
@@ -73,6 +79,9 @@ inline double ratio_of(const std::optional<double>& stops) { return stops ? std:
 
 /// Of two worths the difference that decides something: less is a tie (MODEL 13).
 inline constexpr double tie = 0.03;
+
+/// Stops that the front is brighter than it is to be: than a correct exposure, or than what is wished. Empty: no light.
+std::optional<double> off_wanted(const plan::Plan& plan, const plan::Report& report);
 
 /// What the person's order of giving up makes of the weight; 1 where none is stated.
 double weight_of(const QualityRow& row, const shoot::Limits& limits);

@@ -4,6 +4,7 @@
 #include "optics/focus.hpp"
 #include "optics/stack.hpp"
 #include "shoot/shot.hpp"
+#include "shoot/terms.hpp"
 
 #include <optional>
 #include <vector>
@@ -46,15 +47,16 @@ struct Plan {
     shoot::Extent extent;         // of the subject as it is turned
     std::optional<Zone> zone;     // what has to be sharp, where that is not all of the depth
     double focus = 0;             // mm, the plane of focus behind the subject's centre
-    shoot::Limits limits;         // the shot's over those of its shoot and person
+    shoot::Terms terms;           // the shot's over those of its shoot and person
     double hood = 0;              // mm that a hood stands before the front rim; working distance counts from it
     double filters = 0;           // stops that filters take
     double working_factor = 1;    // working over marked f-number, the lens's own stop
     std::vector<Source> sources;  // as the shot's lights
 };
 
-/// `limits`: of shoot and person; the shot's own win.
-Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Limits& limits = {});
+/// `terms`: of its shoot, see shoot::terms_of; the shot's own win. None ({}) decides no number of optics, light or a
+/// stack: only how long one goes on, and what the picture is to look like.
+Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms);
 
 double working_f_number(const Plan& plan, double marked_f_number);
 

@@ -2,6 +2,7 @@
 
 #include "imaging/inspect/stack_look.hpp"
 #include "shoot/fwd.hpp"
+#include "shoot/terms.hpp"
 #include "storage/frame_file.hpp"
 
 #include <filesystem>
@@ -129,6 +130,7 @@ struct Request {
     std::vector<std::filesystem::path> files;
     const gear::Kit* kit = nullptr;     // of the shot
     const shoot::Shot* shot = nullptr;  // that they are of; null: not known
+    shoot::Terms terms = {};            // by which it is planned: what the picture is to look like
     bool singles = false;               // also where there are more than one
     bool tries = false;                 // singles, of which the best is wanted: that others miss is no fault of theirs
     /// Where each was focused, mm behind the subject's nearest point, as a run has it: it gives their order too. Empty:

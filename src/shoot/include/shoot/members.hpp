@@ -207,6 +207,8 @@ void describe(Rows& rows, const LibrarySubject*) {
     rows.text("name", &LibrarySubject::name, needed);
     rows.object("subject", &LibrarySubject::subject, needed);
     rows.object("zone", &LibrarySubject::zone);
+    rows.number("still_share", &LibrarySubject::still, range::share, spare);
+    rows.object("freeze", &LibrarySubject::freeze);
 }
 
 template <typename Rows>
@@ -443,6 +445,18 @@ void describe(Rows& rows, const Limits*) {
     rows.choices("give_up", &Limits::give_up);
 }
 
+template <typename Rows>
+void describe(Rows& rows, const Wishes*) {
+    rows.choice("ground", &Wishes::ground, spare);
+    rows.number("softness", &Wishes::softness, range::part, spare);
+    rows.choice("lit_by", &Wishes::lit_by, spare);
+    rows.choice("movement", &Wishes::movement, spare);
+    rows.choice("contrast", &Wishes::contrast, spare);
+    rows.number("brighter_stops", &Wishes::brighter, range::stops, spare);
+    rows.flag("coloured_light", &Wishes::coloured_light, spare);
+    rows.flag("passes_frame", &Wishes::passes_frame, spare);
+}
+
 /// The shots that `after` names are checked when all are read.
 template <typename Rows>
 void describe(Rows& rows, const Timing*) {
@@ -641,6 +655,8 @@ void describe(Rows& rows, const ShotInFile*) {
         "timing", [](auto& s) -> auto& { return s.shot.timing; });
     rows.object(
         "limits", [](auto& s) -> auto& { return s.shot.limits; });
+    rows.object(
+        "wishes", [](auto& s) -> auto& { return s.shot.wishes; });
 }
 
 template <typename Rows>

@@ -66,6 +66,14 @@ inline constexpr std::array names<Face> = {"front", "back", "left", "right", "to
 template <>
 inline constexpr std::array names<Verdict> = {"keep", "redo"};
 template <>
+inline constexpr std::array names<WantedGround> = {"", "black", "dark", "as-it-is", "light", "white"};
+template <>
+inline constexpr std::array names<WantedLight> = {"", "flash", "ambient", "both"};
+template <>
+inline constexpr std::array names<WantedMovement> = {"", "frozen", "drawn"};
+template <>
+inline constexpr std::array names<WantedContrast> = {"", "soft", "hard"};
+template <>
 inline constexpr std::array names<Loss> = {"depth", "iso", "motion", "background", "time"};
 template <>
 inline constexpr std::array names<RunEnd> = {"complete", "stopped", "broken"};

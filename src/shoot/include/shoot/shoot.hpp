@@ -3,6 +3,7 @@
 #include "shoot/shared_list.hpp"
 #include "shoot/shot.hpp"
 #include "shoot/site.hpp"
+#include "shoot/terms.hpp"
 
 #include <map>
 #include <string>
@@ -63,7 +64,7 @@ struct Shoot {
     gear::Kit kit;
     Workday workday;
     Site site;
-    Limits limits;                  // of this purpose; a shot may have others
+    Terms terms;                    // of this purpose; a shot may have others
     std::optional<Output> purpose;  // what the pictures are for: what new shots count as sharp by
     std::vector<PowerSet> power_sets;
     std::vector<Outlet> outlets;
@@ -74,6 +75,10 @@ struct Shoot {
 
     bool operator==(const Shoot&) const = default;
 };
+
+/// By which a shot of this shoot is planned. A white ground that an outlet of the shot asks for is wished, unless the
+/// shot itself says otherwise.
+Terms terms_of(const Shoot& shoot, const Shot& shot);
 
 }  // namespace poquito::shoot
 

@@ -14,6 +14,7 @@
 #include "shoot/subject.hpp"
 #include "shoot/tries.hpp"
 #include "shoot/view.hpp"
+#include "shoot/wishes.hpp"
 
 #include <optional>
 #include <string>
@@ -82,6 +83,7 @@ struct Shot {
     std::vector<ProofEntry> proof;     // oldest first
     Timing timing;
     std::optional<Limits> limits;  // where they differ from the shoot's
+    Wishes wishes;                 // over those of the shoot
     std::string unknown;
 
     bool operator==(const Shot&) const = default;

@@ -16,6 +16,8 @@ struct LibrarySubject {
     std::string name;
     Subject subject;  // its `library` is this id
     std::optional<Slice> zone;
+    std::optional<double> still;   // share of the time that it sits still, see Tries
+    std::optional<Freeze> freeze;  // of what falls, flies or splashes
     std::string unknown;
 
     bool operator==(const LibrarySubject&) const = default;

@@ -1,9 +1,9 @@
 #pragma once
 
 #include "devices/sim/world.hpp"
-#include "imaging/render/finder.hpp"
 #include "plan/luck.hpp"
 #include "plan/report.hpp"
+#include "render/finder.hpp"
 
 #include <deque>
 #include <filesystem>
@@ -79,7 +79,7 @@ class SimulatedCamera final : public CameraPort {
     double dimmed_ = 0;
     double card_free_at_ = 0;  // when all before is written
     std::deque<Exposure> buffer_;
-    std::unique_ptr<imaging::Finder> finder_;
+    std::unique_ptr<render::Finder> finder_;
     bool connected_ = false;
 };
 

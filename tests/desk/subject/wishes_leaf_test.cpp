@@ -1,0 +1,149 @@
+// What the picture is to look like is said on the sheet by what it means, for one shot or for all; notes show what each
+// way out gains.
+#include "advice/worth.hpp"
+#include "desk/subject/wish_strip.hpp"
+#include "support/person.hpp"
+
+using namespace poquito;
+using desk::LedgerModel;
+using desk::LedgerView;
+using desk::WishStrip;
+using shoot::WantedGround;
+using test::Person;
+
+namespace {
+
+void take(Person& person, const char* strip, std::size_t cell) {
+    auto* widget = person.find<WishStrip>(QLatin1String(strip));
+    QTest::mouseClick(widget, Qt::LeftButton, {}, widget->cellRect(cell).center().toPoint());
+    person.settle();
+}
+
+void press_chip(Person& person, const QString& text) {
+    for (auto* chip : person.find<QWidget>(QStringLiteral("lookChips"))->findChildren<QToolButton*>())
+        if (chip->text() == text) return person.click(chip);
+    FAIL("no chip " << text.toStdString());
+}
+
+shoot::Wishes all_wishes(Person& person) { return person.document().assessment()->plan.terms.wishes; }
+
+}  // namespace
+
+TEST_CASE("a ground and its softness are wished with a click each, taken back with another", "[desk][wishes]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);
+    person.goTo(1);
+    person.click(QStringLiteral("mattersTab"));
+    take(person, "groundStrip", 0);
+    CHECK(person.shot().wishes.ground == WantedGround::black);
+    CHECK(person.document().shoot().terms.wishes == shoot::Wishes{});
+    CHECK(person.find<desk::Sentence>(QStringLiteral("wishesSay"))->text().contains(QStringLiteral("black ground")));
+    take(person, "softnessStrip", 2);
+    CHECK(person.shot().wishes.softness == 0.08);
+    take(person, "groundStrip", 0);
+    CHECK(person.shot().wishes.ground == WantedGround::unsaid);
+    CHECK(person.shot().wishes.softness == 0.08);
+    person.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(person.shot().wishes.ground == WantedGround::black);
+
+    // By keys alone.
+    auto* strip = person.find<WishStrip>(QStringLiteral("groundStrip"));
+    strip->setFocus();
+    person.key(Qt::Key_Right);
+    person.key(Qt::Key_Return);
+    CHECK(person.shot().wishes.ground == WantedGround::dark);
+}
+
+TEST_CASE("of two looks that rule each other out the last one stays", "[desk][wishes]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);
+    person.goTo(1);
+    person.click(QStringLiteral("mattersTab"));
+    press_chip(person, QStringLiteral("flash alone"));
+    CHECK(person.shot().wishes.lit_by == shoot::WantedLight::flash);
+    press_chip(person, QStringLiteral("movement drawn"));
+    press_chip(person, QStringLiteral("flash and what is there"));
+    CHECK(person.shot().wishes.lit_by == shoot::WantedLight::both);
+    CHECK(person.shot().wishes.movement == shoot::WantedMovement::drawn);
+    press_chip(person, QStringLiteral("movement drawn"));
+    CHECK(person.shot().wishes.movement == shoot::WantedMovement::unsaid);
+    press_chip(person, QStringLiteral("past the frame's edges"));
+    CHECK(person.shot().wishes.passes_frame);
+    person.type(QStringLiteral("brighterField"), QStringLiteral("0.7"));
+    CHECK(person.shot().wishes.brighter == 0.7);
+}
+
+TEST_CASE("what is wished for the whole shoot holds for every shot that says nothing else", "[desk][wishes]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);
+    person.goTo(1);
+    person.click(QStringLiteral("mattersTab"));
+    take(person, "groundStrip", 1);
+    person.click(QStringLiteral("wishesForAllButton"));
+    CHECK(person.document().shoot().terms.wishes.ground == WantedGround::dark);
+    CHECK(person.shot().wishes == shoot::Wishes{});
+    CHECK_FALSE(person.find<QWidget>(QStringLiteral("wishesForAllButton"))->isEnabled());
+    person.document().select(2);
+    person.settle();
+    CHECK(all_wishes(person).ground == WantedGround::dark);
+    CHECK(person.find<WishStrip>(QStringLiteral("groundStrip"))->taken() == 1);
+    take(person, "groundStrip", 4);
+    CHECK(person.shot().wishes.ground == WantedGround::white);
+    CHECK(person.document().shoot().terms.wishes.ground == WantedGround::dark);
+    // Back to the shoot's by choosing the same as it says: the shot says nothing any more.
+    take(person, "groundStrip", 1);
+    CHECK(person.shot().wishes.ground == WantedGround::unsaid);
+    CHECK(all_wishes(person).ground == WantedGround::dark);
+}
+
+TEST_CASE("a note says what its ways out gain, and unfolds the next best", "[desk][ledger]") {
+    Person person;
+    person.window().openDemo();
+    auto* ledger = person.find<LedgerView>(QStringLiteral("ledger"));
+    const auto* model = qobject_cast<const LedgerModel*>(ledger->model());
+    QModelIndex with_others;
+    for (int shot = 0; shot < person.document().count() && !with_others.isValid(); ++shot) {
+        person.document().select(shot);
+        REQUIRE(QTest::qWaitFor([&] { return person.document().isAnswered(); }, 20000));
+        person.settle();
+        for (int row = 0; row < model->rowCount() && !with_others.isValid(); ++row)
+            if (model->index(row).data(LedgerModel::othersRole).toInt() > 0) with_others = model->index(row);
+    }
+    REQUIRE(with_others.isValid());
+    const auto code = with_others.data(LedgerModel::keyRole).toString();
+    const int others = with_others.data(LedgerModel::othersRole).toInt(), rows = model->rowCount();
+    ledger->scrollTo(with_others);
+    person.settle();
+    QTest::mouseClick(ledger->viewport(), Qt::LeftButton, {}, ledger->othersRect(with_others).center());
+    person.settle();
+    REQUIRE(model->rowCount() == rows + others);
+    const auto note = model->indexOf(code.toStdString());
+    const auto way = model->index(note.row() + 1);
+    REQUIRE(way.data(LedgerModel::kindRole).toInt() == static_cast<int>(LedgerModel::Kind::way));
+    const auto label = way.data().toString();
+    const auto remedies = person.document().notes();
+    const auto found = std::ranges::find(remedies, code.toStdString(), &advice::Note::code);
+    REQUIRE(found != remedies.end());
+    CHECK(found->remedy->worth >= found->others.front()->worth - 0.2);
+    CHECK(label.toStdString() == found->others.front()->label);
+    const auto wanted = found->others.front()->shot;
+    person.clickRow(ledger, way);
+    CHECK(person.shot() == wanted);
+}
+
+TEST_CASE("the judgement explains itself like any number", "[desk][ledger]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);
+    person.goTo(1);
+    auto* ledger = person.find<LedgerView>(QStringLiteral("ledger"));
+    auto* model = qobject_cast<LedgerModel*>(ledger->model());
+    const auto worth = model->show("worth");
+    REQUIRE(worth.isValid());
+    CHECK_FALSE(worth.data(LedgerModel::formulaRole).toString().isEmpty());
+    const auto shown = advice::worth_of(person.document().assessment()->plan, person.report()).worth;
+    CHECK(worth.data(LedgerModel::valueRole).toInt() == qRound(shown * 100));
+}
