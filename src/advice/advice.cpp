@@ -1,8 +1,8 @@
 #include "advice/advice.hpp"
 
+#include "advice/moves.hpp"
 #include "advice/rules.hpp"
 #include "advice/trouble.hpp"
-#include "moves.hpp"
 #include "plan/assess.hpp"
 #include "text/scales.hpp"
 

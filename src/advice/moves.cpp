@@ -1,4 +1,4 @@
-#include "moves.hpp"
+#include "advice/moves.hpp"
 
 #include "advice/plans.hpp"
 #include "advice/rules.hpp"

@@ -7,6 +7,8 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+
 /// What the picture is to look like, and does not yet.
 namespace poquito::advice {
 namespace {
@@ -32,6 +34,38 @@ std::optional<light::BackgroundLook> look_of(WantedGround ground) {
     return std::nullopt;
 }
 
+/// What changes the ground alone: all the way to the look, or some of it.
+void bring_nearer(const plan::Plan& plan, WantedGround ground, bool brighter, Finding& finding) {
+    const auto& behind = *plan.shot.background;
+    // Nobody hangs a card behind what moves about.
+    const bool card = behind.kind == shoot::BackgroundKind::card;
+    const bool a_card_holds = card || plan.shot.subject.speed == 0;
+    const auto add = [&](std::string label, shoot::Shot shot) {
+        finding.ways.push_back({shoot::Loss::background, Remedy{.label = std::move(label), .shot = std::move(shot)}});
+    };
+    if (const auto look = look_of(ground))
+        for (auto& way : plan::ways_to(plan.kit, plan.shot, *look))
+            if (a_card_holds || way.shot.background->reflectance == behind.reflectance)
+                add(std::move(way.label), std::move(way.shot));
+    const auto with = [&](const std::string& label, const auto& change) {
+        auto shot = plan.shot;
+        change(*shot.background);
+        add(label, std::move(shot));
+    };
+    constexpr double velvet = 0.01, white = 0.9;  // reflectance (common practice)
+    if (card && !brighter && behind.reflectance > velvet)
+        with("Velvet behind", [](shoot::Background& to) { to.reflectance = velvet; });
+    if (card && brighter && behind.reflectance < white)
+        with("White card behind", [](shoot::Background& to) { to.reflectance = white; });
+    if (behind.own_ev100) return;
+    for (const double times : {2.0, 4.0}) {
+        const double distance = std::round(brighter ? behind.distance / times : behind.distance * times);
+        if (distance >= plan.extent.depth / 2)
+            with(fmt::format("Ground {} behind", text::length_text(distance)),
+                 [=](shoot::Background& to) { to.distance = distance; });
+    }
+}
+
 Found ground_otherwise(const plan::Plan& plan, const plan::Report& report) {
     const auto ground = plan.terms.wishes.ground;
     const auto wished = shoot::tones_of(ground);
@@ -48,14 +82,7 @@ Found ground_otherwise(const plan::Plan& plan, const plan::Report& report) {
                     "or {}.",
                     text::stops_text(tone), brighter ? "dark" : "bright", shoot::name_of(ground),
                     text::stops_text(brighter ? wished->from : wished->to), brighter ? "more" : "less")};
-    const auto look = look_of(ground);
-    if (!look || OnlyCounting::now()) return finding;
-    // Nobody hangs a card behind what moves about.
-    const bool a_card_holds = plan.shot.background->kind == shoot::BackgroundKind::card || plan.shot.subject.speed == 0;
-    for (auto& way : plan::ways_to(plan.kit, plan.shot, *look))
-        if (a_card_holds || way.shot.background->reflectance == plan.shot.background->reflectance)
-            finding.ways.push_back(
-                {shoot::Loss::background, Remedy{.label = std::move(way.label), .shot = std::move(way.shot)}});
+    if (!OnlyCounting::now()) bring_nearer(plan, ground, brighter, finding);
     return finding;
 }
 
