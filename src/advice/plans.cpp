@@ -425,7 +425,8 @@ void put_in_order(std::vector<WholePlan>& plans) {
     const auto standing = [&](const WholePlan& plan) {
         return plan.stopped ? 3 : !plan.keeps_limits ? 2 : hand_works && !plan.in_hand() ? 1 : 0;
     };
-    const auto pace = [](const WholePlan& plan) { return std::round(plan.worth.minutes * 10); };
+    // Who waits a quarter of a minute longer, or some third of what it takes, does not notice (common practice).
+    const auto pace = [](const WholePlan& plan) { return std::round(2 * std::log(plan.worth.minutes + 0.5)); };
     while (!plans.empty()) {
         const auto lead = std::ranges::min_element(plans, [&](const WholePlan& a, const WholePlan& b) {
             return standing(a) != standing(b) ? standing(a) < standing(b) : a.worth.worth > b.worth.worth;

@@ -7,8 +7,6 @@
 
 namespace poquito::light {
 
-namespace {}
-
 double ball_share(double towards) {
     const double c = std::clamp(towards, -1.0, 1.0);
     return (std::sqrt(1 - c * c) + std::acos(-c) * c) / std::numbers::pi;
@@ -34,6 +32,27 @@ double covered_share(const SkyDisc& disc, double half_angle) {
         sum += across > 1e-12 ? std::acos(std::clamp(rest / across, -1.0, 1.0)) / std::numbers::pi : rest <= 0 ? 1 : 0;
     }
     return sum / rings;
+}
+
+double disc_share(double towards, double half_angle) {
+    const double cosine = std::clamp(towards, -1.0, 1.0), sine = std::sqrt(1 - cosine * cosine);
+    const double last = std::cos(std::clamp(half_angle, 0.0, 90.0) * degree);
+    if (last > 1 - 1e-9) return std::max(0.0, cosine);
+    // Ring by ring, even in the cosine as solid angle is; of each the part before the face, whole.
+    constexpr int rings = 48;
+    double sum = 0, turned_to_it = 0;
+    for (int i = 0; i < rings; ++i) {
+        const double c = 1 - (1 - last) * (i + 0.5) / rings;
+        const double along = cosine * c, across = sine * std::sqrt(1 - c * c);
+        turned_to_it += c;
+        if (along >= across) {
+            sum += along;
+        } else if (along > -across) {
+            const double until = std::acos(-along / across);
+            sum += (along * until + across * std::sin(until)) / std::numbers::pi;
+        }
+    }
+    return sum / turned_to_it;
 }
 
 double angle_of(double width, double distance) { return 2 * std::atan(width / 2 / distance) / degree; }

@@ -63,6 +63,17 @@ double ambient_falloff(const Plan& plan, double behind) {
     return (d * d + radius * radius) / (squared + radius * radius);
 }
 
+double ambient_at_background(const Plan& plan) {
+    const double distance = shoot::background_distance(plan.shot);
+    const double near_it = ambient_falloff(plan, distance);
+    const auto& ambient = plan.shot.ambient;
+    if (!ambient || !ambient->panel) return near_it;
+    // A sheet's shadow is as wide as it; half a width farther on it is left behind.
+    const auto& panel = *ambient->panel;
+    const double clear = std::clamp((distance - panel.width / 2) / (panel.width / 2), 0.0, 1.0);
+    return (1 - clear) * near_it + clear * std::exp2(panel.loss);
+}
+
 const std::vector<Room>& rooms() {
     static const std::vector<Room> all = {
         {"small white room", 0.3}, {"light room", 0.15}, {"dark or large room", 0.06}, {"black studio", 0.02}};
@@ -70,9 +81,15 @@ const std::vector<Room>& rooms() {
 }
 
 double room_share(const shoot::Ambient& ambient) {
-    if (ambient.room) return *ambient.room;
+    if (ambient.kind == shoot::AmbientKind::even) return ambient.room.value_or(1);
     // A light room by a window; in the open the ground and the rest of the sky (common practice).
-    return ambient.kind == shoot::AmbientKind::even ? 1 : ambient.kind == shoot::AmbientKind::window ? 0.15 : 0.25;
+    const double share = ambient.room.value_or(ambient.kind == shoot::AmbientKind::window ? 0.15 : 0.25);
+    if (!ambient.panel) return share;
+    // A panel takes from what shines through it, and of what is all round what it stands before.
+    const auto& panel = *ambient.panel;
+    const double radius = panel.width / 2;
+    const double before = radius * radius / (radius * radius + panel.distance * panel.distance) / 2;
+    return std::min(1.0, share * std::exp2(panel.loss) * (1 - before));
 }
 
 double kelvin_of(const shoot::Ambient& ambient) {

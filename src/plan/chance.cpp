@@ -199,6 +199,8 @@ std::vector<CauseOdds> causes_of(const Plan& plan, const Report& report, bool bu
         if (const double share = triggered(plan, report); share < 1 || shot.freeze->trigger == shoot::Trigger::hand)
             add(ChanceCause::trigger, share);
         const bool many = shot.freeze->pieces > 1;
+        // Nobody steers how they fly together: of five-and-twenty one throw in five pleases (common practice, a guess).
+        if (many) add(ChanceCause::pattern, 1 / std::sqrt(static_cast<double>(shot.freeze->pieces)));
         if (many && report.freeze && report.freeze->path)
             add(ChanceCause::landing, report.freeze->path->inside);  // of what flies together as much as is wanted
         else if (report.freeze && report.freeze->landing_inside)
@@ -216,7 +218,7 @@ const char* cause_name(ChanceCause cause) {
     constexpr const char* names[] = {
         "wind across",      "wind through focus", "hand shake",          "hands to and fro",
         "subject movement", "it moves on",        "gaps between frames", "flash",
-        "trigger",          "where it lands",     "out of frame"};
+        "trigger",          "where it lands",     "out of frame",        "how they fly"};
     return names[static_cast<int>(cause)];
 }
 

@@ -90,10 +90,15 @@ std::optional<double> power_for_own(const Plan& plan, const Source& source, doub
     return std::exp2(*source.set.own_stops) / full;
 }
 
-/// What the automatic flashes that reach the front have to share; empty: the rest is enough already.
-std::optional<double> share_of_automatics(const Plan& plan, const LightReport& report, const std::vector<Worked>& all) {
+/// What each automatic flash that reaches the front has to give; empty: the rest is enough already. One that the
+/// camera's meter reads adds to daylight as well, whatever that gives: its compensation says how much less.
+struct Shared {
+    double found = 0;    // by one that is told what to reach
+    double metered = 0;  // by one that is metered
+};
+std::optional<Shared> share_of_automatics(const Plan& plan, const LightReport& report, const std::vector<Worked>& all) {
     const double wanted = std::exp2(plan.terms.wishes.brighter.value_or(0));
-    double rest = ratio_of(report.ambient_front);
+    double rest = ratio_of(report.ambient_front) + ratio_of(report.ambient_through);
     int automatics = 0;
     for (std::size_t i = 0; i < all.size(); ++i) {
         if (plan.sources[i].set.off) continue;
@@ -102,8 +107,9 @@ std::optional<double> share_of_automatics(const Plan& plan, const LightReport& r
         else if (all[i].seen.both() > 0)
             ++automatics;
     }
-    if (automatics == 0 || rest >= wanted) return std::nullopt;
-    return (wanted - rest) / automatics;
+    if (automatics == 0) return std::nullopt;
+    const double missing = std::max(0.0, wanted - rest);
+    return Shared{.found = missing / automatics, .metered = std::max(missing, std::min(rest, wanted)) / automatics};
 }
 
 void give_power(const Plan& plan, LightReport& report, std::vector<Worked>& all) {
@@ -126,8 +132,10 @@ void give_power(const Plan& plan, LightReport& report, std::vector<Worked>& all)
         report.sources[i].aimless = !(full > 0);
         if (!share || report.sources[i].aimless) continue;
         const auto& metering = report.sources[i].metering;
-        const double miss = source.set.metered && metering ? metering->expected + *source.set.metered : 0;
-        all[i].power = *share * std::exp2(miss) / full;
+        const bool metered = source.set.metered && metering;
+        const double miss = metered ? metering->expected + *source.set.metered : 0;
+        if (const double wanted = metered ? share->metered : share->found; wanted > 0)
+            all[i].power = wanted * std::exp2(miss) / full;
     }
 }
 
@@ -223,7 +231,8 @@ double fastest_with_flash(const Plan& plan) {
 }
 
 void report_sums(const Plan& plan, const std::vector<Worked>& all, LightReport& report) {
-    double continuous = ratio_of(report.ambient_front), flash = 0, through = 0, strongest = 0;
+    double continuous = ratio_of(report.ambient_front), flash = 0, strongest = 0;
+    double through = ratio_of(report.ambient_through);
     double metered = ratio_of(report.ambient);
     bool any_flash = false;
     const double half = plan.extent.depth / 2;
@@ -243,6 +252,7 @@ void report_sums(const Plan& plan, const std::vector<Worked>& all, LightReport& 
             report.key = i;
         }
     }
+    continuous += ratio_of(report.ambient_through);
     report.continuous = stops_of(continuous);
     report.flash = stops_of(flash);
     report.through = stops_of(through);
@@ -286,8 +296,14 @@ std::optional<light::Position> key_place(const Plan& plan, const LightReport& re
 /// What a window or the sun gives a face turned to it, where a dome towards the camera, which gets what a ball's face
 /// gets, reads `there`.
 double bare_ambient(const Plan& plan, double there, double towards_camera) {
-    constexpr double least = 0.05;  // of the dome that it reaches: behind it the reading is the room's
-    return there * (1 - room_share(*plan.shot.ambient)) / std::max(least, light::ball_share(towards_camera));
+    const double around = room_share(*plan.shot.ambient);
+    // Behind it the reading is the room's: a window may be many times as bright, the sun is three stops over open shade
+    // (common practice).
+    constexpr double reached = 0.05, over_shade = 7;
+    const bool sun = plan.shot.ambient->kind == shoot::AmbientKind::sky;
+    const double least = sun ? (1 - around) / over_shade : reached;
+    if (!(around < 1)) return 0;
+    return there * (1 - around) / std::max(least, light::ball_share(towards_camera));
 }
 
 void report_tones(const Plan& plan, LightReport& report) {
@@ -357,15 +373,16 @@ void report_colour(const Plan& plan, LightReport& report) {
 }  // namespace
 
 double light_on_face(const Plan& plan, const LightReport& report, const light::Point& normal) {
-    const auto facing = [&](const light::Position& place) {
-        return std::max(0.0, normal.dot(light::place_of(place).normalized()));
-    };
+    const auto towards = [&](const light::Position& place) { return normal.dot(light::place_of(place).normalized()); };
+    const auto facing = [&](const light::Position& place) { return std::max(0.0, towards(place)); };
     double sum = ratio_of(report.through);  // shines out of every face alike
     if (const double there = ratio_of(report.ambient_front); there > 0) {
         const auto source = ambient_source(*plan.shot.ambient);
         const double all_round = source ? room_share(*plan.shot.ambient) : 1;
         sum += there * all_round;
-        if (source) sum += bare_ambient(plan, there, light::towards_camera(source->place)) * facing(source->place);
+        if (source)
+            sum += bare_ambient(plan, there, light::towards_camera(source->place)) *
+                   light::disc_share(towards(source->place), source->size / 2);
     }
     for (const auto& source : report.sources)
         if (source.stops)
@@ -377,7 +394,7 @@ void report_background(const Plan& plan, LightReport& report) {
     const auto& background = plan.shot.background;
     report.background_own.reset(), report.background.reset(), report.background_look.reset();
     if (!background) return;
-    double sum = ratio_of(report.ambient) * ambient_falloff(plan, shoot::background_distance(plan.shot));
+    double sum = ratio_of(report.ambient) * ambient_at_background(plan);
     for (std::size_t i = 0; i < report.sources.size(); ++i) {
         auto& source = report.sources[i];
         if (!source.fires || source.reflector) continue;
@@ -395,11 +412,30 @@ void report_background(const Plan& plan, LightReport& report) {
     if (report.background) report.background_look = light::background_look(*report.background);
 }
 
+namespace {
+
+/// What of the light that is there shines through the subject: of the sun or a window what strikes its back, of what is
+/// all round as much as strikes its front.
+std::optional<double> through_of_ambient(const Plan& plan, double there) {
+    const auto& subject = plan.shot.subject;
+    if (!(subject.transmittance > 0) || !(subject.reflectance > 0)) return std::nullopt;
+    const auto source = ambient_source(*plan.shot.ambient);
+    double sum = there * (source ? room_share(*plan.shot.ambient) : 1);
+    if (source)
+        sum +=
+            bare_ambient(plan, there, light::towards_camera(source->place)) * Face(subject).through_from(source->place);
+    return stops_of(sum * subject.transmittance / subject.reflectance);
+}
+
+}  // namespace
+
 LightReport report_light(const Plan& plan) {
     LightReport report;
     report.ambient = ambient_at_subject(plan);
-    if (report.ambient)
+    if (report.ambient) {
         if (const auto shaded = shaded_by_lens(plan)) report.ambient_front = *report.ambient + *shaded;
+        report.ambient_through = through_of_ambient(plan, std::exp2(*report.ambient));
+    }
     std::vector<Worked> all(plan.sources.size());
     report.sources.reserve(all.size());
     if (!all.empty()) {

@@ -233,6 +233,7 @@ Json write_light(const LightReport& light) {
     for (const auto& source : light.sources) sources.push_back(write_source(source));
     Json json = {{"ambient_stops", json_number(light.ambient)},
                  {"ambient_front_stops", json_number(light.ambient_front)},
+                 {"ambient_through_stops", json_number(light.ambient_through)},
                  {"sources", std::move(sources)},
                  {"total_stops", json_number(light.total)},
                  {"front_total_stops", json_number(light.front_total)},
@@ -271,9 +272,9 @@ Json write_motion(const MotionReport& motion) {
 }
 
 Json write_chance(const ChanceReport& chance) {
-    constexpr const char* keys[] = {"wind", "wind-through", "hands",   "hands-through", "moving",       "moves-on",
-                                    "gap",  "flash",        "trigger", "landing",       "landing-aside"};
-    static_assert(std::size(keys) == static_cast<std::size_t>(ChanceCause::landing_aside) + 1);
+    constexpr const char* keys[] = {"wind", "wind-through", "hands",   "hands-through", "moving",        "moves-on",
+                                    "gap",  "flash",        "trigger", "landing",       "landing-aside", "pattern"};
+    static_assert(std::size(keys) == static_cast<std::size_t>(ChanceCause::pattern) + 1);
     Json causes = Json::array();
     for (const auto& one : chance.causes)
         causes.push_back({{"cause", keys[static_cast<int>(one.cause)]}, {"share", json_number(one.share)}});

@@ -149,6 +149,7 @@ TEST_CASE("what is thrown is in the frame as often as drawn throws are", "[plan]
     const auto& causes = report.chance->causes;
     const auto share = [&](ChanceCause cause) { return std::ranges::find(causes, cause, &CauseOdds::cause)->share; };
     CHECK_THAT(share(ChanceCause::trigger), same(0.9 * 0.8));
+    CHECK_THAT(share(ChanceCause::pattern), same(1 / std::sqrt(5)));  // nobody steers how five fly together
     const double w = *report.optics.field_width / 2, h = *report.optics.field_height / 2;
     test::Random random(5);
     const auto gauss = [&] {

@@ -23,13 +23,13 @@ MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(docu
     addZone(first);
     addTraits(first);
     first->addStretch();
-    auto* second = addColumn(4);
+    auto* second = addColumn(3);
     addWishes(second);
+    addPurpose(second);
     second->addStretch();
     auto* third = addColumn(3);
     addLimits(third);
     addOrder(third);
-    addPurpose(third);
     third->addStretch();
 }
 

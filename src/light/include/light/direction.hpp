@@ -22,6 +22,10 @@ struct SkyDisc {
 /// The share of its solid angle that lies within the cone about the axis that lens and hood cover, 0 to 1.
 double covered_share(const SkyDisc& disc, double half_angle);
 
+/// What a flat face gets of a uniform disc, over what it gets when turned to its middle: `towards` is the cosine of the
+/// angle between them. A wide disc still lights a face that is turned away from its middle. 0 to 1.
+double disc_share(double towards, double half_angle);
+
 /// Full angle of a disc of that width at that distance, degrees.
 double angle_of(double width, double distance);
 /// And back: how wide what is seen under an angle is. `angle` below 180.

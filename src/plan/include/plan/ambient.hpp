@@ -18,6 +18,10 @@ std::optional<double> shaded_by_lens(const Plan& plan);
 /// away.
 double ambient_falloff(const Plan& plan, double behind);
 
+/// At the background, over what it is at the subject: it falls off with the subject's light, and what stands clear of a
+/// panel's shadow has none of what the panel takes.
+double ambient_at_background(const Plan& plan);
+
 /// Where it comes from and how wide it is, degrees: as the panel has it where there is one. Even light has neither.
 struct AmbientSource {
     light::Position place;

@@ -22,8 +22,9 @@ enum class ChanceCause {
     gap,            // of a stack by hand: hands drift past a plane between two frames
     flash,          // too slow for what flies; of a stack: it starves on the way
     trigger,
-    landing,       // nearer or farther than the depth of field
-    landing_aside  // out of the frame
+    landing,        // nearer or farther than the depth of field
+    landing_aside,  // out of the frame
+    pattern         // of many pieces, that how they fly together pleases
 };
 const char* cause_name(ChanceCause cause);
 

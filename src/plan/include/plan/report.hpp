@@ -198,6 +198,9 @@ struct FocusingLight {
 struct LightReport {
     std::optional<double> ambient;        // at the subject
     std::optional<double> ambient_front;  // what lens and hood leave of it
+    /// What of it comes through the subject, as if that were as bright by reflecting: the sun from behind, what is all
+    /// round. Empty: none.
+    std::optional<double> ambient_through;
     std::vector<SourceReport> sources;
     std::optional<double> total;        // what meters turned to the sources read, together
     std::optional<double> front_total;  // what the picture shows of it: front and through. Exposure goes by this
