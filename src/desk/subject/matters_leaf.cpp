@@ -18,6 +18,13 @@ namespace poquito::desk {
 
 using namespace shoot;
 
+namespace {
+
+/// Pixels of a field, so that three columns of them go into the smallest window.
+constexpr int narrowest_field = 62;
+
+}  // namespace
+
 MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* first = addColumn(3);
     addZone(first);
@@ -79,6 +86,7 @@ void MattersLeaf::addZone(QVBoxLayout* column) {
         [](Shot& s, double v) {
             if (s.capture.slice) s.capture.slice->rest_blur = v;
         });
+    for (auto* field : {from_, to_, rest_}) field->setMinimumWidth(narrowest_field);
     zoneSays_ = new Sentence(2, this);
     zoneSays_->setObjectName(QStringLiteral("zoneSays"));
     column->addWidget(zoneSays_);
@@ -171,6 +179,7 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
             editLimits(tr("Set a limit"), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit()),
                        [&](Limits& all) { all.*member = v / shownFactor(member); });
         });
+        field->setMinimumWidth(narrowest_field);
         limits_.push_back({on, field, member});
     };
     add("isoLimit", tr("ISO at most"), tr("What you bear of noise, for this purpose and camera"), isoQuantity(),

@@ -122,14 +122,14 @@ constexpr Look one_of(const char* id, const char* name, int group) {
 
 constexpr std::array looks = {
     one_of<&Wishes::lit_by, WantedLight::flash>("flash", QT_TRANSLATE_NOOP("QObject", "flash alone"), 1),
-    one_of<&Wishes::lit_by, WantedLight::ambient>("ambient", QT_TRANSLATE_NOOP("QObject", "what is there alone"), 1),
-    one_of<&Wishes::lit_by, WantedLight::both>("both", QT_TRANSLATE_NOOP("QObject", "flash and what is there"), 1),
+    one_of<&Wishes::lit_by, WantedLight::ambient>("ambient", QT_TRANSLATE_NOOP("QObject", "no flash"), 1),
+    one_of<&Wishes::lit_by, WantedLight::both>("both", QT_TRANSLATE_NOOP("QObject", "both together"), 1),
     one_of<&Wishes::movement, WantedMovement::frozen>("frozen", QT_TRANSLATE_NOOP("QObject", "movement frozen"), 2),
     one_of<&Wishes::movement, WantedMovement::drawn>("drawn", QT_TRANSLATE_NOOP("QObject", "movement drawn"), 2),
     one_of<&Wishes::contrast, WantedContrast::soft>("soft", QT_TRANSLATE_NOOP("QObject", "soft contrast"), 3),
     one_of<&Wishes::contrast, WantedContrast::hard>("hard", QT_TRANSLATE_NOOP("QObject", "hard contrast"), 3),
     one_of<&Wishes::coloured_light, true>("coloured", QT_TRANSLATE_NOOP("QObject", "coloured light"), 4),
-    one_of<&Wishes::passes_frame, true>("passes", QT_TRANSLATE_NOOP("QObject", "past the frame's edges"), 5),
+    one_of<&Wishes::passes_frame, true>("passes", QT_TRANSLATE_NOOP("QObject", "past the edges"), 5),
 };
 
 std::vector<std::string> looks_of(const Wishes& wishes) {
@@ -207,6 +207,8 @@ void MattersLeaf::addWishes(QVBoxLayout* column) {
     brighter_ = addField(
         group, {"brighterField", tr("Brighter by"), tr("Than a correct exposure, on purpose; below 0: darker")},
         stopsQuantity());
+    constexpr int narrowest = 62;
+    brighter_->setMinimumWidth(narrowest);
     connect(brighter_, &QuantityField::valueEdited, this, [this](double stops) {
         wish(tr("Wish it brighter"), QStringLiteral("brighter#%1").arg(brighter_->visit()),
              [&](Wishes& wishes) { wishes.brighter = stops == 0 ? std::nullopt : std::optional(stops); });

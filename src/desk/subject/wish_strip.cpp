@@ -29,7 +29,7 @@ WishStrip::WishStrip(const char* name, const QString& says, std::vector<Cell> ce
 }
 
 QSize WishStrip::minimumSizeHint() const {
-    constexpr int narrowest = 34;
+    constexpr int narrowest = 29;
     return {static_cast<int>(cells_.size()) * narrowest, height()};
 }
 

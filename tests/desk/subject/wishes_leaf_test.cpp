@@ -64,12 +64,12 @@ TEST_CASE("of two looks that rule each other out the last one stays", "[desk][wi
     press_chip(person, QStringLiteral("flash alone"));
     CHECK(person.shot().wishes.lit_by == shoot::WantedLight::flash);
     press_chip(person, QStringLiteral("movement drawn"));
-    press_chip(person, QStringLiteral("flash and what is there"));
+    press_chip(person, QStringLiteral("both together"));
     CHECK(person.shot().wishes.lit_by == shoot::WantedLight::both);
     CHECK(person.shot().wishes.movement == shoot::WantedMovement::drawn);
     press_chip(person, QStringLiteral("movement drawn"));
     CHECK(person.shot().wishes.movement == shoot::WantedMovement::unsaid);
-    press_chip(person, QStringLiteral("past the frame's edges"));
+    press_chip(person, QStringLiteral("past the edges"));
     CHECK(person.shot().wishes.passes_frame);
     person.type(QStringLiteral("brighterField"), QStringLiteral("0.7"));
     CHECK(person.shot().wishes.brighter == 0.7);
