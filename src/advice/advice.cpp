@@ -84,11 +84,11 @@ class Pruning {
         // Of two that are as good the one that was named first.
         std::ranges::stable_sort(found, [](const Left& a, const Left& b) { return is_better(a.then, b.then); });
         std::vector<std::shared_ptr<const Remedy>> made;
-        for (const auto& [way, then] : found) {
-            const auto is_said = [&](const auto& one) { return one->label == way->label; };
+        for (const Left& left : found) {
+            const auto is_said = [&](const auto& one) { return one->label == left.way->label; };
             if (made.size() == most_offered || std::ranges::any_of(made, is_said)) continue;
-            auto remedy = std::make_shared<Remedy>(*way);
-            remedy->worth = then.worth, remedy->gain = then.worth - now().worth;
+            auto remedy = std::make_shared<Remedy>(*left.way);
+            remedy->worth = left.then.worth, remedy->gain = left.then.worth - now().worth;
             made.push_back(std::move(remedy));
         }
         return made;

@@ -244,6 +244,7 @@ void MattersLeaf::showWishes(const Shot& shot, const plan::Report& report) {
     const auto& disc = report.sharpness.background_disc_share;
     softness_->show(softness, shot.background && disc ? std::optional(on_scale(edges, *disc)) : std::nullopt);
     std::vector<std::pair<std::string, std::string>> options;
+    options.reserve(looks.size());
     for (const auto& look : looks) options.emplace_back(look.id, QObject::tr(look.name).toStdString());
     looks_->show(options, looks_of(all));
     brighter_->setValue(all.brighter.value_or(0));
