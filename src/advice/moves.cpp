@@ -210,7 +210,6 @@ class Moves {
     /// another picture; and where a part of it has to be sharp, that would be another part.
     void round_it() {
         constexpr double same_picture = 25, worth_going = 1;  // degrees (common practice)
-        constexpr double missed = 0.8;
         const auto& subject = shot().subject;
         if (plan_.zone || shot().freeze || shot().plate || report_.capture.frames > 1) return;
         if (is_locked(shoot::Lock::framing) || kept_.kept(Quality::sharp) >= missed) return;

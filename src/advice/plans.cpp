@@ -383,7 +383,7 @@ void say_why(std::vector<WholePlan>& plans) {
 
 Lit lit_of(const plan::Plan& plan, const plan::Report& report) {
     const double flash = ratio_of(report.light.flash), steady = ratio_of(report.light.continuous),
-                 there = ratio_of(report.light.ambient_front);
+                 there = ambient_shown(report.light);
     if (!(flash > 0) && !(steady > 0)) return Lit::ground;
     if (flash > 0) return steady > flash ? Lit::fill : Lit::flash;
     const bool lamps =

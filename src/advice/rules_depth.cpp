@@ -61,8 +61,6 @@ Found diffraction_over_limit(const plan::Plan& plan, const plan::Report& report)
                     ratio > 2 ? ", and any wider stop loses more at the ends" : "")};
 }
 
-/// Kept less than this is missed (MODEL 13).
-constexpr double missed = 0.8;
 bool misses_sharpness(const plan::Plan& plan, const plan::Report& report) {
     return worth_of(plan, report).kept(Quality::sharp) < missed;
 }

@@ -16,8 +16,6 @@ namespace {
 using Found = std::optional<Finding>;
 using shoot::WantedGround;
 
-constexpr double missed = 0.8;  // kept below which it is said (MODEL 13)
-
 std::optional<light::BackgroundLook> look_of(WantedGround ground) {
     switch (ground) {
         case WantedGround::black:

@@ -206,7 +206,7 @@ double drawn_too_short(const plan::Plan& plan) {
 double lit_otherwise(const plan::Plan& plan, const plan::Report& report, const Shown& shown) {
     if (!(shown.sum() > 0)) return 0;
     const double flash = shown.flash / shown.sum();
-    const double there = std::min(ratio_of(report.light.ambient_front) / shown.sum(), 1.0);
+    const double there = std::min(ambient_shown(report.light) / shown.sum(), 1.0);
     switch (plan.terms.wishes.lit_by) {
         case shoot::WantedLight::flash:
             return 1 - flash;
@@ -244,7 +244,7 @@ double two_whites(const plan::Plan& plan, const plan::Report& report, const Show
         if (!source.continuous && source.fires && source.front && plan.shot.lights[i].gel == 0)
             most = std::max(most, std::abs(million / there - million / source.kelvin));
     }
-    const double steady = ratio_of(report.light.ambient_front) / shown.sum();
+    const double steady = std::min(ambient_shown(report.light) / shown.sum(), 1.0);
     return most * 2 * std::min(steady, 1 - steady);
 }
 
@@ -288,8 +288,8 @@ Tried tried(const plan::Plan& plan, const plan::Report& report, double patience,
     made.one = one;
     const double most = made.most = std::max(1.0, patience * minute / seconds);
     made.odds = -std::expm1(most * std::log1p(-one));
-    constexpr double missed = 0.05;
-    made.tries = std::clamp(std::log(missed) / std::log1p(-one), 1.0, most);
+    constexpr double never_one = 0.05;
+    made.tries = std::clamp(std::log(never_one) / std::log1p(-one), 1.0, most);
     const double a_try = std::max(report.capture.cost.exposures, burst);
     const bool combined = stack && plan.shot.capture.composite;
     made.minutes = change + setting_up(plan, report) + made.tries * seconds / minute;

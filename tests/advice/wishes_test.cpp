@@ -129,6 +129,16 @@ TEST_CASE("the light that is wished lights it, and anything else is told of", "[
     CHECK(judged(shoot).tells("lit-not-as-wished"));
     shot.wishes = {};
     CHECK(judged(shoot).worth.kept(Quality::lit) == 1);
+
+    // What shines through a petal is light that is there as well.
+    auto petal = flower();
+    auto& glows = petal.shots[0];
+    glows.lights.clear();
+    glows.subject.transmittance = 0.4;
+    glows.wishes.lit_by = WantedLight::ambient;
+    CHECK(judged(petal).report.light.ambient_through);
+    CHECK_THAT(judged(petal).worth.part(Quality::lit).measure, WithinAbs(0, 1e-9));
+    CHECK_FALSE(judged(petal).tells("lit-not-as-wished"));
 }
 
 TEST_CASE("movement that is to be drawn is no fault, and too short a time is one", "[advice][wishes]") {

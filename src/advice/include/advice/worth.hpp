@@ -77,6 +77,15 @@ inline Worth worth_of(const plan::Plan& plan, const plan::Report& report) { retu
 /// Stops as an exposure ratio; 0 where there is no light.
 inline double ratio_of(const std::optional<double>& stops) { return stops ? std::exp2(*stops) : 0; }
 
+/// Of the light that is there what the picture shows of the subject, off its front and through it, as an exposure
+/// ratio.
+inline double ambient_shown(const plan::LightReport& light) {
+    return ratio_of(light.ambient_front) + ratio_of(light.ambient_through);
+}
+
+/// Kept less than this is missed, and said.
+inline constexpr double missed = 0.8;
+
 /// Of two worths the difference that decides something: less is a tie (MODEL 13).
 inline constexpr double tie = 0.03;
 
