@@ -68,18 +68,13 @@ void add_ambient(const Plan& plan, const Report& report, std::vector<SceneLight>
     const double all_round = source ? room_share(ambient) : 1;
     add(all_round, {.elevation = 30}, 1);  // more of it from above and in front
     if (source) add(1 - all_round, source->place, std::sin(std::min(source->size, 180.0) / 2 * degree));
-    // What glows glows all over, a little more where it is turned to where it comes from.
-    if (report.light.ambient_through) {
-        const light::Position from =
-            source ? light::Position{.azimuth = 180 - source->place.azimuth, .elevation = source->place.elevation}
-                   : light::Position{.elevation = 30};
-        const double mean = std::max(least, face.softly_lit_from(from, 1));
-        lights.push_back({.amount = static_cast<float>(std::exp2(*report.light.ambient_through) / mean),
+    // What glows, glows alike all over: as a face that a light so wide cannot be turned away from.
+    constexpr float alike = 1e3f;
+    if (report.light.ambient_through)
+        lights.push_back({.amount = static_cast<float>(std::exp2(*report.light.ambient_through)),
                           .tint = tint,
-                          .towards = towards(from),
-                          .softness = 1,
+                          .softness = alike,
                           .through = true});
-    }
 }
 
 /// What comes through the subject lights its face as the same light would from in front.

@@ -106,6 +106,28 @@ TEST_CASE("a window lights one side, and the room the other a little", "[imaging
     CHECK(light_room < 0.18);
 }
 
+TEST_CASE("what daylight sends through a subject glows in the finder as the report says", "[imaging][direction]") {
+    for (const auto form : {Form::ball, Form::leaf, Form::bowl})
+        for (const double azimuth : {30.0, 110.0, 170.0}) {
+            INFO(static_cast<int>(form) << ", " << azimuth);
+            auto shoot = set_of(form);
+            auto& shot = shoot.shots[0];
+            shot.lights.clear();
+            shot.ambient = Ambient{.ev100 = 8,
+                                   .kind = AmbientKind::sky,
+                                   .position = {.distance = 1e6, .azimuth = azimuth, .elevation = 10},
+                                   .size = 1};
+            shot.exposure.shutter = 1;
+            const auto front = [&] { return *plan::assess(shoot.kit, shot, {}).light.front_total; };
+            const double dull = std::exp2(finder_stops(shoot)), dull_said = std::exp2(front());
+            shot.subject.transmittance = 0.3;
+            // What is added in the picture over what is added in the report: mid grey shows a correct exposure.
+            const double glow = std::exp2(finder_stops(shoot)) - dull, said = std::exp2(front()) - dull_said;
+            REQUIRE(said > 0.01);
+            CHECK_THAT(std::log2(glow / (0.18 * said)), WithinAbs(0, 0.15));
+        }
+}
+
 TEST_CASE("a petal lit from behind is bright in front, and a screen behind has no shadow on it",
           "[imaging][direction]") {
     auto shoot = set_of(Form::leaf);
