@@ -1,13 +1,14 @@
-# What nearly every source of the core includes; compiled once for each of the four ways a room is built, and shared.
+# What nearly every source of the core includes; compiled once for each of the five ways a room is built, and shared.
 set(POQUITO_PCH <fmt/format.h> <algorithm> <cmath> <functional> <memory> <optional> <string> <variant> <vector>)
 file(CONFIGURE OUTPUT ${CMAKE_BINARY_DIR}/pch.cpp CONTENT "")
-foreach(variant "" _lightly _checked _threaded)
+foreach(variant "" _lightly _checked _checked_lightly _threaded)
   add_library(poquito_pch${variant} OBJECT EXCLUDE_FROM_ALL ${CMAKE_BINARY_DIR}/pch.cpp)
   target_link_libraries(poquito_pch${variant} PRIVATE fmt::fmt)
   target_precompile_headers(poquito_pch${variant} PRIVATE ${POQUITO_PCH})
 endforeach()
 target_compile_options(poquito_pch_lightly PRIVATE ${POQUITO_LIGHTLY})
 target_compile_options(poquito_pch_checked PRIVATE ${POQUITO_SANITIZERS})
+target_compile_options(poquito_pch_checked_lightly PRIVATE ${POQUITO_SANITIZERS} ${POQUITO_SANITIZED_LIGHTLY})
 target_compile_options(poquito_pch_threaded PRIVATE ${POQUITO_THREAD_SANITIZER})
 
 # poquito_room(NAME DEPENDS room... PACKAGES target... PUBLIC_PACKAGES target... OPTIONS option... SOURCES file...
@@ -46,6 +47,10 @@ function(poquito_room name)
       target_compile_options(${target} PRIVATE ${POQUITO_SANITIZERS})
       poquito_checked(depends)
       set(pch poquito_pch_checked)
+      if(ROOM_LIGHTLY)
+        target_compile_options(${target} PRIVATE ${POQUITO_SANITIZED_LIGHTLY})
+        set(pch poquito_pch_checked_lightly)
+      endif()
     elseif(target MATCHES "_threaded$")
       target_compile_options(${target} PRIVATE ${POQUITO_THREAD_SANITIZER})
       poquito_threaded(depends)

@@ -33,6 +33,7 @@ class Moves {
         powers();
         capture();
         hands();
+        lights_nearer();
         round_it();
         std::ranges::stable_sort(found_, std::greater<>(), [](const Move& move) { return move.worth.worth; });
         return std::move(found_);
@@ -204,6 +205,32 @@ class Moves {
         // An animal does not wait until a stand is set up.
         if (!shoot::has_trait(shot().subject, "living") && !moves(shot().subject) && !shot().freeze)
             offer("Put it on a stand", [](shoot::Shot& changed) { changed.rig.support = shoot::Support::sturdy_head; });
+    }
+
+    /// Each light, or the card that it is bounced off, brought nearer: more light, and softer.
+    void lights_nearer() {
+        constexpr double least = 60;  // mm, room for a hand and for the lens
+        if (is_locked(shoot::Lock::light)) return;
+        for (std::size_t i = 0; i < shot().lights.size(); ++i) {
+            const auto& light = shot().lights[i];
+            if (light.off || light.on_lens) continue;
+            for (const double times : {0.7, 0.5}) {
+                const auto near = [&](double distance) { return std::round(distance * times / 10) * 10; };
+                const double distance = near(light.position.distance);
+                if (distance < least) continue;
+                auto label =
+                    fmt::format("Light {} {} from it", plan::light_label(shot(), i), text::length_text(distance));
+                if (light.bounce)
+                    label = fmt::format("Bounce light {} off something nearer: {} from it, {} from the lamp",
+                                        plan::light_label(shot(), i), text::length_text(distance),
+                                        text::length_text(near(light.bounce->from_lamp)));
+                offer(std::move(label), [&](shoot::Shot& changed) {
+                    auto& moved = changed.lights[i];
+                    moved.position.distance = distance;
+                    if (moved.bounce) moved.bounce->from_lamp = std::max(1.0, near(light.bounce->from_lamp));
+                });
+            }
+        }
     }
 
     /// The camera gone round, so that the subject lies as far in the plane of focus as it can. Farther round it is

@@ -1,6 +1,7 @@
 #include "advice/rules.hpp"
 #include "optics/aperture.hpp"
 #include "plan/picture_shape.hpp"
+#include "search/missing.hpp"
 #include "search/reach_search.hpp"
 #include "text/text.hpp"
 
@@ -35,12 +36,15 @@ Found magnification_out_of_reach(const plan::Plan& plan, const plan::Report& rep
     if (const auto found = rig_for(plan.kit, plan.shot.rig, {.magnification = wanted}))
         return Finding{text + fmt::format(" {} reaches it.", search::pieces_text(plan.kit, *found)),
                        mount(plan, *found)};
-    // m grows by extension over focal length.
+    text += " Nothing in the bag reaches it";
     const double missing = wanted - optics.range.greatest;
-    text += " Nothing in the kit reaches it";
-    text += missing > 0 ? fmt::format(": about {:.0f} mm more of extension tube on this lens would.",
-                                      std::ceil(missing * optics.focal_length))
-                        : std::string(".");
+    if (missing <= 0) return Finding{text + "."};
+    const auto sold = OnlyCounting::now() ? std::vector<std::string>{} : search::what_would_reach(plan, wanted);
+    if (!sold.empty())
+        return Finding{text + fmt::format("; on this lens {} would: to borrow or buy.", fmt::join(sold, ", or "))};
+    // m grows by extension over focal length.
+    text += fmt::format(": about {:.0f} mm more of extension tube on this lens would.",
+                        std::ceil(missing * optics.focal_length));
     return Finding{std::move(text)};
 }
 

@@ -30,6 +30,10 @@ void from_cell(const Cell& cell, Number& value) {
         value = static_cast<Number>(std::get<double>(cell));
 }
 
+GearField& field_of(GearKind& kind, FieldSpec spec) {
+    return kind.fields.emplace_back(GearField{std::move(spec), {}, {}});
+}
+
 /// Builds a kind whose records stand in `list` of a kit. Members are reached by generic lambdas that take the record.
 template <typename Gear, std::vector<Gear> Kit::*list>
 class Builder {
@@ -61,43 +65,23 @@ class Builder {
     template <typename Access>
     Builder& number(const char* key, const char* label, Measure measure, text::NumberRule rule, const char* hint,
                     Access access) {
-        add({.key = key, .label = label, .hint = hint, .measure = measure, .rule = rule}, access);
-        if constexpr (std::is_same_v<std::decay_t<decltype(access(std::declval<Gear&>()))>, std::optional<double>>)
-            kind_.fields.back().optional = true;
-        return *this;
+        return add(key, label, hint, FieldType::number, measure, rule, Reached(access));
     }
     template <typename Access>
     Builder& whole(const char* key, const char* label, int least, const char* hint, Access access,
                    Measure measure = Measure::count, double greatest = text::range::most) {
-        return add({.key = key,
-                    .label = label,
-                    .hint = hint,
-                    .type = FieldType::whole_number,
-                    .measure = measure,
-                    .rule = {.least = static_cast<double>(least), .greatest = greatest}},
-                   access);
+        return add(key, label, hint, FieldType::whole_number, measure,
+                   {.least = static_cast<double>(least), .greatest = greatest}, Reached(access));
     }
     template <typename Access>
     Builder& flag(const char* key, const char* label, const char* hint, Access access) {
-        return add({.key = key, .label = label, .hint = hint, .type = FieldType::flag}, access);
+        return add(key, label, hint, FieldType::flag, {}, {}, Reached(access));
     }
     /// `choices` in the order of the enumeration.
     template <typename Access>
     Builder& choice(const char* key, const char* label, const std::vector<const char*>& choices, const char* hint,
                     Access access) {
-        GearField field{
-            {.key = key, .label = label, .hint = hint, .type = FieldType::choice, .choices = choices}, {}, {}};
-        field.get = [access, choices](const Kit& kit, std::size_t i) {
-            return Cell(std::string(choices[static_cast<std::size_t>(access((kit.*list)[i]))]));
-        };
-        field.set = [access, choices](Kit& kit, std::size_t i, const Cell& cell) {
-            auto& value = access((kit.*list)[i]);
-            const auto found = std::ranges::find(choices, std::get<std::string>(cell),
-                                                 [](const char* name) { return std::string(name); });
-            value = static_cast<std::decay_t<decltype(value)>>(found - choices.begin());
-        };
-        kind_.fields.push_back(std::move(field));
-        return *this;
+        return add_choice(key, label, hint, choices, Reached(access));
     }
     /// The member added last may be absent; it is then what a fresh record has.
     Builder& may_be_absent() {
@@ -140,12 +124,41 @@ class Builder {
     operator GearKind() { return std::move(kind_); }
 
   private:
+    /// A member by two plain functions, so that what handles it is compiled once for each type of member and not for
+    /// each member.
+    template <typename Value>
+    struct Reached {
+        template <typename Access>
+        explicit Reached(Access access) : of(access), in(access) {}
+        const Value& (*of)(const Gear&);
+        Value& (*in)(Gear&);
+    };
     template <typename Access>
-    Builder& add(FieldSpec spec, Access access) {
-        GearField field{std::move(spec), {}, {}};
-        field.get = [access](const Kit& kit, std::size_t i) { return to_cell(access((kit.*list)[i])); };
-        field.set = [access](Kit& kit, std::size_t i, const Cell& cell) { from_cell(cell, access((kit.*list)[i])); };
-        kind_.fields.push_back(std::move(field));
+    Reached(Access access) -> Reached<std::decay_t<decltype(access(std::declval<Gear&>()))>>;
+
+    template <typename Value>
+    [[gnu::noinline]] Builder& add(const char* key, const char* label, const char* hint, FieldType type,
+                                   Measure measure, text::NumberRule rule, Reached<Value> member) {
+        auto& field =
+            field_of(kind_, {.key = key, .label = label, .hint = hint, .type = type, .measure = measure, .rule = rule});
+        field.optional = std::is_same_v<Value, std::optional<double>>;
+        field.get = [member](const Kit& kit, std::size_t i) { return to_cell(member.of((kit.*list)[i])); };
+        field.set = [member](Kit& kit, std::size_t i, const Cell& cell) { from_cell(cell, member.in((kit.*list)[i])); };
+        return *this;
+    }
+    template <typename Choice>
+    [[gnu::noinline]] Builder& add_choice(const char* key, const char* label, const char* hint,
+                                          const std::vector<const char*>& choices, Reached<Choice> member) {
+        auto& field =
+            field_of(kind_, {.key = key, .label = label, .hint = hint, .type = FieldType::choice, .choices = choices});
+        field.get = [member, choices](const Kit& kit, std::size_t i) {
+            return Cell(std::string(choices[static_cast<std::size_t>(member.of((kit.*list)[i]))]));
+        };
+        field.set = [member, choices](Kit& kit, std::size_t i, const Cell& cell) {
+            const auto found = std::ranges::find(choices, std::get<std::string>(cell),
+                                                 [](const char* name) { return std::string(name); });
+            member.in((kit.*list)[i]) = static_cast<Choice>(found - choices.begin());
+        };
         return *this;
     }
     static std::ptrdiff_t at(std::size_t i) { return static_cast<std::ptrdiff_t>(i); }

@@ -36,20 +36,20 @@ double dot(const shoot::Point3& normal, const Way& way) {
 }
 
 constexpr int cells = 48, bearings = 24;
-constexpr double nothing = 1e6;  // mm behind: beside the form
+constexpr float nothing = 1e6F;  // mm behind: beside the form
 
 }  // namespace
 
 /// Points of the face, evenly as the camera sees them.
 struct Face::Net {
     struct Sample {
-        double x = 0, y = 0, z = 0;
+        std::size_t cell = 0;
         shoot::Point3 normal;
     };
     double half_width = 1, half_height = 1;
     std::vector<Sample> samples;
-    std::vector<double> depths;  // cells x cells, `nothing` beside the form
-    double from_camera = 1;      // mean light of the same form, untilted and lit from the camera
+    std::vector<float> depths;  // cells x cells, `nothing` beside the form
+    double from_camera = 1;     // mean light of the same form, untilted and lit from the camera
 
     FaceLight lit_from(const light::Position& place, double softness) const;
 
@@ -58,8 +58,6 @@ struct Face::Net {
         double azimuth = 0, elevation = 0, softness = -1;
         FaceLight light;
     };
-    double clear(std::size_t sample, const Way& way, double softness) const;
-    double depth_at(double x, double y) const;
     void see_horizons() const;
     FaceLight looked_up(const light::Position& place, double softness) const;
 
@@ -94,8 +92,9 @@ std::shared_ptr<const Face::Net> made(const shoot::Subject& shape) {
             const double x = node(i, net->half_width), y = node(j, net->half_height);
             const auto hit = surface.hit({.x = x, .y = y});
             if (!hit) continue;
-            net->depths[static_cast<std::size_t>(j) * cells + static_cast<std::size_t>(i)] = hit->z;
-            net->samples.push_back({.x = x, .y = y, .z = hit->z, .normal = hit->normal});
+            const auto cell = static_cast<std::size_t>(j) * cells + static_cast<std::size_t>(i);
+            net->depths[cell] = static_cast<float>(hit->z);
+            net->samples.push_back({.cell = cell, .normal = hit->normal});
         }
     if (shape.tilt != 0 || shape.turn != 0) {
         auto straight = shape;
@@ -111,63 +110,138 @@ std::shared_ptr<const Face::Net> made(const shoot::Subject& shape) {
 
 }  // namespace
 
-double Face::Net::depth_at(double x, double y) const {
-    const auto grid = [](double value, double half) {
-        return std::clamp((value / half + 1) / 2 * cells - 0.5, 0.0, cells - 1.001);
+namespace {
+
+/// The depths of a net with room for a step of its length on every side, where the last cells go on.
+class Ground {
+  public:
+    static constexpr int wide = 3 * cells;
+    explicit Ground(const std::vector<float>& depths) {
+        for (int j = 0; j < wide; ++j)
+            for (int i = 0; i < wide; ++i) depths_[place(i, j)] = depths[inside(j - cells) * cells + inside(i - cells)];
+    }
+    const float* at(int i, int j) const { return depths_.data() + place(i + cells, j + cells); }
+
+  private:
+    static std::size_t inside(int at) { return static_cast<std::size_t>(std::clamp(at, 0, cells - 1)); }
+    static std::size_t place(int i, int j) { return static_cast<std::size_t>(j * wide + i); }
+    std::vector<float> depths_ = std::vector<float>(std::size_t{wide} * wide);
+};
+
+/// Where a step of the net leads to from each cell: to a whole cell along one axis, between two cells along the other.
+struct Step {
+    int left = 0, above = 0;
+    float share = 0;                                                     // of the second of the two cells
+    std::ptrdiff_t second = 1;                                           // from the first to it
+    int first_row = 0, past_row = 0, first_column = 0, past_column = 0;  // cells from which it stays on the net
+};
+
+Step step_of(double across, double down) {
+    Step step;
+    const bool sideways = std::abs(across) >= std::abs(down);
+    const double between = sideways ? down : across;
+    (sideways ? step.left : step.above) = static_cast<int>(std::lround(sideways ? across : down));
+    (sideways ? step.above : step.left) = static_cast<int>(std::floor(between));
+    step.share = static_cast<float>(between - std::floor(between));
+    step.second = sideways ? Ground::wide : 1;
+    // The net reaches half a cell beyond its last points.
+    const auto first = [](double shift) { return std::max(0, static_cast<int>(std::ceil(-0.5 - shift))); };
+    const auto past = [](double shift) {
+        return std::min(cells, static_cast<int>(std::floor(cells - 0.5 - shift)) + 1);
     };
-    const double u = grid(x, half_width), v = grid(y, half_height);
-    const int i = static_cast<int>(u), j = static_cast<int>(v);
-    const double fx = u - i, fy = v - j;
-    const double* low = depths.data() + static_cast<std::size_t>(j) * cells + static_cast<std::size_t>(i);
-    return (low[0] * (1 - fx) + low[1] * fx) * (1 - fy) + (low[cells] * (1 - fx) + low[cells + 1] * fx) * fy;
+    step.first_row = first(down), step.past_row = past(down);
+    step.first_column = first(across), step.past_column = past(across);
+    return step;
 }
+
+/// Of each cell, the tangent of how high the rest of the face stands in that direction. A step of the net at a time for
+/// all cells together: where it leads to lies alike between two cells, whatever the subject's shape.
+std::vector<float> steepest_towards(double bearing, const Ground& ground, double half_width, double half_height) {
+    const double dx = std::cos(bearing), dy = std::sin(bearing);
+    const double length = 2.0 / cells / std::max(std::abs(dx) / half_width, std::abs(dy) / half_height);  // mm
+    const double across = dx * length * cells / (2 * half_width), down = dy * length * cells / (2 * half_height);
+    std::vector<float> steepest(std::size_t{cells} * cells, -1e9F);
+    for (int n = 1; n < cells; ++n) {
+        const Step step = step_of(across * n, down * n);
+        std::array<float, cells> beside;
+        for (int i = 0; i < cells; ++i)
+            beside[static_cast<std::size_t>(i)] = i < step.first_column || i >= step.past_column ? nothing : 0;
+        const auto per_mm = static_cast<float>(1 / (n * length));
+        for (int j = step.first_row; j < step.past_row; ++j) {
+            const float* from = ground.at(0, j);
+            const float* to = ground.at(step.left, j + step.above);
+            const float* also = to + step.second;
+            float* most = steepest.data() + static_cast<std::ptrdiff_t>(j) * cells;
+            for (std::size_t i = 0; i < cells; ++i) {
+                const float there = to[i] + step.share * (also[i] - to[i]) + beside[i];
+                const float slope = (from[i] - there) * per_mm;
+                most[i] = most[i] < slope ? slope : most[i];
+            }
+        }
+    }
+    return steepest;
+}
+
+}  // namespace
 
 void Face::Net::see_horizons() const {
+    const Ground ground(depths);
     horizons_.resize(samples.size() * bearings);
-    for (std::size_t i = 0; i < samples.size(); ++i)
-        for (int k = 0; k < bearings; ++k) {
-            const double bearing = k * 2 * pi / bearings, dx = std::cos(bearing), dy = std::sin(bearing);
-            // A cell of the net at a time, whatever the subject's shape.
-            const double cell = 2.0 / cells / std::max(std::abs(dx) / half_width, std::abs(dy) / half_height);
-            const Sample& from = samples[i];
-            double steepest = -1e9;
-            for (double far = cell;; far += cell) {
-                const double x = from.x + far * dx, y = from.y + far * dy;
-                if (std::abs(x) > half_width || std::abs(y) > half_height) break;
-                steepest = std::max(steepest, (from.z - depth_at(x, y)) / far);
-            }
-            horizons_[i * bearings + static_cast<std::size_t>(k)] = static_cast<float>(std::atan(steepest));
-        }
+    for (std::size_t k = 0; k < bearings; ++k) {
+        const auto steepest =
+            steepest_towards(static_cast<double>(k) * 2 * pi / bearings, ground, half_width, half_height);
+        for (std::size_t i = 0; i < samples.size(); ++i)
+            horizons_[i * bearings + k] = std::atan(steepest[samples[i].cell]);
+    }
 }
 
-/// The share of the source that a point of the face sees over the rest of the subject.
-double Face::Net::clear(std::size_t sample, const Way& way, double softness) const {
-    const double across = std::hypot(way.x, way.y);
-    if (across < 1e-6) return 1;
-    constexpr double least_half = 0.02;  // rad: a shadow's edge is as soft as the net is coarse
-    const double half = std::max(std::asin(std::clamp(softness, 0.0, 1.0)), least_half);
-    const double place = (std::atan2(way.y, way.x) / (2 * pi) + 1) * bearings;
-    const auto before = static_cast<std::size_t>(place);
-    const auto share_past = static_cast<float>(place - static_cast<double>(before));
-    const float* all_round = horizons_.data() + sample * bearings;
-    const float horizon =
-        all_round[before % bearings] * (1 - share_past) + all_round[(before + 1) % bearings] * share_past;
-    const double share = std::clamp((std::atan2(-way.z, across) - horizon) / (2 * half) + 0.5, 0.0, 1.0);
-    return share * share * (3 - 2 * share);
-}
+namespace {
+
+/// What of the horizons counts for a source in that direction.
+class Sight {
+  public:
+    Sight(const Way& way, double softness) {
+        const double across = std::hypot(way.x, way.y);
+        constexpr double straight_on = 1e-6;
+        over_all_ = across < straight_on;
+        constexpr double least_half = 0.02;  // rad: a shadow's edge is as soft as the net is coarse
+        half_ = std::max(std::asin(std::clamp(softness, 0.0, 1.0)), least_half);
+        height_ = std::atan2(-way.z, across);
+        const double place = (std::atan2(way.y, way.x) / (2 * pi) + 1) * bearings;
+        const auto before = static_cast<std::size_t>(place);
+        before_ = before % bearings, after_ = (before + 1) % bearings;
+        share_after_ = static_cast<float>(place - static_cast<double>(before));
+    }
+    /// The share of the source that a point with these horizons sees over the rest of the subject.
+    double clear(const float* all_round) const {
+        if (over_all_) return 1;
+        const float horizon = all_round[before_] * (1 - share_after_) + all_round[after_] * share_after_;
+        const double share = std::clamp((height_ - horizon) / (2 * half_) + 0.5, 0.0, 1.0);
+        return share * share * (3 - 2 * share);
+    }
+
+  private:
+    bool over_all_ = false;
+    double half_ = 0, height_ = 0;
+    std::size_t before_ = 0, after_ = 0;
+    float share_after_ = 0;
+};
+
+}  // namespace
 
 FaceLight Face::Net::looked_up(const light::Position& place, double softness) const {
+    if (samples.empty()) return {};
     const Way way = way_to(place);
+    const Sight sight(way, softness);
     std::call_once(seen_, [this] { see_horizons(); });
     double sum = 0, reached = 0;
     for (std::size_t i = 0; i < samples.size(); ++i) {
         const double lit = std::max(0.0, dot(samples[i].normal, way) + softness) / (1 + softness);
         if (!(lit > 0)) continue;
-        const double seen = clear(i, way, softness);
+        const double seen = sight.clear(horizons_.data() + i * bearings);
         sum += lit * seen;
         reached += seen;
     }
-    if (samples.empty()) return {};
     const auto count = static_cast<double>(samples.size());
     return {.front = sum / count / from_camera, .rim = reached / count};
 }

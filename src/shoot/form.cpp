@@ -24,6 +24,9 @@ double smooth(double from, double to, double x) {
 
 using Relief = std::optional<double>;
 
+/// As std::hypot, without its care for numbers that no form has: reliefs are asked for by the million.
+double length(double u, double v) { return std::sqrt(u * u + v * v); }
+
 Relief ball(double u, double v) {
     const double rest = 1 - u * u - v * v;
     if (rest < 0) return {};
@@ -38,7 +41,7 @@ Relief dome(double u, double v) {
 
 Relief ring(double u, double v) {
     constexpr double inner = 0.62, middle = (1 + inner) / 2, half = (1 - inner) / 2;
-    const double across = (std::hypot(u, v) - middle) / half;
+    const double across = (length(u, v) - middle) / half;
     if (std::abs(across) > 1) return {};
     return std::sqrt(1 - across * across);
 }
@@ -61,7 +64,7 @@ Relief box(double u, double) {
 
 Relief bowl(double u, double v) {
     constexpr double lip = 0.93;
-    const double r = std::hypot(u, v);
+    const double r = length(u, v);
     if (r > 1) return {};
     if (r > lip) return 1 - 0.2 * square((r - lip) / (1 - lip));
     return square(r / lip);
@@ -88,7 +91,7 @@ Relief insect(double u, double v) {
         const double du = leg.u1 - leg.u0, dv = leg.v1 - leg.v0;
         const double along =
             std::clamp(((u - leg.u0) * du + (std::abs(v) - leg.v0) * dv) / (du * du + dv * dv), 0.0, 1.0);
-        const double off = std::hypot(u - leg.u0 - along * du, std::abs(v) - leg.v0 - along * dv) / thickness;
+        const double off = length(u - leg.u0 - along * du, std::abs(v) - leg.v0 - along * dv) / thickness;
         if (off <= 1)  // out from the body and down to the floor
             top = std::max(top.value_or(0), (leg_top + 0.2) * (1 - along) * std::sqrt(1 - off * off) + 0.001);
     }
@@ -331,6 +334,22 @@ Point3 Surface::normal_at(double u, double v) const {
 }
 
 std::optional<SurfacePoint> Surface::hit(const ViewRay& ray) const {
+    const auto met = meet(ray);
+    if (!met) return {};
+    return SurfacePoint{.z = met->z, .normal = normal_at(met->u, met->v), .u = met->u, .v = met->v};
+}
+
+std::optional<double> Surface::depth_on(const ViewRay& ray) const {
+    const auto met = meet(ray);
+    return met ? std::optional(met->z) : std::nullopt;
+}
+
+std::optional<Surface::Met> Surface::meet(const ViewRay& ray) const {
+    if (!rotated_ && ray.dx == 0 && ray.dy == 0) {
+        const double u = (ray.x + middle_.x) / half_width_, v = (ray.y + middle_.y) / half_height_;
+        const auto height = relief(u, v);
+        return height ? std::optional(Met{.z = depth_ * (0.5 - *height), .u = u, .v = v}) : std::nullopt;
+    }
     // In the subject's own axes the ray is o + d z, z the depth the camera sees.
     const Point3 o = own_direction({ray.x + middle_.x, ray.y + middle_.y, middle_.z});
     const Point3 d = own_direction({ray.dx, ray.dy, 1});
@@ -366,13 +385,12 @@ std::optional<SurfacePoint> Surface::hit(const ViewRay& ray) const {
             const auto height = relief(u, v);
             if (!height) break;
             const double next = depth_ * (0.5 - *height);
-            if (std::abs(next - z) <= 1e-4 * depth_)
-                return SurfacePoint{.z = next, .normal = normal_at(u, v), .u = u, .v = v};
+            if (std::abs(next - z) <= 1e-4 * depth_) return Met{.z = next, .u = u, .v = v};
             z = next;
         }
     }
     // The finer the farther the ray wanders across the relief while it crosses the box.
-    const double wander = (to - from) * std::hypot(d.x / half_width_, d.y / half_height_);
+    const double wander = (to - from) * length(d.x / half_width_, d.y / half_height_);
     const int steps = std::clamp(static_cast<int>(std::ceil(wander * 48)), 1, 96);
     double outside = from, low = from;
     bool found = inside(from);
@@ -389,7 +407,7 @@ std::optional<SurfacePoint> Surface::hit(const ViewRay& ray) const {
     }
     const Point3 at = place(low);
     const double u = std::clamp(at.x / half_width_, -1.0, 1.0), v = std::clamp(at.y / half_height_, -1.0, 1.0);
-    return SurfacePoint{.z = low, .normal = normal_at(u, v), .u = u, .v = v};
+    return Met{.z = low, .u = u, .v = v};
 }
 
 }  // namespace poquito::shoot

@@ -89,10 +89,7 @@ class Map {
     QPointF point(int i, int j) const { return {(i - cells / 2.0) * step_.x(), (j - cells / 2.0) * step_.y()}; }
     QPointF place(Node node) const { return point(node.first, node.second); }
     std::optional<double> at(Node node) const { return depths_[index(node.first, node.second)]; }
-    std::optional<double> depth(QPointF at) const {
-        const auto hit = surface_.hit({.x = at.x(), .y = at.y()});
-        return hit ? std::optional(hit->z) : std::nullopt;
-    }
+    std::optional<double> depth(QPointF at) const { return surface_.depth_on({.x = at.x(), .y = at.y()}); }
 
     /// Lines through each cell between the crossings on its edges.
     template <typename Crossing>

@@ -2,13 +2,13 @@
 
 #include "desk/base/sentence.hpp"
 #include "desk/base/to_qt.hpp"
+#include "desk/subject/give_up_strip.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
-#include <QListWidget>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -36,7 +36,6 @@ MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(docu
     second->addStretch();
     auto* third = addColumn(3);
     addLimits(third);
-    addOrder(third);
     third->addStretch();
 }
 
@@ -148,18 +147,6 @@ void MattersLeaf::addPurpose(QVBoxLayout* column) {
 
 // ---- how far one goes --------------------------------------------------------------------------------------------
 
-const Limits& MattersLeaf::limits() {
-    const auto& own = document().shot()->limits;
-    return own ? *own : document().shoot().terms.limits;
-}
-
-void MattersLeaf::editLimits(const QString& text, const QString& key, const std::function<void(Limits&)>& change) {
-    if (document().shot()->limits)
-        document().editShot({text, key}, [&](Shot& shot) { change(*shot.limits); });
-    else
-        document().edit({text, key}, [&](Shoot& shoot) { change(shoot.terms.limits); });
-}
-
 void MattersLeaf::addLimits(QVBoxLayout* column) {
     auto* group = addGroup(column, tr("How far you go"));
     const auto add = [&](const char* name, const QString& label, const QString& tip, const Quantity& quantity,
@@ -172,11 +159,12 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
         if (auto* empty = group->itemAtPosition(row, 0); empty && empty->widget()) empty->widget()->hide();
         group->addWidget(on, row, 0);
         connect(on, &QCheckBox::clicked, this, [=, this](bool set) {
-            editLimits(tr("Set a limit"), {},
+            editLimits(this->document(), {tr("Set a limit")},
                        [&](Limits& all) { all.*member = set ? usual_limits().*member : std::nullopt; });
         });
         connect(field, &QuantityField::valueEdited, this, [=, this](double v) {
-            editLimits(tr("Set a limit"), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit()),
+            editLimits(this->document(),
+                       {tr("Set a limit"), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())},
                        [&](Limits& all) { all.*member = v / shownFactor(member); });
         });
         field->setMinimumWidth(narrowest_field);
@@ -201,75 +189,8 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
     spanRow(group, ownLimits_);
     auto* keep = captionedButton(
         {"keepLimitsButton", tr("Keep them as mine"), tr("New shoots begin with these limits and this order")}, this);
-    connect(keep, &QPushButton::clicked, this, [this] { Q_EMIT limitsKept(limits()); });
+    connect(keep, &QPushButton::clicked, this, [this] { Q_EMIT limitsKept(limitsOf(this->document())); });
     column->addWidget(keep);
-}
-
-// ---- what goes first ---------------------------------------------------------------------------------------------
-
-namespace {
-
-QString loss_name(Loss loss) {
-    switch (loss) {
-        case Loss::depth:
-            return QObject::tr("Depth");
-        case Loss::iso:
-            return QObject::tr("Low noise");
-        case Loss::motion:
-            return QObject::tr("Stillness");
-        case Loss::background:
-            return QObject::tr("Light behind");
-        case Loss::time:
-            break;
-    }
-    return QObject::tr("Time");
-}
-
-}  // namespace
-
-void MattersLeaf::addOrder(QVBoxLayout* column) {
-    auto* group = addGroup(column, tr("Goes first"));
-    order_ = new QListWidget(this);
-    order_->setObjectName(QStringLiteral("giveUpList"));
-    order_->setAccessibleName(tr("What is given up, first goes first"));
-    order_->setToolTip(tr("What is given up first where not everything can be had; drag, or move the chosen line"));
-    order_->setDragDropMode(QAbstractItemView::InternalMove);
-    order_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    order_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    constexpr int line = 25;
-    for (int i = 0; i < 5; ++i) {
-        order_->addItem(QString());
-        order_->item(i)->setSizeHint({0, line});
-    }
-    order_->setFixedHeight(5 * line + 8);
-    order_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    order_->setMinimumWidth(110);
-    group->addWidget(order_, 1, 0, 1, 2);
-    auto* heading = new QHBoxLayout;
-    column->addLayout(heading);
-    for (const auto& [name, label, tip, by] :
-         {std::tuple("goesEarlierButton", tr("earlier"), tr("The chosen one goes earlier"), -1),
-          {"goesLaterButton", tr("later"), tr("The chosen one goes later"), 1}}) {
-        auto* button = captionedButton({name, label, tip}, this);
-        heading->addWidget(button);
-        connect(button, &QPushButton::clicked, this, [this, move = by] { moveLoss(move); });
-    }
-    connect(order_->model(), &QAbstractItemModel::rowsMoved, this, [this] {
-        std::vector<Loss> order;
-        order.reserve(static_cast<std::size_t>(order_->count()));
-        for (int i = 0; i < order_->count(); ++i)
-            order.push_back(static_cast<Loss>(order_->item(i)->data(Qt::UserRole).toInt()));
-        editLimits(tr("Change what goes first"), {}, [&](Limits& all) { all.give_up = order; });
-    });
-}
-
-void MattersLeaf::moveLoss(int by) {
-    const int row = order_->currentRow(), to = row + by;
-    if (row < 0 || to < 0 || to >= order_->count()) return;
-    auto order = giving_up(limits());
-    std::swap(order[static_cast<std::size_t>(row)], order[static_cast<std::size_t>(to)]);
-    order_->setCurrentRow(to);
-    editLimits(tr("Change what goes first"), {}, [&](Limits& all) { all.give_up = order; });
 }
 
 void MattersLeaf::addTraits(QVBoxLayout* column) {
@@ -316,18 +237,12 @@ void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
     setRowVisible(purposeSize_, purpose.has_value());
     if (purpose)
         purposeSize_->setValue(purpose->kind == OutputKind::print ? purpose->print.width : purpose->delivery.width_px);
-    const auto& all = limits();
+    const auto& all = limitsOf(document());
     for (const auto& row : limits_) {
         const auto& limit = all.*row.member;
         row.on->setChecked(limit.has_value());
         row.field->setEnabled(limit.has_value());
         row.field->setValue(limit.value_or((usual_limits().*row.member).value_or(0)) * shownFactor(row.member));
-    }
-    const auto order = giving_up(all);
-    for (int i = 0; i < order_->count(); ++i) {
-        const Loss loss = order[static_cast<std::size_t>(i)];
-        order_->item(i)->setText(tr("%1  %2").arg(i + 1).arg(loss_name(loss)));
-        order_->item(i)->setData(Qt::UserRole, static_cast<int>(loss));
     }
 }
 

@@ -3,7 +3,6 @@
 #include "desk/base/station_page.hpp"
 #include "shoot/limits.hpp"
 
-class QListWidget;
 class QPushButton;
 
 namespace poquito::desk {
@@ -12,8 +11,7 @@ class ChoiceChips;
 class Sentence;
 class WishStrip;
 
-/// What has to be sharp, what it is to look like, what it is for, how far one goes, and what goes first where not all
-/// can be had.
+/// What has to be sharp, what it is to look like, what it is for, and how far one goes.
 class MattersLeaf : public StationPage {
     Q_OBJECT
   public:
@@ -32,12 +30,7 @@ class MattersLeaf : public StationPage {
     void wish(const QString& text, const QString& key, const std::function<void(shoot::Wishes&)>& change);
     void addPurpose(QVBoxLayout* column);
     void addLimits(QVBoxLayout* column);
-    void addOrder(QVBoxLayout* column);
     void addTraits(QVBoxLayout* column);
-    const shoot::Limits& limits();  // the shot's where it has its own
-    void editLimits(const QString& text, const QString& key, const std::function<void(shoot::Limits&)>& change);
-    void moveLoss(int by);
-
     double shownFactor(std::optional<double> shoot::Limits::*member);
 
     struct LimitRow {
@@ -49,7 +42,6 @@ class MattersLeaf : public StationPage {
     QuantityField *from_ = nullptr, *to_ = nullptr, *rest_ = nullptr, *purposeSize_ = nullptr;
     QCheckBox *restSoft_ = nullptr, *ownLimits_ = nullptr;
     QComboBox* purpose_ = nullptr;
-    QListWidget* order_ = nullptr;
     Sentence *zoneSays_ = nullptr, *wishesSay_ = nullptr;
     WishStrip *grounds_ = nullptr, *softness_ = nullptr;
     ChoiceChips* looks_ = nullptr;

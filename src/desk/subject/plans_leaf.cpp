@@ -1,6 +1,7 @@
 #include "desk/subject/plans_leaf.hpp"
 
 #include "desk/base/sentence.hpp"
+#include "desk/subject/give_up_strip.hpp"
 #include "desk/subject/plans_view.hpp"
 
 #include <QScrollArea>
@@ -9,10 +10,14 @@
 namespace poquito::desk {
 
 PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
-    : StationPage(document, parent), why_(new Sentence(2, this)), view_(new PlansView(document)) {
+    : StationPage(document, parent),
+      why_(new Sentence(2, this)),
+      order_(new GiveUpStrip(document, this)),
+      view_(new PlansView(document)) {
     auto* column = addColumn(1);
     why_->setObjectName(QStringLiteral("plansReason"));
     column->addWidget(why_);
+    column->addWidget(order_);
     auto* scroll = new QScrollArea(this);
     scroll->setObjectName(QStringLiteral("plansScroll"));
     scroll->setFrameShape(QFrame::NoFrame);
@@ -24,7 +29,10 @@ PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
     connect(view_, &PlansView::found, why_, &Sentence::setText);
 }
 
-void PlansLeaf::showShot(const Shot&, const plan::Report&) { view_->refresh(); }
+void PlansLeaf::showShot(const Shot&, const plan::Report&) {
+    order_->refresh();
+    view_->refresh();
+}
 
 }  // namespace poquito::desk
 

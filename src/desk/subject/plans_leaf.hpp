@@ -4,10 +4,12 @@
 
 namespace poquito::desk {
 
+class GiveUpStrip;
 class PlansView;
 class Sentence;
 
-/// Whole plans, best first: the complete settings of each school, side by side, and one click that takes one.
+/// Whole plans, best first: the complete settings of each school, side by side, what is
+/// given up first among them, and one click that takes one.
 class PlansLeaf : public StationPage {
     Q_OBJECT
   public:
@@ -18,6 +20,7 @@ class PlansLeaf : public StationPage {
 
   private:
     Sentence* why_;
+    GiveUpStrip* order_;
     PlansView* view_;
 };
 

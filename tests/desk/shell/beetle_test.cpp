@@ -168,14 +168,50 @@ TEST_CASE("limits and order are set on the sheet, and the plans follow", "[desk]
     person.type(QStringLiteral("isoLimitField"), QStringLiteral("800"));
     CHECK(person.shot().limits->iso == 800);
     CHECK(person.document().shoot().terms.limits.iso == 400);
+    person.click(QStringLiteral("plansTab"));
     auto* list = person.find<QListWidget>(QStringLiteral("giveUpList"));
     list->setCurrentRow(3);
     person.click(QStringLiteral("goesEarlierButton"));
     CHECK(person.shot().limits->give_up == std::vector{shoot::Loss::background, shoot::Loss::time, shoot::Loss::depth,
                                                        shoot::Loss::iso, shoot::Loss::motion});
-    person.click(QStringLiteral("plansTab"));
     for (const auto& plan : plans_of(person)->plans())
         if (plan.keeps_limits) CHECK(plan.shot.exposure.iso <= 800);
+}
+
+TEST_CASE("what goes first, or a wish, ranks the plans anew before one's eyes", "[desk][pages]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);
+    person.goTo(1);
+    person.click(QStringLiteral("plansTab"));
+    const auto ways = [&] {
+        std::vector<std::pair<std::string, double>> all;
+        for (const auto& plan : plans_of(person)->plans()) all.emplace_back(advice::plan_name(plan), plan.worth.worth);
+        return all;
+    };
+    const auto usual = ways();
+    REQUIRE(usual.size() > 1);
+    auto* list = person.find<QListWidget>(QStringLiteral("giveUpList"));
+    // Stillness first in place of last.
+    for (int row = list->count() - 1; row > 0; --row) {
+        list->setCurrentRow(row);
+        person.click(QStringLiteral("goesEarlierButton"));
+    }
+    CHECK(shoot::giving_up(person.document().shoot().terms.limits).front() == shoot::Loss::motion);
+    const auto by_order = ways();
+    CHECK(by_order != usual);
+    person.document().undoStack().setIndex(0);
+    person.settle();
+    CHECK(ways() == usual);
+    // Flash alone: what takes the light that is there falls behind.
+    person.document().editShot({QStringLiteral("flash alone")},
+                               [](shoot::Shot& shot) { shot.wishes.lit_by = shoot::WantedLight::flash; });
+    person.settle();
+    const auto by_wish = ways();
+    CHECK(by_wish != usual);
+    CHECK(plans_of(person)->plans().front().lit != advice::Lit::ambient);
+    person.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(ways() == usual);
 }
 
 TEST_CASE("a zone is marked in a single frame, and what the pictures are for says what counts as sharp",

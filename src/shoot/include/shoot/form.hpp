@@ -84,6 +84,8 @@ class Surface {
 
     /// The nearest point of the surface on a ray; empty where it passes by.
     std::optional<SurfacePoint> hit(const ViewRay& ray) const;
+    /// Its z alone, for a fraction of the work.
+    std::optional<double> depth_on(const ViewRay& ray) const;
 
     /// The point of the surface at a place of the subject's own box.
     std::optional<Point3> point(double u, double v) const;
@@ -94,6 +96,10 @@ class Surface {
     struct Grain {
         double u, v, radius, base;
     };
+    struct Met {
+        double z, u, v;
+    };
+    std::optional<Met> meet(const ViewRay& ray) const;
     /// Share of the depth towards the camera, 0 to 1; empty beside the form.
     std::optional<double> relief(double u, double v) const;
     std::optional<double> heap(double u, double v) const;

@@ -1,0 +1,103 @@
+#include "desk/subject/give_up_strip.hpp"
+
+#include "desk/base/caption.hpp"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+
+#include <algorithm>
+
+namespace poquito::desk {
+
+using namespace shoot;
+
+namespace {
+
+QString loss_name(Loss loss) {
+    switch (loss) {
+        case Loss::depth:
+            return QObject::tr("Depth");
+        case Loss::iso:
+            return QObject::tr("Low noise");
+        case Loss::motion:
+            return QObject::tr("Stillness");
+        case Loss::background:
+            return QObject::tr("Light behind");
+        case Loss::time:
+            break;
+    }
+    return QObject::tr("Time");
+}
+
+}  // namespace
+
+const Limits& limitsOf(Document& document) {
+    const auto& own = document.shot()->limits;
+    return own ? *own : document.shoot().terms.limits;
+}
+
+void editLimits(Document& document, const EditLabel& text, const std::function<void(Limits&)>& change) {
+    if (document.shot()->limits)
+        document.editShot(text, [&](Shot& shot) { change(*shot.limits); });
+    else
+        document.edit(text, [&](Shoot& shoot) { change(shoot.terms.limits); });
+}
+
+GiveUpStrip::GiveUpStrip(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), order_(new QListWidget(this)) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    auto* label = new QLabel(tr("Goes first"), this);
+    label->setBuddy(order_);
+    row->addWidget(label);
+    order_->setObjectName(QStringLiteral("giveUpList"));
+    order_->setAccessibleName(tr("What is given up, first goes first"));
+    order_->setToolTip(tr("What is given up first where not everything can be had; drag, or move the chosen one"));
+    order_->setFlow(QListView::LeftToRight);
+    order_->setDragDropMode(QAbstractItemView::InternalMove);
+    order_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    order_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    order_->setSpacing(1);
+    for (int i = 0; i < 5; ++i) order_->addItem(QString());
+    order_->setFixedHeight(2 * fontMetrics().height());
+    row->addWidget(order_, 1);
+    for (const auto& [name, text, tip, by] :
+         {std::tuple("goesEarlierButton", tr("earlier"), tr("The chosen one goes earlier"), -1),
+          {"goesLaterButton", tr("later"), tr("The chosen one goes later"), 1}}) {
+        auto* button = captionedButton({name, text, tip}, this);
+        row->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, steps = by] { move(steps); });
+    }
+    connect(order_->model(), &QAbstractItemModel::rowsMoved, this, &GiveUpStrip::adopt);
+}
+
+void GiveUpStrip::adopt() {
+    std::vector<Loss> order;
+    for (int i = 0; i < order_->count(); ++i)
+        order.push_back(static_cast<Loss>(order_->item(i)->data(Qt::UserRole).toInt()));
+    editLimits(document_, {tr("Change what goes first")}, [&](Limits& all) { all.give_up = order; });
+}
+
+void GiveUpStrip::move(int by) {
+    const int row = order_->currentRow(), to = row + by;
+    if (row < 0 || to < 0 || to >= order_->count()) return;
+    auto order = giving_up(limitsOf(document_));
+    std::swap(order[static_cast<std::size_t>(row)], order[static_cast<std::size_t>(to)]);
+    order_->setCurrentRow(to);
+    editLimits(document_, {tr("Change what goes first")}, [&](Limits& all) { all.give_up = order; });
+}
+
+void GiveUpStrip::refresh() {
+    const auto order = giving_up(limitsOf(document_));
+    for (int i = 0; i < order_->count(); ++i) {
+        const Loss loss = order[static_cast<std::size_t>(i)];
+        order_->item(i)->setText(tr("%1  %2").arg(i + 1).arg(loss_name(loss)));
+        order_->item(i)->setData(Qt::UserRole, static_cast<int>(loss));
+    }
+}
+
+}  // namespace poquito::desk
+
+#include "subject/moc_give_up_strip.moc"
