@@ -415,6 +415,12 @@ bool is_as(const WholePlan& plan, const shoot::Shot& now) {
            fires_flash(now) == (plan.lit == Lit::flash || plan.lit == Lit::fill);
 }
 
+/// Three stops and more under the light that is there a flash shows nowhere: no way of its own (common practice).
+bool is_unseen_fill(const WholePlan& plan) {
+    constexpr double seen = 1.0 / 8;
+    return plan.lit == Lit::fill && ratio_of(plan.report.light.flash) < seen * ratio_of(plan.report.light.continuous);
+}
+
 /// Worth first; of two within a tie the quicker, then the simpler.
 void put_in_order(std::vector<WholePlan>& plans) {
     std::vector<WholePlan> sorted;
@@ -504,7 +510,9 @@ std::vector<WholePlan> whole_plans(const gear::Kit& kit, const shoot::Shot& shot
     double best = 0;
     for (const auto& plan : plans) best = std::max(best, plan.worth.worth);
     constexpr double least = 0.1;
-    std::erase_if(plans, [&](const WholePlan& plan) { return plan.worth.worth < least * best && !is_as(plan, shot); });
+    std::erase_if(plans, [&](const WholePlan& plan) {
+        return !is_as(plan, shot) && (plan.worth.worth < least * best || is_unseen_fill(plan));
+    });
     put_in_order(plans);
     say_why(plans);
     return plans;

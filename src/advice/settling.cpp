@@ -197,9 +197,6 @@ const Settling::Score& Settling::score(const At& at) {
         if (!report.light.flash) return score;
         const double steady = ratio_of(report.light.continuous), flash = ratio_of(report.light.flash);
         if ((steady > flash) != (lit_ == Lit::fill)) return score;
-        // Three stops and more under the light that is there a flash shows nowhere: no fill (common practice).
-        constexpr double seen = 1.0 / 8;
-        if (lit_ == Lit::fill && !stays_.power && flash < seen * steady) return score;
     }
     score = {.excess = excess_of(plan_, report).sum(), .worth = worth_of(plan_, report, change_).worth};
     return score;

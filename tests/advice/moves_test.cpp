@@ -141,3 +141,41 @@ TEST_CASE("a shorter time is paid for to a third of a stop, more light comes who
     CHECK(std::ranges::any_of(shorter_time(plan, 1), [](const Way& way) { return way.gives_up == Loss::iso; }));
     CHECK(std::ranges::any_of(shorter_time(plan, 1), [](const Way& way) { return way.gives_up == Loss::depth; }));
 }
+
+TEST_CASE("a light that gives too little is brought nearer, and so is what it is bounced off", "[advice][moves]") {
+    auto shoot = by_day(-8);
+    auto& shot = shoot.shots[0];
+    shot.ambient.reset();
+    shot.lights = {test::plain_light()};
+    auto& light = shot.lights[0];
+    light.power = 1;
+    light.position.distance = 800;
+    const auto nearer = [&](const char* words) {
+        std::vector<Shot> found;
+        for (const auto& move : moves(shoot))
+            if (move.remedy.label.find(words) != std::string::npos) found.push_back(move.remedy.shot);
+        return found;
+    };
+    // Two stops short: half the distance gives them.
+    shot.exposure.iso *= std::exp2(-2 - off(shoot, shot));
+    const auto straight = nearer("from it");
+    REQUIRE_FALSE(straight.empty());
+    const double gained = off(shoot, straight.front()) - off(shoot, shot);
+    CHECK(straight.front().lights[0].position.distance == 400);
+    CHECK_THAT(gained, WithinAbs(2, 0.1));
+    // By way of a wall both ways are shortened.
+    light.bounce = Bounce{.from_lamp = 1200, .reflectance = 0.8, .diameter = 400};
+    shot.exposure.iso *= std::exp2(-2 - off(shoot, shot));
+    const auto bounced = nearer("Bounce light");
+    REQUIRE_FALSE(bounced.empty());
+    CHECK(bounced.front().lights[0].bounce->from_lamp < 1200);
+    CHECK(bounced.front().lights[0].position.distance < 800);
+    CHECK(off(shoot, bounced.front()) > off(shoot, shot) + 0.5);
+    // Where the light is another's, or hangs on the lens, it stays.
+    light.bounce.reset();
+    light.on_lens = true;
+    CHECK(nearer("from it").empty());
+    light.on_lens = false;
+    shot.follows = Follows{.shot = "other", .locks = {Lock::light}};
+    CHECK(nearer("from it").empty());
+}

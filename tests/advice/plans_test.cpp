@@ -237,6 +237,20 @@ TEST_CASE("what the gear does not have is no way to take it", "[advice][plans]")
     for (const auto& plan : whole_plans(shoot.kit, shot, {})) CHECK_FALSE(is_stack(plan.school));
 }
 
+TEST_CASE("a fill that nobody would see is no plan", "[advice][plans]") {
+    std::size_t fills = 0;
+    for (const double ev100 : {9.0, 11.0, 13.0, 15.0}) {
+        auto shoot = test::plain_shoot();
+        shoot.shots.front().ambient = Ambient{.ev100 = ev100};
+        for (const auto& plan : whole_plans(shoot.kit, shoot.shots.front(), {})) {
+            if (plan.lit != Lit::fill) continue;
+            ++fills;
+            CHECK(*plan.report.light.continuous - *plan.report.light.flash < 3.01);
+        }
+    }
+    CHECK(fills > 0);
+}
+
 TEST_CASE("what a shot keeps of another it keeps in every plan", "[advice][plans]") {
     auto shoot = test::plain_shoot();
     shoot.shots.push_back(shoot.shots.front());

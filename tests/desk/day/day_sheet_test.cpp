@@ -2,6 +2,7 @@
 #include "support/person.hpp"
 
 #include "desk/day/day_sheet.hpp"
+#include "desk/day/hours_leaf.hpp"
 #include "desk/day/outlets_leaf.hpp"
 #include "desk/day/packing_board.hpp"
 #include "desk/day/picture_board.hpp"
@@ -210,7 +211,8 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     // In the order of least work.
     person.click(QStringLiteral("hoursTab"));
     auto* apply = person.find<QPushButton>(QStringLiteral("applyOrderButton"));
-    (void)QTest::qWaitFor([&] { return apply->isEnabled(); }, 60000);
+    const auto* hours = person.window().findChild<desk::HoursLeaf*>();
+    REQUIRE(QTest::qWaitFor([&] { return hours->isSettled(); }, 60000));
     if (apply->isEnabled() && apply->isVisible()) person.click(apply);
     // Run, all of it.
     auto& runs = person.window().runs();
