@@ -1,7 +1,7 @@
 // Time from an edit to all views painted, for a shoot of 50 shots: one shot changed, and the kit changed (all shots are
 // evaluated anew). Run on the station that draws most.
-#include "desk/base/theme.hpp"
 #include "desk/shell/main_window.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QApplication>
 #include <QElapsedTimer>

@@ -1,7 +1,7 @@
 // The application's way from process start to its first painted window, with the demo; there it ends, without clearing
 // up.
-#include "desk/base/theme.hpp"
 #include "desk/shell/main_window.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QApplication>
 #include <QTimer>

@@ -1,10 +1,10 @@
 // Time from the key that goes to the next frame until its preview is there, of frames of 24 megapixels: at a pace at
 // which one looks at each, and as fast as a held key repeats; while they are still looked at, and after.
-#include "desk/base/theme.hpp"
 #include "desk/proof/frame_view.hpp"
 #include "desk/proof/frames_panel.hpp"
-#include "desk/proof/proof_desk.hpp"
+#include "desk/session/proof_desk.hpp"
 #include "desk/shell/main_window.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "photograph.hpp"
 #include "storage/atomic_file.hpp"
 #include "support/folder.hpp"

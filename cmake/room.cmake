@@ -117,10 +117,14 @@ function(poquito_unity_groups prefix)
   endforeach()
 endfunction()
 
-# poquito_headers(ROOM ROOT): each header of the room, which stands in ROOT/ROOM, compiles alone (target `headers`): one
+# poquito_headers(ROOM ROOT [FOLDER]): each header of the room, which stands in ROOT/ROOM or ROOT/FOLDER, compiles alone (target `headers`): one
 # that leans on whoever includes it is found here.
 function(poquito_headers name root)
-  file(GLOB_RECURSE headers RELATIVE ${root} CONFIGURE_DEPENDS ${root}/${name}/*.hpp)
+  set(folder ${name})
+  if(ARGC GREATER 2)
+    set(folder ${ARGV2})
+  endif()
+  file(GLOB_RECURSE headers RELATIVE ${root} CONFIGURE_DEPENDS ${root}/${folder}/*.hpp)
   foreach(header IN LISTS headers)
     set(stamp ${CMAKE_BINARY_DIR}/headers/${header}.ok)
     get_filename_component(folder ${stamp} DIRECTORY)

@@ -1,20 +1,20 @@
 // One picture of each main view, made from the demo shoot: poquito-screenshots FOLDER [WIDTHxHEIGHT] [light|dim] [SHOT]
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/ruler_view.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/book/log_writer.hpp"
+#include "desk/depth/ladder_view.hpp"
+#include "desk/drawing/ruler_view.hpp"
 #include "desk/finder/finder_view.hpp"
-#include "desk/finder/ladder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
 #include "desk/kit/measure_desk.hpp"
-#include "desk/proof/proof_desk.hpp"
-#include "desk/run/run_desk.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/session/run_desk.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/shell/ledger_model.hpp"
 #include "desk/shell/ledger_view.hpp"
 #include "desk/shell/main_window.hpp"
 #include "desk/subject/plans_view.hpp"
+#include "desk/toolkit/quantity_field.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QAction>
 #include <QApplication>

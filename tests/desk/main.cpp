@@ -1,4 +1,4 @@
-#include "desk/base/theme.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "support/runner.hpp"
 #include "support/watched_application.hpp"
 

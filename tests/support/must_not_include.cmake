@@ -1,4 +1,9 @@
-# Fails when HEADER can be included with the include folders INCLUDES.
+# Fails when HEADER, of a room under ROOT, can be included with the include folders INCLUDES.
+# A header that is nowhere would be seen by nobody.
+file(GLOB there ${ROOT}/*/include/${HEADER} ${ROOT}/desk/*/include/${HEADER})
+if(NOT there)
+  message(FATAL_ERROR "${HEADER} is no header of any room")
+endif()
 set(flags)
 foreach(folder IN LISTS INCLUDES)
   list(APPEND flags -I${folder})

@@ -1,10 +1,10 @@
 #pragma once
 
-#include "desk/base/sentence.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
 #include "desk/shell/ledger_model.hpp"
 #include "desk/shell/ledger_view.hpp"
 #include "desk/shell/main_window.hpp"
+#include "desk/toolkit/sentence.hpp"
 #include "plan/assess.hpp"
 #include "text/text.hpp"
 

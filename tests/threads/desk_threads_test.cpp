@@ -1,8 +1,8 @@
 // What the desk hands from one thread to another, without a window: the worker, pictures, copies of unsaved work, runs.
-#include "desk/base/picture_queue.hpp"
-#include "desk/base/worker.hpp"
-#include "desk/run/run_desk.hpp"
-#include "desk/shell/autosave.hpp"
+#include "desk/session/autosave.hpp"
+#include "desk/session/picture_queue.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/session/worker.hpp"
 
 #include "imaging/parallel.hpp"
 #include "proof/inspection.hpp"

@@ -1,12 +1,12 @@
 #include "desk/book/book_sheet.hpp"
 
-#include "desk/base/leaves.hpp"
 #include "desk/book/lessons_leaf.hpp"
 #include "desk/book/log_leaf.hpp"
-#include "desk/book/log_writer.hpp"
 #include "desk/book/protocols_leaf.hpp"
 #include "desk/book/review_leaf.hpp"
 #include "desk/kit/kit_room.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/toolkit/leaves.hpp"
 
 #include <QVBoxLayout>
 
@@ -62,4 +62,4 @@ void BookSheet::refresh() {
 
 }  // namespace poquito::desk
 
-#include "book/moc_book_sheet.moc"
+#include "desk/book/moc_book_sheet.moc"

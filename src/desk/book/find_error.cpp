@@ -1,8 +1,8 @@
 #include "desk/book/find_error.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/picture_file.hpp"
-#include "desk/base/theme.hpp"
+#include "desk/session/picture_file.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "run/rehearsal.hpp"
 
 #include <QHBoxLayout>
@@ -76,4 +76,4 @@ void FindError::showFrame(int frame) {
 
 }  // namespace poquito::desk
 
-#include "book/moc_find_error.moc"
+#include "desk/book/moc_find_error.moc"

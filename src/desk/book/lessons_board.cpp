@@ -1,8 +1,8 @@
 #include "desk/book/lessons_board.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -197,4 +197,4 @@ void LessonsBoard::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "book/moc_lessons_board.moc"
+#include "desk/book/moc_lessons_board.moc"

@@ -1,13 +1,13 @@
 #include "desk/book/lessons_leaf.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/book/lessons_board.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/book/log_writer.hpp"
-#include "desk/day/day_paper.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "log/record.hpp"
 #include "log/take_over.hpp"
 #include "shoot/shoot.hpp"
@@ -126,4 +126,4 @@ void LessonsLeaf::takeTimes() {
 
 }  // namespace poquito::desk
 
-#include "book/moc_lessons_leaf.moc"
+#include "desk/book/moc_lessons_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/book/log_board.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QDate>
@@ -126,8 +126,7 @@ void LogBoard::drawRow(QPainter& painter, const Row& row) const {
     constexpr double mark = 54, left = 70;
     const bool keep = entry.verdict == "keep";
     if (!entry.verdict.empty())
-        drawStanding(painter, QPointF(mark, row.top + 13),
-                     keep ? advice::Standing::settled : advice::Standing::doubtful);
+        drawStanding(painter, QPointF(mark, row.top + 13), keep ? Standing::settled : Standing::doubtful);
     const double wide = area.right() - left - 8;
     const auto name = entry.name.empty() ? toQt(entry.shoot) : toQt(entry.name);
     const double named = std::min(lineWidth(bold, name) + 8, wide * 0.5);
@@ -195,4 +194,4 @@ void LogBoard::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "book/moc_log_board.moc"
+#include "desk/book/moc_log_board.moc"

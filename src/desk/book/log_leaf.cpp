@@ -1,16 +1,16 @@
 #include "desk/book/log_leaf.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/facts_view.hpp"
-#include "desk/base/line_field.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/book/log_board.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/book/log_writer.hpp"
-#include "desk/day/day_paper.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "log/keeper.hpp"
 #include "shoot/edit.hpp"
 #include "storage/shoot_file.hpp"
@@ -379,4 +379,4 @@ void LogLeaf::begin() {
 
 }  // namespace poquito::desk
 
-#include "book/moc_log_leaf.moc"
+#include "desk/book/moc_log_leaf.moc"

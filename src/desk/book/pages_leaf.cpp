@@ -1,8 +1,8 @@
 #include "desk/book/pages_leaf.hpp"
 
-#include "desk/book/book_page.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/day/day_paper.hpp"
+#include "desk/pages/book_page.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/session/log_desk.hpp"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -55,4 +55,4 @@ int PagesLeaf::place() const { return choice_->currentIndex(); }
 
 }  // namespace poquito::desk
 
-#include "book/moc_pages_leaf.moc"
+#include "desk/book/moc_pages_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/book/practice_board.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -89,9 +89,9 @@ void PracticeBoard::paintEvent(QPaintEvent*) {
         if (i == chosen_) painter.fillRect(area, t.linkWash);
         if (const auto found = done_.find(one.id); found != done_.end())
             drawStanding(painter, QPointF(12, area.center().y()),
-                         found->second == practice::Result::passed   ? advice::Standing::settled
-                         : found->second == practice::Result::failed ? advice::Standing::doubtful
-                                                                     : advice::Standing::open);
+                         found->second == practice::Result::passed   ? Standing::settled
+                         : found->second == practice::Result::failed ? Standing::doubtful
+                                                                     : Standing::open);
         painter.setFont(bold);
         painter.setPen(t.ink);
         const double wide = area.width() - 30;
@@ -119,4 +119,4 @@ void PracticeBoard::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "book/moc_practice_board.moc"
+#include "desk/book/moc_practice_board.moc"

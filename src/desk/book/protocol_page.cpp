@@ -1,8 +1,8 @@
 #include "desk/book/protocol_page.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QDate>
@@ -64,13 +64,13 @@ double ProtocolPage::drawHead(QPainter& painter, const QRectF& area) const {
                        shortDay(p.sessions.front().time), shortDay(p.sessions.back().time), kept));
     double y = area.top() + protocol_head;
     if (p.drifts.empty()) {
-        drawStanding(painter, QPointF(area.left() + 6, y + 8), advice::Standing::settled);
+        drawStanding(painter, QPointF(area.left() + 6, y + 8), Standing::settled);
         writeLine(painter, QRectF(area.left() + 20, y, area.width() - 20, 16), textFont(12), t.ink,
                   tr("The last session looks as the first one did."));
         return y + protocol_line;
     }
     for (const auto& drift : p.drifts) {
-        drawStanding(painter, QPointF(area.left() + 6, y + 8), advice::Standing::doubtful);
+        drawStanding(painter, QPointF(area.left() + 6, y + 8), Standing::doubtful);
         writeLine(painter, QRectF(area.left() + 20, y, area.width() - 20, 16), textFont(12), t.ink, toQt(drift.text));
         y += protocol_line;
     }
@@ -180,4 +180,4 @@ void ProtocolPage::draw(QPainter& painter, const QRectF& area) const {
 
 }  // namespace poquito::desk
 
-#include "book/moc_protocol_page.moc"
+#include "desk/book/moc_protocol_page.moc"

@@ -1,8 +1,8 @@
 #include "desk/book/protocols_leaf.hpp"
 
-#include "desk/base/to_qt.hpp"
-#include "desk/book/log_desk.hpp"
 #include "desk/book/protocol_page.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <algorithm>
 #include <utility>
@@ -49,4 +49,4 @@ void ProtocolsLeaf::showPage(int place) {
 
 }  // namespace poquito::desk
 
-#include "book/moc_protocols_leaf.moc"
+#include "desk/book/moc_protocols_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/book/review_leaf.hpp"
 
-#include "desk/base/to_qt.hpp"
-#include "desk/book/log_desk.hpp"
 #include "desk/book/review_page.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <algorithm>
 
@@ -34,4 +34,4 @@ void ReviewLeaf::turn(int) { refresh(); }
 
 }  // namespace poquito::desk
 
-#include "book/moc_review_leaf.moc"
+#include "desk/book/moc_review_leaf.moc"

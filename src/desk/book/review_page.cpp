@@ -1,8 +1,8 @@
 #include "desk/book/review_page.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QDate>
@@ -108,7 +108,7 @@ void ReviewPage::drawShots(QPainter& painter, const QRectF& area) const {
         }
         if (!shot.verdict.empty())
             drawStanding(painter, QPointF(area.left() + 6, y + 12),
-                         shot.verdict == "keep" ? advice::Standing::settled : advice::Standing::doubtful);
+                         shot.verdict == "keep" ? Standing::settled : Standing::doubtful);
         writeLine(painter, QRectF(area.left() + 20, y + 3, words - 28, 16), bold, t.ink, toQt(shot.name));
         QStringList facts;
         if (shot.runs > 0 && shot.minutes > 0)
@@ -200,4 +200,4 @@ void ReviewPage::draw(QPainter& painter, const QRectF& area) const {
 
 }  // namespace poquito::desk
 
-#include "book/moc_review_page.moc"
+#include "desk/book/moc_review_page.moc"

@@ -1,9 +1,9 @@
 #include "desk/day/day_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/day/hours_leaf.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -271,4 +271,4 @@ void DayDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "day/moc_day_drawing.moc"
+#include "desk/day/moc_day_drawing.moc"

@@ -1,13 +1,13 @@
 #include "desk/day/day_sheet.hpp"
 
-#include "desk/base/leaves.hpp"
 #include "desk/day/outlets_leaf.hpp"
 #include "desk/day/packing_leaf.hpp"
 #include "desk/day/seasons_leaf.hpp"
 #include "desk/day/sets_leaf.hpp"
-#include "desk/day/shot_pictures.hpp"
 #include "desk/day/sun_leaf.hpp"
-#include "desk/day/view_set_library.hpp"
+#include "desk/drawing/shot_pictures.hpp"
+#include "desk/session/view_set_library.hpp"
+#include "desk/toolkit/leaves.hpp"
 
 #include <QVBoxLayout>
 
@@ -55,4 +55,4 @@ void DaySheet::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "day/moc_day_sheet.moc"
+#include "desk/day/moc_day_sheet.moc"

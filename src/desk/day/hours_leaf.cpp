@@ -1,14 +1,14 @@
 #include "desk/day/hours_leaf.hpp"
 
-#include "desk/base/facts_view.hpp"
-#include "desk/base/file_dialogs.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/day/day_drawing.hpp"
-#include "desk/day/day_paper.hpp"
-#include "desk/run/run_desk.hpp"
-#include "desk/shell/sheet_printer.hpp"
+#include "desk/drawing/sheet_printer.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/file_dialogs.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/lapse.hpp"
 #include "shoot/edit.hpp"
 #include "storage/atomic_file.hpp"
@@ -513,4 +513,4 @@ void HoursLeaf::apply() {
 
 }  // namespace poquito::desk
 
-#include "day/moc_hours_leaf.moc"
+#include "desk/day/moc_hours_leaf.moc"

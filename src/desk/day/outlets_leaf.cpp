@@ -1,13 +1,13 @@
 #include "desk/day/outlets_leaf.hpp"
 
-#include "desk/base/line_field.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/day/day_paper.hpp"
 #include "desk/day/picture_board.hpp"
-#include "desk/day/picture_writer.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/pages/options.hpp"
+#include "desk/session/picture_writer.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/view_set.hpp"
 #include "text/text.hpp"
 
@@ -514,4 +514,4 @@ void OutletsLeaf::moveCut(int section, int shot, double right, double down) {
 
 }  // namespace poquito::desk
 
-#include "day/moc_outlets_leaf.moc"
+#include "desk/day/moc_outlets_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/day/packing_board.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -251,4 +251,4 @@ void PackingBoard::resizeEvent(QResizeEvent*) { setMinimumHeight(heightForWidth(
 
 }  // namespace poquito::desk
 
-#include "day/moc_packing_board.moc"
+#include "desk/day/moc_packing_board.moc"

@@ -1,10 +1,10 @@
 #include "desk/day/packing_leaf.hpp"
 
-#include "desk/base/sentence.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/day/day_paper.hpp"
 #include "desk/day/packing_board.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QButtonGroup>
@@ -161,4 +161,4 @@ void PackingLeaf::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "day/moc_packing_leaf.moc"
+#include "desk/day/moc_packing_leaf.moc"

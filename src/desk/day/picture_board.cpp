@@ -1,8 +1,8 @@
 #include "desk/day/picture_board.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/day/shot_pictures.hpp"
+#include "desk/drawing/shot_pictures.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -149,8 +149,7 @@ void PictureBoard::drawCell(QPainter& painter, const QRectF& area, const BoardCe
         painter.setFont(textFont(11, QFont::DemiBold));
         drawLabel(painter, picture.topLeft() + QPointF(4, 9), Qt::AlignLeft | Qt::AlignVCenter, tr("first"), t.link);
     }
-    if (!cell.trouble.isEmpty())
-        drawStanding(painter, picture.topRight() + QPointF(-10, 10), advice::Standing::doubtful);
+    if (!cell.trouble.isEmpty()) drawStanding(painter, picture.topRight() + QPointF(-10, 10), Standing::doubtful);
     const QFont bold = textFont(12, QFont::DemiBold), small = textFont(11);
     painter.setFont(bold);
     painter.setPen(cell.faded ? t.quiet : t.ink);
@@ -318,4 +317,4 @@ bool PictureBoard::event(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "day/moc_picture_board.moc"
+#include "desk/day/moc_picture_board.moc"

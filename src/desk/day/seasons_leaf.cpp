@@ -1,12 +1,12 @@
 #include "desk/day/seasons_leaf.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/line_field.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/day/day_paper.hpp"
 #include "desk/day/seasons_page.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QDate>
 #include <QFile>
@@ -98,4 +98,4 @@ void SeasonsLeaf::showRows() {
 
 }  // namespace poquito::desk
 
-#include "day/moc_seasons_leaf.moc"
+#include "desk/day/moc_seasons_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/day/seasons_page.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QDate>
 #include <QLocale>
@@ -97,4 +97,4 @@ void SeasonsPage::draw(QPainter& painter, const QRectF& area) const {
 
 }  // namespace poquito::desk
 
-#include "day/moc_seasons_page.moc"
+#include "desk/day/moc_seasons_page.moc"

@@ -1,14 +1,14 @@
 #include "desk/day/sets_leaf.hpp"
 
-#include "desk/base/line_field.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/base/user_file.hpp"
-#include "desk/day/day_paper.hpp"
 #include "desk/day/picture_board.hpp"
-#include "desk/day/view_set_library.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/pages/options.hpp"
+#include "desk/session/user_file.hpp"
+#include "desk/session/view_set_library.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "job/locks.hpp"
 #include "shoot/names.hpp"
 #include "shoot/view_set.hpp"
@@ -524,4 +524,4 @@ void SetsLeaf::showBoard() {
 
 }  // namespace poquito::desk
 
-#include "day/moc_sets_leaf.moc"
+#include "desk/day/moc_sets_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/day/sky_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "sun/zone.hpp"
 #include "text/text.hpp"
 
@@ -409,4 +409,4 @@ void SkyDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "day/moc_sky_drawing.moc"
+#include "desk/day/moc_sky_drawing.moc"

@@ -1,15 +1,15 @@
 #include "desk/day/sun_leaf.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/facts_view.hpp"
-#include "desk/base/line_field.hpp"
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/day/day_paper.hpp"
 #include "desk/day/sky_drawing.hpp"
-#include "desk/day/towns.hpp"
+#include "desk/pages/day_paper.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/towns.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/quantity_field.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/staging.hpp"
 #include "storage/shoot_file.hpp"
 #include "sun/shine.hpp"
@@ -511,4 +511,4 @@ void SunLeaf::fence() {
 
 }  // namespace poquito::desk
 
-#include "day/moc_sun_leaf.moc"
+#include "desk/day/moc_sun_leaf.moc"

@@ -1,9 +1,9 @@
 #include "desk/depth/depth_chart.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "optics/diffraction.hpp"
 #include "plan/plan.hpp"
 #include "text/scales.hpp"
@@ -238,4 +238,4 @@ bool DepthChart::step(int right, int) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_depth_chart.moc"
+#include "desk/depth/moc_depth_chart.moc"

@@ -1,18 +1,18 @@
 #include "desk/depth/depth_page.hpp"
 
-#include "desk/base/card_swatches.hpp"
-#include "desk/base/colour_field.hpp"
-#include "desk/base/file_dialogs.hpp"
-#include "desk/base/leaves.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/rendering.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/depth/depth_chart.hpp"
 #include "desk/depth/judgement_strip.hpp"
+#include "desk/depth/ladder_view.hpp"
 #include "desk/depth/lapse_form.hpp"
 #include "desk/depth/plane_drawing.hpp"
-#include "desk/finder/ladder_view.hpp"
+#include "desk/drawing/card_swatches.hpp"
+#include "desk/drawing/rendering.hpp"
+#include "desk/pages/options.hpp"
+#include "desk/toolkit/colour_field.hpp"
+#include "desk/toolkit/file_dialogs.hpp"
+#include "desk/toolkit/leaves.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/assess.hpp"
 #include "plan/background_blur.hpp"
 #include "render/scene.hpp"
@@ -423,4 +423,4 @@ void DepthPage::saveSheet() {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_depth_page.moc"
+#include "desk/depth/moc_depth_page.moc"

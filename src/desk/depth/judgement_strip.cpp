@@ -1,10 +1,10 @@
 #include "desk/depth/judgement_strip.hpp"
 
-#include "desk/base/card_keys.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/card_keys.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -196,4 +196,4 @@ void JudgementStrip::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
 
-#include "depth/moc_judgement_strip.moc"
+#include "desk/depth/moc_judgement_strip.moc"

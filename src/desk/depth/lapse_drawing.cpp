@@ -1,8 +1,8 @@
 #include "desk/depth/lapse_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -86,4 +86,4 @@ void LapseDrawing::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_lapse_drawing.moc"
+#include "desk/depth/moc_lapse_drawing.moc"

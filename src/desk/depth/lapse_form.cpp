@@ -1,7 +1,7 @@
 #include "desk/depth/lapse_form.hpp"
 
-#include "desk/base/quantity_field.hpp"
 #include "desk/depth/lapse_drawing.hpp"
+#include "desk/toolkit/quantity_field.hpp"
 #include "plan/lapse.hpp"
 
 #include <QCheckBox>
@@ -112,4 +112,4 @@ void LapseForm::showShot(const Shot& shot, const plan::Report& report) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_lapse_form.moc"
+#include "desk/depth/moc_lapse_form.moc"

@@ -1,10 +1,10 @@
 #include "desk/depth/plane_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/set/bench_layout.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/bench_layout.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -81,4 +81,4 @@ void PlaneDrawing::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "depth/moc_plane_drawing.moc"
+#include "desk/depth/moc_plane_drawing.moc"

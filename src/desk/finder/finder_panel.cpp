@@ -1,12 +1,12 @@
 #include "desk/finder/finder_panel.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/file_dialogs.hpp"
-#include "desk/base/rendering.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/rendering.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/file_dialogs.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
@@ -191,4 +191,4 @@ void FinderPanel::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "finder/moc_finder_panel.moc"
+#include "desk/finder/moc_finder_panel.moc"

@@ -1,12 +1,12 @@
 #include "desk/finder/finder_view.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/rendering.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/rendering.hpp"
 #include "desk/finder/loupe_view.hpp"
 #include "desk/finder/trajectory_overlay.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "job/outlets.hpp"
 #include "plan/picture_shape.hpp"
 #include "render/scene.hpp"
@@ -447,4 +447,4 @@ bool FinderView::event(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "finder/moc_finder_view.moc"
+#include "desk/finder/moc_finder_view.moc"

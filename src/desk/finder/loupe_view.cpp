@@ -1,8 +1,8 @@
 #include "desk/finder/loupe_view.hpp"
 
-#include "desk/base/rendering.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/rendering.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "render/finder.hpp"
 
 #include <QPainter>
@@ -82,4 +82,4 @@ void LoupeView::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
 
-#include "finder/moc_loupe_view.moc"
+#include "desk/finder/moc_loupe_view.moc"

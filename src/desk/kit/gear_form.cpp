@@ -1,10 +1,11 @@
 #include "desk/kit/gear_form.hpp"
 
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/kit/gear_model.hpp"
 #include "desk/kit/gear_picture.hpp"
+#include "desk/kit/gear_quantity.hpp"
+#include "desk/toolkit/quantity_field.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/calibrate.hpp"
 #include "shoot/kit_edit.hpp"
 
@@ -362,4 +363,4 @@ void GearForm::refresh() {
 
 }  // namespace poquito::desk
 
-#include "kit/moc_gear_form.moc"
+#include "desk/kit/moc_gear_form.moc"

@@ -1,7 +1,8 @@
 #include "desk/kit/gear_model.hpp"
 
-#include "desk/base/quantity.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/kit/gear_quantity.hpp"
+#include "desk/toolkit/quantity.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 namespace poquito::desk {
 namespace {
@@ -135,4 +136,4 @@ bool RowsModel::setData(const QModelIndex& index, const QVariant& value, int rol
 
 }  // namespace poquito::desk
 
-#include "kit/moc_gear_model.moc"
+#include "desk/kit/moc_gear_model.moc"

@@ -1,9 +1,9 @@
 #include "desk/kit/gear_picture.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/kit/gear_section.hpp"
+#include "desk/drawing/gear_section.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "gear/rows.hpp"
 #include "text/text.hpp"
 
@@ -64,4 +64,4 @@ std::optional<shoot::MountedPiece> pieceOf(const gear::Kit& kit, std::string_vie
 
 }  // namespace poquito::desk
 
-#include "kit/moc_gear_picture.moc"
+#include "desk/kit/moc_gear_picture.moc"

@@ -1,11 +1,11 @@
 #include "desk/kit/kit_room.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/file_dialogs.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/kit/gear_form.hpp"
 #include "desk/kit/gear_model.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/file_dialogs.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/kit_edit.hpp"
 #include "storage/kit_file.hpp"
 
@@ -377,4 +377,4 @@ bool KitRoom::exportTo(const QString& path) {
 
 }  // namespace poquito::desk
 
-#include "kit/moc_kit_room.moc"
+#include "desk/kit/moc_kit_room.moc"

@@ -1,13 +1,13 @@
 #include "desk/kit/measure_desk.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/file_dialogs.hpp"
-#include "desk/base/picture_file.hpp"
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/ruler_view.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/ruler_view.hpp"
 #include "desk/kit/measure_sketch.hpp"
+#include "desk/session/picture_file.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/file_dialogs.hpp"
+#include "desk/toolkit/quantity_field.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "optics/train.hpp"
 #include "text/text.hpp"
 
@@ -430,4 +430,4 @@ void MeasureDesk::storeDistances() {
 
 }  // namespace poquito::desk
 
-#include "kit/moc_measure_desk.moc"
+#include "desk/kit/moc_measure_desk.moc"

@@ -1,10 +1,10 @@
 #include "desk/kit/measure_sketch.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/kit/gear_section.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/gear_section.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -77,4 +77,4 @@ void MeasureSketch::drawRow(QPainter& p, double axis, double scale, double exten
 
 }  // namespace poquito::desk
 
-#include "kit/moc_measure_sketch.moc"
+#include "desk/kit/moc_measure_sketch.moc"

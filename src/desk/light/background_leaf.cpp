@@ -1,8 +1,8 @@
 #include "desk/light/background_leaf.hpp"
 
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/light/light_scale.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/glass_setups.hpp"
 #include "text/text.hpp"
 
@@ -207,4 +207,4 @@ void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_background_leaf.moc"
+#include "desk/light/moc_background_leaf.moc"

@@ -1,9 +1,9 @@
 #include "desk/light/balance_chart.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QMouseEvent>
@@ -224,4 +224,4 @@ void BalanceChart::take(const plan::BalanceProposal& proposal) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_balance_chart.moc"
+#include "desk/light/moc_balance_chart.moc"

@@ -1,11 +1,11 @@
 #include "desk/light/balance_leaf.hpp"
 
 #include "advice/plans.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/light/balance_chart.hpp"
 #include "desk/light/tone_strip.hpp"
+#include "desk/pages/options.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "light/continuous.hpp"
 #include "shoot/edit.hpp"
 #include "text/scales.hpp"
@@ -236,4 +236,4 @@ void BalanceLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_balance_leaf.moc"
+#include "desk/light/moc_balance_leaf.moc"

@@ -1,10 +1,10 @@
 #include "desk/light/daylight_leaf.hpp"
 
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/light/tone_strip.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/quantity_field.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/ambient.hpp"
 #include "text/text.hpp"
 
@@ -194,4 +194,4 @@ void DaylightLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_daylight_leaf.moc"
+#include "desk/light/moc_daylight_leaf.moc"

@@ -1,9 +1,9 @@
 #include "desk/light/fall_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -266,4 +266,4 @@ void FallDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_fall_drawing.moc"
+#include "desk/light/moc_fall_drawing.moc"

@@ -1,8 +1,8 @@
 #include "desk/light/freeze_leaf.hpp"
 
-#include "desk/base/options.hpp"
 #include "desk/light/fall_drawing.hpp"
 #include "desk/light/freeze_table.hpp"
+#include "desk/pages/options.hpp"
 #include "plan/freeze.hpp"
 #include "plan/trajectory.hpp"
 #include "text/text.hpp"
@@ -223,4 +223,4 @@ void FreezeLeaf::showShot(const Shot& shot, const Report&) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_freeze_leaf.moc"
+#include "desk/light/moc_freeze_leaf.moc"

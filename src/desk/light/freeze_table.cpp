@@ -1,9 +1,9 @@
 #include "desk/light/freeze_table.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "optics/blur_limit.hpp"
 #include "plan/lighting.hpp"
 #include "text/text.hpp"
@@ -238,4 +238,4 @@ void FreezeTable::take(std::size_t row, ExposedBy by) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_freeze_table.moc"
+#include "desk/light/moc_freeze_table.moc"

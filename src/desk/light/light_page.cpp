@@ -1,6 +1,5 @@
 #include "desk/light/light_page.hpp"
 
-#include "desk/base/leaves.hpp"
 #include "desk/light/background_leaf.hpp"
 #include "desk/light/balance_leaf.hpp"
 #include "desk/light/daylight_leaf.hpp"
@@ -8,6 +7,7 @@
 #include "desk/light/lights_leaf.hpp"
 #include "desk/light/patch_leaf.hpp"
 #include "desk/light/shine_leaf.hpp"
+#include "desk/toolkit/leaves.hpp"
 
 #include <QVBoxLayout>
 
@@ -42,4 +42,4 @@ void LightPage::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_light_page.moc"
+#include "desk/light/moc_light_page.moc"

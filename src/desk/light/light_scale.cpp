@@ -1,9 +1,9 @@
 #include "desk/light/light_scale.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/charges.hpp"
 #include "text/text.hpp"
 
@@ -219,4 +219,4 @@ void LightScale::paintBackground(QPainter& painter) const {
 
 }  // namespace poquito::desk
 
-#include "light/moc_light_scale.moc"
+#include "desk/light/moc_light_scale.moc"

@@ -1,9 +1,9 @@
 #include "desk/light/lights_leaf.hpp"
 
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/light/light_scale.hpp"
-#include "desk/set/chosen_light.hpp"
+#include "desk/session/chosen_light.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "light/gels.hpp"
 #include "light/store.hpp"
 #include "plan/assess.hpp"
@@ -564,4 +564,4 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_lights_leaf.moc"
+#include "desk/light/moc_lights_leaf.moc"

@@ -1,10 +1,10 @@
 #include "desk/light/patch_leaf.hpp"
 
-#include "desk/base/options.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/light/patch_view.hpp"
-#include "desk/set/chosen_light.hpp"
+#include "desk/pages/options.hpp"
+#include "desk/session/chosen_light.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/lighting.hpp"
 #include "text/text.hpp"
 
@@ -234,4 +234,4 @@ void TestFrameLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_patch_leaf.moc"
+#include "desk/light/moc_patch_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/light/patch_view.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/picture_file.hpp"
-#include "desk/base/theme.hpp"
+#include "desk/session/picture_file.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "imaging/inspect/patch.hpp"
 
 #include <QDragEnterEvent>
@@ -152,4 +152,4 @@ void PatchView::dropEvent(QDropEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_patch_view.moc"
+#include "desk/light/moc_patch_view.moc"

@@ -1,10 +1,10 @@
 #include "desk/light/shine_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/set/chosen_light.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/chosen_light.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/reflections.hpp"
 #include "text/text.hpp"
 
@@ -105,4 +105,4 @@ void ShineDrawing::drawMarks(QPainter& painter) const {
 
 }  // namespace poquito::desk
 
-#include "light/moc_shine_drawing.moc"
+#include "desk/light/moc_shine_drawing.moc"

@@ -1,9 +1,9 @@
 #include "desk/light/shine_leaf.hpp"
 
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/light/shine_drawing.hpp"
-#include "desk/set/chosen_light.hpp"
+#include "desk/session/chosen_light.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/lighting.hpp"
 #include "plan/reflections.hpp"
 #include "text/text.hpp"
@@ -137,4 +137,4 @@ void ShineLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_shine_leaf.moc"
+#include "desk/light/moc_shine_leaf.moc"

@@ -1,9 +1,10 @@
 #include "desk/light/tone_strip.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/tones.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "light/position.hpp"
 #include "text/text.hpp"
 
@@ -185,4 +186,4 @@ void ToneStrip::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "light/moc_tone_strip.moc"
+#include "desk/light/moc_tone_strip.moc"

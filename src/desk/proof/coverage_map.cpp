@@ -1,8 +1,8 @@
 #include "desk/proof/coverage_map.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/proof/frame_pictures.hpp"
+#include "desk/session/frame_pictures.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "proof/inspection.hpp"
 
 #include <QMouseEvent>
@@ -170,4 +170,4 @@ void CoverageMap::mouseMoveEvent(QMouseEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_coverage_map.moc"
+#include "desk/proof/moc_coverage_map.moc"

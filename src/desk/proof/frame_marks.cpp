@@ -1,7 +1,7 @@
 #include "desk/proof/frame_marks.hpp"
 
-#include "desk/base/theme.hpp"
-#include "desk/proof/proof_desk.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "imaging/inspect/composite.hpp"
 
 #include <algorithm>

@@ -1,10 +1,10 @@
 #include "desk/proof/frame_strip.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/proof/frame_pictures.hpp"
-#include "desk/proof/proof_desk.hpp"
+#include "desk/session/frame_pictures.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -224,4 +224,4 @@ void FrameStrip::wheelEvent(QWheelEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_frame_strip.moc"
+#include "desk/proof/moc_frame_strip.moc"

@@ -1,7 +1,7 @@
 #include "desk/proof/frame_view.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -206,4 +206,4 @@ void FrameView::mouseDoubleClickEvent(QMouseEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_frame_view.moc"
+#include "desk/proof/moc_frame_view.moc"

@@ -1,17 +1,17 @@
 #include "desk/proof/frames_panel.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/rendering.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/rendering.hpp"
 #include "desk/proof/frame_marks.hpp"
 #include "desk/proof/frame_strip.hpp"
 #include "desk/proof/frame_view.hpp"
 #include "desk/proof/held_frame.hpp"
-#include "desk/proof/proof_desk.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "imaging/inspect/composite.hpp"
 
 #include <QFileInfo>
@@ -488,4 +488,4 @@ void FramesPanel::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_frames_panel.moc"
+#include "desk/proof/moc_frames_panel.moc"

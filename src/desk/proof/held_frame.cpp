@@ -1,6 +1,6 @@
 #include "desk/proof/held_frame.hpp"
 
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 namespace poquito::desk {
 
@@ -42,4 +42,4 @@ void HeldFrame::showPicture() {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_held_frame.moc"
+#include "desk/proof/moc_held_frame.moc"

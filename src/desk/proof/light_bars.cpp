@@ -1,8 +1,9 @@
 #include "desk/proof/light_bars.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/tones.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -83,4 +84,4 @@ QString LightBars::reading(double x, double) const {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_light_bars.moc"
+#include "desk/proof/moc_light_bars.moc"

@@ -1,7 +1,7 @@
 #include "desk/proof/look_over_list.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QGridLayout>
 #include <QLabel>
@@ -107,4 +107,4 @@ void LookOverList::showAnswers() {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_look_over_list.moc"
+#include "desk/proof/moc_look_over_list.moc"

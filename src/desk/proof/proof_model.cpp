@@ -1,5 +1,5 @@
 #include "desk/proof/proof_model.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include "text/text.hpp"
 
@@ -37,4 +37,4 @@ void ProofModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_proof_model.moc"
+#include "desk/proof/moc_proof_model.moc"

@@ -1,6 +1,6 @@
 #include "desk/proof/proof_notes.hpp"
 
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -114,4 +114,4 @@ void ProofNotes::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_proof_notes.moc"
+#include "desk/proof/moc_proof_notes.moc"

@@ -1,23 +1,23 @@
 #include "desk/proof/proof_page.hpp"
 
 #include "advice/look_over.hpp"
-#include "desk/base/file_dialogs.hpp"
-#include "desk/base/leaves.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/still_list.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/base/two_lines.hpp"
 #include "desk/proof/coverage_map.hpp"
 #include "desk/proof/frame_view.hpp"
 #include "desk/proof/frames_panel.hpp"
 #include "desk/proof/light_bars.hpp"
 #include "desk/proof/look_over_list.hpp"
-#include "desk/proof/proof_desk.hpp"
 #include "desk/proof/proof_model.hpp"
 #include "desk/proof/proof_notes.hpp"
 #include "desk/proof/sorting_sheet.hpp"
-#include "desk/run/run_desk.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/toolkit/file_dialogs.hpp"
+#include "desk/toolkit/leaves.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/still_list.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
+#include "desk/toolkit/two_lines.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
@@ -577,4 +577,4 @@ void ProofPage::removeChosen() {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_proof_page.moc"
+#include "desk/proof/moc_proof_page.moc"

@@ -1,13 +1,13 @@
 #include "desk/proof/sorting_sheet.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/still_list.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/proof/frame_pictures.hpp"
-#include "desk/proof/proof_desk.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/frame_pictures.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/still_list.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QAbstractListModel>
 #include <QComboBox>
@@ -27,7 +27,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr int row_height = 58, thumb_width = 66, thumb_height = 46, thumbs = 3;
+constexpr int sequence_height = 58, thumb_width = 66, thumb_height = 46, thumbs = 3;
 
 QString countWords(const proof::Sorted& sorted) {
     const auto count = sorted.sequence.files.size();
@@ -87,7 +87,7 @@ class SortingSheet::Delegate : public QStyledItemDelegate {
     Delegate(const Document& document, ProofDesk& desk, FramePictures& pictures, QObject* parent)
         : QStyledItemDelegate(parent), document_(document), desk_(desk), pictures_(pictures) {}
 
-    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, row_height}; }
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, sequence_height}; }
 
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         if (index.row() >= static_cast<int>(desk_.sorted().size())) return;
@@ -121,7 +121,7 @@ class SortingSheet::Delegate : public QStyledItemDelegate {
         using proof::Outcome;
         const auto outcome = sorted.summary.outcome;
         const bool bad = outcome >= Outcome::mendable;
-        const auto standing = outcome == Outcome::whole ? advice::Standing::settled : advice::Standing::doubtful;
+        const auto standing = outcome == Outcome::whole ? Standing::settled : Standing::doubtful;
         drawStanding(*painter, {left + 6, card.top() + 43}, standing);
         painter->setFont(textFont(11, bad ? QFont::DemiBold : QFont::Normal));
         painter->setPen(bad ? t.stop : standingColour(standing));
@@ -328,4 +328,4 @@ void SortingSheet::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "proof/moc_sorting_sheet.moc"
+#include "desk/proof/moc_sorting_sheet.moc"

@@ -1,9 +1,9 @@
 #include "desk/reach/reach_chart.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/reach/reach_model.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QMouseEvent>
@@ -151,4 +151,4 @@ bool ReachChart::step(int right, int) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_chart.moc"
+#include "desk/reach/moc_reach_chart.moc"

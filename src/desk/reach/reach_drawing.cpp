@@ -1,9 +1,9 @@
 #include "desk/reach/reach_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "optics/focus.hpp"
 #include "text/text.hpp"
 
@@ -216,4 +216,4 @@ void ReachDrawing::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_drawing.moc"
+#include "desk/reach/moc_reach_drawing.moc"

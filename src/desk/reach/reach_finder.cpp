@@ -1,11 +1,11 @@
 #include "desk/reach/reach_finder.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/reach/reach_chart.hpp"
 #include "desk/reach/reach_model.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/quantity_field.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/kit_edit.hpp"
 #include "text/text.hpp"
 
@@ -393,4 +393,4 @@ void ReachFinder::mount(const search::ReachFound& found) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_finder.moc"
+#include "desk/reach/moc_reach_finder.moc"

@@ -1,7 +1,7 @@
 #include "desk/reach/reach_model.hpp"
 
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QStringList>
@@ -120,4 +120,4 @@ QVariant ReachModel::headerData(int section, Qt::Orientation orientation, int ro
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_model.moc"
+#include "desk/reach/moc_reach_model.moc"

@@ -1,8 +1,8 @@
 #include "desk/reach/reach_page.hpp"
 
-#include "desk/base/leaves.hpp"
 #include "desk/reach/stand_leaf.hpp"
 #include "desk/reach/train_leaf.hpp"
+#include "desk/toolkit/leaves.hpp"
 
 #include <QVBoxLayout>
 
@@ -28,4 +28,4 @@ void ReachPage::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_reach_page.moc"
+#include "desk/reach/moc_reach_page.moc"

@@ -1,11 +1,11 @@
 #include "desk/reach/stand_drawing.hpp"
 
 #include "advice/advice.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/label_placer.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/set/bench_layout.hpp"
+#include "desk/drawing/bench_layout.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/label_placer.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "light/angle.hpp"
 #include "plan/background_blur.hpp"
 #include "plan/standing.hpp"
@@ -294,4 +294,4 @@ void StandDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_stand_drawing.moc"
+#include "desk/reach/moc_stand_drawing.moc"

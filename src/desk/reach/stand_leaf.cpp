@@ -1,11 +1,11 @@
 #include "desk/reach/stand_leaf.hpp"
 
-#include "desk/base/facts_view.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/bench_layout.hpp"
+#include "desk/pages/options.hpp"
 #include "desk/reach/stand_drawing.hpp"
-#include "desk/set/bench_layout.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/report.hpp"
 #include "shoot/form.hpp"
 #include "text/text.hpp"
@@ -186,4 +186,4 @@ void StandLeaf::showShot(const Shot& shot, const plan::Report& report) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_stand_leaf.moc"
+#include "desk/reach/moc_stand_leaf.moc"

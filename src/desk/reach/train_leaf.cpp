@@ -1,6 +1,6 @@
 #include "desk/reach/train_leaf.hpp"
 
-#include "desk/base/options.hpp"
+#include "desk/pages/options.hpp"
 #include "desk/reach/reach_drawing.hpp"
 #include "shoot/mount.hpp"
 
@@ -280,4 +280,4 @@ void TrainLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "reach/moc_train_leaf.moc"
+#include "desk/reach/moc_train_leaf.moc"

@@ -1,9 +1,10 @@
 #include "desk/reading/page_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/run/stack_bands.hpp"
+#include "desk/drawing/stack_bands.hpp"
+#include "desk/drawing/tones.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QObject>

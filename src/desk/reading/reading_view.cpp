@@ -1,12 +1,12 @@
 #include "desk/reading/reading_view.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/reading/page_drawing.hpp"
-#include "desk/reading/shipped_handbook.hpp"
 #include "desk/reading/word_tips.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/shipped_handbook.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -169,4 +169,4 @@ void ReadingView::changeEvent(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "reading/moc_reading_view.moc"
+#include "desk/reading/moc_reading_view.moc"

@@ -1,7 +1,7 @@
 #include "desk/reading/word_tips.hpp"
 
-#include "desk/base/plain_text.hpp"
-#include "desk/reading/shipped_handbook.hpp"
+#include "desk/session/shipped_handbook.hpp"
+#include "desk/toolkit/plain_text.hpp"
 
 #include <QAbstractButton>
 #include <QAbstractItemView>
@@ -79,4 +79,4 @@ bool WordTips::eventFilter(QObject* watched, QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "reading/moc_word_tips.moc"
+#include "desk/reading/moc_word_tips.moc"

@@ -1,10 +1,10 @@
 #include "desk/run/band_desk.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/picture_file.hpp"
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/ruler_view.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/ruler_view.hpp"
+#include "desk/session/picture_file.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/quantity_field.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "imaging/inspect/sharp_band.hpp"
 #include "text/text.hpp"
 
@@ -113,4 +113,4 @@ void BandDesk::refresh() {
 
 }  // namespace poquito::desk
 
-#include "run/moc_band_desk.moc"
+#include "desk/run/moc_band_desk.moc"

@@ -1,9 +1,9 @@
 #include "desk/run/cadence_bars.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -111,4 +111,4 @@ void CadenceBars::paintNames(QPainter& painter, const QRectF& bars, const std::v
 
 }  // namespace poquito::desk
 
-#include "run/moc_cadence_bars.moc"
+#include "desk/run/moc_cadence_bars.moc"

@@ -1,15 +1,15 @@
 #include "desk/run/chance_leaf.hpp"
 
 #include "advice/better_odds.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/base/two_lines.hpp"
+#include "desk/pages/options.hpp"
 #include "desk/run/measure_sway.hpp"
 #include "desk/run/odds_view.hpp"
 #include "desk/run/rehearsal_view.hpp"
-#include "desk/run/run_desk.hpp"
-#include "desk/subject/subject_library.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/session/subject_library.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
+#include "desk/toolkit/two_lines.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "text/text.hpp"
 
@@ -403,4 +403,4 @@ void ChanceLeaf::showShot(const Shot& shot, const plan::Report& report) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_chance_leaf.moc"
+#include "desk/run/moc_chance_leaf.moc"

@@ -1,14 +1,14 @@
 #include "desk/run/checklist_leaf.hpp"
 
 #include "advice/checklist.hpp"
-#include "desk/base/facts_view.hpp"
-#include "desk/base/still_list.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/base/two_lines.hpp"
 #include "desk/run/checklist_model.hpp"
-#include "desk/run/run_desk.hpp"
-#include "desk/subject/subject_library.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/session/subject_library.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/still_list.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
+#include "desk/toolkit/two_lines.hpp"
 #include "shoot/edit.hpp"
 #include "shoot/view_set.hpp"
 #include "storage/path_text.hpp"
@@ -312,4 +312,4 @@ void ChecklistLeaf::showShot(const Shot& shot, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_checklist_leaf.moc"
+#include "desk/run/moc_checklist_leaf.moc"

@@ -1,5 +1,5 @@
 #include "desk/run/checklist_model.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include "advice/checklist.hpp"
 
@@ -60,4 +60,4 @@ void ChecklistModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "run/moc_checklist_model.moc"
+#include "desk/run/moc_checklist_model.moc"

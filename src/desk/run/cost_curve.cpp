@@ -1,9 +1,9 @@
 #include "desk/run/cost_curve.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "text/text.hpp"
 
@@ -84,4 +84,4 @@ QString CostCurve::reading(double frames, double) const {
 
 }  // namespace poquito::desk
 
-#include "run/moc_cost_curve.moc"
+#include "desk/run/moc_cost_curve.moc"

@@ -1,10 +1,10 @@
 #include "desk/run/cost_leaf.hpp"
 
-#include "desk/base/facts_view.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/run/cadence_bars.hpp"
 #include "desk/run/cost_curve.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QGridLayout>
@@ -120,4 +120,4 @@ void CostLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_cost_leaf.moc"
+#include "desk/run/moc_cost_leaf.moc"

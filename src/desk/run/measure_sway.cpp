@@ -1,9 +1,9 @@
 #include "desk/run/measure_sway.hpp"
 
-#include "desk/base/station_page.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/pages/station_page.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/assess.hpp"
 #include "plan/chance.hpp"
 #include "text/text.hpp"
@@ -236,4 +236,4 @@ void MeasureSway::keepHold() {
 
 }  // namespace poquito::desk
 
-#include "run/moc_measure_sway.moc"
+#include "desk/run/moc_measure_sway.moc"

@@ -1,9 +1,9 @@
 #include "desk/run/odds_view.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -160,4 +160,4 @@ void OddsView::paintBars(QPainter& painter, const plan::ChanceReport& chance, do
 
 }  // namespace poquito::desk
 
-#include "run/moc_odds_view.moc"
+#include "desk/run/moc_odds_view.moc"

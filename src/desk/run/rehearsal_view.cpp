@@ -1,11 +1,11 @@
 #include "desk/run/rehearsal_view.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/rendering.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/rendering.hpp"
 #include "desk/run/odds_view.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/assess.hpp"
 #include "plan/chance.hpp"
 #include "plan/lighting.hpp"
@@ -147,11 +147,11 @@ void RehearsalView::paintEvent(QPaintEvent*) {
             painter.setPen(Qt::NoPen);
             painter.drawEllipse(tile.bottomRight() - QPointF(12, 12), 10, 10);
             painter.setBrush(Qt::NoBrush);
-            drawStanding(painter, tile.bottomRight() - QPointF(12, 12), advice::Standing::settled);
+            drawStanding(painter, tile.bottomRight() - QPointF(12, 12), Standing::settled);
         }
     }
 }
 
 }  // namespace poquito::desk
 
-#include "run/moc_rehearsal_view.moc"
+#include "desk/run/moc_rehearsal_view.moc"

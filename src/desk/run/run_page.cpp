@@ -1,12 +1,12 @@
 #include "desk/run/run_page.hpp"
 
-#include "desk/base/leaves.hpp"
 #include "desk/run/chance_leaf.hpp"
 #include "desk/run/checklist_leaf.hpp"
 #include "desk/run/cost_leaf.hpp"
 #include "desk/run/sheet_leaf.hpp"
 #include "desk/run/stack_leaf.hpp"
 #include "desk/run/steps_leaf.hpp"
+#include "desk/toolkit/leaves.hpp"
 
 #include <QVBoxLayout>
 
@@ -45,4 +45,4 @@ void RunPage::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_run_page.moc"
+#include "desk/run/moc_run_page.moc"

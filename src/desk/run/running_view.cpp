@@ -1,13 +1,13 @@
 #include "desk/run/running_view.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/picture_file.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/run/run_desk.hpp"
-#include "desk/run/stack_bands.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/stack_bands.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/picture_file.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QApplication>
@@ -467,4 +467,4 @@ void RunningView::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_running_view.moc"
+#include "desk/run/moc_running_view.moc"

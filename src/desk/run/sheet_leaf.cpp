@@ -1,7 +1,7 @@
 #include "desk/run/sheet_leaf.hpp"
 
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "storage/run_sheet.hpp"
 
 #include <QScrollBar>
@@ -50,4 +50,4 @@ void SheetLeaf::showSheet() {
 
 }  // namespace poquito::desk
 
-#include "run/moc_sheet_leaf.moc"
+#include "desk/run/moc_sheet_leaf.moc"

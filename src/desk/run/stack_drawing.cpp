@@ -1,10 +1,10 @@
 #include "desk/run/stack_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/run/stack_bands.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/stack_bands.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -244,4 +244,4 @@ void StackDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_stack_drawing.moc"
+#include "desk/run/moc_stack_drawing.moc"

@@ -1,10 +1,10 @@
 #include "desk/run/stack_leaf.hpp"
 
-#include "desk/base/facts_view.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/pages/options.hpp"
 #include "desk/run/stack_drawing.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/plan.hpp"
 #include "text/text.hpp"
 
@@ -347,4 +347,4 @@ void StackLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_stack_leaf.moc"
+#include "desk/run/moc_stack_leaf.moc"

@@ -1,9 +1,9 @@
 #include "desk/run/steps_chart.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/plan.hpp"
 #include "text/text.hpp"
 
@@ -140,4 +140,4 @@ QString StepsChart::reading(double setting, double) const {
 
 }  // namespace poquito::desk
 
-#include "run/moc_steps_chart.moc"
+#include "desk/run/moc_steps_chart.moc"

@@ -1,9 +1,9 @@
 #include "desk/run/steps_leaf.hpp"
 
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/run/band_desk.hpp"
 #include "desk/run/steps_chart.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "devices/clock.hpp"
 #include "plan/plan.hpp"
 #include "plan/stack/step_sizes.hpp"
@@ -199,4 +199,4 @@ void StepsLeaf::showShot(const Shot& shot, const Report& report) {
 
 }  // namespace poquito::desk
 
-#include "run/moc_steps_leaf.moc"
+#include "desk/run/moc_steps_leaf.moc"

@@ -1,11 +1,11 @@
 #include "desk/set/bench_view.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/set/bench_painter.hpp"
-#include "desk/set/chosen_light.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/bench_painter.hpp"
+#include "desk/session/chosen_light.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "light/space.hpp"
 #include "text/text.hpp"
 
@@ -219,4 +219,4 @@ bool BenchView::event(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "set/moc_bench_view.moc"
+#include "desk/set/moc_bench_view.moc"

@@ -1,10 +1,10 @@
 #include "desk/set/train_drawing.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/kit/gear_section.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/gear_section.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QApplication>
@@ -421,4 +421,4 @@ void TrainDrawing::focusOutEvent(QFocusEvent*) { update(); }
 
 }  // namespace poquito::desk
 
-#include "set/moc_train_drawing.moc"
+#include "desk/set/moc_train_drawing.moc"

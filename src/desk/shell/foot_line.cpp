@@ -1,10 +1,10 @@
 #include "desk/shell/foot_line.hpp"
 
 #include "day/order.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/lapse.hpp"
 #include "text/text.hpp"
 
@@ -139,4 +139,4 @@ void FootLine::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_foot_line.moc"
+#include "desk/shell/moc_foot_line.moc"

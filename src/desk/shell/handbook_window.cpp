@@ -1,9 +1,9 @@
 #include "desk/shell/handbook_window.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/reading/shipped_handbook.hpp"
+#include "desk/session/shipped_handbook.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QFile>
 #include <QHBoxLayout>
@@ -240,4 +240,4 @@ void HandbookWindow::changeEvent(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_handbook_window.moc"
+#include "desk/shell/moc_handbook_window.moc"

@@ -1,7 +1,7 @@
 #include "desk/shell/ledger_model.hpp"
 
-#include "desk/base/to_qt.hpp"
-#include "desk/reading/shipped_handbook.hpp"
+#include "desk/session/shipped_handbook.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
@@ -295,4 +295,4 @@ void LedgerModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_ledger_model.moc"
+#include "desk/shell/moc_ledger_model.moc"

@@ -1,9 +1,9 @@
 #include "desk/shell/ledger_view.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/note_card.hpp"
-#include "desk/base/theme.hpp"
 #include "desk/shell/ledger_model.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/note_card.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -164,7 +164,7 @@ class LedgerDelegate : public QStyledItemDelegate {
                  Qt::AlignLeft | Qt::AlignVCenter,
                  elided(painter.font(), index.data(LedgerModel::headlineRole).toString(), room));
         drawStanding(painter, QPointF(area.right() - 7, area.center().y() + 1),
-                     static_cast<advice::Standing>(index.data(LedgerModel::standingRole).toInt()));
+                     static_cast<Standing>(index.data(LedgerModel::standingRole).toInt()));
     }
 
     static void paintLine(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {
@@ -319,4 +319,4 @@ void LedgerView::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_ledger_view.moc"
+#include "desk/shell/moc_ledger_view.moc"

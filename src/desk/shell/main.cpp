@@ -1,9 +1,9 @@
 #include "advice/advice.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/shell/autosave.hpp"
+#include "desk/drawing/sheet_printer.hpp"
+#include "desk/session/autosave.hpp"
+#include "desk/session/log_desk.hpp"
 #include "desk/shell/main_window.hpp"
-#include "desk/shell/sheet_printer.hpp"
+#include "desk/toolkit/theme.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <QApplication>

@@ -1,29 +1,25 @@
 #include "desk/shell/main_window.hpp"
 
-#include "desk/base/leaves.hpp"
-#include "desk/base/line_field.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/book/book_sheet.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/book/log_writer.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/depth/depth_page.hpp"
 #include "desk/finder/finder_panel.hpp"
 #include "desk/finder/finder_view.hpp"
-#include "desk/kit/gear_windows.hpp"
 #include "desk/kit/kit_room.hpp"
 #include "desk/light/light_page.hpp"
-#include "desk/proof/proof_desk.hpp"
 #include "desk/proof/proof_page.hpp"
 #include "desk/reach/reach_page.hpp"
 #include "desk/reading/word_tips.hpp"
-#include "desk/run/run_desk.hpp"
 #include "desk/run/run_page.hpp"
 #include "desk/run/running_view.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/session/run_desk.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/set/train_drawing.hpp"
 #include "desk/shell/foot_line.hpp"
+#include "desk/shell/gear_windows.hpp"
 #include "desk/shell/help.hpp"
 #include "desk/shell/margin.hpp"
 #include "desk/shell/problem_strip.hpp"
@@ -33,6 +29,10 @@
 #include "desk/shell/upper_sheet.hpp"
 #include "desk/subject/start_sheet.hpp"
 #include "desk/subject/subject_page.hpp"
+#include "desk/toolkit/leaves.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QActionGroup>
 #include <QApplication>
@@ -788,4 +788,4 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_main_window.moc"
+#include "desk/shell/moc_main_window.moc"

@@ -1,12 +1,12 @@
 #include "desk/shell/margin.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/reading/reading_view.hpp"
-#include "desk/reading/shipped_handbook.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/shipped_handbook.hpp"
 #include "desk/shell/ledger_model.hpp"
 #include "desk/shell/ledger_view.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include <QApplication>
 #include <QToolButton>
@@ -110,4 +110,4 @@ void Margin::refresh() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_margin.moc"
+#include "desk/shell/moc_margin.moc"

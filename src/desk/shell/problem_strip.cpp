@@ -30,4 +30,4 @@ void ProblemStrip::say(const QString& problem) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_problem_strip.moc"
+#include "desk/shell/moc_problem_strip.moc"

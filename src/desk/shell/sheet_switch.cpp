@@ -1,7 +1,7 @@
 #include "desk/shell/sheet_switch.hpp"
 
-#include "desk/base/caption.hpp"
-#include "desk/base/theme.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QHBoxLayout>
 #include <QToolButton>
@@ -38,4 +38,4 @@ void SheetSwitch::setReachable(Sheet sheet, bool reachable) { button(sheet)->set
 
 }  // namespace poquito::desk
 
-#include "shell/moc_sheet_switch.moc"
+#include "desk/shell/moc_sheet_switch.moc"

@@ -1,8 +1,8 @@
 #include "desk/shell/shoot_files.hpp"
 
-#include "desk/base/file_dialogs.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/run/run_desk.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/toolkit/file_dialogs.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/edit.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/picture_plan.hpp"
@@ -26,26 +26,9 @@ constexpr int most_recent = 8;
 const auto recent_key = QStringLiteral("recent");
 const auto file_filter = QStringLiteral("Poquito shoots and pictures with a plan (*.poquito *.png);;All files (*)");
 
-std::string resource(const QString& name) {
-    QFile file(name);
-    if (!file.open(QIODevice::ReadOnly)) return {};
-    return file.readAll().toStdString();
-}
-
 bool isPicture(const QString& path) { return path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive); }
 
 }  // namespace
-
-shoot::Shoot demoShoot() {
-    return std::get<shoot::Shoot>(storage::read_shoot(resource(QStringLiteral(":/data/winter-catalogue.poquito"))));
-}
-
-shoot::Shoot genericShoot() {
-    shoot::Shoot shoot = demoShoot();
-    shoot.shots.clear();
-    shoot.title = "Untitled shoot";
-    return shoot;
-}
 
 ShootFiles::ShootFiles(Document& document, RunDesk& runs, QWidget& window)
     : QObject(&window), document_(document), runs_(runs), window_(window) {}
@@ -264,4 +247,4 @@ QStringList ShootFiles::recent() { return QSettings().value(recent_key).toString
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shoot_files.moc"
+#include "desk/shell/moc_shoot_files.moc"

@@ -1,12 +1,14 @@
 #include "desk/shell/shot_cards.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/proof/proof_desk.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/shell/standing_mark.hpp"
+
+#include "desk/drawing/frame_drawing.hpp"
+#include "desk/session/document.hpp"
+#include "desk/session/proof_desk.hpp"
 #include "desk/shell/shot_list_model.hpp"
-#include "desk/subject/frame_drawing.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>
@@ -70,9 +72,9 @@ class ShotCards::Delegate : public QStyledItemDelegate {
   private:
     static void paintStanding(QPainter& painter, const QRectF& card, const advice::Assessment& assessment) {
         const auto standing = advice::standing(assessment);
-        drawStanding(painter, {card.left() + 15, card.bottom() - 11}, standing);
+        drawStanding(painter, {card.left() + 15, card.bottom() - 11}, markOf(standing));
         painter.setFont(textFont(11));
-        painter.setPen(standingColour(standing));
+        painter.setPen(standingColour(markOf(standing)));
         drawLine(painter, QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
                  QLatin1String(advice::standing_name(standing)));
         const auto warnings = std::ranges::count_if(assessment.advice.notes, [](const auto& note) {
@@ -89,7 +91,7 @@ class ShotCards::Delegate : public QStyledItemDelegate {
     void paintOutcome(QPainter& painter, const QRectF& card, const std::string& shot) const {
         const auto* look = proof->look(shot);
         QString words = tr("not looked at");
-        auto standing = advice::Standing::open;
+        auto standing = Standing::open;
         bool bad = false;
         if (look && !look->frames.files.empty()) {
             const auto count =
@@ -99,8 +101,7 @@ class ShotCards::Delegate : public QStyledItemDelegate {
             } else if (look->inspection) {
                 using proof::Outcome;
                 bad = look->summary.outcome >= Outcome::mendable;
-                standing =
-                    look->summary.outcome == Outcome::whole ? advice::Standing::settled : advice::Standing::doubtful;
+                standing = look->summary.outcome == Outcome::whole ? Standing::settled : Standing::doubtful;
                 words = look->summary.outcome == Outcome::whole      ? tr("%1, whole").arg(count)
                         : look->summary.outcome == Outcome::hopeless ? tr("%1, all again").arg(count)
                         : look->summary.to_take > 0 ? tr("%1, %2 to take").arg(count).arg(look->summary.to_take)
@@ -157,4 +158,4 @@ void ShotCards::followSelection() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shot_cards.moc"
+#include "desk/shell/moc_shot_cards.moc"

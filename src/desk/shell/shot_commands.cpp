@@ -2,7 +2,7 @@
 
 #include "advice/plans.hpp"
 #include "advice/trouble.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
 
@@ -100,4 +100,4 @@ void ShotCommands::switchLight() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shot_commands.moc"
+#include "desk/shell/moc_shot_commands.moc"

@@ -1,5 +1,5 @@
 #include "desk/shell/shot_list_model.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/toolkit/to_qt.hpp"
 
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
@@ -105,4 +105,4 @@ void ShotListModel::refresh() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_shot_list_model.moc"
+#include "desk/shell/moc_shot_list_model.moc"

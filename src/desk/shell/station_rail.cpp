@@ -1,8 +1,10 @@
 #include "desk/shell/station_rail.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/shell/standing_mark.hpp"
+
+#include "desk/session/document.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QAbstractButton>
 #include <QPainter>
@@ -48,7 +50,7 @@ class StationButton : public QAbstractButton {
         painter.setFont(font);
         painter.setPen(isChecked() ? t.focus : t.ink);
         painter.drawText(QRectF(x, 0, text_width + 4, height()), Qt::AlignLeft | Qt::AlignVCenter, text());
-        drawStanding(painter, {x + text_width + 13, height() / 2.0}, standing_);
+        drawStanding(painter, {x + text_width + 13, height() / 2.0}, markOf(standing_));
     }
 
   private:
@@ -116,4 +118,4 @@ void StationRail::paintEvent(QPaintEvent*) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_station_rail.moc"
+#include "desk/shell/moc_station_rail.moc"

@@ -1,12 +1,12 @@
 #include "desk/shell/station_sheets.hpp"
 
-#include "desk/base/theme.hpp"
 #include "desk/depth/depth_page.hpp"
 #include "desk/light/light_page.hpp"
 #include "desk/proof/proof_page.hpp"
 #include "desk/reach/reach_page.hpp"
 #include "desk/run/run_page.hpp"
 #include "desk/subject/subject_page.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -75,4 +75,4 @@ StationPage* StationSheets::made(advice::Station station) {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_station_sheets.moc"
+#include "desk/shell/moc_station_sheets.moc"

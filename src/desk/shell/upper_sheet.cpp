@@ -1,10 +1,10 @@
 #include "desk/shell/upper_sheet.hpp"
 
-#include "desk/base/caption.hpp"
 #include "desk/finder/finder_panel.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/set/train_drawing.hpp"
 #include "desk/subject/subject_drawing.hpp"
+#include "desk/toolkit/caption.hpp"
 
 #include <QHBoxLayout>
 #include <QStackedWidget>
@@ -150,4 +150,4 @@ void UpperSheet::refresh() {
 
 }  // namespace poquito::desk
 
-#include "shell/moc_upper_sheet.moc"
+#include "desk/shell/moc_upper_sheet.moc"

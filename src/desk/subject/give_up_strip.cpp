@@ -1,6 +1,6 @@
 #include "desk/subject/give_up_strip.hpp"
 
-#include "desk/base/caption.hpp"
+#include "desk/toolkit/caption.hpp"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -100,4 +100,4 @@ void GiveUpStrip::refresh() {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_give_up_strip.moc"
+#include "desk/subject/moc_give_up_strip.moc"

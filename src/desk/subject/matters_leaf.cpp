@@ -1,8 +1,8 @@
 #include "desk/subject/matters_leaf.hpp"
 
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
 #include "desk/subject/give_up_strip.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>
@@ -248,4 +248,4 @@ void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_matters_leaf.moc"
+#include "desk/subject/moc_matters_leaf.moc"

@@ -1,8 +1,8 @@
 #include "desk/subject/plans_leaf.hpp"
 
-#include "desk/base/sentence.hpp"
 #include "desk/subject/give_up_strip.hpp"
 #include "desk/subject/plans_view.hpp"
+#include "desk/toolkit/sentence.hpp"
 
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -36,4 +36,4 @@ void PlansLeaf::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_plans_leaf.moc"
+#include "desk/subject/moc_plans_leaf.moc"

@@ -1,11 +1,11 @@
 #include "desk/subject/plans_view.hpp"
 
-#include "desk/base/card_keys.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/rendering.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/drawing/rendering.hpp"
+#include "desk/session/document.hpp"
+#include "desk/toolkit/card_keys.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/lighting.hpp"
 #include "text/text.hpp"
 
@@ -311,4 +311,4 @@ void PlansView::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk
 
-#include "subject/moc_plans_view.moc"
+#include "desk/subject/moc_plans_view.moc"

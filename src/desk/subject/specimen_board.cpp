@@ -1,9 +1,9 @@
 #include "desk/subject/specimen_board.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/form_lines.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/form_lines.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -216,4 +216,4 @@ void SpecimenBoard::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_specimen_board.moc"
+#include "desk/subject/moc_specimen_board.moc"

@@ -1,13 +1,13 @@
 #include "desk/subject/staging_leaf.hpp"
 
-#include "desk/base/card_swatches.hpp"
-#include "desk/base/colour_field.hpp"
-#include "desk/base/facts_view.hpp"
-#include "desk/base/line_field.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/base/user_file.hpp"
+#include "desk/drawing/card_swatches.hpp"
+#include "desk/session/user_file.hpp"
 #include "desk/subject/table_drawing.hpp"
+#include "desk/toolkit/colour_field.hpp"
+#include "desk/toolkit/facts_view.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/report.hpp"
 #include "shoot/form.hpp"
 #include "storage/shoot_file.hpp"
@@ -267,4 +267,4 @@ void StagingLeaf::showShot(const Shot& shot, const plan::Report& report) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_staging_leaf.moc"
+#include "desk/subject/moc_staging_leaf.moc"

@@ -1,13 +1,13 @@
 #include "desk/subject/start_sheet.hpp"
 
 #include "advice/stations.hpp"
-#include "desk/base/caption.hpp"
-#include "desk/base/choice_chips.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/kit/bag.hpp"
+#include "desk/session/bag.hpp"
+#include "desk/session/subject_library.hpp"
 #include "desk/subject/specimen_board.hpp"
-#include "desk/subject/subject_library.hpp"
+#include "desk/toolkit/caption.hpp"
+#include "desk/toolkit/choice_chips.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "gear/rows.hpp"
 #include "shoot/edit.hpp"
 #include "shoot/kit_edit.hpp"
@@ -452,4 +452,4 @@ void StartSheet::refresh() {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_start_sheet.moc"
+#include "desk/subject/moc_start_sheet.moc"

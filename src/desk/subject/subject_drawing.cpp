@@ -1,12 +1,23 @@
 #include "desk/subject/subject_drawing.hpp"
 
-#include "desk/subject/frame_drawing.hpp"
+#include "shoot/form.hpp"
+
+#include "desk/drawing/frame_drawing.hpp"
 #include "shoot/edit.hpp"
 
 #include <QHBoxLayout>
 #include <QToolButton>
 
 namespace poquito::desk {
+
+namespace {
+
+/// Degrees that a subject may be tilted or turned.
+Quantity attitude_quantity() {
+    return angleQuantity({.least = -shoot::greatest_view_angle, .greatest = shoot::greatest_view_angle});
+}
+
+}  // namespace
 
 using namespace shoot;
 using Spot = FrameDrawing::Spot;
@@ -78,13 +89,13 @@ void SubjectDrawing::addAttitude() {
     frame_->holdField(Spot::tilt,
                       addQuantityOn(
                           frame_, {"tiltField", tr("Tilt"), tr("The top away from the camera; negative: towards it")},
-                          attitudeQuantity(), [](const Shot& s) { return s.subject.tilt; },
+                          attitude_quantity(), [](const Shot& s) { return s.subject.tilt; },
                           [](Shot& s, double v) { s.subject.tilt = v; }));
     frame_->holdField(
         Spot::turn,
         addQuantityOn(
             frame_, {"turnField", tr("Turn"), tr("The right side away from the camera; negative: towards it")},
-            attitudeQuantity(), [](const Shot& s) { return s.subject.turn; },
+            attitude_quantity(), [](const Shot& s) { return s.subject.turn; },
             [](Shot& s, double v) { s.subject.turn = v; }));
 }
 
@@ -95,4 +106,4 @@ void SubjectDrawing::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_subject_drawing.moc"
+#include "desk/subject/moc_subject_drawing.moc"

@@ -1,14 +1,14 @@
 #include "desk/subject/subject_leaf.hpp"
 
-#include "desk/base/colour_field.hpp"
-#include "desk/base/line_field.hpp"
-#include "desk/base/options.hpp"
-#include "desk/base/picture_file.hpp"
-#include "desk/base/sentence.hpp"
-#include "desk/base/to_qt.hpp"
-#include "desk/base/user_file.hpp"
+#include "desk/pages/options.hpp"
+#include "desk/session/picture_file.hpp"
+#include "desk/session/subject_library.hpp"
+#include "desk/session/user_file.hpp"
 #include "desk/subject/specimen_board.hpp"
-#include "desk/subject/subject_library.hpp"
+#include "desk/toolkit/colour_field.hpp"
+#include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "shoot/edit.hpp"
 
 #include <QComboBox>
@@ -283,4 +283,4 @@ void SubjectLeaf::showShot(const Shot& shot, const Report&) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_subject_leaf.moc"
+#include "desk/subject/moc_subject_leaf.moc"

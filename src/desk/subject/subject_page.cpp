@@ -1,10 +1,10 @@
 #include "desk/subject/subject_page.hpp"
 
-#include "desk/base/leaves.hpp"
 #include "desk/subject/matters_leaf.hpp"
 #include "desk/subject/plans_leaf.hpp"
 #include "desk/subject/staging_leaf.hpp"
 #include "desk/subject/subject_leaf.hpp"
+#include "desk/toolkit/leaves.hpp"
 
 #include <QVBoxLayout>
 
@@ -43,4 +43,4 @@ void SubjectPage::showShot(const Shot&, const plan::Report&) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_subject_page.moc"
+#include "desk/subject/moc_subject_page.moc"

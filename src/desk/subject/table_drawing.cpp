@@ -1,9 +1,10 @@
 #include "desk/subject/table_drawing.hpp"
 
 #include "advice/advice.hpp"
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/base/to_qt.hpp"
+#include "desk/drawing/tones.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
+#include "desk/toolkit/to_qt.hpp"
 #include "plan/staging.hpp"
 #include "text/text.hpp"
 
@@ -243,4 +244,4 @@ void TableDrawing::keyPressEvent(QKeyEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_table_drawing.moc"
+#include "desk/subject/moc_table_drawing.moc"

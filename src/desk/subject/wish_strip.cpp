@@ -1,6 +1,6 @@
 #include "desk/subject/wish_strip.hpp"
 
-#include "desk/base/theme.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -112,4 +112,4 @@ bool WishStrip::event(QEvent* event) {
 
 }  // namespace poquito::desk
 
-#include "subject/moc_wish_strip.moc"
+#include "desk/subject/moc_wish_strip.moc"

@@ -1,4 +1,4 @@
-#include "desk/base/chart.hpp"
+#include "desk/toolkit/chart.hpp"
 
 #include "support/matchers.hpp"
 #include "support/person.hpp"

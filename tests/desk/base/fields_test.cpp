@@ -1,7 +1,7 @@
 #include "support/person.hpp"
 
-#include "desk/base/colour_field.hpp"
-#include "desk/base/quantity_field.hpp"
+#include "desk/toolkit/colour_field.hpp"
+#include "desk/toolkit/quantity_field.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/matchers.hpp"
 

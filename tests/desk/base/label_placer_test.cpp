@@ -1,6 +1,6 @@
-#include "desk/base/label_placer.hpp"
+#include "desk/toolkit/label_placer.hpp"
 
-#include "desk/base/theme.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <catch2/catch.hpp>
 

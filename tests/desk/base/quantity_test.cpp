@@ -1,4 +1,4 @@
-#include "desk/base/quantity.hpp"
+#include "desk/toolkit/quantity.hpp"
 
 #include "support/matchers.hpp"
 

@@ -1,10 +1,10 @@
 #include "support/lettering.hpp"
 #include "support/person.hpp"
 
-#include "desk/base/drafting.hpp"
-#include "desk/base/theme.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/book/log_writer.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/toolkit/drafting.hpp"
+#include "desk/toolkit/theme.hpp"
 
 #include <QAbstractItemView>
 #include <QPointer>

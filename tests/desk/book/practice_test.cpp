@@ -1,13 +1,13 @@
 // Exercises at the desk: laid out, tried on the bench, judged, entered.
 #include "support/person.hpp"
 
-#include "desk/base/facts_view.hpp"
 #include "desk/book/find_error.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/book/log_writer.hpp"
 #include "desk/book/practice_board.hpp"
 #include "desk/book/practice_leaf.hpp"
-#include "desk/run/run_desk.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/toolkit/facts_view.hpp"
 #include "support/folder.hpp"
 
 #include <QSlider>

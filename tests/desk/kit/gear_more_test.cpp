@@ -1,8 +1,7 @@
 // More of what hands do in the windows about gear.
 #include "support/person.hpp"
 
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/ruler_view.hpp"
+#include "desk/drawing/ruler_view.hpp"
 #include "desk/kit/gear_form.hpp"
 #include "desk/kit/kit_room.hpp"
 #include "desk/kit/measure_desk.hpp"
@@ -11,6 +10,7 @@
 #include "desk/reach/reach_finder.hpp"
 #include "desk/reach/reach_model.hpp"
 #include "desk/set/train_drawing.hpp"
+#include "desk/toolkit/quantity_field.hpp"
 #include "shoot/kit_edit.hpp"
 #include "storage/kit_file.hpp"
 #include "support/matchers.hpp"

@@ -1,8 +1,7 @@
 // The kit room, the search, the train and the measuring desk, driven as a person would.
 #include "support/person.hpp"
 
-#include "desk/base/quantity_field.hpp"
-#include "desk/base/ruler_view.hpp"
+#include "desk/drawing/ruler_view.hpp"
 #include "desk/kit/gear_form.hpp"
 #include "desk/kit/gear_model.hpp"
 #include "desk/kit/kit_room.hpp"
@@ -12,6 +11,7 @@
 #include "desk/reach/reach_model.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/set/train_drawing.hpp"
+#include "desk/toolkit/quantity_field.hpp"
 #include "optics/focus.hpp"
 #include "shoot/kit_edit.hpp"
 #include "storage/kit_file.hpp"

@@ -1,5 +1,4 @@
 // The Light station as a person works at it: lamps on the bench, the balance chart, the leaves and the test frame.
-#include "desk/base/leaves.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/light/balance_chart.hpp"
 #include "desk/light/freeze_table.hpp"
@@ -7,6 +6,7 @@
 #include "desk/light/patch_view.hpp"
 #include "desk/light/tone_strip.hpp"
 #include "desk/set/bench_view.hpp"
+#include "desk/toolkit/leaves.hpp"
 #include "light/toss.hpp"
 #include "plan/lighting.hpp"
 #include "storage/shoot_file.hpp"

@@ -1,10 +1,10 @@
 // Odds on the sheet of a shot, what would better them, and counting at the set by key.
 #include "support/person.hpp"
 
-#include "desk/proof/proof_desk.hpp"
 #include "desk/run/odds_view.hpp"
 #include "desk/run/rehearsal_view.hpp"
-#include "desk/run/run_desk.hpp"
+#include "desk/session/proof_desk.hpp"
+#include "desk/session/run_desk.hpp"
 #include "plan/sway_readings.hpp"
 #include "text/text.hpp"
 

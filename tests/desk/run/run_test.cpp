@@ -3,17 +3,17 @@
 #include "support/folder.hpp"
 #include "support/person.hpp"
 
-#include "desk/base/facts_view.hpp"
-#include "desk/book/log_desk.hpp"
-#include "desk/book/log_writer.hpp"
 #include "desk/day/day_drawing.hpp"
 #include "desk/day/day_sheet.hpp"
+#include "desk/drawing/stack_bands.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/run/band_desk.hpp"
-#include "desk/run/run_desk.hpp"
 #include "desk/run/running_view.hpp"
-#include "desk/run/stack_bands.hpp"
 #include "desk/run/stack_drawing.hpp"
+#include "desk/session/log_desk.hpp"
+#include "desk/session/log_writer.hpp"
+#include "desk/session/run_desk.hpp"
+#include "desk/toolkit/facts_view.hpp"
 #include "storage/shoot_file.hpp"
 
 using namespace poquito;

@@ -2,7 +2,7 @@
 #include "support/person.hpp"
 
 #include "desk/day/day_sheet.hpp"
-#include "desk/shell/sheet_printer.hpp"
+#include "desk/drawing/sheet_printer.hpp"
 
 using namespace poquito;
 using test::answerNext;

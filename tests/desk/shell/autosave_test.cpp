@@ -1,6 +1,6 @@
 #include "support/person.hpp"
 
-#include "desk/shell/autosave.hpp"
+#include "desk/session/autosave.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/shoots.hpp"
 
@@ -52,16 +52,22 @@ TEST_CASE("what a killed program left behind is offered and comes back, unsaved"
     program.start(QStringLiteral(POQUITO_DESK), {QStringLiteral("--demo")});
     REQUIRE(program.waitForStarted());
     const QDir recovery(folder.path() + QStringLiteral("/poquito/poquito/recovery"));
-    REQUIRE(QTest::qWaitFor(
-        [&] { return !recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).isEmpty(); }, 60000));
-    // Its own copy, as it would have written it.
-    const QString lock = recovery.entryList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden).front();
+    // Whose lock it is stands in it a moment after it is there.
+    const auto locks = [&] { return recovery.entryInfoList({QStringLiteral("*.lock")}, QDir::Files | QDir::Hidden); };
+    REQUIRE(QTest::qWaitFor([&] { return !locks().isEmpty() && locks().front().size() > 0; }, 60000));
+    const QString lock = locks().front().fileName();
     auto shoot = test::plain_shoot();
     shoot.title = "Lost and found";
-    REQUIRE_FALSE(storage::save_shoot(shoot, recovery.filePath(lock.chopped(5)).toStdString()));
-    CHECK(Autosave::leftovers(recovery).empty());  // it still lives
+    // Its own copy, as it would have written it: once while it lives, and, since it clears away what it did not write,
+    // once more when it is gone.
+    const auto write_copy = [&] {
+        REQUIRE_FALSE(storage::save_shoot(shoot, recovery.filePath(lock.chopped(5)).toStdString()));
+    };
+    write_copy();
+    CHECK(Autosave::leftovers(recovery).empty());
     program.kill();
     program.waitForFinished();
+    write_copy();
     REQUIRE(Autosave::leftovers(recovery).size() == 1);
 
     Person person;

@@ -1,14 +1,14 @@
 // The handbook inside the application, and what its About says.
 #include "support/person.hpp"
 
-#include "desk/base/leaves.hpp"
-#include "desk/base/theme.hpp"
 #include "desk/reading/page_drawing.hpp"
 #include "desk/reading/reading_view.hpp"
-#include "desk/reading/shipped_handbook.hpp"
 #include "desk/reading/word_tips.hpp"
+#include "desk/session/shipped_handbook.hpp"
 #include "desk/shell/handbook_window.hpp"
 #include "desk/shell/station_sheets.hpp"
+#include "desk/toolkit/leaves.hpp"
+#include "desk/toolkit/theme.hpp"
 
 using namespace poquito;
 using test::Person;

@@ -2,9 +2,9 @@
 // is set aside, not written over.
 #include "support/person.hpp"
 
-#include "desk/kit/bag.hpp"
+#include "desk/session/bag.hpp"
+#include "desk/session/subject_library.hpp"
 #include "desk/subject/specimen_board.hpp"
-#include "desk/subject/subject_library.hpp"
 #include "desk/subject/table_drawing.hpp"
 
 #include <QDir>

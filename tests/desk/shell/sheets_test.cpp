@@ -2,8 +2,8 @@
 // shown.
 #include "desk/day/day_drawing.hpp"
 #include "desk/day/day_sheet.hpp"
+#include "desk/drawing/frame_drawing.hpp"
 #include "desk/shell/station_rail.hpp"
-#include "desk/subject/frame_drawing.hpp"
 #include "desk/subject/specimen_board.hpp"
 #include "support/matchers.hpp"
 #include "support/person.hpp"

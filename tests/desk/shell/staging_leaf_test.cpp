@@ -1,8 +1,8 @@
 // What stands beside the subject: put on the table, dragged and moved by keys, and told what it does in the frame.
 #include "support/person.hpp"
 
-#include "desk/base/facts_view.hpp"
 #include "desk/subject/table_drawing.hpp"
+#include "desk/toolkit/facts_view.hpp"
 
 #include <algorithm>
 

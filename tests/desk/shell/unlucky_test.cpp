@@ -2,11 +2,11 @@
 // full.
 #include "support/person.hpp"
 
-#include "desk/base/picture_file.hpp"
-#include "desk/base/quantity_field.hpp"
-#include "desk/kit/bag.hpp"
-#include "desk/shell/autosave.hpp"
-#include "desk/subject/subject_library.hpp"
+#include "desk/session/autosave.hpp"
+#include "desk/session/bag.hpp"
+#include "desk/session/picture_file.hpp"
+#include "desk/session/subject_library.hpp"
+#include "desk/toolkit/quantity_field.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/kit_file.hpp"
 #include "storage/shoot_file.hpp"

@@ -1,0 +1,38 @@
+#pragma once
+
+#include "desk/pages/station_page.hpp"
+
+namespace poquito::desk {
+
+class FactsView;
+class StackDrawing;
+
+/// The stack as it will be taken: what moves, which slice, in which steps; the frames on the subject; what ring, rail,
+/// hand or bracket makes of it.
+class StackLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit StackLeaf(Document& document, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    void slicePointsWanted();  // to be clicked in the finder
+
+  protected:
+    void showShot(const Shot& shot, const plan::Report& report) override;
+
+  private:
+    void addWhat(QVBoxLayout* column);
+    void addHand(QGridLayout* group);
+
+    StackDrawing* drawing_ = nullptr;
+    FactsView* facts_ = nullptr;
+    QPushButton* all_ = nullptr;
+    QComboBox* rail_ = nullptr;
+    QWidget* composite_ = nullptr;
+    QWidget* settle_ = nullptr;
+    QWidget* interval_ = nullptr;
+    QWidget* cadence_ = nullptr;
+    std::vector<QWidget*> stackOnly_, handOnly_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,329 @@
+#include "desk/session/log_desk.hpp"
+
+#include "desk/session/document.hpp"
+#include "desk/toolkit/to_qt.hpp"
+#include "log/exchange.hpp"
+#include "log/made_up.hpp"
+#include "log/record.hpp"
+#include "plan/assess.hpp"
+#include "render/finder.hpp"
+#include "render/scene.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/frame_file.hpp"
+#include "storage/shoot_file.hpp"
+#include "text/text.hpp"
+
+#include <QDateTime>
+#include <QDir>
+#include <QPointer>
+#include <QStandardPaths>
+
+#include <algorithm>
+#include <atomic>
+#include <map>
+#include <utility>
+
+namespace poquito::desk {
+namespace {
+
+constexpr const char* made_up_file = "made-up-year-3.db";  // another number for another year
+
+QString usualPath() {
+    return QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation))
+        .filePath(QStringLiteral("logbook.db"));
+}
+
+/// The finder's picture of a shot, small; empty: it has none.
+std::string picture_of(const gear::Kit& kit, const shoot::Shot& shot) {
+    const auto plan = plan::plan_of(kit, shot, {});
+    const auto scene = render::scene_of(plan, plan::assess(plan));
+    if (!scene) return {};
+    constexpr int across = 240;
+    const bool upright = scene->frame_height > scene->frame_width;
+    const double shape = scene->frame_height / scene->frame_width;
+    const int width = upright ? qRound(across / shape) : across, height = upright ? across : qRound(across * shape);
+    const auto frame = render::Finder().render(*scene, {.width = width, .height = height});
+    if (!frame) return {};
+    auto developed = render::develop(frame->light, render::Clipping::as_is);
+    const auto bytes = storage::picture_file({.width = width, .height = height, .rgb = std::move(developed.rgb)});
+    const auto* jpeg = std::get_if<std::string>(&bytes);
+    return jpeg ? *jpeg : std::string();
+}
+
+/// Of the plan that was logged.
+std::string picture_of(const log::Entry& entry) {
+    const auto read = storage::read_shoot(entry.plan);
+    const auto* shoot = std::get_if<shoot::Shoot>(&read);
+    return shoot && !shoot->shots.empty() ? picture_of(shoot->kit, shoot->shots[0]) : std::string();
+}
+
+/// Those that are not made by the time the window closes are left out.
+void add_pictures(std::vector<log::Entry>& entries, const std::atomic<bool>& closing) {
+    std::map<std::string, std::string> made;  // by plan: a stack and its proof have the same
+    for (auto& entry : entries) {
+        if (closing) return;
+        if (!entry.picture.empty() || entry.plan.empty()) continue;
+        const auto [known, fresh] = made.try_emplace(entry.plan);
+        if (fresh) known->second = picture_of(entry);
+        entry.picture = known->second;
+    }
+}
+
+}  // namespace
+
+/// The book, as the thread of its worker has it.
+struct LogDesk::Open {
+    std::optional<log::Book> book;
+    std::string path;
+    bool failed = false;  // told once
+};
+
+LogDesk::LogDesk(Document& document, QObject* parent)
+    : QObject(parent), document_(document), path_(usualPath()), open_(std::make_shared<Open>()) {}
+
+LogDesk::~LogDesk() { worker_.wait(); }
+
+void LogDesk::finish() {
+    closing_ = true;
+    worker_.wait();
+}
+
+void LogDesk::endMadeUp() {
+    if (madeUp_) setPath({});
+}
+
+void LogDesk::setPath(const QString& path) {
+    worker_.wait();
+    path_ = path.isEmpty() ? usualPath() : path;
+    madeUp_ = path_.endsWith(QLatin1String(made_up_file));
+    madeUpOf_ = nullptr;
+    open_ = std::make_shared<Open>();
+}
+
+void LogDesk::add(Job job) {
+    ++jobs_;
+    worker_.add([this, open = open_, path = path_.toStdString(), job = std::move(job)] {
+        if (!open->book && !open->failed) {
+            auto opened = log::Book::open(path);
+            if (auto* all = std::get_if<log::Book::Opened>(&opened)) {
+                open->book = std::move(all->book);
+                if (!all->word.empty()) say(toQt(all->word));
+            } else {
+                open->failed = true;
+                say(tr("The logbook cannot be used: %1")
+                        .arg(toQt(storage::message(std::get<storage::ReadError>(opened)))));
+            }
+        }
+        if (open->book) job(*open->book);
+        QMetaObject::invokeMethod(
+            this, [this] { --jobs_; }, Qt::QueuedConnection);
+    });
+}
+
+void LogDesk::say(const QString& words) {
+    QMetaObject::invokeMethod(
+        this, [this, words] { Q_EMIT said(words); }, Qt::QueuedConnection);
+}
+
+/// Whether it is still there is known on the interface thread alone.
+template <typename Value, typename Answer>
+void LogDesk::answer(const QPointer<QObject>& asker, Value value, Answer answer) {
+    QMetaObject::invokeMethod(
+        this,
+        [asker, value = std::move(value), answer = std::move(answer)]() mutable {
+            if (asker) answer(std::move(value));
+        },
+        Qt::QueuedConnection);
+}
+
+void LogDesk::write(std::vector<log::Entry> entries) {
+    add([this, entries = std::move(entries)](log::Book& book) mutable {
+        add_pictures(entries, closing_);
+        for (auto& entry : entries)
+            if (!closing_) log::add_thumbnails(entry);
+        if (const auto failed = book.add(entries))
+            say(tr("Not entered in the log: %1").arg(toQt(storage::message(*failed))));
+        QMetaObject::invokeMethod(
+            this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
+    });
+}
+
+void LogDesk::showMadeUp() {
+    setPath(
+        QDir(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation)).filePath(QLatin1String(made_up_file)));
+    madeUpOf_ = document_.snapshot();
+}
+
+/// When the book is opened first, not whenever the demo is.
+void LogDesk::makeUp() {
+    const auto shoot = std::exchange(madeUpOf_, nullptr);
+    if (!shoot) return;
+    add([this, shoot](log::Book& book) {
+        const auto count = book.count({.words = "made up"});
+        if (const auto* there = std::get_if<std::size_t>(&count); !there || *there > 0) return;
+        constexpr int year = 2026;
+        auto entries = log::made_up_year(*shoot, year);
+        add_pictures(entries, closing_);
+        if (!closing_) (void)book.add(entries);
+    });
+}
+
+void LogDesk::search(const log::Query& query, QObject* asker, std::function<void(Found)> then) {
+    makeUp();
+    add([this, query, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+        Found found;
+        auto entries = book.search(query);
+        auto count = book.count(query);
+        auto classes = book.classes();
+        if (auto* all = std::get_if<std::vector<log::Entry>>(&entries)) found.entries = std::move(*all);
+        if (auto* all = std::get_if<std::size_t>(&count)) found.all = *all;
+        if (auto* all = std::get_if<std::vector<std::string>>(&classes)) found.classes = std::move(*all);
+        if (const auto* error = std::get_if<storage::ReadError>(&entries)) say(toQt(storage::message(*error)));
+        answer(asker, std::move(found), then);
+    });
+}
+
+void LogDesk::look(std::int64_t entry, QObject* asker, std::function<void(std::optional<log::Entry>)> then) {
+    add([this, entry, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+        auto found = book.entry(entry);
+        std::optional<log::Entry> one;
+        if (auto* all = std::get_if<std::optional<log::Entry>>(&found)) one = std::move(*all);
+        answer(asker, std::move(one), then);
+    });
+}
+
+void LogDesk::learn(QObject* asker, std::function<void(std::vector<log::Lesson>)> then) {
+    makeUp();
+    add([this, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
+        auto all = book.search({.most = 1'000'000'000});
+        std::vector<log::Lesson> lessons;
+        if (auto* entries = std::get_if<std::vector<log::Entry>>(&all)) lessons = log::lessons_of(*entries);
+        answer(asker, std::move(lessons), then);
+    });
+}
+
+void LogDesk::review(const std::string& day, QObject* asker,
+                     std::function<void(log::Review, std::vector<std::string>)> then) {
+    makeUp();
+    add([this, day, shoot = document_.snapshot(), asker = QPointer<QObject>(asker),
+         then = std::move(then)](log::Book& book) {
+        auto found = book.search({.shoot = shoot->title, .most = 1'000'000'000});
+        std::vector<log::Entry> entries;
+        if (auto* all = std::get_if<std::vector<log::Entry>>(&found)) entries = std::move(*all);
+        std::vector<std::string> days;
+        constexpr std::size_t date = 10;
+        for (const auto& entry : entries)
+            if (const auto one = entry.time.substr(0, date); days.empty() || days.back() != one) days.push_back(one);
+        const bool there = std::ranges::count(days, day) > 0;
+        const auto wanted = there ? day : days.empty() ? std::string() : days.front();
+        std::erase_if(entries, [&](const log::Entry& entry) { return entry.time.substr(0, date) != wanted; });
+        std::vector<log::PlannedShot> planned;
+        planned.reserve(shoot->shots.size());
+        for (const auto& shot : shoot->shots) {
+            const auto report = plan::assess(shoot->kit, shot, {});
+            const bool stack = shot.capture.mode == shoot::CaptureMode::stack;
+            planned.push_back({.shot = shot.id,
+                               .name = shot.name,
+                               .frames = stack ? static_cast<int>(report.capture.frames) : 1,
+                               .minutes = stack ? report.capture.paced_duration / 60 : 0});
+        }
+        const auto& prices = shoot->workday.prices;
+        auto made = log::review_of(entries, planned,
+                                   {{"camera", prices.camera / 60},
+                                    {"lens", prices.lens / 60},
+                                    {"tubes", prices.tubes / 60},
+                                    {"light", prices.light / 60},
+                                    {"background", prices.background / 60},
+                                    {"subject", prices.subject / 60},
+                                    {"turn", prices.turn / 60}});
+        if (made.shoot.empty()) made.shoot = shoot->title;
+        answer(asker, std::pair(std::move(made), std::move(days)),
+               [then](auto both) { then(std::move(both.first), std::move(both.second)); });
+    });
+}
+
+void LogDesk::protocols(QObject* asker, std::function<void(std::vector<log::Protocol>)> then) {
+    makeUp();
+    add([this, shoot = document_.snapshot(), asker = QPointer<QObject>(asker),
+         then = std::move(then)](log::Book& book) {
+        std::vector<log::Protocol> made;
+        for (std::size_t i = 0; i < shoot->shots.size() && !closing_; ++i) {
+            const auto& shot = shoot->shots[i];
+            auto found = book.search({.name = shot.name, .most = 1000});
+            auto* entries = std::get_if<std::vector<log::Entry>>(&found);
+            if (!entries) continue;
+            std::erase_if(*entries, [](const log::Entry& entry) {
+                return entry.kind != log::Kind::run && entry.kind != log::Kind::inspection;
+            });
+            for (auto& entry : *entries) {
+                auto whole = book.entry(entry.id);
+                if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+            }
+            auto protocol = log::protocol_of(*shoot, i, *entries);
+            if (protocol.sessions.size() > 1) made.push_back(std::move(protocol));
+        }
+        // Series first, then what drifts.
+        std::ranges::stable_sort(
+            made, {}, [](const log::Protocol& one) { return std::pair(one.locks.empty(), one.drifts.empty()); });
+        answer(asker, std::move(made), then);
+    });
+}
+
+void LogDesk::drawShots(std::vector<shoot::Shot> shots, QObject* asker,
+                        std::function<void(std::vector<std::string>)> then) {
+    worker_.add([this, shots = std::move(shots), shoot = document_.snapshot(), asker = QPointer<QObject>(asker),
+                 then = std::move(then)] {
+        std::vector<std::string> pictures;
+        for (const auto& shot : shots)
+            if (!closing_) pictures.push_back(picture_of(shoot->kit, shot));
+        answer(asker, std::move(pictures), then);
+    });
+}
+
+void LogDesk::forget(std::int64_t entry) {
+    add([this, entry](log::Book& book) {
+        if (const auto failed = book.forget(entry)) say(toQt(storage::message(*failed)));
+        QMetaObject::invokeMethod(
+            this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
+    });
+}
+
+void LogDesk::exportTo(const QString& file) {
+    add([this, file](log::Book& book) {
+        auto rows = book.search({.most = 1'000'000'000});
+        auto* entries = std::get_if<std::vector<log::Entry>>(&rows);
+        if (!entries) return say(toQt(storage::message(std::get<storage::ReadError>(rows))));
+        const bool csv = file.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive);
+        if (!csv)
+            for (auto& entry : *entries) {
+                auto whole = book.entry(entry.id);
+                if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+            }
+        const auto text = csv ? log::write_csv(*entries) : log::write_json(*entries);
+        const auto error = storage::replace_file(file.toStdString(), text);
+        say(error ? toQt(storage::message(*error))
+                  : tr("%1 written to %2")
+                        .arg(toQt(text::count_text(static_cast<double>(entries->size()), "entry", "entries")), file));
+    });
+}
+
+void LogDesk::importFrom(const QString& file) {
+    add([this, file](log::Book& book) {
+        const auto text = storage::read_file(file.toStdString());
+        if (const auto* error = std::get_if<storage::ReadError>(&text)) return say(toQt(storage::message(*error)));
+        const bool csv = file.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive);
+        auto read = csv ? log::read_csv(std::get<std::string>(text)) : log::read_json(std::get<std::string>(text));
+        if (const auto* error = std::get_if<storage::ReadError>(&read))
+            return say(tr("%1 is no log. %2").arg(file, toQt(storage::message(*error))));
+        std::size_t added = 0;
+        const auto& entries = std::get<std::vector<log::Entry>>(read);
+        if (const auto failed = book.add(entries, &added)) return say(toQt(storage::message(*failed)));
+        say(tr("%1 of %2 are new").arg(added).arg(entries.size()));
+        QMetaObject::invokeMethod(
+            this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
+    });
+}
+
+}  // namespace poquito::desk
+
+#include "desk/session/moc_log_desk.moc"

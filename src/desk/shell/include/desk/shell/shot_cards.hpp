@@ -1,0 +1,32 @@
+#pragma once
+
+#include "desk/toolkit/still_list.hpp"
+
+namespace poquito::desk {
+
+class Document;
+class ProofDesk;
+
+/// The shots as cards: the frame to scale, size, magnification, frames and how the plan stands, or at Proof what became
+/// of its frames.
+class ShotCards : public StillList {
+    Q_OBJECT
+  public:
+    explicit ShotCards(Document& document, QWidget* parent = nullptr);
+
+    /// Null: how the plan stands.
+    void showProof(const ProofDesk* proof);
+
+  protected:
+    void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
+
+  private:
+    void followSelection();
+
+    Document& document_;
+    int shown_ = -1;
+    class Delegate;
+    Delegate* delegate_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,52 @@
+#pragma once
+
+#include "desk/pages/station_page.hpp"
+#include "shoot/limits.hpp"
+
+class QPushButton;
+
+namespace poquito::desk {
+
+class ChoiceChips;
+class Sentence;
+class WishStrip;
+
+/// What has to be sharp, what it is to look like, what it is for, and how far one goes.
+class MattersLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit MattersLeaf(Document& document, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    void limitsKept(const shoot::Limits& limits);
+
+  protected:
+    void showShot(const Shot& shot, const plan::Report& report) override;
+
+  private:
+    void addZone(QVBoxLayout* column);
+    void addWishes(QVBoxLayout* column);
+    void showWishes(const Shot& shot, const plan::Report& report);
+    void wish(const QString& text, const QString& key, const std::function<void(shoot::Wishes&)>& change);
+    void addPurpose(QVBoxLayout* column);
+    void addLimits(QVBoxLayout* column);
+    void addTraits(QVBoxLayout* column);
+    double shownFactor(std::optional<double> shoot::Limits::*member);
+
+    struct LimitRow {
+        QCheckBox* on;
+        QuantityField* field;
+        std::optional<double> shoot::Limits::*member;
+    };
+    std::vector<LimitRow> limits_;
+    QuantityField *from_ = nullptr, *to_ = nullptr, *rest_ = nullptr, *purposeSize_ = nullptr;
+    QCheckBox *restSoft_ = nullptr, *ownLimits_ = nullptr;
+    QComboBox* purpose_ = nullptr;
+    Sentence *zoneSays_ = nullptr, *wishesSay_ = nullptr;
+    WishStrip *grounds_ = nullptr, *softness_ = nullptr;
+    ChoiceChips* looks_ = nullptr;
+    QuantityField* brighter_ = nullptr;
+    QPushButton* wishesForAll_ = nullptr;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,27 @@
+#pragma once
+
+#include "desk/pages/station_page.hpp"
+
+namespace poquito::desk {
+
+class GiveUpStrip;
+class PlansView;
+class Sentence;
+
+/// Whole plans, best first: the complete settings of each school, side by side, what is
+/// given up first among them, and one click that takes one.
+class PlansLeaf : public StationPage {
+    Q_OBJECT
+  public:
+    explicit PlansLeaf(Document& document, QWidget* parent = nullptr);
+
+  protected:
+    void showShot(const Shot& shot, const plan::Report& report) override;
+
+  private:
+    Sentence* why_;
+    GiveUpStrip* order_;
+    PlansView* view_;
+};
+
+}  // namespace poquito::desk

@@ -1,0 +1,62 @@
+#pragma once
+
+#include "advice/plans.hpp"
+#include "desk/session/picture_queue.hpp"
+
+#include <QImage>
+#include <QWidget>
+
+#include <memory>
+
+namespace poquito::desk {
+
+class Document;
+
+/// The whole plans of a shot as rows, best first: its picture, settings, what is kept of each quality, what it gives
+/// up. Found and rendered away from the interface thread; a click takes one.
+class PlansView : public QWidget {
+    Q_OBJECT
+  public:
+    explicit PlansView(Document& document, QWidget* parent = nullptr);
+
+    void refresh();
+    const std::vector<advice::WholePlan>& plans() const { return plans_; }
+    QRectF cardRect(std::size_t index) const;
+    bool isSettled() const { return queue_.isIdle(); }
+    /// What the shot is set to already.
+    std::optional<std::size_t> taken() const;
+
+    QSize minimumSizeHint() const override { return {300, 110}; }
+    QSize sizeHint() const override;
+
+  Q_SIGNALS:
+    void found(const QString& why);  // for this subject and place
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    void paintCard(QPainter& painter, std::size_t index) const;
+    QString barTip(std::size_t index, QPointF at) const;
+    QRectF sideOf(std::size_t index) const;
+    bool isCurrent() const;  // the plans are those of the selected shot as it is
+    void take(std::size_t index);
+    QString reason() const;
+
+    Document& document_;
+    std::vector<advice::WholePlan> plans_;
+    std::shared_ptr<const void> of_;  // the shoot they are of,
+    int ofShot_ = -1;                 // and the shot of it
+    std::vector<QImage> pictures_;
+    std::size_t marked_ = 0;
+    int hovered_ = -1;
+    PictureQueue queue_;
+};
+
+}  // namespace poquito::desk
