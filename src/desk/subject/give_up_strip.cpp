@@ -59,7 +59,8 @@ GiveUpStrip::GiveUpStrip(Document& document, QWidget* parent)
     order_->setDragDropMode(QAbstractItemView::InternalMove);
     order_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     order_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    order_->setSpacing(1);
+    order_->setProperty("chips", true);
+    order_->setSpacing(3);
     for (int i = 0; i < 5; ++i) order_->addItem(QString());
     order_->setFixedHeight(2 * fontMetrics().height());
     row->addWidget(order_, 1);
@@ -93,7 +94,7 @@ void GiveUpStrip::refresh() {
     const auto order = giving_up(limitsOf(document_));
     for (int i = 0; i < order_->count(); ++i) {
         const Loss loss = order[static_cast<std::size_t>(i)];
-        order_->item(i)->setText(tr("%1  %2").arg(i + 1).arg(loss_name(loss)));
+        order_->item(i)->setText(loss_name(loss));
         order_->item(i)->setData(Qt::UserRole, static_cast<int>(loss));
     }
 }

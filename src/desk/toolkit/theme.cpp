@@ -150,6 +150,10 @@ QListView, QTableView, QTreeView, QTextBrowser { background: @panel; color: @ink
 QListView[bare="true"], QTextBrowser[bare="true"] { background: transparent; border: none; }
 QTextBrowser:focus, QTableView:focus, QListView:focus { border: 2px solid @link; }
 QListView[bare="true"]:focus { border: none; }
+QListView[chips="true"] { background: transparent; border: 1px solid @paper; }
+QListView[chips="true"]:focus { border: 1px solid @link; }
+QListView[chips="true"]::item { background: @panel; color: @ink; border: 1px solid @hairline; border-radius: 3px; padding: 1px 5px; }
+QListView[chips="true"]::item:selected { background: @linkWash; border: 1px solid @link; }
 QTextBrowser[bare="true"]:focus { border: none; border-left: 2px solid @link; padding-left: 4px; }
 QHeaderView::section { background: @panel; color: @quiet; border: none; border-bottom: 1px solid @hairline; padding: 2px 6px; }
 QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
