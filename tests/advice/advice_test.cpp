@@ -6,6 +6,9 @@
 #include "plan/freeze.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
+#include "text/text.hpp"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <functional>
@@ -763,4 +766,39 @@ TEST_CASE("stations stand as the notes, the checklist and the proof leave them",
     CHECK(standing_of(Station::proof) == Standing::settled);
     shot.subject.traits = {"food"};
     CHECK(standing_of(Station::run) == Standing::settled);  // a safety caution is no doubt about the plan
+}
+
+TEST_CASE("what hides the subject goes to the side that it stands on already", "[advice][staging]") {
+    for (const double side : {-1.0, 1.0}) {
+        INFO(side);
+        auto shoot = test::plain_shoot();
+        auto& shot = shoot.shots[0];
+        shot.staging = {{.id = "jar",
+                         .name = "Jar",
+                         .subject = {.width = 20, .height = 20, .depth = 2},
+                         .right = 10 * side,
+                         .behind = -5,
+                         .unknown = {}}};
+        const auto notes = advise(shoot.kit, shot, {}).notes;
+        const auto note = std::ranges::find(notes, std::string("staged-hides"), &Note::code);
+        REQUIRE(note != notes.end());
+        REQUIRE(note->remedy);
+        CHECK(note->remedy->shot.staging[0].right * side > 15);
+        CHECK(note->remedy->label.ends_with(side < 0 ? "left" : "right"));
+    }
+}
+
+TEST_CASE("a subject past its picture is told in the picture's own millimetres", "[advice][reach]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.picture_shape = 0.5;
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
+    const auto report = plan::assess(plan);
+    const auto notes = advise(plan, report).notes;
+    const auto note = std::ranges::find(notes, std::string("subject-past-its-picture"), &Note::code);
+    REQUIRE(note != notes.end());
+    // Half as wide as it is high.
+    const double high = *report.optics.field_height;
+    CHECK(note->text.find(fmt::format("holds {} \u00d7 {} mm", text::number_text(high / 2), text::number_text(high))) !=
+          std::string::npos);
 }

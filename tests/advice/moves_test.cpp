@@ -179,3 +179,19 @@ TEST_CASE("a light that gives too little is brought nearer, and so is what it is
     shot.follows = Follows{.shot = "other", .locks = {Lock::light}};
     CHECK(nearer("from it").empty());
 }
+
+TEST_CASE("three stops shorter are paid for by the stop alone where the lens has them", "[advice][moves]") {
+    auto shoot = by_day(9);
+    auto& shot = shoot.shots[0];
+    REQUIRE(shoot.kit.lenses[0].optics.max_aperture == 2.8);
+    const auto by_stop_alone = [&](double stops) {
+        const auto plan = plan::plan_of(shoot.kit, shot, {});
+        return std::ranges::any_of(shorter_time(plan, stops), [&](const Way& way) {
+            const auto& then = way.remedy.shot.exposure;
+            return then.f_number < shot.exposure.f_number && then.iso == shot.exposure.iso;
+        });
+    };
+    CHECK(by_stop_alone(1));
+    CHECK(by_stop_alone(2.9));
+    CHECK_FALSE(by_stop_alone(4));
+}

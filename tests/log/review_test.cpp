@@ -215,3 +215,13 @@ TEST_CASE("a lesson is offered where it changes something, and does that when it
     CHECK_FALSE(log::offer_of({.topic = Topic::pace}, shoot, 0, "coin"));
     CHECK_FALSE(log::offer_of(lesson, shoot, 9, "coin"));
 }
+
+TEST_CASE("the change that took longest over its plan is named, not the longest one", "[log][review]") {
+    Day day;
+    day.add(Kind::change, "09:05", "urchin").minutes = 9, day.entries.back().what = "lens";
+    day.add(Kind::change, "09:30", "urchin").minutes = 10, day.entries.back().what = "light";
+    const auto review = log::review_of(day.entries, {}, {{"light", 4}, {"lens", 2}});
+    REQUIRE(cause(review, "change"));
+    CHECK_THAT(cause(review, "change")->minutes, same(7 + 6));
+    CHECK(cause(review, "change")->text.ends_with("lens"));
+}

@@ -117,3 +117,18 @@ TEST_CASE("what stands before the subject hides it, what is bright and sharp dra
     CHECK_THAT(lying.height * *plan::assess(shoot.kit, shot, {}).optics.field_height / scale, test::WithinAbs(5, 0.2));
     CHECK(lying.hides == 0);
 }
+
+TEST_CASE("what lies has its top where the subject stands, what lies on another its foot", "[plan][staging]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.height = 40;
+    shot.rig.inclination = 0;
+    const shoot::Staged slate{
+        .id = "slate", .subject = {.width = 200, .height = 200, .depth = 12}, .lies = true, .unknown = {}};
+    auto cloth = slate;
+    cloth.id = "cloth", cloth.subject.depth = 2;
+    shot.staging = {slate, cloth};
+    const auto plan = plan::plan_of(shoot.kit, shot, {});
+    CHECK_THAT(plan::seen_place(plan, slate).up, same(-20 - 6));
+    CHECK_THAT(plan::seen_place(plan, cloth).up, same(-20 + 1));
+}

@@ -64,11 +64,11 @@ TEST_CASE("the tube that is named reaches, and no shorter one of the catalogue d
 TEST_CASE("where one tube is too short two are named, and where none does a lens in front", "[search][missing]") {
     // 50 mm at 0.15 by itself: 1:1 takes 42.5 mm of tube, more than the longest with contacts.
     CHECK(named(bare_normal_lens(1)).front() == "Tube 20 mm + Tube 25 mm");
-    // A plain tube is named where what has contacts does not reach, and nothing where nothing does.
     CHECK(named(bare_normal_lens(9)).empty());
     auto reversed = bare_normal_lens(0.4);
     auto all = catalogue();
     CHECK(named(reversed).size() == 2);
+    // A reversed lens has no thread in front.
     reversed.kit.reversing_rings = {all.reversing_rings[0]};
     reversed.shots[0].rig.reversing_ring = all.reversing_rings[0].id;
     for (const auto& name : named(reversed)) CHECK(name.find("Tube") != std::string::npos);
