@@ -63,7 +63,9 @@ GiveUpStrip::GiveUpStrip(Document& document, QWidget* parent)
     order_->setSpacing(3);
     for (int i = 0; i < 5; ++i) order_->addItem(QString());
     order_->setFixedHeight(2 * fontMetrics().height());
-    row->addWidget(order_, 1);
+    order_->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
+    order_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Fixed);
+    row->addWidget(order_);
     for (const auto& [name, text, tip, by] :
          {std::tuple("goesEarlierButton", tr("earlier"), tr("The chosen one goes earlier"), -1),
           {"goesLaterButton", tr("later"), tr("The chosen one goes later"), 1}}) {
@@ -71,6 +73,7 @@ GiveUpStrip::GiveUpStrip(Document& document, QWidget* parent)
         row->addWidget(button);
         connect(button, &QPushButton::clicked, this, [this, steps = by] { move(steps); });
     }
+    row->addStretch(1);
     connect(order_->model(), &QAbstractItemModel::rowsMoved, this, &GiveUpStrip::adopt);
 }
 
@@ -97,6 +100,7 @@ void GiveUpStrip::refresh() {
         order_->item(i)->setText(loss_name(loss));
         order_->item(i)->setData(Qt::UserRole, static_cast<int>(loss));
     }
+    order_->updateGeometry();
 }
 
 }  // namespace poquito::desk
