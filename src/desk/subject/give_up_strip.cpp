@@ -63,8 +63,6 @@ GiveUpStrip::GiveUpStrip(Document& document, QWidget* parent)
     order_->setSpacing(3);
     for (int i = 0; i < 5; ++i) order_->addItem(QString());
     order_->setFixedHeight(2 * fontMetrics().height());
-    order_->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
-    order_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Fixed);
     row->addWidget(order_);
     for (const auto& [name, text, tip, by] :
          {std::tuple("goesEarlierButton", tr("earlier"), tr("The chosen one goes earlier"), -1),
@@ -100,7 +98,10 @@ void GiveUpStrip::refresh() {
         order_->item(i)->setText(loss_name(loss));
         order_->item(i)->setData(Qt::UserRole, static_cast<int>(loss));
     }
-    order_->updateGeometry();
+    // As wide as its words.
+    order_->doItemsLayout();
+    const int beside = order_->spacing() + 2 * order_->frameWidth();
+    order_->setFixedWidth(order_->visualItemRect(order_->item(order_->count() - 1)).right() + 1 + beside);
 }
 
 }  // namespace poquito::desk

@@ -178,6 +178,26 @@ TEST_CASE("limits and order are set on the sheet, and the plans follow", "[desk]
         if (plan.keeps_limits) CHECK(plan.shot.exposure.iso <= 800);
 }
 
+TEST_CASE("all that may go first is seen, in the smallest window too", "[desk][pages]") {
+    for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
+        INFO(size.width());
+        Person person(size);
+        person.window().openDemo();
+        person.document().select(7);
+        person.goTo(1);
+        person.click(QStringLiteral("plansTab"));
+        auto* list = person.find<QListWidget>(QStringLiteral("giveUpList"));
+        auto* later = person.find<QWidget>(QStringLiteral("goesLaterButton"));
+        REQUIRE(list->count() == 5);
+        for (int row = 0; row < list->count(); ++row)
+            CHECK(list->viewport()->rect().contains(list->visualItemRect(list->item(row))));
+        const auto* leaf = later->parentWidget();
+        CHECK(leaf->rect().contains(later->geometry()));
+        CHECK(leaf->rect().contains(list->geometry()));
+        CHECK(leaf->window()->rect().contains(QRect(leaf->mapTo(leaf->window(), QPoint()), leaf->size())));
+    }
+}
+
 TEST_CASE("what goes first, or a wish, ranks the plans anew before one's eyes", "[desk][pages]") {
     Person person;
     person.window().openDemo();
