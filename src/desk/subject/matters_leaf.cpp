@@ -23,6 +23,13 @@ namespace {
 /// Pixels of a field, so that three columns of them go into the smallest window.
 constexpr int narrowest_field = 62;
 
+/// What switches the field of the last row on stands before it in place of its label.
+void takeLabelsPlace(QGridLayout* group, QCheckBox* box) {
+    const int row = group->rowCount() - 1;
+    if (auto* empty = group->itemAtPosition(row, 0); empty && empty->widget()) empty->widget()->hide();
+    group->addWidget(box, row, 0);
+}
+
 }  // namespace
 
 MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
@@ -32,10 +39,10 @@ MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(docu
     first->addStretch();
     auto* second = addColumn(3);
     addWishes(second);
-    addPurpose(second);
     second->addStretch();
     auto* third = addColumn(3);
     addLimits(third);
+    addPurpose(third);
     third->addStretch();
 }
 
@@ -71,20 +78,19 @@ void MattersLeaf::addZone(QVBoxLayout* column) {
             s.capture.slice->from = std::min(s.capture.slice->from, v);
         });
     restSoft_ = addCheck(
-        group,
-        {"restSoftCheck", tr("The rest should be soft"), tr("By a disc of at least that share of the frame's width")},
+        group, {"restSoftCheck", tr("Rest soft by"), tr("A disc of at least that share of the frame's width")},
         [](const Shot& s) { return s.capture.slice && s.capture.slice->rest_blur; },
         [](Shot& s, bool on) {
             constexpr double clearly_soft = 0.01;
             if (s.capture.slice) s.capture.slice->rest_blur = on ? std::optional(clearly_soft) : std::nullopt;
         });
-    spanRow(group, restSoft_);
     rest_ = addQuantity(
         group, {"restBlurField", tr("By at least"), tr("Of the frame's width")}, shareQuantity(text::range::part),
         [](const Shot& s) { return s.capture.slice ? s.capture.slice->rest_blur.value_or(0.01) : 0.01; },
         [](Shot& s, double v) {
             if (s.capture.slice) s.capture.slice->rest_blur = v;
         });
+    takeLabelsPlace(group, restSoft_);
     for (auto* field : {from_, to_, rest_}) field->setMinimumWidth(narrowest_field);
     zoneSays_ = new Sentence(2, this);
     zoneSays_->setObjectName(QStringLiteral("zoneSays"));
@@ -155,9 +161,7 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
         const QByteArray check = QByteArray(name) + "Check", field_name = QByteArray(name) + "Field";
         nameControl(on, {check.constData(), label, tip});
         auto* field = addField(group, {field_name.constData(), QString(), tip}, quantity);
-        const int row = group->rowCount() - 1;
-        if (auto* empty = group->itemAtPosition(row, 0); empty && empty->widget()) empty->widget()->hide();
-        group->addWidget(on, row, 0);
+        takeLabelsPlace(group, on);
         connect(on, &QCheckBox::clicked, this, [=, this](bool set) {
             editLimits(this->document(), {tr("Set a limit")},
                        [&](Limits& all) { all.*member = set ? usual_limits().*member : std::nullopt; });

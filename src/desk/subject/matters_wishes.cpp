@@ -207,7 +207,7 @@ void MattersLeaf::addWishes(QVBoxLayout* column) {
     brighter_ = addField(
         group, {"brighterField", tr("Brighter by"), tr("Than a correct exposure, on purpose; below 0: darker")},
         stopsQuantity());
-    constexpr int narrowest = 62;
+    constexpr int narrowest = 72;
     brighter_->setMinimumWidth(narrowest);
     connect(brighter_, &QuantityField::valueEdited, this, [this](double stops) {
         wish(tr("Wish it brighter"), QStringLiteral("brighter#%1").arg(brighter_->visit()),
