@@ -1,7 +1,7 @@
-# Fails when HEADER, of a room under ROOT, can be included with the include folders INCLUDES.
+# Fails when HEADER, of a room under ROOT where that is given, can be included with the include folders INCLUDES.
 # A header that is nowhere would be seen by nobody.
 file(GLOB there ${ROOT}/*/include/${HEADER} ${ROOT}/desk/*/include/${HEADER})
-if(NOT there)
+if(ROOT AND NOT there)
   message(FATAL_ERROR "${HEADER} is no header of any room")
 endif()
 set(flags)

@@ -2,7 +2,7 @@
 
 #include "desk/book/protocol_page.hpp"
 #include "desk/session/log_desk.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <algorithm>
 #include <utility>

@@ -1,9 +1,9 @@
 #include "desk/day/day_drawing.hpp"
 
 #include "desk/day/hours_leaf.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>

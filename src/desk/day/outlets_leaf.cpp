@@ -4,10 +4,10 @@
 #include "desk/pages/day_paper.hpp"
 #include "desk/pages/options.hpp"
 #include "desk/session/picture_writer.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/line_field.hpp"
 #include "desk/toolkit/sentence.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "shoot/view_set.hpp"
 #include "text/text.hpp"
 

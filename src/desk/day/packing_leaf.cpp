@@ -2,9 +2,9 @@
 
 #include "desk/day/packing_board.hpp"
 #include "desk/pages/day_paper.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QButtonGroup>

@@ -3,10 +3,10 @@
 #include "desk/day/seasons_page.hpp"
 #include "desk/pages/day_paper.hpp"
 #include "desk/session/log_desk.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/line_field.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QDate>
 #include <QFile>

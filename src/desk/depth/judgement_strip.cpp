@@ -1,10 +1,10 @@
 #include "desk/depth/judgement_strip.hpp"
 
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/card_keys.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>

@@ -1,9 +1,9 @@
 #include "desk/drawing/bench_painter.hpp"
 
 #include "desk/drawing/bench_sheet.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QObject>

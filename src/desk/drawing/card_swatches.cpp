@@ -1,9 +1,9 @@
 #include "desk/drawing/card_swatches.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/colour_field.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

@@ -4,9 +4,9 @@
 #include "desk/drawing/form_lines.hpp"
 #include "desk/drawing/stack_bands.hpp"
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
 

@@ -1,9 +1,9 @@
 // Camera, lens and background: what stands on the axis.
 #include "desk/drawing/bench_sheet.hpp"
 #include "desk/drawing/gear_section.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QObject>

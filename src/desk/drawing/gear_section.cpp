@@ -1,8 +1,8 @@
 #include "desk/drawing/gear_section.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QObject>

@@ -1,8 +1,8 @@
 // Lamps, flashes, window and sky; where a polished face looks; what a light would give elsewhere.
 #include "desk/drawing/bench_sheet.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "light/space.hpp"
 #include "plan/lighting.hpp"
 #include "plan/reflections.hpp"

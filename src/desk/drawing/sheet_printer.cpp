@@ -2,8 +2,8 @@
 
 #include "desk/drawing/bench_painter.hpp"
 #include "desk/drawing/frame_drawing.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/run_sheet.hpp"
 #include "text/text.hpp"

@@ -2,7 +2,7 @@
 
 #include "desk/drawing/rendering.hpp"
 #include "desk/session/document.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 namespace poquito::desk {
 

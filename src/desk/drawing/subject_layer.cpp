@@ -1,9 +1,9 @@
 // The subject, the depth of it that one frame holds, and the frames of a stack.
 #include "desk/drawing/bench_sheet.hpp"
 #include "desk/drawing/tones.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/lighting.hpp"
 #include "plan/lit_face.hpp"
 #include "text/text.hpp"

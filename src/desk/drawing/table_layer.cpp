@@ -1,9 +1,9 @@
 // The table as it lies to the axis, and what else stands on it.
 #include "desk/drawing/bench_sheet.hpp"
 #include "desk/drawing/tones.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "light/angle.hpp"
 #include "plan/staging.hpp"
 #include "text/text.hpp"

@@ -4,9 +4,9 @@
 #include "desk/finder/finder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>

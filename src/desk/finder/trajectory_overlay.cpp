@@ -1,8 +1,8 @@
 #include "desk/finder/trajectory_overlay.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "optics/motion.hpp"
 #include "plan/assess.hpp"
 #include "plan/trajectory.hpp"

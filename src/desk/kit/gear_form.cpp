@@ -3,9 +3,9 @@
 #include "desk/kit/gear_model.hpp"
 #include "desk/kit/gear_picture.hpp"
 #include "desk/kit/gear_quantity.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/quantity_field.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "shoot/calibrate.hpp"
 #include "shoot/kit_edit.hpp"
 

@@ -1,8 +1,8 @@
 #include "desk/kit/gear_model.hpp"
 
 #include "desk/kit/gear_quantity.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/quantity.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 namespace poquito::desk {
 namespace {

@@ -1,9 +1,9 @@
 #include "desk/kit/gear_picture.hpp"
 
 #include "desk/drawing/gear_section.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "gear/rows.hpp"
 #include "text/text.hpp"
 

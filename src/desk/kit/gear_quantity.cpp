@@ -1,6 +1,6 @@
 #include "desk/kit/gear_quantity.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <cmath>
 

@@ -2,10 +2,10 @@
 
 #include "desk/kit/gear_form.hpp"
 #include "desk/kit/gear_model.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "shoot/kit_edit.hpp"
 #include "storage/kit_file.hpp"
 

@@ -3,11 +3,11 @@
 #include "desk/drawing/ruler_view.hpp"
 #include "desk/kit/measure_sketch.hpp"
 #include "desk/session/picture_file.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
 #include "desk/toolkit/quantity_field.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "optics/train.hpp"
 #include "text/text.hpp"
 

@@ -2,9 +2,9 @@
 
 #include "desk/drawing/gear_section.hpp"
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>

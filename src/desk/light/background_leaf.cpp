@@ -1,8 +1,8 @@
 #include "desk/light/background_leaf.hpp"
 
 #include "desk/light/light_scale.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/glass_setups.hpp"
 #include "text/text.hpp"
 

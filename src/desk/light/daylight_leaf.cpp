@@ -2,9 +2,9 @@
 
 #include "desk/light/tone_strip.hpp"
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/quantity_field.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/ambient.hpp"
 #include "text/text.hpp"
 

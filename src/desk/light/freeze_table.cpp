@@ -1,9 +1,9 @@
 #include "desk/light/freeze_table.hpp"
 
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "optics/blur_limit.hpp"
 #include "plan/lighting.hpp"
 #include "text/text.hpp"

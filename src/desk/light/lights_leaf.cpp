@@ -2,8 +2,8 @@
 
 #include "desk/light/light_scale.hpp"
 #include "desk/session/chosen_light.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "light/gels.hpp"
 #include "light/store.hpp"
 #include "plan/assess.hpp"

@@ -3,8 +3,8 @@
 #include "desk/light/patch_view.hpp"
 #include "desk/pages/options.hpp"
 #include "desk/session/chosen_light.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/lighting.hpp"
 #include "text/text.hpp"
 

@@ -2,8 +2,8 @@
 
 #include "desk/light/shine_drawing.hpp"
 #include "desk/session/chosen_light.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/lighting.hpp"
 #include "plan/reflections.hpp"
 #include "text/text.hpp"

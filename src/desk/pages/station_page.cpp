@@ -1,9 +1,9 @@
 #include "desk/pages/station_page.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/colour_field.hpp"
 #include "desk/toolkit/line_field.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>

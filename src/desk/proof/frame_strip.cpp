@@ -2,9 +2,9 @@
 
 #include "desk/session/frame_pictures.hpp"
 #include "desk/session/proof_desk.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QMouseEvent>
 #include <QPainter>

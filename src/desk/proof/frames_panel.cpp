@@ -7,11 +7,11 @@
 #include "desk/proof/held_frame.hpp"
 #include "desk/session/document.hpp"
 #include "desk/session/proof_desk.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/sentence.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "imaging/inspect/composite.hpp"
 
 #include <QFileInfo>

@@ -1,6 +1,6 @@
 #include "desk/proof/held_frame.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 namespace poquito::desk {
 

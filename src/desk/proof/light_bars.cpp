@@ -1,9 +1,9 @@
 #include "desk/proof/light_bars.hpp"
 
 #include "desk/drawing/tones.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,7 +1,7 @@
 #include "desk/proof/look_over_list.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QGridLayout>
 #include <QLabel>

@@ -1,5 +1,5 @@
 #include "desk/proof/proof_model.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include "text/text.hpp"
 

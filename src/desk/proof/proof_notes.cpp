@@ -1,6 +1,6 @@
 #include "desk/proof/proof_notes.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

@@ -3,11 +3,11 @@
 #include "desk/session/document.hpp"
 #include "desk/session/frame_pictures.hpp"
 #include "desk/session/proof_desk.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/still_list.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QAbstractListModel>
 #include <QComboBox>

@@ -2,10 +2,10 @@
 
 #include "desk/reach/reach_chart.hpp"
 #include "desk/reach/reach_model.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/quantity_field.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "shoot/kit_edit.hpp"
 #include "text/text.hpp"
 

@@ -1,7 +1,7 @@
 #include "desk/reach/reach_model.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QStringList>

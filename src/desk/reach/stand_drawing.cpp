@@ -2,10 +2,10 @@
 
 #include "advice/advice.hpp"
 #include "desk/drawing/bench_layout.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/label_placer.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "light/angle.hpp"
 #include "plan/background_blur.hpp"
 #include "plan/standing.hpp"

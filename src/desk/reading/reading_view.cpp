@@ -4,9 +4,9 @@
 #include "desk/reading/word_tips.hpp"
 #include "desk/session/document.hpp"
 #include "desk/session/shipped_handbook.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>

@@ -2,9 +2,9 @@
 
 #include "desk/drawing/ruler_view.hpp"
 #include "desk/session/picture_file.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/quantity_field.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "imaging/inspect/sharp_band.hpp"
 #include "text/text.hpp"
 

@@ -1,5 +1,5 @@
 #include "desk/run/checklist_model.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include "advice/checklist.hpp"
 

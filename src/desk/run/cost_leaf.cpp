@@ -2,9 +2,9 @@
 
 #include "desk/run/cadence_bars.hpp"
 #include "desk/run/cost_curve.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/facts_view.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QGridLayout>

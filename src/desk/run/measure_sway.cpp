@@ -2,8 +2,8 @@
 
 #include "desk/pages/station_page.hpp"
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/assess.hpp"
 #include "plan/chance.hpp"
 #include "text/text.hpp"

@@ -4,10 +4,10 @@
 #include "desk/session/document.hpp"
 #include "desk/session/picture_file.hpp"
 #include "desk/session/run_desk.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QApplication>

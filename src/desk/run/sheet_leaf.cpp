@@ -1,7 +1,7 @@
 #include "desk/run/sheet_leaf.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "storage/run_sheet.hpp"
 
 #include <QScrollBar>

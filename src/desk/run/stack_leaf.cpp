@@ -2,9 +2,9 @@
 
 #include "desk/pages/options.hpp"
 #include "desk/run/stack_drawing.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/facts_view.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/plan.hpp"
 #include "text/text.hpp"
 

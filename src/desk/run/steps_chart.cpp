@@ -1,9 +1,9 @@
 #include "desk/run/steps_chart.hpp"
 
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/plan.hpp"
 #include "text/text.hpp"
 

@@ -2,8 +2,8 @@
 
 #include "desk/run/band_desk.hpp"
 #include "desk/run/steps_chart.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "devices/clock.hpp"
 #include "plan/plan.hpp"
 #include "plan/stack/step_sizes.hpp"

@@ -1,5 +1,5 @@
 #include "desk/session/autosave.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"

@@ -2,7 +2,7 @@
 
 #include "desk/session/first_shoots.hpp"
 #include "desk/session/user_file.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "storage/kit_file.hpp"
 #include "storage/shoot_file.hpp"
 

@@ -1,5 +1,5 @@
 #include "desk/session/document.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <algorithm>
 #include <optional>

@@ -1,6 +1,6 @@
 #include "desk/session/frame_pictures.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "storage/frame_reader.hpp"
 #include "storage/path_text.hpp"
 

@@ -1,7 +1,7 @@
 #include "desk/session/log_desk.hpp"
 
 #include "desk/session/document.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "log/exchange.hpp"
 #include "log/made_up.hpp"
 #include "log/record.hpp"

@@ -3,7 +3,7 @@
 #include "desk/session/document.hpp"
 #include "desk/session/log_desk.hpp"
 #include "desk/session/proof_desk.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "log/field_notes.hpp"
 #include "log/record.hpp"
 #include "storage/atomic_file.hpp"

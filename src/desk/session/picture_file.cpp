@@ -1,6 +1,6 @@
 #include "desk/session/picture_file.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "storage/frame_reader.hpp"
 
 #include <QCoreApplication>

@@ -1,6 +1,6 @@
 #include "desk/session/picture_writer.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <utility>
 

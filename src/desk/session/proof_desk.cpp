@@ -2,7 +2,7 @@
 
 #include "desk/session/document.hpp"
 #include "desk/session/run_desk.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "proof/taken.hpp"
 #include "shoot/view_set.hpp"
 #include "storage/atomic_file.hpp"

@@ -1,5 +1,5 @@
 #include "desk/session/run_desk.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include "day/order.hpp"
 #include "job/locks.hpp"

@@ -1,6 +1,6 @@
 #include "desk/session/shipped_handbook.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <QFile>
 #include <QStringList>

@@ -1,7 +1,7 @@
 #include "desk/session/subject_library.hpp"
 
 #include "desk/session/user_file.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "storage/shoot_file.hpp"
 
 #include <QDir>

@@ -1,6 +1,6 @@
 #include "desk/session/towns.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <QFile>
 #include <QJsonArray>

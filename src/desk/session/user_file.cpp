@@ -1,6 +1,6 @@
 #include "desk/session/user_file.hpp"
 
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <QCoreApplication>
 #include <QDateTime>

@@ -3,9 +3,9 @@
 #include "desk/drawing/bench_painter.hpp"
 #include "desk/session/chosen_light.hpp"
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "light/space.hpp"
 #include "text/text.hpp"
 

@@ -1,9 +1,9 @@
 #include "desk/shell/handbook_window.hpp"
 
 #include "desk/session/shipped_handbook.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QFile>
 #include <QHBoxLayout>

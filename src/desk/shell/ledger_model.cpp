@@ -1,7 +1,7 @@
 #include "desk/shell/ledger_model.hpp"
 
 #include "desk/session/shipped_handbook.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>

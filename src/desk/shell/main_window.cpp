@@ -29,10 +29,10 @@
 #include "desk/shell/upper_sheet.hpp"
 #include "desk/subject/start_sheet.hpp"
 #include "desk/subject/subject_page.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/leaves.hpp"
 #include "desk/toolkit/line_field.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QActionGroup>
 #include <QApplication>

@@ -5,8 +5,8 @@
 #include "desk/session/shipped_handbook.hpp"
 #include "desk/shell/ledger_model.hpp"
 #include "desk/shell/ledger_view.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QApplication>
 #include <QToolButton>

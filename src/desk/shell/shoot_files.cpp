@@ -1,8 +1,8 @@
 #include "desk/shell/shoot_files.hpp"
 
 #include "desk/session/run_desk.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "shoot/edit.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/picture_plan.hpp"

@@ -6,9 +6,9 @@
 #include "desk/session/document.hpp"
 #include "desk/session/proof_desk.hpp"
 #include "desk/shell/shot_list_model.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>

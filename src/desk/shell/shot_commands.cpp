@@ -2,7 +2,7 @@
 
 #include "advice/plans.hpp"
 #include "advice/trouble.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "shoot/edit.hpp"
 #include "text/text.hpp"
 

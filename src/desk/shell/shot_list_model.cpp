@@ -1,5 +1,5 @@
 #include "desk/shell/shot_list_model.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include "shoot/edit.hpp"
 #include "text/text.hpp"

@@ -1,8 +1,8 @@
 #include "desk/subject/matters_leaf.hpp"
 
 #include "desk/subject/give_up_strip.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QCheckBox>

@@ -1,11 +1,11 @@
 #include "desk/subject/matters_leaf.hpp"
 #include "desk/subject/wish_strip.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/choice_chips.hpp"
 #include "desk/toolkit/colour_field.hpp"
 #include "desk/toolkit/quantity.hpp"
 #include "desk/toolkit/sentence.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "imaging/colour.hpp"
 
 #include <QGridLayout>

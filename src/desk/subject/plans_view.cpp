@@ -2,10 +2,10 @@
 
 #include "desk/drawing/rendering.hpp"
 #include "desk/session/document.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/card_keys.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/lighting.hpp"
 #include "text/text.hpp"
 

@@ -1,9 +1,9 @@
 #include "desk/subject/specimen_board.hpp"
 
 #include "desk/drawing/form_lines.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>

@@ -5,10 +5,10 @@
 #include "desk/session/subject_library.hpp"
 #include "desk/session/user_file.hpp"
 #include "desk/subject/specimen_board.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/colour_field.hpp"
 #include "desk/toolkit/line_field.hpp"
 #include "desk/toolkit/sentence.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "shoot/edit.hpp"
 
 #include <QComboBox>

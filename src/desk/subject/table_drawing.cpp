@@ -2,9 +2,9 @@
 
 #include "advice/advice.hpp"
 #include "desk/drawing/tones.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "plan/staging.hpp"
 #include "text/text.hpp"
 

@@ -1,5 +1,5 @@
 #include "desk/toolkit/choice_chips.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include <QMouseEvent>
 #include <QResizeEvent>

@@ -1,8 +1,8 @@
 #include "desk/toolkit/colour_field.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/to_qt.hpp"
 #include "text/text.hpp"
 
 #include <QAction>

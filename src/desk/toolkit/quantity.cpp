@@ -1,5 +1,5 @@
 #include "desk/toolkit/quantity.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 
 #include "text/scales.hpp"
 #include "text/text.hpp"

@@ -1,8 +1,8 @@
 #include "desk/toolkit/quantity_field.hpp"
 
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/line_field.hpp"
-#include "desk/toolkit/to_qt.hpp"
 
 #include <QKeyEvent>
 #include <QLineEdit>

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/session/user_file.hpp"
-#include "desk/toolkit/to_qt.hpp"
+#include "desk/text/to_qt.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/read_error.hpp"
 
