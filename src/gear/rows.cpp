@@ -129,7 +129,9 @@ class Builder {
     template <typename Value>
     struct Reached {
         template <typename Access>
-        explicit Reached(Access access) : of(access), in(access) {}
+        explicit Reached(Access /*a lambda that captures nothing*/)
+            : of([](const Gear& gear) -> const Value& { return Access{}(gear); }),
+              in([](Gear& gear) -> Value& { return Access{}(gear); }) {}
         const Value& (*of)(const Gear&);
         Value& (*in)(Gear&);
     };

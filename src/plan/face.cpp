@@ -124,7 +124,7 @@ class Ground {
 
   private:
     static std::size_t inside(int at) { return static_cast<std::size_t>(std::clamp(at, 0, cells - 1)); }
-    static std::size_t place(int i, int j) { return static_cast<std::size_t>(j * wide + i); }
+    static std::size_t place(int i, int j) { return static_cast<std::size_t>(j) * wide + static_cast<std::size_t>(i); }
     std::vector<float> depths_ = std::vector<float>(std::size_t{wide} * wide);
 };
 

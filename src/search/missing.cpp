@@ -2,9 +2,6 @@
 
 #include "sold.hpp"
 
-#include <fmt/format.h>
-#include <fmt/ranges.h>
-
 #include <algorithm>
 #include <functional>
 #include <optional>
@@ -42,9 +39,7 @@ class Lacking {
             if (reaches([&](shoot::Rig& rig) {
                     for (const auto& tube : set) rig.tubes.push_back(own(tube.id));
                 })) {
-                std::vector<std::string> names;
-                for (const auto& tube : set) names.push_back(tube.name);
-                return fmt::format("{}", fmt::join(names, " + "));
+                return set.size() == 1 ? set[0].name : set[0].name + " + " + set[1].name;
             }
         return std::nullopt;
     }
