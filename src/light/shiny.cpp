@@ -6,11 +6,16 @@
 #include <cmath>
 #include <limits>
 #include <numbers>
+#include <vector>
 
 namespace poquito::light {
 namespace {
 
 constexpr double pi = std::numbers::pi;
+
+constexpr double rim = 0.999;  // of an ellipse: stands for what lies beside it, as the corners of its box do
+
+double squared(double value) { return value * value; }
 
 struct FacePoint {
     Point at;
@@ -22,8 +27,6 @@ Point outward(const Mirror& mirror) { return mirror.right.cross(mirror.up); }
 FacePoint face_point(const Mirror& mirror, const Point& out, double u, double v) {
     if (!mirror.bulge)
         return {mirror.centre + u * mirror.half_width * mirror.right + v * mirror.half_height * mirror.up, out};
-    // A box corner lies beside the ellipse: its rim stands for it.
-    constexpr double rim = 0.999;
     if (const double squared = u * u + v * v; squared > rim * rim) {
         const double inwards = rim / std::sqrt(squared);
         u *= inwards;
@@ -53,8 +56,6 @@ std::optional<Reflection> reflected(const Mirror& mirror, const Point& out, cons
     return Reflection{.at = at, .direction = away / std::sqrt(way.squaredNorm())};
 }
 
-double squared(double value) { return value * value; }
-
 }  // namespace
 
 std::optional<Reflection> reflect(const Mirror& mirror, const Point& pupil, double u, double v) {
@@ -65,28 +66,60 @@ bool shows(const Reflection& ray, const DiscSource& source) {
     return squared_miss(ray, source.centre, source.centre.normalized()) <= squared(source.diameter / 2);
 }
 
-std::vector<Reflection> reflections(const Mirror& mirror, const Point& pupil) {
-    constexpr std::size_t across = 24;
+/// As reflected(), for the places of one height at once.
+Reflections::Reflections(const Mirror& mirror, const Point& pupil) {
+    using Wide = Eigen::Array<double, across, 1>;
+    using Which = Eigen::Array<bool, across, 1>;
     const Point out = outward(mirror);
-    std::vector<Reflection> face;
-    face.reserve(across * across);
-    for (std::size_t j = 0; j < across; ++j)
-        for (std::size_t i = 0; i < across; ++i) {
-            const double u = (2.0 * static_cast<double>(i) + 1) / across - 1,
-                         v = (2.0 * static_cast<double>(j) + 1) / across - 1;
-            if (mirror.bulge && u * u + v * v > 1) continue;  // an ellipse fills no box
-            if (const auto ray = reflected(mirror, out, pupil, u, v)) face.push_back(*ray);
+    const double a = mirror.half_width, b = mirror.half_height, c = mirror.bulge.value_or(0);
+    const Wide along = Wide::LinSpaced(1.0 / across - 1, 1 - 1.0 / across);
+    for (int j = 0; j < across; ++j) {
+        const Wide squares = along.square() + squared(along[j]);
+        const Which fills = squares <= (mirror.bulge ? 1 : 2);  // an ellipse fills no box
+        Wide inwards = Wide::Ones();
+        if (mirror.bulge) inwards = (squares > squared(rim)).select(rim / squares.sqrt(), 1.0);
+        const Wide u = along * inwards, v = along[j] * inwards, height = (1 - u.square() - v.square()).max(0).sqrt();
+        std::array<Wide, 3> at, way, normal;
+        Wide facing = Wide::Zero(), length = Wide::Zero(), distance = Wide::Zero();
+        for (std::size_t axis = 0; axis < 3; ++axis) {
+            const auto i = static_cast<Eigen::Index>(axis);
+            const double right = mirror.right[i], up = mirror.up[i], forth = out[i];
+            at[axis] = mirror.centre[i] + a * right * u + b * up * v;
+            if (mirror.bulge) at[axis] += (height - 1) * c * forth;
+            way[axis] = at[axis] - pupil[i];
+            if (mirror.bulge)
+                normal[axis] = right / a * u + up / b * v + forth / c * height;
+            else
+                normal[axis] = forth;
+            facing -= way[axis] * normal[axis];
+            length += normal[axis].square();
+            distance += way[axis].square();
         }
-    return face;
+        const Which seen = fills && facing > 0;
+        seen_ += static_cast<int>(seen.count());
+        Rays& row = rows_[static_cast<std::size_t>(j)];
+        for (std::size_t axis = 0; axis < 3; ++axis) {
+            const Wide away = (way[axis] + 2 * facing / length * normal[axis]) / distance.sqrt();
+            row.at[axis] = at[axis].cast<float>();
+            row.direction[axis] = seen.select(away, 0.0).template cast<float>();
+        }
+    }
 }
 
-double mirrored_share(const std::vector<Reflection>& face, const DiscSource& source) {
-    if (face.empty()) return 0;
-    const Point facing = source.centre.normalized();
-    const double radius = squared(source.diameter / 2);
-    const auto showing = std::ranges::count_if(
-        face, [&](const Reflection& ray) { return squared_miss(ray, source.centre, facing) <= radius; });
-    return static_cast<double>(showing) / static_cast<double>(face.size());
+double Reflections::share_of(const DiscSource& source) const {
+    if (seen_ == 0) return 0;
+    const Eigen::Vector3f facing = source.centre.normalized().cast<float>(), middle = source.centre.cast<float>();
+    const auto radius = static_cast<float>(squared(source.diameter / 2));
+    Eigen::Index showing = 0;
+    for (const auto& [at, direction] : rows_) {
+        const Row x = middle.x() - at[0], y = middle.y() - at[1], z = middle.z() - at[2];
+        const Row towards = direction[0] * facing.x() + direction[1] * facing.y() + direction[2] * facing.z();
+        const Row length = (x * facing.x() + y * facing.y() + z * facing.z()) / towards.max(1e-9F);
+        const Row miss = (length * direction[0] - x).square() + (length * direction[1] - y).square() +
+                         (length * direction[2] - z).square();
+        showing += (towards > 1e-9F && length > 0 && miss <= radius).count();
+    }
+    return static_cast<double>(showing) / seen_;
 }
 
 std::optional<double> filling_diameter(const Mirror& mirror, const Point& pupil, const Point& source) {
@@ -132,7 +165,7 @@ class FermatPoint {
     [[nodiscard]] std::optional<Point> towards(const Point& source, Point& start) const {
         Way way = way_over(start, source);
         constexpr int most = 60;
-        constexpr double settled = 1e-11;
+        constexpr double settled = 1e-7;  // Newton's last step: what it leaves is of the order of its square
         for (int i = 0; i < most; ++i) {
             const auto [step, size] = newton_step(way);
             double part = 1;
@@ -188,7 +221,7 @@ class FermatPoint {
         const double d = (ff - fp * fp) * p + (ff - fs * fs) * s + curvature;
         const double g = gradient.dot(one), h = gradient.dot(two), determinant = a * d - b * b;
         const double u = (b * h - d * g) / determinant, v = (b * g - a * h) / determinant;
-        return {u * one + v * two, std::hypot(u, v)};
+        return {u * one + v * two, std::sqrt(u * u + v * v)};
     }
 
     Point out_, middle_, pupil_;
@@ -213,9 +246,15 @@ std::optional<Glint> glint(const Mirror& round, const Point& pupil, const DiscSo
     const Point x = view.cross(std::abs(view.y()) < 0.9 ? Point::UnitY() : Point::UnitX()).normalized();
     const Point y = view.cross(x);
     std::vector<Eigen::Vector2d> outline;
-    for (int i = 0; i < corners; ++i) {
-        const double angle = 2 * pi * i / corners;
-        const Point edge = source.centre + source.diameter / 2 * (std::cos(angle) * side + std::sin(angle) * upright);
+    outline.reserve(corners);
+    static const auto turns = [] {
+        std::array<Eigen::Vector2d, corners> all;
+        for (int i = 0; i < corners; ++i)
+            all[static_cast<std::size_t>(i)] = {std::cos(2 * pi * i / corners), std::sin(2 * pi * i / corners)};
+        return all;
+    }();
+    for (const auto& turn : turns) {
+        const Point edge = source.centre + source.diameter / 2 * (turn.x() * side + turn.y() * upright);
         if (const auto at = mirror.towards(edge, near))
             outline.emplace_back((*at - *middle).dot(x), (*at - *middle).dot(y));
     }

@@ -81,13 +81,13 @@ std::vector<ReflectionReport> report_reflections(const Plan& plan, const LightRe
     const auto pupil = pupil_point(plan);
     if (!pupil || !shoot::has_trait(plan.shot.subject, "polished")) return {};
     const auto mirror = mirror_of(plan.shot.subject);
-    const auto face = light::reflections(mirror, *pupil);
+    const light::Reflections face(mirror, *pupil);
     std::vector<ReflectionReport> reports;
     for (const SourceReport& source : light.sources) {
         ReflectionReport report;
         for (const SourceTube& tube : source.tubes) {
             const light::DiscSource disc{.centre = light::place_of(tube.place), .diameter = tube.diameter};
-            report.mirrored = std::min(1.0, report.mirrored + light::mirrored_share(face, disc));
+            report.mirrored = std::min(1.0, report.mirrored + face.share_of(disc));
             if (!report.filling) report.filling = light::filling_diameter(mirror, *pupil, disc.centre);
             if (!mirror.bulge) continue;
             if (const auto mark = light::glint(mirror, *pupil, disc))

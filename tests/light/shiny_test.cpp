@@ -69,11 +69,11 @@ TEST_CASE("a diffuser of the filling size shows in the whole face, a smaller one
         const Point centre = place_of(*place);
         const auto needed = filling_diameter(mirror, pupil, centre);
         REQUIRE(needed);
-        CHECK(mirrored_share(reflections(mirror, pupil), {.centre = centre, .diameter = *needed * 1.001}) == 1);
-        const double half = mirrored_share(reflections(mirror, pupil), {.centre = centre, .diameter = *needed * 0.5});
+        CHECK(Reflections(mirror, pupil).share_of({.centre = centre, .diameter = *needed * 1.001}) == 1);
+        const double half = Reflections(mirror, pupil).share_of({.centre = centre, .diameter = *needed * 0.5});
         CHECK(half > 0);
         CHECK(half < 0.6);
-        CHECK(mirrored_share(reflections(mirror, pupil), {.centre = -centre, .diameter = *needed}) == 0);
+        CHECK(Reflections(mirror, pupil).share_of({.centre = -centre, .diameter = *needed}) == 0);
     }
 }
 

@@ -2,8 +2,10 @@
 
 #include "light/space.hpp"
 
+#include <Eigen/Core>
+
+#include <array>
 #include <optional>
-#include <vector>
 
 /// What a polished face mirrors into the lens: its family of angles. Places as in space.hpp, mm. The law of reflection
 /// and nothing else; the pupil is a point.
@@ -37,9 +39,21 @@ struct DiscSource {
 bool shows(const Reflection& ray, const DiscSource& source);
 
 /// Rays over the whole face, evenly across it; those that the pupil sees.
-std::vector<Reflection> reflections(const Mirror& mirror, const Point& pupil);
-/// Share of the face that shows the source, by its reflections; 0 to 1.
-double mirrored_share(const std::vector<Reflection>& face, const DiscSource& source);
+class Reflections {
+  public:
+    Reflections(const Mirror& mirror, const Point& pupil);
+    /// Of the face that the pupil sees, what shows the source; 0 to 1.
+    [[nodiscard]] double share_of(const DiscSource& source) const;
+
+  private:
+    static constexpr int across = 24;
+    using Row = Eigen::Array<float, across, 1>;  // places of one height beside each other: reckoned together
+    struct Rays {
+        std::array<Row, 3> at, direction;  // of no length where the pupil does not see the place
+    };
+    std::array<Rays, across> rows_;
+    int seen_ = 0;
+};
 
 /// The diameter with which a source in that place fills the reflection of the whole face; empty where part of the face
 /// looks past its plane.
