@@ -203,8 +203,8 @@ TEST_CASE("at infinity nothing is judged", "[shoot][judgement]") {
 }
 
 TEST_CASE("judgements of generated shots are finite and pick one that can be done where there is one",
-          "[shoot][judgement]") {
-    for (unsigned seed = 0; seed < 300; ++seed) {
+          "[shoot][judgement][generated]") {
+    for (unsigned seed = 0; seed < test::generated(500); ++seed) {
         const auto shoot = test::random_shoot(seed);
         const auto judgement = judge(shoot.kit, shoot.shots.front(), {});
         if (!judgement) continue;

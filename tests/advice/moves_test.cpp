@@ -71,8 +71,8 @@ TEST_CASE("a wrong exposure is put right by each dial alone, and by time and ISO
     }
 }
 
-TEST_CASE("moves stay on the dials, gain what they say, and come best first", "[advice][moves]") {
-    for (unsigned number = 0; number < 150; ++number) {
+TEST_CASE("moves stay on the dials, gain what they say, and come best first", "[advice][moves][generated]") {
+    for (unsigned number = 0; number < test::generated(200); ++number) {
         Random random(number);
         auto shoot = by_day(random.between(2, 16));
         auto& shot = shoot.shots[0];

@@ -63,10 +63,10 @@ Limits stated_limits(Random& random) {
 
 }  // namespace
 
-TEST_CASE("no setting beside that of a plan is worth more", "[advice][plans]") {
+TEST_CASE("no setting beside that of a plan is worth more", "[advice][plans][generated]") {
     Random random(41);
     int compared = 0;
-    for (int i = 0; i < 25; ++i) {
+    for (int i = 0; i < static_cast<int>(test::generated(50)); ++i) {
         const auto shoot = field_shoot(random);
         const auto& shot = shoot.shots.front();
         const Limits limits = stated_limits(random);
@@ -109,12 +109,12 @@ TEST_CASE("no setting beside that of a plan is worth more", "[advice][plans]") {
             }
         }
     }
-    CHECK(compared > 500);
+    CHECK(compared > static_cast<int>(test::generated(1000)));
 }
 
-TEST_CASE("what a plan promises is what is reported once it is taken", "[advice][plans]") {
+TEST_CASE("what a plan promises is what is reported once it is taken", "[advice][plans][generated]") {
     Random random(42);
-    for (int i = 0; i < 40; ++i) {
+    for (int i = 0; i < static_cast<int>(test::generated(60)); ++i) {
         const auto shoot = field_shoot(random);
         const auto& shot = shoot.shots.front();
         const Limits limits = stated_limits(random);

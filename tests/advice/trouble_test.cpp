@@ -31,9 +31,9 @@ Limits some_limits(Random& random) {
 
 }  // namespace
 
-TEST_CASE("every remedy of generated shots lowers the trouble", "[advice][trouble]") {
+TEST_CASE("every remedy of generated shots lowers the trouble", "[advice][trouble][generated]") {
     int offered = 0;
-    for (unsigned number = 0; number < 250; ++number) {
+    for (unsigned number = 0; number < test::generated(350); ++number) {
         Random random(number);
         const auto shoot = test::random_shoot(number);
         const auto limits = some_limits(random);
@@ -48,12 +48,12 @@ TEST_CASE("every remedy of generated shots lowers the trouble", "[advice][troubl
             }
         }
     }
-    CHECK(offered > 400);
+    CHECK(offered > static_cast<int>(test::generated(560)));
 }
 
 TEST_CASE("taking remedies in any order comes to an end, and nothing is left that one click could do",
-          "[advice][trouble]") {
-    for (unsigned number = 0; number < 30; ++number) {
+          "[advice][trouble][generated]") {
+    for (unsigned number = 0; number < test::generated(60); ++number) {
         Random random(number);
         const auto shoot = test::random_shoot(number);
         const auto limits = some_limits(random);

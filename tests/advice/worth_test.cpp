@@ -65,9 +65,9 @@ TEST_CASE("nine tenths are kept where a loss is felt, a tenth where it spoils th
     }
 }
 
-TEST_CASE("worth is the product of what is kept, and nothing beside it", "[advice][worth]") {
+TEST_CASE("worth is the product of what is kept, and nothing beside it", "[advice][worth][generated]") {
     int possible = 0;
-    for (unsigned number = 0; number < 200; ++number) {
+    for (unsigned number = 0; number < test::generated(700); ++number) {
         const auto shoot = test::random_shoot(number);
         Random random(number);
         for (const Shot& shot : shoot.shots) {
@@ -87,7 +87,7 @@ TEST_CASE("worth is the product of what is kept, and nothing beside it", "[advic
             possible += made.worth > 0;
         }
     }
-    CHECK(possible > 50);
+    CHECK(possible > static_cast<int>(test::generated(175)));
 }
 
 TEST_CASE("a still thing by a window: each measure as its row has it", "[advice][worth]") {
@@ -126,10 +126,10 @@ TEST_CASE("what goes first weighs least, and what nobody ordered weighs one", "[
     CHECK(weight_of(row_of(Quality::odds), {.give_up = {Loss::iso}}) == 1);
 }
 
-TEST_CASE("a hundredth of a stop of anything changes worth by next to nothing", "[advice][worth]") {
+TEST_CASE("a hundredth of a stop of anything changes worth by next to nothing", "[advice][worth][generated]") {
     constexpr double hundredth = 0.01;
     int tried = 0;
-    for (unsigned number = 0; number < 400; ++number) {
+    for (unsigned number = 0; number < test::generated(700); ++number) {
         const auto shoot = test::random_shoot(number);
         for (const Shot& shot : shoot.shots) {
             const double now = worth(shoot.kit, shot).worth;
@@ -158,7 +158,7 @@ TEST_CASE("a hundredth of a stop of anything changes worth by next to nothing", 
             moved("sway", [&](Shot& s) { s.subject.sway_amplitude *= factor; });
         }
     }
-    CHECK(tried > 1000);
+    CHECK(tried > static_cast<int>(test::generated(1750)));
 }
 
 TEST_CASE("what cannot be taken has no worth", "[advice][worth]") {
@@ -245,9 +245,9 @@ TEST_CASE("what practice knows of animals, hands and light has its place in it",
     CHECK(stacked.chance->chance < 0.9);
 }
 
-TEST_CASE("a move that a note offers raises worth by what it says", "[advice][worth][trouble]") {
+TEST_CASE("a move that a note offers raises worth by what it says", "[advice][worth][trouble][generated]") {
     int offered = 0;
-    for (unsigned number = 0; number < 120; ++number) {
+    for (unsigned number = 0; number < test::generated(200); ++number) {
         const auto shoot = test::random_shoot(number);
         for (const Shot& shot : shoot.shots) {
             const auto assessed = assessment_of(shoot.kit, shot, {usual_limits()});
