@@ -231,6 +231,14 @@ std::vector<Settling::At> Settling::coarse() {
     return tried;
 }
 
+bool Settling::gains(const At& from, const At& to) {
+    constexpr int most = 6;  // thirds
+    if (to.power != from.power && (!flashes() || stays_.power || std::abs(to.power) > most)) return false;
+    const Score now = score(from), there = score(to);
+    constexpr double more = 1 + 1e-9;
+    return now.worth < 0 ? there.worth >= 0 : now < Score{there.excess, there.worth / more};
+}
+
 Settling::At Settling::climbed(At from) {
     static constexpr std::array<std::array<int, 4>, 34> moves = {{
         {1, 1, 0, 0},    {-1, -1, 0, 0}, {1, 0, 1, 0},   {-1, 0, -1, 0}, {0, 1, -1, 0},  {0, -1, 1, 0},  {1, 0, 0, 0},
@@ -245,15 +253,40 @@ Settling::At Settling::climbed(At from) {
         bool gained = false;
         for (;;) {
             const At to{from.stop + move[0], from.time + move[1], from.iso + move[2], from.power + move[3]};
-            constexpr int most = 6;  // thirds
-            if (move[3] != 0 && (!flashes() || stays_.power || std::abs(to.power) > most)) break;
-            const Score now = score(from), there = score(to);
-            constexpr double more = 1 + 1e-9;
-            if (!(now.worth < 0 ? there.worth >= 0 : now < Score{there.excess, there.worth / more})) break;
+            if (!gains(from, to)) break;
             from = to;
             gained = true;
         }
         since = gained ? 0 : since + 1;
+    }
+    return from;
+}
+
+/// A flash has its power in steps of its own, which a third of a stop elsewhere can make it miss: climbed until no
+/// setting beside this one is worth more with a power beside its own.
+Settling::At Settling::polished(At from) {
+    static constexpr std::array<std::array<int, 3>, 12> beside = {{{1, 1, 0},
+                                                                   {-1, -1, 0},
+                                                                   {1, 0, 1},
+                                                                   {-1, 0, -1},
+                                                                   {0, 1, -1},
+                                                                   {0, -1, 1},
+                                                                   {1, 0, 0},
+                                                                   {-1, 0, 0},
+                                                                   {0, 1, 0},
+                                                                   {0, -1, 0},
+                                                                   {0, 0, 1},
+                                                                   {0, 0, -1}}};
+    constexpr std::array powers = {-1, 1, -2, 2, -3, 3};
+    for (bool gained = true; gained;) {
+        gained = false;
+        for (const auto& move : beside)
+            for (const int power : powers) {
+                const At to{from.stop + move[0], from.time + move[1], from.iso + move[2], from.power + power};
+                if (!gains(from, to)) continue;
+                from = climbed(to);
+                gained = true;
+            }
     }
     return from;
 }
@@ -300,6 +333,7 @@ std::optional<Settled> Settling::best_of(std::vector<At> tried, std::size_t hill
         if (!best || reached < score(top)) best = top, reached = score(top);
     }
     if (!best) return std::nullopt;
+    if (flashes() && !stays_.power) best = polished(*best), reached = score(*best);
     // In the dark any time is as good: that which the flash is usually taken with.
     constexpr double as_good = 0.998;
     const int usual = nearest(times_, plan_.camera.sync);

@@ -57,7 +57,9 @@ class Settling {
     bool can_be_lit() const;
     std::vector<At> coarse();
     std::optional<Settled> best_of(std::vector<At> tried, std::size_t hills);
+    bool gains(const At& from, const At& to);
     At climbed(At from);
+    At polished(At from);
 
     shoot::Shot shot_;  // the plan's own
     plan::Plan plan_;

@@ -309,21 +309,30 @@ double bare_ambient(const Plan& plan, double there, double towards_camera) {
 void report_tones(const Plan& plan, LightReport& report) {
     if (!report.front_total) return;
     Tones& tones = report.tones;
-    const light::Point camera(0, 0, 1);
-    light::Point aside(1, 0, 0);
-    if (const auto key = key_place(plan, report)) {
+    if (const auto key = key_place(plan, report))
         tones.key_azimuth = key->azimuth, tones.key_elevation = key->elevation;
-        light::Point across = light::place_of(*key);
-        across.z() = 0;
-        if (across.norm() > 1e-3 * key->distance) aside = across.normalized();
-    }
-    const auto turned = [&](double degrees) {
-        return light::Point(camera * std::cos(degrees * degree) + aside * std::sin(degrees * degree));
+    // From whatever light's side they differ most: which of two equals is the key is no step in what is seen.
+    double widest = -1;
+    const auto look_from = [&](const light::Point& aside) {
+        constexpr double half_way = std::numbers::sqrt2 / 2;  // 45 degrees, as a face's two cheeks stand
+        const auto one = stops_of(light_on_face(plan, report, {aside.x() * half_way, aside.y() * half_way, half_way})),
+                   other =
+                       stops_of(light_on_face(plan, report, {-aside.x() * half_way, -aside.y() * half_way, half_way}));
+        const auto& [shadow, lit] = std::minmax(one, other, [](auto a, auto b) { return ratio_of(a) < ratio_of(b); });
+        const double span = !lit ? 0 : std::log2(ratio_of(lit) / std::max(ratio_of(shadow), no_front));
+        if (span > widest) widest = span, tones.lit = lit, tones.shadow = shadow;
     };
-    constexpr double half_way = 45;  // degrees, as a face's two cheeks stand
-    tones.lit = stops_of(light_on_face(plan, report, turned(half_way)));
-    tones.shadow = stops_of(light_on_face(plan, report, turned(-half_way)));
-    if (ratio_of(tones.shadow) > ratio_of(tones.lit)) std::swap(tones.lit, tones.shadow);  // a key from far behind
+    look_from({1, 0, 0});
+    const auto look_from_place = [&](const light::Position& place) {
+        light::Point across = light::place_of(place);
+        across.z() = 0;
+        if (across.norm() > 1e-3 * place.distance) look_from(across.normalized());
+    };
+    for (const auto& source : report.sources)
+        if (ratio_of(source.front) > 0)
+            look_from_place(std::ranges::max_element(source.tubes, {}, &SourceTube::share)->place);
+    const auto around = plan.shot.ambient ? ambient_source(*plan.shot.ambient) : std::nullopt;
+    if (around && ratio_of(report.ambient_front) > 0) look_from_place(around->place);
     // The edge of a round thing, seen edge on, towards the strongest light from beside or behind.
     constexpr double beside = 75;  // degrees off the axis, from where a light draws an edge (common practice)
     double strongest = 0;

@@ -21,8 +21,8 @@ class Random {
 };
 
 /// How many cases are made of a property that is tried on `count`: that many times what POQUITO_GENERATED says. Under
-/// sanitizers, where each takes longer and none counts otherwise, ./test makes a part of them; for a change of how things
-/// are judged, `POQUITO_GENERATED=10 build/release/bin/test_advice` makes thousands.
+/// sanitizers, where each takes longer and none counts otherwise, ./test makes a part of them; for a change of how
+/// things are judged, `POQUITO_GENERATED=10 build/release/bin/test_advice` makes thousands.
 inline unsigned generated(unsigned count) {
     static const double share = [] {
         const char* said = std::getenv("POQUITO_GENERATED");

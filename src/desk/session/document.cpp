@@ -191,6 +191,29 @@ void Document::editShot(const EditLabel& label, const std::function<void(shoot::
     edit(keyed, [&](shoot::Shoot& shoot) { change(shoot.shots[index]); });
 }
 
+const shoot::Limits& Document::limits() const { return shot()->limits ? *shot()->limits : shoot_->terms.limits; }
+
+shoot::Wishes Document::wishes() const { return overlaid(shot()->wishes, terms_of(*shoot_, *shot()).wishes); }
+
+void Document::editLimits(const EditLabel& label, const std::function<void(shoot::Limits&)>& change) {
+    if (shot()->limits)
+        editShot(label, [&](shoot::Shot& shot) { change(*shot.limits); });
+    else
+        edit(label, [&](shoot::Shoot& shoot) { change(shoot.terms.limits); });
+}
+
+void Document::editWishes(const EditLabel& label, const std::function<void(shoot::Wishes&)>& change) {
+    shoot::Wishes wanted = wishes();
+    change(wanted);
+    const auto index = static_cast<std::size_t>(current_);
+    shoot::Wishes own = shot()->wishes, shoots = shoot_->terms.wishes;
+    grant(wanted, own, shoots);
+    edit(label, [&](shoot::Shoot& shoot) {
+        shoot.terms.wishes = shoots;
+        if (std::as_const(shoot.shots)[index].wishes != own) shoot.shots[index].wishes = own;
+    });
+}
+
 void Document::setSaved(const QString& path) {
     path_ = path;
     recovered_ = false;

@@ -33,18 +33,6 @@ QString loss_name(Loss loss) {
 
 }  // namespace
 
-const Limits& limitsOf(Document& document) {
-    const auto& own = document.shot()->limits;
-    return own ? *own : document.shoot().terms.limits;
-}
-
-void editLimits(Document& document, const EditLabel& text, const std::function<void(Limits&)>& change) {
-    if (document.shot()->limits)
-        document.editShot(text, [&](Shot& shot) { change(*shot.limits); });
-    else
-        document.edit(text, [&](Shoot& shoot) { change(shoot.terms.limits); });
-}
-
 GiveUpStrip::GiveUpStrip(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), order_(new QListWidget(this)) {
     auto* row = new QHBoxLayout(this);
@@ -79,20 +67,20 @@ void GiveUpStrip::adopt() {
     std::vector<Loss> order;
     for (int i = 0; i < order_->count(); ++i)
         order.push_back(static_cast<Loss>(order_->item(i)->data(Qt::UserRole).toInt()));
-    editLimits(document_, {tr("Change what goes first")}, [&](Limits& all) { all.give_up = order; });
+    document_.editLimits({tr("Change what goes first")}, [&](Limits& all) { all.give_up = order; });
 }
 
 void GiveUpStrip::move(int by) {
     const int row = order_->currentRow(), to = row + by;
     if (row < 0 || to < 0 || to >= order_->count()) return;
-    auto order = giving_up(limitsOf(document_));
+    auto order = giving_up(document_.limits());
     std::swap(order[static_cast<std::size_t>(row)], order[static_cast<std::size_t>(to)]);
     order_->setCurrentRow(to);
-    editLimits(document_, {tr("Change what goes first")}, [&](Limits& all) { all.give_up = order; });
+    document_.editLimits({tr("Change what goes first")}, [&](Limits& all) { all.give_up = order; });
 }
 
 void GiveUpStrip::refresh() {
-    const auto order = giving_up(limitsOf(document_));
+    const auto order = giving_up(document_.limits());
     for (int i = 0; i < order_->count(); ++i) {
         const Loss loss = order[static_cast<std::size_t>(i)];
         order_->item(i)->setText(loss_name(loss));

@@ -1,6 +1,6 @@
 #include "desk/subject/matters_leaf.hpp"
 
-#include "desk/subject/give_up_strip.hpp"
+#include "desk/subject/wishes_leaf.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
 #include "text/text.hpp"
@@ -37,9 +37,8 @@ MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(docu
     addZone(first);
     addTraits(first);
     first->addStretch();
-    auto* second = addColumn(3);
-    addWishes(second);
-    second->addStretch();
+    wishes_ = new WishesLeaf(document, this);
+    addDrawing(wishes_, 3);
     auto* third = addColumn(3);
     addLimits(third);
     addPurpose(third);
@@ -163,13 +162,13 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
         auto* field = addField(group, {field_name.constData(), QString(), tip}, quantity);
         takeLabelsPlace(group, on);
         connect(on, &QCheckBox::clicked, this, [=, this](bool set) {
-            editLimits(this->document(), {tr("Set a limit")},
-                       [&](Limits& all) { all.*member = set ? usual_limits().*member : std::nullopt; });
+            this->document().editLimits(
+                {tr("Set a limit")}, [&](Limits& all) { all.*member = set ? usual_limits().*member : std::nullopt; });
         });
         connect(field, &QuantityField::valueEdited, this, [=, this](double v) {
-            editLimits(this->document(),
-                       {tr("Set a limit"), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())},
-                       [&](Limits& all) { all.*member = v / shownFactor(member); });
+            this->document().editLimits(
+                {tr("Set a limit"), QStringLiteral("%1#%2").arg(field->objectName()).arg(field->visit())},
+                [&](Limits& all) { all.*member = v / shownFactor(member); });
         });
         field->setMinimumWidth(narrowest_field);
         limits_.push_back({on, field, member});
@@ -193,7 +192,7 @@ void MattersLeaf::addLimits(QVBoxLayout* column) {
     spanRow(group, ownLimits_);
     auto* keep = captionedButton(
         {"keepLimitsButton", tr("Keep them as mine"), tr("New shoots begin with these limits and this order")}, this);
-    connect(keep, &QPushButton::clicked, this, [this] { Q_EMIT limitsKept(limitsOf(this->document())); });
+    connect(keep, &QPushButton::clicked, this, [this] { Q_EMIT limitsKept(this->document().limits()); });
     column->addWidget(keep);
 }
 
@@ -235,13 +234,13 @@ void MattersLeaf::showShot(const Shot& shot, const plan::Report& report) {
                                                      2)))
                                            : QString())
                             : tr("All %1 of the depth.").arg(toQt(text::length_text(report.extent.depth))));
-    showWishes(shot, report);
+    wishes_->refresh();
     const auto& purpose = document().shoot().purpose;
     purpose_->setCurrentIndex(!purpose ? 0 : purpose->kind == OutputKind::print ? 1 : 2);
     setRowVisible(purposeSize_, purpose.has_value());
     if (purpose)
         purposeSize_->setValue(purpose->kind == OutputKind::print ? purpose->print.width : purpose->delivery.width_px);
-    const auto& all = limitsOf(document());
+    const auto& all = document().limits();
     for (const auto& row : limits_) {
         const auto& limit = all.*row.member;
         row.on->setChecked(limit.has_value());

@@ -2,21 +2,37 @@
 
 #include "desk/subject/give_up_strip.hpp"
 #include "desk/subject/plans_view.hpp"
+#include "desk/subject/wishes_leaf.hpp"
+#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/sentence.hpp"
 
+#include <QHBoxLayout>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace poquito::desk {
 
 PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
     : StationPage(document, parent),
       why_(new Sentence(2, this)),
+      wishes_(captionedButton({"wishesButton", tr("Wishes"), tr("What the picture is to look like")}, this)),
       order_(new GiveUpStrip(document, this)),
       view_(new PlansView(document)) {
+    setFocusProxy(view_);  // keys take a plan
     auto* column = addColumn(1);
     why_->setObjectName(QStringLiteral("plansReason"));
-    column->addWidget(why_);
+    auto* top = new QHBoxLayout;
+    top->setSpacing(14);
+    top->addWidget(why_, 1);
+    wishes_->setFixedWidth(PlansView::side_width);
+    wishes_->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
+    top->addWidget(wishes_, 0, Qt::AlignTop);
+    column->addLayout(top);
+    connect(wishes_, &QPushButton::clicked, this, &PlansLeaf::unfoldWishes);
     column->addWidget(order_);
     auto* scroll = new QScrollArea(this);
     scroll->setObjectName(QStringLiteral("plansScroll"));
@@ -29,7 +45,28 @@ PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
     connect(view_, &PlansView::found, why_, &Sentence::setText);
 }
 
+/// Beside the plans' pictures and settings, which stay in sight while they are ranked anew.
+void PlansLeaf::unfoldWishes() {
+    auto* sheet = new QFrame(this, Qt::Popup);
+    sheet->setObjectName(QStringLiteral("wishesSheet"));
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->setProperty("sheet", true);
+    auto* wishes = new WishesLeaf(document(), sheet);
+    (new QVBoxLayout(sheet))->addWidget(wishes);
+    connect(&document(), &Document::shootChanged, wishes, &WishesLeaf::refresh);
+    wishes->refresh();
+    constexpr int wide = 270;
+    sheet->setFixedWidth(wide);
+    sheet->adjustSize();
+    sheet->move(wishes_->mapToGlobal(QPoint(wishes_->width() - wide, wishes_->height() + 2)));
+    sheet->show();
+}
+
 void PlansLeaf::showShot(const Shot&, const plan::Report&) {
+    const QString said = toQt(fmt::format("{}", fmt::join(words_of(document().wishes()), ", ")));
+    const int room = PlansView::side_width - fontMetrics().horizontalAdvance(QStringLiteral("mmm"));
+    wishes_->setText(said.isEmpty() ? tr("Nothing wished") : fontMetrics().elidedText(said, Qt::ElideRight, room));
+    wishes_->setToolTip(said.isEmpty() ? tr("What the picture is to look like") : tr("Wished: %1").arg(said));
     order_->refresh();
     view_->refresh();
 }

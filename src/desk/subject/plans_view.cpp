@@ -20,7 +20,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double gap = 6, inset = 10, row_height = 112, button_height = 26, side_width = 156, roomy = 560;
+constexpr double gap = 6, inset = 10, row_height = 112, button_height = 26, roomy = 560;
 
 /// One of what a plan gives, as a bar of how much of it is kept.
 struct Kept {

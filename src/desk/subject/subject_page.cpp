@@ -25,7 +25,10 @@ SubjectPage::SubjectPage(Document& document, SubjectLibrary& library, QWidget* p
     leaves_->addLeaf({"plansTab", tr("Whole plans"), tr("Each school's complete settings side by side")},
                      new PlansLeaf(document, this));
     leaves_->addLeaf({"stagingTab", tr("Table"), tr("What stands in the picture beside it, seen from above")}, staging);
-    connect(leaves_, &Leaves::turned, this, &SubjectPage::refresh);
+    connect(leaves_, &Leaves::turned, this, [this] {
+        refresh();
+        if (auto* leaf = leaves_->currentLeaf(); leaf->focusProxy()) leaf->setFocus();
+    });
     connect(subject_, &SubjectLeaf::problemFound, this, &SubjectPage::problemFound);
 }
 

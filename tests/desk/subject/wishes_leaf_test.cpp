@@ -1,6 +1,7 @@
 // What the picture is to look like is said on the sheet by what it means, for one shot or for all; notes show what each
 // way out gains.
 #include "advice/worth.hpp"
+#include "desk/subject/plans_view.hpp"
 #include "desk/subject/wish_strip.hpp"
 #include "support/person.hpp"
 
@@ -38,7 +39,7 @@ TEST_CASE("a ground and its softness are wished with a click each, taken back wi
     take(person, "groundStrip", 0);
     CHECK(person.shot().wishes.ground == WantedGround::black);
     CHECK(person.document().shoot().terms.wishes == shoot::Wishes{});
-    CHECK(person.find<desk::Sentence>(QStringLiteral("wishesSay"))->text().contains(QStringLiteral("black ground")));
+    CHECK(person.find<WishStrip>(QStringLiteral("groundStrip"))->taken() == 0);
     take(person, "softnessStrip", 2);
     CHECK(person.shot().wishes.softness == 0.08);
     take(person, "groundStrip", 0);
@@ -64,7 +65,7 @@ TEST_CASE("of two looks that rule each other out the last one stays", "[desk][wi
     press_chip(person, QStringLiteral("flash alone"));
     CHECK(person.shot().wishes.lit_by == shoot::WantedLight::flash);
     press_chip(person, QStringLiteral("movement drawn"));
-    press_chip(person, QStringLiteral("both together"));
+    press_chip(person, QStringLiteral("both"));
     CHECK(person.shot().wishes.lit_by == shoot::WantedLight::both);
     CHECK(person.shot().wishes.movement == shoot::WantedMovement::drawn);
     press_chip(person, QStringLiteral("movement drawn"));
@@ -146,4 +147,39 @@ TEST_CASE("the judgement explains itself like any number", "[desk][ledger]") {
     CHECK_FALSE(worth.data(LedgerModel::formulaRole).toString().isEmpty());
     const auto shown = advice::worth_of(person.document().assessment()->plan, person.report()).worth;
     CHECK(worth.data(LedgerModel::valueRole).toInt() == qRound(shown * 100));
+}
+
+TEST_CASE("a wish that is chosen over the plans ranks them anew beneath it", "[desk][wishes][plans]") {
+    Person person;
+    person.window().openDemo();
+    person.document().select(7);
+    person.goTo(1);
+    person.click(QStringLiteral("plansTab"));
+    auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
+    const auto ready = [&] { return !view->plans().empty() && view->isSettled(); };
+    REQUIRE(QTest::qWaitFor(ready, 20000));
+    CHECK(view->hasFocus());
+    auto* button = person.find<QPushButton>(QStringLiteral("wishesButton"));
+    CHECK(button->text() == QStringLiteral("Nothing wished"));
+    const auto first = view->plans().front().worth.worth;
+    person.click(button);
+    auto* sheet = QApplication::activePopupWidget();
+    REQUIRE(sheet != nullptr);
+    CHECK(sheet->objectName() == QStringLiteral("wishesSheet"));
+    auto* strip = sheet->findChild<WishStrip*>(QStringLiteral("groundStrip"));
+    REQUIRE(strip != nullptr);
+    QTest::mouseClick(strip, Qt::LeftButton, {}, strip->cellRect(4).center().toPoint());
+    person.settle();
+    CHECK(person.shot().wishes.ground == WantedGround::white);
+    CHECK(strip->taken() == 4);
+    CHECK(button->text().contains(QStringLiteral("white")));
+    REQUIRE(QTest::qWaitFor(ready, 20000));
+    CHECK(view->plans().front().worth.worth != first);
+    CHECK(sheet->isVisible());
+    // Its place ends with the click outside of it; the wish stays.
+    sheet->close();
+    person.settle();
+    CHECK(person.window().findChild<QWidget*>(QStringLiteral("wishesSheet")) == nullptr);
+    person.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(person.shot().wishes == shoot::Wishes{});
 }

@@ -180,7 +180,7 @@ inline constexpr double black_frame_limit = -5;  // stops (common practice)
 
 /// The picture's tones as patches of mid grey would show them, stops; empty: no light.
 struct Tones {
-    std::optional<double> lit;     // a face turned half towards the key
+    std::optional<double> lit;     // a face turned half towards a light, that which makes the two differ most
     std::optional<double> shadow;  // and one turned as much away from it
     std::optional<double> rim;     // the edge that a light from beside or behind draws
     double key_azimuth = 0;        // degrees, where the key is

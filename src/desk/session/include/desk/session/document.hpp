@@ -62,6 +62,14 @@ class Document : public QObject {
     void learn(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change);
     void editShot(const EditLabel& label, const std::function<void(shoot::Shot&)>& change);
 
+    /// What the selected shot is judged by; there is one. Limits and the order of giving up are its own where it has
+    /// some, else the shoot's, as a whole; wishes are the shoot's except where it says something else. Changes go where
+    /// what is changed stands, a new wish to the shot.
+    const shoot::Limits& limits() const;
+    shoot::Wishes wishes() const;
+    void editLimits(const EditLabel& label, const std::function<void(shoot::Limits&)>& change);
+    void editWishes(const EditLabel& label, const std::function<void(shoot::Wishes&)>& change);
+
     /// The last `most_steps` steps; each holds what it changed, and shares everything else with the steps beside it.
     QUndoStack& undoStack() { return undo_; }
     static constexpr int most_steps = 1000;

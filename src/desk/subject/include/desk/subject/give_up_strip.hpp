@@ -1,20 +1,12 @@
 #pragma once
 
 #include "desk/session/document.hpp"
-#include "shoot/limits.hpp"
 
 #include <QWidget>
-
-#include <functional>
 
 class QListWidget;
 
 namespace poquito::desk {
-
-/// Limits and order that the selected shot goes by: its own where it has some, else the shoot's. There is a shot.
-const shoot::Limits& limitsOf(Document& document);
-/// Changes those.
-void editLimits(Document& document, const EditLabel& text, const std::function<void(shoot::Limits&)>& change);
 
 /// What is given up first where not all can be had, from left to right: dragged, or moved by the buttons beside it.
 class GiveUpStrip : public QWidget {

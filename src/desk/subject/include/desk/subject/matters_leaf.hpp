@@ -7,9 +7,8 @@ class QPushButton;
 
 namespace poquito::desk {
 
-class ChoiceChips;
 class Sentence;
-class WishStrip;
+class WishesLeaf;
 
 /// What has to be sharp, what it is to look like, what it is for, and how far one goes.
 class MattersLeaf : public StationPage {
@@ -25,9 +24,6 @@ class MattersLeaf : public StationPage {
 
   private:
     void addZone(QVBoxLayout* column);
-    void addWishes(QVBoxLayout* column);
-    void showWishes(const Shot& shot, const plan::Report& report);
-    void wish(const QString& text, const QString& key, const std::function<void(shoot::Wishes&)>& change);
     void addPurpose(QVBoxLayout* column);
     void addLimits(QVBoxLayout* column);
     void addTraits(QVBoxLayout* column);
@@ -42,11 +38,8 @@ class MattersLeaf : public StationPage {
     QuantityField *from_ = nullptr, *to_ = nullptr, *rest_ = nullptr, *purposeSize_ = nullptr;
     QCheckBox *restSoft_ = nullptr, *ownLimits_ = nullptr;
     QComboBox* purpose_ = nullptr;
-    Sentence *zoneSays_ = nullptr, *wishesSay_ = nullptr;
-    WishStrip *grounds_ = nullptr, *softness_ = nullptr;
-    ChoiceChips* looks_ = nullptr;
-    QuantityField* brighter_ = nullptr;
-    QPushButton* wishesForAll_ = nullptr;
+    Sentence* zoneSays_ = nullptr;
+    WishesLeaf* wishes_ = nullptr;
 };
 
 }  // namespace poquito::desk

@@ -8,8 +8,8 @@ class GiveUpStrip;
 class PlansView;
 class Sentence;
 
-/// Whole plans, best first: the complete settings of each school, side by side, what is
-/// given up first among them, and one click that takes one.
+/// Whole plans, best first: the complete settings of each school, side by side, and one click that takes one. Above
+/// them what ranks them: what is given up first, and what is wished, which unfolds over them.
 class PlansLeaf : public StationPage {
     Q_OBJECT
   public:
@@ -19,7 +19,10 @@ class PlansLeaf : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
+    void unfoldWishes();
+
     Sentence* why_;
+    QPushButton* wishes_;
     GiveUpStrip* order_;
     PlansView* view_;
 };

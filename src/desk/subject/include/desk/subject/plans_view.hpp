@@ -19,6 +19,8 @@ class PlansView : public QWidget {
   public:
     explicit PlansView(Document& document, QWidget* parent = nullptr);
 
+    static constexpr int side_width = 156;  // pixels, of what is kept and the button that takes it
+
     void refresh();
     const std::vector<advice::WholePlan>& plans() const { return plans_; }
     QRectF cardRect(std::size_t index) const;

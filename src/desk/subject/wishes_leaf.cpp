@@ -1,10 +1,8 @@
-#include "desk/subject/matters_leaf.hpp"
+#include "desk/subject/wishes_leaf.hpp"
+
 #include "desk/subject/wish_strip.hpp"
-#include "desk/text/to_qt.hpp"
 #include "desk/toolkit/choice_chips.hpp"
-#include "desk/toolkit/colour_field.hpp"
 #include "desk/toolkit/quantity.hpp"
-#include "desk/toolkit/sentence.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "imaging/colour.hpp"
 
@@ -14,14 +12,10 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include <fmt/format.h>
-#include <fmt/ranges.h>
-
 #include <algorithm>
 #include <array>
 #include <cmath>
 
-/// What the picture is to look like: the part of the page that asks for it.
 namespace poquito::desk {
 
 using namespace shoot;
@@ -123,11 +117,11 @@ constexpr Look one_of(const char* id, const char* name, int group) {
 constexpr std::array looks = {
     one_of<&Wishes::lit_by, WantedLight::flash>("flash", QT_TRANSLATE_NOOP("QObject", "flash alone"), 1),
     one_of<&Wishes::lit_by, WantedLight::ambient>("ambient", QT_TRANSLATE_NOOP("QObject", "no flash"), 1),
-    one_of<&Wishes::lit_by, WantedLight::both>("both", QT_TRANSLATE_NOOP("QObject", "both together"), 1),
-    one_of<&Wishes::movement, WantedMovement::frozen>("frozen", QT_TRANSLATE_NOOP("QObject", "movement frozen"), 2),
+    one_of<&Wishes::lit_by, WantedLight::both>("both", QT_TRANSLATE_NOOP("QObject", "both"), 1),
     one_of<&Wishes::movement, WantedMovement::drawn>("drawn", QT_TRANSLATE_NOOP("QObject", "movement drawn"), 2),
+    one_of<&Wishes::movement, WantedMovement::frozen>("frozen", QT_TRANSLATE_NOOP("QObject", "frozen"), 2),
     one_of<&Wishes::contrast, WantedContrast::soft>("soft", QT_TRANSLATE_NOOP("QObject", "soft contrast"), 3),
-    one_of<&Wishes::contrast, WantedContrast::hard>("hard", QT_TRANSLATE_NOOP("QObject", "hard contrast"), 3),
+    one_of<&Wishes::contrast, WantedContrast::hard>("hard", QT_TRANSLATE_NOOP("QObject", "hard"), 3),
     one_of<&Wishes::coloured_light, true>("coloured", QT_TRANSLATE_NOOP("QObject", "coloured light"), 4),
     one_of<&Wishes::passes_frame, true>("passes", QT_TRANSLATE_NOOP("QObject", "past the edges"), 5),
 };
@@ -151,28 +145,18 @@ void take_looks(Wishes& wishes, const std::vector<std::string>& ids) {
             if (is_in(ids, look.id) && is_in(before, look.id) != fresh) look.set(wishes, true);
 }
 
-Wishes wishes_of(const Document& document) {
-    const auto& shot = *document.shot();
-    return overlaid(shot.wishes, terms_of(document.shoot(), shot).wishes);
-}
-
 }  // namespace
 
-void MattersLeaf::wish(const QString& text, const QString& key, const std::function<void(Wishes&)>& change) {
-    Wishes wanted = wishes_of(document());
-    change(wanted);
-    const auto index = static_cast<std::size_t>(document().current());
-    Wishes own = document().shot()->wishes, shoots = document().shoot().terms.wishes;
-    grant(wanted, own, shoots);
-    document().edit({text, key}, [&](Shoot& shoot) {
-        shoot.terms.wishes = shoots;
-        if (std::as_const(shoot.shots)[index].wishes != own) shoot.shots[index].wishes = own;
-    });
-}
-
-void MattersLeaf::addWishes(QVBoxLayout* column) {
-    auto* group = addGroup(column, tr("It is to look like this"));
-    const auto add = [&](WishStrip* strip) { group->addWidget(strip, group->rowCount(), 0, 1, 2); };
+WishesLeaf::WishesLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
+    auto* column = addColumn(1);
+    auto* heading = addHeading(column, tr("It is to look like this"));
+    forAll_ = captionedButton(
+        {"wishesForAllButton", tr("For all shots"), tr("Every shot that says nothing else is judged by these wishes")},
+        this);
+    heading->addWidget(forAll_);
+    connect(forAll_, &QPushButton::clicked, this, &WishesLeaf::wishForAll);
+    auto* group = addGroup(column, {});
+    const auto add = [&](QWidget* strip) { group->addWidget(strip, group->rowCount(), 0, 1, 2); };
     grounds_ = new WishStrip(
         "groundStrip", tr("What lies behind"),
         {ground_cell(0, tr("black"), tr("Five stops under mid grey, or darker: no detail is seen")),
@@ -183,7 +167,7 @@ void MattersLeaf::addWishes(QVBoxLayout* column) {
         this);
     add(grounds_);
     connect(grounds_, &WishStrip::chosen, this, [this](int index) {
-        wish(tr("Wish a ground"), {}, [&](Wishes& wishes) {
+        this->document().editWishes({tr("Wish a ground")}, [&](Wishes& wishes) {
             wishes.ground = index < 0 ? WantedGround::unsaid : grounds[static_cast<std::size_t>(index)];
         });
     });
@@ -193,16 +177,16 @@ void MattersLeaf::addWishes(QVBoxLayout* column) {
                               this);
     add(softness_);
     connect(softness_, &WishStrip::chosen, this, [this](int index) {
-        wish(tr("Wish softness"), {}, [&](Wishes& wishes) {
+        this->document().editWishes({tr("Wish softness")}, [&](Wishes& wishes) {
             wishes.softness = index < 0 ? std::nullopt : std::optional(softnesses[static_cast<std::size_t>(index)]);
         });
     });
     looks_ = new ChoiceChips(this);
     nameControl(looks_, {"lookChips", tr("Light, movement, contrast"),
                          tr("What is meant is not warned of, and what is missing of it is told")});
-    group->addWidget(looks_, group->rowCount(), 0, 1, 2);
+    add(looks_);
     connect(looks_, &ChoiceChips::chosen, this, [this](const std::vector<std::string>& ids) {
-        wish(tr("Wish a look"), {}, [&](Wishes& wishes) { take_looks(wishes, ids); });
+        this->document().editWishes({tr("Wish a look")}, [&](Wishes& wishes) { take_looks(wishes, ids); });
     });
     brighter_ = addField(
         group, {"brighterField", tr("Brighter by"), tr("Than a correct exposure, on purpose; below 0: darker")},
@@ -210,28 +194,24 @@ void MattersLeaf::addWishes(QVBoxLayout* column) {
     constexpr int narrowest = 72;
     brighter_->setMinimumWidth(narrowest);
     connect(brighter_, &QuantityField::valueEdited, this, [this](double stops) {
-        wish(tr("Wish it brighter"), QStringLiteral("brighter#%1").arg(brighter_->visit()),
-             [&](Wishes& wishes) { wishes.brighter = stops == 0 ? std::nullopt : std::optional(stops); });
+        this->document().editWishes(
+            {tr("Wish it brighter"), QStringLiteral("brighter#%1").arg(brighter_->visit())},
+            [&](Wishes& wishes) { wishes.brighter = stops == 0 ? std::nullopt : std::optional(stops); });
     });
-    wishesSay_ = new Sentence(2, this);
-    wishesSay_->setObjectName(QStringLiteral("wishesSay"));
-    column->addWidget(wishesSay_);
-    wishesForAll_ = captionedButton({"wishesForAllButton", tr("For the whole shoot"),
-                                     tr("Every shot that says nothing else is judged by these wishes")},
-                                    this);
-    connect(wishesForAll_, &QPushButton::clicked, this, [this] {
-        const Wishes wanted = wishes_of(document());
-        const auto index = static_cast<std::size_t>(document().current());
-        document().edit({tr("Wish it for the whole shoot")}, [&](Shoot& shoot) {
-            shoot.terms.wishes = wanted;
-            shoot.shots[index].wishes = {};
-        });
-    });
-    column->addWidget(wishesForAll_);
+    column->addStretch();
 }
 
-void MattersLeaf::showWishes(const Shot& shot, const plan::Report& report) {
-    const Wishes all = wishes_of(document());
+void WishesLeaf::wishForAll() {
+    const Wishes wanted = document().wishes();
+    const auto index = static_cast<std::size_t>(document().current());
+    document().edit({tr("Wish it for the whole shoot")}, [&](Shoot& shoot) {
+        shoot.terms.wishes = wanted;
+        shoot.shots[index].wishes = {};
+    });
+}
+
+void WishesLeaf::showShot(const Shot& shot, const plan::Report& report) {
+    const Wishes all = document().wishes();
     std::optional<std::size_t> ground, softness;
     for (std::size_t i = 0; i < grounds.size(); ++i)
         if (all.ground == grounds[i]) ground = i;
@@ -248,13 +228,11 @@ void MattersLeaf::showWishes(const Shot& shot, const plan::Report& report) {
     for (const auto& look : looks) options.emplace_back(look.id, QObject::tr(look.name).toStdString());
     looks_->show(options, looks_of(all));
     brighter_->setValue(all.brighter.value_or(0));
-    const auto words = words_of(all);
     const bool own = shot.wishes != Wishes{};
-    wishesSay_->setText(
-        words.empty() ? tr("Nothing is wished: it is judged as most pictures are.")
-        : own         ? tr("Wished: %1.").arg(toQt(fmt::format("{}", fmt::join(words, ", "))))
-                      : tr("Wished for the whole shoot: %1.").arg(toQt(fmt::format("{}", fmt::join(words, ", ")))));
-    wishesForAll_->setEnabled(own);
+    forAll_->setText(!own && all != Wishes{} ? tr("Of all shots") : tr("For all shots"));
+    forAll_->setEnabled(own);
 }
 
 }  // namespace poquito::desk
+
+#include "desk/subject/moc_wishes_leaf.moc"
