@@ -14,6 +14,8 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
+#include <algorithm>
+
 namespace poquito::desk {
 
 PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
@@ -57,8 +59,14 @@ void PlansLeaf::unfoldWishes() {
     wishes->refresh();
     constexpr int wide = 270;
     sheet->setFixedWidth(wide);
-    sheet->adjustSize();
-    sheet->move(wishes_->mapToGlobal(QPoint(wishes_->width() - wide, wishes_->height() + 2)));
+    for (auto* child : sheet->findChildren<QWidget*>()) child->ensurePolished();  // as high as it will be seen
+    const QMargins frame = sheet->contentsMargins() + 1;
+    sheet->setFixedHeight(sheet->layout()->heightForWidth(wide - frame.left() - frame.right()) + frame.top() +
+                          frame.bottom());
+    QPoint corner = wishes_->mapToGlobal(QPoint(wishes_->width() - wide, wishes_->height() + 2));
+    const int lowest = window()->mapToGlobal(QPoint(0, window()->height())).y() - sheet->height();
+    corner.setY(std::max(0, std::min(corner.y(), lowest)));
+    sheet->move(corner);
     sheet->show();
 }
 

@@ -168,6 +168,8 @@ TEST_CASE("a wish that is chosen over the plans ranks them anew beneath it", "[d
     CHECK(sheet->objectName() == QStringLiteral("wishesSheet"));
     auto* strip = sheet->findChild<WishStrip*>(QStringLiteral("groundStrip"));
     REQUIRE(strip != nullptr);
+    const auto* chips = sheet->findChild<QWidget*>(QStringLiteral("lookChips"));
+    CHECK(chips->height() >= chips->heightForWidth(chips->width()));
     QTest::mouseClick(strip, Qt::LeftButton, {}, strip->cellRect(4).center().toPoint());
     person.settle();
     CHECK(person.shot().wishes.ground == WantedGround::white);
