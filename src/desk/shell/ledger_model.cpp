@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 #include <utility>
 
 namespace poquito::desk {
@@ -56,8 +57,10 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
             return row.safety;
         case remedyRole:
             return toQt(row.remedy);
+        case linkRole:
+            return row.repeated ? tr("The same settles this") : toQt(row.remedy);
         case gainRole:
-            return toQt(row.gain);
+            return row.repeated ? QString() : toQt(row.gain);
         case othersRole:
             return row.others;
         case wayRole:
@@ -248,6 +251,9 @@ std::vector<LedgerModel::Row> LedgerModel::rows() const {
         rows.push_back(std::move(line));
     }
     std::ranges::move(usual, std::back_inserter(rows));
+    std::set<std::string> offered;
+    for (Row& row : rows)
+        if (row.kind == Kind::note && !row.remedy.empty()) row.repeated = !offered.insert(row.remedy).second;
     return rows;
 }
 
@@ -284,8 +290,8 @@ void LedgerModel::refresh() {
     }
     const auto before = std::exchange(rows_, std::move(now));
     const auto same = [](const Row& a, const Row& b) {
-        return a.figure == b.figure && a.remedy == b.remedy && a.gain == b.gain && a.others == b.others &&
-               a.was == b.was && a.open == b.open && a.standing == b.standing;
+        return a.figure == b.figure && a.remedy == b.remedy && a.repeated == b.repeated && a.gain == b.gain &&
+               a.others == b.others && a.was == b.was && a.open == b.open && a.standing == b.standing;
     };
     for (int row = 0; row < rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);

@@ -79,7 +79,7 @@ NoteCard card_of(const QModelIndex& index) {
                     : level == advice::Level::info               ? NoteMark::info
                                                                  : NoteMark::caution,
             .text = index.data().toString(),
-            .link = index.data(LedgerModel::remedyRole).toString(),
+            .link = index.data(LedgerModel::linkRole).toString(),
             .gain = index.data(LedgerModel::gainRole).toString(),
             .others = others_of(index)};
 }
@@ -233,7 +233,7 @@ LedgerView::LedgerView(LedgerModel* model, QWidget* parent) : StillList(parent),
 }
 
 QRect LedgerView::linkRect(const QModelIndex& index) const {
-    return noteLinkRect(visualRect(index), index.data(LedgerModel::remedyRole).toString());
+    return noteLinkRect(visualRect(index), index.data(LedgerModel::linkRole).toString());
 }
 
 QRect LedgerView::othersRect(const QModelIndex& index) const {

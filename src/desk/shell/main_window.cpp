@@ -783,7 +783,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     const bool narrow = event->size().width() < 1180;
     cardsColumn_->setFixedWidth(narrow ? 154 : 190);
     marginColumn_->setFixedWidth(narrow ? 252 : 292);
-    titles_->setFixedWidth(narrow ? 200 : 236);
+    titles_->setFixedWidth(narrow ? 212 : 236);
 }
 
 }  // namespace poquito::desk

@@ -48,7 +48,8 @@ MattersLeaf::MattersLeaf(Document& document, QWidget* parent) : StationPage(docu
 // ---- what has to be sharp ----------------------------------------------------------------------------------------
 
 void MattersLeaf::addZone(QVBoxLayout* column) {
-    auto* group = addGroup(column, tr("Has to be sharp"));
+    addHeading(column, tr("Has to be sharp"));
+    auto* group = addGroup(column, {});
     auto* part = addCheck(
         group,
         {"zoneCheck", tr("Only a part of the depth"),
@@ -153,7 +154,8 @@ void MattersLeaf::addPurpose(QVBoxLayout* column) {
 // ---- how far one goes --------------------------------------------------------------------------------------------
 
 void MattersLeaf::addLimits(QVBoxLayout* column) {
-    auto* group = addGroup(column, tr("How far you go"));
+    addHeading(column, tr("How far you go"));
+    auto* group = addGroup(column, {});
     const auto add = [&](const char* name, const QString& label, const QString& tip, const Quantity& quantity,
                          std::optional<double> Limits::*member) {
         auto* on = new QCheckBox(label, this);

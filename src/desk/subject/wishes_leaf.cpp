@@ -149,9 +149,9 @@ void take_looks(Wishes& wishes, const std::vector<std::string>& ids) {
 
 WishesLeaf::WishesLeaf(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* column = addColumn(1);
-    auto* heading = addHeading(column, tr("It is to look like this"));
+    auto* heading = addHeading(column, tr("To look like this"));
     forAll_ = captionedButton(
-        {"wishesForAllButton", tr("For all shots"), tr("Every shot that says nothing else is judged by these wishes")},
+        {"wishesForAllButton", tr("For all"), tr("Every shot that says nothing else is judged by these wishes")},
         this);
     heading->addWidget(forAll_);
     connect(forAll_, &QPushButton::clicked, this, &WishesLeaf::wishForAll);
@@ -229,7 +229,7 @@ void WishesLeaf::showShot(const Shot& shot, const plan::Report& report) {
     looks_->show(options, looks_of(all));
     brighter_->setValue(all.brighter.value_or(0));
     const bool own = shot.wishes != Wishes{};
-    forAll_->setText(!own && all != Wishes{} ? tr("Of all shots") : tr("For all shots"));
+    forAll_->setText(!own && all != Wishes{} ? tr("Of all") : tr("For all"));
     forAll_->setEnabled(own);
 }
 

@@ -5,6 +5,8 @@
 #include "desk/subject/wish_strip.hpp"
 #include "support/person.hpp"
 
+#include <set>
+
 using namespace poquito;
 using desk::LedgerModel;
 using desk::LedgerView;
@@ -184,4 +186,37 @@ TEST_CASE("a wish that is chosen over the plans ranks them anew beneath it", "[d
     CHECK(person.window().findChild<QWidget*>(QStringLiteral("wishesSheet")) == nullptr);
     person.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(person.shot().wishes == shoot::Wishes{});
+}
+
+TEST_CASE("one way out of several notes is told once, and taken from any of them", "[desk][ledger]") {
+    Person person;
+    person.window().openDemo();
+    auto* ledger = person.find<LedgerView>(QStringLiteral("ledger"));
+    const auto* model = qobject_cast<const LedgerModel*>(ledger->model());
+    QModelIndex repeated;
+    for (int shot = 0; shot < person.document().count() && !repeated.isValid(); ++shot) {
+        person.document().select(shot);
+        REQUIRE(QTest::qWaitFor([&] { return person.document().isAnswered(); }, 20000));
+        person.settle();
+        std::set<QString> told;
+        for (int row = 0; row < model->rowCount(); ++row) {
+            const auto index = model->index(row);
+            if (index.data(LedgerModel::kindRole).toInt() != static_cast<int>(LedgerModel::Kind::note)) continue;
+            const auto remedy = index.data(LedgerModel::remedyRole).toString();
+            if (remedy.isEmpty()) continue;
+            INFO(shot << " " << remedy.toStdString());
+            const bool known = !told.insert(remedy).second;
+            CHECK((index.data(LedgerModel::linkRole).toString() == remedy) != known);
+            if (known) repeated = index;
+        }
+    }
+    REQUIRE(repeated.isValid());
+    const auto code = repeated.data(LedgerModel::keyRole).toString().toStdString();
+    const auto notes = person.document().notes();
+    const auto wanted = std::ranges::find(notes, code, &advice::Note::code)->remedy->shot;
+    ledger->scrollTo(repeated);
+    person.settle();
+    QTest::mouseClick(ledger->viewport(), Qt::LeftButton, {}, ledger->linkRect(repeated).center());
+    person.settle();
+    CHECK(person.shot() == wanted);
 }

@@ -31,6 +31,7 @@ class LedgerModel final : public QAbstractListModel {
         weightRole,
         safetyRole,
         remedyRole,  // what a click on its link would do; empty: nothing
+        linkRole,    // the words of that link
         gainRole,    // and what of the plan's worth that gains: "41 \u2192 62 %"
         othersRole,  // how many other ways a note offers
         wayRole,     // of the ways a note offers the place: 0 its remedy
@@ -65,6 +66,7 @@ class LedgerModel final : public QAbstractListModel {
         advice::Station station = advice::Station::subject;
         workings::Figure figure;  // of a heading: name and headline
         std::string remedy;
+        bool repeated = false;  // that of a note above settles this one too
         std::string gain;
         int others = 0;
         int way = 0;
