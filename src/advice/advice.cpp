@@ -160,6 +160,14 @@ bool is_spoilt(const Rule& rule, Pruning& pruning) {
     return rule.level == Level::caution && rule.quality && pruning.worth().kept(*rule.quality) < of_no_use;
 }
 
+/// Nothing is warned of that nobody would see (MODEL 13). Odds are of all tries that there is time for: of one it is
+/// told.
+bool is_unnoticed(const Rule& rule, Pruning& pruning) {
+    constexpr double as_good_as_all = 0.95;
+    return rule.level == Level::caution && rule.quality && *rule.quality != Quality::odds &&
+           pruning.worth().kept(*rule.quality) > as_good_as_all;
+}
+
 std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, Remedies remedies) {
     std::vector<Note> notes;
     std::optional<OnlyCounting> counting;
@@ -168,7 +176,7 @@ std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, R
     for (const auto rules : all_rules())
         for (const Rule& rule : rules) {
             auto finding = rule.check(plan, report);
-            if (!finding) continue;
+            if (!finding || is_unnoticed(rule, pruning)) continue;
             Note note{.code = rule.code,
                       .station = rule.station,
                       .level = is_spoilt(rule, pruning) ? Level::stop : rule.level,

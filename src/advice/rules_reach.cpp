@@ -307,11 +307,10 @@ Found working_aperture(const plan::Plan& plan, const plan::Report& report) {
         shows_working ? fmt::format("the camera shows the working value; the ring says {}", text::f_number_text(marked))
                       : fmt::format("the camera goes on showing {}", text::f_number_text(marked));
     return Finding{
-        fmt::format("Marked {} works at {}; {}. The lens is not broken. Metering through the lens has paid the {} "
-                    "stops; a hand-held "
-                    "meter and manual flash have not.",
+        fmt::format("Marked {} works at {}; {}. The lens is not broken. Metering through the lens has paid the {}; "
+                    "a hand-held meter and manual flash have not.",
                     text::f_number_text(marked), text::f_number_text(working), shown,
-                    text::number_text(report.optics.exposure_loss, 2))};
+                    text::count_text(std::round(report.optics.exposure_loss * 10) / 10, "stop", "stops"))};
 }
 
 /// Through glass and water.

@@ -151,8 +151,7 @@ WishesLeaf::WishesLeaf(Document& document, QWidget* parent) : StationPage(docume
     auto* column = addColumn(1);
     auto* heading = addHeading(column, tr("To look like this"));
     forAll_ = captionedButton(
-        {"wishesForAllButton", tr("For all"), tr("Every shot that says nothing else is judged by these wishes")},
-        this);
+        {"wishesForAllButton", tr("For all"), tr("Every shot that says nothing else is judged by these wishes")}, this);
     heading->addWidget(forAll_);
     connect(forAll_, &QPushButton::clicked, this, &WishesLeaf::wishForAll);
     auto* group = addGroup(column, {});
