@@ -24,7 +24,6 @@ PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
       wishes_(captionedButton({"wishesButton", tr("Wishes"), tr("What the picture is to look like")}, this)),
       order_(new GiveUpStrip(document, this)),
       view_(new PlansView(document)) {
-    setFocusProxy(view_);  // keys take a plan
     auto* column = addColumn(1);
     why_->setObjectName(QStringLiteral("plansReason"));
     auto* top = new QHBoxLayout;
@@ -46,6 +45,8 @@ PlansLeaf::PlansLeaf(Document& document, QWidget* parent)
     column->addWidget(scroll, 1);
     connect(view_, &PlansView::found, why_, &Sentence::setText);
 }
+
+void PlansLeaf::takeKeys() { view_->setFocus(); }
 
 /// Beside the plans' pictures and settings, which stay in sight while they are ranked anew.
 void PlansLeaf::unfoldWishes() {

@@ -22,12 +22,12 @@ SubjectPage::SubjectPage(Document& document, SubjectLibrary& library, QWidget* p
                      matters);
     connect(staging, &StagingLeaf::problemFound, this, &SubjectPage::problemFound);
     connect(matters, &MattersLeaf::limitsKept, this, &SubjectPage::limitsKept);
-    leaves_->addLeaf({"plansTab", tr("Whole plans"), tr("Each school's complete settings side by side")},
-                     new PlansLeaf(document, this));
+    auto* plans = new PlansLeaf(document, this);
+    leaves_->addLeaf({"plansTab", tr("Whole plans"), tr("Each school's complete settings side by side")}, plans);
     leaves_->addLeaf({"stagingTab", tr("Table"), tr("What stands in the picture beside it, seen from above")}, staging);
-    connect(leaves_, &Leaves::turned, this, [this] {
+    connect(leaves_, &Leaves::turned, this, [this, plans] {
         refresh();
-        if (auto* leaf = leaves_->currentLeaf(); leaf->focusProxy()) leaf->setFocus();
+        if (leaves_->currentLeaf() == plans) plans->takeKeys();
     });
     connect(subject_, &SubjectLeaf::problemFound, this, &SubjectPage::problemFound);
 }

@@ -15,6 +15,8 @@ class PlansLeaf : public StationPage {
   public:
     explicit PlansLeaf(Document& document, QWidget* parent = nullptr);
 
+    void takeKeys();  // the plans have the keyboard
+
   protected:
     void showShot(const Shot& shot, const plan::Report& report) override;
 
