@@ -699,6 +699,37 @@ TEST_CASE("each rule fires when it is provoked, and its remedy settles it", "[sh
     }
 }
 
+TEST_CASE("a stack that is too long is stopped down as far as two discs of what counts as sharp", "[shoot][advice]") {
+    int offered = 0, not_offered = 0;
+    for (int most = 2; most <= 40; ++most) {
+        auto shoot = test::plain_shoot();
+        auto& shot = shoot.shots[0];
+        shot.capture.mode = CaptureMode::stack;
+        shot.exposure.f_number = 2.8;
+        shot.subject.depth = 12;
+        shoot.kit.cameras[0].bracket.max_frames = most;
+        const auto advice = advise(shoot.kit, shot, {});
+        const Note* note = find_note(advice, "frames-above-bracket");
+        REQUIRE(note);
+        std::vector<const Remedy*> ways;
+        if (note->remedy) ways.push_back(note->remedy.get());
+        for (const auto& other : note->others) ways.push_back(other.get());
+        const auto down =
+            std::ranges::find_if(ways, [](const Remedy* way) { return way->label.starts_with("Stop down to"); });
+        if (down == ways.end()) {
+            ++not_offered;
+            continue;
+        }
+        ++offered;
+        const auto then = assess(shoot.kit, (*down)->shot, {});
+        INFO(most << " " << (*down)->label);
+        CHECK(then.capture.frames <= most);
+        CHECK(then.sharpness.airy_diameter <= 2.001 * then.sharpness.blur_limit);
+    }
+    CHECK(offered > 0);
+    CHECK(not_offered > 0);
+}
+
 TEST_CASE("every rule of the table is provoked above", "[shoot][advice]") {
     std::set<std::string> provoked;
     for (const auto& rule : cases()) provoked.insert(rule.code);
