@@ -164,8 +164,9 @@ bool is_spoilt(const Rule& rule, Pruning& pruning) {
 /// told.
 bool is_unnoticed(const Rule& rule, Pruning& pruning) {
     constexpr double as_good_as_all = 0.95;
+    // What cannot be taken is not measured further.
     return rule.level == Level::caution && rule.quality && *rule.quality != Quality::odds &&
-           pruning.worth().kept(*rule.quality) > as_good_as_all;
+           pruning.worth().kept(Quality::possible) > 0 && pruning.worth().kept(*rule.quality) > as_good_as_all;
 }
 
 std::vector<Note> notes_on(const plan::Plan& plan, const plan::Report& report, Remedies remedies) {

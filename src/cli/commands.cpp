@@ -221,21 +221,17 @@ int order_shots(const std::string& file, const std::string& out, double seconds)
         for (const auto job : circle) names += (names.empty() ? "" : ", ") + shoot.shots[job].id;
         return complain({"shots", fmt::format("{} wait for each other, expected an order among them", names)});
     }
-    std::vector<std::size_t> given(shoot.shots.size());
-    for (std::size_t i = 0; i < given.size(); ++i) given[i] = i;
-    const auto before = schedule::day_of(problem, given);
     take_interrupts();  // what was found until then is printed
     const BudgetedProgress progress(seconds);
-    const auto after = schedule::best_order(problem, [&] { return progress.go_on(); });
+    const auto orders = day::orders_of(problem, [&] { return progress.go_on(); });
+    const auto &before = orders.given, &after = orders.best;
     if (progress.over())
         fmt::print(stderr, "stopped after {}: the best order found so far; --seconds gives it longer\n",
                    text::time_text(seconds));
-    for (std::size_t k = 0; k < after.order.size(); ++k) {
-        const auto& shot = shoot.shots[after.order[k]];
-        const auto change = k > 0 ? day::change_between(shoot.shots[after.order[k - 1]], shot) : day::Change{};
-        fmt::print("{}  {}  ({})\n", clock_text(after.start[k]), shot.name,
-                   k > 0 ? "changes " + day::change_text(change) : std::string("first"));
-    }
+    const auto changes = day::changes_of(shoot.shots, after.order);
+    for (std::size_t k = 0; k < after.order.size(); ++k)
+        fmt::print("{}  {}  ({}{})\n", clock_text(after.start[k]), shoot.shots[after.order[k]].name,
+                   k > 0 ? "changes " : "", changes[k]);
     fmt::print("changes take {} instead of {}, over at {}{}\n", text::time_text(after.work),
                text::time_text(before.work), clock_text(after.finish),
                after.late > 0 ? ", " + text::time_text(after.late) + " late" : "");

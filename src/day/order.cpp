@@ -6,6 +6,7 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
+#include <numeric>
 #include <tuple>
 
 namespace poquito::day {
@@ -180,6 +181,22 @@ schedule::Day given_day(const shoot::Shoot& shoot, const std::vector<const plan:
         if (timing.done_by) made.late += std::max(0.0, made.finish - *timing.done_by);
     }
     return made;
+}
+
+Orders orders_of(const schedule::Problem& problem, const std::function<bool()>& go_on) {
+    std::vector<std::size_t> listed(problem.duration.size());
+    std::iota(listed.begin(), listed.end(), std::size_t{0});
+    Orders made{.given = schedule::day_of(problem, listed), .best = {}, .circle = schedule::circle_of(problem)};
+    made.best = schedule::best_order(problem, go_on);
+    made.exact = schedule::free_jobs(schedule::joined(problem).problem) <= schedule::most_exact && made.best.feasible();
+    return made;
+}
+
+std::vector<std::string> changes_of(const shoot::Shots& shots, const std::vector<std::size_t>& order) {
+    std::vector<std::string> changes;
+    for (std::size_t k = 0; k < order.size(); ++k)
+        changes.push_back(k == 0 ? "first" : change_text(change_between(shots[order[k - 1]], shots[order[k]])));
+    return changes;
 }
 
 shoot::Shoot in_order(const shoot::Shoot& shoot, const std::vector<std::size_t>& order) {

@@ -62,6 +62,11 @@ double working_f_number(const Plan& plan, double marked_f_number) {
     return optics::working_f_number(plan.at, marked_f_number);
 }
 
+std::optional<double> pupil_distance(const Plan& plan) {
+    if (!plan.at.working_distance) return std::nullopt;
+    return *plan.at.working_distance + optics::entrance_pupil(plan.at, plan.shot.exposure.f_number).behind_front;
+}
+
 optics::Imaging imaging_of(const Plan& plan, double marked_f_number) {
     return optics::imaging_at(plan.at, marked_f_number);
 }

@@ -1,8 +1,6 @@
 #include "plan/reflections.hpp"
 #include "light/angle.hpp"
 
-#include "optics/aperture.hpp"
-
 #include <Eigen/Geometry>
 
 #include <algorithm>
@@ -32,9 +30,9 @@ light::Mirror mirror_of(const shoot::Subject& subject) {
 }
 
 std::optional<Point> pupil_point(const Plan& plan) {
-    if (!plan.at.working_distance || !(plan.at.magnification > 0)) return std::nullopt;
-    const auto pupil = optics::entrance_pupil(plan.at, plan.shot.exposure.f_number);
-    const double ahead = *plan.at.working_distance + pupil.behind_front - plan.focus;
+    const auto pupil = pupil_distance(plan);
+    if (!pupil || !(plan.at.magnification > 0)) return std::nullopt;
+    const double ahead = *pupil - plan.focus;
     if (ahead <= plan.extent.depth / 2) return std::nullopt;
     return Point(0, 0, ahead);
 }

@@ -4,7 +4,9 @@
 #include "imaging/colour.hpp"
 #include "light/space.hpp"
 #include "plan/ambient.hpp"
+#include "plan/assess.hpp"
 #include "plan/face.hpp"
+#include "plan/lighting.hpp"
 #include "plan/plan.hpp"
 #include "render/texture.hpp"
 #include "shoot/scattered.hpp"
@@ -484,6 +486,16 @@ imaging::Place place_in_focus(const Scene& scene, double width, double height) {
             if (worst + aside < least) least = worst + aside, best = middle;
         }
     return best;
+}
+
+std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::Luck& luck) {
+    auto shot = plan.shot;
+    shot.sharpness.focus_offset -= luck.through;
+    if (!luck.fired) std::erase_if(shot.lights, [](const shoot::Light& light) { return plan::is_flash(light); });
+    const auto there = plan::plan_of(plan.kit, shot, plan.terms);
+    auto scene = scene_of(there, luck.fired ? report : plan::assess(there));
+    if (scene) scene->motion = plan::smear_of(luck, report);
+    return scene;
 }
 
 void put_aside(Scene& scene, imaging::Place by) {

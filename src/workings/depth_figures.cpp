@@ -162,12 +162,10 @@ void Sheet::stack_figures() {
                     capture.ring_travel->crop, "", "model 2, r the scale of the last frame over the first");
     if (capture.viewpoint_change)
         add("viewpoint_change", "Viewpoint moves by", text::number_text(*capture.viewpoint_change * 100, 2), "%")
-            .working = working("change", "(n - 1) * step / Z",
-                               {{"n", capture.frames},
-                                {"step", *capture.step},
-                                {"Z", *report_.optics.working_distance +
-                                          optics::entrance_pupil(plan_.at, shot.exposure.f_number).behind_front}},
-                               *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
+            .working =
+            working("change", "(n - 1) * step / Z",
+                    {{"n", capture.frames}, {"step", *capture.step}, {"Z", plan::pupil_distance(plan_).value_or(0)}},
+                    *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
 }
 
 void Sheet::background_figures() {

@@ -18,7 +18,7 @@ using namespace poquito;
 namespace {
 
 /// To the plane of focus, by the cone of a point far behind: it grows to m times the pupil.
-double pupil_distance(const plan::Plan& plan) {
+double from_pupil(const plan::Plan& plan) {
     const auto imaging = plan::imaging_of(plan, plan.shot.exposure.f_number);
     return imaging.pupil_diameter * imaging.working_f_number / (imaging.magnification * imaging.pupil_scale);
 }
@@ -30,7 +30,7 @@ struct SideView {
 
     explicit SideView(const plan::Plan& plan, const plan::Report& report) {
         i = plan.shot.rig.inclination * light::degree;
-        const double far = pupil_distance(plan);
+        const double far = from_pupil(plan);
         half = std::atan(*report.optics.field_height / 2 / far);
         const double away = far - plan.focus;
         x = -away * std::cos(i);
@@ -129,7 +129,7 @@ TEST_CASE("a sweep holds all that the frame sees of table and wall", "[plan][sta
         // As wide as the frame where it sees farthest.
         const double far = std::max(upper.first, lower.first);
         const double away = (far - side.x) * std::cos(side.i) - (upper.second - side.y) * std::sin(side.i);
-        CHECK(sweep->width >= *report.optics.field_width * away / pupil_distance(plan) * 0.999);
+        CHECK(sweep->width >= *report.optics.field_width * away / from_pupil(plan) * 0.999);
     }
     CHECK(walls > 10);
     CHECK(grounds > 10);

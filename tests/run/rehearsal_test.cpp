@@ -83,7 +83,7 @@ TEST_CASE("What no device tells is noticed by someone or by nobody, and costs ac
     const auto seen = report(moves, {{.frame = 7, .taken_for = TroubleKind::subject_moves}});
     CHECK(seen.in_time);
     CHECK(seen.named);
-    CHECK(has(seen.noticed, "2 frames later, and said what it was"));
+    CHECK(has(seen.noticed, "You noticed 2 frames later, and said what it was"));
     CHECK(seen.spoilt == 8);  // it begins anew
     CHECK(seen.seconds < unseen.seconds);
     CHECK(seen.seconds_at_home == Approx(unseen.seconds_at_home));
@@ -104,7 +104,7 @@ TEST_CASE("What no device tells is noticed by someone or by nobody, and costs ac
 TEST_CASE("An alarm before anything happened is one, and a run that ends before has nothing to report", "[rehearsal]") {
     const Trouble moves{.kind = TroubleKind::subject_moves, .frame = 5, .size = 0.4};
     const auto early = report(moves, {{.frame = 2}, {.frame = 8}});
-    CHECK(has(early.noticed, "3 frames later"));
+    CHECK(has(early.noticed, "You noticed 3 frames later"));
     CHECK(has(early.noticed, "one alarm was false"));
     auto state = taken_with(moves);
     for (std::size_t i = 3; i < state.frames.size(); ++i) state.frames[i].state = run::FrameState::pending;

@@ -425,33 +425,25 @@ void HoursLeaf::search() {
     apply_->setEnabled(false);
     enough_ = std::make_shared<std::atomic<bool>>(false);
     watcher_.setFuture(QtConcurrent::run([made = std::move(plan), shots = shoot.shots, enough = enough_]() mutable {
-        std::vector<std::size_t> given(made.names.size());
-        std::iota(given.begin(), given.end(), std::size_t{0});
-        made.given = schedule::day_of(made.problem, given);
-        if (const auto circle = schedule::circle_of(made.problem); !circle.empty()) {
+        auto orders = day::orders_of(made.problem, [&] { return !*enough; });
+        if (!orders.circle.empty()) {
             QStringList names;
-            for (const auto job : circle) names += made.names[job];
+            for (const auto job : orders.circle) names += made.names[job];
             made.impossible = QObject::tr("These wait for each other: %1.").arg(names.join(QStringLiteral(", ")));
-        }
-        made.best = schedule::best_order(made.problem, [&] { return !*enough; });
-        if (made.impossible.isEmpty() && !made.best.feasible())
+        } else if (!orders.best.feasible()) {
             made.impossible = QObject::tr("No order keeps every fixed time; this one comes nearest.");
-        made.exact =
-            schedule::free_jobs(schedule::joined(made.problem).problem) <= schedule::most_exact && made.best.feasible();
+        }
+        made.exact = orders.exact;
         const auto changes_of = [&](const schedule::Day& day) {
             std::vector<QString> changes;
-            for (std::size_t k = 0; k < day.order.size(); ++k) {
-                if (k == 0) {
-                    changes.push_back(QObject::tr("first"));
-                    continue;
-                }
-                const auto change = change_between(shots[day.order[k - 1]], shots[day.order[k]]);
-                changes.push_back(change.any() ? toQt(change_text(change)) : QObject::tr("nothing to change"));
-            }
+            for (const auto& change : day::changes_of(shots, day.order))
+                changes.push_back(change == "nothing" ? QObject::tr("nothing to change") : toQt(change));
             return changes;
         };
-        made.givenChanges = changes_of(made.given);
-        made.bestChanges = changes_of(made.best);
+        made.givenChanges = changes_of(orders.given);
+        made.bestChanges = changes_of(orders.best);
+        made.given = std::move(orders.given);
+        made.best = std::move(orders.best);
         return std::move(made);
     }));
 }

@@ -387,7 +387,7 @@ void DepthPage::showPlaneText(const Shot& shot, const Report& report) {
                        .arg(now.tilt, 0, 'g', 3)
                        .arg(now.turn, 0, 'g', 3);
     if (proposal_) {
-        const auto then = plan::assess(document().assessment()->plan, *proposal_);
+        const auto then = document().reportTurned(*proposal_);
         text += tr(" With the camera %1\u00b0 round it presents %2")
                     .arg(angle_between(now, *proposal_), 0, 'f', 1)
                     .arg(length(then.extent.depth));

@@ -31,7 +31,13 @@ QString micrometres(double mm) {
 
 }  // namespace
 
-JudgementStrip::JudgementStrip(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+JudgementStrip::JudgementStrip(Document& document, QWidget* parent)
+    : QWidget(parent),
+      document_(document),
+      judged_(
+          document,
+          [](const advice::Assessment& now) { return advice::judge(now.plan.kit, now.plan.shot, now.plan.terms); },
+          [this] { show(); }) {
     setObjectName(QStringLiteral("judgement"));
     setAccessibleName(tr("One frame or a stack"));
     setToolTip(
@@ -72,9 +78,14 @@ QRectF JudgementStrip::cardRect(std::size_t index) const {
 
 void JudgementStrip::refresh() {
     if (!document_.shot() || !isVisible()) return;
+    judged_.refresh();
+    show();
+}
+
+void JudgementStrip::show() {
     const auto before = judgement_ ? judgement_->approaches.size() : 0;
-    judgement_ =
-        advice::judge(document_.kit(), *document_.shot(), shoot::terms_of(document_.shoot(), *document_.shot()));
+    const auto* found = judged_.found();
+    judgement_ = found ? *found : std::nullopt;
     if (before != (judgement_ ? judgement_->approaches.size() : 0)) takeHeight();
     marked_ = taken().value_or(judgement_ ? judgement_->best : 0);
     setAccessibleDescription(reason());
@@ -99,6 +110,7 @@ std::optional<std::size_t> JudgementStrip::taken() const {
 }
 
 QString JudgementStrip::reason() const {
+    if (!judged_.found()) return {};  // in a moment
     if (!judgement_) return tr("Focused at infinity: there is nothing to judge yet.");
     const auto now = taken();
     const bool disagrees = now && *now != judgement_->best && document_.shot()->capture.approach.has_value();

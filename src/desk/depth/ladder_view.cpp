@@ -141,7 +141,7 @@ double LadderView::brightened(const advice::Rung& rung) const {
 void LadderView::refresh() {
     if (!document_.shot() || !isVisible()) return;
     const auto& shot = *document_.shot();
-    rungs_ = advice::climb(document_.kit(), shot, shoot::terms_of(document_.shoot(), shot), of(),
+    rungs_ = advice::climb(document_.kit(), shot, document_.terms(), of(),
                            advice::ladder_values(document_.kit(), shot, of()));
     pictures_.resize(rungs_.size());
     update();

@@ -56,12 +56,8 @@ LapseForm::LapseForm(Document& document, QWidget* parent) : StationPage(document
         left, {"lapseShownField", tr("Shown in"), tr("At its rate; typed here, the interval follows")},
         durationQuantity(),
         [this](const Shot& s) {
-            const auto* report = this->document().report();
-            return s.lapse && report ? plan::lapse_of(plan::plan_of(this->document().shoot().kit, s,
-                                                                    shoot::terms_of(this->document().shoot(), s)),
-                                                      *report)
-                                           .shown
-                                     : 0;
+            const auto* now = this->document().assessment();
+            return s.lapse && now ? plan::lapse_of(now->plan, now->report).shown : 0;
         },
         [](Shot& s, double v) {
             if (s.lapse) s.lapse->interval = plan::interval_for(*s.lapse, v);
@@ -105,9 +101,7 @@ void LapseForm::showShot(const Shot& shot, const plan::Report& report) {
     for (auto* field : fields_) setRowVisible(field, any);
     drawing_->setVisible(any);
     if (!any) return;
-    drawing_->setLapse(
-        *shot.lapse,
-        plan::lapse_of(plan::plan_of(document().shoot().kit, shot, shoot::terms_of(document().shoot(), shot)), report));
+    drawing_->setLapse(*shot.lapse, plan::lapse_of(document().assessment()->plan, report));
 }
 
 }  // namespace poquito::desk

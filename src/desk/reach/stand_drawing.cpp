@@ -141,12 +141,12 @@ void StandDrawing::paintEvent(QPaintEvent*) {
                 {.lines = {{text, textFont(11), colour}}, .names = names, .sides = std::move(sides), .may_go = true});
         };
     // What the frame takes, from the entrance pupil on.
-    const auto& [m, n, a, g] = plan::imaging_of(plan, shot.exposure.f_number);
+    const auto pupil = plan::pupil_distance(plan);
     const double past = std::hypot(s.world.width(), s.world.height());
-    if (report.optics.field_height && g > 0 && m > 0) {
-        const double pupil = a * n / (m * g), half = *report.optics.field_height / 2;
-        const QPointF from = s.seen(plan.focus - pupil, 0);
-        const auto edge = [&](double sign) { return s.seen(plan.focus + past, sign * half * (1 + past / pupil)); };
+    if (report.optics.field_height && pupil && *pupil > 0) {
+        const double half = *report.optics.field_height / 2;
+        const QPointF from = s.seen(plan.focus - *pupil, 0);
+        const auto edge = [&](double sign) { return s.seen(plan.focus + past, sign * half * (1 + past / *pupil)); };
         QPainterPath seen;
         seen.moveTo(from);
         seen.lineTo(edge(1));

@@ -44,7 +44,12 @@ std::size_t triesToRun(const plan::Report& report) {
 }  // namespace
 
 ChanceLeaf::ChanceLeaf(Document& document, RunDesk& runs, SubjectLibrary& library, QWidget* parent)
-    : StationPage(document, parent), runs_(runs), library_(library) {
+    : StationPage(document, parent),
+      runs_(runs),
+      library_(library),
+      better_(
+          document, [](const advice::Assessment& now) { return advice::better_odds(now.plan, now.report); },
+          [this] { showWays(), takeWanted(); }) {
     auto* left = addColumn(4);
     addCounting(left);  // what one does at the set
     auto* heading = addHeading(left, tr("What it hangs on"));
@@ -309,13 +314,19 @@ void ChanceLeaf::count(bool kept) {
 void ChanceLeaf::take(int row) {
     // The second click of a double click would take what has come into that line.
     if (taken_.isValid() && taken_.elapsed() < QApplication::doubleClickInterval()) return;
-    const auto way = static_cast<std::size_t>(row);
-    const auto* assessment = document().assessment();
-    if (!assessment) return;
-    const auto all = advice::better_odds(assessment->plan, assessment->report);
-    if (way >= all.size()) return;
+    if (const auto* item = ways_->item(row)) wanted_ = item->text();
+    takeWanted();
+}
+
+/// What was clicked, as it is now.
+void ChanceLeaf::takeWanted() {
+    if (wanted_.isEmpty() || !better_.isCurrent()) return;
+    const auto wanted = std::exchange(wanted_, QString());
+    const auto ways = *better_.found();
+    const auto way = std::ranges::find(ways, wanted.toStdString(), &advice::BetterOdds::text);
+    if (way == ways.end()) return;
     taken_.start();
-    document().editShot({toQt(all[way].text)}, [&](Shot& shot) { shot = all[way].shot; });
+    document().editShot({wanted}, [&](Shot& shot) { shot = way->shot; });
 }
 
 bool ChanceLeaf::eventFilter(QObject* watched, QEvent* event) {
@@ -378,9 +389,17 @@ void ChanceLeaf::showShot(const Shot& shot, const plan::Report& report) {
     if (rehearsed && now_shown != rehearsedOf_) rehearsal_->begin();
     rehearsedOf_ = now_shown;
     if (rehearsed) return;
-    const auto all = advice::better_odds(document().assessment()->plan, report);
-    none_->setVisible(all.empty());
-    none_->setText(report.chance ? tr("Nothing that one could do here changes much.") : tr("Nothing needs to."));
+    if (!better_.found()) wanted_.clear();  // it was another shot's
+    better_.refresh();
+    showWays();
+}
+
+void ChanceLeaf::showWays() {
+    const auto* found = better_.found();
+    const auto all = found ? *found : std::vector<advice::BetterOdds>();
+    none_->setVisible(all.empty() && better_.isCurrent());
+    none_->setText(document().report()->chance ? tr("Nothing that one could do here changes much.")
+                                               : tr("Nothing needs to."));
     ways_->setVisible(!all.empty());
     // The lines stay where they are while their numbers change.
     while (ways_->count() > static_cast<int>(all.size())) delete ways_->takeItem(ways_->count() - 1);

@@ -30,14 +30,8 @@ QImage pictureOf(const plan::Plan& plan, const plan::Report& report, const plan:
             render::place_in_focus(*planned, window.width * planned->pixel_pitch, window.height * planned->pixel_pitch);
     }
     window.centre = *spot.place;
-    auto shot = plan.shot;
-    shot.sharpness.focus_offset -= luck.through;
-    if (!luck.fired) std::erase_if(shot.lights, [](const shoot::Light& light) { return plan::is_flash(light); });
-    const auto there = plan::plan_of(plan.kit, shot, {});
-    // Unlit by flash it is exposed by what else there is; else all is as it was worked out.
-    auto scene = render::scene_of(there, luck.fired ? report : plan::assess(there));
+    const auto scene = render::scene_of_try(plan, report, luck);
     if (!scene) return {};
-    scene->motion = plan::smear_of(luck, report);
     // The eye follows it, to the edge of the frame.
     const auto light = spot.loupe.render(*scene, window);
     return light ? imageOf(render::develop(*light)) : QImage();

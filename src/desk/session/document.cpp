@@ -1,5 +1,7 @@
 #include "desk/session/document.hpp"
+
 #include "desk/text/to_qt.hpp"
+#include "plan/assess.hpp"
 
 #include <algorithm>
 #include <optional>
@@ -160,6 +162,10 @@ std::vector<advice::Assessment> Document::assessments() const {
     return all;
 }
 
+plan::Report Document::reportTurned(const shoot::Attitude& attitude) const {
+    return plan::assess(assessment()->plan, attitude);
+}
+
 void Document::select(int index) {
     if (index == current_ || index < 0 || index >= count()) return;
     current_ = index;
@@ -191,9 +197,11 @@ void Document::editShot(const EditLabel& label, const std::function<void(shoot::
     edit(keyed, [&](shoot::Shoot& shoot) { change(shoot.shots[index]); });
 }
 
+shoot::Terms Document::terms() const { return terms_of(*shoot_, *shot()); }
+
 const shoot::Limits& Document::limits() const { return shot()->limits ? *shot()->limits : shoot_->terms.limits; }
 
-shoot::Wishes Document::wishes() const { return overlaid(shot()->wishes, terms_of(*shoot_, *shot()).wishes); }
+shoot::Wishes Document::wishes() const { return overlaid(shot()->wishes, terms().wishes); }
 
 void Document::editLimits(const EditLabel& label, const std::function<void(shoot::Limits&)>& change) {
     if (shot()->limits)

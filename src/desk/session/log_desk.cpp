@@ -34,8 +34,8 @@ QString usualPath() {
 }
 
 /// The finder's picture of a shot, small; empty: it has none.
-std::string picture_of(const gear::Kit& kit, const shoot::Shot& shot) {
-    const auto plan = plan::plan_of(kit, shot, {});
+std::string picture_of(const shoot::Shoot& shoot, const shoot::Shot& shot) {
+    const auto plan = plan::plan_of(shoot.kit, shot, shoot::terms_of(shoot, shot));
     const auto scene = render::scene_of(plan, plan::assess(plan));
     if (!scene) return {};
     constexpr int across = 240;
@@ -54,7 +54,7 @@ std::string picture_of(const gear::Kit& kit, const shoot::Shot& shot) {
 std::string picture_of(const log::Entry& entry) {
     const auto read = storage::read_shoot(entry.plan);
     const auto* shoot = std::get_if<shoot::Shoot>(&read);
-    return shoot && !shoot->shots.empty() ? picture_of(shoot->kit, shoot->shots[0]) : std::string();
+    return shoot && !shoot->shots.empty() ? picture_of(*shoot, shoot->shots[0]) : std::string();
 }
 
 /// Those that are not made by the time the window closes are left out.
@@ -220,7 +220,7 @@ void LogDesk::review(const std::string& day, QObject* asker,
         std::vector<log::PlannedShot> planned;
         planned.reserve(shoot->shots.size());
         for (const auto& shot : shoot->shots) {
-            const auto report = plan::assess(shoot->kit, shot, {});
+            const auto report = plan::assess(shoot->kit, shot, shoot::terms_of(*shoot, shot));
             const bool stack = shot.capture.mode == shoot::CaptureMode::stack;
             planned.push_back({.shot = shot.id,
                                .name = shot.name,
@@ -275,7 +275,7 @@ void LogDesk::drawShots(std::vector<shoot::Shot> shots, QObject* asker,
                  then = std::move(then)] {
         std::vector<std::string> pictures;
         for (const auto& shot : shots)
-            if (!closing_) pictures.push_back(picture_of(shoot->kit, shot));
+            if (!closing_) pictures.push_back(picture_of(*shoot, shot));
         answer(asker, std::move(pictures), then);
     });
 }

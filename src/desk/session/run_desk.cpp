@@ -144,7 +144,9 @@ void RunDesk::startTries(const std::string& id, std::size_t tries) {
     // Large enough for what is sharp to be told from what is not.
     constexpr int most = 3000;  // pixels; beyond it one waits for each too long
     auto settings = devices();
-    const auto plan = plan::plan_of(document_.kit(), *shot, shoot::terms_of(document_.shoot(), *shot));
+    const auto place =
+        std::ranges::find(document_.shoot().shots, id, &shoot::Shot::id) - document_.shoot().shots.begin();
+    const auto& plan = document_.assessment(static_cast<int>(place)).plan;
     const double needed = std::ceil(plan.sensor.width / plan::blur_limit(plan));
     settings.picture_width = std::max(settings.picture_width, static_cast<int>(std::min<double>(needed, most)));
     launch(run::Session::begin({.kit = document_.kit(), .shot = *shot, .tries = tries},

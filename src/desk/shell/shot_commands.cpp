@@ -34,8 +34,7 @@ void ShotCommands::mend(const std::string& code, int way) {
 
 void ShotCommands::putRight() {
     if (!document_.shot()) return;
-    const auto righted =
-        advice::put_right(document_.kit(), *document_.shot(), shoot::terms_of(document_.shoot(), *document_.shot()));
+    const auto righted = advice::put_right(document_.kit(), *document_.shot(), document_.terms());
     document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
 }
 

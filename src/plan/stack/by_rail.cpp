@@ -43,9 +43,8 @@ MadeStack stack_by_rail(const Plan& plan, const StackWish& wish) {
     if (plan.rail) by_rail.spare = plan.rail->travel - by_rail.travel;
     if (plan.at.working_distance) {
         by_rail.clearance = *plan.at.working_distance - planes.last;
-        const auto pupil = optics::entrance_pupil(plan.at, plan.shot.exposure.f_number);
-        const double to_pupil = *plan.at.working_distance + pupil.behind_front;
-        if (to_pupil > 0) made.viewpoint_change = (planes.last - planes.first) / to_pupil;
+        if (const double to_pupil = *pupil_distance(plan); to_pupil > 0)
+            made.viewpoint_change = (planes.last - planes.first) / to_pupil;
     }
     made.stack.way = by_rail;
     return made;

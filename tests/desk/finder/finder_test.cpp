@@ -155,11 +155,14 @@ TEST_CASE("the judgement is taken or disagreed with by a click", "[desk][finder]
     AtDepth person;
     auto* strip = person.find<desk::JudgementStrip>(QStringLiteral("judgement"));
     REQUIRE(strip->isVisible());
+    const auto judged = [&] { return strip->isSettled(); };
+    REQUIRE(QTest::qWaitFor(judged, 20000));
     REQUIRE(strip->judgement());
     const auto best = strip->judgement()->best;
     const auto other = best == 0 ? std::size_t{1} : std::size_t{0};
     QTest::mouseClick(strip, Qt::LeftButton, {}, strip->cardRect(other).center().toPoint());
     person.settle();
+    REQUIRE(QTest::qWaitFor(judged, 20000));
     const auto& approach = strip->judgement()->approaches[other];
     CHECK(person.shot().capture.approach == approach.id);
     CHECK(person.shot().exposure.f_number == approach.shot.exposure.f_number);
@@ -169,6 +172,7 @@ TEST_CASE("the judgement is taken or disagreed with by a click", "[desk][finder]
     for (std::size_t i = 0; i < strip->judgement()->approaches.size(); ++i) {
         person.key(Qt::Key_Right);
         person.key(Qt::Key_Return);
+        REQUIRE(QTest::qWaitFor(judged, 20000));
         if (!strip->reason().contains(QStringLiteral("Your choice"))) break;
     }
     CHECK(person.shot().capture.approach == strip->judgement()->approaches[strip->judgement()->best].id);
@@ -367,8 +371,9 @@ TEST_CASE("the finder says what it cannot show, and never fails at extremes", "[
     CHECK_FALSE(person.report().optics.field_width.has_value());
     CHECK_FALSE(person.finder->frame());
     person.clickFinder({0, 0});  // nothing to focus on, nothing breaks
-    CHECK(
-        person.find<desk::JudgementStrip>(QStringLiteral("judgement"))->reason().contains(QStringLiteral("infinity")));
+    const auto* strip = person.find<desk::JudgementStrip>(QStringLiteral("judgement"));
+    REQUIRE(QTest::qWaitFor([&] { return strip->isSettled(); }, 20000));
+    CHECK(strip->reason().contains(QStringLiteral("infinity")));
     person.document().editShot({QStringLiteral("dark")}, [](shoot::Shot& shot) {
         shot.rig.focus.value = 0.5;
         shot.lights.clear();

@@ -30,6 +30,7 @@ struct Gusts : Person {
         });
         goTo(5);
         click(QStringLiteral("chanceTab"));
+        REQUIRE(QTest::qWaitFor([&] { return ways()->count() > 0; }, 20000));
     }
     desk::OddsView* odds() { return find<desk::OddsView>(QStringLiteral("oddsView")); }
     QListWidget* ways() { return find<QListWidget>(QStringLiteral("oddsWays")); }
@@ -68,6 +69,13 @@ TEST_CASE("a click takes a way that helps, and it can be undone", "[desk][chance
     const double chance = person.chance();
     auto* item = person.ways()->item(0);
     const QString text = item->text(), promised = item->toolTip().section(QStringLiteral(" \u00b7"), 0, 0);
+    const auto lines = [&] {
+        QStringList all;
+        for (int row = 0; row < person.ways()->count(); ++row)
+            all << person.ways()->item(row)->text() + person.ways()->item(row)->toolTip();
+        return all;
+    };
+    const QStringList at_first = lines();
     const QPoint place = person.ways()->visualItemRect(item).center();
     QTest::mouseClick(person.ways()->viewport(), Qt::LeftButton, {}, place);
     // A second click at once, as of a double click, takes nothing more.
@@ -82,12 +90,27 @@ TEST_CASE("a click takes a way that helps, and it can be undone", "[desk][chance
     CHECK(person.shot() == before);
     // By key as well.
     person.ways()->setFocus();
-    person.ways()->setCurrentRow(1);
     QTest::qWait(QApplication::doubleClickInterval() + 20);
+    REQUIRE(QTest::qWaitFor([&] { return lines() == at_first; }, 20000));
+    person.ways()->setCurrentRow(1);
     const QString second = person.ways()->item(1)->text();
     QTest::keyClick(person.ways(), Qt::Key_Return);
+    REQUIRE(QTest::qWaitFor([&] { return person.document().undoStack().undoText() == second; }, 20000));
     CHECK_FALSE(person.shot() == before);
-    CHECK(person.document().undoStack().undoText() == second);
+}
+
+TEST_CASE("a way that is clicked while the odds are looked for anew is taken as it comes out", "[desk][chance]") {
+    Gusts person;
+    const QString text = person.ways()->item(0)->text();
+    person.document().editShot({QStringLiteral("warmer")}, [](shoot::Shot& shot) { shot.subject.reflectance *= 1.01; });
+    const auto edited = person.shot();
+    // Not a moment has passed: the lines are those of before.
+    const QPoint place = person.ways()->visualItemRect(person.ways()->item(0)).center();
+    QTest::mouseClick(person.ways()->viewport(), Qt::LeftButton, {}, place);
+    const auto& undo = person.document().undoStack();
+    REQUIRE(QTest::qWaitFor([&] { return undo.undoText() == text; }, 20000));
+    CHECK(person.shot().subject.reflectance == edited.subject.reflectance);
+    CHECK_FALSE(person.shot() == edited);
 }
 
 TEST_CASE("one key for one that is kept, one for one that is not, from ten on the count stands", "[desk][chance]") {

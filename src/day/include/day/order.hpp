@@ -5,6 +5,7 @@
 #include "shoot/shoot.hpp"
 
 #include <cstddef>
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -33,6 +34,16 @@ schedule::Problem order_problem(const shoot::Shoot& shoot, const std::vector<con
 
 /// The day in the order the shots stand in; `order` is empty.
 schedule::Day given_day(const shoot::Shoot& shoot, const std::vector<const plan::Report*>& reports);
+
+/// The order the shots stand in beside the best one found. `go_on` false: the best so far, see schedule::best_order.
+struct Orders {
+    schedule::Day given, best;
+    std::vector<std::size_t> circle;  // jobs that wait for each other; empty: none do
+    bool exact = false;               // no order is better
+};
+Orders orders_of(const schedule::Problem& problem, const std::function<bool()>& go_on);
+/// What is changed before each of the shots in that order: "first", "lens, light", "nothing".
+std::vector<std::string> changes_of(const shoot::Shots& shots, const std::vector<std::size_t>& order);
 
 /// The shoot with its shots in that order.
 shoot::Shoot in_order(const shoot::Shoot& shoot, const std::vector<std::size_t>& order);

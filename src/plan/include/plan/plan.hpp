@@ -60,6 +60,9 @@ Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& 
 
 double working_f_number(const Plan& plan, double marked_f_number);
 
+/// mm from the plane of focus to the entrance pupil; empty: it lies in no place before the lens.
+std::optional<double> pupil_distance(const Plan& plan);
+
 /// The plan's optics at another marked stop. Magnification above 0.
 optics::Imaging imaging_of(const Plan& plan, double marked_f_number);
 

@@ -3,6 +3,7 @@
 #include "imaging/inspect/grey_image.hpp"
 #include "imaging/raster.hpp"
 #include "optics/depth.hpp"
+#include "plan/luck.hpp"
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
 #include "render/cast.hpp"
@@ -86,6 +87,10 @@ struct Scene {
 /// The plan as a scene; empty where it is focused at infinity and nothing has a size.
 std::optional<Scene> scene_of(const plan::Plan& plan, const plan::Report& report);
 std::optional<Scene> scene_of(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
+
+/// One try of it as luck has it: what comes through, what does not fire. Unlit by flash it is exposed by what else
+/// there is; else all is as it was worked out.
+std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::Luck& luck);
 
 /// Puts the subject elsewhere in the picture, mm at the sensor; x right, y up.
 void put_aside(Scene& scene, imaging::Place by);

@@ -1,12 +1,11 @@
 #pragma once
 
 #include "advice/judgement.hpp"
+#include "desk/session/of_shot.hpp"
 
 #include <QWidget>
 
 namespace poquito::desk {
-
-class Document;
 
 /// One frame or a stack: the schools side by side with what each costs, the one that suits the shot marked, and why.
 /// A click takes one; to disagree is to take another.
@@ -16,7 +15,9 @@ class JudgementStrip : public QWidget {
     explicit JudgementStrip(Document& document, QWidget* parent = nullptr);
 
     void refresh();
+    /// As last found, away from the interface thread; see isSettled.
     const std::optional<advice::Judgement>& judgement() const { return judgement_; }
+    bool isSettled() const { return judged_.isCurrent(); }
     QRectF cardRect(std::size_t index) const;
     QString reason() const;
 
@@ -39,8 +40,10 @@ class JudgementStrip : public QWidget {
     std::optional<std::size_t> taken() const;
     int columns(int width) const;
     void takeHeight();
+    void show();
 
     Document& document_;
+    OfShot<std::optional<advice::Judgement>> judged_;
     std::optional<advice::Judgement> judgement_;
     std::size_t marked_ = 0;
 };

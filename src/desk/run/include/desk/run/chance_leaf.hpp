@@ -1,6 +1,8 @@
 #pragma once
 
+#include "advice/better_odds.hpp"
 #include "desk/pages/station_page.hpp"
+#include "desk/session/of_shot.hpp"
 
 #include <QElapsedTimer>
 
@@ -41,12 +43,16 @@ class ChanceLeaf : public StationPage {
     void addWays(QVBoxLayout* column);
     void count(bool kept);
     void take(int row);
+    void takeWanted();
+    void showWays();
     void rehearse(bool on);
     void showClass(const Shot& shot);
     void showRun(const plan::Report& report);
 
     RunDesk& runs_;
     SubjectLibrary& library_;
+    OfShot<std::vector<advice::BetterOdds>> better_;
+    QString wanted_;  // the way that was clicked while those of the last edit were looked for
     OddsView* odds_;
     RehearsalView* rehearsal_;
     MeasureSway* sway_;

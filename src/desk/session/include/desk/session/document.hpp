@@ -2,6 +2,7 @@
 
 #include "advice/advice.hpp"
 #include "desk/session/picture_queue.hpp"
+#include "shoot/attitude.hpp"
 
 #include <QObject>
 #include <QString>
@@ -55,6 +56,8 @@ class Document : public QObject {
     bool isAnswered() const;
     const plan::Report* report() const;
     const plan::Report& report(int index) const { return assessment(index).report; }
+    /// What the selected shot would come to with its subject turned so; there is one.
+    plan::Report reportTurned(const shoot::Attitude& attitude) const;
 
     void select(int index);
     void edit(const EditLabel& label, const std::function<void(shoot::Shoot&)>& change);
@@ -65,6 +68,7 @@ class Document : public QObject {
     /// What the selected shot is judged by; there is one. Limits and the order of giving up are its own where it has
     /// some, else the shoot's, as a whole; wishes are the shoot's except where it says something else. Changes go where
     /// what is changed stands, a new wish to the shot.
+    shoot::Terms terms() const;
     const shoot::Limits& limits() const;
     shoot::Wishes wishes() const;
     void editLimits(const EditLabel& label, const std::function<void(shoot::Limits&)>& change);
