@@ -22,7 +22,7 @@ std::string lower(std::string_view text) {
 }
 
 bool separates(char c) {
-    return std::isspace(static_cast<unsigned char>(c)) || c == ',' || c == ';' || c == '\t' || c == '|';
+    return std::isspace(static_cast<unsigned char>(c)) || c == ',' || c == ';' || c == '|';
 }
 
 std::vector<std::string> words_of(std::string_view line) {
@@ -235,7 +235,7 @@ FieldNotes read_field_notes(std::string_view text, const shoot::Shoot& shoot, co
     while (!text.empty()) {
         const auto end = text.find('\n');
         auto line = text.substr(0, end);
-        while (!line.empty() && (line.back() == '\r' || separates(line.back()))) line.remove_suffix(1);
+        while (!line.empty() && separates(line.back())) line.remove_suffix(1);
         while (!line.empty() && separates(line.front())) line.remove_prefix(1);
         reader.read(line, ++number);
         if (end == std::string_view::npos) break;

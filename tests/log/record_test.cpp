@@ -236,6 +236,14 @@ TEST_CASE("a made-up year is the same each time, says what it is, and goes into 
         CHECK(entry.time.substr(0, 5) == "2026-");
     }
     CHECK(log::lessons_of(year).size() > 10);
+    // The camera creeps nearer: what is seen grows, by two in a hundred and more towards the end of the year.
+    double late = 0;
+    int looked_at = 0;
+    for (const auto& entry : year)
+        if (entry.kind == log::Kind::inspection && entry.scale && entry.time >= "2026-10")
+            late += *entry.scale, ++looked_at;
+    REQUIRE(looked_at > 5);
+    CHECK(late / looked_at > 1.02);
 }
 
 TEST_CASE("notes from the field are read however they are written, and each line that has no place is told",
@@ -251,7 +259,7 @@ TEST_CASE("notes from the field are read however they are written, and each line
         "salt\n"
         "12:10 flint lichen combined 40 frames 7 min\n"
         "29.11.2026\n"
-        "brooch shadow redo\n"
+        "brooch shadow redo, crooked label ;\r\n"
         "8:00 tide brooch again",
         shoot, "2026-11-28", [](const shoot::Shot&) { return "any"; });
     REQUIRE(notes.entries.size() == 6);
@@ -275,7 +283,16 @@ TEST_CASE("notes from the field are read however they are written, and each line
     CHECK(*notes.entries[2].tried == 15);
     CHECK(notes.entries[4].name == "Tide brooch, shadow");
     CHECK(notes.entries[4].time.substr(0, 10) == "2026-11-29");
+    CHECK(notes.entries[4].verdict == "redo");
+    CHECK(notes.entries[4].remark == "crooked label");
     CHECK(notes.entries[5].name == "Tide brooch");
+    CHECK(notes.entries[5].verdict == "redo");
+    CHECK(notes.entries[5].remark.empty());
+    const auto windows = log::read_field_notes("flint lichen kept\r\nflint lichen bad\r\n", shoot, "2026-11-28",
+                                               [](const shoot::Shot&) { return "any"; });
+    REQUIRE(windows.entries.size() == 2);
+    CHECK(windows.entries[0].verdict == "keep");
+    CHECK(windows.entries[1].verdict == "redo");
     REQUIRE(notes.unplaced.size() == 2);
     CHECK(storage::message(notes.unplaced[0]) ==
           "line 6: got \"11h05 dragonfly 1/9\", expected words of one shot's name");

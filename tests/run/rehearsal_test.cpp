@@ -96,6 +96,8 @@ TEST_CASE("What no device tells is noticed by someone or by nobody, and costs ac
     const auto slip = report({.kind = TroubleKind::rig_slips, .frame = 5, .size = 0.3}, {{.frame = 7}});
     CHECK(slip.spoilt == 3);
     CHECK(has(slip.cost, "Back to frame 6"));
+    // Noticed when all were taken: from the sixth to the twelfth.
+    CHECK(report({.kind = TroubleKind::rig_slips, .frame = 5, .size = 0.3}, {{.frame = 12}}).spoilt == 7);
     const auto light = report({.kind = TroubleKind::light_changes, .frame = 5, .size = 0.3}, {});
     CHECK(light.spoilt == 7);
     CHECK(has(light.cost, "seam"));
@@ -130,6 +132,9 @@ TEST_CASE("What the bench says by itself is judged by what was done about it", "
     const auto left_out = run::report_rehearsal(mended, full, {}, 600);
     CHECK_FALSE(left_out.in_time);
     CHECK(has(left_out.cost, "one frame left out"));
+    CHECK(left_out.spoilt == 1);
+    for (const std::size_t i : {9, 10, 11}) mended.frames[i].state = run::FrameState::pending;
+    CHECK(run::report_rehearsal(mended, full, {}, 600).spoilt == 4);
     const auto dark = report({.kind = TroubleKind::flash_not_ready, .frame = 4}, {});
     CHECK(dark.in_time);
     CHECK(has(dark.noticed, "took it again"));
