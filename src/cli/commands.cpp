@@ -127,7 +127,8 @@ int run_shot(const std::string& file, const RunRequest& request) {
     const auto broken = run::broken_run(request.folder, shot->id, request.tests_only);
     const run::RunOptions options{.hold_on_fault = false};
     auto made = broken ? run::Session::go_on(*broken, shoot, settings, options, request.folder)
-                       : run::Session::begin({.kit = shoot.kit, .shot = *shot, .tests = request.tests_only},
+                       : run::Session::begin({.plan = plan::plan_of(shoot.kit, *shot, shoot::terms_of(shoot, *shot)),
+                                              .tests = request.tests_only},
                                              {.journals = request.folder}, settings, options);
     if (const auto* error = std::get_if<storage::ReadError>(&made)) return complain(*error);
     auto& session = *std::get<std::unique_ptr<run::Session>>(made);

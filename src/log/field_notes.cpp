@@ -21,9 +21,7 @@ std::string lower(std::string_view text) {
     return made;
 }
 
-bool separates(char c) {
-    return std::isspace(static_cast<unsigned char>(c)) || c == ',' || c == ';' || c == '|';
-}
+bool separates(char c) { return std::isspace(static_cast<unsigned char>(c)) || c == ',' || c == ';' || c == '|'; }
 
 std::vector<std::string> words_of(std::string_view line) {
     std::vector<std::string> words;

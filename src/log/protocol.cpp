@@ -29,7 +29,8 @@ std::optional<Seen> seen_in(const Entry& entry) {
     auto read = storage::read_shoot(entry.plan);
     auto* shoot = std::get_if<shoot::Shoot>(&read);
     if (!shoot || shoot->shots.empty()) return std::nullopt;
-    const auto plan = plan::plan_of(shoot->kit, std::as_const(shoot->shots)[0], {});
+    const auto plan = plan::plan_of(shoot->kit, std::as_const(shoot->shots)[0],
+                                    shoot::terms_of(*shoot, std::as_const(shoot->shots)[0]));
     const auto report = plan::assess(plan);
     return Seen{.time = entry.time,
                 .entry = entry.id,
@@ -87,7 +88,7 @@ std::vector<std::string> settings_of(const Seen& first) {
     lines.push_back(fmt::format("{}, {}", shoot::camera_of(kit, shot).name, shoot::lens_of(kit, shot).name));
     for (const auto& id : shot.rig.tubes)
         if (const auto* tube = gear::find_gear(kit.tubes, id)) lines.back() += ", " + tube->name;
-    const auto plan = plan::plan_of(kit, shot, {});
+    const auto plan = plan::plan_of(kit, shot, shoot::terms_of(first.plan, shot));
     const auto report = plan::assess(plan);
     lines.push_back(fmt::format(
         "{}, subject to sensor {}{}", text::magnification_text(first.magnification),

@@ -34,7 +34,7 @@ Report assess(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms&
 Report assess(const Plan& plan, const shoot::Attitude& attitude) {
     shoot::Shot turned = plan.shot;
     turned.subject = shoot::faced(turned.subject, attitude);
-    return assess(plan.kit, turned, {});
+    return assess(plan.kit, turned, plan.terms);
 }
 
 namespace {

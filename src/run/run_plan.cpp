@@ -56,9 +56,9 @@ void repeat_for(const shoot::Lapse& lapse, const plan::LapseReport& report, RunP
 
 }  // namespace
 
-RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder) {
-    const auto report = plan::assess(kit, shot, {});
-    const auto plan = plan::plan_of(kit, shot, {});
+RunPlan make_run_plan(const plan::Plan& plan, std::string id, std::filesystem::path folder) {
+    const auto& shot = plan.shot;
+    const auto report = plan::assess(plan);
     const auto& cost = report.capture.cost;
     RunPlan run{
         .id = std::move(id),

@@ -19,22 +19,22 @@ Session::Session(std::unique_ptr<devices::BenchDevices> devices, Journal journal
 
 Session::Made Session::begin(const Wish& wish, const RunFolders& folders, const devices::DeviceSettings& settings,
                              RunOptions options) {
-    if (const auto refusal = run_refusal(plan::plan_of(wish.kit, wish.shot, {}), plan::assess(wish.kit, wish.shot, {})))
-        return storage::ReadError{"shot " + wish.shot.id, *refusal};
-    const auto id = next_run_id(folders.journals, wish.shot.id);
-    auto plan = make_run_plan(wish.kit, wish.shot, id, folders.frames_apart ? folders.journals / id : folders.journals);
+    const auto& shot = wish.plan.shot;
+    const auto report = plan::assess(wish.plan);
+    if (const auto refusal = run_refusal(wish.plan, report)) return storage::ReadError{"shot " + shot.id, *refusal};
+    const auto id = next_run_id(folders.journals, shot.id);
+    auto plan = make_run_plan(wish.plan, id, folders.frames_apart ? folders.journals / id : folders.journals);
     if (wish.tests) plan = test_plan(plan);
     if (wish.again) plan = retake_plan(plan, *wish.again);
     if (wish.tries > 1) {
-        const auto chance = plan::assess(wish.kit, wish.shot, {}).chance;
-        plan = tries_plan(plan, wish.tries, chance ? chance->seconds_a_try : 0);
+        plan = tries_plan(plan, wish.tries, report.chance ? report.chance->seconds_a_try : 0);
         // What the trigger missed is a try like any other.
         options.dim_stops = std::numeric_limits<double>::infinity();
     }
     RunState state{
         .plan = plan, .time = devices::local_time(), .frames = std::vector<JournalFrame>(plan.frames.size())};
     const auto journal = [&] { return Journal::create(folders.journals / (plan.id + ".journal"), plan); };
-    return launch(wish.kit, wish.shot, std::move(state), journal, settings, options);
+    return launch(wish.plan.kit, shot, std::move(state), journal, settings, options);
 }
 
 Session::Made Session::go_on(const std::filesystem::path& path, const shoot::Shoot& shoot,

@@ -18,7 +18,7 @@ TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal
         shot.sharpness.pixels = 3;              // as large as the bench's own
         shot.subject.form = shoot::Form::slab;  // and leaning: as much of it in every plane
         shot.subject.width = 18, shot.subject.height = 12, shot.subject.depth = 0.1, shot.subject.tilt = 45;
-        const auto plan = run::make_run_plan(shoot.kit, shot, "one", {});
+        const auto plan = run::make_run_plan(plan::plan_of(shoot.kit, shot, {}), "one", {});
         CAPTURE(plan.frames.size());
         const auto trouble = run::sized_trouble(shoot.kit, shoot.shots[0], plan, kind, 6);
         test::BenchRun bench(shoot, {.troubles = {trouble}, .picture_width = 1920});

@@ -34,7 +34,7 @@ run::RehearsalReport report(const Trouble& trouble, const std::vector<run::Notic
 TEST_CASE("What is drawn can happen to that run, in its middle, and is the same for the same number", "[rehearsal]") {
     const auto shoot = test::twelve_frames();
     const auto& shot = shoot.shots[0];
-    const auto plan = run::make_run_plan(shoot.kit, shot, "one", {});
+    const auto plan = run::make_run_plan(plan::plan_of(shoot.kit, shot, {}), "one", {});
     REQUIRE(plan.frames.size() == 12);
     std::set<TroubleKind> drawn, silent;
     for (std::uint64_t seed = 0; seed < 200; ++seed) {
@@ -55,7 +55,7 @@ TEST_CASE("What is drawn can happen to that run, in its middle, and is the same 
     bare.shots[0].rig.rail.reset();
     bare.shots[0].capture.mode = shoot::CaptureMode::single;
     bare.kit.lenses[0].contacts = false;
-    const auto one = run::make_run_plan(bare.kit, bare.shots[0], "one", {});
+    const auto one = run::make_run_plan(plan::plan_of(bare.kit, bare.shots[0], {}), "one", {});
     const auto possible = run::possible_troubles(bare.kit, bare.shots[0], one, false);
     CHECK(possible == std::vector{TroubleKind::camera_drops, TroubleKind::card_full});
     CHECK(run::draw_trouble(bare.kit, bare.shots[0], one, 7, true).frame == 0);
@@ -63,7 +63,7 @@ TEST_CASE("What is drawn can happen to that run, in its middle, and is the same 
 
 TEST_CASE("It is as large as it takes: beyond the overlap, below what counts as a missed flash", "[rehearsal]") {
     const auto shoot = test::twelve_frames();
-    const auto plan = run::make_run_plan(shoot.kit, shoot.shots[0], "one", {});
+    const auto plan = run::make_run_plan(plan::plan_of(shoot.kit, shoot.shots[0], {}), "one", {});
     const double step = plan.frames[1].plane - plan.frames[0].plane;
     const auto slip = run::sized_trouble(shoot.kit, shoot.shots[0], plan, TroubleKind::rig_slips, 6);
     CHECK(slip.size > 2 * step);

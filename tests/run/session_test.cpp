@@ -2,6 +2,7 @@
 #include "run/session.hpp"
 
 #include "plan/assess.hpp"
+#include "plan/plan.hpp"
 
 #include "support/benches.hpp"
 
@@ -30,7 +31,7 @@ bool empty(const std::filesystem::path& folder) { return std::filesystem::is_emp
 TEST_CASE("a session takes a shot from nothing to its record", "[run][session]") {
     const test::Folder folder;
     const auto shoot = test::twelve_frames();
-    auto made = Session::begin({.kit = shoot.kit, .shot = shoot.shots[0]},
+    auto made = Session::begin({.plan = plan::plan_of(shoot.kit, shoot.shots[0], {})},
                                {.journals = folder.path(), .frames_apart = true}, {.speed = fast, .picture_width = 48});
     auto& run = session(made);
     CHECK_FALSE(run.is_test());
@@ -47,8 +48,8 @@ TEST_CASE("a session takes a shot from nothing to its record", "[run][session]")
 TEST_CASE("a session of test frames says so in the log", "[run][session]") {
     const test::Folder folder;
     const auto shoot = test::twelve_frames();
-    auto made = Session::begin({.kit = shoot.kit, .shot = shoot.shots[0], .tests = true}, {.journals = folder.path()},
-                               {.speed = fast, .picture_width = 48});
+    auto made = Session::begin({.plan = plan::plan_of(shoot.kit, shoot.shots[0], {}), .tests = true},
+                               {.journals = folder.path()}, {.speed = fast, .picture_width = 48});
     auto& run = session(made);
     CHECK(run.is_test());
     CHECK(run.run() == Phase::complete);
@@ -63,8 +64,8 @@ TEST_CASE("a session that broke off is found, and gone on with", "[run][session]
     devices::DeviceSettings settings{.speed = fast, .picture_width = 48};
     settings.troubles = {{.kind = devices::TroubleKind::camera_drops, .frame = 5}};
     {
-        auto made =
-            Session::begin({.kit = shoot.kit, .shot = shoot.shots[0]}, {.journals = folder.path()}, settings, gives_up);
+        auto made = Session::begin({.plan = plan::plan_of(shoot.kit, shoot.shots[0], {})}, {.journals = folder.path()},
+                                   settings, gives_up);
         CHECK(session(made).run() == Phase::broken);
     }
     const auto broken = broken_run(folder.path(), shoot.shots[0].id, false);
@@ -85,7 +86,8 @@ TEST_CASE("what cannot begin says where the trouble is, and leaves nothing behin
     const test::Folder folder;
     auto shoot = test::twelve_frames();
     const auto begin = [&](const devices::DeviceSettings& settings) {
-        return Session::begin({.kit = shoot.kit, .shot = shoot.shots[0]}, {.journals = folder.path()}, settings);
+        return Session::begin({.plan = plan::plan_of(shoot.kit, shoot.shots[0], {})}, {.journals = folder.path()},
+                              settings);
     };
     CHECK(error_of(begin({.dialect_file = "/no/such/file"})).place.find("/no/such/file") != std::string::npos);
     const auto dialect = folder.path() / "dialect.json";
@@ -102,4 +104,20 @@ TEST_CASE("what cannot begin says where the trouble is, and leaves nothing behin
     CHECK(empty(folder.path()));
     CHECK(error_of(Session::go_on(folder.path() / "none.journal", shoot, {})).place.find("none.journal") !=
           std::string::npos);
+}
+
+TEST_CASE("a run exposes as its shoot wishes", "[run][session]") {
+    auto shoot = test::twelve_frames();
+    shoot.shots[0].lights[0].power.reset();  // it finds its own
+    shoot.shots[0].lights[0].metered.reset();
+    const auto& shot = std::as_const(shoot.shots)[0];
+    const auto powers = [&] {
+        return make_run_plan(plan::plan_of(shoot.kit, shot, shoot::terms_of(shoot, shot)), "one", {}).powers;
+    };
+    const auto usual = powers();
+    shoot.terms.wishes.brighter = 1;
+    const auto brighter = powers();
+    REQUIRE_FALSE(usual.empty());
+    REQUIRE(usual.size() == brighter.size());
+    for (std::size_t i = 0; i < usual.size(); ++i) CHECK(brighter[i] > 1.5 * usual[i]);
 }

@@ -42,7 +42,7 @@ struct BenchRun {
                       const std::string& name = "frames")
         : folder(name),
           shoot(std::move(of)),
-          plan(run::make_run_plan(shoot.kit, shoot.shots[0], "one-1", folder.path())) {
+          plan(run::make_run_plan(plan::plan_of(shoot.kit, shoot.shots[0], {}), "one-1", folder.path())) {
         devices = std::make_unique<devices::SimulatedBench>(clock, run::bench_setup(shoot.kit, shoot.shots[0], plan),
                                                             std::move(options));
     }

@@ -79,6 +79,12 @@ void RunDesk::setSettings(const BenchSettings& settings) {
     settings_.store();
 }
 
+/// Of a shot that is there.
+const plan::Plan& RunDesk::planOf(const std::string& id) const {
+    const auto& shots = document_.shoot().shots;
+    return document_.assessment(static_cast<int>(std::ranges::find(shots, id, &shoot::Shot::id) - shots.begin())).plan;
+}
+
 const shoot::Shot* RunDesk::find(const std::string& id) const {
     const auto& shots = document_.shoot().shots;
     const auto found = std::ranges::find(shots, id, &shoot::Shot::id);
@@ -103,30 +109,30 @@ void RunDesk::startNext() {
     change_.clear();
     while (!queue_.empty() && !find(queue_.front())) queue_.erase(queue_.begin());  // removed meanwhile
     if (queue_.empty()) return;
-    const shoot::Shot shot = *find(queue_.front());
+    const plan::Plan& plan = planOf(std::exchange(queue_.front(), {}));
     queue_.erase(queue_.begin());
     auto bench = devices();
     trouble_.reset();
     rehearsal_.reset();
     notices_.clear();
-    if (!tests_) bench.troubles = troublesOf(shot);
-    launch(run::Session::begin({.kit = document_.kit(), .shot = shot, .tests = tests_},
+    if (!tests_) bench.troubles = troublesOf(plan);
+    launch(run::Session::begin({.plan = plan, .tests = tests_},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, bench));
 }
 
 /// What is to go wrong in the next run; once.
-std::vector<devices::Trouble> RunDesk::troublesOf(const shoot::Shot& shot) {
+std::vector<devices::Trouble> RunDesk::troublesOf(const plan::Plan& planned) {
     if (!settings_.rehearsed) return {};
     const auto wish = *std::exchange(settings_.rehearsed, std::nullopt);
-    const auto plan = run::make_run_plan(document_.kit(), shot, "rehearsal", {});
+    const auto plan = run::make_run_plan(planned, "rehearsal", {});
     const auto seed = seed_.value_or(QRandomGenerator::global()->generate64());
     watched_ = wish.watched;
     if (!wish.exactly.empty()) {
         trouble_ = wish.exactly.front();
         return wish.exactly;
     }
-    trouble_ = wish.kind ? run::sized_trouble(document_.kit(), shot, plan, *wish.kind, plan.frames.size() / 2)
-                         : run::draw_trouble(document_.kit(), shot, plan, seed, wish.silent);
+    trouble_ = wish.kind ? run::sized_trouble(planned.kit, planned.shot, plan, *wish.kind, plan.frames.size() / 2)
+                         : run::draw_trouble(planned.kit, planned.shot, plan, seed, wish.silent);
     return {*trouble_};
 }
 
@@ -138,8 +144,7 @@ void RunDesk::beginAlone() {
 }
 
 void RunDesk::startTries(const std::string& id, std::size_t tries) {
-    const auto* shot = find(id);
-    if (session_ || !shot) return;
+    if (session_ || !find(id)) return;
     beginAlone();
     // Large enough for what is sharp to be told from what is not.
     constexpr int most = 3000;  // pixels; beyond it one waits for each too long
@@ -149,15 +154,14 @@ void RunDesk::startTries(const std::string& id, std::size_t tries) {
     const auto& plan = document_.assessment(static_cast<int>(place)).plan;
     const double needed = std::ceil(plan.sensor.width / plan::blur_limit(plan));
     settings.picture_width = std::max(settings.picture_width, static_cast<int>(std::min<double>(needed, most)));
-    launch(run::Session::begin({.kit = document_.kit(), .shot = *shot, .tries = tries},
+    launch(run::Session::begin({.plan = plan, .tries = tries},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, settings));
 }
 
 void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {
-    const auto* shot = find(id);
-    if (session_ || !shot) return;
+    if (session_ || !find(id)) return;
     beginAlone();
-    launch(run::Session::begin({.kit = document_.kit(), .shot = *shot, .again = planes},
+    launch(run::Session::begin({.plan = planOf(id), .again = planes},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
 }
 

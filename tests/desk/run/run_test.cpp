@@ -231,7 +231,7 @@ TEST_CASE("what goes wrong on the bench is said large, and mended", "[desk][run]
 TEST_CASE("a run that a crash broke off is offered and gone on with", "[desk][run]") {
     RunPerson person;
     // As a program that was killed leaves it: a journal without an end, three frames on the card.
-    auto plan = run::make_run_plan(person.document().kit(), person.shot(), "tide-brooch-1",
+    auto plan = run::make_run_plan(person.document().assessment()->plan, "tide-brooch-1",
                                    (person.folder.path() + "/tide-brooch-1").toStdString());
     {
         auto journal = std::get<run::Journal>(

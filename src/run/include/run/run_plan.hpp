@@ -48,7 +48,7 @@ struct RunPlan {
 std::optional<std::string> run_refusal(const plan::Plan& plan, const plan::Report& report);
 
 /// What is planned for that shot; `id` as in RunPlan. Of a stack that is refused only the first frames.
-RunPlan make_run_plan(const gear::Kit& kit, const shoot::Shot& shot, std::string id, std::filesystem::path folder);
+RunPlan make_run_plan(const plan::Plan& plan, std::string id, std::filesystem::path folder);
 
 /// Its first, middle and last frame alone, as a run of its own: what to look at before the run.
 RunPlan test_plan(const RunPlan& plan);

@@ -23,8 +23,7 @@ class Session {
     /// A new run of that shot; `tests`: its first, middle and last frame alone; `again`: those planes alone. Nothing is
     /// left behind where it cannot begin. Kit and shot are not needed afterwards.
     struct Wish {
-        const gear::Kit& kit;
-        const shoot::Shot& shot;
+        const plan::Plan& plan;
         bool tests = false;
         std::optional<std::vector<double>> again = {};  // see retake_plan
         std::size_t tries = 1;                          // see tries_plan

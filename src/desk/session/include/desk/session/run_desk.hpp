@@ -120,12 +120,13 @@ class RunDesk : public QObject {
     void startNext();
     void beginAlone();
     devices::DeviceSettings devices() const;
-    std::vector<devices::Trouble> troublesOf(const shoot::Shot& shot);
+    std::vector<devices::Trouble> troublesOf(const plan::Plan& planned);
     void reactedTo();
     void launch(run::Session::Made made);
     void finished();
     void log(const run::RunState& state);
     const shoot::Shot* find(const std::string& id) const;
+    const plan::Plan& planOf(const std::string& id) const;
 
     Document& document_;
     QDir folder_;
