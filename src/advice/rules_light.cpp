@@ -100,9 +100,9 @@ Found exposure_off(const plan::Plan& plan, const plan::Report& report) {
     constexpr double worth_saying = 0.5;  // stops
     const auto total = off_wanted(plan, report);
     if (!total || std::abs(*total) < worth_saying) return {};
-    Finding finding{fmt::format("The exposure is {} stops too {}{}.", text::number_text(std::abs(*total), 2),
-                                *total > 0 ? "bright" : "dark",
-                                plan.terms.wishes.brighter ? " for what you wish" : "")};
+    Finding finding{
+        fmt::format("The exposure is {} stops too {}{}.", text::number_text(std::round(std::abs(*total) * 10) / 10, 3),
+                    *total > 0 ? "bright" : "dark", plan.terms.wishes.brighter ? " for what you wish" : "")};
     const bool any_flash = std::ranges::any_of(plan.shot.lights, plan::is_flash);
     if (!any_flash) finding.ways = brighter(plan, -*total);
     return finding;
