@@ -128,8 +128,8 @@ void JudgementStrip::paintEvent(QPaintEvent*) {
     const QStringList parts = reason().split(QLatin1Char('\n'));
     painter.drawText(QRectF(0, 0, width(), reason_height), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap,
                      parts.last());
-    if (!judgement_) return;
-    for (std::size_t i = 0; i < judgement_->approaches.size(); ++i) paintCard(painter, i);
+    if (!judgement_ && hasFocus()) drawFocusRing(painter, rect());
+    for (std::size_t i = 0; judgement_ && i < judgement_->approaches.size(); ++i) paintCard(painter, i);
 }
 
 void JudgementStrip::paintCard(QPainter& painter, std::size_t index) const {
