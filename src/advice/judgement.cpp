@@ -275,6 +275,12 @@ std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, co
                            changed(shot, "stack-halo-safe", shoot::CaptureMode::stack, safe)));
     const int most = shoot::camera_of(kit, shot).bracket.composite_max_frames;
     if (most > 1) all.push_back(composite(kit, shot, terms, most));
+    if (!shoot::wants_sharpness(shot)) {
+        judgement.best = index_of(all, "single-own");
+        judgement.reason =
+            "Nothing in this plate has to be sharp. One frame at the stop of the picture it is laid under.";
+        return judgement;
+    }
     auto [index, why] = choose(all, weighed(kit, shot, of_shoot));
     judgement.best = index;
     judgement.reason = why + " " + cost_sentence(all, index);

@@ -323,11 +323,12 @@ std::vector<GivenUp> given_up(const WholePlan& made) {
     return list;
 }
 
+constexpr std::size_t most_told = 3;  // of what is lost, in one sentence
+
 std::string sentence_of(const WholePlan& made) {
     std::vector<std::string> words;
-    constexpr std::size_t most = 3;
     for (const auto* part : lost_parts(made.worth, unnoticed))
-        if (words.size() < most) words.push_back(loss_words(made, part->quality));
+        if (words.size() < most_told) words.push_back(loss_words(made, part->quality));
     std::string text = words.empty() ? "Gives up nothing." : fmt::format("Gives up {}.", fmt::join(words, ", "));
     std::vector<std::string> passed;
     for (const auto& entry : made.gives_up)
@@ -370,11 +371,15 @@ void say_why(std::vector<WholePlan>& plans) {
                                        loss_words(next, widest_gap(plan.worth, next.worth)));
         } else {
             const auto& best = plans.front();
-            plan.why = !plan.keeps_limits && best.keeps_limits ? "It passes your limits."
-                       : plan.stopped && !best.stopped
-                           ? "Something stands against it."
-                           : fmt::format("Against the first it gives up {}.",
-                                         loss_words(plan, widest_gap(best.worth, plan.worth)));
+            const auto gap = widest_gap(best.worth, plan.worth);
+            auto lost = lost_parts(plan.worth, unnoticed);
+            lost.resize(std::min(lost.size(), most_told));
+            const bool told = std::ranges::count(lost, gap, &WorthPart::quality) > 0;
+            plan.why =
+                !plan.keeps_limits && best.keeps_limits ? "It passes your limits."
+                : plan.stopped && !best.stopped         ? "Something stands against it."
+                : told ? fmt::format("The first keeps more: {} {}.", row_of(gap).name, percent(best.worth.kept(gap)))
+                       : fmt::format("Against the first it gives up {}.", loss_words(plan, gap));
         }
     }
 }

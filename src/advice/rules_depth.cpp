@@ -116,9 +116,7 @@ Found depth_less_than_subject(const plan::Plan& plan, const plan::Report& report
     const auto& depth = report.sharpness.depth_of_field;
     if (is_stack(plan) || plan.zone || !depth || *depth >= plan.extent.depth || !misses_sharpness(plan, report))
         return {};
-    // The place without it, and what falls on the ground.
-    const auto& plate = plan.shot.plate;
-    if (plate && (plate->role == shoot::PlateRole::clean || plate->role == shoot::PlateRole::shadow)) return {};
+    if (!shoot::wants_sharpness(plan.shot)) return {};
     const bool alive = shoot::has_trait(plan.shot.subject, "living") || shoot::has_trait(plan.shot.subject, "person");
     Finding finding{fmt::format(
         "One frame holds {} of the subject's {}. {}", text::length_text(*depth), text::length_text(plan.extent.depth),

@@ -59,6 +59,17 @@ int nearest(const std::vector<double>& scale, double value) {
     return static_cast<int>(std::ranges::min_element(scale, further) - scale.begin());
 }
 
+/// Steps on the scales of stop, time, ISO and power. The first of them are what stands beside a setting: one dial a
+/// third on, or two that keep the exposure.
+constexpr std::size_t steps_beside = 12;
+constexpr std::array<std::array<int, 4>, 34> steps = {{
+    {1, 1, 0, 0},    {-1, -1, 0, 0}, {1, 0, 1, 0},   {-1, 0, -1, 0}, {0, 1, -1, 0},  {0, -1, 1, 0},  {1, 0, 0, 0},
+    {-1, 0, 0, 0},   {0, 1, 0, 0},   {0, -1, 0, 0},  {0, 0, 1, 0},   {0, 0, -1, 0},  {0, 0, 0, 1},   {0, 0, 0, -1},
+    {3, 3, 0, 0},    {-3, -3, 0, 0}, {3, 0, 3, 0},   {-3, 0, -3, 0}, {0, 3, -3, 0},  {0, -3, 3, 0},  {2, 1, 1, 0},
+    {-2, -1, -1, 0}, {2, 0, 2, 0},   {-2, 0, -2, 0}, {2, 2, 0, 0},   {-2, -2, 0, 0}, {0, 2, -2, 0},  {0, -2, 2, 0},
+    {1, 2, -1, 0},   {-1, -2, 1, 0}, {1, -1, 2, 0},  {-1, 1, -2, 0}, {1, 0, 0, 1},   {-1, 0, 0, -1},
+}};
+
 }  // namespace
 
 Settling::Settling(const gear::Kit& kit, const shoot::Shot& begun, const shoot::Terms& terms, Lit lit,
@@ -240,16 +251,9 @@ bool Settling::gains(const At& from, const At& to) {
 }
 
 Settling::At Settling::climbed(At from) {
-    static constexpr std::array<std::array<int, 4>, 34> moves = {{
-        {1, 1, 0, 0},    {-1, -1, 0, 0}, {1, 0, 1, 0},   {-1, 0, -1, 0}, {0, 1, -1, 0},  {0, -1, 1, 0},  {1, 0, 0, 0},
-        {-1, 0, 0, 0},   {0, 1, 0, 0},   {0, -1, 0, 0},  {0, 0, 1, 0},   {0, 0, -1, 0},  {0, 0, 0, 1},   {0, 0, 0, -1},
-        {3, 3, 0, 0},    {-3, -3, 0, 0}, {3, 0, 3, 0},   {-3, 0, -3, 0}, {0, 3, -3, 0},  {0, -3, 3, 0},  {2, 1, 1, 0},
-        {-2, -1, -1, 0}, {2, 0, 2, 0},   {-2, 0, -2, 0}, {2, 2, 0, 0},   {-2, -2, 0, 0}, {0, 2, -2, 0},  {0, -2, 2, 0},
-        {1, 2, -1, 0},   {-1, -2, 1, 0}, {1, -1, 2, 0},  {-1, 1, -2, 0}, {1, 0, 0, 1},   {-1, 0, 0, -1},
-    }};
     // As far in each direction as it gains, until a whole round gains nothing.
-    for (std::size_t since = 0, next = 0; since < moves.size(); next = (next + 1) % moves.size()) {
-        const auto& move = moves[next];
+    for (std::size_t since = 0, next = 0; since < steps.size(); next = (next + 1) % steps.size()) {
+        const auto& move = steps[next];
         bool gained = false;
         for (;;) {
             const At to{from.stop + move[0], from.time + move[1], from.iso + move[2], from.power + move[3]};
@@ -265,24 +269,13 @@ Settling::At Settling::climbed(At from) {
 /// A flash has its power in steps of its own, which a third of a stop elsewhere can make it miss: climbed until no
 /// setting beside this one is worth more with a power beside its own.
 Settling::At Settling::polished(At from) {
-    static constexpr std::array<std::array<int, 3>, 12> beside = {{{1, 1, 0},
-                                                                   {-1, -1, 0},
-                                                                   {1, 0, 1},
-                                                                   {-1, 0, -1},
-                                                                   {0, 1, -1},
-                                                                   {0, -1, 1},
-                                                                   {1, 0, 0},
-                                                                   {-1, 0, 0},
-                                                                   {0, 1, 0},
-                                                                   {0, -1, 0},
-                                                                   {0, 0, 1},
-                                                                   {0, 0, -1}}};
     constexpr std::array powers = {-1, 1, -2, 2, -3, 3};
     for (bool gained = true; gained;) {
         gained = false;
-        for (const auto& move : beside)
+        for (std::size_t i = 0; i < steps_beside; ++i)
             for (const int power : powers) {
-                const At to{from.stop + move[0], from.time + move[1], from.iso + move[2], from.power + power};
+                const auto& step = steps[i];
+                const At to{from.stop + step[0], from.time + step[1], from.iso + step[2], from.power + power};
                 if (!gains(from, to)) continue;
                 from = climbed(to);
                 gained = true;

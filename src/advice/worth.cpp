@@ -76,9 +76,7 @@ double exposed(const plan::Report& report, const Shown& shown) {
 double sharp(const plan::Plan& plan, const plan::Report& report) {
     const auto& sharpness = report.sharpness;
     if (!(sharpness.blur_limit > 0)) return 0;
-    // The place without it, and what falls on the ground: nothing there has to be sharp.
-    const auto& plate = plan.shot.plate;
-    if (plate && (plate->role == shoot::PlateRole::clean || plate->role == shoot::PlateRole::shadow)) return 0;
+    if (!shoot::wants_sharpness(plan.shot)) return 0;
     const double airy = sharpness.airy_diameter / sharpness.blur_limit;
     double off = 0;  // in depths that one frame holds to either side
     constexpr double unbounded = 1e9;

@@ -231,8 +231,8 @@ int order_shots(const std::string& file, const std::string& out, double seconds)
                    text::time_text(seconds));
     const auto changes = day::changes_of(shoot.shots, after.order);
     for (std::size_t k = 0; k < after.order.size(); ++k)
-        fmt::print("{}  {}  ({}{})\n", clock_text(after.start[k]), shoot.shots[after.order[k]].name,
-                   k > 0 ? "changes " : "", changes[k]);
+        fmt::print("{}  {}  ({})\n", clock_text(after.start[k]), shoot.shots[after.order[k]].name,
+                   k > 0 ? "changes " + day::change_text(changes[k]) : std::string("first"));
     fmt::print("changes take {} instead of {}, over at {}{}\n", text::time_text(after.work),
                text::time_text(before.work), clock_text(after.finish),
                after.late > 0 ? ", " + text::time_text(after.late) + " late" : "");

@@ -192,10 +192,9 @@ Orders orders_of(const schedule::Problem& problem, const std::function<bool()>& 
     return made;
 }
 
-std::vector<std::string> changes_of(const shoot::Shots& shots, const std::vector<std::size_t>& order) {
-    std::vector<std::string> changes;
-    for (std::size_t k = 0; k < order.size(); ++k)
-        changes.push_back(k == 0 ? "first" : change_text(change_between(shots[order[k - 1]], shots[order[k]])));
+std::vector<Change> changes_of(const shoot::Shots& shots, const std::vector<std::size_t>& order) {
+    std::vector<Change> changes(order.size());
+    for (std::size_t k = 1; k < order.size(); ++k) changes[k] = change_between(shots[order[k - 1]], shots[order[k]]);
     return changes;
 }
 

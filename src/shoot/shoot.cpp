@@ -118,6 +118,10 @@ const Tries& tries_of(const Shot& shot) {
 
 Tries& own_tries(Shot& shot) { return shot.tries ? *shot.tries : shot.tries.emplace(); }
 
+bool wants_sharpness(const Shot& shot) {
+    return !shot.plate || (shot.plate->role != PlateRole::clean && shot.plate->role != PlateRole::shadow);
+}
+
 double still_of(const Shot& shot) {
     const auto& stated = tries_of(shot).still;
     if (stated) return *stated;

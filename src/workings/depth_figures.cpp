@@ -164,7 +164,7 @@ void Sheet::stack_figures() {
         add("viewpoint_change", "Viewpoint moves by", text::number_text(*capture.viewpoint_change * 100, 2), "%")
             .working =
             working("change", "(n - 1) * step / Z",
-                    {{"n", capture.frames}, {"step", *capture.step}, {"Z", plan::pupil_distance(plan_).value_or(0)}},
+                    {{"n", capture.frames}, {"step", *capture.step}, {"Z", plan::pupil_distance(plan_).value()}},
                     *capture.viewpoint_change, "", "rail travel over entrance pupil to subject");
 }
 

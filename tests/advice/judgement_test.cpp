@@ -196,6 +196,22 @@ TEST_CASE("the camera's composite takes the widest stop that its frames allow", 
     CHECK(little.against.find("2 frames hold") == 0);
 }
 
+TEST_CASE("a plate in which nothing has to be sharp is taken at the stop that it has", "[shoot][judgement]") {
+    auto shoot = deep_shoot();
+    auto& shot = shoot.shots.front();
+    for (const auto role : {PlateRole::clean, PlateRole::shadow}) {
+        shot.plate = Plate{.picture = "one", .role = role};
+        const auto judgement = judge(shoot.kit, shot, {}).value();
+        CHECK(judgement.approaches[judgement.best].id == "single-own");
+        CHECK(judgement.reason.find("Nothing in this plate") == 0);
+        // As the whole plans have it: nothing of sharpness is lost.
+        const auto plan = plan::plan_of(shoot.kit, shot, {});
+        CHECK(worth_of(plan, plan::assess(plan)).kept(Quality::sharp) == 1);
+    }
+    shot.plate = Plate{.picture = "one", .role = PlateRole::hero};
+    CHECK(best_of(shoot).starts_with("stack"));
+}
+
 TEST_CASE("at infinity nothing is judged", "[shoot][judgement]") {
     auto shoot = deep_shoot();
     shoot.shots.front().rig.focus = {.by = FocusBy::magnification, .value = 0};

@@ -152,6 +152,26 @@ TEST_CASE("what a plan promises is what is reported once it is taken", "[advice]
     }
 }
 
+TEST_CASE("what a plan's sentence has told is not told again as what it gives up against the first",
+          "[advice][plans]") {
+    Random random(43);
+    int kept_more = 0, against = 0;
+    for (int i = 0; i < 20; ++i) {
+        const auto shoot = field_shoot(random);
+        for (const auto& plan : whole_plans(shoot.kit, shoot.shots.front(), {stated_limits(random)})) {
+            INFO(plan.sentence << " / " << plan.why);
+            constexpr std::string_view gives_up = "Against the first it gives up ";
+            kept_more += plan.why.starts_with("The first keeps more: ");
+            if (!plan.why.starts_with(gives_up)) continue;
+            ++against;
+            const auto what = plan.why.substr(gives_up.size(), plan.why.size() - gives_up.size() - 1);
+            CHECK(plan.sentence.find(what) == std::string::npos);
+        }
+    }
+    CHECK(kept_more > 0);
+    CHECK(against > 0);
+}
+
 TEST_CASE("what is to be given up first is what goes", "[advice][plans]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots.front();

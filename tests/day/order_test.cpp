@@ -113,3 +113,36 @@ TEST_CASE("shots that share a set-up share its prices, and each pair costs what 
     }
     CHECK(problem_of().change.size() == 1);
 }
+
+TEST_CASE("orders are found with what each change is, and what waits for itself is told", "[day]") {
+    auto shoot = test::plain_shoot();
+    // Two set-ups in turns: by set-up there is one change in place of three.
+    for (const char* id : {"b", "c", "d"}) {
+        shoot.shots.push_back(std::as_const(shoot.shots)[0]);
+        shoot.shots.back().id = id;
+    }
+    for (const std::size_t i : {1, 3}) shoot.shots[i].rig.tubes = {"t20"};
+    shoot.workday.prices.tubes = 100;
+    std::vector<Report> reports;
+    for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot, {}));
+    std::vector<const Report*> pointers;
+    for (const auto& report : reports) pointers.push_back(&report);
+    const auto problem = order_problem(shoot, pointers);
+    const auto orders = orders_of(problem, {});
+    CHECK(orders.given.order == std::vector<std::size_t>{0, 1, 2, 3});
+    CHECK(orders.given.work - orders.best.work == 200);
+    CHECK(orders.exact);
+    CHECK(orders.circle.empty());
+    const auto tubes_of = [&](const schedule::Day& day) {
+        const auto changes = changes_of(shoot.shots, day.order);
+        CHECK_FALSE(changes.front().any());
+        return std::ranges::count(changes, true, &Change::tubes);
+    };
+    CHECK(tubes_of(orders.given) == 3);
+    CHECK(tubes_of(orders.best) == 1);
+    shoot.shots[0].timing.after = {"b"};
+    shoot.shots[1].timing.after = {std::as_const(shoot.shots)[0].id};
+    const auto never = orders_of(order_problem(shoot, pointers), {});
+    CHECK(never.circle.size() == 2);
+    CHECK_FALSE(never.exact);
+}

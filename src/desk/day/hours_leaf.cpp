@@ -435,10 +435,12 @@ void HoursLeaf::search() {
         }
         made.exact = orders.exact;
         const auto changes_of = [&](const schedule::Day& day) {
-            std::vector<QString> changes;
+            std::vector<QString> words;
             for (const auto& change : day::changes_of(shots, day.order))
-                changes.push_back(change == "nothing" ? QObject::tr("nothing to change") : toQt(change));
-            return changes;
+                words.push_back(words.empty()  ? QObject::tr("first")
+                                : change.any() ? toQt(day::change_text(change))
+                                               : QObject::tr("nothing to change"));
+            return words;
         };
         made.givenChanges = changes_of(orders.given);
         made.bestChanges = changes_of(orders.best);

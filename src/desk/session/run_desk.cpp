@@ -79,10 +79,10 @@ void RunDesk::setSettings(const BenchSettings& settings) {
     settings_.store();
 }
 
-/// Of a shot that is there.
-const plan::Plan& RunDesk::planOf(const std::string& id) const {
+const plan::Plan* RunDesk::planOf(const std::string& id) const {
     const auto& shots = document_.shoot().shots;
-    return document_.assessment(static_cast<int>(std::ranges::find(shots, id, &shoot::Shot::id) - shots.begin())).plan;
+    const auto found = std::ranges::find(shots, id, &shoot::Shot::id);
+    return found == shots.end() ? nullptr : &document_.assessment(static_cast<int>(found - shots.begin())).plan;
 }
 
 const shoot::Shot* RunDesk::find(const std::string& id) const {
@@ -107,16 +107,15 @@ void RunDesk::start(std::vector<std::string> shots, bool tests) {
 
 void RunDesk::startNext() {
     change_.clear();
-    while (!queue_.empty() && !find(queue_.front())) queue_.erase(queue_.begin());  // removed meanwhile
-    if (queue_.empty()) return;
-    const plan::Plan& plan = planOf(std::exchange(queue_.front(), {}));
-    queue_.erase(queue_.begin());
+    const plan::Plan* plan = nullptr;
+    for (; !plan && !queue_.empty(); queue_.erase(queue_.begin())) plan = planOf(queue_.front());  // some are removed
+    if (!plan) return;
     auto bench = devices();
     trouble_.reset();
     rehearsal_.reset();
     notices_.clear();
-    if (!tests_) bench.troubles = troublesOf(plan);
-    launch(run::Session::begin({.plan = plan, .tests = tests_},
+    if (!tests_) bench.troubles = troublesOf(*plan);
+    launch(run::Session::begin({.plan = *plan, .tests = tests_},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, bench));
 }
 
@@ -144,24 +143,23 @@ void RunDesk::beginAlone() {
 }
 
 void RunDesk::startTries(const std::string& id, std::size_t tries) {
-    if (session_ || !find(id)) return;
+    const auto* plan = planOf(id);
+    if (session_ || !plan) return;
     beginAlone();
     // Large enough for what is sharp to be told from what is not.
     constexpr int most = 3000;  // pixels; beyond it one waits for each too long
     auto settings = devices();
-    const auto place =
-        std::ranges::find(document_.shoot().shots, id, &shoot::Shot::id) - document_.shoot().shots.begin();
-    const auto& plan = document_.assessment(static_cast<int>(place)).plan;
-    const double needed = std::ceil(plan.sensor.width / plan::blur_limit(plan));
+    const double needed = std::ceil(plan->sensor.width / plan::blur_limit(*plan));
     settings.picture_width = std::max(settings.picture_width, static_cast<int>(std::min<double>(needed, most)));
-    launch(run::Session::begin({.plan = plan, .tries = tries},
+    launch(run::Session::begin({.plan = *plan, .tries = tries},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, settings));
 }
 
 void RunDesk::retake(const std::string& id, const std::vector<double>& planes) {
-    if (session_ || !find(id)) return;
+    const auto* plan = planOf(id);
+    if (session_ || !plan) return;
     beginAlone();
-    launch(run::Session::begin({.plan = planOf(id), .again = planes},
+    launch(run::Session::begin({.plan = *plan, .again = planes},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, devices()));
 }
 

@@ -61,7 +61,8 @@ void PlansLeaf::unfoldWishes() {
     constexpr int wide = 270;
     sheet->setFixedWidth(wide);
     for (auto* child : sheet->findChildren<QWidget*>()) child->ensurePolished();  // as high as it will be seen
-    const QMargins frame = sheet->contentsMargins() + 1;
+    constexpr int border = 1;  // of the style, which margins do not count
+    const QMargins frame = sheet->contentsMargins() + border;
     sheet->setFixedHeight(sheet->layout()->heightForWidth(wide - frame.left() - frame.right()) + frame.top() +
                           frame.bottom());
     QPoint corner = wishes_->mapToGlobal(QPoint(wishes_->width() - wide, wishes_->height() + 2));

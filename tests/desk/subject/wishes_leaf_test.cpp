@@ -16,6 +16,36 @@ using test::Person;
 
 namespace {
 
+/// The demo's salt at one of Subject's pages.
+struct AtSubject : Person {
+    explicit AtSubject(const QString& tab) {
+        window().openDemo();
+        document().select(7);
+        goTo(1);
+        click(tab);
+    }
+};
+
+/// The first note of the demo's shots that `wanted` holds for, once its remedies are found. All that come before it are
+/// seen, so that a property is held for each.
+QModelIndex first_note(Person& person, const std::function<bool(int shot, const QModelIndex&)>& wanted) {
+    const auto* model = person.find<LedgerView>(QStringLiteral("ledger"))->model();
+    for (int shot = 0; shot < person.document().count(); ++shot) {
+        person.document().select(shot);
+        REQUIRE(QTest::qWaitFor([&] { return person.document().isAnswered(); }, 20000));
+        person.settle();
+        QModelIndex found;
+        for (int row = 0; row < model->rowCount(); ++row)
+            if (const auto index = model->index(row, 0);
+                index.data(LedgerModel::kindRole).toInt() == static_cast<int>(LedgerModel::Kind::note) &&
+                wanted(shot, index) && !found.isValid())
+                found = index;
+        if (found.isValid()) return found;
+    }
+    FAIL("no shot of the demo has such a note");
+    return {};
+}
+
 void take(Person& person, const char* strip, std::size_t cell) {
     auto* widget = person.find<WishStrip>(QLatin1String(strip));
     QTest::mouseClick(widget, Qt::LeftButton, {}, widget->cellRect(cell).center().toPoint());
@@ -33,11 +63,7 @@ shoot::Wishes all_wishes(Person& person) { return person.document().assessment()
 }  // namespace
 
 TEST_CASE("a ground and its softness are wished with a click each, taken back with another", "[desk][wishes]") {
-    Person person;
-    person.window().openDemo();
-    person.document().select(7);
-    person.goTo(1);
-    person.click(QStringLiteral("mattersTab"));
+    AtSubject person(QStringLiteral("mattersTab"));
     take(person, "groundStrip", 0);
     CHECK(person.shot().wishes.ground == WantedGround::black);
     CHECK(person.document().shoot().terms.wishes == shoot::Wishes{});
@@ -59,11 +85,7 @@ TEST_CASE("a ground and its softness are wished with a click each, taken back wi
 }
 
 TEST_CASE("of two looks that rule each other out the last one stays", "[desk][wishes]") {
-    Person person;
-    person.window().openDemo();
-    person.document().select(7);
-    person.goTo(1);
-    person.click(QStringLiteral("mattersTab"));
+    AtSubject person(QStringLiteral("mattersTab"));
     press_chip(person, QStringLiteral("flash alone"));
     CHECK(person.shot().wishes.lit_by == shoot::WantedLight::flash);
     press_chip(person, QStringLiteral("movement drawn"));
@@ -79,11 +101,7 @@ TEST_CASE("of two looks that rule each other out the last one stays", "[desk][wi
 }
 
 TEST_CASE("what is wished for the whole shoot holds for every shot that says nothing else", "[desk][wishes]") {
-    Person person;
-    person.window().openDemo();
-    person.document().select(7);
-    person.goTo(1);
-    person.click(QStringLiteral("mattersTab"));
+    AtSubject person(QStringLiteral("mattersTab"));
     take(person, "groundStrip", 1);
     person.click(QStringLiteral("wishesForAllButton"));
     CHECK(person.document().shoot().terms.wishes.ground == WantedGround::dark);
@@ -107,15 +125,8 @@ TEST_CASE("a note says what its ways out gain, and unfolds the next best", "[des
     person.window().openDemo();
     auto* ledger = person.find<LedgerView>(QStringLiteral("ledger"));
     const auto* model = qobject_cast<const LedgerModel*>(ledger->model());
-    QModelIndex with_others;
-    for (int shot = 0; shot < person.document().count() && !with_others.isValid(); ++shot) {
-        person.document().select(shot);
-        REQUIRE(QTest::qWaitFor([&] { return person.document().isAnswered(); }, 20000));
-        person.settle();
-        for (int row = 0; row < model->rowCount() && !with_others.isValid(); ++row)
-            if (model->index(row).data(LedgerModel::othersRole).toInt() > 0) with_others = model->index(row);
-    }
-    REQUIRE(with_others.isValid());
+    const auto with_others =
+        first_note(person, [](int, const QModelIndex& note) { return note.data(LedgerModel::othersRole).toInt() > 0; });
     const auto code = with_others.data(LedgerModel::keyRole).toString();
     const int others = with_others.data(LedgerModel::othersRole).toInt(), rows = model->rowCount();
     ledger->scrollTo(with_others);
@@ -152,11 +163,7 @@ TEST_CASE("the judgement explains itself like any number", "[desk][ledger]") {
 }
 
 TEST_CASE("a wish that is chosen over the plans ranks them anew beneath it", "[desk][wishes][plans]") {
-    Person person;
-    person.window().openDemo();
-    person.document().select(7);
-    person.goTo(1);
-    person.click(QStringLiteral("plansTab"));
+    AtSubject person(QStringLiteral("plansTab"));
     auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
     const auto ready = [&] { return !view->plans().empty() && view->isSettled(); };
     REQUIRE(QTest::qWaitFor(ready, 20000));
@@ -192,25 +199,17 @@ TEST_CASE("one way out of several notes is told once, and taken from any of them
     Person person;
     person.window().openDemo();
     auto* ledger = person.find<LedgerView>(QStringLiteral("ledger"));
-    const auto* model = qobject_cast<const LedgerModel*>(ledger->model());
-    QModelIndex repeated;
-    for (int shot = 0; shot < person.document().count() && !repeated.isValid(); ++shot) {
-        person.document().select(shot);
-        REQUIRE(QTest::qWaitFor([&] { return person.document().isAnswered(); }, 20000));
-        person.settle();
-        std::set<QString> told;
-        for (int row = 0; row < model->rowCount(); ++row) {
-            const auto index = model->index(row);
-            if (index.data(LedgerModel::kindRole).toInt() != static_cast<int>(LedgerModel::Kind::note)) continue;
-            const auto remedy = index.data(LedgerModel::remedyRole).toString();
-            if (remedy.isEmpty()) continue;
-            INFO(shot << " " << remedy.toStdString());
-            const bool known = !told.insert(remedy).second;
-            CHECK((index.data(LedgerModel::linkRole).toString() == remedy) != known);
-            if (known) repeated = index;
-        }
-    }
-    REQUIRE(repeated.isValid());
+    int at_shot = -1;
+    std::set<QString> told;
+    const auto repeated = first_note(person, [&](int shot, const QModelIndex& note) {
+        if (std::exchange(at_shot, shot) != shot) told.clear();
+        const auto remedy = note.data(LedgerModel::remedyRole).toString();
+        if (remedy.isEmpty()) return false;
+        INFO(shot << " " << remedy.toStdString());
+        const bool known = !told.insert(remedy).second;
+        CHECK((note.data(LedgerModel::linkRole).toString() == remedy) != known);
+        return known;
+    });
     const auto code = repeated.data(LedgerModel::keyRole).toString().toStdString();
     const auto notes = person.document().notes();
     const auto wanted = std::ranges::find(notes, code, &advice::Note::code)->remedy->shot;

@@ -42,8 +42,8 @@ struct Orders {
     bool exact = false;               // no order is better
 };
 Orders orders_of(const schedule::Problem& problem, const std::function<bool()>& go_on);
-/// What is changed before each of the shots in that order: "first", "lens, light", "nothing".
-std::vector<std::string> changes_of(const shoot::Shots& shots, const std::vector<std::size_t>& order);
+/// What is changed before each of the shots in that order; nothing before the first.
+std::vector<Change> changes_of(const shoot::Shots& shots, const std::vector<std::size_t>& order);
 
 /// The shoot with its shots in that order.
 shoot::Shoot in_order(const shoot::Shoot& shoot, const std::vector<std::size_t>& order);

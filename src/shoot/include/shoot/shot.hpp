@@ -104,6 +104,10 @@ double still_of(const Shot& shot);
 /// mm to the sides that what is thrown comes down, one standard deviation; 0 where nothing is.
 double aside_of(const Shot& shot);
 
+/// Whether anything in it has to be sharp: not in a plate of the place without its subject, or of what falls on the
+/// ground.
+bool wants_sharpness(const Shot& shot);
+
 /// What its subject stands on; where nothing was said the ground outdoors, else a table.
 Table table_of(const Shot& shot);
 

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "advice/judgement.hpp"
-#include "desk/session/of_shot.hpp"
+#include "desk/session/shot_task.hpp"
 
 #include <QWidget>
 
@@ -43,7 +43,7 @@ class JudgementStrip : public QWidget {
     void show();
 
     Document& document_;
-    OfShot<std::optional<advice::Judgement>> judged_;
+    ShotTask<std::optional<advice::Judgement>> judged_;
     std::optional<advice::Judgement> judgement_;
     std::size_t marked_ = 0;
 };

@@ -2,7 +2,7 @@
 
 #include "advice/better_odds.hpp"
 #include "desk/pages/station_page.hpp"
-#include "desk/session/of_shot.hpp"
+#include "desk/session/shot_task.hpp"
 
 #include <QElapsedTimer>
 
@@ -51,7 +51,7 @@ class ChanceLeaf : public StationPage {
 
     RunDesk& runs_;
     SubjectLibrary& library_;
-    OfShot<std::vector<advice::BetterOdds>> better_;
+    ShotTask<std::vector<advice::BetterOdds>> better_;
     QString wanted_;  // the way that was clicked while those of the last edit were looked for
     OddsView* odds_;
     RehearsalView* rehearsal_;

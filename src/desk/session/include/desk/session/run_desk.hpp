@@ -126,7 +126,7 @@ class RunDesk : public QObject {
     void finished();
     void log(const run::RunState& state);
     const shoot::Shot* find(const std::string& id) const;
-    const plan::Plan& planOf(const std::string& id) const;
+    const plan::Plan* planOf(const std::string& id) const;
 
     Document& document_;
     QDir folder_;

@@ -13,11 +13,11 @@ namespace poquito::desk {
 /// Something about the selected shot that takes longer than an edit may: looked for beside the interface, the newest
 /// edit only. What was found before stays at hand until then, as long as the shot is the same.
 template <class Found>
-class OfShot {
+class ShotTask {
   public:
     using Find = std::function<Found(const advice::Assessment&)>;
     /// `find` runs on another thread and knows nothing but what it is given; `changed` on the interface's.
-    OfShot(const Document& document, Find find, std::function<void()> changed)
+    ShotTask(const Document& document, Find find, std::function<void()> changed)
         : document_(document), find_(std::move(find)), changed_(std::move(changed)) {}
 
     /// Looks, where the shot is another than was looked at.
@@ -27,10 +27,10 @@ class OfShot {
         asked_ = shot;
         queue_.render([this, shot](const auto&) {
             return [this, shot, found = find_(*shot)]() mutable {
-                if (shot != now()) return;
+                // Kept where another is selected meanwhile: one comes back to it, and it is not looked for again.
                 of_ = shot;
                 found_ = std::move(found);
-                changed_();
+                if (shot == now()) changed_();
             };
         });
     }
