@@ -52,6 +52,10 @@ const char* usual_words(const Note& note) {
     return note.level == Level::info && found != std::end(words) ? found->second : nullptr;
 }
 
+plan::Plan plan_with(const plan::Plan& now, const Remedy& remedy) {
+    return plan::plan_of(remedy.kit ? *remedy.kit : now.kit, remedy.shot, now.terms);
+}
+
 Assessment assessment_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, Remedies remedies) {
     Assessment made{.plan = plan::plan_of(kit, shot, terms), .report = {}, .advice = {}};
     made.report = plan::assess(made.plan);
@@ -142,7 +146,7 @@ class Pruning {
         return *now_;
     }
     Trouble after(const Remedy& remedy) const {
-        const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.terms);
+        const plan::Plan then = plan_with(plan_, remedy);
         return trouble_of(then, plan::assess(then));
     }
 

@@ -46,7 +46,7 @@ class Betterment {
         change(made.shot);
         // What was counted was counted as it is now.
         if (made.shot.tries) made.shot.tries->kept = made.shot.tries->tried = 0;
-        const auto with = plan::plan_of(plan_.kit, made.shot, plan_.terms);
+        const auto with = plan::plan_of(plan_, made.shot);
         const auto report = plan::assess(with);
         // A size that this set-up does not reach helps nobody.
         if (report_.optics.reached && !report.optics.reached) return;
@@ -120,7 +120,7 @@ class Betterment {
                  .position = {.distance = std::clamp(air, 80.0, 400.0), .azimuth = aside, .elevation = above}});
         changed.exposure.shutter = plan_.camera.sync > 0 ? plan_.camera.sync : fastest;
         // As little sensitivity, then as small a stop as it takes, within the limits.
-        const auto lit = plan::assess(plan::plan_of(plan_.kit, changed, plan_.terms)).light.continuous;
+        const auto lit = plan::assess(plan::plan_of(plan_, changed)).light.continuous;
         if (!lit) return;
         constexpr double lowest = 100, thirds = 3;
         double over = *lit + plan::flash_makes_exposure;

@@ -17,9 +17,9 @@
 namespace poquito::advice {
 namespace {
 
-double on_lens(const gear::Kit& kit, const shoot::Shot& shot, double f_number, const shoot::Terms& terms) {
-    const auto& optics = shoot::lens_of(kit, shot).optics;
-    const double smallest = std::min(optics.min_aperture, terms.limits.f_number.value_or(optics.min_aperture));
+double on_lens(const plan::Plan& plan, double f_number) {
+    const auto& optics = plan.lens.optics;
+    const double smallest = std::min(optics.min_aperture, plan.terms.limits.f_number.value_or(optics.min_aperture));
     return std::clamp(f_number, optics.max_aperture, std::max(smallest, optics.max_aperture));
 }
 
@@ -55,12 +55,12 @@ shoot::Shot changed(const shoot::Shot& shot, const char* id, shoot::CaptureMode 
     return other;
 }
 
-Approach approach(const gear::Kit& kit, const shoot::Terms& terms, const char* id, std::string name, shoot::Shot shot) {
+Approach approach(const plan::Plan& now, const char* id, std::string name, shoot::Shot shot) {
     Approach made{.id = id, .name = std::move(name), .shot = std::move(shot), .report = {}};
-    made.report = plan::assess(kit, made.shot, terms);
+    const plan::Plan plan = plan::plan_of(now, made.shot);
+    made.report = plan::assess(plan);
     const auto& report = made.report;
     const auto& capture = report.capture;
-    const plan::Plan plan = plan::plan_of(kit, made.shot, terms);
     const auto imaging = plan::imaging_of(plan, made.shot.exposure.f_number);
     const double airy = report.sharpness.airy_diameter;
     const bool stack = made.shot.capture.mode == shoot::CaptureMode::stack && capture.frames > 1;
@@ -87,10 +87,9 @@ Approach approach(const gear::Kit& kit, const shoot::Terms& terms, const char* i
 }
 
 /// The widest stop at which the camera's own composite takes no more frames than it can; the smallest where none does.
-Approach composite(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, int most) {
-    const auto& optics = shoot::lens_of(kit, shot).optics;
+Approach composite(const plan::Plan& plan, int most) {
+    const auto& optics = plan.lens.optics;
     double f_number = optics.max_aperture;
-    const plan::Plan plan = plan::plan_of(kit, shot, terms);
     for (;;) {
         const auto steps = plan::stack_steps(plan, f_number);
         if (!steps || steps->frames <= most) break;
@@ -98,11 +97,11 @@ Approach composite(const gear::Kit& kit, const shoot::Shot& shot, const shoot::T
         if (next <= f_number || next > optics.min_aperture * 1.001) break;
         f_number = next;
     }
-    Approach made = approach(kit, terms, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
-                             changed(shot, "composite", shoot::CaptureMode::stack, f_number));
+    Approach made = approach(plan, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
+                             changed(plan.shot, "composite", shoot::CaptureMode::stack, f_number));
     const auto& capture = made.report.capture;
     if (capture.frames > most && capture.step) {
-        const double span = plan::wanted_sharp(plan).length() + shot.capture.lead + shot.capture.tail;
+        const double span = plan::wanted_sharp(plan).length() + plan.shot.capture.lead + plan.shot.capture.tail;
         made.covered = std::min(1.0, ((most - 1) * *capture.step + *capture.frame_depth) / span);
         made.against = fmt::format("{} frames hold {:.0f} % of it", most, made.covered * 100);
     }
@@ -115,17 +114,16 @@ bool holds_all(const Approach& single) {
 }
 
 /// At the stop with the least blur, or the widest beyond it that holds all of the depth where one does.
-Approach best_single(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, double least_blur) {
+Approach best_single(const plan::Plan& plan, double least_blur) {
     const auto at = [&](double f_number) {
-        shoot::Shot single = changed(shot, "single-best", shoot::CaptureMode::single, f_number);
+        shoot::Shot single = changed(plan.shot, "single-best", shoot::CaptureMode::single, f_number);
         single.sharpness.focus_offset = 0;
-        return approach(kit, terms, "single-best", fmt::format("One frame at {}", text::f_number_text(f_number)),
-                        single);
+        return approach(plan, "single-best", fmt::format("One frame at {}", text::f_number_text(f_number)), single);
     };
     Approach first = at(least_blur);
     if (holds_all(first)) return first;
     for (double f_number = least_blur;;) {
-        const double next = on_lens(kit, shot, text::step_f_number(f_number, 1), terms);
+        const double next = on_lens(plan, text::step_f_number(f_number, 1));
         if (next <= f_number) return first;
         f_number = next;
         Approach smaller = at(f_number);
@@ -150,7 +148,8 @@ struct Weighed {
     double single = -1, stack = -1;  // worth; below 0: it cannot be had
     double stack_stop = halo_safe_f_number;
 };
-Weighed weighed(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms) {
+Weighed weighed(const plan::Plan& plan) {
+    const shoot::Shot& shot = plan.shot;
     Weighed made;
     const bool flash = std::ranges::any_of(
         shot.lights, [](const auto& light) { return !light.lamp && !light.reflector && !light.off; });
@@ -161,7 +160,7 @@ Weighed weighed(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Term
         for (const Lit lit : {Lit::ambient, Lit::flash, Lit::fill}) {
             if ((lit == Lit::ambient) == flash || (lit == Lit::fill && mode == shoot::CaptureMode::stack)) continue;
             const double begin = mode == shoot::CaptureMode::single ? shot.exposure.f_number : halo_safe_f_number;
-            const auto best = Settling(kit, other, terms, lit, {}, 0).beside(begin);
+            const auto best = Settling(plan.kit, other, plan.terms, lit, {}, 0).beside(begin);
             if (!best) continue;
             const double worth = best->excess > 0 ? 0 : best->worth;
             auto& reached = mode == shoot::CaptureMode::single ? made.single : made.stack;
@@ -239,12 +238,11 @@ std::string cost_sentence(const std::vector<Approach>& all, std::size_t best) {
 
 }  // namespace
 
-double sharpest_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
-    const plan::Plan plan = plan::plan_of(kit, shot, {});
+double sharpest_f_number(const plan::Plan& plan) {
     const double widest = plan.lens.optics.max_aperture;
-    double f_number = on_lens(kit, shot, text::step_f_number(widest, 6), {});
+    double f_number = on_lens(plan, text::step_f_number(widest, 6));
     const auto airy = [&](double marked) {
-        return optics::airy_diameter(plan::working_f_number(plan, marked), shot.sharpness.wavelength);
+        return optics::airy_diameter(plan::working_f_number(plan, marked), plan.shot.sharpness.wavelength);
     };
     while (f_number > widest && airy(f_number) > 2 * blur_limit(plan)) {
         const double wider = std::max(widest, text::step_f_number(f_number, -1));
@@ -254,34 +252,34 @@ double sharpest_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
     return f_number;
 }
 
-std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& of_shoot) {
-    const shoot::Terms terms = plan::plan_of(kit, shot, of_shoot).terms;
-    const plan::Report now = plan::assess(kit, shot, terms);
+std::optional<Judgement> judge(const plan::Plan& plan) {
+    const shoot::Shot& shot = plan.shot;
+    const plan::Report now = plan::assess(plan);
     if (!(now.optics.magnification > 0)) return std::nullopt;
     const auto text = [](const char* what, double f) { return fmt::format("{} at {}", what, text::f_number_text(f)); };
     const auto& wanted = now.sharpness.best_single_f_number;
-    const double best = on_lens(kit, shot, wanted ? text::nearest_f_number(*wanted) : shot.exposure.f_number, terms);
-    const double own = shot.exposure.f_number, sharpest = on_lens(kit, shot, sharpest_f_number(kit, shot), terms),
-                 safe = on_lens(kit, shot, halo_safe_f_number, terms);
+    const double best = on_lens(plan, wanted ? text::nearest_f_number(*wanted) : shot.exposure.f_number);
+    const double own = shot.exposure.f_number, sharpest = sharpest_f_number(plan),
+                 safe = on_lens(plan, halo_safe_f_number);
     Judgement judgement;
     auto& all = judgement.approaches;
     // The best single stop is the one for a focus in the middle of the depth.
-    all.push_back(best_single(kit, shot, terms, best));
-    all.push_back(approach(kit, terms, "single-own", text("One frame", own),
+    all.push_back(best_single(plan, best));
+    all.push_back(approach(plan, "single-own", text("One frame", own),
                            changed(shot, "single-own", shoot::CaptureMode::single, own)));
-    all.push_back(approach(kit, terms, "stack-sharpest", text("Stack", sharpest),
+    all.push_back(approach(plan, "stack-sharpest", text("Stack", sharpest),
                            changed(shot, "stack-sharpest", shoot::CaptureMode::stack, sharpest)));
-    all.push_back(approach(kit, terms, "stack-halo-safe", text("Stack", safe),
+    all.push_back(approach(plan, "stack-halo-safe", text("Stack", safe),
                            changed(shot, "stack-halo-safe", shoot::CaptureMode::stack, safe)));
-    const int most = shoot::camera_of(kit, shot).bracket.composite_max_frames;
-    if (most > 1) all.push_back(composite(kit, shot, terms, most));
+    const int most = plan.camera.bracket.composite_max_frames;
+    if (most > 1) all.push_back(composite(plan, most));
     if (!shoot::wants_sharpness(shot)) {
         judgement.best = index_of(all, "single-own");
         judgement.reason =
             "Nothing in this plate has to be sharp. One frame at the stop of the picture it is laid under.";
         return judgement;
     }
-    auto [index, why] = choose(all, weighed(kit, shot, of_shoot));
+    auto [index, why] = choose(all, weighed(plan));
     judgement.best = index;
     judgement.reason = why + " " + cost_sentence(all, index);
     return judgement;

@@ -14,8 +14,8 @@ namespace poquito::advice {
 namespace {
 
 /// The engraved full stops a lens has.
-std::vector<double> full_stops(const gear::Kit& kit, const shoot::Shot& shot) {
-    const auto& optics = shoot::lens_of(kit, shot).optics;
+std::vector<double> full_stops(const plan::Plan& plan) {
+    const auto& optics = plan.lens.optics;
     constexpr double as_engraved = 1.01;  // f/22 is 22.6
     std::vector<double> stops;
     for (double f = 1; f <= optics.min_aperture * as_engraved; f = text::step_f_number(f, 3)) {
@@ -46,11 +46,12 @@ const std::vector<LadderKind>& ladder_kinds() {
     return kinds;
 }
 
-std::vector<double> ladder_values(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of) {
+std::vector<double> ladder_values(const plan::Plan& plan, LadderOf of) {
+    const shoot::Shot& shot = plan.shot;
     std::vector<double> values;
     switch (of) {
         case LadderOf::aperture:
-            return full_stops(kit, shot);
+            return full_stops(plan);
         case LadderOf::focus: {
             const double half = shoot::presented_extent(shot.subject).depth / 2;
             if (half > 0)
@@ -58,7 +59,7 @@ std::vector<double> ladder_values(const gear::Kit& kit, const shoot::Shot& shot,
             return values;
         }
         case LadderOf::magnification: {
-            const double m = own_value(kit, shot, of);
+            const double m = own_value(plan, of);
             if (m > 0)
                 for (int i = -3; i <= 3; ++i) values.push_back(m * std::exp2(i / 2.0));
             return values;
@@ -87,14 +88,15 @@ std::vector<double> ladder_values(const gear::Kit& kit, const shoot::Shot& shot,
     return values;
 }
 
-double own_value(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of) {
+double own_value(const plan::Plan& plan, LadderOf of) {
+    const shoot::Shot& shot = plan.shot;
     switch (of) {
         case LadderOf::aperture:
             return shot.exposure.f_number;
         case LadderOf::focus:
             return shot.sharpness.focus_offset;
         case LadderOf::magnification:
-            return plan::plan_of(kit, shot, {}).at.magnification;
+            return plan.at.magnification;
         case LadderOf::background:
             return shot.background ? shot.background->distance : 0;
         case LadderOf::shutter:
@@ -184,30 +186,28 @@ void mark_best(std::vector<Rung>& rungs) {
 
 }  // namespace
 
-std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, LadderOf of,
-                        const std::vector<double>& values) {
-    const double own = own_value(kit, shot, of);
+std::vector<Rung> climb(const plan::Plan& now, LadderOf of, const std::vector<double>& values) {
+    const shoot::Shot& shot = now.shot;
+    const double own = own_value(now, of);
     const auto exposure_needed = [&](const shoot::Shot& one) {
-        const double n = plan::working_f_number(plan::plan_of(kit, one, {}), one.exposure.f_number);
+        const double n = plan::working_f_number(plan::plan_of(now, one), one.exposure.f_number);
         return std::log2(n * n / (one.exposure.shutter * one.exposure.iso));
     };
-    const double now = exposure_needed(shot);
+    const double needed_now = exposure_needed(shot);
     // Compared one by one, lights give what they give together.
-    const shoot::Shot as_fired =
-        of == LadderOf::lights ? plan::as_fired(shot, plan::report_light(plan::plan_of(kit, shot, {}))) : shoot::Shot{};
-    const plan::Plan as_it_is = plan::plan_of(kit, shot, terms);
-    const Worth worth_now = worth_of(as_it_is, plan::assess(as_it_is));
+    const shoot::Shot as_fired = of == LadderOf::lights ? plan::as_fired(shot, plan::report_light(now)) : shoot::Shot{};
+    const Worth worth_now = worth_of(now, plan::assess(now));
     const bool made_up = of == LadderOf::aperture || of == LadderOf::magnification;
     std::vector<Rung> rungs;
     for (const double value : values) {
         Rung rung{.value = value, .shot = at_rung(shot, of, value), .report = {}, .ends_blur = {}};
         const shoot::Shot taken = of == LadderOf::lights ? at_rung(as_fired, of, value) : rung.shot;
-        const plan::Plan plan = plan::plan_of(kit, taken, terms);
+        const plan::Plan plan = plan::plan_of(now, taken);
         rung.report = plan::assess(plan);
         const Worth worth = worth_of(plan, rung.report);
         rung.worth = made_up ? worth_as_lit(worth, worth_now) : worth.worth;
         rung.ends_blur = blur_at_ends(rung.report);
-        rung.light_needed = exposure_needed(rung.shot) - now;
+        rung.light_needed = exposure_needed(rung.shot) - needed_now;
         rungs.push_back(std::move(rung));
     }
     const auto apart = [&](const Rung& rung) {

@@ -53,7 +53,7 @@ class Moves {
         Remedy remedy{.label = std::move(label), .shot = shot()};
         change(remedy.shot);
         if (remedy.shot == shot()) return;
-        const plan::Plan then = plan::plan_of(plan_.kit, remedy.shot, plan_.terms);
+        const plan::Plan then = plan::plan_of(plan_, remedy.shot);
         const auto report = plan::assess(then);
         // What passes a limit that is kept now is no remedy.
         if (excess_of(then, report).sum() > excess_of(plan_, report_).sum() + 1e-9) return;

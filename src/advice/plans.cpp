@@ -353,6 +353,7 @@ Quality widest_gap(const Worth& one, const Worth& other) {
 }
 
 void say_why(std::vector<WholePlan>& plans) {
+    constexpr double seen = 0.02;  // of a quality: less is no reason (common practice)
     for (std::size_t i = 0; i < plans.size(); ++i) {
         auto& plan = plans[i];
         if (plans.size() == 1) {
@@ -375,10 +376,14 @@ void say_why(std::vector<WholePlan>& plans) {
             auto lost = lost_parts(plan.worth, unnoticed);
             lost.resize(std::min(lost.size(), most_told));
             const bool told = std::ranges::count(lost, gap, &WorthPart::quality) > 0;
+            const double first = best.worth.kept(gap), own = plan.worth.kept(gap);
             plan.why =
                 !plan.keeps_limits && best.keeps_limits ? "It passes your limits."
                 : plan.stopped && !best.stopped         ? "Something stands against it."
-                : told ? fmt::format("The first keeps more: {} {}.", row_of(gap).name, percent(best.worth.kept(gap)))
+                : best.in_hand() && !plan.in_hand() && plan.worth.worth > best.worth.worth * (1 + tie)
+                    ? "It gives more, once the camera stands."
+                : first - own < seen ? "As good as the first, with more to set up."
+                : told ? fmt::format("{}: {} kept, {} in the first.", row_of(gap).name, percent(own), percent(first))
                        : fmt::format("Against the first it gives up {}.", loss_words(plan, gap));
         }
     }

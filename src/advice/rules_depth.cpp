@@ -67,7 +67,7 @@ bool misses_sharpness(const plan::Plan& plan, const plan::Report& report) {
 
 /// Whether the subject keeps still for a stack as it would be.
 bool holds_still_for(const plan::Plan& plan, const shoot::Shot& stacked) {
-    const plan::Plan then = plan::plan_of(plan.kit, stacked, plan.terms);
+    const plan::Plan then = plan::plan_of(plan, stacked);
     const auto report = plan::assess(then);
     const double tolerated = std::min(report.sharpness.blur_limit / report.optics.magnification,
                                       stacked.capture.overlap * report.capture.frame_depth.value_or(0));

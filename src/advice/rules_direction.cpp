@@ -94,7 +94,7 @@ Found front_dark(const plan::Plan& plan, const plan::Report& report) {
                     text::stops_text(*light.total), light.front_total ? text::stops_text(front) : std::string("none"))};
     // A plate is lit as it is on purpose.
     if (OnlyCounting::now() || plan.shot.plate) return finding;
-    for (auto& way : plan::ways_to_fill(plan.kit, plan.shot))
+    for (auto& way : plan::ways_to_fill(plan))
         finding.ways.push_back({shoot::Loss::time, Remedy{.label = std::move(way.label), .shot = std::move(way.shot)}});
     return finding;
 }
@@ -226,7 +226,8 @@ Found colours_mix(const plan::Plan& plan, const plan::Report& report) {
                                 [&](shoot::Shot& shot) { shot.exposure.kelvin = worst->kelvin; });
         return finding;
     }
-    const auto reached = worst->light ? worst : std::ranges::find_if(sources, [](const auto& s) { return !!s.light; });
+    const auto reached =
+        worst->light ? worst : std::ranges::find_if(sources, [](const auto& s) { return s.light.has_value(); });
     if (reached == sources.end()) return finding;
     const double goal = worst->light ? white : worst->kelvin;
     const auto gel = light::nearest_gel(-light::warmer_by(reached->kelvin, goal));

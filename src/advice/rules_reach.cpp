@@ -26,6 +26,22 @@ Remedy mount(const plan::Plan& plan, const shoot::Rig& found) {
     return remedy(plan, "Mount these instead", [&](shoot::Shot& shot) { shot.rig = found; });
 }
 
+/// To be borrowed or bought: named, and planned with at a click.
+Finding with_what_is_missing(const plan::Plan& plan, const std::string& text,
+                             const std::vector<search::Missing>& ways) {
+    std::vector<std::string> names;
+    Finding finding;
+    for (const auto& way : ways) {
+        names.push_back(way.name);
+        auto made = remedy(plan, fmt::format("Plan with {}, to be got", way.name),
+                           [&](shoot::Shot& shot) { shot.rig = way.rig; });
+        made.kit = std::make_shared<const gear::Kit>(way.kit);
+        finding.ways.push_back({shoot::Loss::depth, std::move(made)});
+    }
+    finding.text = text + fmt::format("; on this lens {} would: to borrow or buy.", fmt::join(names, ", or "));
+    return finding;
+}
+
 Found magnification_out_of_reach(const plan::Plan& plan, const plan::Report& report) {
     const auto& optics = report.optics;
     if (optics.reached) return {};
@@ -39,9 +55,9 @@ Found magnification_out_of_reach(const plan::Plan& plan, const plan::Report& rep
     text += " Nothing in the bag reaches it";
     const double missing = wanted - optics.range.greatest;
     if (missing <= 0) return Finding{text + "."};
-    const auto sold = OnlyCounting::now() ? std::vector<std::string>{} : search::what_would_reach(plan, wanted);
-    if (!sold.empty())
-        return Finding{text + fmt::format("; on this lens {} would: to borrow or buy.", fmt::join(sold, ", or "))};
+    if (!OnlyCounting::now())
+        if (const auto ways = search::what_would_reach(plan, wanted); !ways.empty())
+            return with_what_is_missing(plan, text, ways);
     // m grows by extension over focal length.
     text += fmt::format(": about {:.0f} mm more of extension tube on this lens would.",
                         std::ceil(missing * optics.focal_length));
@@ -372,9 +388,9 @@ std::vector<Remedy> clear_of_lens(const plan::Plan& plan) {
     std::vector<Remedy> ways;
     const auto offer = [&](std::string label, const std::function<void(shoot::Rig&)>& change) {
         auto made = remedy(plan, std::move(label), [&](shoot::Shot& shot) { change(shot.rig); });
-        if (!plan::plan_of(plan.kit, made.shot, plan.terms).found.reached)
+        if (!plan::plan_of(plan, made.shot).found.reached)
             made.shot.rig.focus = {.by = shoot::FocusBy::ring, .value = 1};
-        const auto then = plan::plan_of(plan.kit, made.shot, plan.terms);
+        const auto then = plan::plan_of(plan, made.shot);
         if (then.at.magnification > 0 && then.at.working_distance && *then.at.working_distance > 0)
             ways.push_back(std::move(made));
     };

@@ -84,7 +84,7 @@ Found staged_draws_the_eye(const plan::Plan& plan, const plan::Report& report) {
     for (double behind = std::max(10.0, thing.behind); behind < 5000; behind *= 1.25) {
         const double place = std::round(behind);
         thing_in(other, one->id).behind = place;
-        const auto moved = plan::plan_of(plan.kit, other, plan.terms);
+        const auto moved = plan::plan_of(plan, other);
         const auto all = plan::report_staging(moved, report);
         const auto found = std::ranges::find(all, one->id, &StagedReport::id);
         if (found == all.end() || found->draws_the_eye) continue;

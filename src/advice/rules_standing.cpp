@@ -23,7 +23,7 @@ const gear::Stand* other_stand(const plan::Plan& plan, const plan::Report& repor
         if (stand.id == plan.shot.rig.stand) continue;
         auto shot = plan.shot;
         shot.rig.stand = stand.id;
-        const auto standing = plan::report_standing(plan::plan_of(plan.kit, shot, plan.terms), report);
+        const auto standing = plan::report_standing(plan::plan_of(plan, shot), report);
         if (standing.stand && fits(*standing.stand)) return &stand;
     }
     return nullptr;
@@ -148,7 +148,7 @@ Found edge_through_subject(const plan::Plan& plan, const plan::Report& report) {
     for (int more = 1; more <= most && plan.shot.rig.inclination + more <= 90; ++more) {
         auto shot = plan.shot;
         shot.rig.inclination += more;
-        const auto there = plan::plan_of(plan.kit, shot, plan.terms);
+        const auto there = plan::plan_of(plan, shot);
         const auto now = plan::report_standing(there, report);
         if (now.edge && now.edge->up_the_subject < 1.05) continue;
         const double angle = std::round(shot.rig.inclination);

@@ -42,7 +42,7 @@ void bring_nearer(const plan::Plan& plan, WantedGround ground, bool brighter, Fi
         finding.ways.push_back({shoot::Loss::background, Remedy{.label = std::move(label), .shot = std::move(shot)}});
     };
     if (const auto look = look_of(ground))
-        for (auto& way : plan::ways_to(plan.kit, plan.shot, *look))
+        for (auto& way : plan::ways_to(plan, *look))
             if (a_card_holds || way.shot.background->reflectance == behind.reflectance)
                 add(std::move(way.label), std::move(way.shot));
     const auto with = [&](const std::string& label, const auto& change) {

@@ -65,7 +65,7 @@ shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms
         const auto assessed = assessment_of(kit, shot, terms);
         const Note* best = nullptr;
         for (const Note& note : assessed.advice.notes) {
-            if (!note.remedy) continue;
+            if (!note.remedy || note.remedy->kit) continue;  // what has to be got first is no matter of a click
             const auto urgent = [](const Note& one) { return one.level == Level::stop; };
             if (!best || (urgent(note) == urgent(*best) && note.remedy->gain > best->remedy->gain)) best = &note;
         }

@@ -23,7 +23,7 @@ std::filesystem::path usual_book() {
     return std::filesystem::path(home ? home : ".") / ".local" / "share" / "poquito" / "poquito" / "logbook.db";
 }
 
-storage::ReadResult<log::Book::Opened> open_book(const std::filesystem::path& named) {
+text::Expected<log::Book::Opened> open_book(const std::filesystem::path& named) {
     return named.empty() ? log::Book::open(usual_book()) : log::Book::open(named, log::Book::Whose::named);
 }
 
@@ -31,28 +31,26 @@ bool is_csv(const std::string& file) { return file.ends_with(".csv"); }
 
 int bring_in(log::Book& book, const std::string& file) {
     const auto text = storage::read_file(file);
-    if (const auto* error = std::get_if<storage::ReadError>(&text)) return complain(*error);
-    const auto read =
-        is_csv(file) ? log::read_csv(std::get<std::string>(text)) : log::read_json(std::get<std::string>(text));
-    if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
-    const auto& entries = std::get<std::vector<log::Entry>>(read);
+    if (!text) return complain(text.error());
+    const auto read = is_csv(file) ? log::read_csv(*text) : log::read_json(*text);
+    if (!read) return complain(read.error());
+    const auto& entries = *read;
     std::size_t added = 0;
-    if (const auto failed = book.add(entries, &added)) return complain(*failed);
+    if (const auto done = book.add(entries, &added); !done) return complain(done.error());
     std::printf("%zu of %zu are new\n", added, entries.size());
     return done;
 }
 
 int write_out(const log::Book& book, const std::string& file) {
     auto rows = book.search({.most = 1'000'000'000});
-    if (const auto* error = std::get_if<storage::ReadError>(&rows)) return complain(*error);
-    auto& entries = std::get<std::vector<log::Entry>>(rows);
+    if (!rows) return complain(rows.error());
+    auto& entries = *rows;
     for (auto& entry : entries) {
         auto whole = book.entry(entry.id);
-        if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+        if (whole && *whole) entry = std::move(**whole);
     }
-    if (const auto error =
-            storage::replace_file(file, is_csv(file) ? log::write_csv(entries) : log::write_json(entries)))
-        return complain(*error);
+    const auto written = storage::replace_file(file, is_csv(file) ? log::write_csv(entries) : log::write_json(entries));
+    if (!written) return complain(written.error());
     return done;
 }
 
@@ -62,14 +60,14 @@ namespace {
 
 void enter(const std::filesystem::path& path, log::Entry entry) {
     auto opened = open_book(path);
-    if (const auto* error = std::get_if<storage::ReadError>(&opened)) {
-        (void)complain(*error);
+    if (!opened) {
+        (void)complain(opened.error());
         return;
     }
-    auto& [book, word] = std::get<log::Book::Opened>(opened);
+    auto& [book, word] = *opened;
     if (!word.empty()) std::fprintf(stderr, "%s\n", word.c_str());
     log::add_thumbnails(entry);
-    if (const auto failed = book.add({std::move(entry)})) (void)complain(*failed);
+    if (const auto done = book.add({std::move(entry)}); !done) (void)complain(done.error());
 }
 
 }  // namespace
@@ -77,9 +75,8 @@ void enter(const std::filesystem::path& path, log::Entry entry) {
 bool refuses_book(const std::filesystem::path& named) {
     if (named.empty()) return false;
     const auto opened = open_book(named);
-    const auto* error = std::get_if<storage::ReadError>(&opened);
-    if (error) (void)complain(*error);
-    return error != nullptr;
+    if (!opened) (void)complain(opened.error());
+    return !opened;
 }
 
 void enter_run(const std::filesystem::path& path, const shoot::Shoot& shoot, const shoot::Shot& shot,
@@ -94,20 +91,20 @@ void enter_inspection(const std::filesystem::path& path, const shoot::Shoot& sho
 
 int use_book(const BookRequest& request) {
     auto opened = open_book(request.path);
-    if (const auto* error = std::get_if<storage::ReadError>(&opened)) return complain(*error);
-    auto& [book, word] = std::get<log::Book::Opened>(opened);
+    if (!opened) return complain(opened.error());
+    auto& [book, word] = *opened;
     if (!word.empty()) std::fprintf(stderr, "%s\n", word.c_str());
     if (!request.in.empty()) return bring_in(book, request.in);
     if (!request.out.empty()) return write_out(book, request.out);
     if (request.forget > 0) {
-        if (const auto failed = book.forget(request.forget)) return complain(*failed);
+        if (const auto done = book.forget(request.forget); !done) return complain(done.error());
         return done;
     }
     auto query = log::query_of(request.words);
     query.most = request.lessons ? 1'000'000'000U : 200U;
     const auto rows = book.search(query);
-    if (const auto* error = std::get_if<storage::ReadError>(&rows)) return complain(*error);
-    const auto& entries = std::get<std::vector<log::Entry>>(rows);
+    if (!rows) return complain(rows.error());
+    const auto& entries = *rows;
     if (request.lessons) {
         for (const auto& lesson : log::lessons_of(entries))
             std::printf("%s: %s (%zu)\n", lesson.about.c_str(), lesson.text.c_str(), lesson.cases);

@@ -78,9 +78,8 @@ int report(const std::string& file) {
 int write_sheet(const std::string& file, const std::string& out) {
     const auto shoot = load(file);
     if (!shoot) return bad_input;
-    if (const auto error =
-            storage::replace_file(out, storage::run_sheet_html(*shoot, assess_all(*shoot), {.narrow_screens = true})))
-        return complain(*error);
+    const auto sheet = storage::run_sheet_html(*shoot, assess_all(*shoot), {.narrow_screens = true});
+    if (const auto written = storage::replace_file(out, sheet); !written) return complain(written.error());
     return done;
 }
 
@@ -130,8 +129,8 @@ int run_shot(const std::string& file, const RunRequest& request) {
                        : run::Session::begin({.plan = plan::plan_of(shoot.kit, *shot, shoot::terms_of(shoot, *shot)),
                                               .tests = request.tests_only},
                                              {.journals = request.folder}, settings, options);
-    if (const auto* error = std::get_if<storage::ReadError>(&made)) return complain(*error);
-    auto& session = *std::get<std::unique_ptr<run::Session>>(made);
+    if (!made) return complain(made.error());
+    auto& session = **made;
     auto& runner = session.runner();
     const auto state = runner.state();
     if (const auto damage = run::damage_text(state); !damage.empty())
@@ -164,8 +163,8 @@ int run_shot(const std::string& file, const RunRequest& request) {
 
 int show_log(const std::filesystem::path& journal) {
     const auto read = run::read_journal(journal);
-    if (const auto* error = std::get_if<storage::ReadError>(&read)) return complain(*error);
-    const auto& state = std::get<run::RunState>(read);
+    if (!read) return complain(read.error());
+    const auto& state = *read;
     if (const auto damage = run::damage_text(state); !damage.empty()) fmt::print(stderr, "{}\n", damage);
     const auto record = run::record_of(state);
     constexpr const char* ends[] = {"complete", "stopped", "broken off"};
@@ -237,7 +236,8 @@ int order_shots(const std::string& file, const std::string& out, double seconds)
                text::time_text(before.work), clock_text(after.finish),
                after.late > 0 ? ", " + text::time_text(after.late) + " late" : "");
     if (out.empty()) return done;
-    if (const auto error = storage::save_shoot(day::in_order(shoot, after.order), out)) return complain(*error);
+    if (const auto saved = storage::save_shoot(day::in_order(shoot, after.order), out); !saved)
+        return complain(saved.error());
     return done;
 }
 
@@ -257,7 +257,7 @@ int print_plans(const std::string& file, const std::string& id, int take, const 
         shoot::Shoot taken = shoot;
         const auto place = std::ranges::find(shoot.shots, id, &shoot::Shot::id) - shoot.shots.begin();
         taken.shots[static_cast<std::size_t>(place)] = plans[static_cast<std::size_t>(take) - 1].shot;
-        if (const auto error = storage::save_shoot(taken, out)) return complain(*error);
+        if (const auto saved = storage::save_shoot(taken, out); !saved) return complain(saved.error());
     }
     fmt::print("{}", storage::write_plans(plans));
     return done;

@@ -24,19 +24,19 @@ void take_interrupts() {
 
 bool interrupted() { return noted != 0; }
 
-int complain(const storage::ReadError& error) {
-    fmt::print(stderr, "{}\n", storage::message(error));
+int complain(const text::Error& error) {
+    fmt::print(stderr, "{}\n", text::message(error));
     return bad_input;
 }
 
 /// Empty after having complained.
 std::optional<shoot::Shoot> load(const std::string& file) {
     auto loaded = storage::load_shoot(file);
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
-        complain(*error);
+    if (!loaded) {
+        complain(loaded.error());
         return std::nullopt;
     }
-    return std::get<shoot::Shoot>(std::move(loaded));
+    return std::move(*loaded);
 }
 
 const shoot::Shot* find_shot(const shoot::Shoot& shoot, const std::string& id) {

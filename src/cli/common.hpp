@@ -1,7 +1,7 @@
 #pragma once
 
 #include "shoot/shoot.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <optional>
 #include <string>
@@ -10,7 +10,7 @@
 namespace poquito::cli {
 
 /// Says what is wrong; gives the exit status for it.
-int complain(const storage::ReadError& error);
+int complain(const text::Error& error);
 
 /// Empty after having complained.
 std::optional<shoot::Shoot> load(const std::string& file);

@@ -21,19 +21,17 @@ class TimedBench final : public BenchDevices {
     SimulatedBench devices_;
 };
 
-storage::ReadResult<MotionDialect> dialect_in(const std::filesystem::path& file) {
+text::Expected<MotionDialect> dialect_in(const std::filesystem::path& file) {
     const auto text = storage::read_file(file);
-    if (const auto* error = std::get_if<storage::ReadError>(&text)) return *error;
-    auto dialect = read_dialect(std::get<std::string>(text));
-    if (const auto* error = std::get_if<storage::ReadError>(&dialect))
-        return storage::ReadError{file.string() + ": " + error->place, error->problem};
+    if (!text) return text.error();
+    auto dialect = read_dialect(*text);
+    if (!dialect) return text::Error{file.string() + ": " + dialect.error().place, dialect.error().problem};
     return dialect;
 }
 
 }  // namespace
 
-storage::ReadResult<std::unique_ptr<BenchDevices>> make_devices(const BenchSetup& setup,
-                                                                const DeviceSettings& settings) {
+text::Expected<std::unique_ptr<BenchDevices>> make_devices(const BenchSetup& setup, const DeviceSettings& settings) {
     SimulatedBench::Options options{.troubles = settings.troubles,
                                     .picture_width = settings.picture_width,
                                     .serial = settings.rail_behind_line,
@@ -41,8 +39,8 @@ storage::ReadResult<std::unique_ptr<BenchDevices>> make_devices(const BenchSetup
                                     .dialect = {}};
     if (!settings.dialect_file.empty()) {
         auto dialect = dialect_in(settings.dialect_file);
-        if (const auto* error = std::get_if<storage::ReadError>(&dialect)) return *error;
-        options.dialect = std::get<MotionDialect>(std::move(dialect));
+        if (!dialect) return dialect.error();
+        options.dialect = std::move(*dialect);
     }
     return std::make_unique<TimedBench>(setup, settings.speed, std::move(options));
 }

@@ -33,7 +33,7 @@ std::string filled(std::string_view command, double position, double feed) {
     return text;
 }
 
-storage::ReadResult<MotionDialect> read_dialect(std::string_view text) {
+text::Expected<MotionDialect> read_dialect(std::string_view text) {
     try {
         const Json document = storage::parse_json(text);
         const Node root(document);
@@ -60,7 +60,7 @@ storage::ReadResult<MotionDialect> read_dialect(std::string_view text) {
         if (const auto strange = object.unknown(); !strange.empty())
             root.fail(fmt::format("got {}, which no dialect has", Node::shortened(strange)));
         return dialect;
-    } catch (storage::ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }

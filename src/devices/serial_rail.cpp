@@ -152,7 +152,7 @@ Outcome<std::string> SerialRail::ask(const std::string& command, double timeout,
 
 Done SerialRail::tell_it(const std::string& command, double timeout, Moves moves) {
     const auto answer = ask(command, timeout, moves);
-    if (const auto* fault = std::get_if<Fault>(&answer)) return *fault;
+    if (!answer) return answer.error();
     return std::nullopt;
 }
 
@@ -181,8 +181,8 @@ Done SerialRail::move_to(double position) {
 
 Outcome<double> SerialRail::position() {
     const auto answer = ask(dialect_.where, dialect_.timeout);
-    if (const auto* fault = std::get_if<Fault>(&answer)) return *fault;
-    const auto& text = std::get<std::string>(answer);
+    if (!answer) return answer.error();
+    const auto& text = *answer;
     const auto at = text.find(dialect_.position_after);
     double value = 0;
     if (at != std::string::npos) {

@@ -13,7 +13,6 @@ namespace {
 using storage::Json;
 using storage::Node;
 using storage::ObjectReader;
-using storage::ReadError;
 
 const std::vector<std::pair<const char*, Drawing>> drawing_names = {
     {"none", Drawing::none},         {"scale", Drawing::scale},
@@ -101,7 +100,7 @@ std::optional<std::string> filled_in(std::string_view sentence, const std::vecto
 
 }  // namespace
 
-storage::ReadResult<Handbook> read_handbook(std::string_view json) {
+text::Expected<Handbook> read_handbook(std::string_view json) {
     try {
         const Json document = storage::parse_json(json);
         const Node root(document);
@@ -125,7 +124,7 @@ storage::ReadResult<Handbook> read_handbook(std::string_view json) {
                 page->fail("there is no page \"" + page->text() + "\"");
         }
         return handbook;
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }

@@ -16,9 +16,6 @@
 namespace poquito::log {
 namespace fs = std::filesystem;
 
-using storage::ReadError;
-using storage::ReadResult;
-
 namespace {
 
 constexpr int our_id = 0x506f7121;  // "Poq!", in the header of the file
@@ -126,7 +123,7 @@ Entry entry_of(SQLite::Statement& row) {
     return entry;
 }
 
-ReadError said(const fs::path& path, const std::exception& error) {
+text::Error said(const fs::path& path, const std::exception& error) {
     return {.place = path.filename().string(), .problem = fmt::format("the logbook says: {}", error.what())};
 }
 
@@ -335,10 +332,10 @@ std::string set_aside(const fs::path& path, const char* why) {
 }
 
 /// Says what has to be known of a file that is there; an error leaves it as it is.
-ReadResult<std::string> judged(const fs::path& path, Book::Whose whose) {
+text::Expected<std::string> judged(const fs::path& path, Book::Whose whose) {
     std::error_code failed;
     const auto refused = [&](const char* why) {
-        return ReadError{.place = path.filename().string(), .problem = fmt::format("{}: it is left alone", why)};
+        return text::Error{.place = path.filename().string(), .problem = fmt::format("{}: it is left alone", why)};
     };
     if (!fs::exists(path, failed) && !fs::is_symlink(path, failed)) return std::string();
     if (!fs::is_regular_file(path, failed)) return refused("not a file, expected a logbook");
@@ -358,21 +355,21 @@ ReadResult<std::string> judged(const fs::path& path, Book::Whose whose) {
 
 }  // namespace
 
-ReadResult<Book::Opened> Book::open(const fs::path& path, Whose whose) {
+text::Expected<Book::Opened> Book::open(const fs::path& path, Whose whose) {
     try {
         std::error_code failed;
         fs::create_directories(path.parent_path(), failed);
         auto judgement = judged(path, whose);
-        if (auto* error = std::get_if<ReadError>(&judgement)) return std::move(*error);
-        auto& word = std::get<std::string>(judgement);
+        if (!judgement) return std::move(judgement.error());
+        auto& word = *judgement;
         auto database = connected(path);
         set_up(database);
         const int now = number_of(database, "PRAGMA user_version");
         if (now < 0 || now > version)
-            return ReadError{.place = path.filename().string(),
-                             .problem = fmt::format("a logbook of version {}, this program knows 1 to {}: it is left "
-                                                    "alone",
-                                                    now, version)};
+            return text::Error{.place = path.filename().string(),
+                               .problem = fmt::format("a logbook of version {}, this program knows 1 to {}: it is left "
+                                                      "alone",
+                                                      now, version)};
         if (now > 0 && now < version) {
             // What was there before, whole, whatever the step does to it.
             const auto copy = free_name(path, fmt::format("before-{}", version));
@@ -403,7 +400,7 @@ void make_old_book(const fs::path& path, int of) {
     bring_up(database, of);
 }
 
-Book::Failed Book::add(const std::vector<Entry>& entries, std::size_t* added) {
+text::Expected<void> Book::add(const std::vector<Entry>& entries, std::size_t* added) {
     try {
         auto& database = data_->database;
         SQLite::Transaction all(database, SQLite::TransactionBehavior::IMMEDIATE);
@@ -457,13 +454,13 @@ Book::Failed Book::add(const std::vector<Entry>& entries, std::size_t* added) {
         }
         all.commit();
         if (added) *added = count;
-        return std::nullopt;
+        return {};
     } catch (const std::exception& error) {
         return said(data_->path, error);
     }
 }
 
-Book::Failed Book::forget(std::int64_t id) {
+text::Expected<void> Book::forget(std::int64_t id) {
     try {
         auto& database = data_->database;
         SQLite::Transaction all(database, SQLite::TransactionBehavior::IMMEDIATE);
@@ -476,13 +473,13 @@ Book::Failed Book::forget(std::int64_t id) {
         // Out of the words' index and of the journal too, where another program does not read it just now.
         database.exec("INSERT INTO found (found) VALUES ('optimize')");
         database.exec("PRAGMA wal_checkpoint(TRUNCATE)");
-        return std::nullopt;
+        return {};
     } catch (const std::exception& error) {
         return said(data_->path, error);
     }
 }
 
-ReadResult<std::vector<Entry>> Book::search(const Query& query) const {
+text::Expected<std::vector<Entry>> Book::search(const Query& query) const {
     try {
         const Where where(query);
         SQLite::Statement rows(
@@ -497,7 +494,7 @@ ReadResult<std::vector<Entry>> Book::search(const Query& query) const {
     }
 }
 
-ReadResult<std::size_t> Book::count(const Query& query) const {
+text::Expected<std::size_t> Book::count(const Query& query) const {
     try {
         const Where where(query);
         SQLite::Statement row(data_->database, "SELECT count(*) FROM entries" + where.text);
@@ -509,7 +506,7 @@ ReadResult<std::size_t> Book::count(const Query& query) const {
     }
 }
 
-ReadResult<std::optional<Entry>> Book::entry(std::int64_t id) const {
+text::Expected<std::optional<Entry>> Book::entry(std::int64_t id) const {
     try {
         auto& database = data_->database;
         SQLite::Statement row(database, fmt::format("SELECT id, {} FROM entries WHERE id = ?", columns().names));
@@ -544,9 +541,11 @@ ReadResult<std::optional<Entry>> Book::entry(std::int64_t id) const {
     }
 }
 
-ReadResult<std::vector<Entry>> Book::all_of(Kind kind) const { return search({.kind = kind, .most = 1'000'000'000}); }
+text::Expected<std::vector<Entry>> Book::all_of(Kind kind) const {
+    return search({.kind = kind, .most = 1'000'000'000});
+}
 
-ReadResult<std::vector<std::string>> Book::classes() const {
+text::Expected<std::vector<std::string>> Book::classes() const {
     try {
         SQLite::Statement rows(
             data_->database,

@@ -17,8 +17,6 @@ using storage::CsvRow;
 using storage::Json;
 using storage::Node;
 using storage::ObjectReader;
-using storage::ReadError;
-using storage::ReadResult;
 
 namespace {
 
@@ -165,11 +163,11 @@ Entry entry_from(const Node& node) {
 std::vector<Entry> entries_in(std::string_view text) {
     if (text.starts_with("\xef\xbb\xbf")) text.remove_prefix(3);
     const auto rows = storage::csv_rows(text);
-    if (rows.empty()) throw ReadError{"line 1", "got nothing, expected a heading"};
+    if (rows.empty()) throw text::Error{"line 1", "got nothing, expected a heading"};
     std::map<std::string, std::size_t> places;
     for (std::size_t i = 0; i < rows[0].cells.size(); ++i) places[rows[0].cells[i]] = i;
     if (!places.contains("kind") || !places.contains("time"))
-        throw ReadError{"line 1", "got no column kind or time, expected both"};
+        throw text::Error{"line 1", "got no column kind or time, expected both"};
     std::vector<Entry> entries;
     for (std::size_t r = 1; r < rows.size(); ++r) {
         const CsvRow& row = rows[r];
@@ -179,8 +177,8 @@ std::vector<Entry> entries_in(std::string_view text) {
             if (place == places.end() || place->second >= row.cells.size()) return;
             const auto& cell = row.cells[place->second];
             if (!from_cell(cell, member))
-                throw ReadError{fmt::format("line {}, {}", row.line, name),
-                                fmt::format("got \"{}\", expected {}", Node::shortened(cell), expected_of(member))};
+                throw text::Error{fmt::format("line {}, {}", row.line, name),
+                                  fmt::format("got \"{}\", expected {}", Node::shortened(cell), expected_of(member))};
         });
         give_uid(entry);
         entries.push_back(std::move(entry));
@@ -213,7 +211,7 @@ std::string write_json(const std::vector<Entry>& entries) {
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-ReadResult<std::vector<Entry>> read_json(std::string_view text) {
+text::Expected<std::vector<Entry>> read_json(std::string_view text) {
     try {
         const Json document = storage::parse_json(text);
         const Node root(document);
@@ -226,7 +224,7 @@ ReadResult<std::vector<Entry>> read_json(std::string_view text) {
         const auto list = object.member("entries", "a list");
         for (const Node& item : list.items()) entries.push_back(entry_from(item));
         return entries;
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }
@@ -247,10 +245,10 @@ std::string write_csv(const std::vector<Entry>& entries) {
     return text;
 }
 
-ReadResult<std::vector<Entry>> read_csv(std::string_view text) {
+text::Expected<std::vector<Entry>> read_csv(std::string_view text) {
     try {
         return entries_in(text);
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }

@@ -32,14 +32,14 @@ std::string same_piece(const gear::GearKind& kind, const gear::Kit& then, const 
 
 }  // namespace
 
-storage::ReadResult<FromKeeper> start_from(const Entry& entry, const shoot::Shoot& today) {
-    if (entry.plan.empty()) return storage::ReadError{.place = entry.name, .problem = "was logged without its plan"};
+text::Expected<FromKeeper> start_from(const Entry& entry, const shoot::Shoot& today) {
+    if (entry.plan.empty()) return text::Error{.place = entry.name, .problem = "was logged without its plan"};
     auto read = storage::read_shoot(entry.plan);
-    if (auto* error = std::get_if<storage::ReadError>(&read)) return std::move(*error);
-    auto then = std::get<shoot::Shoot>(std::move(read));
-    if (then.shots.size() != 1) return storage::ReadError{.place = entry.name, .problem = "has no plan of one shot"};
+    if (!read) return std::move(read.error());
+    auto then = std::move(*read);
+    if (then.shots.size() != 1) return text::Error{.place = entry.name, .problem = "has no plan of one shot"};
     if (today.kit.cameras.empty() || today.kit.lenses.empty())
-        return storage::ReadError{.place = today.title, .problem = "has no camera or no lens to take it with"};
+        return text::Error{.place = today.title, .problem = "has no camera or no lens to take it with"};
     FromKeeper made;
     const auto was = plan::plan_of(then.kit, std::as_const(then.shots)[0], {});
     const double wanted = was.at.magnification;

@@ -27,14 +27,13 @@ struct Seen {
 std::optional<Seen> seen_in(const Entry& entry) {
     if (entry.plan.empty()) return std::nullopt;
     auto read = storage::read_shoot(entry.plan);
-    auto* shoot = std::get_if<shoot::Shoot>(&read);
-    if (!shoot || shoot->shots.empty()) return std::nullopt;
-    const auto plan = plan::plan_of(shoot->kit, std::as_const(shoot->shots)[0],
-                                    shoot::terms_of(*shoot, std::as_const(shoot->shots)[0]));
+    if (!read || read->shots.empty()) return std::nullopt;
+    const auto plan =
+        plan::plan_of(read->kit, std::as_const(read->shots)[0], shoot::terms_of(*read, std::as_const(read->shots)[0]));
     const auto report = plan::assess(plan);
     return Seen{.time = entry.time,
                 .entry = entry.id,
-                .plan = std::move(*shoot),
+                .plan = std::move(*read),
                 .magnification = plan.at.magnification,
                 .light = report.light.front_total,
                 .stops = entry.stops,

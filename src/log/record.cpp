@@ -270,10 +270,9 @@ void add_thumbnails(Entry& entry) {
         if (!std::filesystem::is_regular_file(file, failed)) continue;
         constexpr double across = 120;  // px
         const auto small = proof::cut_picture({{.file = file}}, across);
-        const auto* picture = std::get_if<storage::FramePicture>(&small);
-        if (!picture) continue;
-        auto bytes = storage::picture_file(*picture);
-        if (auto* jpeg = std::get_if<std::string>(&bytes)) frame.picture = std::move(*jpeg);
+        if (!small) continue;
+        auto bytes = storage::picture_file(*small);
+        if (bytes) frame.picture = std::move(*bytes);
     }
 }
 

@@ -15,7 +15,6 @@ namespace {
 using storage::Json;
 using storage::Node;
 using storage::ObjectReader;
-using storage::ReadError;
 
 /// Of a month number as in Season.
 int week_of_month(double month) {
@@ -37,7 +36,7 @@ bool is_outdoors(const Entry& entry) { return entry.light.find("sky") != std::st
 
 }  // namespace
 
-storage::ReadResult<std::vector<Season>> read_seasons(std::string_view text) {
+text::Expected<std::vector<Season>> read_seasons(std::string_view text) {
     try {
         const Json document = storage::parse_json(text);
         const Node root(document);
@@ -55,7 +54,7 @@ storage::ReadResult<std::vector<Season>> read_seasons(std::string_view text) {
                                .note = one.text_or("note", {})});
         }
         return seasons;
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }

@@ -18,29 +18,29 @@ const char* recognition_text(Recognition recognition) {
     return texts[static_cast<int>(recognition)];
 }
 
-std::optional<double> melting_f_number(const gear::Kit& kit, const shoot::Shot& shot) {
-    if (!shot.background) return std::nullopt;
-    const Plan plan = plan_of(kit, shot, {});
+std::optional<double> melting_f_number(const Plan& plan) {
+    if (!plan.shot.background) return std::nullopt;
     const double behind = background_behind_focus(plan);
     if (!(plan.at.magnification > 0) || behind <= 0) return std::nullopt;
-    return plan.at.magnification * behind / (melts_from * shot.background->detail) / plan.working_factor;
+    return plan.at.magnification * behind / (melts_from * plan.shot.background->detail) / plan.working_factor;
 }
 
-std::optional<double> melting_distance(const gear::Kit& kit, const shoot::Shot& shot) {
+std::optional<double> melting_distance(const Plan& plan) {
+    const shoot::Shot& shot = plan.shot;
     if (!shot.background) return std::nullopt;
-    const Plan plan = plan_of(kit, shot, {});
     if (!(plan.at.magnification > 0)) return std::nullopt;
     return melts_from * shot.background->detail * working_f_number(plan, shot.exposure.f_number) /
                plan.at.magnification +
            plan.focus;
 }
 
-std::string background_sentence(const gear::Kit& kit, const shoot::Shot& shot, const Report& report) {
+std::string background_sentence(const Plan& plan, const Report& report) {
+    const shoot::Shot& shot = plan.shot;
     if (!shot.background) return "No background is planned: nothing is said about what stands behind.";
     const auto& sharpness = report.sharpness;
     if (!sharpness.background_disc) return "A point of the background makes no disc here.";
-    const auto melting = melting_f_number(kit, shot);
-    const auto& lens = shoot::lens_of(kit, shot).optics;
+    const auto melting = melting_f_number(plan);
+    const auto& lens = plan.lens.optics;
     std::string text = fmt::format("A point of it becomes a disc of {} % of the frame's width; a detail of {} {}.",
                                    text::number_text(*sharpness.background_disc_share * 100, 2),
                                    text::length_text(shot.background->detail),
@@ -50,8 +50,7 @@ std::string background_sentence(const gear::Kit& kit, const shoot::Shot& shot, c
         return text +
                fmt::format(" It melts away from {} on.", text::f_number_text(std::min(*melting, lens.min_aperture)));
     return text + fmt::format(" No stop of this lens melts it at that distance; at {} it takes {} behind.",
-                              text::f_number_text(shot.exposure.f_number),
-                              text::length_text(*melting_distance(kit, shot)));
+                              text::f_number_text(shot.exposure.f_number), text::length_text(*melting_distance(plan)));
 }
 
 }  // namespace poquito::plan

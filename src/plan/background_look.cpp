@@ -37,26 +37,23 @@ struct Lit {
     std::optional<double> background, subject;
     std::optional<BackgroundLook> look;
 };
-Lit lit(const gear::Kit& kit, const shoot::Shot& shot) {
-    const LightReport light = report_light(plan_of(kit, shot, {}));
+Lit lit(const Plan& plan) {
+    const LightReport light = report_light(plan);
     return {.background = light.background, .subject = light.front_total, .look = light.background_look};
 }
 
 /// What is asked of a shot, and how bright its subject is now.
 struct Wanted {
-    const gear::Kit& kit;
-    const shoot::Shot& shot;
+    const Plan& plan;
     BackgroundLook look;
     std::optional<double> subject;
 };
-Wanted wanted_of(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
-    return {kit, shot, look, lit(kit, shot).subject};
-}
+Wanted wanted_of(const Plan& plan, BackgroundLook look) { return {plan, look, lit(plan).subject}; }
 
 /// A change counts where it reaches the look and the subject stays as it was.
 std::optional<BackdropChange> checked(const Wanted& wanted, std::string label, shoot::Shot shot) {
     constexpr double unchanged = 1.0 / 3;  // stops
-    const Lit now = lit(wanted.kit, shot);
+    const Lit now = lit(plan_of(wanted.plan, shot));
     if (!now.background || now.look != wanted.look || !now.subject || !wanted.subject) return std::nullopt;
     if (std::abs(*now.subject - *wanted.subject) > unchanged) return std::nullopt;
     return BackdropChange{.label = std::move(label), .shot = std::move(shot), .stops = *now.background};
@@ -72,10 +69,10 @@ std::optional<BackdropChange> by_what_shines(const Wanted& wanted);
 
 }  // namespace
 
-std::vector<BackdropChange> ways_to(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
+std::vector<BackdropChange> ways_to(const Plan& plan, BackgroundLook look) {
     std::vector<BackdropChange> ways;
-    if (!shot.background) return ways;
-    const Wanted wanted = wanted_of(kit, shot, look);
+    if (!plan.shot.background) return ways;
+    const Wanted wanted = wanted_of(plan, look);
     for (auto* way :
          {by_what_shines, by_distance, by_card, by_shutter, by_stop_and_power, by_iso_and_power, by_own_light})
         if (auto change = way(wanted)) ways.push_back(std::move(*change));
@@ -85,15 +82,14 @@ std::vector<BackdropChange> ways_to(const gear::Kit& kit, const shoot::Shot& sho
 namespace {
 
 std::optional<BackdropChange> by_distance(const Wanted& wanted) {
-    const gear::Kit& kit = wanted.kit;
-    const shoot::Shot& shot = wanted.shot;
+    const shoot::Shot& shot = wanted.plan.shot;
     const BackgroundLook look = wanted.look;
     // The nearest to where it stands of the distances that are a hundredth apart.
     const double nearest = std::max(1.0, shoot::presented_extent(shot.subject).depth / 2);
     constexpr double farthest = 5000;  // mm: a room
     constexpr double apart = 1.05;
     shoot::Shot moved = shot;
-    const Plan plan = plan_of(kit, moved, {});
+    const Plan plan = plan_of(wanted.plan, moved);
     LightReport light = report_light(plan);
     std::optional<double> best;
     for (double distance = nearest; distance < farthest; distance *= apart) {
@@ -119,7 +115,7 @@ constexpr Card cards[] = {  // common practice
     {"mid grey card", 0.18}, {"light grey card", 0.45}, {"white card", 0.9}};
 
 std::optional<BackdropChange> by_card(const Wanted& wanted) {
-    const shoot::Shot& shot = wanted.shot;
+    const shoot::Shot& shot = wanted.plan.shot;
     std::optional<BackdropChange> best;
     for (const Card& card : cards) {
         shoot::Shot other = shot;
@@ -134,11 +130,10 @@ std::optional<BackdropChange> by_card(const Wanted& wanted) {
 }
 
 std::optional<BackdropChange> by_shutter(const Wanted& wanted) {
-    const gear::Kit& kit = wanted.kit;
-    const shoot::Shot& shot = wanted.shot;
+    const shoot::Shot& shot = wanted.plan.shot;
     const bool any_flash = std::ranges::any_of(shot.lights, is_flash);
     if (!any_flash || !shot.ambient) return std::nullopt;
-    const double sync = shoot::camera_of(kit, shot).sync;
+    const double sync = wanted.plan.camera.sync;
     for (int steps = 1; steps <= 24; ++steps)  // eight stops either way
         for (const int direction : {-1, 1}) {
             shoot::Shot other = shot;
@@ -165,10 +160,10 @@ std::optional<shoot::Shot> with_power_by(const gear::Kit& kit, shoot::Shot shot,
 
 /// Opened up or stopped down with the flash: what stays on at the card changes against it.
 std::optional<BackdropChange> by_stop_and_power(const Wanted& wanted) {
-    const gear::Kit& kit = wanted.kit;
-    const shoot::Shot& shot = wanted.shot;
+    const gear::Kit& kit = wanted.plan.kit;
+    const shoot::Shot& shot = wanted.plan.shot;
     if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
-    const auto& lens = shoot::lens_of(kit, shot).optics;
+    const auto& lens = wanted.plan.lens.optics;
     for (int steps = 1; steps <= 15; ++steps)
         for (const int direction : {-1, 1}) {
             shoot::Shot other = shot;
@@ -184,8 +179,8 @@ std::optional<BackdropChange> by_stop_and_power(const Wanted& wanted) {
 }
 
 std::optional<BackdropChange> by_iso_and_power(const Wanted& wanted) {
-    const gear::Kit& kit = wanted.kit;
-    const shoot::Shot& shot = wanted.shot;
+    const gear::Kit& kit = wanted.plan.kit;
+    const shoot::Shot& shot = wanted.plan.shot;
     if (std::ranges::none_of(shot.lights, is_flash) || !shot.ambient) return std::nullopt;
     constexpr double highest = 6400, lowest = 100;  // beyond it a picture pays more than a background is worth
     for (int steps = 1; steps <= 15; ++steps)
@@ -204,11 +199,10 @@ std::optional<BackdropChange> by_iso_and_power(const Wanted& wanted) {
 
 /// A screen or lamp behind turned up or down.
 std::optional<BackdropChange> by_what_shines(const Wanted& wanted) {
-    const gear::Kit& kit = wanted.kit;
-    const shoot::Shot& shot = wanted.shot;
+    const shoot::Shot& shot = wanted.plan.shot;
     const BackgroundLook look = wanted.look;
     if (!shot.background->own_ev100) return std::nullopt;
-    const auto now = lit(kit, shot).background;
+    const auto now = lit(wanted.plan).background;
     if (!now) return std::nullopt;
     shoot::Shot other = shot;
     *other.background->own_ev100 = std::round((*shot.background->own_ev100 + aimed_at(look) - *now) * 10) / 10;
@@ -227,10 +221,10 @@ shoot::Light card_light(const gear::Kit& kit, const shoot::Shot& shot) {
 }
 
 std::optional<BackdropChange> by_own_light(const Wanted& wanted) {
-    const gear::Kit& kit = wanted.kit;
-    const shoot::Shot& shot = wanted.shot;
+    const gear::Kit& kit = wanted.plan.kit;
+    const shoot::Shot& shot = wanted.plan.shot;
     const BackgroundLook look = wanted.look;
-    const Lit now = lit(kit, shot);
+    const Lit now = lit(wanted.plan);
     if (kit.flashes.empty() || !(shot.background->reflectance > 0)) return std::nullopt;
     const double aim = std::exp2(aimed_at(look)), have = now.background ? std::exp2(*now.background) : 0;
     if (aim <= have) return std::nullopt;  // another light takes none away
@@ -238,7 +232,7 @@ std::optional<BackdropChange> by_own_light(const Wanted& wanted) {
     other.lights.push_back(card_light(kit, shot));
     shoot::Light& added = other.lights.back();
     added.power = 1;
-    const Lit full = lit(kit, other);
+    const Lit full = lit(plan_of(wanted.plan, other));
     if (!full.background) return std::nullopt;
     const double gives = std::exp2(*full.background) - have;
     if (!(gives > 0)) return std::nullopt;
@@ -252,8 +246,9 @@ std::optional<BackdropChange> by_own_light(const Wanted& wanted) {
 
 }  // namespace
 
-BackdropChange set_recipe(const gear::Kit& kit, const shoot::Shot& shot, BackgroundLook look) {
-    const Wanted wanted = wanted_of(kit, shot, look);
+BackdropChange set_recipe(const Plan& plan, BackgroundLook look) {
+    const shoot::Shot& shot = plan.shot;
+    const Wanted wanted = wanted_of(plan, look);
     const double width = std::max(shot.subject.width, shot.subject.height);
     const bool white = look == BackgroundLook::white;
     constexpr double margin = 10;  // mm
@@ -269,7 +264,7 @@ BackdropChange set_recipe(const gear::Kit& kit, const shoot::Shot& shot, Backgro
             const auto where = fmt::format("{} {} behind", card.name, text::length_text(distance));
             if (auto plain = checked(wanted, where, set)) return *plain;
             if (!white) continue;
-            if (auto lit_apart = by_own_light(wanted_of(kit, set, look))) {
+            if (auto lit_apart = by_own_light(wanted_of(plan_of(plan, set), look))) {
                 lit_apart->label = where + ", " + lit_apart->label;
                 return *lit_apart;
             }

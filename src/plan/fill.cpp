@@ -15,12 +15,16 @@
 namespace poquito::plan {
 namespace {
 
-LightReport light_of(const gear::Kit& kit, const shoot::Shot& shot) { return report_light(plan_of(kit, shot, {})); }
+/// Of the shot as it is changed.
+LightReport light_of(const Plan& plan, const shoot::Shot& changed) { return report_light(plan_of(plan, changed)); }
 
 constexpr double dark = -20;  // stops: as good as none
-double front_of(const gear::Kit& kit, const shoot::Shot& shot) {
-    return light_of(kit, shot).front_total.value_or(dark);
+double front_of(const Plan& plan, const shoot::Shot& changed) {
+    return light_of(plan, changed).front_total.value_or(dark);
 }
+
+/// Stops that the front is to be exposed to.
+double wanted_front(const Plan& plan) { return plan.terms.wishes.brighter.value_or(0); }
 
 /// The camera's side of the set, across from where the light comes from.
 light::Position across_from(const std::optional<double>& azimuth, double distance, double aside = 35) {
@@ -66,26 +70,24 @@ double last_with(const std::function<double(double)>& measure, double wanted, do
     return low;
 }
 
-std::optional<FillWay> fill_by_card(const gear::Kit& kit, const shoot::Shot& shot,
-                                    const std::optional<double>& azimuth) {
-    const Plan plan = plan_of(kit, shot, {});
+std::optional<FillWay> fill_by_card(const Plan& plan, const std::optional<double>& azimuth) {
     if (!plan.shot.ambient) return std::nullopt;
     shoot::Reflector card;
     std::string name = "white card";
-    for (const auto& one : kit.cards)
+    for (const auto& one : plan.kit.cards)
         if (one.reflectance && (name == "white card" || one.diameter > card.diameter)) {
             card = {.reflectance = *one.reflectance, .diameter = one.diameter};
             name = one.name;
         }
-    shoot::Shot made = shot;
+    shoot::Shot made = plan.shot;
     made.lights.push_back({.reflector = card});
     auto& place = made.lights.back().position;
     const auto at = [&](double distance) {
         place = across_from(azimuth, distance, card_aside);
-        return front_of(kit, made);
+        return front_of(plan, made);
     };
     const double nearest = nearest_card(plan, card.diameter, card_aside);
-    const double distance = last_with(at, 0, nearest, std::max(2000.0, nearest));
+    const double distance = last_with(at, wanted_front(plan), nearest, std::max(2000.0, nearest));
     const double front = at(std::round(distance));
     return FillWay{.label = fmt::format("{}, {} wide, {} in front on the {}", name, text::length_text(card.diameter),
                                         text::length_text(place.distance), place.azimuth < 0 ? "left" : "right"),
@@ -93,18 +95,16 @@ std::optional<FillWay> fill_by_card(const gear::Kit& kit, const shoot::Shot& sho
                    .front = front};
 }
 
-std::optional<FillWay> fill_by_flash(const gear::Kit& kit, const shoot::Shot& shot,
-                                     const std::optional<double>& azimuth) {
-    const auto unit = std::ranges::find(kit.flashes, gear::Heads::one, &gear::Flash::heads);
-    if (unit == kit.flashes.end() || unit->front_thread) return std::nullopt;
-    const Plan plan = plan_of(kit, shot, {});
-    if (shot.exposure.shutter < plan.camera.sync * (1 - 1e-9)) return std::nullopt;
-    shoot::Shot made = shot;
+std::optional<FillWay> fill_by_flash(const Plan& plan, const std::optional<double>& azimuth) {
+    const auto unit = std::ranges::find(plan.kit.flashes, gear::Heads::one, &gear::Flash::heads);
+    if (unit == plan.kit.flashes.end() || unit->front_thread) return std::nullopt;
+    if (plan.shot.exposure.shutter < plan.camera.sync * (1 - 1e-9)) return std::nullopt;
+    shoot::Shot made = plan.shot;
     made.lights.push_back({.flash = unit->id});
     auto& fill = made.lights.back();
-    if (!kit.modifiers.empty()) fill.modifier = kit.modifiers.front().id;
+    if (!plan.kit.modifiers.empty()) fill.modifier = plan.kit.modifiers.front().id;
     fill.position = across_from(azimuth, std::max(250.0, nearest_card(plan, 150, 35)));
-    const auto light = light_of(kit, made);
+    const auto light = light_of(plan, made);
     const auto& own = light.sources.back();
     if (!own.fires || own.power > 1 || own.power < unit->scale.least) return std::nullopt;
     return FillWay{
@@ -114,20 +114,18 @@ std::optional<FillWay> fill_by_flash(const gear::Kit& kit, const shoot::Shot& sh
         .front = light.front_total.value_or(dark)};
 }
 
-std::optional<FillWay> fill_by_lamp(const gear::Kit& kit, const shoot::Shot& shot,
-                                    const std::optional<double>& azimuth) {
-    if (kit.lamps.empty()) return std::nullopt;
-    const Plan plan = plan_of(kit, shot, {});
-    const auto& unit = kit.lamps.front();
-    shoot::Shot made = shot;
+std::optional<FillWay> fill_by_lamp(const Plan& plan, const std::optional<double>& azimuth) {
+    if (plan.kit.lamps.empty()) return std::nullopt;
+    const auto& unit = plan.kit.lamps.front();
+    shoot::Shot made = plan.shot;
     made.lights.push_back({.lamp = unit.id, .power = 1});
     auto& place = made.lights.back().position;
     const auto at = [&](double distance) {
         place = across_from(azimuth, distance);
-        return front_of(kit, made);
+        return front_of(plan, made);
     };
     const double nearest = nearest_card(plan, unit.face, 35);
-    const double distance = last_with(at, 0, nearest, std::max(2000.0, nearest));
+    const double distance = last_with(at, wanted_front(plan), nearest, std::max(2000.0, nearest));
     const double front = at(std::round(distance));
     return FillWay{.label = fmt::format("{} {} in front on the {}", unit.name, text::length_text(place.distance),
                                         place.azimuth < 0 ? "left" : "right"),
@@ -137,15 +135,14 @@ std::optional<FillWay> fill_by_lamp(const gear::Kit& kit, const shoot::Shot& sho
 
 }  // namespace
 
-std::vector<FillWay> ways_to_fill(const gear::Kit& kit, const shoot::Shot& shot) {
-    const Plan plan = plan_of(kit, shot, {});
+std::vector<FillWay> ways_to_fill(const Plan& plan) {
     const LightReport now = report_light(plan);
     const auto azimuth = light_azimuth(plan, now);
     constexpr double worth_it = 1.0 / 3, too_much = 1.0 / 3;  // stops
     std::vector<FillWay> ways;
     for (auto* way : {fill_by_card, fill_by_flash, fill_by_lamp})
-        if (auto made = way(kit, shot, azimuth))
-            if (made->front >= now.front_total.value_or(dark) + worth_it && made->front < too_much)
+        if (auto made = way(plan, azimuth))
+            if (made->front >= now.front_total.value_or(dark) + worth_it && made->front < wanted_front(plan) + too_much)
                 ways.push_back(std::move(*made));
     return ways;
 }
@@ -172,8 +169,9 @@ bool leads(const LightReport& light, std::size_t i) {
 }
 
 /// The light that makes most of a tone and is not what the exposure hangs on; empty: none.
-std::optional<std::size_t> maker_of(const gear::Kit& kit, const shoot::Shot& shot, Tone tone) {
-    const LightReport all = light_of(kit, shot);
+std::optional<std::size_t> maker_of(const Plan& plan, Tone tone) {
+    const shoot::Shot& shot = plan.shot;
+    const LightReport all = report_light(plan);
     const auto now = tone_of(all, tone);
     if (!now) return std::nullopt;
     std::optional<std::size_t> maker;
@@ -185,10 +183,10 @@ std::optional<std::size_t> maker_of(const gear::Kit& kit, const shoot::Shot& sho
         if (!all.sources[i].fires && shares_exposure(shot.lights[i])) {  // stays dark now: what it would make
             without.lights[i].off = false;
             without.lights[i].own_stops = 0;
-            makes = tone_of(light_of(kit, without), tone).value_or(dark) - *now;
+            makes = tone_of(light_of(plan, without), tone).value_or(dark) - *now;
         } else {
             without.lights[i].off = true;
-            makes = *now - tone_of(light_of(kit, without), tone).value_or(dark);
+            makes = *now - tone_of(light_of(plan, without), tone).value_or(dark);
         }
         if (makes > most) most = makes, maker = i;
     }
@@ -196,10 +194,11 @@ std::optional<std::size_t> maker_of(const gear::Kit& kit, const shoot::Shot& sho
 }
 
 /// The light gives so many stops more: power, stops of its own, or nearer.
-shoot::Shot with_more(const gear::Kit& kit, const shoot::Shot& shot, std::size_t i, Tone tone, double more) {
-    shoot::Shot made = shot;
+shoot::Shot with_more(const Plan& plan, std::size_t i, Tone tone, double more) {
+    const gear::Kit& kit = plan.kit;
+    shoot::Shot made = plan.shot;
     shoot::Light& light = made.lights[i];
-    const LightReport now = light_of(kit, shot);
+    const LightReport now = report_light(plan);
     const auto& source = now.sources[i];
     const double reads = tone == Tone::background ? source.background.value_or(0) : source.stops.value_or(0);
     if (is_reflector(light)) {
@@ -226,29 +225,31 @@ std::string turned_text(const gear::Kit& kit, const shoot::Shot& shot, std::size
 
 }  // namespace
 
-std::optional<ToneAsked> ask_for(const gear::Kit& kit, const shoot::Shot& shot, Tone tone, double stops) {
-    if (tone == Tone::background && shot.background && shot.background->own_ev100 && !maker_of(kit, shot, tone)) {
+std::optional<ToneAsked> ask_for(const Plan& plan, Tone tone, double stops) {
+    const gear::Kit& kit = plan.kit;
+    const shoot::Shot& shot = plan.shot;
+    if (tone == Tone::background && shot.background && shot.background->own_ev100 && !maker_of(plan, tone)) {
         // A screen or lamp behind is turned up or down itself.
         shoot::Shot made = shot;
-        const auto now = light_of(kit, shot).background;
+        const auto now = report_light(plan).background;
         if (!now) return std::nullopt;
         *made.background->own_ev100 += stops - *now;
         return ToneAsked{
             .label = fmt::format("Light behind to EV {}", text::number_text(*made.background->own_ev100, 3)),
             .shot = made,
-            .stops = light_of(kit, made).background.value_or(dark)};
+            .stops = light_of(plan, made).background.value_or(dark)};
     }
-    const auto maker = maker_of(kit, shot, tone);
+    const auto maker = maker_of(plan, tone);
     if (!maker) return std::nullopt;
     double low = -12, high = 12;  // stops
     const auto at = [&](double more) {
-        return tone_of(light_of(kit, with_more(kit, shot, *maker, tone, more)), tone).value_or(dark);
+        return tone_of(light_of(plan, with_more(plan, *maker, tone, more)), tone).value_or(dark);
     };
     for (int i = 0; i < 18; ++i) {
         const double middle = (low + high) / 2;
         (at(middle) < stops ? low : high) = middle;
     }
-    shoot::Shot made = with_more(kit, shot, *maker, tone, (low + high) / 2);
+    shoot::Shot made = with_more(plan, *maker, tone, (low + high) / 2);
     auto& light = made.lights[*maker];
     constexpr double tenths = 10;
     if (light.own_stops) light.own_stops = std::round(*light.own_stops * tenths) / tenths;
@@ -259,7 +260,7 @@ std::optional<ToneAsked> ask_for(const gear::Kit& kit, const shoot::Shot& shot, 
     }
     return ToneAsked{.label = turned_text(kit, made, *maker),
                      .shot = made,
-                     .stops = tone_of(light_of(kit, made), tone).value_or(dark)};
+                     .stops = tone_of(light_of(plan, made), tone).value_or(dark)};
 }
 
 }  // namespace poquito::plan

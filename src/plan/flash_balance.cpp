@@ -16,9 +16,8 @@ std::optional<light::Balance> balance_of(const LightReport& light) {
     return light::Balance{.ambient = *light.continuous, .flash = *light.flash};
 }
 
-std::optional<BalanceProposal> propose_balance(const gear::Kit& kit, const shoot::Shot& shot,
-                                               const light::Balance& wanted) {
-    const Plan plan = plan_of(kit, shot, {});
+std::optional<BalanceProposal> propose_balance(const Plan& plan, const light::Balance& wanted) {
+    const shoot::Shot& shot = plan.shot;
     const LightReport light = report_light(plan);
     const auto now = balance_of(light);
     if (!now) return std::nullopt;
@@ -38,7 +37,7 @@ std::optional<BalanceProposal> propose_balance(const gear::Kit& kit, const shoot
             exposure.iso = text::nearest_iso(shot.exposure.iso * std::exp2(levers.both - done));
     }
     // Whatever the marks came to, the flashes bring themselves to what is wanted of them.
-    const Plan changed = plan_of(kit, proposal.shot, {});
+    const Plan changed = plan_of(plan, proposal.shot);
     for (std::size_t i = 0; i < proposal.shot.lights.size(); ++i) {
         shoot::Light& one = proposal.shot.lights[i];
         const auto& source = light.sources[i];
@@ -49,7 +48,7 @@ std::optional<BalanceProposal> propose_balance(const gear::Kit& kit, const shoot
         one.power = std::exp2(wanted.flash + part - at_full - (shown - *source.stops));
         one.metered.reset();
     }
-    const auto reached = balance_of(report_light(plan_of(kit, proposal.shot, {})));
+    const auto reached = balance_of(report_light(plan_of(plan, proposal.shot)));
     if (reached) proposal.reached = *reached;
     proposal.text = fmt::format("{}, {}, ISO {}", text::shutter_text(exposure.shutter),
                                 text::f_number_text(exposure.f_number), text::number_text(exposure.iso, 6));

@@ -28,8 +28,8 @@ double behind(const shoot::Shot& shot) {
 struct FieldBehind {
     double width = 0, height = 0;
 };
-std::optional<FieldBehind> field_behind(const gear::Kit& kit, const shoot::Shot& shot) {
-    const auto optics = assess(kit, shot, {}).optics;
+std::optional<FieldBehind> field_behind(const Plan& plan) {
+    const auto optics = assess(plan).optics;
     if (!optics.field_behind_width || !optics.field_behind_height) return std::nullopt;
     return FieldBehind{.width = std::ceil(*optics.field_behind_width),
                        .height = std::ceil(*optics.field_behind_height)};
@@ -40,7 +40,8 @@ shoot::Shot lights_out(shoot::Shot shot) {
     return shot;
 }
 
-GlassLit bright_field(const gear::Kit& kit, shoot::Shot shot, const FieldBehind& field) {
+GlassLit bright_field(const Plan& plan, shoot::Shot shot, const FieldBehind& field) {
+    const gear::Kit& kit = plan.kit;
     // A screen or light table of the kit; else a card lit from behind (common practice).
     const auto screen =
         std::ranges::find_if(kit.lamps, [](const gear::Lamp& lamp) { return lamp.luminance.has_value(); });
@@ -50,7 +51,7 @@ GlassLit bright_field(const gear::Kit& kit, shoot::Shot shot, const FieldBehind&
     shot.background->own_ev100 = lit_card;
     shot.background->reflectance = 0.9;
     shot.background->width = field.width, shot.background->height = field.height;
-    const double now = light::ambient_stops(settings_of(plan_of(kit, shot, {})), lit_card);
+    const double now = light::ambient_stops(settings_of(plan_of(plan, shot)), lit_card);
     shot.exposure.shutter = text::nearest_shutter(shot.exposure.shutter * std::exp2(clean_white - now));
     auto label = fmt::format("Bright field: a lit card {} \u00d7 {}, {} behind, no larger than the field; {}",
                              text::length_text(field.width), text::length_text(field.height),
@@ -91,15 +92,15 @@ std::optional<GlassLit> dark_field(const gear::Kit& kit, shoot::Shot shot, const
 
 }  // namespace
 
-std::optional<GlassLit> glass_lit(const gear::Kit& kit, const shoot::Shot& shot, GlassSetup setup) {
-    shoot::Shot made = shot;
+std::optional<GlassLit> glass_lit(const Plan& plan, GlassSetup setup) {
+    shoot::Shot made = plan.shot;
     if (!made.background) made.background = shoot::Background{};
-    made.background->distance = behind(shot);
+    made.background->distance = behind(plan.shot);
     made.background->kind = shoot::BackgroundKind::card;
-    const auto field = field_behind(kit, made);
+    const auto field = field_behind(plan_of(plan, made));
     if (!field) return std::nullopt;
-    if (setup == GlassSetup::bright_field) return bright_field(kit, std::move(made), *field);
-    return dark_field(kit, std::move(made), *field);
+    if (setup == GlassSetup::bright_field) return bright_field(plan, std::move(made), *field);
+    return dark_field(plan.kit, std::move(made), *field);
 }
 
 }  // namespace poquito::plan

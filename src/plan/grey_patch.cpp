@@ -13,19 +13,19 @@ namespace poquito::plan {
 namespace {
 
 /// Every automatic flash at a setting of its unit.
-shoot::Shot as_dialled(const gear::Kit& kit, const shoot::Shot& shot) {
-    shoot::Shot dialled = shot;
-    const LightReport light = report_light(plan_of(kit, shot, {}));
+shoot::Shot as_dialled(const Plan& plan) {
+    shoot::Shot dialled = plan.shot;
+    const LightReport light = report_light(plan);
     for (std::size_t i = 0; i < dialled.lights.size(); ++i)
         if (shares_exposure(dialled.lights[i]) && !dialled.lights[i].metered && light.sources[i].suggested_power)
             dialled.lights[i].power = *light.sources[i].suggested_power;
     return dialled;
 }
 
-Fix by_power(const gear::Kit& kit, const shoot::Shot& shot, double stops);
-Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops);
-Fix by_stop(const gear::Kit& kit, const shoot::Shot& shot, double stops);
-Fix by_iso(const gear::Kit& kit, const shoot::Shot& shot, double stops);
+Fix by_power(const Plan& plan, double stops);
+Fix by_distance(const Plan& plan, double stops);
+Fix by_stop(const Plan& plan, double stops);
+Fix by_iso(const Plan& plan, double stops);
 
 }  // namespace
 
@@ -34,15 +34,15 @@ std::optional<double> stops_from_correct(const PatchReading& reading, double ref
     return std::log2(reading.mean / reflectance);
 }
 
-std::optional<double> predicted_stops(const gear::Kit& kit, const shoot::Shot& shot) {
-    const shoot::Shot dialled = as_dialled(kit, shot);
-    return report_light(plan_of(kit, dialled, {})).front_total;
+std::optional<double> predicted_stops(const Plan& plan) {
+    const shoot::Shot dialled = as_dialled(plan);
+    return report_light(plan_of(plan, dialled)).front_total;
 }
 
-std::vector<Fix> fixes(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
-    std::vector<Fix> all = {by_power(kit, shot, stops), by_distance(kit, shot, stops), by_stop(kit, shot, stops),
-                            by_iso(kit, shot, stops)};
-    std::stable_partition(all.begin(), all.end(), [&](const Fix& fix) { return fix.lever == shot.exposure.lever; });
+std::vector<Fix> fixes(const Plan& plan, double stops) {
+    std::vector<Fix> all = {by_power(plan, stops), by_distance(plan, stops), by_stop(plan, stops), by_iso(plan, stops)};
+    std::stable_partition(all.begin(), all.end(),
+                          [&](const Fix& fix) { return fix.lever == plan.shot.exposure.lever; });
     return all;
 }
 
@@ -66,19 +66,17 @@ Parts parts_of(const LightReport& light) {
     return parts;
 }
 
-double total_of(const gear::Kit& kit, const shoot::Shot& shot) {
-    return report_light(plan_of(kit, shot, {})).front_total.value_or(-100);
-}
+double total_of(const Plan& plan) { return report_light(plan).front_total.value_or(-100); }
 
 /// What the changed shot still misses by, if the frame's difference from the plan stays.
-double missed(const gear::Kit& kit, const shoot::Shot& before, const shoot::Shot& after, double stops) {
-    return stops + total_of(kit, after) - total_of(kit, before);
+double missed(const Plan& plan, const shoot::Shot& before, const shoot::Shot& after, double stops) {
+    return stops + total_of(plan_of(plan, after)) - total_of(plan_of(plan, before));
 }
 
-Fix by_power(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
-    const shoot::Shot before = as_dialled(kit, shot);
+Fix by_power(const Plan& plan, double stops) {
+    const shoot::Shot before = as_dialled(plan);
     Fix fix{.lever = shoot::Lever::power, .label = "Power", .shot = before};
-    const auto [flashes, rest] = parts_of(report_light(plan_of(kit, before, {})));
+    const auto [flashes, rest] = parts_of(report_light(plan_of(plan, before)));
     const auto change = change_of_part(flashes, rest, -stops);
     if (!change) {
         fix.label = flashes > 0 ? "Power: the light that stays on is too much alone" : "Power: no flash fires";
@@ -87,7 +85,7 @@ Fix by_power(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     std::string settings;
     for (shoot::Light& light : fix.shot.lights) {
         if (!is_flash(light) || !light.power) continue;
-        const Source source = source_of(kit, light);
+        const Source source = source_of(plan.kit, light);
         light.power = light::nearest_setting(source.flash->scale, *light.power * std::exp2(*change));
         const auto setting = setting_text(source, *light.power);
         if (settings.find(setting) == std::string::npos) settings += (settings.empty() ? "" : ", ") + setting;
@@ -100,14 +98,14 @@ Fix by_power(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
             }
     }
     fix.label = "Power to " + settings;
-    fix.left_over = missed(kit, before, fix.shot, stops);
+    fix.left_over = missed(plan, before, fix.shot, stops);
     return fix;
 }
 
-Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
-    const shoot::Shot before = as_dialled(kit, shot);
+Fix by_distance(const Plan& plan, double stops) {
+    const shoot::Shot before = as_dialled(plan);
     Fix fix{.lever = shoot::Lever::distance, .label = "Distance", .shot = before};
-    const LightReport light = report_light(plan_of(kit, before, {}));
+    const LightReport light = report_light(plan_of(plan, before));
     if (!light.key || before.lights[*light.key].on_lens) {
         fix.label = light.key ? "Distance: the light hangs on the lens" : "Distance: no light to move";
         return fix;
@@ -120,12 +118,12 @@ Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
         return fix;
     }
     // d^2 + (w/2)^2 shrinks by 2^change, bounce and face counted.
-    const Plan plan = plan_of(kit, before, {});
+    const Plan dialled = plan_of(plan, before);
     const shoot::Light& moved = before.lights[key];
-    const Source& source = plan.sources[key];
+    const Source& source = dialled.sources[key];
     const double face = source.is_reflector() ? source.set.reflector->diameter
-                        : source.is_flash()   ? flash_path(plan, source).modifier_diameter
-                                              : lamp_path(plan, source).source_diameter;
+                        : source.is_flash()   ? flash_path(dialled, source).modifier_diameter
+                                              : lamp_path(dialled, source).source_diameter;
     const double bounced = moved.bounce ? moved.bounce->from_lamp : 0;
     const double squared =
         (std::pow(light.sources[key].path, 2) + face * face / 4) * std::exp2(-*change) - face * face / 4;
@@ -133,27 +131,27 @@ Fix by_distance(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
     const double distance = std::round(std::sqrt(std::max(squared, least * least)) - bounced);
     fix.shot.lights[key].position.distance = distance;
     fix.label = fmt::format("Light {} to {}", light.sources[key].label, text::length_text(distance));
-    fix.left_over = missed(kit, before, fix.shot, stops);
+    fix.left_over = missed(plan, before, fix.shot, stops);
     return fix;
 }
 
-Fix by_stop(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
-    const shoot::Shot before = as_dialled(kit, shot);
+Fix by_stop(const Plan& plan, double stops) {
+    const shoot::Shot before = as_dialled(plan);
     Fix fix{.lever = shoot::Lever::stop, .label = "Stop", .shot = before};
-    const auto& lens = shoot::lens_of(kit, shot).optics;
+    const auto& lens = plan.lens.optics;
     fix.shot.exposure.f_number = std::clamp(text::nearest_f_number(before.exposure.f_number * std::exp2(stops / 2)),
                                             lens.max_aperture, lens.min_aperture);
     fix.label = "Stop to " + text::f_number_text(fix.shot.exposure.f_number);
-    fix.left_over = missed(kit, before, fix.shot, stops);
+    fix.left_over = missed(plan, before, fix.shot, stops);
     return fix;
 }
 
-Fix by_iso(const gear::Kit& kit, const shoot::Shot& shot, double stops) {
-    const shoot::Shot before = as_dialled(kit, shot);
+Fix by_iso(const Plan& plan, double stops) {
+    const shoot::Shot before = as_dialled(plan);
     Fix fix{.lever = shoot::Lever::iso, .label = "ISO", .shot = before};
     fix.shot.exposure.iso = text::nearest_iso(before.exposure.iso * std::exp2(-stops));
     fix.label = fmt::format("ISO to {}", text::number_text(fix.shot.exposure.iso, 6));
-    fix.left_over = missed(kit, before, fix.shot, stops);
+    fix.left_over = missed(plan, before, fix.shot, stops);
     return fix;
 }
 
@@ -180,10 +178,10 @@ std::vector<light::Correction>* corrections_of(gear::Kit& kit, const shoot::Shot
 
 }  // namespace
 
-std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
-    const shoot::Shot before = as_dialled(kit, shot);
+std::optional<double> learned(const Plan& plan, const Lesson& lesson) {
+    const shoot::Shot before = as_dialled(plan);
     if (lesson.kept_in != KeptIn::camera && lesson.light >= before.lights.size()) return std::nullopt;
-    const LightReport light = report_light(plan_of(kit, before, {}));
+    const LightReport light = report_light(plan_of(plan, before));
     if (lesson.kept_in == KeptIn::camera) {
         if (!light.automatic) return std::nullopt;
         return lesson.frame_stops - light.automatic->advised - light.automatic->error;
@@ -202,27 +200,26 @@ std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, con
                             .frame_brighter = lesson.frame_stops - *light.front_total});
 }
 
-gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson) {
-    gear::Kit changed = kit;
-    const auto correction = learned(kit, shot, lesson);
-    auto* list = correction ? corrections_of(changed, shot, lesson) : nullptr;
+gear::Kit taught(const Plan& plan, const Lesson& lesson) {
+    gear::Kit changed = plan.kit;
+    const auto correction = learned(plan, lesson);
+    auto* list = correction ? corrections_of(changed, plan.shot, lesson) : nullptr;
     if (list) list->push_back({.stops = *correction, .time = lesson.time});
     return changed;
 }
 
-std::optional<double> reading_of(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light) {
+std::optional<double> reading_of(const Plan& plan, std::size_t light) {
+    const shoot::Shot& shot = plan.shot;
     if (light >= shot.lights.size() || !is_lamp(shot.lights[light])) return std::nullopt;
-    const Plan plan = plan_of(kit, shot, {});
     const double ratio = light_at(plan, plan.sources[light], *shot.lights[light].power, 0);
     if (!(ratio > 0)) return std::nullopt;
     return std::log2(ratio) - light::ambient_stops(settings_of(plan), 0);
 }
 
-gear::Kit taught_by_reading(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light, double ev100,
-                            const std::string& time) {
-    gear::Kit changed = kit;
-    auto* list = corrections_of(changed, shot, {.light = light});
-    const auto now = reading_of(kit, shot, light);
+gear::Kit taught_by_reading(const Plan& plan, std::size_t light, double ev100, const std::string& time) {
+    gear::Kit changed = plan.kit;
+    auto* list = corrections_of(changed, plan.shot, {.light = light});
+    const auto now = reading_of(plan, light);
     if (list && now) *list = {{.stops = light::calibrated(*list).stops + ev100 - *now, .time = time}};
     return changed;
 }

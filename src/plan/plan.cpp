@@ -15,6 +15,8 @@ Source source_of(const gear::Kit& kit, const shoot::Light& light) {
             .modifier = shoot::modifier_of(kit, light)};
 }
 
+Plan plan_of(const Plan& plan, const shoot::Shot& changed) { return plan_of(plan.kit, changed, plan.terms); }
+
 Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms) {
     Plan plan{.kit = kit,
               .shot = shot,

@@ -23,7 +23,7 @@ SeenPlace seen(const Plan& plan, double behind, double up) {
 std::optional<FarEdge> far_edge(const Plan& plan, const Report& report) {
     const auto& shot = plan.shot;
     const auto& field_height = report.optics.field_height;
-    if (!field_height || !(plan.at.magnification > 0)) return std::nullopt;
+    if (!field_height) return std::nullopt;
     const auto table = shoot::table_of(shot);
     const bool outdoors = shoot::has_trait(shot.subject, "outdoors");
     if (!table.behind && !outdoors) return std::nullopt;

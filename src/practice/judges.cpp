@@ -119,7 +119,7 @@ double scatter(const std::vector<const FrameFacts*>& frames) {
 
 /// What frames by fixed power say of the unit that lit them, against its record; nothing where they agree.
 void teach_light(Outcome& outcome, const gear::Kit& kit, const Series& series) {
-    for (auto& offer : proof::offers_of(*series.inspection, kit, *series.shot)) {
+    for (auto& offer : proof::offers_of(*series.inspection, plan::plan_of(kit, *series.shot, {}))) {
         if (offer.teaches != proof::Teaches::light) continue;
         outcome.said += " " + offer.text;
         outcome.keep = offer.action;

@@ -14,8 +14,6 @@ namespace poquito::proof {
 namespace {
 
 using storage::FramePicture;
-using storage::ReadError;
-using storage::ReadResult;
 
 /// Of rows of red, green, blue.
 std::size_t place(int x, int y, int width) {
@@ -73,7 +71,7 @@ FramePicture set_up(FramePicture lying, Lies lies) {
     return picture;
 }
 
-ReadResult<FramePicture> part_of(const PicturePart& wanted) {
+text::Expected<FramePicture> part_of(const PicturePart& wanted) {
     const auto lies = lies_of(wanted.file);
     const auto part = as_it_lies(wanted, lies);
     FramePicture picture;
@@ -92,9 +90,9 @@ ReadResult<FramePicture> part_of(const PicturePart& wanted) {
             picture.rgb.insert(picture.rgb.end(), rgb + place(x0, 0, 0), rgb + place(x0 + picture.width, 0, 0));
         return ++y < y0 + picture.height;
     };
-    if (auto error = storage::read_rows(part.file, sink)) return std::move(*error);
+    if (auto read = storage::read_rows(part.file, sink); !read) return std::move(read.error());
     if (picture.rgb.size() != place(0, picture.height, picture.width) || picture.rgb.empty())
-        return ReadError{.place = part.file.filename().string(), .problem = "got no pixels, expected a picture"};
+        return text::Error{.place = part.file.filename().string(), .problem = "got no pixels, expected a picture"};
     return set_up(std::move(picture), lies);
 }
 
@@ -147,16 +145,16 @@ void shrink_into(FramePicture& to, int left, int columns, const FramePicture& fr
 
 }  // namespace
 
-ReadResult<FramePicture> cut_picture(const std::vector<PicturePart>& parts, std::optional<double> most_long_px) {
+text::Expected<FramePicture> cut_picture(const std::vector<PicturePart>& parts, std::optional<double> most_long_px) {
     std::vector<FramePicture> read;
     int lowest = 0;
     for (const auto& part : parts) {
         auto picture = part_of(part);
-        if (auto* error = std::get_if<ReadError>(&picture)) return std::move(*error);
-        read.push_back(std::move(std::get<FramePicture>(picture)));
+        if (!picture) return std::move(picture.error());
+        read.push_back(std::move(*picture));
         lowest = lowest == 0 ? read.back().height : std::min(lowest, read.back().height);
     }
-    if (read.empty()) return ReadError{.place = {}, .problem = "got no part, expected one or two"};
+    if (read.empty()) return text::Error{.place = {}, .problem = "got no part, expected one or two"};
     const double high = lowest;
     double wide = 0;
     for (const auto& one : read) wide += one.width * high / one.height;

@@ -88,15 +88,13 @@ Delivered deliver(const DeliveryJob& job, IfThere there) {
     if (there == IfThere::keep && fs::exists(fs::symlink_status(job.to, failed)))
         return {.problem = fmt::format("{}: is there already, and stays as it is", name)};
     auto picture = cut_picture(job.parts, job.most_long_px);
-    if (const auto* error = std::get_if<storage::ReadError>(&picture))
-        return {.problem = fmt::format("{}: {}", name, storage::message(*error))};
-    const auto& made = std::get<storage::FramePicture>(picture);
+    if (!picture) return {.problem = fmt::format("{}: {}", name, text::message(picture.error()))};
+    const auto& made = *picture;
     const auto bytes = storage::picture_file(made);
-    if (const auto* error = std::get_if<storage::ReadError>(&bytes))
-        return {.problem = fmt::format("{}: {}", name, storage::message(*error))};
+    if (!bytes) return {.problem = fmt::format("{}: {}", name, text::message(bytes.error()))};
     fs::create_directories(job.to.parent_path(), failed);
-    if (const auto error = storage::replace_file(job.to, std::get<std::string>(bytes)))
-        return {.problem = storage::message(*error)};
+    if (const auto written = storage::replace_file(job.to, *bytes); !written)
+        return {.problem = text::message(written.error())};
     Delivered done{.width = made.width, .height = made.height, .problem = {}};
     const int shorter = std::min(made.width, made.height);
     if (job.least_short_px && shorter < *job.least_short_px - 0.5)

@@ -63,25 +63,25 @@ double Inspection::step() const {
 FrameFacts look_at(const std::filesystem::path& file) {
     FrameFacts frame{.file = file, .exif = storage::exif_of_file(file)};
     std::optional<imaging::FrameScanner> scanner;
-    const auto error = storage::read_rows(file, {.begin =
-                                                     [&](int width, int height) {
-                                                         scanner.emplace(width, height);
-                                                         return true;
-                                                     },
-                                                 .row =
-                                                     [&](const std::uint8_t* rgb) {
-                                                         scanner->row(rgb);
-                                                         return true;
-                                                     },
-                                                 .luma =
-                                                     [&](const storage::LumaRow& row) {
-                                                         scanner->row(row.luma, row.blue, row.red, row.shift);
-                                                         return true;
-                                                     }});
-    if (error || !scanner) {
+    const auto read = storage::read_rows(file, {.begin =
+                                                    [&](int width, int height) {
+                                                        scanner.emplace(width, height);
+                                                        return true;
+                                                    },
+                                                .row =
+                                                    [&](const std::uint8_t* rgb) {
+                                                        scanner->row(rgb);
+                                                        return true;
+                                                    },
+                                                .luma =
+                                                    [&](const storage::LumaRow& row) {
+                                                        scanner->row(row.luma, row.blue, row.red, row.shift);
+                                                        return true;
+                                                    }});
+    if (!read || !scanner) {
         frame.findings.push_back({.code = Code::unreadable,
                                   .level = Level::stop,
-                                  .text = (error ? storage::message(*error) : file.filename().string() + ": empty") +
+                                  .text = (read ? file.filename().string() + ": empty" : text::message(read.error())) +
                                           ". Copy it from the card again, or take the frame again."});
         return frame;
     }

@@ -36,7 +36,9 @@ bool known_since(const std::string& taken, const auto& learned) {
     return !taken.empty() && std::ranges::any_of(learned, [&](const auto& one) { return one.time > taken; });
 }
 
-void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+void of_light(const Inspection& inspection, const plan::Plan& plan, std::vector<Offer>& to) {
+    const gear::Kit& kit = plan.kit;
+    const shoot::Shot& shot = plan.shot;
     std::vector<double> over;
     for (const auto& frame : inspection.frames)
         if (frame.over_plan) over.push_back(*frame.over_plan);
@@ -48,8 +50,8 @@ void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     for (const double one : over) off.push_back(std::abs(one - stops));
     constexpr double worth_it = 0.2, much = 3, apart = 0.15;  // stops
     if (std::abs(stops) < worth_it || std::abs(stops) > much || imaging::median(off) > apart) return;
-    const auto planned = plan::predicted_stops(kit, shot);
-    const auto report = plan::assess(plan::plan_of(kit, shot, {}));
+    const auto planned = plan::predicted_stops(plan);
+    const auto report = plan::assess(plan);
     const auto& sources = report.light.sources;
     const auto main = std::ranges::max_element(sources, {}, [](const auto& one) { return one.share.value_or(0); });
     constexpr double mostly = 0.6;
@@ -57,8 +59,7 @@ void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     Offer offer{.teaches = Teaches::light, .text = {}, .action = {}, .reading = {}};
     offer.light = static_cast<std::size_t>(main - sources.begin());
     offer.frame_stops = *planned + stops;
-    const auto correction =
-        plan::learned(kit, shot, {.light = offer.light, .frame_stops = offer.frame_stops, .time = {}});
+    const auto correction = plan::learned(plan, {.light = offer.light, .frame_stops = offer.frame_stops, .time = {}});
     if (!correction || std::abs(*correction) > much) return;
     const auto& light = shot.lights[offer.light];
     const auto flash = std::ranges::find(kit.flashes, light.flash, &gear::Flash::id);
@@ -77,14 +78,14 @@ void of_light(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     to.push_back(std::move(offer));
 }
 
-void of_steps(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+void of_steps(const Inspection& inspection, const plan::Plan& plan, std::vector<Offer>& to) {
+    const shoot::Shot& shot = plan.shot;
     if (!inspection.stack || !inspection.stack->look.planes || inspection.planes.size() != inspection.frames.size())
         return;
     const auto& stack = *inspection.stack;
     constexpr std::size_t enough = 6;  // frames
     const double step = inspection.step();
     if (stack.frames.size() < enough || !(step > 0) || !stack.moved.empty()) return;
-    const auto plan = plan::plan_of(kit, shot, {});
     const auto report = plan::assess(plan);
     const auto* scan = inspection.frames[stack.frames.front()].scan.get();
     // A disc of that many pixels is spread over so many steps: what a step is follows from the optics.
@@ -143,7 +144,8 @@ double depth_presenting(const shoot::Subject& subject, double times) {
     return trial.depth;
 }
 
-void of_depth(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+void of_depth(const Inspection& inspection, const plan::Plan& plan, std::vector<Offer>& to) {
+    const shoot::Shot& shot = plan.shot;
     if (!inspection.stack || !inspection.stack->seen_depth || shot.capture.slice || !(shot.subject.depth > 0)) return;
     const auto& stack = *inspection.stack;
     // An end that is open says nothing of what lies beyond.
@@ -164,7 +166,7 @@ void of_depth(const Inspection& inspection, const gear::Kit& kit, const shoot::S
     auto other = shot;
     other.subject.depth = offer.depth;
     const auto frames = [&](const shoot::Shot& of) {
-        return static_cast<long>(plan::assess(plan::plan_of(kit, of, {})).capture.frames);
+        return static_cast<long>(plan::assess(plan::plan_of(plan, of)).capture.frames);
     };
     const long before = frames(shot), after = frames(other);
     offer.text = fmt::format(
@@ -194,9 +196,9 @@ bool is_sharp(const FrameFacts& frame, double best, double spare) {
 }
 
 /// Single frames of what is left to chance, those that no look has counted: sharp where they have to be, or not.
-void of_odds(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot, std::vector<Offer>& to) {
+void of_odds(const Inspection& inspection, const plan::Plan& plan, std::vector<Offer>& to) {
+    const shoot::Shot& shot = plan.shot;
     if (inspection.stack || shot.capture.mode != shoot::CaptureMode::single) return;
-    const auto plan = plan::plan_of(kit, shot, {});
     if (!plan::assess(plan).chance) return;
     double best = -std::numeric_limits<double>::infinity(), limit = std::numeric_limits<double>::infinity();
     for (const auto& frame : inspection.frames) {
@@ -234,14 +236,13 @@ void of_odds(const Inspection& inspection, const gear::Kit& kit, const shoot::Sh
 
 }  // namespace
 
-std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot) {
+std::vector<Offer> offers_of(const Inspection& inspection, const plan::Plan& plan) {
     std::vector<Offer> offers;
-    of_light(inspection, kit, shot, offers);
-    of_steps(inspection, kit, shot, offers);
+    of_light(inspection, plan, offers);
+    of_steps(inspection, plan, offers);
     // Where the steps are doubted, so is what is counted in them.
-    if (std::ranges::find(offers, Teaches::steps, &Offer::teaches) == offers.end())
-        of_depth(inspection, kit, shot, offers);
-    of_odds(inspection, kit, shot, offers);
+    if (std::ranges::find(offers, Teaches::steps, &Offer::teaches) == offers.end()) of_depth(inspection, plan, offers);
+    of_odds(inspection, plan, offers);
     return offers;
 }
 
@@ -251,8 +252,8 @@ void learn(shoot::Shoot& shoot, const std::string& id, const Offer& offer, const
     const auto& shot = *found;
     switch (offer.teaches) {
         case Teaches::light:
-            shoot.kit =
-                plan::taught(shoot.kit, shot, {.light = offer.light, .frame_stops = offer.frame_stops, .time = time});
+            shoot.kit = plan::taught(plan::plan_of(shoot.kit, shot, shoot::terms_of(shoot, shot)),
+                                     {.light = offer.light, .frame_stops = offer.frame_stops, .time = time});
             return;
         case Teaches::steps: {
             const auto camera = std::ranges::find(shoot.kit.cameras, shot.rig.camera, &gear::Camera::id);

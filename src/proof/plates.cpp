@@ -55,7 +55,7 @@ imaging::GreyImage part_of(const std::filesystem::path& file, double left, doubl
             }
         return ++y < y0 + part.height;
     };
-    if (storage::read_rows(file, sink)) return {};
+    if (!storage::read_rows(file, sink)) return {};
     return part;
 }
 

@@ -492,7 +492,7 @@ std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& re
     auto shot = plan.shot;
     shot.sharpness.focus_offset -= luck.through;
     if (!luck.fired) std::erase_if(shot.lights, [](const shoot::Light& light) { return plan::is_flash(light); });
-    const auto there = plan::plan_of(plan.kit, shot, plan.terms);
+    const auto there = plan::plan_of(plan, shot);
     auto scene = scene_of(there, luck.fired ? report : plan::assess(there));
     if (scene) scene->motion = plan::smear_of(luck, report);
     return scene;

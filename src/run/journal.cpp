@@ -87,7 +87,7 @@ std::size_t read_whole(const Json& json, const char* what) {
     const auto number = json.get<double>();
     constexpr double most = 1e9;
     if (!(number >= 0 && number < most) || number != std::floor(number))
-        throw storage::ReadError{.place = {}, .problem = fmt::format("there is no {} {}", what, number)};
+        throw text::Error{.place = {}, .problem = fmt::format("there is no {} {}", what, number)};
     return static_cast<std::size_t>(number);
 }
 
@@ -96,7 +96,7 @@ std::size_t read_index(const Json& json) { return read_whole(json, "frame"); }
 
 RunState read_head(const Json& json) {
     if (json.at("journal") != "poquito-run" || (json.at("version") != 1 && json.at("version") != first_checked))
-        throw storage::ReadError{.place = {}, .problem = "expected the head of a run's journal, version 1 or 2"};
+        throw text::Error{.place = {}, .problem = "expected the head of a run's journal, version 1 or 2"};
     RunState state;
     auto& plan = state.plan;
     plan.id = json.at("run").get<std::string>();
@@ -120,7 +120,7 @@ RunState read_head(const Json& json) {
     for (const auto& frame : json.at("frames"))
         plan.frames.push_back(
             {.plane = read_plane(frame.at(0)), .rail = read_optional(frame.at(1)), .ring = read_optional(frame.at(2))});
-    if (plan.frames.empty()) throw storage::ReadError{.place = {}, .problem = "no frames, expected one or more"};
+    if (plan.frames.empty()) throw text::Error{.place = {}, .problem = "no frames, expected one or more"};
     state.frames.resize(plan.frames.size());
     return state;
 }
@@ -171,7 +171,7 @@ void apply(RunState& state, const Json& json) {
     state.end.reset();  // it goes on
     const auto index = read_index(json.at("frame"));
     if (index >= state.frames.size())
-        throw storage::ReadError{.place = {}, .problem = fmt::format("there is no frame {}", index)};
+        throw text::Error{.place = {}, .problem = fmt::format("there is no frame {}", index)};
     auto& frame = state.frames[index];
     if (event == "begun") {
         forget(state, index);
@@ -209,20 +209,19 @@ std::size_t RunState::done() const { return frames.size() - missing().size(); }
 
 namespace {
 
-storage::ReadError system_error(const std::filesystem::path& path) { return {path.string(), std::strerror(errno)}; }
+text::Error system_error(const std::filesystem::path& path) { return {path.string(), std::strerror(errno)}; }
 
-/// The lock goes with the descriptor, however its program ends. Empty: it is ours.
-std::optional<storage::ReadError> lock(int file, const std::filesystem::path& path) {
-    if (::flock(file, LOCK_EX | LOCK_NB) == 0) return std::nullopt;
+/// The lock goes with the descriptor, however its program ends.
+text::Expected<void> lock(int file, const std::filesystem::path& path) {
+    if (::flock(file, LOCK_EX | LOCK_NB) == 0) return {};
     if (errno != EWOULDBLOCK) return system_error(path);
-    return storage::ReadError{.place = path.string(), .problem = "this run is on already, here or in another program"};
+    return text::Error{.place = path.string(), .problem = "this run is on already, here or in another program"};
 }
 
 }  // namespace
 
-std::variant<Journal, storage::ReadError> Journal::create(const std::filesystem::path& path, const RunPlan& plan) {
-    if (plan.frames.empty())
-        return storage::ReadError{.place = path.string(), .problem = "no frames, expected one or more"};
+text::Expected<Journal> Journal::create(const std::filesystem::path& path, const RunPlan& plan) {
+    if (plan.frames.empty()) return text::Error{.place = path.string(), .problem = "no frames, expected one or more"};
     const auto head = line_of(write_plan(plan));
     std::error_code ignored;
     std::filesystem::create_directories(path.parent_path(), ignored);
@@ -230,24 +229,24 @@ std::variant<Journal, storage::ReadError> Journal::create(const std::filesystem:
     if (file < 0) return system_error(path);
     Journal journal(file);
     const auto locked = lock(file, path);
-    if (!locked && journal.add(head + "\n" + head)) {  // no damaged byte, of a line's end either, spoils both
+    if (locked && journal.add(head + "\n" + head)) {  // no damaged byte, of a line's end either, spoils both
         storage::flush_folder(path.parent_path());
         return journal;
     }
-    const auto error = locked ? *locked : storage::ReadError{.place = path.string(), .problem = "cannot be written"};
+    const auto error = locked ? text::Error{.place = path.string(), .problem = "cannot be written"} : locked.error();
     ::unlink(path.c_str());
     return error;
 }
 
-std::variant<Journal, storage::ReadError> Journal::resume(const std::filesystem::path& path) {
+text::Expected<Journal> Journal::resume(const std::filesystem::path& path) {
     const int file = ::open(path.c_str(), O_WRONLY | O_APPEND | O_CLOEXEC);
     if (file < 0) return system_error(path);
     Journal journal(file);
-    if (auto error = lock(file, path)) return *std::move(error);
+    if (const auto locked = lock(file, path); !locked) return locked.error();
     const auto text = storage::read_file(path);
-    if (const auto* error = std::get_if<storage::ReadError>(&text)) return *error;
+    if (!text) return text.error();
     // A line torn by a crash is cut off, so that the next one stands by itself.
-    const auto& bytes = std::get<std::string>(text);
+    const auto& bytes = *text;
     const auto whole = bytes.rfind('\n') + 1;  // 0 where there is none
     if (whole != bytes.size() && ::ftruncate(file, static_cast<off_t>(whole)) != 0) return system_error(path);
     return journal;
@@ -311,7 +310,7 @@ class JournalReader {
     void read(std::string_view line, std::size_t number) {
         if (line.empty()) return;
         try {
-            if (checked_ && !is_checked(line)) throw storage::ReadError{.place = {}, .problem = "damaged"};
+            if (checked_ && !is_checked(line)) throw text::Error{.place = {}, .problem = "damaged"};
             const auto json = Json::parse(line);
             if (json.contains("journal"))
                 read_first(json, line);
@@ -321,17 +320,17 @@ class JournalReader {
                 pass_over(number, "not the head of a journal");
         } catch (const nlohmann::json::exception&) {
             pass_over(number, "not a line of a run's journal");
-        } catch (const storage::ReadError& error) {
+        } catch (const text::Error& error) {
             pass_over(number, error.problem);
         }
     }
 
-    storage::ReadResult<RunState> state(const std::filesystem::path& path) && {
+    text::Expected<RunState> state(const std::filesystem::path& path) && {
         if (!state_) {
             if (damaged_.empty())
-                return storage::ReadError{.place = path.string(), .problem = "empty, expected the head of a journal"};
-            return storage::ReadError{.place = fmt::format("{}: line {}", path.string(), damaged_.front()),
-                                      .problem = first_problem_};
+                return text::Error{.place = path.string(), .problem = "empty, expected the head of a journal"};
+            return text::Error{.place = fmt::format("{}: line {}", path.string(), damaged_.front()),
+                               .problem = first_problem_};
         }
         state_->damaged_lines = std::move(damaged_);
         return *std::move(state_);
@@ -350,7 +349,7 @@ class JournalReader {
     void read_first(const Json& json, std::string_view line) {
         if (state_) return;  // its second copy
         const bool checked = json.value("version", 0.0) >= first_checked;
-        if (checked && !is_checked(line)) throw storage::ReadError{.place = {}, .problem = "damaged"};
+        if (checked && !is_checked(line)) throw text::Error{.place = {}, .problem = "damaged"};
         state_ = read_head(json);
         checked_ = checked;
     }
@@ -358,13 +357,13 @@ class JournalReader {
 
 }  // namespace
 
-storage::ReadResult<RunState> read_journal(const std::filesystem::path& path) {
+text::Expected<RunState> read_journal(const std::filesystem::path& path) {
     const auto read = storage::read_file(path);
-    if (const auto* error = std::get_if<storage::ReadError>(&read)) return *error;
-    return journal_of(std::get<std::string>(read), path);
+    if (!read) return read.error();
+    return journal_of(*read, path);
 }
 
-storage::ReadResult<RunState> journal_of(std::string_view text, const std::filesystem::path& path) {
+text::Expected<RunState> journal_of(std::string_view text, const std::filesystem::path& path) {
     JournalReader reader;
     // What stands behind the last line's end was torn, and never acknowledged.
     for (std::size_t number = 1, begin = 0, end = 0; (end = text.find('\n', begin)) != std::string_view::npos;
@@ -404,9 +403,9 @@ UnfinishedRuns unfinished_runs(const std::filesystem::path& folder) {
     for (const auto& entry : std::filesystem::directory_iterator(folder, ignored)) {
         if (entry.path().extension() != ".journal") continue;
         const auto state = read_journal(entry.path());
-        if (const auto* error = std::get_if<storage::ReadError>(&state))
-            runs.unreadable.push_back(*error);
-        else if (const auto& run = std::get<RunState>(state); !run.end)
+        if (!state)
+            runs.unreadable.push_back(state.error());
+        else if (const auto& run = *state; !run.end)
             found.emplace_back(run.time, entry.path());
     }
     std::ranges::sort(found, std::ranges::greater());

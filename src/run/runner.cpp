@@ -322,8 +322,7 @@ devices::Done Runner::prepare() {
         if (auto fault = bench_.flashes[i]->set_power(plan.powers[i])) return fault;
     last_saved_ = clock_.now();
     // Frames that were in the buffer when the connection dropped: still there, or to be taken again.
-    if (const auto unsaved = bench_.camera->unsaved();
-        std::holds_alternative<std::size_t>(unsaved) && std::get<std::size_t>(unsaved) == 0 && !waiting_.empty()) {
+    if (const auto unsaved = bench_.camera->unsaved(); unsaved && *unsaved == 0 && !waiting_.empty()) {
         if (auto fault = collect()) return fault;
         for (const auto& [name, frame] : waiting_) mark(frame, FrameState::pending);
         waiting_.clear();
@@ -336,8 +335,8 @@ devices::Done Runner::check_rail(double wanted) {
     const auto capabilities = bench_.rail->capabilities();
     if (!capabilities.tells_position) return std::nullopt;
     const auto found = bench_.rail->position();
-    if (const auto* fault = std::get_if<devices::Fault>(&found)) return *fault;
-    const double stands = std::get<double>(found);
+    if (!found) return found.error();
+    const double stands = *found;
     constexpr double printed = 0.01;  // mm: answers have two digits behind the point at least
     if (std::abs(stands - wanted) <= std::max(2 * capabilities.least_step, printed) + hair) return std::nullopt;
     return devices::Fault{
@@ -396,8 +395,8 @@ devices::Done Runner::wait_for_flashes() {
         std::optional<double> longest = 0;  // empty: one of them does not say
         for (auto* flash : bench_.flashes) {
             const auto ready = flash->ready_in();
-            if (const auto* fault = std::get_if<devices::Fault>(&ready)) return *fault;
-            const auto& seconds = std::get<std::optional<double>>(ready);
+            if (!ready) return ready.error();
+            const auto& seconds = *ready;
             longest = longest && seconds ? std::optional(std::max(*longest, *seconds)) : std::nullopt;
         }
         if (longest && *longest <= 0) break;
@@ -420,8 +419,8 @@ devices::Done Runner::wait_for_flashes() {
 devices::Done Runner::check_settings(std::size_t frame) {
     if (!bench_.camera->capabilities().sets_exposure) return std::nullopt;  // it does not tell either
     const auto found = bench_.camera->settings();
-    if (const auto* fault = std::get_if<devices::Fault>(&found)) return *fault;
-    const auto& now = std::get<devices::CameraPort::Settings>(found);
+    if (!found) return found.error();
+    const auto& now = *found;
     const auto wanted = state_.plan.settings_of(frame);
     const auto differs = [](double a, double b) { return std::abs(a / b - 1) > 0.01; };
     if (!differs(now.f_number, wanted.f_number) && !differs(now.shutter, wanted.shutter) &&
@@ -497,7 +496,7 @@ devices::Done Runner::collect() {
         });
     }
     const auto unsaved = bench_.camera->unsaved();
-    if (const auto* fault = std::get_if<devices::Fault>(&unsaved)) return *fault;
+    if (!unsaved) return unsaved.error();
     return std::nullopt;
 }
 

@@ -21,7 +21,7 @@ Session::Made Session::begin(const Wish& wish, const RunFolders& folders, const 
                              RunOptions options) {
     const auto& shot = wish.plan.shot;
     const auto report = plan::assess(wish.plan);
-    if (const auto refusal = run_refusal(wish.plan, report)) return storage::ReadError{"shot " + shot.id, *refusal};
+    if (const auto refusal = run_refusal(wish.plan, report)) return text::Error{"shot " + shot.id, *refusal};
     const auto id = next_run_id(folders.journals, shot.id);
     auto plan = make_run_plan(wish.plan, id, folders.frames_apart ? folders.journals / id : folders.journals);
     if (wish.tests) plan = test_plan(plan);
@@ -42,13 +42,13 @@ Session::Made Session::go_on(const std::filesystem::path& path, const shoot::Sho
                              const std::filesystem::path& frames) {
     // Locked before it is read: whoever had it may have written until then.
     auto journal = Journal::resume(path);
-    if (const auto* error = std::get_if<storage::ReadError>(&journal)) return *error;
+    if (!journal) return journal.error();
     auto read = read_journal(path);
-    if (const auto* error = std::get_if<storage::ReadError>(&read)) return *error;
-    auto& state = std::get<RunState>(read);
+    if (!read) return read.error();
+    auto& state = *read;
     const auto shot = std::ranges::find(shoot.shots, state.plan.shot, &shoot::Shot::id);
     if (shot == shoot.shots.end())
-        return storage::ReadError{path.string(), "its shot \"" + state.plan.shot + "\" is not in the shoot"};
+        return text::Error{path.string(), "its shot \"" + state.plan.shot + "\" is not in the shoot"};
     if (!frames.empty()) state.plan.folder = frames;
     return launch(
         shoot.kit, *shot, std::move(state), [&] { return std::move(journal); }, settings, options);
@@ -56,18 +56,16 @@ Session::Made Session::go_on(const std::filesystem::path& path, const shoot::Sho
 
 /// The journal comes last, so that nothing that could not begin leaves one behind.
 Session::Made Session::launch(const gear::Kit& kit, const shoot::Shot& shot, RunState state,
-                              const std::function<std::variant<Journal, storage::ReadError>()>& journal,
+                              const std::function<text::Expected<Journal>()>& journal,
                               const devices::DeviceSettings& settings, RunOptions options) {
     std::error_code failed;
     std::filesystem::create_directories(state.plan.folder, failed);
-    if (failed)
-        return storage::ReadError{state.plan.folder.string(), "cannot make the frames' folder, " + failed.message()};
+    if (failed) return text::Error{state.plan.folder.string(), "cannot make the frames' folder, " + failed.message()};
     auto devices = devices::make_devices(bench_setup(kit, shot, state.plan), settings);
-    if (const auto* error = std::get_if<storage::ReadError>(&devices)) return *error;
+    if (!devices) return devices.error();
     auto written = journal();
-    if (const auto* error = std::get_if<storage::ReadError>(&written)) return *error;
-    return std::unique_ptr<Session>(new Session(std::get<std::unique_ptr<devices::BenchDevices>>(std::move(devices)),
-                                                std::get<Journal>(std::move(written)), std::move(state), options));
+    if (!written) return written.error();
+    return std::unique_ptr<Session>(new Session(std::move(*devices), std::move(*written), std::move(state), options));
 }
 
 bool Session::is_test() const { return run::is_test(plan_); }
@@ -84,8 +82,7 @@ std::optional<std::filesystem::path> broken_run(const std::filesystem::path& jou
                                                 bool tests) {
     for (const auto& path : unfinished_runs(journals).journals) {
         const auto state = read_journal(path);
-        const auto* run = std::get_if<RunState>(&state);
-        if (run && run->plan.shot == shot && is_test(run->plan) == tests) return path;
+        if (state && state->plan.shot == shot && is_test(state->plan) == tests) return path;
     }
     return std::nullopt;
 }

@@ -25,7 +25,7 @@ const mode_t file_mask = [] {
 
 constexpr off_t most_bytes = 1'000'000'000;  // a shoot has a few; more is no file of ours
 
-ReadError system_error(const fs::path& path, const char* doing, int code) {
+text::Error system_error(const fs::path& path, const char* doing, int code) {
     return {path.string(), std::string("cannot ") + doing + ", " + std::strerror(code)};
 }
 
@@ -83,7 +83,7 @@ class TemporaryFile {
 
 }  // namespace
 
-ReadResult<std::string> read_file(const fs::path& path) {
+text::Expected<std::string> read_file(const fs::path& path) {
     // Not waiting for whoever writes into a pipe.
     const int descriptor = ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK);
     if (descriptor < 0) return system_error(path, "read", errno);
@@ -99,7 +99,7 @@ ReadResult<std::string> read_file(const fs::path& path) {
         wrong = "it is larger than 1 GB";
     if (wrong) {
         ::close(descriptor);
-        return ReadError{path.string(), std::string("cannot read, ") + wrong};
+        return text::Error{path.string(), std::string("cannot read, ") + wrong};
     }
     std::string content;
     content.reserve(static_cast<std::size_t>(about.st_size));
@@ -117,7 +117,7 @@ ReadResult<std::string> read_file(const fs::path& path) {
     return system_error(path, "read to its end", code);
 }
 
-std::optional<ReadError> replace_file(const fs::path& path, std::string_view content) {
+text::Expected<void> replace_file(const fs::path& path, std::string_view content) {
     std::error_code code;
     fs::path target = fs::weakly_canonical(fs::absolute(path), code);
     if (code) target = fs::absolute(path);
@@ -127,7 +127,7 @@ std::optional<ReadError> replace_file(const fs::path& path, std::string_view con
     if (!file.write(content) || !file.take_mode_of(target)) return system_error(path, "write", errno);
     if (!file.rename_to(target)) return system_error(path, "replace", errno);
     flush_folder(target.parent_path());
-    return std::nullopt;
+    return {};
 }
 
 std::error_code rename_file(const fs::path& from, const fs::path& to) {

@@ -1,6 +1,6 @@
 #include "storage/csv_rows.hpp"
 
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <csv.h>
 #include <fmt/format.h>
@@ -60,7 +60,7 @@ std::string disarmed_text(const std::string& cell) {
 std::vector<CsvRow> csv_rows(std::string_view text, char separator) {
     csv_parser parser;
     if (csv_init(&parser, CSV_STRICT | CSV_STRICT_FINI | CSV_REPALL_NL) != 0)
-        throw ReadError{"", "no memory to read the table"};
+        throw text::Error{"", "no memory to read the table"};
     const std::unique_ptr<csv_parser, decltype(&csv_free)> guard(&parser, csv_free);
     csv_set_delim(&parser, static_cast<unsigned char>(separator));
     Grid grid;
@@ -70,7 +70,7 @@ std::vector<CsvRow> csv_rows(std::string_view text, char separator) {
     const auto on_row = [](int end, void* to) { static_cast<Grid*>(to)->row(end); };
     const bool whole = csv_parse(&parser, text.data(), text.size(), on_cell, on_row, &grid) == text.size();
     if (!whole || csv_fini(&parser, on_cell, on_row, &grid) != 0)
-        throw ReadError{
+        throw text::Error{
             fmt::format("line {}", grid.line),
             "a quotation mark stands alone, expected cells quoted whole and quotation marks in them doubled"};
     return std::move(grid.rows);

@@ -83,15 +83,15 @@ std::string text(const Exiv2::ExifData& data, const char* key) {
 
 }  // namespace
 
-ReadResult<std::string> picture_file(const FramePicture& picture) {
+text::Expected<std::string> picture_file(const FramePicture& picture) {
     try {
         return compressed(picture);
     } catch (const std::exception& error) {
-        return ReadError{.place = {}, .problem = fmt::format("the picture could not be written: {}", error.what())};
+        return text::Error{.place = {}, .problem = fmt::format("the picture could not be written: {}", error.what())};
     }
 }
 
-ReadResult<std::string> frame_file(const FramePicture& picture, const FrameExif& exif) {
+text::Expected<std::string> frame_file(const FramePicture& picture, const FrameExif& exif) {
     try {
         const auto jpeg = compressed(picture);
         auto image = Exiv2::ImageFactory::open(reinterpret_cast<const Exiv2::byte*>(jpeg.data()),
@@ -116,11 +116,11 @@ ReadResult<std::string> frame_file(const FramePicture& picture, const FrameExif&
         image->setExifData(data);
         image->writeMetadata();
         Exiv2::BasicIo& io = image->io();
-        if (io.open() != 0) return ReadError{.place = {}, .problem = "the frame could not be put together"};
+        if (io.open() != 0) return text::Error{.place = {}, .problem = "the frame could not be put together"};
         const Exiv2::DataBuf all = io.read(static_cast<long>(io.size()));
         return std::string(reinterpret_cast<const char*>(all.pData_), static_cast<std::size_t>(all.size_));
     } catch (const std::exception& error) {
-        return ReadError{.place = {}, .problem = std::string("the frame cannot be written: ") + error.what()};
+        return text::Error{.place = {}, .problem = std::string("the frame cannot be written: ") + error.what()};
     }
 }
 

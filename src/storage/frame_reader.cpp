@@ -242,14 +242,14 @@ FrameExif exif_of_opened(std::FILE* file) {
 
 }  // namespace
 
-std::optional<ReadError> read_rows(const std::filesystem::path& path, const RowSink& sink) {
+text::Expected<void> read_rows(const std::filesystem::path& path, const RowSink& sink) {
     try {
         read_any(path, sink);
-        return std::nullopt;
+        return {};
     } catch (const std::exception& error) {
-        return ReadError{.place = path.filename().string(), .problem = error.what()};
+        return text::Error{.place = path.filename().string(), .problem = error.what()};
     } catch (...) {  // what a library throws is anybody's guess
-        return ReadError{.place = path.filename().string(), .problem = "damaged"};
+        return text::Error{.place = path.filename().string(), .problem = "damaged"};
     }
 }
 
@@ -262,17 +262,17 @@ FrameExif exif_of_file(const std::filesystem::path& path) {
     }
 }
 
-ReadResult<FrameExif> exif_of(const std::string& bytes) {
+text::Expected<FrameExif> exif_of(const std::string& bytes) {
     try {
         const File file(::fmemopen(const_cast<char*>(bytes.data()), bytes.size(), "rb"), std::fclose);  // only read
         if (file && format_of(file.get()) == Format::jpeg) {
             FrameExif exif = exif_of_opened(file.get());
-            if (!exif.known) return ReadError{.place = {}, .problem = "no EXIF in this picture"};
+            if (!exif.known) return text::Error{.place = {}, .problem = "no EXIF in this picture"};
             return exif;
         }
     } catch (...) {  // no picture
     }
-    return ReadError{.place = {}, .problem = "not a picture that can be read, expected a JPEG"};
+    return text::Error{.place = {}, .problem = "not a picture that can be read, expected a JPEG"};
 }
 
 std::string embedded_preview(const std::filesystem::path& path) {

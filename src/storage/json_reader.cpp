@@ -39,16 +39,16 @@ void check_bounds(std::string_view text) {
                 if (text[i] == '\\') ++i;
         } else if (c == '{' || c == '[') {
             if (members.size() == deepest)
-                throw ReadError{line_and_column(text, i + 1),
-                                fmt::format("got a bracket inside {} others, expected {} at most", deepest, deepest)};
+                throw text::Error{line_and_column(text, i + 1),
+                                  fmt::format("got a bracket inside {} others, expected {} at most", deepest, deepest)};
             members.push_back(1);
             is_object.push_back(c == '{');
         } else if ((c == '}' || c == ']') && !members.empty()) {
             members.pop_back();
             is_object.pop_back();
         } else if (c == ',' && !members.empty() && ++members.back() > most_members && is_object.back()) {
-            throw ReadError{line_and_column(text, i + 1),
-                            fmt::format("got an object of more than {} members", most_members)};
+            throw text::Error{line_and_column(text, i + 1),
+                              fmt::format("got an object of more than {} members", most_members)};
         }
     }
 }
@@ -60,14 +60,14 @@ Json parse_json(std::string_view text) {
     try {
         return Json::parse(text);
     } catch (const Json::parse_error& error) {
-        throw ReadError{line_and_column(text, error.byte), "not JSON, " + explanation(error.what())};
+        throw text::Error{line_and_column(text, error.byte), "not JSON, " + explanation(error.what())};
     } catch (const Json::exception& error) {  // a number that no double holds
         const std::string what = explanation(error.what());
         const auto quote = what.find('\'');
         const auto token = quote == std::string::npos ? "" : what.substr(quote + 1, what.rfind('\'') - quote - 1);
         const auto at = text.find(token);
-        throw ReadError{line_and_column(text, at == std::string_view::npos ? 0 : at + 1),
-                        "got " + Node::shortened(token) + ", expected a number that a double can hold"};
+        throw text::Error{line_and_column(text, at == std::string_view::npos ? 0 : at + 1),
+                          "got " + Node::shortened(token) + ", expected a number that a double can hold"};
     }
 }
 
@@ -129,7 +129,7 @@ void Node::fail_expecting(const std::string& expected) const {
     fail(fmt::format("got {}, expected {}", found, expected));
 }
 
-void Node::fail(const std::string& problem) const { throw ReadError{place(), problem}; }
+void Node::fail(const std::string& problem) const { throw text::Error{place(), problem}; }
 
 // ---- ObjectReader ------------------------------------------------------------------------------------------------
 
@@ -141,8 +141,8 @@ Node ObjectReader::member(const std::string& key, const char* expected) {
     asked_.insert(key);
     const auto found = node_.value().find(key);
     if (found == node_.value().end())
-        throw ReadError{(node_.place().empty() ? "" : node_.place() + ".") + key,
-                        fmt::format("missing, expected {}", expected)};
+        throw text::Error{(node_.place().empty() ? "" : node_.place() + ".") + key,
+                          fmt::format("missing, expected {}", expected)};
     return {node_, *found, "." + key};
 }
 

@@ -20,7 +20,7 @@ using Row = CsvRow;
 // ---- reading -----------------------------------------------------------------------------------------------------
 
 [[noreturn]] void fail(const Row& row, const std::string& column, const std::string& problem) {
-    throw ReadError{fmt::format("line {}, {}", row.line, column), problem};
+    throw text::Error{fmt::format("line {}, {}", row.line, column), problem};
 }
 
 [[noreturn]] void fail_expecting(const Row& row, const std::string& column, const std::string& got,
@@ -158,15 +158,16 @@ void check_header(const Row& header) {
     for (const char* needed : {"kind", "id", "name"})
         if (std::ranges::count(header.cells, needed) == 0) {
             const bool semicolons = header.cells.size() == 1 && header.cells[0].find(';') != std::string::npos;
-            throw ReadError{fmt::format("line {}", header.line),
-                            semicolons
-                                ? "columns are divided by semicolons, expected commas"
-                                : fmt::format("no column \"{}\", expected kind, id, name and the members", needed)};
+            throw text::Error{fmt::format("line {}", header.line),
+                              semicolons
+                                  ? "columns are divided by semicolons, expected commas"
+                                  : fmt::format("no column \"{}\", expected kind, id, name and the members", needed)};
         }
     for (std::size_t i = 0; i < header.cells.size(); ++i)
         if (std::ranges::count(header.cells, header.cells[i]) > 1)
-            throw ReadError{fmt::format("line {}", header.line),
-                            fmt::format("column \"{}\" stands twice, expected once", Node::shortened(header.cells[i]))};
+            throw text::Error{
+                fmt::format("line {}", header.line),
+                fmt::format("column \"{}\" stands twice, expected once", Node::shortened(header.cells[i]))};
 }
 
 const GearKind& kind_of(const Row& row, const std::string& list) {
@@ -183,12 +184,12 @@ Kit read_table_of_gear(std::string_view text) {
     try {
         (void)Json(std::string(text)).dump();
     } catch (const Json::exception&) {
-        throw ReadError{"", "the letters are not UTF-8, expected a file saved as UTF-8"};
+        throw text::Error{"", "the letters are not UTF-8, expected a file saved as UTF-8"};
     }
     auto rows = csv_rows(text);
     for (Row& row : rows)
         for (std::string& cell : row.cells) cell = disarmed_text(cell);
-    if (rows.empty()) throw ReadError{"line 1", "nothing there, expected a header with kind, id and name"};
+    if (rows.empty()) throw text::Error{"line 1", "nothing there, expected a header with kind, id and name"};
     check_header(rows.front());
     const auto& header = rows.front().cells;
     Kit kit;
@@ -196,8 +197,9 @@ Kit read_table_of_gear(std::string_view text) {
         const Row& row = rows[i];
         if (std::ranges::all_of(row.cells, [](const std::string& cell) { return cell.empty(); })) continue;
         if (row.cells.size() > header.size())
-            throw ReadError{fmt::format("line {}", row.line),
-                            fmt::format("got {} cells, expected {} as in the header", row.cells.size(), header.size())};
+            throw text::Error{
+                fmt::format("line {}", row.line),
+                fmt::format("got {} cells, expected {} as in the header", row.cells.size(), header.size())};
         RowReader reader(header, row);
         const GearKind& kind = kind_of(row, reader.text("kind"));
         const std::size_t index = kind.count(kit);
@@ -262,10 +264,10 @@ std::vector<std::pair<std::string, std::string>> cells_of(const GearKind& kind, 
 
 }  // namespace
 
-ReadResult<Kit> read_kit_csv(std::string_view text) {
+text::Expected<Kit> read_kit_csv(std::string_view text) {
     try {
         return read_table_of_gear(text);
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }

@@ -20,10 +20,10 @@ bool is_csv(const std::filesystem::path& path) { return path.extension() == ".cs
 
 }  // namespace
 
-ReadResult<gear::Kit> read_kit_json(std::string_view text) {
+text::Expected<gear::Kit> read_kit_json(std::string_view text) {
     try {
         return read_document(parse_json(text));
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }
@@ -33,14 +33,14 @@ std::string write_kit_json(const gear::Kit& kit) {
     return document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-ReadResult<gear::Kit> load_kit(const std::filesystem::path& path) {
+text::Expected<gear::Kit> load_kit(const std::filesystem::path& path) {
     auto text = read_file(path);
-    if (auto* error = std::get_if<ReadError>(&text)) return std::move(*error);
-    const auto& content = std::get<std::string>(text);
+    if (!text) return std::move(text.error());
+    const auto& content = *text;
     return is_csv(path) ? read_kit_csv(content) : read_kit_json(content);
 }
 
-std::optional<ReadError> save_kit(const gear::Kit& kit, const std::filesystem::path& path) {
+text::Expected<void> save_kit(const gear::Kit& kit, const std::filesystem::path& path) {
     return replace_file(path, is_csv(path) ? write_kit_csv(kit) : write_kit_json(kit));
 }
 

@@ -37,7 +37,7 @@ auto opened(const std::string& bytes) {
 
 }  // namespace
 
-ReadResult<std::string> png_with_plan(const std::string& png, const shoot::Shoot& shoot, std::size_t shot) {
+text::Expected<std::string> png_with_plan(const std::string& png, const shoot::Shoot& shoot, std::size_t shot) {
     const auto lock = xmp_toolkit();
     try {
         auto image = opened(png);
@@ -48,31 +48,30 @@ ReadResult<std::string> png_with_plan(const std::string& png, const shoot::Shoot
         image->setXmpData(xmp);
         image->writeMetadata();
         Exiv2::BasicIo& io = image->io();
-        if (io.open() != 0) return ReadError{.place = {}, .problem = "the picture could not be put together"};
+        if (io.open() != 0) return text::Error{.place = {}, .problem = "the picture could not be put together"};
         const Exiv2::DataBuf all = io.read(static_cast<long>(io.size()));
         return std::string(reinterpret_cast<const char*>(all.pData_), static_cast<std::size_t>(all.size_));
     } catch (const Exiv2::Error& error) {
-        return ReadError{.place = {},
-                         .problem = std::string("the plan does not go into this picture: ") + error.what()};
+        return text::Error{.place = {},
+                           .problem = std::string("the plan does not go into this picture: ") + error.what()};
     }
 }
 
-ReadResult<shoot::Shoot> plan_in_picture(const std::string& bytes) {
+text::Expected<shoot::Shoot> plan_in_picture(const std::string& bytes) {
     std::string plan;
     try {
         plan = plan_apart(bytes);
     } catch (...) {
-        return ReadError{.place = {}, .problem = "not a picture that can be read, expected a PNG that Poquito saved"};
+        return text::Error{.place = {}, .problem = "not a picture that can be read, expected a PNG that Poquito saved"};
     }
     if (plan.empty())
-        return ReadError{.place = {}, .problem = "no plan in this picture, expected one that Poquito saved"};
+        return text::Error{.place = {}, .problem = "no plan in this picture, expected one that Poquito saved"};
     auto read = read_shoot(plan);
-    if (auto* error = std::get_if<ReadError>(&read)) {
-        error->place = error->place.empty() ? "plan" : "plan: " + error->place;
+    if (!read) {
+        read.error().place = read.error().place.empty() ? "plan" : "plan: " + read.error().place;
         return read;
     }
-    if (std::get<shoot::Shoot>(read).shots.size() != 1)
-        return ReadError{.place = "plan: shots", .problem = "expected exactly one shot"};
+    if (read->shots.size() != 1) return text::Error{.place = "plan: shots", .problem = "expected exactly one shot"};
     return read;
 }
 

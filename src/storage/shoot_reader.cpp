@@ -368,8 +368,8 @@ void check_relations(const Node& shots, const Shoot& shoot) {
     for (std::size_t i = 0; i < nodes.size(); ++i) {
         const auto& shot = std::as_const(shoot.shots)[i];
         const auto fail = [&](const std::string& where, const std::string& id, const char* expected) {
-            throw ReadError{.place = nodes[i].place() + where,
-                            .problem = fmt::format("got \"{}\", expected {}", Node::shortened(id), expected)};
+            throw text::Error{.place = nodes[i].place() + where,
+                              .problem = fmt::format("got \"{}\", expected {}", Node::shortened(id), expected)};
         };
         const auto is_another = [&](const std::string& id) {
             return id != shot.id && std::ranges::count(shoot.shots, id, &Shot::id) > 0;
@@ -406,8 +406,9 @@ Site read_site(const Node& node, const gear::Kit& kit) {
     if (site.latitude.has_value() != site.longitude.has_value())
         node.fail("got one of latitude_deg and longitude_deg, expected both or none");
     if (!site.date.empty() && !is_date(site.date))
-        throw ReadError{.place = node.place() + ".date",
-                        .problem = fmt::format("got \"{}\", expected a day as 2026-11-28", Node::shortened(site.date))};
+        throw text::Error{
+            .place = node.place() + ".date",
+            .problem = fmt::format("got \"{}\", expected a day as 2026-11-28", Node::shortened(site.date))};
     return site;
 }
 
@@ -451,7 +452,7 @@ namespace {
 
 /// A file of records alone: what it is called, and the member that lists them.
 template <typename Record>
-ReadResult<std::vector<Record>> read_list(std::string_view text, const char* format, const char* member) {
+text::Expected<std::vector<Record>> read_list(std::string_view text, const char* format, const char* member) {
     try {
         const Json document = parse_json(text);
         const Node root(document);
@@ -466,55 +467,55 @@ ReadResult<std::vector<Record>> read_list(std::string_view text, const char* for
         for (const Node& node : list.items()) records.push_back(read_record<Record>(node, none));
         check_ids_distinct(list);
         return records;
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }
 
 }  // namespace
 
-ReadResult<Limits> load_limits(const std::filesystem::path& path) {
+text::Expected<Limits> load_limits(const std::filesystem::path& path) {
     auto text = read_file(path);
-    if (auto* error = std::get_if<ReadError>(&text)) return std::move(*error);
+    if (!text) return std::move(text.error());
     try {
-        const Json document = parse_json(std::get<std::string>(text));
+        const Json document = parse_json(*text);
         return read_record<Limits>(ObjectReader(Node(document)).member("limits", "an object"), Kit());
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }
 
-ReadResult<std::vector<KindCheck>> load_checks(const std::filesystem::path& path) {
+text::Expected<std::vector<KindCheck>> load_checks(const std::filesystem::path& path) {
     auto text = read_file(path);
-    if (auto* error = std::get_if<ReadError>(&text)) return std::move(*error);
+    if (!text) return std::move(text.error());
     try {
-        const Json document = parse_json(std::get<std::string>(text));
+        const Json document = parse_json(*text);
         const Node root(document);
         std::vector<KindCheck> checks;
         for (const Node& node : ObjectReader(root).member("checks", "a list").items())
             checks.push_back(read_record<KindCheck>(node, Kit()));
         return checks;
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }
 
-ReadResult<std::vector<LibrarySubject>> read_subjects(std::string_view text) {
+text::Expected<std::vector<LibrarySubject>> read_subjects(std::string_view text) {
     return read_list<LibrarySubject>(text, "poquito-subjects", "subjects");
 }
 
-ReadResult<std::vector<ViewSet>> read_view_sets(std::string_view text) {
+text::Expected<std::vector<ViewSet>> read_view_sets(std::string_view text) {
     return read_list<ViewSet>(text, "poquito-view-sets", "sets");
 }
 
-ReadResult<std::vector<Staged>> read_props(std::string_view text) {
+text::Expected<std::vector<Staged>> read_props(std::string_view text) {
     return read_list<Staged>(text, "poquito-props", "props");
 }
 
-ReadResult<Shoot> read_shoot(std::string_view text) {
+text::Expected<Shoot> read_shoot(std::string_view text) {
     try {
         return read_document(parse_json(text));
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }

@@ -187,12 +187,12 @@ Json write_record(const Record& record) {
 
 }  // namespace
 
-std::optional<ReadError> save_limits(const Limits& limits, const std::filesystem::path& path) {
+text::Expected<void> save_limits(const Limits& limits, const std::filesystem::path& path) {
     const Json document = {{"format", "poquito-limits"}, {"version", 1}, {"limits", write_record(limits)}};
     return replace_file(path, document.dump(1, ' ', false, Json::error_handler_t::replace) + "\n");
 }
 
-std::optional<ReadError> save_checks(const std::vector<KindCheck>& checks, const std::filesystem::path& path) {
+text::Expected<void> save_checks(const std::vector<KindCheck>& checks, const std::filesystem::path& path) {
     Json list = Json::array();
     for (const auto& check : checks) list.push_back(write_record(check));
     const Json document = {{"format", "poquito-checks"}, {"version", 1}, {"checks", std::move(list)}};

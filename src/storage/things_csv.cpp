@@ -112,8 +112,8 @@ class ThingReader {
         if (row.cells.size() > headings_.size() &&
             std::ranges::any_of(row.cells.begin() + static_cast<std::ptrdiff_t>(headings_.size()), row.cells.end(),
                                 [](const std::string& cell) { return !trimmed(cell).empty(); }))
-            throw ReadError{fmt::format("line {}", row.line),
-                            fmt::format("{} cells where the headings are {}", row.cells.size(), headings_.size())};
+            throw text::Error{fmt::format("line {}", row.line),
+                              fmt::format("{} cells where the headings are {}", row.cells.size(), headings_.size())};
         Thing thing{.name = {}, .number = {}, .colour = {}, .flaws = {}};
         bool sized[3] = {};
         for (std::size_t i = 0; i < std::min(row.cells.size(), headings_.size()); ++i) {
@@ -148,7 +148,7 @@ class ThingReader {
                     break;
             }
         }
-        if (thing.name.empty()) throw ReadError{fmt::format("line {}", row.line), "it has no name"};
+        if (thing.name.empty()) throw text::Error{fmt::format("line {}", row.line), "it has no name"};
         // A thing that stands for itself is as deep as half of its shorter side until it is measured.
         if (!sized[2]) thing.depth = std::min(thing.width, thing.height) / 2;
         return thing;
@@ -157,8 +157,8 @@ class ThingReader {
   private:
     [[noreturn]] static void fail(const CsvRow& row, const Heading& heading, const std::string& got,
                                   const std::string& expected) {
-        throw ReadError{fmt::format("line {}, {}", row.line, heading.words),
-                        fmt::format("got \"{}\", expected {}", got, expected)};
+        throw text::Error{fmt::format("line {}, {}", row.line, heading.words),
+                          fmt::format("got \"{}\", expected {}", got, expected)};
     }
 
     static std::optional<double> length(const std::string& text, const std::string& unit) {
@@ -204,12 +204,12 @@ class ThingReader {
 
 }  // namespace
 
-ReadResult<ThingsRead> read_things_csv(std::string_view bytes) {
+text::Expected<ThingsRead> read_things_csv(std::string_view bytes) {
     const auto text = in_utf8(bytes);
     const char separator = separator_of(text);
     try {
         const auto rows = csv_rows(text, separator);
-        if (rows.empty()) throw ReadError{"", "the table is empty, expected headings: name, width, height, depth"};
+        if (rows.empty()) throw text::Error{"", "the table is empty, expected headings: name, width, height, depth"};
         std::vector<Heading> headings;
         ThingsRead read;
         for (const auto& cell : rows.front().cells) {
@@ -221,11 +221,11 @@ ReadResult<ThingsRead> read_things_csv(std::string_view bytes) {
                                            std::pair(Column::height, "height")}) {
             const auto count = std::ranges::count(headings, column, &Heading::column);
             if (count == 0)
-                throw ReadError{"line 1",
-                                fmt::format("no heading \"{}\", expected name, width, height, and where there "
-                                            "are depth, number, flaws, colour",
-                                            word)};
-            if (count > 1) throw ReadError{"line 1", fmt::format("two headings for {}", word)};
+                throw text::Error{"line 1",
+                                  fmt::format("no heading \"{}\", expected name, width, height, and where there "
+                                              "are depth, number, flaws, colour",
+                                              word)};
+            if (count > 1) throw text::Error{"line 1", fmt::format("two headings for {}", word)};
         }
         const ThingReader reader(headings);
         for (std::size_t i = 1; i < rows.size(); ++i) {
@@ -234,15 +234,15 @@ ReadResult<ThingsRead> read_things_csv(std::string_view bytes) {
             try {
                 Thing thing = reader.read(rows[i]);
                 if (std::ranges::find(read.things, thing.name, &Thing::name) != read.things.end())
-                    throw ReadError{fmt::format("line {}", rows[i].line),
-                                    fmt::format("\"{}\" is there already", thing.name)};
+                    throw text::Error{fmt::format("line {}", rows[i].line),
+                                      fmt::format("\"{}\" is there already", thing.name)};
                 read.things.push_back(std::move(thing));
-            } catch (const ReadError& problem) {
+            } catch (const text::Error& problem) {
                 read.problems.push_back(problem);
             }
         }
         return read;
-    } catch (ReadError& error) {
+    } catch (text::Error& error) {
         return std::move(error);
     }
 }

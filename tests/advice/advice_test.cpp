@@ -797,6 +797,50 @@ TEST_CASE("stations stand as the notes, the checklist and the proof leave them",
     CHECK(standing_of(Station::proof) == Standing::settled);
     shot.subject.traits = {"food"};
     CHECK(standing_of(Station::run) == Standing::settled);  // a safety caution is no doubt about the plan
+    // A plan stands as the worst of its stations: doubt before what is open, wherever either lies.
+    for (const double depth : {0.1, 12.0})
+        for (const bool lit : {false, true})
+            for (const bool kept : {false, true}) {
+                shot.subject.depth = depth;
+                shot.ambient = lit ? std::optional(Ambient{.ev100 = 8}) : std::nullopt;
+                shot.proof.clear();
+                if (kept) shot.proof = {{.verdict = Verdict::keep}};
+                const auto assessed = assessment_of(shoot.kit, shot, {});
+                std::vector<Standing> each;
+                for (const auto station : stations) each.push_back(standing(assessed, station));
+                const auto has = [&](Standing wanted) { return std::ranges::find(each, wanted) != each.end(); };
+                const auto whole = standing(assessed);
+                CHECK(whole == (has(Standing::doubtful) ? Standing::doubtful
+                                : has(Standing::open)   ? Standing::open
+                                                        : Standing::settled));
+            }
+    shot.subject.depth = 12, shot.ambient.reset();
+    CHECK(standing(assessment_of(shoot.kit, shot, {})) == Standing::doubtful);  // depth; light is open
+}
+
+TEST_CASE("a backdrop whose edge shows is brought to where it fills the frame with a margin", "[advice][background]") {
+    for (const bool low : {false, true}) {
+        INFO("low: " << low);
+        auto shoot = test::plain_shoot();
+        auto& shot = shoot.shots[0];
+        shot.background = Background{.distance = 400, .reflectance = 0.18};
+        const auto behind = [&](const Shot& one) {
+            const auto& optics = plan::assess(shoot.kit, one, {}).optics;
+            return low ? *optics.field_behind_height : *optics.field_behind_width;
+        };
+        // Wide or high enough for three quarters of the way.
+        auto nearer = shot;
+        nearer.background->distance = 300;
+        const double size = behind(nearer) * 1.1;
+        (low ? shot.background->height : shot.background->width) = size;
+        const auto advice = advise(shoot.kit, shot, {});
+        const auto note = std::ranges::find(advice.notes, "background-small", &Note::code);
+        REQUIRE(note != advice.notes.end());
+        REQUIRE(note->remedy);
+        const auto& then = *note->remedy->shot.background;
+        CHECK_THAT(then.distance, test::WithinAbs(300, 1));  // whole millimetres
+        CHECK(behind(note->remedy->shot) * 1.1 <= size * (1 + 1e-9));
+    }
 }
 
 TEST_CASE("what hides the subject goes to the side that it stands on already", "[advice][staging]") {

@@ -39,7 +39,7 @@ const Approach& find(const Judgement& judgement, const char* id) {
 }
 
 std::string best_of(const Shoot& shoot) {
-    const auto judgement = judge(shoot.kit, shoot.shots.front(), {}).value();
+    const auto judgement = judge(plan::plan_of(shoot.kit, shoot.shots.front(), {})).value();
     return judgement.approaches[judgement.best].id;
 }
 
@@ -49,7 +49,8 @@ TEST_CASE("ladder values equal single reports", "[shoot][ladder]") {
     const auto shoot = deep_shoot();
     const auto& shot = shoot.shots.front();
     for (const auto& kind : ladder_kinds()) {
-        const auto rungs = climb(shoot.kit, shot, {}, kind.of, ladder_values(shoot.kit, shot, kind.of));
+        const auto rungs = climb(plan::plan_of(shoot.kit, shot, {}), kind.of,
+                                 ladder_values(plan::plan_of(shoot.kit, shot, {}), kind.of));
         INFO(kind.id);
         if (kind.of == LadderOf::lights) continue;  // with the powers that all of them find: a case of its own below
         REQUIRE(rungs.size() >= 4);
@@ -59,7 +60,8 @@ TEST_CASE("ladder values equal single reports", "[shoot][ladder]") {
             CHECK(rung.report.sharpness.depth_of_field == alone.sharpness.depth_of_field);
             CHECK(rung.report.sharpness.background_disc_share == alone.sharpness.background_disc_share);
             CHECK(rung.report.capture.frames == alone.capture.frames);
-            if (alone.optics.reached) CHECK_THAT(own_value(shoot.kit, rung.shot, kind.of), WithinRel(rung.value, 1e-6));
+            if (alone.optics.reached)
+                CHECK_THAT(own_value(plan::plan_of(shoot.kit, rung.shot, {}), kind.of), WithinRel(rung.value, 1e-6));
             CHECK_THAT(*rung.ends_blur, same(std::hypot(*alone.sharpness.edge_blur, alone.sharpness.airy_diameter)));
             CHECK_FALSE(rung_text(shot, kind.of, rung.value).empty());
             // One measure: what a rung is worth is what its plan is worth, over stops and sizes with the light made up.
@@ -77,8 +79,8 @@ TEST_CASE("the ladder marks what is worth most, and nothing where what is set is
     shot.capture.mode = CaptureMode::single;
     const auto best_at = [&](double f_number) {
         shot.exposure.f_number = f_number;
-        const auto rungs =
-            climb(shoot.kit, shot, {}, LadderOf::aperture, ladder_values(shoot.kit, shot, LadderOf::aperture));
+        const auto rungs = climb(plan::plan_of(shoot.kit, shot, {}), LadderOf::aperture,
+                                 ladder_values(plan::plan_of(shoot.kit, shot, {}), LadderOf::aperture));
         const auto best = std::ranges::find(rungs, true, &Rung::is_best);
         return best == rungs.end() ? std::optional<double>() : std::optional(best->value);
     };
@@ -95,7 +97,8 @@ TEST_CASE("lights side by side give alone what they give together", "[shoot][lad
     shot.lights = {test::plain_light(), test::plain_light()};
     shot.lights[1].position.azimuth = 50;
     for (auto& light : shot.lights) light.power.reset();
-    const auto rungs = climb(shoot.kit, shot, {}, LadderOf::lights, ladder_values(shoot.kit, shot, LadderOf::lights));
+    const auto rungs = climb(plan::plan_of(shoot.kit, shot, {}), LadderOf::lights,
+                             ladder_values(plan::plan_of(shoot.kit, shot, {}), LadderOf::lights));
     const auto front = [&](double value) {
         const auto found = std::ranges::find(rungs, value, &Rung::value);
         REQUIRE(found != rungs.end());
@@ -114,24 +117,24 @@ TEST_CASE("lights side by side give alone what they give together", "[shoot][lad
 TEST_CASE("a ladder over the stop takes the lens's full stops, and says what light each needs", "[shoot][ladder]") {
     const auto shoot = deep_shoot();
     const auto& shot = shoot.shots.front();  // f/8 on an f/2.8 to f/32
-    const auto values = ladder_values(shoot.kit, shot, LadderOf::aperture);
+    const auto values = ladder_values(plan::plan_of(shoot.kit, shot, {}), LadderOf::aperture);
     CHECK(values == std::vector<double>{2.8, 4, 5.6, 8, 11, 16, 22, 32});
-    const auto rungs = climb(shoot.kit, shot, {}, LadderOf::aperture, values);
+    const auto rungs = climb(plan::plan_of(shoot.kit, shot, {}), LadderOf::aperture, values);
     for (const auto& rung : rungs) CHECK_THAT(rung.light_needed, WithinAbs(2 * std::log2(rung.value / 8), 1e-9));
     // The same magnification changes the light by its own loss: from 0.5 to 1 it is 2 log2(2 / 1.5).
-    const auto closer = climb(shoot.kit, shot, {}, LadderOf::magnification, {0.5, 1});
+    const auto closer = climb(plan::plan_of(shoot.kit, shot, {}), LadderOf::magnification, {0.5, 1});
     CHECK_THAT(closer[1].light_needed, WithinAbs(2 * std::log2(2 / 1.5), 1e-6));
     auto bare = shot;
     bare.background.reset();
-    CHECK(ladder_values(shoot.kit, bare, LadderOf::background).empty());
+    CHECK(ladder_values(plan::plan_of(shoot.kit, bare, {}), LadderOf::background).empty());
     bare.subject.depth = 0;
-    CHECK(ladder_values(shoot.kit, bare, LadderOf::focus).empty());
+    CHECK(ladder_values(plan::plan_of(shoot.kit, bare, {}), LadderOf::focus).empty());
 }
 
 TEST_CASE("the judgement weighs the schools by the report's own numbers", "[shoot][judgement]") {
     const auto shoot = deep_shoot();
     const auto& shot = shoot.shots.front();
-    const auto judgement = judge(shoot.kit, shot, {}).value();
+    const auto judgement = judge(plan::plan_of(shoot.kit, shot, {})).value();
     REQUIRE(judgement.approaches.size() == 5);
     for (const auto& one : judgement.approaches) {
         const auto alone = assess(shoot.kit, one.shot, {});
@@ -145,8 +148,9 @@ TEST_CASE("the judgement weighs the schools by the report's own numbers", "[shoo
     }
     auto off_middle = shot;
     off_middle.sharpness.focus_offset = 3;
-    CHECK(find(judge(shoot.kit, off_middle, {}).value(), "single-best").shot.sharpness.focus_offset == 0);
-    CHECK(find(judge(shoot.kit, off_middle, {}).value(), "single-own").shot.sharpness.focus_offset == 3);
+    CHECK(find(judge(plan::plan_of(shoot.kit, off_middle, {})).value(), "single-best").shot.sharpness.focus_offset ==
+          0);
+    CHECK(find(judge(plan::plan_of(shoot.kit, off_middle, {})).value(), "single-own").shot.sharpness.focus_offset == 3);
     CHECK(find(judgement, "single-own").shot.exposure.f_number == 8);
     CHECK(find(judgement, "stack-halo-safe").shot.exposure.f_number == 8);
     // A stack's worst point lies half a step from a frame.
@@ -167,7 +171,7 @@ TEST_CASE("still and deep: a stack - in the wind: one frame - thin: one frame - 
     CHECK(best_of(shoot).starts_with("stack"));
     shot.subject.sway_amplitude = 2;
     CHECK(best_of(shoot) == "single-best");
-    const auto windy = judge(shoot.kit, shot, {}).value();
+    const auto windy = judge(plan::plan_of(shoot.kit, shot, {})).value();
     CHECK_FALSE(find(windy, "stack-halo-safe").against.empty());
     CHECK(windy.reason.find("moves 4 mm") != std::string::npos);
     shot.subject.sway_amplitude = 0;
@@ -177,19 +181,19 @@ TEST_CASE("still and deep: a stack - in the wind: one frame - thin: one frame - 
     shot.rig.support = Support::hand;
     shoot.kit.cameras.front().bracket.composite_max_frames = 0;
     CHECK(best_of(shoot) == "single-best");
-    CHECK(judge(shoot.kit, shot, {})->approaches.size() == 4);
+    CHECK(judge(plan::plan_of(shoot.kit, shot, {}))->approaches.size() == 4);
 }
 
 TEST_CASE("the camera's composite takes the widest stop that its frames allow", "[shoot][judgement]") {
     auto shoot = deep_shoot();
     auto& shot = shoot.shots.front();
-    const auto one = find(judge(shoot.kit, shot, {}).value(), "composite");
+    const auto one = find(judge(plan::plan_of(shoot.kit, shot, {})).value(), "composite");
     if (one.against.empty()) CHECK(one.report.capture.frames <= 15);
     shoot.kit.cameras.front().bracket.composite_max_frames = 400;
-    const auto wide = find(judge(shoot.kit, shot, {}).value(), "composite");
+    const auto wide = find(judge(plan::plan_of(shoot.kit, shot, {})).value(), "composite");
     CHECK(wide.shot.exposure.f_number == 2.8);
     shoot.kit.cameras.front().bracket.composite_max_frames = 2;
-    const auto little = find(judge(shoot.kit, shot, {}).value(), "composite");
+    const auto little = find(judge(plan::plan_of(shoot.kit, shot, {})).value(), "composite");
     CHECK(little.covered < 1);
     const auto& capture = little.report.capture;
     CHECK_THAT(little.covered, same((*capture.step + *capture.frame_depth) / 12));
@@ -201,7 +205,7 @@ TEST_CASE("a plate in which nothing has to be sharp is taken at the stop that it
     auto& shot = shoot.shots.front();
     for (const auto role : {PlateRole::clean, PlateRole::shadow}) {
         shot.plate = Plate{.picture = "one", .role = role};
-        const auto judgement = judge(shoot.kit, shot, {}).value();
+        const auto judgement = judge(plan::plan_of(shoot.kit, shot, {})).value();
         CHECK(judgement.approaches[judgement.best].id == "single-own");
         CHECK(judgement.reason.find("Nothing in this plate") == 0);
         // As the whole plans have it: nothing of sharpness is lost.
@@ -215,14 +219,14 @@ TEST_CASE("a plate in which nothing has to be sharp is taken at the stop that it
 TEST_CASE("at infinity nothing is judged", "[shoot][judgement]") {
     auto shoot = deep_shoot();
     shoot.shots.front().rig.focus = {.by = FocusBy::magnification, .value = 0};
-    CHECK_FALSE(judge(shoot.kit, shoot.shots.front(), {}).has_value());
+    CHECK_FALSE(judge(plan::plan_of(shoot.kit, shoot.shots.front(), {})).has_value());
 }
 
 TEST_CASE("judgements of generated shots are finite and pick one that can be done where there is one",
           "[shoot][judgement][generated]") {
     for (unsigned seed = 0; seed < test::generated(500); ++seed) {
         const auto shoot = test::random_shoot(seed);
-        const auto judgement = judge(shoot.kit, shoot.shots.front(), {});
+        const auto judgement = judge(plan::plan_of(shoot.kit, shoot.shots.front(), {}));
         if (!judgement) continue;
         INFO("seed " << seed);
         CHECK_FALSE(judgement->reason.empty());
@@ -238,20 +242,20 @@ TEST_CASE("judgements of generated shots are finite and pick one that can be don
 TEST_CASE("the background melts from the stop that is said", "[shoot][behind]") {
     auto shoot = deep_shoot();
     auto& shot = shoot.shots.front();
-    const double f_number = melting_f_number(shoot.kit, shot).value();
+    const double f_number = melting_f_number(plan::plan_of(shoot.kit, shot, {})).value();
     shot.exposure.f_number = f_number;
     const auto report = assess(shoot.kit, shot, {});
     CHECK_THAT(*report.sharpness.background_blur_over_detail, WithinRel(melts_from, 1e-9));
-    CHECK_THAT(*melting_distance(shoot.kit, shot), WithinRel(200.0, 1e-9));
+    CHECK_THAT(*melting_distance(plan::plan_of(shoot.kit, shot, {})), WithinRel(200.0, 1e-9));
     CHECK(recognition(2.99) == Recognition::soft_shape);
     CHECK(recognition(3) == Recognition::melted);
     CHECK(recognition(0.1) == Recognition::sharp);
     for (const double distance : {0.0, 5.0, 200.0, 5000.0}) {
         shot.background->distance = distance;
-        CHECK_FALSE(background_sentence(shoot.kit, shot, assess(shoot.kit, shot, {})).empty());
+        CHECK_FALSE(background_sentence(plan::plan_of(shoot.kit, shot, {}), assess(shoot.kit, shot, {})).empty());
     }
     shot.background.reset();
-    CHECK_FALSE(melting_f_number(shoot.kit, shot).has_value());
+    CHECK_FALSE(melting_f_number(plan::plan_of(shoot.kit, shot, {})).has_value());
 }
 
 TEST_CASE("a shot alone takes its gear along, and comes back to its own place", "[shoot][edit]") {

@@ -82,7 +82,7 @@ TEST_CASE("metal, its background and a small stop have points of their own", "[a
 }
 
 TEST_CASE("every shot has something to look at, each once and with what to do about it", "[advice][proof]") {
-    const auto demo = std::get<Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto demo = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     for (const auto& shot : demo.shots) {
         auto one = demo;
         one.shots = shoot::SharedList<Shot>{shot};

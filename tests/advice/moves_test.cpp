@@ -71,6 +71,29 @@ TEST_CASE("a wrong exposure is put right by each dial alone, and by time and ISO
     }
 }
 
+TEST_CASE("too much flash is brought down by its power as far as that goes, and by the stop for the rest",
+          "[advice][moves]") {
+    auto shoot = test::plain_shoot();
+    auto& shot = shoot.shots[0];
+    shot.subject.depth = 0.5;
+    shot.lights = {test::plain_light()};
+    shot.lights[0].power = 1;
+    shot.exposure.f_number = shoot.kit.lenses[0].optics.max_aperture;
+    // So near that the flash is too much by five stops, of which its power takes four.
+    for (auto& distance = shot.lights[0].position.distance; off(shoot, shot) < 5; distance *= 0.9) {
+    }
+    for (auto& distance = shot.lights[0].position.distance; off(shoot, shot) > 5; distance *= 1.01) {
+    }
+    const auto found = moves(shoot);
+    const auto both = std::ranges::find_if(found, [&](const Move& move) {
+        return move.remedy.shot.exposure.f_number != shot.exposure.f_number &&
+               move.remedy.shot.lights[0].power != shot.lights[0].power;
+    });
+    REQUIRE(both != found.end());
+    INFO(both->remedy.label);
+    CHECK(std::abs(off(shoot, both->remedy.shot)) < 0.2);
+}
+
 TEST_CASE("moves stay on the dials, gain what they say, and come best first", "[advice][moves][generated]") {
     for (unsigned number = 0; number < test::generated(200); ++number) {
         Random random(number);

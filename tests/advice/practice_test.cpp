@@ -307,7 +307,7 @@ TEST_CASE("of a live thing by hand a single frame comes first, a stack after it"
     std::stringstream text;
     text << file.rdbuf();
     const auto read = storage::read_subjects(text.str());
-    const auto& library = std::get<std::vector<LibrarySubject>>(read);
+    const auto& library = read.value();
     int live = 0;
     for (const auto& subject : library) {
         if (!has_trait(subject.subject, "living")) continue;
@@ -366,11 +366,11 @@ TEST_CASE("own checks stand first in the list, once each, and come by class", "[
     CHECK(list[1].text == "Second card in");
     CHECK(list[0].id != list[1].id);
     // Through the file and back.
-    const auto back = std::get<Shoot>(storage::read_shoot(storage::write_shoot(at.shoot)));
+    const auto back = storage::read_shoot(storage::write_shoot(at.shoot)).value();
     CHECK(back.shots[0].own_checks == at.shot().own_checks);
     const test::Folder folder;
-    REQUIRE_FALSE(storage::save_checks(mine, folder / "checks.json"));
-    CHECK(std::get<std::vector<KindCheck>>(storage::load_checks(folder / "checks.json")) == mine);
+    REQUIRE(storage::save_checks(mine, folder / "checks.json"));
+    CHECK(storage::load_checks(folder / "checks.json").value() == mine);
 }
 
 TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole plans", "[practice]") {
@@ -379,7 +379,7 @@ TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole
     text << file.rdbuf();
     const auto read = storage::read_subjects(text.str());
     int compared = 0;
-    for (const auto& subject : std::get<std::vector<LibrarySubject>>(read))
+    for (const auto& subject : read.value())
         for (const auto support : {Support::hand, Support::sturdy_head}) {
             Try at(0.5);
             fill_from(at.shot(), at.shoot.kit, subject);
@@ -391,7 +391,7 @@ TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole
             at.shot().sharpness.rule = BlurRule::diagonal;
             at.shot().capture.mover = support == Support::hand ? Mover::hand : Mover::rail;
             const auto plans = whole_plans(at.shoot.kit, at.shot(), {usual_limits()});
-            const auto judgement = judge(at.shoot.kit, at.shot(), {usual_limits()});
+            const auto judgement = judge(plan::plan_of(at.shoot.kit, at.shot(), {usual_limits()}));
             REQUIRE_FALSE(plans.empty());
             REQUIRE(judgement);
             const auto& judged = judgement->approaches[judgement->best];

@@ -256,7 +256,7 @@ TEST_CASE("a move that a note offers raises worth by what it says", "[advice][wo
             for (const auto& note : assessed.advice.notes) {
                 if (!note.remedy) continue;
                 INFO(number << " " << shot.id << " " << note.code << ": " << note.remedy->label);
-                const auto plan = plan::plan_of(shoot.kit, note.remedy->shot, {usual_limits()});
+                const auto plan = plan_with(assessed.plan, *note.remedy);
                 const auto then = trouble_of(plan, plan::assess(plan));
                 CHECK_THAT(then.worth - now, WithinAbs(note.remedy->gain, 1e-9));
                 const bool edges = then.stops < trouble.stops || then.contradictions < trouble.contradictions;

@@ -39,7 +39,7 @@ struct Taken {
     explicit Taken(const shoot::Shoot& shoot, std::vector<devices::Trouble> troubles = {})
         : bench(shoot, {.troubles = std::move(troubles), .picture_width = 160}) {
         auto created = Journal::create(bench.journal_path(), bench.plan);
-        auto& journal = std::get<Journal>(created);
+        auto& journal = created.value();
         Runner runner(bench.devices->bench(), bench.clock, journal, bench.fresh());
         std::size_t seen = 0;
         runner.run([&] {
@@ -49,7 +49,7 @@ struct Taken {
             if (exposed > seen) moments.push_back(bench.clock.now()), seen = exposed;
         });
         CHECK(runner.status().phase == run::Phase::complete);
-        state = std::get<run::RunState>(run::read_journal(bench.journal_path()));
+        state = run::read_journal(bench.journal_path()).value();
     }
 
     proof::Inspection inspection() const {

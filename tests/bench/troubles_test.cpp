@@ -9,7 +9,7 @@
 using namespace poquito;
 using devices::TroubleKind;
 
-TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal][bench]") {
+TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal][bench][long]") {
     const auto look = [](TroubleKind kind) {
         auto shoot = test::twelve_frames();
         auto& shot = shoot.shots[0];
@@ -23,7 +23,7 @@ TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal
         const auto trouble = run::sized_trouble(shoot.kit, shoot.shots[0], plan, kind, 6);
         test::BenchRun bench(shoot, {.troubles = {trouble}, .picture_width = 1920});
         auto journal = run::Journal::create(bench.journal_path(), bench.plan);
-        run::Runner runner(bench.devices->bench(), bench.clock, std::get<run::Journal>(journal), bench.fresh(),
+        run::Runner runner(bench.devices->bench(), bench.clock, journal.value(), bench.fresh(),
                            {.hold_on_fault = false});
         CHECK(runner.run() == run::Phase::complete);
         CHECK(runner.status().dim == 0);  // nothing that the bench itself would see

@@ -34,9 +34,8 @@ Outcome run(const std::string& arguments) {
     REQUIRE(program);
     const int status =
         std::system((std::string(program) + " " + arguments + " >" + out.string() + " 2>" + err.string()).c_str());
-    Outcome outcome{.status = WEXITSTATUS(status),
-                    .out = std::get<std::string>(storage::read_file(out)),
-                    .err = std::get<std::string>(storage::read_file(err))};
+    Outcome outcome{
+        .status = WEXITSTATUS(status), .out = storage::read_file(out).value(), .err = storage::read_file(err).value()};
     fs::remove_all(folder);
     return outcome;
 }
@@ -50,14 +49,14 @@ TEST_CASE("report prints one JSON object with every shot", "[cli]") {
     CHECK(outcome.status == 0);
     CHECK(outcome.err.empty());
     const auto report = nlohmann::json::parse(outcome.out);
-    CHECK(report.at("shots").size() == std::get<shoot::Shoot>(storage::load_shoot(demo)).shots.size());
+    CHECK(report.at("shots").size() == storage::load_shoot(demo).value().shots.size());
 }
 
 TEST_CASE("bad input: status 1, one line on standard error, nothing on standard output", "[cli]") {
     const auto path = fs::temp_directory_path() / ("poquito-bad-" + std::to_string(::getpid()));
     auto shoot = test::plain_shoot();
     shoot.shots[0].exposure.iso = -100;
-    REQUIRE_FALSE(storage::save_shoot(shoot, path));
+    REQUIRE(storage::save_shoot(shoot, path));
     for (const auto& [file, message] : {std::pair<std::string, std::string>{
                                             path.string(), "shots[0].exposure.iso: got -100, expected 1 to 10000000\n"},
                                         {"/no/such/file", "/no/such/file: cannot read, No such file or directory\n"},
@@ -107,7 +106,7 @@ TEST_CASE("what the command line runs is entered in the user's logbook, unless i
     const auto file = folder / "one.poquito", book = folder / "log.json";
     auto shoot = test::plain_shoot();
     shoot.shots[0].ambient = shoot::Ambient{.ev100 = 8};
-    REQUIRE_FALSE(storage::save_shoot(shoot, file));
+    REQUIRE(storage::save_shoot(shoot, file));
     const auto data = "XDG_DATA_HOME=" + (folder / "data").string();
     const auto with_data = [&](const std::string& arguments) {
         const char* program = std::getenv("POQUITO_CLI");
@@ -119,7 +118,7 @@ TEST_CASE("what the command line runs is entered in the user's logbook, unless i
     CHECK(with_data("run " + file.string() + " one " + frames + " --width 48 --speed 1000") == 0);
     CHECK(with_data("inspect --shoot " + file.string() + " --shot one " + frames + "/one-1-0001.jpg") == 0);
     CHECK(with_data("book --export " + book.string()) == 0);
-    const auto log = nlohmann::json::parse(std::get<std::string>(storage::read_file(book)));
+    const auto log = nlohmann::json::parse(storage::read_file(book).value());
     REQUIRE(log.at("entries").size() == 2);
     std::vector<std::string> kinds;
     for (const auto& entry : log.at("entries")) kinds.push_back(entry.at("kind"));
@@ -152,7 +151,7 @@ TEST_CASE("help and version", "[cli]") {
 TEST_CASE("sheet writes the run sheet as HTML", "[cli]") {
     const auto path = fs::temp_directory_path() / ("poquito-sheet-" + std::to_string(::getpid()) + ".html");
     CHECK(run("sheet " + demo + " " + path.string()).status == 0);
-    CHECK(std::get<std::string>(storage::read_file(path)).starts_with("<!DOCTYPE html>"));
+    CHECK(storage::read_file(path).value().starts_with("<!DOCTYPE html>"));
     fs::remove(path);
     CHECK(run("sheet " + demo + " /no/such/folder/a.html").status == 1);
 }
@@ -167,7 +166,7 @@ TEST_CASE("the order of many shots ends when its time is over, with the best so 
         if (i % 3 == 0) shoot.shots.back().rig.tubes = {"t20"};
         if (i % 5 == 0) shoot.shots.back().background = shoot::Background{.reflectance = 0.1 + 0.01 * (i % 7)};
     }
-    REQUIRE_FALSE(storage::save_shoot(shoot, path));
+    REQUIRE(storage::save_shoot(shoot, path));
     const auto outcome = run("order " + path.string() + " --seconds 0.2");
     CHECK(outcome.status == 0);
     CHECK(outcome.err.find("the best order found so far") != std::string::npos);
@@ -198,18 +197,18 @@ TEST_CASE("plan prints whole plans best first, and takes one into another file",
         CHECK((good || !fits));
         good = good && fits;
     }
-    const auto before = std::get<std::string>(storage::read_file(demo));
+    const auto before = storage::read_file(demo).value();
     const auto out = (folder / "taken.poquito").string();
     REQUIRE(run("plan " + demo + " toffee-tin --take 2 --out " + out).status == 0);
-    CHECK(std::get<std::string>(storage::read_file(demo)) == before);
-    const auto taken = std::get<shoot::Shoot>(storage::load_shoot(out));
+    CHECK(storage::read_file(demo).value() == before);
+    const auto taken = storage::load_shoot(out).value();
     const auto shot = std::ranges::find(taken.shots, "toffee-tin", &shoot::Shot::id);
     REQUIRE(shot != taken.shots.end());
     CHECK(shot->exposure.f_number == plans[1].at("f_number").get<double>());
     CHECK(shot->exposure.shutter == plans[1].at("shutter_s").get<double>());
     // Everything else is as it was.
     auto restored = taken;
-    const auto original = std::get<shoot::Shoot>(storage::load_shoot(demo));
+    const auto original = storage::load_shoot(demo).value();
     for (std::size_t i = 0; i < original.shots.size(); ++i)
         if (std::as_const(original.shots)[i].id == "toffee-tin") restored.shots[i] = std::as_const(original.shots)[i];
     CHECK(restored == original);
@@ -279,7 +278,7 @@ TEST_CASE("what does not arrive on a full device is an error of every command", 
         const int status =
             std::system((std::string(program) + " " + command + " >/dev/full 2>" + error.string()).c_str());
         CHECK(WEXITSTATUS(status) == 1);
-        const auto said = std::get<std::string>(storage::read_file(error));
+        const auto said = storage::read_file(error).value();
         CHECK((said.find("cannot be written") != std::string::npos || said.find("poquito-cli: ") != std::string::npos));
     }
     fs::remove_all(folder);
@@ -290,7 +289,7 @@ TEST_CASE("a path that was named as the logbook and is none is refused, and noth
     fs::create_directories(folder);
     const auto mine = folder / "mine.poquito";
     fs::copy_file(demo, mine);
-    const auto before = std::get<std::string>(storage::read_file(mine));
+    const auto before = storage::read_file(mine).value();
     for (const std::string& command :
          {std::string("book --book "),
           "run " + demo + " flint-lichen " + (folder / "frames").string() + " --speed 1000000 --book ",
@@ -299,7 +298,7 @@ TEST_CASE("a path that was named as the logbook and is none is refused, and noth
         const auto outcome = run(command + mine.string());
         CHECK(outcome.status == 1);
         CHECK(outcome.err.find("expected a logbook: it is left alone") != std::string::npos);
-        CHECK(std::get<std::string>(storage::read_file(mine)) == before);
+        CHECK(storage::read_file(mine).value() == before);
     }
     CHECK_FALSE(fs::exists(folder / "frames"));
     CHECK(std::distance(fs::directory_iterator(folder), fs::directory_iterator()) == 1);
@@ -310,7 +309,7 @@ TEST_CASE("ids from elsewhere name files of their folder, and a picture that is 
     const fs::path around = fs::temp_directory_path() / ("poquito-deliver-" + std::to_string(::getpid()));
     const auto folder = around / "out";
     fs::create_directories(folder / "finished");
-    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(demo));
+    auto shoot = storage::load_shoot(demo).value();
     REQUIRE_FALSE(shoot.outlets.empty());
     const auto hostile = [&](const std::string& outlet, const std::string& name) {
         auto made = shoot;
@@ -328,7 +327,7 @@ TEST_CASE("ids from elsewhere name files of their folder, and a picture that is 
         shot.deliveries = {{.outlet = outlet, .beside = {}, .unknown = {}}};
         made.runs.clear();
         const auto file = around / "hostile.poquito";
-        REQUIRE_FALSE(storage::save_shoot(made, file));
+        REQUIRE(storage::save_shoot(made, file));
         return run("deliver " + file.string() + " " + folder.string());
     };
     const auto count = [&](const fs::path& where) {
@@ -358,7 +357,7 @@ TEST_CASE("a shot with an id of 300 letters is run like any other", "[cli][run]"
     auto shoot = test::plain_shoot();
     shoot.shots[0].id = std::string(300, 'a');
     const auto file = folder / "long.poquito";
-    REQUIRE_FALSE(storage::save_shoot(shoot, file));
+    REQUIRE(storage::save_shoot(shoot, file));
     const auto outcome = run("run " + file.string() + " " + shoot.shots[0].id + " " + (folder / "frames").string() +
                              " --no-book --width 24 --speed 1000000");
     INFO(outcome.err);

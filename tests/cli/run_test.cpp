@@ -52,7 +52,7 @@ struct Place {
     std::string frames = (folder.path() / "frames").string();
     fs::path journal = folder.path() / "frames" / "one-1.journal";
 
-    Place() { REQUIRE_FALSE(storage::save_shoot(test::twelve_frames(), shoot)); }
+    Place() { REQUIRE(storage::save_shoot(test::twelve_frames(), shoot)); }
     std::vector<std::string> run(std::vector<std::string> more = {}) const {
         std::vector<std::string> arguments = {"run", shoot, "one", frames, "--width", "48", "--speed", "1500"};
         arguments.insert(arguments.end(), more.begin(), more.end());
@@ -60,8 +60,8 @@ struct Place {
     }
     run::RunState state() const {
         auto read = run::read_journal(journal);
-        if (const auto* error = std::get_if<storage::ReadError>(&read)) FAIL(storage::message(*error));
-        return std::get<run::RunState>(std::move(read));
+        if (!read) FAIL(text::message(read.error()));
+        return std::move(read).value();
     }
 };
 
@@ -71,16 +71,16 @@ void check_record(const Place& place, const run::RunState& state) {
     for (const auto& frame : state.taken) {
         CHECK(seen.insert(frame.index).second);
         const auto bytes = storage::read_file(fs::path(place.frames) / frame.file);
-        REQUIRE(std::holds_alternative<std::string>(bytes));
-        CHECK(std::holds_alternative<storage::FrameExif>(storage::exif_of(std::get<std::string>(bytes))));
-        CHECK(std::get<std::string>(bytes).ends_with("\xFF\xD9"));
+        REQUIRE(bytes);
+        CHECK(storage::exif_of(bytes.value()).has_value());
+        CHECK(bytes.value().ends_with("\xFF\xD9"));
     }
     CHECK(state.missing().size() + seen.size() == state.frames.size());
 }
 
 }  // namespace
 
-TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cli][run]") {
+TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cli][run][long]") {
     test::Random random(11);
     // How long a run takes here decides when to kill it.
     const auto begin = std::chrono::steady_clock::now();
@@ -105,7 +105,7 @@ TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cl
                 ++kills;
             }
             if (!fs::exists(place.journal)) continue;
-            const auto text = std::get<std::string>(storage::read_file(place.journal));
+            const auto text = storage::read_file(place.journal).value();
             if (text.find('\n') == std::string::npos) {  // killed before its first line stood
                 fs::remove(place.journal);
                 continue;
@@ -117,7 +117,7 @@ TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cl
             before = state.taken.size();
             if (state.end) break;
         }
-        INFO(std::get<std::string>(storage::read_file(place.journal)));
+        INFO(storage::read_file(place.journal).value());
         REQUIRE(place.state().end == shoot::RunEnd::complete);
         CHECK(place.state().taken.size() == 12);
         CHECK_FALSE(fs::exists(fs::path(place.frames) / "one-2.journal"));
@@ -130,9 +130,9 @@ TEST_CASE("killed at fifty moments of a run, it goes on at the next frame", "[cl
 TEST_CASE("a run killed between its last frame and its end is ended by the same command", "[cli][run]") {
     const Place place;
     REQUIRE(waited(started(place.run())) == 0);
-    auto text = std::get<std::string>(storage::read_file(place.journal));
+    auto text = storage::read_file(place.journal).value();
     text.erase(text.rfind('\n', text.size() - 2) + 1);
-    REQUIRE_FALSE(storage::replace_file(place.journal, text));
+    REQUIRE(storage::replace_file(place.journal, text));
     REQUIRE_FALSE(place.state().end);
     CHECK(waited(started(place.run())) == 0);
     CHECK(place.state().end == shoot::RunEnd::complete);
@@ -160,15 +160,14 @@ TEST_CASE("an interrupt stops a run and keeps what was taken", "[cli][run]") {
     const Place place;
     auto slow = test::twelve_frames();
     slow.shots[0].capture.settle = 40;  // a frame takes two seconds of the wall clock
-    REQUIRE_FALSE(storage::save_shoot(slow, place.shoot));
+    REQUIRE(storage::save_shoot(slow, place.shoot));
     auto arguments = place.run();
     arguments.back() = "20";
     const pid_t child = started(arguments);
     // It hears of interrupts before it exposes.
     const auto exposed = [&] {
         const auto text = storage::read_file(place.journal);
-        return std::holds_alternative<std::string>(text) &&
-               std::get<std::string>(text).find("\"exposed\"") != std::string::npos;
+        return text && text.value().find("\"exposed\"") != std::string::npos;
     };
     while (!exposed() && ::waitpid(child, nullptr, WNOHANG) == 0)
         std::this_thread::sleep_for(std::chrono::milliseconds(5));
@@ -191,7 +190,7 @@ TEST_CASE("what cannot be run is refused", "[cli][run]") {
     CHECK(waited(started({"stack", place.shoot, "none"})) == 1);
 }
 
-TEST_CASE("whole stacks of the demo, as the bench takes them, are found whole", "[cli][run][proof]") {
+TEST_CASE("whole stacks of the demo, as the bench takes them, are found whole", "[cli][run][proof][long]") {
     // A picture of the renderer's is another judge than made-up photographs: smooth grounds, no noise to hide behind.
     const auto [shot, width] =
         GENERATE(table<const char*, const char*>({{"ammonite-saddle", "480"}, {"tide-brooch", "480"}}));
@@ -227,8 +226,7 @@ TEST_CASE("a rail simulated by one program is driven by another", "[cli][serial]
     std::string device;
     for (int i = 0; i < 3000 && device.find('\n') == std::string::npos; ++i) {
         std::this_thread::sleep_for(std::chrono::milliseconds(20));
-        if (const auto text = storage::read_file(line); std::holds_alternative<std::string>(text))
-            device = std::get<std::string>(text);
+        if (const auto text = storage::read_file(line); text) device = text.value();
     }
     REQUIRE(device.starts_with("/dev/"));
     device.pop_back();

@@ -89,7 +89,7 @@ TEST_CASE("a time-lapse comes last, unless something is said to come after it", 
 }
 
 TEST_CASE("shots that share a set-up share its prices, and each pair costs what its change does", "[day]") {
-    auto shoot = std::get<Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     const auto problem_of = [&] {
         std::vector<Report> reports;
         for (const auto& shot : shoot.shots) reports.push_back(assess(shoot.kit, shot, {}));

@@ -35,16 +35,16 @@ TEST_CASE("a rail behind a serial line goes where it is told", "[bench][serial]"
     CHECK(rail.move_to(1)->kind == FaultKind::not_connected);
     REQUIRE_FALSE(rail.connect());
     REQUIRE_FALSE(rail.home());
-    CHECK_THAT(std::get<double>(rail.position()), WithinAbs(0, 1e-9));
+    CHECK_THAT(rail.position().value(), WithinAbs(0, 1e-9));
     for (const double to : {12.3456, 0.001, 40.0, 39.9995}) {
         REQUIRE_FALSE(rail.move_to(to));
-        CHECK_THAT(std::get<double>(rail.position()), WithinAbs(to, 0.0006));
+        CHECK_THAT(rail.position().value(), WithinAbs(to, 0.0006));
     }
     CHECK(rail.move_to(41)->kind == FaultKind::out_of_travel);
     rail.disconnect();
     CHECK(rail.home()->kind == FaultKind::not_connected);
     REQUIRE_FALSE(rail.connect());
-    CHECK_THAT(std::get<double>(rail.position()), WithinAbs(39.9995, 0.0006));
+    CHECK_THAT(rail.position().value(), WithinAbs(39.9995, 0.0006));
 }
 
 TEST_CASE("refusals, silence and a pulled plug are told apart", "[bench][serial]") {
@@ -68,9 +68,9 @@ TEST_CASE("refusals, silence and a pulled plug are told apart", "[bench][serial]
     SerialRail rail(line.controller.device(), line.dialect);
     REQUIRE_FALSE(rail.connect());
     line.controller.fall_silent();
-    CHECK(std::get<Fault>(rail.position()).kind == FaultKind::timed_out);
+    CHECK(rail.position().error().kind == FaultKind::timed_out);
     line.controller.unplug();
-    CHECK(std::get<Fault>(rail.position()).kind == FaultKind::not_connected);
+    CHECK(rail.position().error().kind == FaultKind::not_connected);
     CHECK(SerialRail("/dev/no-such-line", {}).connect()->kind == FaultKind::not_connected);
 }
 
@@ -100,7 +100,7 @@ TEST_CASE("a halt from another thread ends a movement over the line", "[bench][s
     CHECK(world.carriage == stood);
     REQUIRE_FALSE(rail.connect());
     REQUIRE_FALSE(rail.move_to(5));
-    CHECK_THAT(std::get<double>(rail.position()), WithinAbs(5, 1e-6));
+    CHECK_THAT(rail.position().value(), WithinAbs(5, 1e-6));
 }
 
 TEST_CASE("a halt that comes before the movement keeps the rail where it is", "[bench][serial]") {
@@ -130,7 +130,7 @@ TEST_CASE("a stop after a lost line writes into no other file", "[bench][serial]
     SerialRail rail(line.controller.device(), line.dialect);
     REQUIRE_FALSE(rail.connect());
     line.controller.unplug();
-    CHECK(std::get<Fault>(rail.position()).kind == FaultKind::not_connected);
+    CHECK(rail.position().error().kind == FaultKind::not_connected);
     // Files opened now take the first numbers that are free, the line's among them.
     test::Folder folder;
     std::vector<int> files;
@@ -177,7 +177,7 @@ TEST_CASE("the line is not handed on to other programs", "[bench][serial]") {
 
 TEST_CASE("a whole run over the serial line", "[bench][serial][run]") {
     test::BenchRun run(test::twelve_frames(), {.picture_width = 48, .serial = true});
-    auto journal = std::get<Journal>(Journal::create(run.journal_path(), run.plan));
+    auto journal = Journal::create(run.journal_path(), run.plan).value();
     Runner runner(run.devices->bench(), run.clock, journal, run.fresh(), {.hold_on_fault = false});
     std::vector<double> stood;
     auto before = Phase::starting;
@@ -194,10 +194,9 @@ TEST_CASE("a whole run over the serial line", "[bench][serial][run]") {
 TEST_CASE("dialects are read with a place for what is wrong", "[bench][serial]") {
     const auto problem = [](const char* json) {
         const auto read = read_dialect(json);
-        return std::holds_alternative<storage::ReadError>(read) ? storage::message(std::get<storage::ReadError>(read))
-                                                                : std::string();
+        return !read ? text::message(read.error()) : std::string();
     };
-    CHECK(std::get<MotionDialect>(read_dialect("{}")) == MotionDialect{});
+    CHECK(read_dialect("{}").value() == MotionDialect{});
     const MotionDialect other{.setup = {"UNITS MM"},
                               .move = "MOVE {position} AT {feed}",
                               .finish = "",
@@ -207,7 +206,7 @@ TEST_CASE("dialects are read with a place for what is wrong", "[bench][serial]")
                               .ok = "DONE",
                               .baud = 9600,
                               .travel = 33};
-    CHECK(std::get<MotionDialect>(read_dialect(write_dialect(other))) == other);
+    CHECK(read_dialect(write_dialect(other)).value() == other);
     CHECK(filled(other.move, 1.25, 60) == "MOVE 1.2500 AT 60.0000");
     CHECK(problem("{\"move\": \"G1\"}").find("move") == 0);
     CHECK(problem("{\"ok\": \"\"}").find("ok") == 0);

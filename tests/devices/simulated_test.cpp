@@ -29,7 +29,7 @@ struct Pixels {
 
 /// By libjpeg, whatever wrote it.
 Pixels decoded(const std::filesystem::path& path) {
-    const auto bytes = std::get<std::string>(storage::read_file(path));
+    const auto bytes = storage::read_file(path).value();
     jpeg_decompress_struct info{};
     jpeg_error_mgr errors{};
     info.err = jpeg_std_error(&errors);
@@ -98,14 +98,14 @@ TEST_CASE("the rail takes its time, has play, and knows where it is from its swi
     // Turned round, the first tenth of a millimetre moves the screw alone.
     REQUIRE_FALSE(rail.move_to(9.95));
     CHECK_THAT(world.carriage, WithinAbs(10, 1e-9));
-    CHECK_THAT(std::get<double>(rail.position()), WithinAbs(9.95, 1e-9));
+    CHECK_THAT(rail.position().value(), WithinAbs(9.95, 1e-9));
     REQUIRE_FALSE(rail.move_to(9));
     CHECK_THAT(world.carriage, WithinAbs(9.1, 1e-9));
     // From behind it stands where it says again.
     REQUIRE_FALSE(rail.move_to(9.5));
     CHECK_THAT(world.carriage, WithinAbs(9.5, 1e-9));
     REQUIRE_FALSE(rail.move_to(9.5037));
-    CHECK_THAT(std::get<double>(rail.position()), WithinAbs(9.5, 1e-9));  // whole steps only
+    CHECK_THAT(rail.position().value(), WithinAbs(9.5, 1e-9));  // whole steps only
     CHECK(rail.move_to(50.2)->kind == FaultKind::out_of_travel);
     CHECK(rail.move_to(-1)->kind == FaultKind::out_of_travel);
 }
@@ -115,16 +115,16 @@ TEST_CASE("a flash fired early gives less, and needs its time again", "[bench][f
     World world{.clock = clock};
     SimulatedFlash flash(world, {.recycle_full = 4}, 0.5);
     REQUIRE_FALSE(flash.connect());
-    CHECK(std::get<std::optional<double>>(flash.ready_in()).value() == 0);
+    CHECK(flash.ready_in().value().value() == 0);
     CHECK(flash.flash() == 1);
-    CHECK_THAT(std::get<std::optional<double>>(flash.ready_in()).value(), same(2));  // 4 s times a half
-    CHECK(flash.flash() == 1);                                                       // the other half of its store
+    CHECK_THAT(flash.ready_in().value().value(), same(2));  // 4 s times a half
+    CHECK(flash.flash() == 1);                              // the other half of its store
     clock.sleep(0.5);
     CHECK_THAT(flash.flash(), same(0.25));  // an eighth of the store, a quarter of what was asked
     CHECK_THAT(flash.last_share().value(), same(0.25));
-    CHECK_THAT(std::get<std::optional<double>>(flash.ready_in()).value(), same(4));  // empty
+    CHECK_THAT(flash.ready_in().value().value(), same(4));  // empty
     clock.sleep(4);
-    CHECK(std::get<std::optional<double>>(flash.ready_in()).value() == 0);
+    CHECK(flash.ready_in().value().value() == 0);
     CHECK_THAT(flash.flash(), same(1));
 }
 
@@ -179,13 +179,13 @@ TEST_CASE("the camera waits when its buffer is full, and stops when its card is"
     }
     // The fifth waited for the first to be written, half a second after its exposure; the sixth for the second.
     CHECK_THAT(run.clock.now() - begun, WithinAbs(0.125 + 2 * 0.5 + 0.125, 0.06));
-    CHECK(std::get<double>(bench.camera->card_space()) == 20);
+    CHECK(bench.camera->card_space().value() == 20);
     const auto full = bench.camera->expect("f6");
     REQUIRE(full);
     CHECK(full->kind == FaultKind::card_full);
     run.clock.sleep(10);
     CHECK(bench.camera->saved().size() == 6);
-    CHECK(std::get<std::size_t>(bench.camera->unsaved()) == 0);
+    CHECK(bench.camera->unsaved().value() == 0);
 }
 
 TEST_CASE("frames show what was true: where the plane stood, how much light there was", "[bench][camera]") {
@@ -220,8 +220,7 @@ TEST_CASE("frames show what was true: where the plane stood, how much light ther
     CHECK(mean(decoded(saved[1].file)) < 0.7 * full);
     CHECK(saved[1].brightness < saved[0].brightness - 1);
 
-    const auto exif = std::get<storage::FrameExif>(
-        storage::exif_of(std::get<std::string>(storage::read_file(run.folder.path() / "near.jpg"))));
+    const auto exif = storage::exif_of(storage::read_file(run.folder.path() / "near.jpg").value()).value();
     CHECK_THAT(exif.f_number, WithinAbs(2.8, 0.001));
     CHECK_THAT(exif.shutter, WithinAbs(0.125, 1e-6));
     CHECK(exif.iso == 12);

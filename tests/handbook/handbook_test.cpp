@@ -16,8 +16,8 @@ handbook::Handbook shipped() {
     std::stringstream text;
     text << file.rdbuf();
     auto read = handbook::read_handbook(text.str());
-    if (const auto* error = std::get_if<storage::ReadError>(&read)) FAIL(storage::message(*error));
-    return std::get<handbook::Handbook>(std::move(read));
+    if (!read) FAIL(text::message(read.error()));
+    return std::move(read).value();
 }
 
 std::vector<std::string> names(const std::vector<const handbook::Word*>& words) {
@@ -115,8 +115,7 @@ TEST_CASE("Leaves and stations have their pages", "[handbook]") {
 TEST_CASE("A handbook that names what is not there is refused with its place", "[handbook]") {
     const auto problem = [](const std::string& text) {
         const auto read = handbook::read_handbook(text);
-        const auto* error = std::get_if<storage::ReadError>(&read);
-        return error ? storage::message(*error) : std::string();
+        return read ? std::string() : text::message(read.error());
     };
     const std::string page =
         R"({"id":"a","title":"A","station":"Depth","leaves":[],"figures":[],"drawing":"none","text":["x"],"see":[SEE]})";

@@ -28,8 +28,8 @@ using test::same;
 namespace {
 
 std::vector<shoot::ViewSet> shipped() {
-    const auto text = std::get<std::string>(storage::read_file(POQUITO_DATA "/view-sets.json"));
-    return std::get<std::vector<shoot::ViewSet>>(storage::read_view_sets(text));
+    const auto text = storage::read_file(POQUITO_DATA "/view-sets.json").value();
+    return storage::read_view_sets(text).value();
 }
 shoot::ViewSet set_named(const std::string& id) {
     const auto all = shipped();
@@ -80,8 +80,8 @@ TEST_CASE("the sets that ship are a dozen classes, each with a view that has to 
         CHECK(std::ranges::adjacent_find(names) == names.end());
     }
     const auto text = storage::write_view_sets(sets);
-    CHECK(std::get<std::vector<shoot::ViewSet>>(storage::read_view_sets(text)) == sets);
-    CHECK(std::holds_alternative<storage::ReadError>(storage::read_view_sets("{\"format\": \"poquito-shoot\"}")));
+    CHECK(storage::read_view_sets(text).value() == sets);
+    CHECK(!storage::read_view_sets("{\"format\": \"poquito-shoot\"}"));
 }
 
 TEST_CASE("a set makes the shots of a thing in its own size, once, and a second thing takes over what was set up",
@@ -253,7 +253,7 @@ TEST_CASE("a satchel set for two shops, of a list of three bags, to order, run s
         "\"Satchel; tan\";38;29;11;b01;scuff 25 mm\r\n"
         "Satchel, black;38;29,5;11;b02;\r\n"
         "\"Satchel, \"\"old\"\"\nred\";30;24;9;b03;\"torn seam 40; scuff 12,5 mm; scuff 30\"\r\n");
-    const auto& read = std::get<storage::ThingsRead>(list);
+    const auto& read = list.value();
     CHECK(read.problems.empty());
     REQUIRE(read.things.size() == 3);
     CHECK(read.things[0].name == "Satchel; tan");
@@ -315,7 +315,7 @@ TEST_CASE("a satchel set for two shops, of a list of three bags, to order, run s
     CHECK_THAT(best.work, same(3 * (prices.subject - prices.turn)));  // one set-up, three bags
     // And all of it comes back from a file.
     const auto text = storage::write_shoot(day::in_order(shoot, best.order));
-    const auto again = std::get<Shoot>(storage::read_shoot(text));
+    const auto again = storage::read_shoot(text).value();
     CHECK(again == day::in_order(shoot, best.order));
 }
 
@@ -466,15 +466,12 @@ TEST_CASE("two tall views share a picture side by side where an outlet takes one
 TEST_CASE("a list of things says what it could not read and where", "[job][csv]") {
     const auto problems = [](const std::string& text) {
         const auto result = storage::read_things_csv(text);
-        if (const auto* error = std::get_if<storage::ReadError>(&result)) return storage::message(*error);
+        if (!result) return text::message(result.error());
         std::string all;
-        for (const auto& problem : std::get<storage::ThingsRead>(result).problems)
-            all += storage::message(problem) + "\n";
+        for (const auto& problem : result.value().problems) all += text::message(problem) + "\n";
         return all;
     };
-    const auto things = [](const std::string& text) {
-        return std::get<storage::ThingsRead>(storage::read_things_csv(text)).things;
-    };
+    const auto things = [](const std::string& text) { return storage::read_things_csv(text).value().things; };
     CHECK(problems("").find("the table is empty") != std::string::npos);
     CHECK(problems("name,height\nA,3\n").find("no heading \"width\"") != std::string::npos);
     CHECK(problems("name,width,width,height\n").find("two headings for width") != std::string::npos);

@@ -34,28 +34,28 @@ namespace {
 
 Book opened(const fs::path& path, std::string* word = nullptr) {
     auto result = Book::open(path);
-    if (auto* error = std::get_if<storage::ReadError>(&result)) {
-        INFO(storage::message(*error));
+    if (!result) {
+        INFO(text::message(result.error()));
         REQUIRE(false);
     }
-    auto& all = std::get<Book::Opened>(result);
+    auto& all = result.value();
     if (word) *word = all.word;
     return std::move(all.book);
 }
 
 void put(Book& book, const std::vector<Entry>& entries, std::size_t* added = nullptr) {
-    const auto failed = book.add(entries, added);
-    INFO((failed ? storage::message(*failed) : ""));
-    REQUIRE_FALSE(failed);
+    const auto done = book.add(entries, added);
+    INFO((done ? "" : text::message(done.error())));
+    REQUIRE(done);
 }
 
 template <typename Value>
-Value got(storage::ReadResult<Value> result) {
-    if (const auto* error = std::get_if<storage::ReadError>(&result)) {
-        INFO(storage::message(*error));
+Value got(text::Expected<Value> result) {
+    if (!result) {
+        INFO(text::message(result.error()));
         REQUIRE(false);
     }
-    return std::move(std::get<Value>(result));
+    return std::move(result).value();
 }
 
 Entry run(int number, int frames = 5) {
@@ -136,10 +136,7 @@ TEST_CASE("an entry comes back from the book, from JSON and, but for frames and 
 }
 
 TEST_CASE("what is no log is refused with its place", "[log]") {
-    const auto refusal = [](const auto& result) {
-        const auto* error = std::get_if<storage::ReadError>(&result);
-        return error ? storage::message(*error) : std::string();
-    };
+    const auto refusal = [](const auto& result) { return result ? std::string() : text::message(result.error()); };
     CHECK(refusal(log::read_json("{")).find("line 1") == 0);
     CHECK(refusal(log::read_json(R"({"format": "poquito-log", "version": 1, "entries": [{"kind": "walk"}]})")) ==
           "entries[0].kind: got \"walk\", expected run, proof, count, correction, calibration, change, note or "
@@ -150,8 +147,8 @@ TEST_CASE("what is no log is refused with its place", "[log]") {
           "line 3, stops: got \"1,5\", expected a number with a decimal point, or nothing");
     CHECK(refusal(log::read_csv("")).find("line 1") == 0);
     // One without an id of its own gets one, the same for the same.
-    const auto once = std::get<std::vector<Entry>>(log::read_csv("kind,time,shot\r\nnote,2026-11-28T10:00:00,a\r\n"));
-    const auto again = std::get<std::vector<Entry>>(log::read_csv("kind,time,shot\r\nnote,2026-11-28T10:00:00,a\r\n"));
+    const auto once = log::read_csv("kind,time,shot\r\nnote,2026-11-28T10:00:00,a\r\n").value();
+    const auto again = log::read_csv("kind,time,shot\r\nnote,2026-11-28T10:00:00,a\r\n").value();
     CHECK_FALSE(once[0].uid.empty());
     CHECK(once == again);
 }
@@ -275,7 +272,7 @@ TEST_CASE("what is forgotten is gone from the file too", "[log]") {
         put(book, {run(0), secret, run(2)});
         const auto found = got(book.search({.words = "whereabouts"}));
         REQUIRE(found.size() == 1);
-        REQUIRE_FALSE(book.forget(found[0].id));
+        REQUIRE(book.forget(found[0].id));
         CHECK(got(book.count({})) == 2);
         CHECK(got(book.count({.words = "orchid"})) == 0);
         CHECK_FALSE(got(book.entry(found[0].id)));
@@ -307,7 +304,7 @@ TEST_CASE("a file that is damaged or no database is set aside with a word, and a
     const test::Folder folder;
     const auto path = folder / "logbook.db";
     std::string word;
-    REQUIRE_FALSE(storage::replace_file(path, "this is no database, though it has some length to it and more to come"));
+    REQUIRE(storage::replace_file(path, "this is no database, though it has some length to it and more to come"));
     {
         auto book = opened(path, &word);
         CHECK(word.find("set aside as logbook-set-aside.db") != std::string::npos);
@@ -335,12 +332,10 @@ TEST_CASE("what was named and is no logbook is refused and left as it is", "[log
     const test::Folder folder;
     const auto refusal = [](const fs::path& path, Book::Whose whose = Book::Whose::named) {
         const auto result = Book::open(path, whose);
-        const auto* error = std::get_if<storage::ReadError>(&result);
-        return error ? storage::message(*error) : std::string();
+        return result ? std::string() : text::message(result.error());
     };
-    REQUIRE_FALSE(storage::replace_file(folder / "mine.poquito", "{\"format\": \"poquito\", \"version\": 3}"));
-    REQUIRE_FALSE(
-        storage::replace_file(folder / "one.jpg", std::string("\xff\xd8\xff\xe0", 4) + std::string(9000, 'x')));
+    REQUIRE(storage::replace_file(folder / "mine.poquito", "{\"format\": \"poquito\", \"version\": 3}"));
+    REQUIRE(storage::replace_file(folder / "one.jpg", std::string("\xff\xd8\xff\xe0", 4) + std::string(9000, 'x')));
     fs::create_directory(folder / "folder");
     {
         SQLite::Database other((folder / "other.db").string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
@@ -371,9 +366,8 @@ TEST_CASE("a book of a version that there never was is left alone", "[log]") {
                 .exec(fmt::format("PRAGMA user_version = {}", version));
         }
         const auto result = Book::open(path);
-        REQUIRE(std::holds_alternative<storage::ReadError>(result));
-        CHECK(storage::message(std::get<storage::ReadError>(result)).find(fmt::format("version {},", version)) !=
-              std::string::npos);
+        REQUIRE(!result);
+        CHECK(text::message(result.error()).find(fmt::format("version {},", version)) != std::string::npos);
         CHECK(folder.files() == 1);
     }
 }
@@ -398,7 +392,7 @@ TEST_CASE("a book whose number is older than what it holds is brought up to date
         SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
         database.exec("ALTER TABLE entries DROP COLUMN wind");
     }
-    CHECK(std::holds_alternative<storage::ReadError>(Book::open(path)));
+    CHECK(!Book::open(path));
     CHECK(folder.files() == 2);
 }
 
@@ -418,8 +412,7 @@ TEST_CASE("on a disk that is full from the start a good book stays where it is",
             if (setrlimit(RLIMIT_FSIZE, &limit) != 0) _exit(9);
             // Opened or not: what is said of it is not that it was set aside.
             const auto result = Book::open(path);
-            const auto* book = std::get_if<Book::Opened>(&result);
-            _exit(book && !book->word.empty() ? 8 : 0);
+            _exit(result && !result->word.empty() ? 8 : 0);
         }
         int status = 0;
         REQUIRE(waitpid(child, &status, 0) == child);
@@ -439,10 +432,9 @@ TEST_CASE("two programs write at once, and each finds what the other wrote", "[l
     (void)opened(path);
     const auto write = [&](int from) {
         auto result = Book::open(path);
-        auto* all = std::get_if<Book::Opened>(&result);
-        if (!all) return 1;
+        if (!result) return 1;
         for (int i = from; i < from + 60; ++i)
-            if (all->book.add({run(i)})) return 2;
+            if (!result->book.add({run(i)})) return 2;
         return 0;
     };
     const pid_t other = fork();
@@ -466,8 +458,7 @@ TEST_CASE("killed at two hundred moments of writing, nothing that was said to be
     const pid_t first = fork();
     if (first == 0) {
         auto result = Book::open(path);
-        auto* all = std::get_if<Book::Opened>(&result);
-        _exit(all && !all->book.add({run(-1, 8)}) && !all->book.add({run(-2, 8)}) ? 0 : 1);
+        _exit(result && result->book.add({run(-1, 8)}) && result->book.add({run(-2, 8)}) ? 0 : 1);
     }
     int ended = 1;
     REQUIRE(waitpid(first, &ended, 0) == first);
@@ -483,10 +474,9 @@ TEST_CASE("killed at two hundred moments of writing, nothing that was said to be
         if (child == 0) {
             close(ends[0]);
             auto result = Book::open(path);
-            auto* all = std::get_if<Book::Opened>(&result);
-            if (!all) _exit(1);
+            if (!result) _exit(1);
             for (int i = next;; ++i) {
-                if (all->book.add({run(i, 8)})) _exit(2);
+                if (!result->book.add({run(i, 8)})) _exit(2);
                 if (write(ends[1], &i, sizeof i) != sizeof i) _exit(3);
             }
         }
@@ -531,16 +521,14 @@ TEST_CASE("a full disk is said, and what was there stays", "[log]") {
         const rlimit limit{.rlim_cur = quarter, .rlim_max = quarter};
         if (setrlimit(RLIMIT_FSIZE, &limit) != 0) _exit(9);
         auto result = Book::open(path);
-        auto* all = std::get_if<Book::Opened>(&result);
-        if (!all) _exit(8);
+        if (!result) _exit(8);
         int done = 0;
         for (; done < 100000; ++done)
-            if (all->book.add({run(done, 20)})) break;
+            if (!result->book.add({run(done, 20)})) break;
         if (done == 0 || done == 100000) _exit(7);
         // It still answers, with all that it took.
-        const auto count = all->book.count({});
-        const auto* there = std::get_if<std::size_t>(&count);
-        _exit(there && *there == static_cast<std::size_t>(done) ? 0 : 6);
+        const auto count = result->book.count({});
+        _exit(count && *count == static_cast<std::size_t>(done) ? 0 : 6);
     }
     int status = 0;
     REQUIRE(waitpid(child, &status, 0) == child);

@@ -132,7 +132,7 @@ TEST_CASE("no light at all has no stops", "[shoot][light]") {
     CHECK_FALSE(report.light.background.has_value());
 }
 
-TEST_CASE("the sum of lights is never less than the brightest", "[shoot][light]") {
+TEST_CASE("the sum of lights is never less than the brightest", "[shoot][light][long]") {
     for (unsigned seed = 0; seed < 500; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
             const auto report = assess(shoot.kit, shot, {});
@@ -183,7 +183,7 @@ TEST_CASE("a longer flash than the shutter counts as the shutter", "[shoot][moti
     CHECK_THAT(report_of(shoot).motion.exposure_time, same(0.005));
 }
 
-TEST_CASE("evaluation is pure and never makes a number that is none", "[shoot][evaluate]") {
+TEST_CASE("evaluation is pure and never makes a number that is none", "[shoot][evaluate][long]") {
     for (unsigned seed = 0; seed < 500; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {
             const auto once = assess(shoot.kit, shot, {});

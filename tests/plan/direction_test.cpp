@@ -247,7 +247,7 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
     set.shot.ambient = Ambient{.ev100 = 3};
     set.shot.lights[0].position = {.distance = 300, .azimuth = 150, .elevation = 20};
     set.shot.lights[0].power = 1.0 / 32;
-    const auto ways = plan::ways_to_fill(set.shoot.kit, set.shot);
+    const auto ways = plan::ways_to_fill(plan::plan_of(set.shoot.kit, set.shot, {}));
     REQUIRE_FALSE(ways.empty());
     for (const auto& way : ways) {
         INFO(way.label);
@@ -256,13 +256,29 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
         CHECK(std::cos(way.shot.lights.back().position.azimuth * degree) > 0);  // in front
         CHECK(way.shot.lights.back().position.azimuth < 0);                     // across from the light
     }
+    // Wanted a stop brighter, a card comes nearer or a flash gives more.
+    shoot::Terms brighter;
+    brighter.wishes.brighter = 1;
+    for (const auto& way : plan::ways_to_fill(plan::plan_of(set.shoot.kit, set.shot, brighter))) {
+        INFO(way.label);
+        CHECK(way.front < 1 + 1.0 / 3);
+        const auto plain = std::ranges::find_if(ways, [&](const auto& one) {
+            return one.shot.lights.back().flash == way.shot.lights.back().flash &&
+                   one.shot.lights.back().lamp == way.shot.lights.back().lamp &&
+                   one.shot.lights.back().reflector == way.shot.lights.back().reflector;
+        });
+        REQUIRE(plain != ways.end());
+        CHECK(way.front >= plain->front);
+        // The lamp stands as near as it can already.
+        if (plan::is_flash(way.shot.lights.back())) CHECK_THAT(way.front - plain->front, test::WithinAbs(1, 0.15));
+    }
     // Key and fill: the shadow side is brought to two stops under the lit one by what fills it.
     set.shot.lights = {test::plain_light(), test::plain_light()};
     set.shot.lights[0].position = {.distance = 400, .azimuth = 45};
     set.shot.lights[1].position = {.distance = 400, .azimuth = -45};
     for (auto& light : set.shot.lights) light.power = 0.25;
     set.shot.lights[1].power.reset();
-    const auto asked = plan::ask_for(set.shoot.kit, set.shot, plan::Tone::shadow, -1.5);
+    const auto asked = plan::ask_for(plan::plan_of(set.shoot.kit, set.shot, {}), plan::Tone::shadow, -1.5);
     REQUIRE(asked);
     CHECK_THAT(asked->stops, WithinAbs(-1.5, 0.1));
     CHECK_THAT(*assess(set.shoot.kit, asked->shot, {}).light.tones.shadow, same(asked->stops));
@@ -280,14 +296,14 @@ TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a scre
     set.shot.background = Background{.distance = 300, .reflectance = 0.2};
     set.shot.lights[0].power = 1.0 / 64;
     const double ground = now(set.shot).background.value();
-    auto asked = plan::ask_for(kit, set.shot, plan::Tone::background, ground + 2);
+    auto asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::background, ground + 2);
     REQUIRE(asked);
     CHECK_THAT(*asked->shot.lights[0].power, same(1.0 / 16));
     CHECK_THAT(asked->stops, WithinAbs(ground + 2, 1e-6));
     CHECK_THAT(*now(asked->shot).background, same(asked->stops));
     CHECK(asked->label.find("1/16") != std::string::npos);
     // Beyond full power there is none: it is told what comes of it.
-    asked = plan::ask_for(kit, set.shot, plan::Tone::background, ground + 9);
+    asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::background, ground + 9);
     REQUIRE(asked);
     CHECK(*asked->shot.lights[0].power == 1);
     CHECK_THAT(asked->stops, WithinAbs(ground + 6, 1e-6));
@@ -300,7 +316,7 @@ TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a scre
     card.position = {.distance = 300, .azimuth = -60};
     set.shot.lights = {card};
     const double shadow = now(set.shot).tones.shadow.value();
-    asked = plan::ask_for(kit, set.shot, plan::Tone::shadow, shadow + 0.5);
+    asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::shadow, shadow + 0.5);
     REQUIRE(asked);
     const double distance = asked->shot.lights[0].position.distance;
     CHECK(distance < 300);
@@ -313,13 +329,13 @@ TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a scre
     set.shot.background = Background{.distance = 300, .reflectance = 0.05};
     set.shot.background->own_ev100 = 8;
     const double screen = now(set.shot).background.value();
-    asked = plan::ask_for(kit, set.shot, plan::Tone::background, screen + 1.5);
+    asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::background, screen + 1.5);
     REQUIRE(asked);
     CHECK_THAT(*asked->shot.background->own_ev100, WithinAbs(9.5, 1e-9));
     CHECK_THAT(asked->stops, WithinAbs(screen + 1.5, 1e-6));
     CHECK(asked->label == "Light behind to EV 9.5");
     // Nothing makes a rim here.
-    CHECK_FALSE(plan::ask_for(kit, set.shot, plan::Tone::rim, 1));
+    CHECK_FALSE(plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::rim, 1));
 }
 
 TEST_CASE("a shot without lights or with cards alone can be assessed, turned and saved", "[plan][light]") {
@@ -356,7 +372,7 @@ TEST_CASE("metered flash begins by what was learned, then by practice, then by t
     CHECK_THAT(*set.light().front_total, WithinAbs(1, 1e-9));  // so a stop too bright without it
     // Two test frames of this unit that came out half a stop over what the average said.
     const plan::Lesson lesson{.frame_stops = *set.light().front_total + 0.5, .time = "t"};
-    set.shoot.kit = plan::taught(set.shoot.kit, set.shot, lesson);
+    set.shoot.kit = plan::taught(plan::plan_of(set.shoot.kit, set.shot, {}), lesson);
     REQUIRE(set.shoot.kit.flashes[0].metered_corrections.size() == 1);
     CHECK(set.shoot.kit.flashes[0].corrections.empty());  // the guide number is not touched
     CHECK(metering().by == By::learned);
@@ -370,14 +386,14 @@ TEST_CASE("metered flash begins by what was learned, then by practice, then by t
 TEST_CASE("glass is lit before a card no larger than the field, or past the edges of a dark stop", "[plan][light]") {
     Lit set;
     set.shot.subject = {.width = 30, .height = 30, .depth = 15};
-    const auto bright = plan::glass_lit(set.shoot.kit, set.shot, plan::GlassSetup::bright_field);
+    const auto bright = plan::glass_lit(plan::plan_of(set.shoot.kit, set.shot, {}), plan::GlassSetup::bright_field);
     REQUIRE(bright);
     const auto white = assess(set.shoot.kit, bright->shot, {});
     CHECK(white.light.background_look == light::BackgroundLook::white);
     CHECK(*white.light.background < 3);
     CHECK_THAT(*bright->shot.background->width, WithinAbs(*white.optics.field_behind_width, 1));
     CHECK_FALSE(white.light.flash);
-    const auto dark = plan::glass_lit(set.shoot.kit, set.shot, plan::GlassSetup::dark_field);
+    const auto dark = plan::glass_lit(plan::plan_of(set.shoot.kit, set.shot, {}), plan::GlassSetup::dark_field);
     REQUIRE(dark);
     const auto black = assess(set.shoot.kit, dark->shot, {});
     CHECK(*black.light.background_look <= light::BackgroundLook::dark);
@@ -413,7 +429,7 @@ TEST_CASE("a mended frame leaves a light of its own stops to find its power", "[
     for (auto& light : set.shot.lights) light.power.reset();
     set.shot.lights[1].own_stops = 1;
     set.shot.lights[1].position = {.distance = 300, .azimuth = 120};
-    for (const auto& fix : plan::fixes(set.shoot.kit, set.shot, 0.7)) {
+    for (const auto& fix : plan::fixes(plan::plan_of(set.shoot.kit, set.shot, {}), 0.7)) {
         INFO(fix.label);
         for (const auto& light : fix.shot.lights) CHECK_FALSE((light.power && light.own_stops));
         CHECK(fix.shot.lights[0].power);
@@ -492,7 +508,7 @@ TEST_CASE("automatic exposure of what is there: learned before practice before t
     // What one frame in automatic showed holds from then on, kept in the camera.
     const plan::Lesson lesson{.kept_in = plan::KeptIn::camera, .frame_stops = 0.5, .time = "2026-11-29"};
     const double before = light.automatic->advised;
-    set.shoot.kit = plan::taught(set.shoot.kit, set.shot, lesson);
+    set.shoot.kit = plan::taught(plan::plan_of(set.shoot.kit, set.shot, {}), lesson);
     REQUIRE(set.shoot.kit.cameras[0].metered_corrections.size() == 1);
     light = set.light();
     CHECK(light.automatic->by == By::learned);

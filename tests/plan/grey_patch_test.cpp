@@ -49,8 +49,8 @@ TEST_CASE("each lever mends a frame that was off, as far as its marks go", "[sho
         if (random.coin()) shot.ambient = Ambient{.ev100 = random.between(2, 6)};
         shot.lights[0].position.distance = random.between(200, 900);
         const double off = random.between(-1.5, 1.5);
-        const double before = *predicted_stops(shoot.kit, shot);
-        for (const Fix& fix : fixes(shoot.kit, shot, off)) {
+        const double before = *predicted_stops(plan::plan_of(shoot.kit, shot, {}));
+        for (const Fix& fix : fixes(plan::plan_of(shoot.kit, shot, {}), off)) {
             if (!fix.left_over) continue;
             CHECK_THAT(*fix.left_over, WithinAbs(off + total(shoot.kit, fix.shot) - before, 1e-9));
             const auto source = assess(shoot.kit, fix.shot, {}).light.sources[0];
@@ -67,7 +67,7 @@ TEST_CASE("the preferred lever comes first", "[shoot][test-frame]") {
     auto shoot = lit_shoot();
     for (const Lever lever : {Lever::power, Lever::distance, Lever::stop, Lever::iso}) {
         shoot.shots[0].exposure.lever = lever;
-        const auto all = fixes(shoot.kit, shoot.shots[0], 1);
+        const auto all = fixes(plan::plan_of(shoot.kit, shoot.shots[0], {}), 1);
         REQUIRE(all.size() == 4);
         CHECK(all[0].lever == lever);
     }
@@ -77,7 +77,7 @@ TEST_CASE("a lever that cannot do it says so", "[shoot][test-frame]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.ambient = Ambient{.ev100 = 9};
-    for (const Fix& fix : fixes(shoot.kit, shot, 1)) {
+    for (const Fix& fix : fixes(plan::plan_of(shoot.kit, shot, {}), 1)) {
         const bool flash_lever = fix.lever == Lever::power || fix.lever == Lever::distance;
         CHECK(fix.left_over.has_value() == !flash_lever);
         CHECK_FALSE(fix.label.empty());
@@ -107,8 +107,8 @@ TEST_CASE("the loop of frame and lesson brings plan and flash together", "[shoot
             real.modifiers[0].corrections.clear();
             sum += error;
             const Lesson lesson{.kept_in = kept_in, .frame_stops = total(real, dialled), .time = "t"};
-            REQUIRE(learned(shoot.kit, shoot.shots[0], lesson));
-            shoot.kit = taught(shoot.kit, shoot.shots[0], lesson);
+            REQUIRE(learned(plan::plan_of(shoot.kit, shoot.shots[0], {}), lesson));
+            shoot.kit = taught(plan::plan_of(shoot.kit, shoot.shots[0], {}), lesson);
         }
         const auto source = assess(shoot.kit, shoot.shots[0], {}).light.sources[0];
         const auto& learned_now = kept_in == KeptIn::unit ? source.calibration : source.modifier_calibration;
@@ -120,35 +120,51 @@ TEST_CASE("the loop of frame and lesson brings plan and flash together", "[shoot
     }
 }
 
+TEST_CASE("a shoot that wants it a stop brighter is set, mended and learned from so", "[shoot][test-frame]") {
+    auto shoot = lit_shoot();
+    shoot::Terms brighter;
+    brighter.wishes.brighter = 1;
+    const auto plan = plan_of(shoot.kit, std::as_const(shoot).shots[0], brighter);
+    const auto plain = plan_of(shoot.kit, std::as_const(shoot).shots[0], {});
+    constexpr double marks = 0.2;  // stops that the dial of the flash is off by
+    CHECK_THAT(*predicted_stops(plain), WithinAbs(0, marks));
+    CHECK_THAT(*predicted_stops(plan), WithinAbs(1, marks));
+    CHECK_THAT(*predicted_stops(plan) - *predicted_stops(plain), WithinAbs(1, marks));
+    // A frame as bright as was asked for teaches nothing of the flash.
+    CHECK_THAT(*learned(plan, {.frame_stops = *predicted_stops(plan)}), WithinAbs(0, 1e-9));
+    CHECK_THAT(*learned(plain, {.frame_stops = *predicted_stops(plan)}), WithinAbs(1, 2 * marks));
+}
+
 TEST_CASE("what a metered frame or another light would explain is not learned", "[shoot][test-frame]") {
     auto shoot = lit_shoot();
     auto& shot = shoot.shots[0];
-    CHECK_FALSE(learned(shoot.kit, shot, {.light = 3}));
+    CHECK_FALSE(learned(plan::plan_of(shoot.kit, shot, {}), {.light = 3}));
     shot.lights[0].modifier.reset();
-    CHECK_FALSE(learned(shoot.kit, shot, {.kept_in = KeptIn::modifier}));
+    CHECK_FALSE(learned(plan::plan_of(shoot.kit, shot, {}), {.kept_in = KeptIn::modifier}));
     shot.lights[0].metered = 0;
-    CHECK(learned(shoot.kit, shot, {}));  // of the unit's meter
-    CHECK_FALSE(learned(shoot.kit, shot, {.kept_in = KeptIn::modifier}));
+    CHECK(learned(plan::plan_of(shoot.kit, shot, {}), {}));  // of the unit's meter
+    CHECK_FALSE(learned(plan::plan_of(shoot.kit, shot, {}), {.kept_in = KeptIn::modifier}));
     shot.lights[0].metered.reset();
     shot.lights[0].power = 0.01;
     shot.ambient = Ambient{.ev100 = 13};
-    CHECK_FALSE(learned(shoot.kit, shot, {.frame_stops = -3}));  // the ambient alone is more
-    CHECK(taught(shoot.kit, shot, {.frame_stops = -3}) == shoot.kit);
+    CHECK_FALSE(learned(plan::plan_of(shoot.kit, shot, {}), {.frame_stops = -3}));  // the ambient alone is more
+    CHECK(taught(plan::plan_of(shoot.kit, shot, {}), {.frame_stops = -3}) == shoot.kit);
 }
 
 TEST_CASE("a lamp is calibrated by what a meter reads of it", "[shoot][test-frame]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.lights = {{.lamp = "panel", .position = {.distance = 1000}, .power = 1}, test::plain_light()};
-    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(std::log2(2000 / 2.5)));
-    CHECK_FALSE(reading_of(shoot.kit, shot, 1));  // a flash
-    shoot.kit = taught_by_reading(shoot.kit, shot, 0, 9, "t");
-    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(9));
-    shoot.kit = taught_by_reading(shoot.kit, shot, 0, 10.5, "t");  // read anew: the last reading counts
-    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(10.5));
+    CHECK_THAT(reading_of(plan::plan_of(shoot.kit, shot, {}), 0).value(), same(std::log2(2000 / 2.5)));
+    CHECK_FALSE(reading_of(plan::plan_of(shoot.kit, shot, {}), 1));  // a flash
+    shoot.kit = taught_by_reading(plan::plan_of(shoot.kit, shot, {}), 0, 9, "t");
+    CHECK_THAT(reading_of(plan::plan_of(shoot.kit, shot, {}), 0).value(), same(9));
+    shoot.kit =
+        taught_by_reading(plan::plan_of(shoot.kit, shot, {}), 0, 10.5, "t");  // read anew: the last reading counts
+    CHECK_THAT(reading_of(plan::plan_of(shoot.kit, shot, {}), 0).value(), same(10.5));
     CHECK(shoot.kit.lamps[0].corrections.size() == 1);
     shot.lights[0].power = 0.5;  // dimmed it is a stop darker still
-    CHECK_THAT(reading_of(shoot.kit, shot, 0).value(), same(9.5));
+    CHECK_THAT(reading_of(plan::plan_of(shoot.kit, shot, {}), 0).value(), same(9.5));
 }
 
 TEST_CASE("a balance that is proposed is the one that was asked for", "[shoot][balance]") {
@@ -163,7 +179,7 @@ TEST_CASE("a balance that is proposed is the one that was asked for", "[shoot][b
         const auto now = balance_of(assess(shoot.kit, shot, {}).light);
         REQUIRE(now);
         const light::Balance wanted{.ambient = now->ambient + random.between(-4, 2), .flash = random.between(-3, 1)};
-        const auto proposal = propose_balance(shoot.kit, shot, wanted);
+        const auto proposal = propose_balance(plan::plan_of(shoot.kit, shot, {}), wanted);
         REQUIRE(proposal);
         ++seen;
         at_wall += proposal->at_wall;
@@ -185,18 +201,18 @@ TEST_CASE("a sync speed between the marks of the scale is not passed", "[shoot][
     shoot.kit.cameras[0].sync = 1 / 180.0;
     shoot.shots[0].exposure.shutter = 0.1;
     shoot.shots[0].ambient = Ambient{.ev100 = 6};
-    const auto proposal = propose_balance(shoot.kit, shoot.shots[0], {.ambient = -9, .flash = -0.1});
+    const auto proposal = propose_balance(plan::plan_of(shoot.kit, shoot.shots[0], {}), {.ambient = -9, .flash = -0.1});
     REQUIRE(proposal);
     CHECK(proposal->shot.exposure.shutter == 1 / 180.0);
 }
 
 TEST_CASE("there is no balance of one kind of light", "[shoot][balance]") {
     auto shoot = lit_shoot();
-    CHECK_FALSE(propose_balance(shoot.kit, shoot.shots[0], {}));
+    CHECK_FALSE(propose_balance(plan::plan_of(shoot.kit, shoot.shots[0], {}), {}));
     shoot.shots[0].ambient = Ambient{};
-    CHECK(propose_balance(shoot.kit, shoot.shots[0], {.ambient = -5}));
+    CHECK(propose_balance(plan::plan_of(shoot.kit, shoot.shots[0], {}), {.ambient = -5}));
     shoot.shots[0].lights.clear();
-    CHECK_FALSE(propose_balance(shoot.kit, shoot.shots[0], {}));
+    CHECK_FALSE(propose_balance(plan::plan_of(shoot.kit, shoot.shots[0], {}), {}));
 }
 
 TEST_CASE("every way to a look gets there and leaves the subject as it was", "[shoot][background]") {
@@ -214,7 +230,7 @@ TEST_CASE("every way to a look gets there and leaves the subject as it was", "[s
         shot.ambient->ev100 += 2 * random.between(0, 1);
         for (const auto look :
              {BackgroundLook::black, BackgroundLook::dark, BackgroundLook::grey, BackgroundLook::white})
-            for (const auto& way : ways_to(shoot.kit, shot, look)) {
+            for (const auto& way : ways_to(plan::plan_of(shoot.kit, shot, {}), look)) {
                 const auto after = assess(shoot.kit, way.shot, {}).light;
                 CHECK(after.background_look == look);
                 CHECK_THAT(*after.background, same(way.stops));
@@ -232,13 +248,13 @@ TEST_CASE("recipes for black and white stand apart from the subject", "[shoot][b
     auto& shot = shoot.shots[0];
     shot.lights[0].position = {.distance = 300, .azimuth = -40, .elevation = 40};
     for (const auto look : {BackgroundLook::black, BackgroundLook::white}) {
-        const auto set = set_recipe(shoot.kit, shot, look);
+        const auto set = set_recipe(plan::plan_of(shoot.kit, shot, {}), look);
         REQUIRE_FALSE(set.label.empty());
         CHECK(assess(shoot.kit, set.shot, {}).light.background_look == look);
         CHECK(set.shot.background->distance >= 2 * shot.subject.width);
     }
     // The light that makes the white card white does not reach the subject.
-    const auto white = set_recipe(shoot.kit, shot, BackgroundLook::white);
+    const auto white = set_recipe(plan::plan_of(shoot.kit, shot, {}), BackgroundLook::white);
     REQUIRE(white.shot.lights.size() == 2);
     CHECK_FALSE(assess(shoot.kit, white.shot, {}).light.sources[1].stops);
 }

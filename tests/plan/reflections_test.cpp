@@ -50,6 +50,15 @@ TEST_CASE("the map of a face shows each light where its mark lies, the chosen on
             CHECK(map.at(static_cast<std::size_t>(j * across + i)) == (light == chosen ? Shown::chosen : Shown::other));
         }
         CHECK(std::ranges::count(map, Shown::room) > across * across / 4);
+        // The face lies in the middle of its map.
+        const auto beside = [&](int i, int j) {
+            return map.at(static_cast<std::size_t>(j * across + i)) == Shown::nothing;
+        };
+        for (int j = 0; j < across; ++j)
+            for (int i = 0; i < across / 2; ++i) {
+                CHECK(beside(i, j) == beside(across - 1 - i, j));
+                CHECK(beside(i, j) == beside(i, across - 1 - j));
+            }
     }
 }
 

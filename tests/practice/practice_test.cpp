@@ -23,7 +23,7 @@ namespace {
 
 /// With the gear of the demo: what an exercise meets at a real bag.
 const shoot::Shoot& bag() {
-    static const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    static const auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     return shoot;
 }
 
@@ -55,7 +55,7 @@ class Session {
             bench.clock, run::bench_setup(bench.shoot.kit, bench.shoot.shots[0], bench.plan),
             devices::SimulatedBench::Options{.troubles = bench.devices->world().troubles, .picture_width = width_});
         auto created = run::Journal::create(bench.journal_path(), bench.plan);
-        run::Runner runner(bench.devices->bench(), bench.clock, std::get<run::Journal>(created), bench.fresh(),
+        run::Runner runner(bench.devices->bench(), bench.clock, created.value(), bench.fresh(),
                            {.hold_on_fault = false, .retake_dim = false});
         runner.run();
         REQUIRE(runner.status().phase == run::Phase::complete);
@@ -126,7 +126,7 @@ TEST_CASE("each exercise can be laid out with a bag: shots that can be planned, 
                 auto written = *shoot;
                 written.shots.clear();
                 written.shots.push_back(shot);
-                CHECK(std::holds_alternative<shoot::Shoot>(storage::read_shoot(storage::write_shoot(written))));
+                CHECK(storage::read_shoot(storage::write_shoot(written)).has_value());
                 const auto report = plan::assess(kit, shot, {});
                 CHECK(report.optics.working_distance.value_or(0) > 0);
                 if (std::string(one.id) != "distance" && std::string(one.id) != "grounds" && !shot.freeze)
@@ -163,7 +163,7 @@ TEST_CASE("the leaning rule: depth grows with the stop, and not where the stop w
     check(wrong.outcome(), Result::failed, "same stop");
 }
 
-TEST_CASE("the ladder: sharpest in the middle, softer at its end, and nothing of it at a slant", "[practice]") {
+TEST_CASE("the ladder: sharpest in the middle, softer at its end, and nothing of it at a slant", "[practice][long]") {
     Session right(exercise("ladder"));
     right.take_all();
     check(right.outcome(), Result::passed, "Sharpest at f/");
@@ -192,7 +192,7 @@ TEST_CASE("tubes against glass: of one size or nothing is compared", "[practice]
     check(wrong.outcome(), Result::failed, "not of one size");
 }
 
-TEST_CASE("bracing: the steadiest way wins, and all fail where the time is too long", "[practice]") {
+TEST_CASE("bracing: the steadiest way wins, and all fail where the time is too long", "[practice][long]") {
     const auto turning = [](double turn) {
         return [turn](shoot::Shot& shot) { shoot::own_tries(shot).hands->turn = turn; };
     };
@@ -264,7 +264,7 @@ TEST_CASE("the spoon shows how large the light is", "[practice]") {
     check(wrong.outcome(), Result::failed, "no larger");
 }
 
-TEST_CASE("a first stack is whole, or it is told where it is not", "[practice]") {
+TEST_CASE("a first stack is whole, or it is told where it is not", "[practice][long]") {
     Session right(exercise("stack"));
     right.take_all();
     check(right.outcome(), Result::passed, "whole");
@@ -277,7 +277,7 @@ TEST_CASE("a first stack is whole, or it is told where it is not", "[practice]")
     check(touched.outcome(), Result::failed, "lies elsewhere");
 }
 
-TEST_CASE("a bracket along a leaning rule measures the camera's step, for its record", "[practice]") {
+TEST_CASE("a bracket along a leaning rule measures the camera's step, for its record", "[practice][long]") {
     const auto& camera = bag().kit.cameras.front();
     Session right(exercise("bracket"));
     right.take_all();

@@ -87,7 +87,7 @@ TEST_CASE("tries that miss are told and not taken again, unless luck does not ex
 }
 
 TEST_CASE("a ground that is planned white tells what colour the light is", "[proof][single]") {
-    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     auto shot = *std::ranges::find(shoot.shots, "satchel-back", &shoot::Shot::id);
     for (int i = 0; i < 8 && plan::assess(shoot.kit, shot, {}).light.background_look != light::BackgroundLook::white;
          ++i)
@@ -103,7 +103,7 @@ TEST_CASE("a ground that is planned white tells what colour the light is", "[pro
                     picture.rgb.push_back(static_cast<unsigned char>(subject ? 60 + (x * 7 + y * 13) % 90 : channel));
             }
         const auto path = folder / "a.jpg";
-        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
+        REQUIRE(storage::replace_file(path, storage::frame_file(picture, {}).value()));
         const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot, .singles = true});
         for (const auto& finding : inspection.frames[0].findings)
             if (finding.code == Code::colour) return finding.text;
@@ -116,7 +116,7 @@ TEST_CASE("a ground that is planned white tells what colour the light is", "[pro
 }
 
 TEST_CASE("a single frame that is focused elsewhere is told by how much and which way", "[proof][single]") {
-    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     auto shot = *std::ranges::find(shoot.shots, "fossil-urchin", &shoot::Shot::id);
     shot.capture.mode = shoot::CaptureMode::single;
     shot.exposure.f_number = 5.6;
@@ -128,9 +128,9 @@ TEST_CASE("a single frame that is focused elsewhere is told by how much and whic
         const auto scene = *render::scene_of(plan, plan::assess(plan));
         const auto developed = render::develop(render::Finder().render(scene, {.width = 1500, .height = 1000})->light);
         const auto path = folder.path() / fmt::format("{}.png", behind);
-        REQUIRE_FALSE(storage::replace_file(
-            path, std::get<std::string>(storage::frame_file(
-                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {}))));
+        REQUIRE(storage::replace_file(
+            path, storage::frame_file({.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {})
+                      .value()));
         const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
         for (const auto& finding : inspection.frames[0].findings)
             if (finding.code == Code::blurred) return finding.text;
@@ -142,7 +142,7 @@ TEST_CASE("a single frame that is focused elsewhere is told by how much and whic
 }
 
 TEST_CASE("a subject that came out lighter or darker than the plan's picture is told so", "[proof][notes]") {
-    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     const auto& shot = *std::ranges::find(shoot.shots, "toffee-tin", &shoot::Shot::id);
     const auto plan = plan::plan_of(shoot.kit, shot, {});
     const auto report = plan::assess(plan);
@@ -154,13 +154,13 @@ TEST_CASE("a subject that came out lighter or darker than the plan's picture is 
         for (auto& pixel : other.pixels) pixel *= factor;
         const auto developed = render::develop(other);
         const auto path = folder.path() / fmt::format("{}.jpg", factor);
-        REQUIRE_FALSE(storage::replace_file(
-            path, std::get<std::string>(storage::frame_file(
-                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb},
-                      {.f_number = report.optics.displayed_f_number,
-                       .shutter = shot.exposure.shutter,
-                       .iso = shot.exposure.iso,
-                       .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)}))));
+        REQUIRE(storage::replace_file(
+            path, storage::frame_file({.width = developed.width, .height = developed.height, .rgb = developed.rgb},
+                                      {.f_number = report.optics.displayed_f_number,
+                                       .shutter = shot.exposure.shutter,
+                                       .iso = shot.exposure.iso,
+                                       .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)})
+                      .value()));
         const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
         REQUIRE(inspection.frames.front().over_plan);
         return std::pair(*inspection.frames.front().over_plan, notes_of(inspection));
@@ -178,7 +178,7 @@ TEST_CASE("a subject that came out lighter or darker than the plan's picture is 
 }
 
 TEST_CASE("a subject that is smaller in the frame than planned is told so, and where it is sharp", "[proof][notes]") {
-    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     const auto& shot = *std::ranges::find(shoot.shots, "tide-brooch", &shoot::Shot::id);
     const test::Folder folder;
     const auto framing = [&](double size) {
@@ -189,9 +189,9 @@ TEST_CASE("a subject that is smaller in the frame than planned is told so, and w
         const auto developed = render::develop(
             render::Finder().render(*render::scene_of(plan, report), {.width = 480, .height = 320})->light);
         const auto path = folder.path() / fmt::format("{}.jpg", size);
-        REQUIRE_FALSE(storage::replace_file(
-            path, std::get<std::string>(storage::frame_file(
-                      {.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {}))));
+        REQUIRE(storage::replace_file(
+            path, storage::frame_file({.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {})
+                      .value()));
         const auto inspection = *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
         const auto sharpest = sharpest_areas(inspection.frames.front());
         CHECK_FALSE(sharpest.empty());
@@ -208,7 +208,7 @@ TEST_CASE("a subject that is smaller in the frame than planned is told so, and w
 }
 
 TEST_CASE("a subject that stands aside or leans against the plan is told so", "[proof][notes]") {
-    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     auto shot = *std::ranges::find(shoot.shots, "tide-brooch", &shoot::Shot::id);
     shot.subject.height = shot.subject.width / 2.2;  // long enough to lean
     const auto plan = plan::plan_of(shoot.kit, shot, {});
@@ -229,7 +229,7 @@ TEST_CASE("a subject that stands aside or leans against the plan is told so", "[
                         developed.rgb[static_cast<std::size_t>(3 * (480 * from_y + from_x) + channel)]);
             }
         const auto path = folder / "a.jpg";
-        REQUIRE_FALSE(storage::replace_file(path, std::get<std::string>(storage::frame_file(picture, {}))));
+        REQUIRE(storage::replace_file(path, storage::frame_file(picture, {}).value()));
         std::string all;
         for (const auto& note : notes_of(*inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot})))
             if (note.tone == Tone::caution) all += note.text + "\n";

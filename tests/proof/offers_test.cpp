@@ -20,7 +20,7 @@ using test::WithinRel;
 
 namespace {
 
-shoot::Shoot demo() { return std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito")); }
+shoot::Shoot demo() { return storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value(); }
 shoot::Shot& shot_of(shoot::Shoot& shoot, const char* id) {
     const auto found = std::ranges::find(std::as_const(shoot.shots), id, &shoot::Shot::id);
     return shoot.shots[static_cast<std::size_t>(found - std::as_const(shoot.shots).begin())];
@@ -35,14 +35,14 @@ Inspection taken_with(const shoot::Shoot& shoot, const shoot::Shot& shot, float 
     const auto developed = render::develop(picture);
     const test::Folder folder;
     const auto path = folder.path() / "a.jpg";
-    REQUIRE_FALSE(storage::replace_file(
-        path, std::get<std::string>(storage::frame_file(
-                  {.width = developed.width, .height = developed.height, .rgb = developed.rgb},
-                  {.time = std::move(time),
-                   .f_number = report.optics.displayed_f_number,
-                   .shutter = shot.exposure.shutter,
-                   .iso = shot.exposure.iso,
-                   .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)}))));
+    REQUIRE(storage::replace_file(
+        path, storage::frame_file({.width = developed.width, .height = developed.height, .rgb = developed.rgb},
+                                  {.time = std::move(time),
+                                   .f_number = report.optics.displayed_f_number,
+                                   .shutter = shot.exposure.shutter,
+                                   .iso = shot.exposure.iso,
+                                   .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)})
+                  .value()));
     return *inspect({.files = {path}, .kit = &shoot.kit, .shot = &shot});
 }
 
@@ -59,9 +59,9 @@ TEST_CASE("a flash that gives less than its number is offered to be remembered, 
     auto& shot = shot_of(shoot, "tide-brooch");
     shot.lights.erase(shot.lights.begin() + 1, shot.lights.end());
     shot.ambient.reset();
-    CHECK(offers_of(taken_with(shoot, shot, 1), shoot.kit, shot).empty());
+    CHECK(offers_of(taken_with(shoot, shot, 1), plan::plan_of(shoot.kit, shot, {})).empty());
     const auto dark = taken_with(shoot, shot, 0.66f, "2026-11-25T10:00:00");  // 0.6 stops
-    const auto offers = offers_of(dark, shoot.kit, shot);
+    const auto offers = offers_of(dark, plan::plan_of(shoot.kit, shot, {}));
     REQUIRE(offers.size() == 1);
     CHECK(offers[0].teaches == Teaches::light);
     const auto flash = std::ranges::find(shoot.kit.flashes, shot.lights[0].flash, &gear::Flash::id);
@@ -74,8 +74,9 @@ TEST_CASE("a flash that gives less than its number is offered to be remembered, 
     // The note carries it, in the place of what was only said; and learned since, it is not offered again.
     const auto notes = notes_of(dark, offers);
     CHECK(std::ranges::count_if(notes, [](const Note& note) { return note.offer.has_value(); }) == 1);
-    CHECK(offers_of(dark, kit, shot).empty());
-    CHECK(offers_of(taken_with(shoot, shot, 0.05f), shoot.kit, shot).empty());  // that is no unit, but a fault
+    CHECK(offers_of(dark, plan::plan_of(kit, shot, {})).empty());
+    CHECK(offers_of(taken_with(shoot, shot, 0.05f), plan::plan_of(shoot.kit, shot, {}))
+              .empty());  // that is no unit, but a fault
 }
 
 TEST_CASE("steps far from those that were planned are seen by how soon sharpness goes, within a third",
@@ -94,7 +95,7 @@ TEST_CASE("steps far from those that were planned are seen by how soon sharpness
         std::vector<double> planes;
         for (int i = 0; i < test::frames_of_scene; ++i) planes.push_back(i * believed);
         auto inspection = *inspect({.files = stack.files(), .planes = planes});
-        return offers_of(inspection, shoot.kit, shot);
+        return offers_of(inspection, plan::plan_of(shoot.kit, shot, {}));
     };
     CHECK(told(real).empty());
     const auto offers = told(real / 2.2);
@@ -131,13 +132,14 @@ TEST_CASE("a subject that is less deep than planned is offered as deep as it is"
                     ->light);
             files.push_back(folder.path() / fmt::format("{:03}.jpg", files.size()));
             planes.push_back(frame.plane);
-            REQUIRE_FALSE(storage::replace_file(
-                files.back(), std::get<std::string>(storage::frame_file(
-                                  {.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {}))));
+            REQUIRE(storage::replace_file(
+                files.back(),
+                storage::frame_file({.width = developed.width, .height = developed.height, .rgb = developed.rgb}, {})
+                    .value()));
         }
         const auto inspection = *inspect({.files = files, .kit = &shoot.kit, .shot = &shot, .planes = planes});
         REQUIRE(inspection.stack->seen_depth);
-        return offers_of(inspection, shoot.kit, shot);
+        return offers_of(inspection, plan::plan_of(shoot.kit, shot, {}));
     };
     const double planned = shot.subject.depth;
     CHECK(offers(planned).empty());
@@ -194,7 +196,7 @@ TEST_CASE("single frames of what is left to chance are counted once, sharp ones 
         inspection.frames.push_back(frame);
     }
     const auto odds = [&]() -> std::optional<proof::Offer> {
-        for (const auto& offer : proof::offers_of(inspection, shoot.kit, shoot.shots[0]))
+        for (const auto& offer : proof::offers_of(inspection, plan::plan_of(shoot.kit, shoot.shots[0], {})))
             if (offer.teaches == proof::Teaches::odds) return offer;
         return std::nullopt;
     };

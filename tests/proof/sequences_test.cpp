@@ -28,9 +28,8 @@ struct Card {
         exif.time = fmt::format("2026-06-01T{:02}:{:02}:{:02}.{:02}", whole / 3600, whole / 60 % 60, whole % 60,
                                 static_cast<int>((time - whole) * 100));
         const auto path = folder.path() / fmt::format("IMG_{:04}.jpg", files.size() + 1);
-        const auto bytes =
-            std::get<std::string>(storage::frame_file(of.picture(frame, static_cast<int>(files.size())), exif));
-        REQUIRE_FALSE(storage::replace_file(path, bytes));
+        const auto bytes = storage::frame_file(of.picture(frame, static_cast<int>(files.size())), exif).value();
+        REQUIRE(storage::replace_file(path, bytes));
         files.push_back(path);
     }
     void stack(const Photographs& of, int from, int to, double pace = 1) {
@@ -136,7 +135,7 @@ TEST_CASE("rocking to and fro through focus makes a burst, going through it once
 
 TEST_CASE("of a burst the frame is kept that is sharpest where the plan has its focus, not anywhere",
           "[proof][sequences]") {
-    auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     auto shot = *std::ranges::find(shoot.shots, "fossil-urchin", &shoot::Shot::id);
     shot.capture.mode = shoot::CaptureMode::single;
     shot.exposure.f_number = 5.6;
@@ -157,14 +156,15 @@ TEST_CASE("of a burst the frame is kept that is sharpest where the plan has its 
                 for (auto& pixel : light.pixels) pixel *= 12;
             const auto developed = render::develop(light);
             files.push_back(folder.path() / fmt::format("{}{}.jpg", name, i));
-            REQUIRE_FALSE(storage::replace_file(
-                files.back(), std::get<std::string>(storage::frame_file(
-                                  {.width = developed.width, .height = developed.height, .rgb = developed.rgb},
-                                  {.time = fmt::format("2026-06-01T09:00:00.{}", i + 1),
-                                   .f_number = report.optics.displayed_f_number,
-                                   .shutter = shot.exposure.shutter,
-                                   .iso = shot.exposure.iso,
-                                   .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)}))));
+            REQUIRE(storage::replace_file(
+                files.back(),
+                storage::frame_file({.width = developed.width, .height = developed.height, .rgb = developed.rgb},
+                                    {.time = fmt::format("2026-06-01T09:00:00.{}", i + 1),
+                                     .f_number = report.optics.displayed_f_number,
+                                     .shutter = shot.exposure.shutter,
+                                     .iso = shot.exposure.iso,
+                                     .focal_length = shot.rig.focal_length.value_or(plan.lens.optics.focal_length)})
+                    .value()));
         }
         std::vector<Sorted> found;
         look_through(files, &shoot, [&](Sorted one) { return found.push_back(std::move(one)), true; });
@@ -186,7 +186,7 @@ TEST_CASE("of a burst the frame is kept that is sharpest where the plan has its 
 }
 
 TEST_CASE("frames are matched to the shot that was planned so, or to none", "[proof][sequences]") {
-    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     std::map<std::string, int> right;
     int matched = 0;
     for (std::size_t i = 0; i < shoot.shots.size(); ++i) {

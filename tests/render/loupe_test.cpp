@@ -155,7 +155,7 @@ TEST_CASE("a loupe that is told to stop gives nothing", "[imaging][loupe]") {
 }
 
 TEST_CASE("what a loupe keeps from one frame to the next changes nothing that it shows", "[imaging][loupe]") {
-    const auto shoot = std::get<shoot::Shoot>(storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito"));
+    const auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     for (const char* name : {"Ammonite, one saddle", "Salt on caramel", "Satchel, clasp"}) {
         auto shot = *std::ranges::find(shoot.shots, std::string(name), &shoot::Shot::name);
         Loupe used;

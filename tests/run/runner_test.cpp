@@ -32,11 +32,11 @@ using test::WithinAbs;
 
 namespace {
 
-Journal created(const test::BenchRun& run) { return std::get<Journal>(Journal::create(run.journal_path(), run.plan)); }
+Journal created(const test::BenchRun& run) { return Journal::create(run.journal_path(), run.plan).value(); }
 RunState read(const test::BenchRun& run) {
     auto state = read_journal(run.journal_path());
-    REQUIRE(std::holds_alternative<RunState>(state));
-    return std::get<RunState>(std::move(state));
+    REQUIRE(state.has_value());
+    return std::move(state).value();
 }
 
 /// All frames once, each with its file.
@@ -156,7 +156,7 @@ TEST_CASE("each trouble in the middle of a run leaves a right record and can be 
         CHECK(unfinished_runs(run.folder.path()).journals == std::vector{run.journal_path()});
         CHECK(record_of(state).end == shoot::RunEnd::broken);
         {
-            auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+            auto journal = Journal::resume(run.journal_path()).value();
             Runner runner(run.devices->bench(), run.clock, journal, state, {.hold_on_fault = false});
             CHECK(runner.run() == Phase::complete);
         }
@@ -234,7 +234,7 @@ TEST_CASE("pause holds, stop keeps what was taken, resume goes on at the next fr
     CHECK(state.end == shoot::RunEnd::stopped);
     CHECK(state.taken.size() == 8);                              // the frame that was being exposed is kept
     CHECK(unfinished_runs(run.folder.path()).journals.empty());  // stopped on purpose
-    auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+    auto journal = Journal::resume(run.journal_path()).value();
     Runner runner(run.devices->bench(), run.clock, journal, state);
     CHECK(runner.status().frame == 8);
     CHECK(runner.run() == Phase::complete);
@@ -252,7 +252,9 @@ TEST_CASE("redo from here takes it and all behind it again - skip leaves one out
         exposed.push_back(frame);
         // Also after going back: from behind, so that the play of the screw does not show.
         CHECK_THAT(run.devices->world().carriage, WithinAbs(reference + *run.plan.frames[frame].rail, 0.0051));
-        if (frame == 6 && !redone) redone = true, runner.redo_from(4);
+        // Of what is asked for more than once the earliest counts.
+        if (frame == 6 && !redone)
+            for (const std::size_t from : {5, 4, 6}) redone = true, runner.redo_from(from);
         if (frame == 9 && !skipped) skipped = true, runner.skip();
     }));
     CHECK(exposed == std::vector<std::size_t>{0, 1, 2, 3, 4, 5, 6, 4, 5, 6, 7, 8, 9, 11});
@@ -333,16 +335,16 @@ TEST_CASE("a torn last line is as if it had not been begun", "[bench][journal]")
         Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
         runner.run();
     }
-    const auto whole = std::get<std::string>(storage::read_file(run.journal_path()));
+    const auto whole = storage::read_file(run.journal_path()).value();
     const auto head = whole.find('\n') + 1;
     std::size_t taken_before = 0;
     for (std::size_t length = head; length <= whole.size(); length += 7) {
-        REQUIRE_FALSE(storage::replace_file(run.journal_path(), whole.substr(0, length)));
+        REQUIRE(storage::replace_file(run.journal_path(), whole.substr(0, length)));
         const auto state = read(run);
         CHECK(state.taken.size() >= taken_before);
         taken_before = state.taken.size();
         // Going on writes whole lines behind the last whole one.
-        auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+        auto journal = Journal::resume(run.journal_path()).value();
         REQUIRE(journal.fault("x"));
         CHECK(read(run).remark == "x");
     }
@@ -358,7 +360,7 @@ TEST_CASE("what is to be taken again counts as missing from the moment it is ask
     }
     // Asked for, and the power goes before the first of them is begun.
     {
-        auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+        auto journal = Journal::resume(run.journal_path()).value();
         REQUIRE(journal.redone(9));
     }
     const auto state = read(run);
@@ -373,13 +375,13 @@ TEST_CASE("a journal that is none is refused, and of one that is, lines that fit
     test::Folder folder;
     const auto path = folder.path() / "x.journal";
     const auto read_text = [&](const std::string& text) {
-        REQUIRE_FALSE(storage::replace_file(path, text));
+        REQUIRE(storage::replace_file(path, text));
         return read_journal(path);
     };
     const auto problem = [&](const std::string& text) {
         const auto state = read_text(text);
-        REQUIRE(std::holds_alternative<storage::ReadError>(state));
-        return storage::message(std::get<storage::ReadError>(state));
+        REQUIRE(!state);
+        return text::message(state.error());
     };
     CHECK(problem("").find("empty") != std::string::npos);
     CHECK(problem("hello\n").find("line 1: not a line of a run's journal") != std::string::npos);
@@ -390,7 +392,7 @@ TEST_CASE("a journal that is none is refused, and of one that is, lines that fit
     test::BenchRun run;
     { auto journal = created(run); }
     // As the first version wrote it: once, and without checks.
-    auto head = std::get<std::string>(storage::read_file(run.journal_path()));
+    auto head = storage::read_file(run.journal_path()).value();
     auto first = nlohmann::ordered_json::parse(head.substr(0, head.find('\n')));
     first["version"] = 1;
     first.erase("check");
@@ -400,8 +402,8 @@ TEST_CASE("a journal that is none is refused, and of one that is, lines that fit
     head = first.dump() + "\n";
     const auto passed_over = [&](const std::string& lines) {
         const auto state = read_text(head + lines);
-        REQUIRE(std::holds_alternative<RunState>(state));
-        return std::get<RunState>(state).damaged_lines;
+        REQUIRE(state.has_value());
+        return state.value().damaged_lines;
     };
     CHECK(passed_over("{\"event\": \"begun\", \"frame\": 3}\n").empty());
     CHECK(passed_over("{\"event\": \"begun\", \"frame\": 99}\n{\"event\": \"begun\", \"frame\": 1}\n") ==
@@ -410,20 +412,20 @@ TEST_CASE("a journal that is none is refused, and of one that is, lines that fit
     for (const char* number : {"1e59", "-1", "0.5", "1e999", "12"})
         CHECK(passed_over(fmt::format("{{\"event\":\"begun\",\"frame\":{}}}\n", number)).size() == 1);
     // An existing journal is not begun anew.
-    CHECK(std::holds_alternative<storage::ReadError>(Journal::create(run.journal_path(), run.plan)));
+    CHECK(!Journal::create(run.journal_path(), run.plan));
     CHECK(next_run_id(run.folder.path(), "one") == "one-2");
     CHECK(next_run_id(run.folder.path(), "t\u00fc/..") == "t------1");
     CHECK(next_run_id(run.folder.path(), std::string(300, 'a')).size() < 100);
 }
 
-TEST_CASE("one damaged byte anywhere in a journal costs one frame at most, and is told", "[bench][journal]") {
+TEST_CASE("one damaged byte anywhere in a journal costs one frame at most, and is told", "[bench][journal][long]") {
     test::BenchRun run;
     {
         auto journal = created(run);
         Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
         runner.run();
     }
-    const auto whole = std::get<std::string>(storage::read_file(run.journal_path()));
+    const auto whole = storage::read_file(run.journal_path()).value();
     const auto intact = read(run);
     REQUIRE(intact.taken.size() == 12);
     REQUIRE(intact.damaged_lines.empty());
@@ -434,8 +436,8 @@ TEST_CASE("one damaged byte anywhere in a journal costs one frame at most, and i
         if (damaged == whole) damaged[at] = wrong.back();
         INFO("byte " << at << ": " << whole[at] << " to " << static_cast<int>(damaged[at]));
         const auto state = journal_of(damaged, run.journal_path());
-        REQUIRE(std::holds_alternative<RunState>(state));
-        const auto& found = std::get<RunState>(state);
+        REQUIRE(state.has_value());
+        const auto& found = state.value();
         // At the very end of the file it is a line that was torn.
         const bool last = damaged.find('\n', at) == std::string::npos;
         CHECK((last || !found.damaged_lines.empty()));
@@ -456,15 +458,15 @@ TEST_CASE("with a line cut short in its middle a run is gone on with, not begun 
             if (frame == 8) runner.stop();
         }));
     }
-    auto text = std::get<std::string>(storage::read_file(run.journal_path()));
+    auto text = storage::read_file(run.journal_path()).value();
     // Of a run that breaks off: no line says that it ended.
     text.resize(text.rfind('\n', text.size() - 2) + 1);
-    const auto all = std::get<RunState>(journal_of(text, run.journal_path()));
+    const auto all = journal_of(text, run.journal_path()).value();
     const auto before = all.taken.size();
     auto line = text.rfind("\"saved\"", text.size() - 200);
     REQUIRE(line != std::string::npos);
     text.erase(line + 2, 4);
-    REQUIRE_FALSE(storage::replace_file(run.journal_path(), text));
+    REQUIRE(storage::replace_file(run.journal_path(), text));
     const auto found = unfinished_runs(run.folder.path());
     REQUIRE(found.journals.size() == 1);
     CHECK(found.unreadable.empty());
@@ -472,7 +474,7 @@ TEST_CASE("with a line cut short in its middle a run is gone on with, not begun 
     CHECK(state.taken.size() + 1 == before);
     CHECK(damage_text(state).find("is damaged and was passed over") != std::string::npos);
     CHECK(record_of(state).remark.find("damaged") != std::string::npos);
-    REQUIRE_FALSE(storage::replace_file(run.folder / "other.journal", "hello\n"));
+    REQUIRE(storage::replace_file(run.folder / "other.journal", "hello\n"));
     CHECK(unfinished_runs(run.folder.path()).unreadable.size() == 1);
 }
 
@@ -737,7 +739,7 @@ TEST_CASE("a folder that goes in mid-run stops it before the next exposure", "[b
     std::filesystem::rename(elsewhere, run.plan.folder);
     auto state = read(run);
     CHECK(state.missing().size() >= 7);
-    auto journal = std::get<Journal>(Journal::resume(run.journal_path()));
+    auto journal = Journal::resume(run.journal_path()).value();
     Runner runner(run.devices->bench(), run.clock, journal, state);
     CHECK(runner.run() == Phase::complete);
     CHECK(read(run).taken.size() == 12);
@@ -765,11 +767,11 @@ TEST_CASE("a folder whose name is not UTF-8 holds a run and gives it back", "[be
     const std::filesystem::path folder = run.folder.path() / "r\xe9sultats \xff";
     run.plan.folder = folder;
     const auto path = folder / "one-1.journal";
-    { REQUIRE(std::holds_alternative<Journal>(Journal::create(path, run.plan))); }
+    { REQUIRE(Journal::create(path, run.plan).has_value()); }
     const auto state = read_journal(path);
-    REQUIRE(std::holds_alternative<RunState>(state));
-    CHECK(std::get<RunState>(state).plan.folder == folder);
-    CHECK(storage::path_of(record_of(std::get<RunState>(state)).folder) == folder);
+    REQUIRE(state.has_value());
+    CHECK(state.value().plan.folder == folder);
+    CHECK(storage::path_of(record_of(state.value()).folder) == folder);
     for (const char* name : {"plain", "/a b/\xc3\xa9", "file:///odd", "\x80%41"}) {
         CHECK(storage::path_of(storage::path_text(name)) == std::filesystem::path(name));
         CHECK_NOTHROW(nlohmann::json(storage::path_text(name)).dump());
@@ -793,24 +795,24 @@ TEST_CASE("a plane at infinity comes back from journal and log", "[bench][journa
     auto shoot = run.shoot;
     shoot.runs[shoot.shots[0].id] = {record_of(state)};
     const auto back = storage::read_shoot(storage::write_shoot(shoot));
-    REQUIRE(std::holds_alternative<shoot::Shoot>(back));
-    CHECK(std::get<shoot::Shoot>(back).runs == shoot.runs);
+    REQUIRE(back.has_value());
+    CHECK(back.value().runs == shoot.runs);
 }
 
 TEST_CASE("a journal without frames is refused, and none is begun", "[bench][journal]") {
     test::BenchRun run;
     { auto journal = created(run); }
-    auto text = std::get<std::string>(storage::read_file(run.journal_path()));
+    auto text = storage::read_file(run.journal_path()).value();
     const auto frames = text.find("\"frames\":[");
-    REQUIRE_FALSE(storage::replace_file(run.journal_path(), text.substr(0, frames) + "\"frames\":[]}\n"));
+    REQUIRE(storage::replace_file(run.journal_path(), text.substr(0, frames) + "\"frames\":[]}\n"));
     const auto state = read_journal(run.journal_path());
-    REQUIRE(std::holds_alternative<storage::ReadError>(state));
-    CHECK(storage::message(std::get<storage::ReadError>(state)).find("line 1: damaged") != std::string::npos);
+    REQUIRE(!state);
+    CHECK(text::message(state.error()).find("line 1: damaged") != std::string::npos);
     auto plan = run.plan;
     plan.frames.clear();
     CHECK(test_plan(plan).frames.empty());
     const auto path = run.folder.path() / "none.journal";
-    CHECK(std::holds_alternative<storage::ReadError>(Journal::create(path, plan)));
+    CHECK(!Journal::create(path, plan));
     CHECK_FALSE(std::filesystem::exists(path));
 }
 
@@ -820,17 +822,17 @@ TEST_CASE("a journal is one program's at a time", "[bench][journal]") {
         auto journal = created(run);
         CHECK(run_is_on(run.journal_path()));
         const auto second = Journal::resume(run.journal_path());
-        REQUIRE(std::holds_alternative<storage::ReadError>(second));
-        CHECK(std::get<storage::ReadError>(second).problem.find("is on already") != std::string::npos);
+        REQUIRE(!second);
+        CHECK(second.error().problem.find("is on already") != std::string::npos);
         // In another program just the same.
         const auto child = ::fork();
-        if (child == 0) ::_exit(std::holds_alternative<Journal>(Journal::resume(run.journal_path())) ? 1 : 0);
+        if (child == 0) ::_exit(Journal::resume(run.journal_path()).has_value() ? 1 : 0);
         int status = 0;
         ::waitpid(child, &status, 0);
         CHECK((WIFEXITED(status) && WEXITSTATUS(status) == 0));
     }
     CHECK_FALSE(run_is_on(run.journal_path()));
-    CHECK(std::holds_alternative<Journal>(Journal::resume(run.journal_path())));
+    CHECK(Journal::resume(run.journal_path()).has_value());
     CHECK_FALSE(run_is_on(run.folder.path() / "no.journal"));
 }
 

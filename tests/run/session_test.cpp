@@ -17,12 +17,12 @@ namespace {
 constexpr double fast = 1e6;  // times the wall clock
 
 Session& session(Session::Made& made) {
-    if (const auto* error = std::get_if<storage::ReadError>(&made)) FAIL(storage::message(*error));
-    return *std::get<std::unique_ptr<Session>>(made);
+    if (!made) FAIL(text::message(made.error()));
+    return *made.value();
 }
-storage::ReadError error_of(const Session::Made& made) {
-    REQUIRE(std::holds_alternative<storage::ReadError>(made));
-    return std::get<storage::ReadError>(made);
+text::Error error_of(const Session::Made& made) {
+    REQUIRE(!made);
+    return made.error();
 }
 bool empty(const std::filesystem::path& folder) { return std::filesystem::is_empty(folder); }
 

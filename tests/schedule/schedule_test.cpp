@@ -90,7 +90,7 @@ TEST_CASE("no order beats the exact one", "[schedule]") {
     CHECK(impossible > 10);
 }
 
-TEST_CASE("the searched order is as good as the exact one, or nearly", "[schedule]") {
+TEST_CASE("the searched order is as good as the exact one, or nearly", "[schedule][long]") {
     int same_work = 0, all = 0;
     for (unsigned seed = 0; seed < 60; ++seed) {
         test::Random random(seed);
@@ -117,7 +117,7 @@ TEST_CASE("the searched order is as good as the exact one, or nearly", "[schedul
     CHECK(same_work > 0.9 * all);
 }
 
-TEST_CASE("sixty shots of known best order are put into it", "[schedule]") {
+TEST_CASE("sixty shots of known best order are put into it", "[schedule][long]") {
     // Six set-ups of ten shots each, mixed: each set-up is made once, so five changes of 300 s.
     test::Random random(5);
     constexpr std::size_t n = 60;

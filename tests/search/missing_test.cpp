@@ -3,6 +3,7 @@
 #include "search/missing.hpp"
 
 #include "advice/advice.hpp"
+#include "advice/trouble.hpp"
 #include "plan/plan.hpp"
 #include "storage/kit_file.hpp"
 #include "support/shoots.hpp"
@@ -13,7 +14,7 @@ using namespace poquito;
 
 namespace {
 
-gear::Kit catalogue() { return std::get<gear::Kit>(storage::load_kit(POQUITO_DATA "/catalogue.json")); }
+gear::Kit catalogue() { return storage::load_kit(POQUITO_DATA "/catalogue.json").value(); }
 
 /// A 50 mm lens that comes to 0.15 times, and nothing beside it.
 shoot::Shoot bare_normal_lens(double magnification) {
@@ -36,7 +37,10 @@ bool reaches(const shoot::Shoot& shoot) {
 
 std::vector<std::string> named(const shoot::Shoot& shoot) {
     const auto& shot = shoot.shots[0];
-    return search::what_would_reach(plan::plan_of(shoot.kit, shot, {}), shot.rig.focus.value);
+    std::vector<std::string> names;
+    for (const auto& way : search::what_would_reach(plan::plan_of(shoot.kit, shot, {}), shot.rig.focus.value))
+        names.push_back(way.name);
+    return names;
 }
 
 }  // namespace
@@ -80,5 +84,40 @@ TEST_CASE("the note on a size out of reach names what would reach it", "[search]
     const auto note = std::ranges::find(found.notes, std::string("magnification-out-of-reach"), &advice::Note::code);
     REQUIRE(note != found.notes.end());
     for (const auto& name : named(shoot)) CHECK(note->text.find(name) != std::string::npos);
-    CHECK_FALSE(note->remedy);  // it is not in the bag
+    // At a click it is planned with, said not to be owned; nobody gets it by putting the plan right.
+    REQUIRE(note->remedy);
+    REQUIRE(note->remedy->kit);
+    CHECK(std::ranges::any_of(named(shoot),
+                              [&](const auto& name) { return note->remedy->label.find(name) != std::string::npos; }));
+    const auto then = advice::plan_with(plan::plan_of(shoot.kit, shoot.shots[0], {}), *note->remedy);
+    CHECK(then.found.reached);
+    const auto& rig = note->remedy->shot.rig;
+    REQUIRE(rig.tubes.size() + rig.closeup_lenses.size() == 1);
+    const auto& got = *note->remedy->kit;
+    const auto& name = rig.tubes.empty() ? gear::find_gear(got.closeup_lenses, rig.closeup_lenses[0])->name
+                                         : gear::find_gear(got.tubes, rig.tubes[0])->name;
+    CHECK(name.find("to get") != std::string::npos);
+    // Each of the ways that are named is offered.
+    CHECK(note->others.size() + 1 == named(shoot).size());
+    CHECK(shoot.kit.tubes.empty());
+    const auto righted = advice::put_right(shoot.kit, shoot.shots[0], {});
+    CHECK(righted.rig.tubes.empty());
+    CHECK(righted.rig.closeup_lenses.empty());
+}
+
+TEST_CASE("a piece to get takes the place of none in the bag", "[search][missing]") {
+    auto shoot = bare_normal_lens(0.6);
+    const auto sold = catalogue().tubes;
+    for (const auto& tube : sold) {
+        shoot.kit.tubes.push_back(tube);
+        shoot.kit.tubes.back().length = 1;  // of the same id, and of no use
+    }
+    const auto& shot = shoot.shots[0];
+    const auto ways = search::what_would_reach(plan::plan_of(shoot.kit, shot, {}), 0.6);
+    REQUIRE_FALSE(ways.empty());
+    const auto& way = ways.front();
+    REQUIRE(way.kit.tubes.size() == sold.size() + 1);
+    for (std::size_t i = 0; i < sold.size(); ++i) CHECK(way.kit.tubes[i] == shoot.kit.tubes[i]);
+    CHECK(way.rig.tubes.back() == way.kit.tubes.back().id);
+    CHECK_FALSE(gear::find_gear(shoot.kit.tubes, way.kit.tubes.back().id));
 }

@@ -163,9 +163,8 @@ TEST_CASE("whatever hands do, the rig can be saved, read and computed", "[shoot]
         }
         shoot.shots = {shot};
         const auto back = storage::read_shoot(storage::write_shoot(shoot));
-        const auto* error = std::get_if<storage::ReadError>(&back);
-        INFO("seed " << seed << (error ? storage::message(*error) : ""));
-        REQUIRE_FALSE(error);
-        CHECK(std::get<Shoot>(back) == shoot);
+        INFO("seed " << seed << (back ? "" : text::message(back.error())));
+        REQUIRE(back);
+        CHECK(back.value() == shoot);
     }
 }

@@ -16,13 +16,13 @@ using namespace poquito::shoot;
 namespace {
 
 std::vector<LibrarySubject> shipped() {
-    const auto text = std::get<std::string>(storage::read_file(POQUITO_DATA "/subjects.json"));
-    return std::get<std::vector<LibrarySubject>>(storage::read_subjects(text));
+    const auto text = storage::read_file(POQUITO_DATA "/subjects.json").value();
+    return storage::read_subjects(text).value();
 }
 
 /// What many own: an APS-C body, a macro lens, a tube and a close-up lens, a compact flash with a small diffuser.
 Shoot common() {
-    const auto all = std::get<gear::Kit>(storage::load_kit(POQUITO_DATA "/catalogue.json"));
+    const auto all = storage::load_kit(POQUITO_DATA "/catalogue.json").value();
     Shoot shoot{.title = "Common"};
     const auto take = [](auto& to, const auto& from, std::initializer_list<const char*> ids) {
         for (const auto* id : ids) to.push_back(*gear::find_gear(from, id));
@@ -53,7 +53,7 @@ TEST_CASE("the library has some forty subjects in classes, each with its own nam
     }
     CHECK(classes.size() >= 8);
     // And back the same way.
-    CHECK(std::get<std::vector<LibrarySubject>>(storage::read_subjects(storage::write_subjects(library))) == library);
+    CHECK(storage::read_subjects(storage::write_subjects(library)).value() == library);
 }
 
 TEST_CASE("each subject of the library has a plan from common gear that nothing stops", "[shoot][library]") {

@@ -21,12 +21,12 @@ TEST_CASE("a frame carries its exposure in EXIF", "[storage][frame]") {
                          .flash = true,
                          .subject_distance = 312.5};
     const auto made = frame_file(picture, exif);
-    REQUIRE(std::holds_alternative<std::string>(made));
-    const auto& bytes = std::get<std::string>(made);
+    REQUIRE(made);
+    const auto& bytes = made.value();
     // ISO/IEC 10918: starts with SOI, ends with EOI.
     CHECK(bytes.starts_with("\xFF\xD8"));
     CHECK(bytes.ends_with("\xFF\xD9"));
-    const auto read = std::get<FrameExif>(exif_of(bytes));
+    const auto read = exif_of(bytes).value();
     CHECK(read.camera == exif.camera);
     CHECK(read.lens == exif.lens);
     CHECK(read.time == exif.time);
@@ -42,11 +42,11 @@ TEST_CASE("shutter times keep their value, as fractions or not", "[storage][fram
     const FramePicture picture{.width = 2, .height = 2, .rgb = std::vector<unsigned char>(12, 90)};
     for (const double shutter : {30.0, 2.5, 0.4, 0.3, 1.0 / 3, 1.0 / 8000, 0.00625}) {
         const auto made = frame_file(picture, {.shutter = shutter});
-        CHECK_THAT(std::get<FrameExif>(exif_of(std::get<std::string>(made))).shutter, WithinRel(shutter, 1e-3));
+        CHECK_THAT(exif_of(made.value()).value().shutter, WithinRel(shutter, 1e-3));
     }
 }
 
 TEST_CASE("what is no picture is refused with a sentence", "[storage][frame]") {
-    CHECK(std::holds_alternative<ReadError>(exif_of("nothing of the kind")));
-    CHECK(std::holds_alternative<ReadError>(frame_file({.width = 0, .height = 0}, {})));
+    CHECK(!exif_of("nothing of the kind"));
+    CHECK(!frame_file({.width = 0, .height = 0}, {}));
 }

@@ -332,8 +332,7 @@ std::string place_of(const std::vector<std::string>& path) {
 /// The reader's complaint; empty: it took it.
 std::string refusal(const Json& document) {
     const auto read = poquito::storage::read_shoot(document.dump());
-    const auto* error = std::get_if<poquito::storage::ReadError>(&read);
-    return error ? poquito::storage::message(*error) : std::string();
+    return read ? std::string() : poquito::text::message(read.error());
 }
 
 }  // namespace

@@ -21,8 +21,8 @@ int main(int argc, char** argv) {
     for (unsigned seed = 0; seed < count; ++seed) {
         auto shoot = test::random_shoot(seed);
         if (shoot.shots.size() > most) shoot.shots.erase(most, shoot.shots.size());
-        if (const auto error = storage::save_shoot(shoot, folder / (std::to_string(seed) + ".poquito"))) {
-            std::fprintf(stderr, "%s\n", storage::message(*error).c_str());
+        if (const auto saved = storage::save_shoot(shoot, folder / (std::to_string(seed) + ".poquito")); !saved) {
+            std::fprintf(stderr, "%s\n", text::message(saved.error()).c_str());
             return 1;
         }
     }

@@ -6,6 +6,7 @@
 #include "desk/shell/main_window.hpp"
 #include "desk/toolkit/sentence.hpp"
 #include "plan/assess.hpp"
+#include "support/patience.hpp"
 #include "text/text.hpp"
 
 #include <QtTest>
@@ -139,7 +140,7 @@ class Person {
     void settle() {
         QCoreApplication::processEvents();
         // As a person would look at the notes before clicking on one.
-        CHECK(QTest::qWaitFor([this] { return document().isAnswered(); }, 60000));
+        CHECK(QTest::qWaitFor([this] { return document().isAnswered(); }, patience));
     }
 
   private:

@@ -43,8 +43,8 @@ class Stack {
         const auto path = folder_.path() / fmt::format("IMG_{:04}.jpg", number);
         auto picture = scene_.picture(frame, number);
         if (touch) touch(picture, number);
-        const auto bytes = std::get<std::string>(storage::frame_file(picture, said));
-        REQUIRE_FALSE(storage::replace_file(path, bytes));
+        const auto bytes = storage::frame_file(picture, said).value();
+        REQUIRE(storage::replace_file(path, bytes));
         files_.push_back(path);
         return path;
     }

@@ -2,6 +2,7 @@
 #include "desk/session/autosave.hpp"
 #include "desk/session/picture_queue.hpp"
 #include "desk/session/run_desk.hpp"
+#include "desk/session/search.hpp"
 #include "desk/session/worker.hpp"
 
 #include "imaging/parallel.hpp"
@@ -11,6 +12,7 @@
 #include "storage/shoot_file.hpp"
 #include "support/benches.hpp"
 #include "support/folder.hpp"
+#include "support/patience.hpp"
 #include "support/runner.hpp"
 
 #include <QtTest>
@@ -47,7 +49,7 @@ TEST_CASE("a worker does its jobs in their order, and drops what is left at the 
         desk::Worker worker;
         worker.add([&] {
             ++begun;
-            const auto patience = std::chrono::steady_clock::now() + std::chrono::seconds(10);
+            const auto patience = std::chrono::steady_clock::now() + std::chrono::milliseconds(test::patience);
             while (!dropped && std::chrono::steady_clock::now() < patience) std::this_thread::yield();
         });
         for (int i = 0; i < 50; ++i) worker.add([&begun, waiting] { ++begun; });
@@ -55,6 +57,63 @@ TEST_CASE("a worker does its jobs in their order, and drops what is left at the 
         while (begun == 0) std::this_thread::yield();
     }
     CHECK(begun == 1);
+}
+
+TEST_CASE("hands share the jobs, and the urgent one goes first", "[threads]") {
+    desk::Worker alone;
+    std::vector<int> done;
+    std::atomic<bool> held = true;
+    alone.add([&] {
+        while (held) std::this_thread::yield();
+    });
+    for (int i = 0; i < 6; ++i) alone.add([&done, i] { done.push_back(i); }, i % 3);
+    held = false;
+    alone.wait();
+    CHECK(done == std::vector<int>{2, 5, 1, 4, 0, 3});
+    // Two hands: each waits for what the other does.
+    desk::Worker two(2);
+    std::atomic<int> here = 0;
+    for (int i = 0; i < 2; ++i)
+        two.add([&here] {
+            ++here;
+            while (here < 2) std::this_thread::yield();
+        });
+    two.wait();
+    CHECK(here == 2);
+}
+
+TEST_CASE("a search tells how far it is and what it found, stops when asked, and may go meanwhile", "[threads]") {
+    int found = -1;
+    double share = 0;
+    desk::Search<int> search([&](int all) { found = all; }, [&](double now) { share = now; });
+    search.begin([](const auto& go_on) {
+        int i = 0;
+        for (; i < 1000 && go_on(i / 1000.0); ++i) {
+        }
+        return i;
+    });
+    CHECK(search.isRunning());
+    REQUIRE(QTest::qWaitFor([&] { return !search.isRunning(); }, test::patience));
+    CHECK(found == 1000);
+    CHECK(share > 0.98);
+    CHECK_FALSE(search.wasStopped());
+    search.begin([](const auto& go_on) {
+        int i = 0;
+        while (go_on(0.5)) ++i;
+        return -2;
+    });
+    search.stop();
+    REQUIRE(QTest::qWaitFor([&] { return !search.isRunning(); }, test::patience));
+    CHECK(found == -2);
+    CHECK(search.wasStopped());
+    for (int i = 0; i < 20; ++i) {
+        desk::Search<int> left([&](int) { FAIL("told to one who has gone"); }, [](double) {});
+        left.begin([](const auto& go_on) {
+            while (go_on(0.3)) std::this_thread::yield();
+            return 0;
+        });
+    }
+    QCoreApplication::processEvents();
 }
 
 TEST_CASE("pictures come back on the asking thread, drafts always, the newest last", "[threads]") {
@@ -71,7 +130,7 @@ TEST_CASE("pictures come back on the asking thread, drafts always, the newest la
         queue.render(picture(i), picture(1000 + i));
         QTest::qWait(3);
     }
-    REQUIRE(QTest::qWaitFor([&] { return queue.isIdle(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return queue.isIdle(); }, test::patience));
     REQUIRE(shown.size() >= 2);
     CHECK(shown.back() == 1029);
     CHECK(shown[shown.size() - 2] == 29);
@@ -101,8 +160,8 @@ TEST_CASE("copies of unsaved work are written while editing goes on", "[threads]
     }
     autosave.flush();
     const auto copy = storage::load_shoot(autosave.copyPath().toStdString());
-    REQUIRE(std::holds_alternative<shoot::Shoot>(copy));
-    CHECK(std::get<shoot::Shoot>(copy) == document.shoot());
+    REQUIRE(copy.has_value());
+    CHECK(copy.value() == document.shoot());
 }
 
 TEST_CASE("runs are watched, held, ended and begun again from the interface's thread", "[threads]") {
@@ -117,21 +176,21 @@ TEST_CASE("runs are watched, held, ended and begun again from the interface's th
     runs.setSettings(settings);
     const auto ended = [&] { return !runs.isRunning(); };
     runs.start({"one"}, false);
-    REQUIRE(QTest::qWaitFor([&] { return runs.status()->frame >= 2; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return runs.status()->frame >= 2; }, test::patience));
     runs.pause();
-    REQUIRE(QTest::qWaitFor([&] { return runs.status()->phase == run::Phase::paused; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return runs.status()->phase == run::Phase::paused; }, test::patience));
     // The document changes meanwhile.
     document.editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.exposure.iso = 400; });
     runs.redoFrom(1);
     runs.resume();
-    REQUIRE(QTest::qWaitFor(ended, 60000));
+    REQUIRE(QTest::qWaitFor(ended, test::patience));
     REQUIRE(shoot::runs_of(document.shoot().runs, document.shot()->id).size() == 1);
     CHECK(shoot::runs_of(document.shoot().runs, document.shot()->id)[0]->frames.size() == 12);
     for (int i = 0; i < 3; ++i) {
         runs.start({"one"}, true);
         QTest::qWait(20 * i);
         if (i == 2) runs.stop();
-        if (i == 2) REQUIRE(QTest::qWaitFor(ended, 60000));
+        if (i == 2) REQUIRE(QTest::qWaitFor(ended, test::patience));
         runs.shutDown();
         CHECK_FALSE(runs.isRunning());
     }
@@ -144,7 +203,7 @@ TEST_CASE("frames are looked at by several threads, and told of by the one that 
         storage::FramePicture picture{.width = 64, .height = 48, .rgb = {}};
         for (int k = 0; k < 64 * 48 * 3; ++k) picture.rgb.push_back(static_cast<unsigned char>((k * (7 + i)) & 0xFF));
         files.push_back(folder.path() / (std::to_string(i) + ".jpg"));
-        REQUIRE_FALSE(storage::replace_file(files.back(), std::get<std::string>(storage::frame_file(picture, {}))));
+        REQUIRE(storage::replace_file(files.back(), storage::frame_file(picture, {}).value()));
     }
     std::vector<std::size_t> told;  // without a lock: by one thread
     const auto inspection = proof::inspect({.files = files, .singles = true}, [&](std::size_t done, std::size_t) {

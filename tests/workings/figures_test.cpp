@@ -108,7 +108,7 @@ TEST_CASE("the calculator of this test calculates", "[shoot][workings]") {
     CHECK(Calculator::compute("2^(-3)") == 0.125);
 }
 
-TEST_CASE("every shown substitution evaluates to the reported value", "[shoot][workings]") {
+TEST_CASE("every shown substitution evaluates to the reported value", "[shoot][workings][long]") {
     int compared = 0;
     for (unsigned seed = 0; seed < 300; ++seed)
         for (const auto shoot = test::random_shoot(seed); const auto& shot : shoot.shots) {

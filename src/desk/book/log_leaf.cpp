@@ -43,13 +43,11 @@ namespace {
 std::string sunThen(const log::Entry& entry) {
     if (entry.plan.empty() || entry.light.find("sky") == std::string::npos) return {};
     const auto read = storage::read_shoot(entry.plan);
-    const auto* shoot = std::get_if<shoot::Shoot>(&read);
-    const auto place = shoot ? sun::place_of(shoot->site) : std::nullopt;
+    const auto place = read ? sun::place_of(read->site) : std::nullopt;
     const auto time =
         QTime::fromString(toQt(entry.time.substr(std::min<std::size_t>(11, entry.time.size()), 8)), Qt::ISODate);
     if (!place || !time.isValid()) return {};
-    const auto moment =
-        sun::moment_of(shoot->site.zone, entry.time.substr(0, 10), time.msecsSinceStartOfDay() / 1000.0);
+    const auto moment = sun::moment_of(read->site.zone, entry.time.substr(0, 10), time.msecsSinceStartOfDay() / 1000.0);
     if (!moment) return {};
     const auto position = sun::position_at(*place, *moment);
     if (position.elevation < 0) return QObject::tr("down").toStdString();
@@ -84,6 +82,21 @@ QWidget* LogLeaf::buildList() {
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(14, 10, 14, 10);
     column->setSpacing(8);
+    addSearch(column, page);
+    found_ = new Sentence(2, page);
+    found_->setObjectName(QStringLiteral("logFound"));
+    column->addWidget(found_);
+    board_ = new LogBoard(page);
+    column->addWidget(scrollingOn(board_, page), 1);
+    connect(board_, &LogBoard::entryChosen, this, &LogLeaf::look);
+    connect(board_, &LogBoard::entryWanted, this, &LogLeaf::begin);
+    connect(board_, &LogBoard::forgetWanted, this, [this] { forget_->click(); });
+    addWriting(column, page);
+    addExchange(column, page);
+    return page;
+}
+
+void LogLeaf::addSearch(QVBoxLayout* column, QWidget* page) {
     auto* bar = new QHBoxLayout;
     bar->setSpacing(6);
     words_ = new LineField(page);
@@ -114,14 +127,10 @@ QWidget* LogLeaf::buildList() {
     connect(season_, &QCheckBox::toggled, this, &LogLeaf::find);
     bar->addWidget(season_);
     column->addLayout(bar);
-    found_ = new Sentence(2, page);
-    found_->setObjectName(QStringLiteral("logFound"));
-    column->addWidget(found_);
-    board_ = new LogBoard(page);
-    column->addWidget(scrollingOn(board_, page), 1);
-    connect(board_, &LogBoard::entryChosen, this, &LogLeaf::look);
-    connect(board_, &LogBoard::entryWanted, this, &LogLeaf::begin);
-    connect(board_, &LogBoard::forgetWanted, this, [this] { forget_->click(); });
+}
+
+/// A line of one's own, as of now.
+void LogLeaf::addWriting(QVBoxLayout* column, QWidget* page) {
     auto* own = new QHBoxLayout;
     own->setSpacing(6);
     line_ = new LineField(page);
@@ -140,6 +149,9 @@ QWidget* LogLeaf::buildList() {
     connect(write, &QPushButton::clicked, this, enter);
     connect(line_, &QLineEdit::returnPressed, this, enter);
     column->addLayout(own);
+}
+
+void LogLeaf::addExchange(QVBoxLayout* column, QWidget* page) {
     auto* foot = new QHBoxLayout;
     const auto link = [&](const Caption& caption, const auto& run) {
         auto* made = captionedButton(caption, page);
@@ -167,7 +179,6 @@ QWidget* LogLeaf::buildList() {
     hint->setProperty("quiet", true);
     foot->addWidget(hint);
     column->addLayout(foot);
-    return page;
 }
 
 QWidget* LogLeaf::buildPage() {
@@ -359,11 +370,11 @@ void LogLeaf::showEntry() {
 void LogLeaf::begin() {
     if (!shown_ || shown_->plan.empty()) return;
     auto made = log::start_from(*shown_, document_.shoot());
-    if (const auto* error = std::get_if<storage::ReadError>(&made)) {
-        differs_->setText(toQt(storage::message(*error)));
+    if (!made) {
+        differs_->setText(toQt(text::message(made.error())));
         return;
     }
-    auto& from = std::get<log::FromKeeper>(made);
+    auto& from = *made;
     QStringList words;
     for (const auto& one : from.differs) words << toQt(one);
     int at = 0;

@@ -23,7 +23,6 @@
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QPushButton>
-#include <QtConcurrentRun>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -70,13 +69,13 @@ std::string key_of(const schedule::Problem& problem) {
 
 }  // namespace
 
-HoursLeaf::HoursLeaf(Document& document, RunDesk& runs, QWidget* parent) : StationPage(document, parent), runs_(runs) {
+HoursLeaf::HoursLeaf(Document& document, RunDesk& runs, QWidget* parent)
+    : StationPage(document, parent), runs_(runs), search_([this](DayPlan plan) { found(std::move(plan)); }) {
     addDrawing(buildDay(), 1);
     addDrawing(buildMargin(), 0);
     later_.setSingleShot(true);
     later_.setInterval(60);  // after the last of several quick edits
     connect(&later_, &QTimer::timeout, this, &HoursLeaf::search);
-    connect(&watcher_, &QFutureWatcherBase::finished, this, &HoursLeaf::found);
     cancel_->hide();
 }
 
@@ -109,9 +108,7 @@ QWidget* HoursLeaf::buildDay() {
     bar->addSpacing(6);
     bar->addWidget(verdict_, 1);
     cancel_ = captionedButton({"cancelOrderButton", tr("Enough"), tr("Take the best order found so far")}, page);
-    connect(cancel_, &QPushButton::clicked, this, [this] {
-        if (enough_) *enough_ = true;
-    });
+    connect(cancel_, &QPushButton::clicked, this, [this] { search_.stop(); });
     bar->addWidget(cancel_);
     apply_ = captionedButton({"applyOrderButton", tr("Take least work"), tr("Cards, run sheet and runs follow")}, page);
     connect(apply_, &QPushButton::clicked, this, &HoursLeaf::apply);
@@ -215,11 +212,11 @@ void HoursLeaf::addWays(QVBoxLayout* column) {
 }
 
 bool HoursLeaf::exportSheet(const QString& path) {
-    const auto error = writeSheet(document().shoot(), document().assessments(), path);
-    if (error)
+    const auto written = writeSheet(document().shoot(), document().assessments(), path);
+    if (!written)
         QMessageBox::warning(this, tr("Run sheet"),
-                             tr("The run sheet was not written.\n%1").arg(toQt(storage::message(*error))));
-    return !error;
+                             tr("The run sheet was not written.\n%1").arg(toQt(text::message(written.error()))));
+    return written.has_value();
 }
 
 void HoursLeaf::askAndExport(const QString& ending) {
@@ -293,12 +290,6 @@ void HoursLeaf::showWhole() {
                      doubtful.isEmpty() ? QString() : tr("doubtful: %1").arg(doubtful.join(QStringLiteral(", "))),
                      doubtful.isEmpty() ? QColor() : theme().caution});
     whole_->setFacts(std::move(facts));
-}
-
-HoursLeaf::~HoursLeaf() {
-    watcher_.disconnect(this);
-    if (enough_) *enough_ = true;
-    watcher_.waitForFinished();
 }
 
 // ---- what it goes by ---------------------------------------------------------------------------------------------
@@ -409,8 +400,8 @@ void HoursLeaf::search() {
     DayPlan plan{.problem = order_problem(shoot, pointers), .given = {}, .best = {}};
     const auto key = key_of(plan.problem);
     if (key == of_ && plan_) return;
-    if (watcher_.isRunning()) {
-        *enough_ = true;
+    if (search_.isRunning()) {
+        search_.stop();
         later_.start();
         return;
     }
@@ -423,9 +414,9 @@ void HoursLeaf::search() {
     verdict_->setText(tr("Looking for the best order \u2026"));
     cancel_->setVisible(plan.names.size() > schedule::most_exact);
     apply_->setEnabled(false);
-    enough_ = std::make_shared<std::atomic<bool>>(false);
-    watcher_.setFuture(QtConcurrent::run([made = std::move(plan), shots = shoot.shots, enough = enough_]() mutable {
-        auto orders = day::orders_of(made.problem, [&] { return !*enough; });
+    search_.begin([plan = std::move(plan), shots = shoot.shots](const auto& go_on) {
+        auto made = plan;
+        auto orders = day::orders_of(made.problem, [&] { return go_on(0); });
         if (!orders.circle.empty()) {
             QStringList names;
             for (const auto job : orders.circle) names += made.names[job];
@@ -446,14 +437,14 @@ void HoursLeaf::search() {
         made.bestChanges = changes_of(orders.best);
         made.given = std::move(orders.given);
         made.best = std::move(orders.best);
-        return std::move(made);
-    }));
+        return made;
+    });
 }
 
-void HoursLeaf::found() {
+void HoursLeaf::found(DayPlan found) {
     cancel_->hide();
     drawing_->setPlan(nullptr, true, -1);
-    plan_ = watcher_.result();
+    plan_ = std::move(found);
     const auto& plan = *plan_;
     const auto minutes = [](double seconds) { return toQt(time_text(seconds)); };
     QString words = plan.impossible;

@@ -107,35 +107,8 @@ void OutletsLeaf::addWays(QVBoxLayout* column) {
         row->addWidget(made);
         return made;
     };
-    button(head, {"addOutletButton", tr("+"), tr("Another outlet, as this one")}, [this] {
-        this->document().edit({tr("Add an outlet")}, [this](Shoot& shoot) {
-            const auto* own = outlet();
-            Outlet made = own ? *own
-                              : Outlet{.id = {},
-                                       .name = {},
-                                       .shape = {},
-                                       .least_short_px = {},
-                                       .most_long_px = {},
-                                       .first = {},
-                                       .unknown = {}};
-            made.name = own ? own->name + " copy" : tr("Outlet").toStdString();
-            made.id = text::unique_id(made.name, "outlet", [&](const std::string& id) {
-                return std::ranges::find(shoot.outlets, id, &Outlet::id) != shoot.outlets.end();
-            });
-            shown_ = made.id;
-            shoot.outlets.push_back(std::move(made));
-        });
-    });
-    button(head, {"removeOutletButton", tr("Remove"), tr("And what it gets of all shots")}, [this] {
-        const auto id = shown_;
-        this->document().edit({tr("Remove an outlet")}, [&](Shoot& shoot) {
-            std::erase_if(shoot.outlets, [&](const Outlet& one) { return one.id == id; });
-            for (std::size_t i = 0; i < shoot.shots.size(); ++i)
-                if (job::delivery_of(std::as_const(shoot.shots)[i], id))
-                    std::erase_if(shoot.shots[i].deliveries,
-                                  [&](const shoot::Delivery& one) { return one.outlet == id; });
-        });
-    });
+    button(head, {"addOutletButton", tr("+"), tr("Another outlet, as this one")}, [this] { addOutlet(); });
+    button(head, {"removeOutletButton", tr("Remove"), tr("And what it gets of all shots")}, [this] { removeOutlet(); });
     column->addLayout(head);
     verdict_ = new Sentence(4, this);
     verdict_->setObjectName(QStringLiteral("outletVerdict"));
@@ -285,6 +258,106 @@ void OutletsLeaf::showRecord() {
     ground_->setCurrentIndex(static_cast<int>(own->ground));
 }
 
+namespace {
+
+BoardCell::Part part_of(std::size_t shot, const job::OutletCut& cut) {
+    return {.shot = static_cast<int>(shot), .cut = QRectF(cut.left, cut.top, cut.width, cut.height)};
+}
+
+/// A picture that the outlet gets: one shot, or two side by side.
+BoardCell cell_of(const shoot::Shoot& shoot, const job::AllAssessed& facts, const Outlet& outlet,
+                  const job::OutletPicture& picture) {
+    BoardCell cell;
+    QStringList labels, troubles;
+    int wide = 0, high = 0;
+    double kept = 1;
+    for (const auto i : picture.shots) {
+        const auto cut = job::cut_for(facts[i], outlet, *job::delivery_of(shoot.shots[i], outlet.id));
+        cell.parts.push_back(part_of(i, cut));
+        labels << toQt(shoot.shots[i].view->name);
+        for (const auto& words : cut.problems) troubles << toQt(words);
+        for (const auto& words : cut.cautions) troubles << toQt(words);
+        wide += cut.width_px, high = std::max(high, cut.height_px);
+        kept = std::min(kept, cut.kept);
+    }
+    cell.label = labels.join(QObject::tr(" beside "));
+    cell.second = QObject::tr("%1 \u00d7 %2 px").arg(wide).arg(high);
+    cell.trouble = troubles.join(QStringLiteral("; "));
+    cell.first =
+        outlet.first && picture.shots.size() == 1 && shoot.shots[picture.shots.front()].view->name == *outlet.first;
+    cell.tip = QObject::tr("%1 \u00d7 %2 px, %3 % of the frame%4")
+                   .arg(wide)
+                   .arg(high)
+                   .arg(std::round(kept * 100))
+                   .arg(troubles.isEmpty() ? QString() : QStringLiteral("\n") + troubles.join(QLatin1Char('\n')));
+    return cell;
+}
+
+/// A shot that it does not get, and why.
+BoardCell faded(const shoot::Shot& shot, BoardCell::Part part, const QString& why) {
+    BoardCell cell;
+    cell.parts = {part};
+    cell.label = toQt(shot.view->name);
+    cell.second = why;
+    cell.faded = true;
+    return cell;
+}
+
+void sum_up(BoardSection& section, const job::OutletChoice& now, const Outlet& outlet, std::size_t given) {
+    QStringList words;
+    words << QObject::tr("%1 of %2 at most").arg(given).arg(outlet.most);
+    if (now.musts_left_out > 0)
+        words << QObject::tr("%1 that have to be shown are not").arg(now.musts_left_out);
+    else if (given > 0)
+        words << QObject::tr("all that have to be shown are");
+    const bool over = given > static_cast<std::size_t>(outlet.most);
+    if (over) words << QObject::tr("too many");
+    section.words = words.join(QStringLiteral(" \u00b7 "));
+    if (over || !now.unfit.empty() || now.musts_left_out > 0) section.colour = theme().caution;
+}
+
+QString best_words(const job::OutletChoice& best, const QString& thing, bool as_is) {
+    QStringList says;
+    says << QObject::tr("Best of \u201c%1\u201d: %2")
+                .arg(thing, toQt(text::count_text(static_cast<double>(best.pictures.size()), "picture", "pictures")));
+    const auto shared = std::ranges::count_if(best.pictures, [](const auto& p) { return p.shots.size() > 1; });
+    if (shared > 0) says << QObject::tr("%1 of them shared by two views").arg(shared);
+    if (!best.covered.empty()) says << QObject::tr("%1 seen in a turned one").arg(best.covered.size());
+    if (!best.left_out.empty()) says << QObject::tr("%1 left out").arg(best.left_out.size());
+    if (!best.unfit.empty()) says << QObject::tr("%1 do not fit its cut").arg(best.unfit.size());
+    return says.join(QStringLiteral(", ")) +
+           (best.pictures.empty() && !best.unfit.empty() ? QObject::tr(". Frame them for it first.")
+            : as_is       ? (best.proven ? QObject::tr(". That is what it gets; no choice is better.")
+                                         : QObject::tr(". That is what it gets; searched, not proven."))
+            : best.proven ? QObject::tr(". No choice is better.")
+                          : QObject::tr(". Searched, not proven."));
+}
+
+}  // namespace
+
+/// What one outlet gets of the thing, what it could get, and what it does not.
+BoardSection OutletsLeaf::section(const Outlet& outlet, const job::AllAssessed& facts, const job::OutletChoice& now) {
+    const auto& shoot = document().shoot();
+    BoardSection section;
+    section.heading = toQt(outlet.name);
+    for (const auto& picture : now.pictures) section.cells.push_back(cell_of(shoot, facts, outlet, picture));
+    const auto given = section.cells.size();
+    if (const int free = outlet.most - static_cast<int>(given); free > 0)
+        section.cells.emplace_back().label = given > 0 ? tr("%1 more").arg(free) : tr("%1 free").arg(free);
+    for (const auto i : now.covered)
+        section.cells.push_back(
+            faded(shoot.shots[i], {.shot = static_cast<int>(i), .cut = QRectF(0, 0, 1, 1)}, tr("seen in another")));
+    for (const auto i : now.left_out) {
+        const shoot::Delivery whole{.outlet = outlet.id, .beside = {}, .unknown = {}};
+        const auto cut = job::cut_for(facts[i], outlet, whole);
+        if (this->outlet() == &outlet && !cut.problems.empty()) unfit_.push_back(i);
+        auto& cell = section.cells.emplace_back(faded(shoot.shots[i], part_of(i, cut), tr("not given")));
+        cell.trouble = cut.problems.empty() ? QString() : toQt(cut.problems.front());
+    }
+    sum_up(section, now, outlet, given);
+    return section;
+}
+
 void OutletsLeaf::showBoard() {
     const auto& shoot = document().shoot();
     const auto name = thing();
@@ -302,104 +375,64 @@ void OutletsLeaf::showBoard() {
     QString verdict;
     for (const auto& outlet : shoot.outlets) {
         if (name.empty()) break;
-        auto& section = sections.emplace_back();
-        section.heading = toQt(outlet.name);
         const auto now = job::delivered(shoot, facts.all, outlet, name);
-        const auto part_of = [&](std::size_t i, const job::OutletCut& cut) {
-            return BoardCell::Part{.shot = static_cast<int>(i),
-                                   .cut = QRectF(cut.left, cut.top, cut.width, cut.height)};
-        };
-        for (const auto& picture : now.pictures) {
-            auto& cell = section.cells.emplace_back();
-            QStringList labels, troubles;
-            int wide = 0, high = 0;
-            double kept = 1;
-            for (const auto i : picture.shots) {
-                const auto cut = job::cut_for(facts.all[i], outlet, *job::delivery_of(shoot.shots[i], outlet.id));
-                cell.parts.push_back(part_of(i, cut));
-                labels << toQt(shoot.shots[i].view->name);
-                for (const auto& words : cut.problems) troubles << toQt(words);
-                for (const auto& words : cut.cautions) troubles << toQt(words);
-                wide += cut.width_px, high = std::max(high, cut.height_px);
-                kept = std::min(kept, cut.kept);
-            }
-            cell.label = labels.join(tr(" beside "));
-            cell.second = tr("%1 \u00d7 %2 px").arg(wide).arg(high);
-            cell.trouble = troubles.join(QStringLiteral("; "));
-            cell.first = outlet.first && picture.shots.size() == 1 &&
-                         shoot.shots[picture.shots.front()].view->name == *outlet.first;
-            cell.tip =
-                tr("%1 \u00d7 %2 px, %3 % of the frame%4")
-                    .arg(wide)
-                    .arg(high)
-                    .arg(std::round(kept * 100))
-                    .arg(troubles.isEmpty() ? QString() : QStringLiteral("\n") + troubles.join(QLatin1Char('\n')));
-        }
-        const auto given = section.cells.size();
-        if (const int free = outlet.most - static_cast<int>(given); free > 0)
-            section.cells.emplace_back().label = given > 0 ? tr("%1 more").arg(free) : tr("%1 free").arg(free);
-        for (const auto i : now.covered) {
-            auto& cell = section.cells.emplace_back();
-            cell.parts = {{.shot = static_cast<int>(i), .cut = QRectF(0, 0, 1, 1)}};
-            cell.label = toQt(shoot.shots[i].view->name);
-            cell.second = tr("seen in another");
-            cell.faded = true;
-        }
-        for (const auto i : now.left_out) {
-            const shoot::Delivery whole{.outlet = outlet.id, .beside = {}, .unknown = {}};
-            const auto cut = job::cut_for(facts.all[i], outlet, whole);
-            if (own && own->id == outlet.id && !cut.problems.empty()) unfit_.push_back(i);
-            auto& cell = section.cells.emplace_back();
-            cell.parts = {part_of(i, cut)};
-            cell.label = toQt(shoot.shots[i].view->name);
-            cell.second = tr("not given");
-            cell.trouble = cut.problems.empty() ? QString() : toQt(cut.problems.front());
-            cell.faded = true;
-        }
-        QStringList words;
-        words << tr("%1 of %2 at most").arg(given).arg(outlet.most);
-        if (now.musts_left_out > 0)
-            words << tr("%1 that have to be shown are not").arg(now.musts_left_out);
-        else if (given > 0)
-            words << tr("all that have to be shown are");
-        const bool over = given > static_cast<std::size_t>(outlet.most);
-        if (over) words << tr("too many");
-        section.words = words.join(QStringLiteral(" \u00b7 "));
-        if (over || !now.unfit.empty() || now.musts_left_out > 0) section.colour = theme().caution;
-        if (!own || own->id != outlet.id) continue;
+        sections.push_back(section(outlet, facts.all, now));
+        if (own != &outlet) continue;
         for (const auto i : now.unfit) unfit_.push_back(i);
         const auto best = job::choose_pictures(shoot, facts.all, outlet, name);
-        QStringList says;
-        says << tr("Best of \u201c%1\u201d: %2")
-                    .arg(toQt(name),
-                         toQt(text::count_text(static_cast<double>(best.pictures.size()), "picture", "pictures")));
-        const auto shared = std::ranges::count_if(best.pictures, [](const auto& p) { return p.shots.size() > 1; });
-        if (shared > 0) says << tr("%1 of them shared by two views").arg(shared);
-        if (!best.covered.empty()) says << tr("%1 seen in a turned one").arg(best.covered.size());
-        if (!best.left_out.empty()) says << tr("%1 left out").arg(best.left_out.size());
-        if (!best.unfit.empty()) says << tr("%1 do not fit its cut").arg(best.unfit.size());
         const bool as_is = std::abs(best.worth - now.worth) < 1e-9 && best.pictures.size() == now.pictures.size();
-        verdict = says.join(QStringLiteral(", ")) +
-                  (best.pictures.empty() && !best.unfit.empty() ? tr(". Frame them for it first.")
-                   : as_is       ? (best.proven ? tr(". That is what it gets; no choice is better.")
-                                                : tr(". That is what it gets; searched, not proven."))
-                   : best.proven ? tr(". No choice is better.")
-                                 : tr(". Searched, not proven."));
+        verdict = best_words(best, toQt(name), as_is);
         choose_->setEnabled(!as_is);
     }
     verdict_->setText(verdict);
     if (!own || name.empty()) choose_->setEnabled(false);
     chooseAll_->setEnabled(own && !name.empty());
+    showActions();
+    board_->setSections(std::move(sections), document().current(), true);
+}
+
+/// What can be done with the selected one.
+void OutletsLeaf::showActions() {
+    const auto* own = outlet();
     const auto* shot = document().shot();
     const bool has = own && shot && job::delivery_of(*shot, own->id);
     toggle_->setText(has ? tr("Take it back") : tr("Give it this shot"));
     toggle_->setEnabled(own && shot && shot->view.has_value());
     frame_->setEnabled(!unfit_.empty());
     frame_->setText(unfit_.empty() ? tr("Frame for it") : tr("Frame %1 for it").arg(unfit_.size()));
-    board_->setSections(std::move(sections), document().current(), true);
 }
 
 // ---- what is done ------------------------------------------------------------------------------------------------
+
+void OutletsLeaf::addOutlet() {
+    document().edit({tr("Add an outlet")}, [this](Shoot& shoot) {
+        const auto* own = outlet();
+        Outlet made = own ? *own
+                          : Outlet{.id = {},
+                                   .name = {},
+                                   .shape = {},
+                                   .least_short_px = {},
+                                   .most_long_px = {},
+                                   .first = {},
+                                   .unknown = {}};
+        made.name = own ? own->name + " copy" : tr("Outlet").toStdString();
+        made.id = text::unique_id(made.name, "outlet", [&](const std::string& id) {
+            return std::ranges::find(shoot.outlets, id, &Outlet::id) != shoot.outlets.end();
+        });
+        shown_ = made.id;
+        shoot.outlets.push_back(std::move(made));
+    });
+}
+
+void OutletsLeaf::removeOutlet() {
+    const auto id = shown_;
+    document().edit({tr("Remove an outlet")}, [&](Shoot& shoot) {
+        std::erase_if(shoot.outlets, [&](const Outlet& one) { return one.id == id; });
+        for (std::size_t i = 0; i < shoot.shots.size(); ++i)
+            if (job::delivery_of(std::as_const(shoot.shots)[i], id))
+                std::erase_if(shoot.shots[i].deliveries, [&](const shoot::Delivery& one) { return one.outlet == id; });
+    });
+}
 
 void OutletsLeaf::choose(bool all) {
     const AllShots facts(document());

@@ -25,7 +25,7 @@ SeasonsLeaf::SeasonsLeaf(Document& document, LogDesk& log, QWidget* parent) : St
     QFile file(QStringLiteral(":/data/seasons.json"));
     if (file.open(QIODevice::ReadOnly)) {
         auto read = log::read_seasons(file.readAll().toStdString());
-        if (auto* all = std::get_if<std::vector<log::Season>>(&read)) common_ = std::move(*all);
+        if (read) common_ = std::move(*read);
     }
     auto* paper = paperOn(this);
     auto* column = new QVBoxLayout(paper);

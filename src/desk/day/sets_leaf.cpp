@@ -165,12 +165,11 @@ void SetsLeaf::make() {
 void SetsLeaf::readList(const QString& path) {
     const auto* set = chosenSet();
     const auto text = storage::read_file(path.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&text))
-        return Q_EMIT problemFound(toQt(storage::message(*error)));
-    const auto list = storage::read_things_csv(std::get<std::string>(text));
-    if (const auto* error = std::get_if<storage::ReadError>(&list))
-        return Q_EMIT problemFound(tr("%1 is no list of things. %2").arg(path, toQt(storage::message(*error))));
-    const auto& read = std::get<storage::ThingsRead>(list);
+    if (!text) return Q_EMIT problemFound(toQt(text::message(text.error())));
+    const auto list = storage::read_things_csv(*text);
+    if (!list)
+        return Q_EMIT problemFound(tr("%1 is no list of things. %2").arg(path, toQt(text::message(list.error()))));
+    const auto& read = *list;
     std::size_t made = 0;
     if (set && !read.things.empty() && document().count() > 0)
         document().edit({tr("Make the views of a list")}, [&](Shoot& shoot) {
@@ -181,7 +180,7 @@ void SetsLeaf::readList(const QString& path) {
     words << tr("%1 read, %2 made")
                  .arg(toQt(text::count_text(static_cast<double>(read.things.size()), "thing", "things")),
                       toQt(text::count_text(static_cast<double>(made), "view", "views")));
-    for (const auto& problem : read.problems) words << tr("left out: %1").arg(toQt(storage::message(problem)));
+    for (const auto& problem : read.problems) words << tr("left out: %1").arg(toQt(text::message(problem)));
     if (!read.unused.empty()) {
         QStringList unused;
         for (const auto& heading : read.unused) unused << toQt(heading);
@@ -194,9 +193,8 @@ void SetsLeaf::readList(const QString& path) {
 
 void SetsLeaf::compareWith(const QString& path) {
     const auto loaded = storage::load_shoot(path.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded))
-        return Q_EMIT problemFound(toQt(storage::message(*error)));
-    const auto& before = std::get<Shoot>(loaded);
+    if (!loaded) return Q_EMIT problemFound(toQt(text::message(loaded.error())));
+    const auto& before = *loaded;
     const auto& now = document().shoot();
     const auto found = job::compare_sessions(now, before);
     QStringList words;

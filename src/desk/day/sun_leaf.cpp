@@ -151,7 +151,7 @@ void SunLeaf::lookInLog() {
             log_.look(entry.id, this, [this](const std::optional<log::Entry>& whole) {
                 if (!whole || whole->plan.empty()) return;
                 const auto read = storage::read_shoot(whole->plan);
-                if (const auto* shoot = std::get_if<shoot::Shoot>(&read)) addLogged(shoot->site);
+                if (read) addLogged(read->site);
             });
         }
     });

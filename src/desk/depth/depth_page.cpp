@@ -315,7 +315,7 @@ void DepthPage::showShot(const Shot& shot, const Report& report) {
         stackText_->setText(tr("One frame is sharp without end."));
     }
     for (QWidget* control : backgroundOnly_) setRowEnabled(control, shot.background.has_value());
-    backgroundText_->setText(toQt(background_sentence(document().kit(), shot, report)));
+    backgroundText_->setText(toQt(background_sentence(document().assessment()->plan, report)));
     cards_->setSubject(shot.subject, shot.background ? shot.background->colour : std::nullopt);
     showPlaneText(shot, report);
     chart_->refresh();

@@ -35,9 +35,7 @@ JudgementStrip::JudgementStrip(Document& document, QWidget* parent)
     : QWidget(parent),
       document_(document),
       judged_(
-          document,
-          [](const advice::Assessment& now) { return advice::judge(now.plan.kit, now.plan.shot, now.plan.terms); },
-          [this] { show(); }) {
+          document, [](const advice::Assessment& now) { return advice::judge(now.plan); }, [this] { show(); }) {
     setObjectName(QStringLiteral("judgement"));
     setAccessibleName(tr("One frame or a stack"));
     setToolTip(

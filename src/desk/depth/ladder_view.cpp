@@ -140,9 +140,8 @@ double LadderView::brightened(const advice::Rung& rung) const {
 
 void LadderView::refresh() {
     if (!document_.shot() || !isVisible()) return;
-    const auto& shot = *document_.shot();
-    rungs_ = advice::climb(document_.kit(), shot, document_.terms(), of(),
-                           advice::ladder_values(document_.kit(), shot, of()));
+    const auto& plan = document_.assessment()->plan;
+    rungs_ = advice::climb(plan, of(), advice::ladder_values(plan, of()));
     pictures_.resize(rungs_.size());
     update();
     if (rungs_.empty()) return;

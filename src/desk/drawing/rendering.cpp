@@ -45,9 +45,9 @@ QString writeWithPlan(const QImage& image, const shoot::Shoot& shoot, std::size_
     buffer.open(QIODevice::WriteOnly);
     image.save(&buffer, "PNG");
     const auto png = storage::png_with_plan(bytes.toStdString(), shoot, shot);
-    if (const auto* error = std::get_if<storage::ReadError>(&png)) return toQt(message(*error));
-    const auto problem = storage::replace_file(path.toStdString(), std::get<std::string>(png));
-    return problem ? toQt(message(*problem)) : QString();
+    if (!png) return toQt(message(png.error()));
+    const auto written = storage::replace_file(path.toStdString(), *png);
+    return written ? QString() : toQt(message(written.error()));
 }
 
 }  // namespace poquito::desk

@@ -241,8 +241,8 @@ QByteArray pdf(const shoot::Shoot& shoot, const std::vector<advice::Assessment>&
 
 }  // namespace
 
-std::optional<storage::ReadError> writeSheet(const shoot::Shoot& shoot,
-                                             const std::vector<advice::Assessment>& assessments, const QString& path) {
+text::Expected<void> writeSheet(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments,
+                                const QString& path) {
     const bool page = path.endsWith(QLatin1String(".html"), Qt::CaseInsensitive);
     return storage::replace_file(path.toStdString(),
                                  page ? storage::run_sheet_html(shoot, assessments, {.narrow_screens = true},

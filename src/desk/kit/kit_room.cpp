@@ -337,13 +337,12 @@ void KitRoom::askImport() {
 
 bool KitRoom::importFrom(const QString& path) {
     auto loaded = storage::load_kit(path.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
-        say(tr("%1 was not imported. %2").arg(QFileInfo(path).fileName(), toQt(storage::message(*error))), true);
+    if (!loaded) {
+        say(tr("%1 was not imported. %2").arg(QFileInfo(path).fileName(), toQt(text::message(loaded.error()))), true);
         return false;
     }
     shoot::Merged merged;
-    document().edit({tr("Import gear")},
-                    [&](shoot::Shoot& shoot) { merged = shoot::merge_kit(shoot.kit, std::get<gear::Kit>(loaded)); });
+    document().edit({tr("Import gear")}, [&](shoot::Shoot& shoot) { merged = shoot::merge_kit(shoot.kit, *loaded); });
     say(tr("Imported from %1: %2 added%3, %4 there already.")
             .arg(QFileInfo(path).fileName())
             .arg(merged.added)
@@ -367,8 +366,8 @@ void KitRoom::askExport() {
 }
 
 bool KitRoom::exportTo(const QString& path) {
-    if (const auto error = storage::save_kit(document().kit(), path.toStdString())) {
-        say(tr("Nothing was exported. %1").arg(toQt(storage::message(*error))), true);
+    if (const auto saved = storage::save_kit(document().kit(), path.toStdString()); !saved) {
+        say(tr("Nothing was exported. %1").arg(toQt(text::message(saved.error()))), true);
         return false;
     }
     say(tr("Exported to %1.").arg(QFileInfo(path).fileName()));

@@ -146,7 +146,7 @@ void BackdropLeaf::addLooks(QVBoxLayout* column) {
             captionedButton({ways[i].first, ways[i].second, tr("A whole set for glass; Undo takes it back")}, this);
         column->addWidget(glass_[i]);
         connect(glass_[i], &QPushButton::clicked, this, [this, i] {
-            const auto set = glass_lit(document().kit(), *document().shot(), static_cast<GlassSetup>(i));
+            const auto set = glass_lit(document().assessment()->plan, static_cast<GlassSetup>(i));
             if (set) take(tr("Light glass"), set->shot);
         });
     }
@@ -160,7 +160,7 @@ void BackdropLeaf::take(const QString& what, const Shot& shot) {
 }
 
 void BackdropLeaf::showWays(const Shot& shot) {
-    const auto ways = ways_to(document().kit(), shot, wanted_);
+    const auto ways = ways_to(document().assessment()->plan, wanted_);
     for (std::size_t i = 0; i < ways_.size(); ++i) {
         ways_[i]->setVisible(i < ways.size());
         ways_[i]->disconnect(this);
@@ -171,7 +171,8 @@ void BackdropLeaf::showWays(const Shot& shot) {
                 [this, way = ways[i]] { take(tr("Change the background"), way.shot); });
     }
     const bool set = wanted_ == BackgroundLook::black || wanted_ == BackgroundLook::white;
-    const auto recipe = set ? set_recipe(document().kit(), shot, wanted_) : BackdropChange{.label = {}, .shot = shot};
+    const auto recipe =
+        set ? set_recipe(document().assessment()->plan, wanted_) : BackdropChange{.label = {}, .shot = shot};
     recipe_->setVisible(!recipe.label.empty());
     recipe_->setText(tr("Set: %1").arg(toQt(recipe.label)));
     recipe_->setAccessibleName(recipe_->text());
@@ -184,7 +185,7 @@ void BackdropLeaf::showWays(const Shot& shot) {
 void BackdropLeaf::showShot(const Shot& shot, const Report& report) {
     QStringList sets;
     for (int i = 0; i < 2; ++i) {
-        const auto set = glass_lit(document().kit(), shot, static_cast<GlassSetup>(i));
+        const auto set = glass_lit(document().assessment()->plan, static_cast<GlassSetup>(i));
         glass_[i]->setEnabled(set.has_value());
         if (set) sets << toQt(set->label);
     }

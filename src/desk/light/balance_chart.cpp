@@ -207,14 +207,13 @@ bool BalanceChart::step(int right, int up) {
     constexpr double third = 1.0 / 3;
     wanted->ambient += right * third;
     wanted->flash += up * third;
-    if (const auto proposal = plan::propose_balance(document_.kit(), *document_.shot(), *wanted)) take(*proposal);
+    if (const auto proposal = plan::propose_balance(document_.assessment()->plan, *wanted)) take(*proposal);
     return true;
 }
 
 void BalanceChart::propose(QPointF place) {
-    proposal_ =
-        plan::propose_balance(document_.kit(), *document_.shot(),
-                              {.ambient = xAxis().clamped(xAt(place.x())), .flash = yAxis().clamped(yAt(place.y()))});
+    proposal_ = plan::propose_balance(document_.assessment()->plan, {.ambient = xAxis().clamped(xAt(place.x())),
+                                                                     .flash = yAxis().clamped(yAt(place.y()))});
     update();
 }
 

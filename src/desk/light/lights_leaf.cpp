@@ -357,11 +357,11 @@ void LightsLeaf::addReading(QGridLayout* group) {
          tr("Of this lamp alone, at the subject; type what your meter shows to calibrate it, here and in the bag")},
         exposureValueQuantity());
     connect(reading_, &QuantityField::valueEdited, this, [this](double ev100) {
-        const Shot shot = *document().shot();
-        const std::size_t light = chosen_.index(shot);
+        const auto& plan = document().assessment()->plan;
+        const std::size_t light = chosen_.index(plan.shot);
         const auto now = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ss")).toStdString();
         document().learn({tr("Calibrate a lamp"), QStringLiteral("lampReading#%1").arg(reading_->visit())},
-                         [&](Shoot& shoot) { shoot.kit = taught_by_reading(shoot.kit, shot, light, ev100, now); });
+                         [&](Shoot& shoot) { shoot.kit = taught_by_reading(plan, light, ev100, now); });
     });
 }
 
@@ -546,7 +546,7 @@ void LightsLeaf::showShot(const Shot& shot, const Report&) {
     setRowVisible(own_, flash && !light.power && !light.metered);
     setRowVisible(ownStops_, light.own_stops.has_value());
     setRowEnabled(power_, light.power.has_value());
-    const auto reading = reading_of(document().kit(), shot, chosen_.index(shot));
+    const auto reading = reading_of(document().assessment()->plan, chosen_.index(shot));
     setRowVisible(reading_, reading.has_value());
     if (reading) reading_->setValue(*reading);
     metered_->setVisible(flash && !light.power && !light.own_stops);

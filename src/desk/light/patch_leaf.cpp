@@ -127,9 +127,9 @@ Lesson TestFrameLeaf::lesson(const Shot& shot) const {
 }
 
 void TestFrameLeaf::learn() {
-    const Shot shot = *document().shot();
+    const auto& plan = document().assessment()->plan;
     document().learn({tr("Learn from a test frame")},
-                     [&](Shoot& shoot) { shoot.kit = taught(shoot.kit, shot, lesson(shot)); });
+                     [&](Shoot& shoot) { shoot.kit = taught(plan, lesson(plan.shot)); });
 }
 
 void TestFrameLeaf::forget() {
@@ -138,8 +138,8 @@ void TestFrameLeaf::forget() {
                      [&](Shoot& shoot) { shoot.kit = untaught(shoot.kit, shot, lesson(shot)); });
 }
 
-void TestFrameLeaf::showFixes(const Shot& shot) {
-    const auto all = fixes(document().kit(), shot, stops_);
+void TestFrameLeaf::showFixes() {
+    const auto all = fixes(document().assessment()->plan, stops_);
     for (std::size_t i = 0; i < fixes_.size(); ++i) {
         const Fix& fix = all[i];
         fixes_[i]->disconnect(this);
@@ -171,7 +171,7 @@ void TestFrameLeaf::showLesson(const Shot& shot, const Report& report) {
     if (report.light.automatic) add(tr("the camera's automatic"), KeptIn::camera);
     keptIn_->setCurrentIndex(std::clamp(kept, 0, std::max(0, keptIn_->count() - 1)));
     const bool of_camera = keptIn_->count() > 0 && lesson(shot).kept_in == KeptIn::camera;
-    const auto correction = any || of_camera ? learned(document().kit(), shot, lesson(shot)) : std::nullopt;
+    const auto correction = any || of_camera ? learned(document().assessment()->plan, lesson(shot)) : std::nullopt;
     learn_->setEnabled(correction.has_value());
     const auto calibrated = of_camera                                  ? report.light.automatic->learned
                             : !any                                     ? light::Calibrated{}
@@ -190,7 +190,7 @@ void TestFrameLeaf::showLesson(const Shot& shot, const Report& report) {
         else
             text += tr("So far it goes by practice or by the average.");
     } else {
-        const auto predicted = predicted_stops(document().kit(), shot);
+        const auto predicted = predicted_stops(document().assessment()->plan);
         if (predicted)
             text = tr("The plan said %1, the frame showed %2 stops. ").arg(stopsText(*predicted), stopsText(stops_));
         if (correction)
@@ -228,7 +228,7 @@ void TestFrameLeaf::showShot(const Shot& shot, const Report& report) {
                 : tr("Mean %1 % of full scale, nothing clipped.").arg(toQt(number_text(reading->mean * 100, 2))));
     else
         reading_->setText(tr("Type it, or measure it in the picture: a grey card is surest."));
-    showFixes(shot);
+    showFixes();
     showLesson(shot, report);
 }
 

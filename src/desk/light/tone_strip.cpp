@@ -70,7 +70,7 @@ void ToneStrip::ask(std::size_t patch, double stops) {
     const auto shown = patches();
     if (patch >= shown.size() || !shown[patch].tone) return;
     const auto tone =
-        plan::ask_for(document_.kit(), *document_.shot(), *shown[patch].tone, stops - shown[patch].over_exposure);
+        plan::ask_for(document_.assessment()->plan, *shown[patch].tone, stops - shown[patch].over_exposure);
     if (tone) Q_EMIT asked(*tone, QStringLiteral("tone#%1").arg(visit_));
 }
 

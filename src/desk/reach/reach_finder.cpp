@@ -17,7 +17,6 @@
 #include <QProgressBar>
 #include <QPushButton>
 #include <QTableView>
-#include <QtConcurrentRun>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -35,7 +34,11 @@ QLabel* heading(const QString& words, QWidget* parent) {
 }  // namespace
 
 ReachFinder::ReachFinder(Document& document, Bag& bag, QWidget* parent)
-    : QDialog(parent), document_(document), bag_(bag) {
+    : QDialog(parent),
+      document_(document),
+      bag_(bag),
+      search_([this](Answer answer) { showResult(std::move(answer)); },
+              [this](double share) { progress_->setValue(static_cast<int>(share * progress_->maximum())); }) {
     setObjectName(QStringLiteral("reachFinder"));
     setWindowTitle(tr("Find a set-up"));
     resize(1080, 700);
@@ -44,8 +47,6 @@ ReachFinder::ReachFinder(Document& document, Bag& bag, QWidget* parent)
     row->setSpacing(18);
     row->addWidget(buildWishes());
     row->addWidget(buildFound(), 1);
-    connect(&watcher_, &QFutureWatcher<Answer>::finished, this, &ReachFinder::showResult);
-    connect(&watcher_, &QFutureWatcher<Answer>::progressValueChanged, progress_, &QProgressBar::setValue);
     connect(&document_, &Document::shootChanged, this, [this] {
         if (isVisible() && source_->currentIndex() == 0 && document_.kit() != model_->kit()) search();
     });
@@ -158,7 +159,7 @@ QWidget* ReachFinder::buildFound() {
     top->addWidget(progress_);
     cancel_ = new QPushButton(tr("Cancel"), side);
     nameControl(cancel_, {"cancelSearchButton", tr("Cancel the search")});
-    connect(cancel_, &QPushButton::clicked, this, [this] { watcher_.cancel(); });
+    connect(cancel_, &QPushButton::clicked, this, [this] { search_.stop(); });
     top->addWidget(cancel_);
     column->addLayout(top);
 
@@ -224,14 +225,8 @@ void ReachFinder::begin() {
 /// What nobody waits for any more is not looked for.
 void ReachFinder::hideEvent(QHideEvent* event) {
     again_ = false;
-    watcher_.cancel();
+    search_.stop();
     QDialog::hideEvent(event);
-}
-
-ReachFinder::~ReachFinder() {
-    watcher_.disconnect(this);
-    watcher_.cancel();
-    watcher_.waitForFinished();
 }
 
 const gear::Kit& ReachFinder::kit() const { return source_->currentIndex() == 0 ? document_.kit() : bag_.kit(); }
@@ -259,38 +254,31 @@ void ReachFinder::search() {
     magnification_->setEnabled(by_->currentIndex() == 1);
     cropModes_->setEnabled(by_->currentIndex() == 0);
     loss_->setEnabled(limitLoss_->isChecked());
-    if (searching_) {
+    if (search_.isRunning()) {
         again_ = true;
-        watcher_.cancel();
+        search_.stop();
         return;
     }
-    searching_ = true;
     progress_->setValue(0);
     progress_->show();
     cancel_->show();
-    watcher_.setFuture(QtConcurrent::run([kit = kit(), wish = wish()](QPromise<Answer>& promise) {
-        promise.setProgressRange(0, 1000);
-        const auto go_on = [&](double share) {
-            promise.setProgressValue(static_cast<int>(share * 1000));
-            return !promise.isCanceled();
-        };
+    search_.begin([kit = kit(), wish = wish()](const auto& go_on) {
         Answer answer{.result = search::search_reach(kit, wish, go_on)};
         answer.greatest = search::greatest_reach(kit, wish, go_on);
-        promise.addResult(std::move(answer));
-    }));
+        return answer;
+    });
 }
 
-void ReachFinder::showResult() {
-    searching_ = false;
+void ReachFinder::showResult(Answer answer) {
     progress_->hide();
     cancel_->hide();
     if (std::exchange(again_, false)) return search();
     space_->setText(toQt(search::space_text(kit(), wish())));
-    if (watcher_.isCanceled() || watcher_.future().resultCount() == 0) {
+    if (search_.wasStopped()) {
         summary_->setText(tr("Cancelled."));
         return;
     }
-    auto [result, greatest] = watcher_.result();
+    auto& [result, greatest] = answer;
     const bool none = result.found.empty();
     summary_->setText(result.too_many
                           ? tr("Too much gear to try every combination: take some tubes out.")

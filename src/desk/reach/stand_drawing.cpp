@@ -122,28 +122,40 @@ void drawCamera(QPainter& painter, const Plan& plan, const plan::Report& report,
 
 }  // namespace
 
-void StandDrawing::paintEvent(QPaintEvent*) {
-    const Theme& t = theme();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.setClipRect(rect());
-    if (!assessment_ || !assessment_->report.optics.subject_to_sensor) return;
-    const auto& plan = assessment_->plan;
-    const auto& report = assessment_->report;
-    const auto& shot = plan.shot;
-    const Side s = side();
-    const auto table = shoot::table_of(shot);
-    LabelPlacer labels(QRectF(rect()).adjusted(3, 3, -3, -3));
-    const auto words =
-        [&](const QString& text, const QColor& colour, const QRectF& names,
-            std::vector<LabelSide> sides = {LabelSide::right, LabelSide::above, LabelSide::below, LabelSide::left}) {
-            labels.add(
-                {.lines = {{text, textFont(11), colour}}, .names = names, .sides = std::move(sides), .may_go = true});
-        };
-    // What the frame takes, from the entrance pupil on.
-    const auto pupil = plan::pupil_distance(plan);
-    const double past = std::hypot(s.world.width(), s.world.height());
-    if (report.optics.field_height && pupil && *pupil > 0) {
+/// The parts of the picture, from what lies behind to what lies over it.
+struct StandDrawing::Painting {
+    Painting(QPainter& painter, const StandDrawing& drawing)
+        : p(painter),
+          plan(drawing.assessment_->plan),
+          report(drawing.assessment_->report),
+          shot(plan.shot),
+          s(drawing.side()),
+          sensor(drawing.camera(s)),
+          labels(QRectF(drawing.rect()).adjusted(3, 3, -3, -3)) {}
+
+    void all() {
+        field();
+        standsOn();
+        backdrop();
+        sweep();
+        subject();
+        stand();
+        drawCamera(p, plan, report, sensor, s.tip, s.scale);
+        labels.keepClear(QRectF(sensor - QPointF(20, 20), QSizeF(40, 40)));
+        measures();
+        drawLabels(p, labels.place());
+    }
+
+    void words(const QString& text, const QColor& colour, const QRectF& names,
+               std::vector<LabelSide> sides = {LabelSide::right, LabelSide::above, LabelSide::below, LabelSide::left}) {
+        labels.add(
+            {.lines = {{text, textFont(11), colour}}, .names = names, .sides = std::move(sides), .may_go = true});
+    }
+
+    /// What the frame takes, from the entrance pupil on.
+    void field() {
+        const auto pupil = plan::pupil_distance(plan);
+        if (!report.optics.field_height || !pupil || *pupil <= 0) return;
         const double half = *report.optics.field_height / 2;
         const QPointF from = s.seen(plan.focus - *pupil, 0);
         const auto edge = [&](double sign) { return s.seen(plan.focus + past, sign * half * (1 + past / *pupil)); };
@@ -160,24 +172,27 @@ void StandDrawing::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.focus, 1, Qt::DashLine));
         p.drawPath(seen.intersected(air));
     }
-    // Floor, table, backdrop.
-    p.setPen(QPen(t.ink, 1.2));
-    if (s.floorShown && table.height > 0) p.drawLine(s.at(-9 * past, 0), s.at(9 * past, 0));
-    const double nearEdge = -table.before.value_or(std::max(drawn_edge, -s.world.left())),
-                 farEdge = table.behind.value_or(std::max(drawn_edge, s.world.right() * 1.2));
-    const QRectF top(s.at(nearEdge, s.tableTop), s.at(farEdge, s.tableTop - (table.height > 0 ? board : 4)));
-    p.fillRect(top, t.hairline);
-    p.setPen(QPen(t.quiet, 1.2));
-    p.drawLine(top.topLeft(), top.topRight());
-    if (table.before) p.drawLine(top.topLeft(), top.bottomLeft());
-    if (table.behind) p.drawLine(top.topRight(), top.bottomRight());
-    if (table.height > board) {
-        p.setPen(QPen(t.hairline, 4));
-        for (const double x : {nearEdge + 40, farEdge - 40})
-            p.drawLine(s.at(x, s.tableTop - board), s.at(x, s.floorShown ? 0 : s.world.top() - 200));
+
+    /// Floor and table.
+    void standsOn() {
+        p.setPen(QPen(t.ink, 1.2));
+        if (s.floorShown && table.height > 0) p.drawLine(s.at(-9 * past, 0), s.at(9 * past, 0));
+        const QRectF top(s.at(nearEdge, s.tableTop), s.at(farEdge, s.tableTop - (table.height > 0 ? board : 4)));
+        p.fillRect(top, t.hairline);
+        p.setPen(QPen(t.quiet, 1.2));
+        p.drawLine(top.topLeft(), top.topRight());
+        if (table.before) p.drawLine(top.topLeft(), top.bottomLeft());
+        if (table.behind) p.drawLine(top.topRight(), top.bottomRight());
+        if (table.height > board) {
+            p.setPen(QPen(t.hairline, 4));
+            for (const double x : {nearEdge + 40, farEdge - 40})
+                p.drawLine(s.at(x, s.tableTop - board), s.at(x, s.floorShown ? 0 : s.world.top() - 200));
+        }
+        labels.keepClear(top);
     }
-    labels.keepClear(top);
-    if (shot.background && shot.background->distance < past) {
+
+    void backdrop() {
+        if (!shot.background || shot.background->distance >= past) return;
         const double x = shot.background->distance;
         const double ground = x < farEdge ? s.tableTop : 0;
         const double high = shot.background->height.value_or(past);
@@ -188,7 +203,10 @@ void StandDrawing::paintEvent(QPaintEvent*) {
         p.drawLine(card);
         labels.keepClear(card);
     }
-    if (const auto& sweep = report.standing.sweep; sweep && sweep->up > 0 && shot.background) {
+
+    void sweep() {
+        const auto& sweep = report.standing.sweep;
+        if (!sweep || sweep->up <= 0 || !shot.background) return;
         const double wall = shot.background->distance, r = sweep->radius;
         QPainterPath path;
         path.moveTo(s.at(-sweep->before, s.tableTop));
@@ -198,30 +216,34 @@ void StandDrawing::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.link, 1.6));
         p.setBrush(Qt::NoBrush);
         p.drawPath(path);
-        words(tr("sweep %1").arg(toQt(text::length_text(std::ceil(sweep->length)))), t.link,
+        words(StandDrawing::tr("sweep %1").arg(toQt(text::length_text(std::ceil(sweep->length)))), t.link,
               QRectF(s.at(wall - r, s.tableTop + r), s.at(wall, s.tableTop)).normalized());
     }
-    // The subject, as it is tilted to the camera.
-    const double tilt = shot.subject.tilt * degree;
-    const auto own = [&](double back, double up) {
-        return s.seen(back * std::cos(tilt) + up * std::sin(tilt), up * std::cos(tilt) - back * std::sin(tilt));
-    };
-    const double back = shot.subject.depth / 2, up = shot.subject.height / 2;
-    QPolygonF outline;
-    if (shot.subject.form == shoot::Form::ball || shot.subject.form == shoot::Form::ring)
-        for (int k = 0; k < 36; ++k) outline << own(back * std::cos(k * 10 * degree), up * std::sin(k * 10 * degree));
-    else
-        outline << own(-back, -up) << own(-back, up) << own(back, up) << own(back, -up);
-    p.setPen(QPen(t.ink, 1.3));
-    p.setBrush(t.panel);
-    p.drawPolygon(outline);
-    labels.keepClear(outline.boundingRect());
-    p.setPen(QPen(t.quiet, 1, Qt::DashDotLine));
-    p.drawLine(s.seen(-s.away, 0), s.seen(report.optics.table_behind.value_or(s.away * 0.2), 0));
-    // The stand, then the camera on it.
-    const QPointF sensor = camera(s);
-    const double cameraX = -s.away * std::cos(s.tip), cameraY = s.centre + s.away * std::sin(s.tip);
-    if (const auto& on = report.standing.stand) {
+
+    /// As it is tilted to the camera.
+    void subject() {
+        const double tilt = shot.subject.tilt * degree;
+        const auto own = [&](double back, double up) {
+            return s.seen(back * std::cos(tilt) + up * std::sin(tilt), up * std::cos(tilt) - back * std::sin(tilt));
+        };
+        const double back = shot.subject.depth / 2, up = shot.subject.height / 2;
+        QPolygonF outline;
+        if (shot.subject.form == shoot::Form::ball || shot.subject.form == shoot::Form::ring)
+            for (int k = 0; k < 36; ++k)
+                outline << own(back * std::cos(k * 10 * degree), up * std::sin(k * 10 * degree));
+        else
+            outline << own(-back, -up) << own(-back, up) << own(back, up) << own(back, -up);
+        p.setPen(QPen(t.ink, 1.3));
+        p.setBrush(t.panel);
+        p.drawPolygon(outline);
+        labels.keepClear(outline.boundingRect());
+        p.setPen(QPen(t.quiet, 1, Qt::DashDotLine));
+        p.drawLine(s.seen(-s.away, 0), s.seen(report.optics.table_behind.value_or(s.away * 0.2), 0));
+    }
+
+    void stand() {
+        const auto& on = report.standing.stand;
+        if (!on) return;
         const auto& stand = *gear::find_gear(plan.kit.stands, *shot.rig.stand);
         const bool bad = on->too_high > 0 || on->too_low > 0 || on->legs_free.value_or(0) < 0;
         const double apex = std::max(stand.least * 0.8, std::min(cameraY, stand.greatest) - 60);
@@ -239,27 +261,49 @@ void StandDrawing::paintEvent(QPaintEvent*) {
         words(toQt(stand.name), bad ? t.caution : t.quiet, QRectF(s.at(x, apex) - QPointF(4, 4), QSizeF(8, 8)),
               {LabelSide::left, LabelSide::right, LabelSide::below});
     }
-    drawCamera(p, plan, report, sensor, s.tip, s.scale);
-    labels.keepClear(QRectF(sensor - QPointF(20, 20), QSizeF(40, 40)));
-    // How high, and how far.
-    if (std::sin(s.tip) > 0.1) {
-        const double x = s.world.left() + 12 / s.scale;
-        p.setPen(QPen(t.quiet, 1));
-        const QLineF height(s.at(x, cameraY), s.at(x, s.tableTop));
-        p.drawLine(height);
-        for (const QPointF end : {height.p1(), height.p2()}) p.drawLine(end - QPointF(4, 0), end + QPointF(4, 0));
-        labels.keepClear(height);
-        p.setFont(textFont(11));
-        labels.keepClear(drawLabel(p, height.center() + QPointF(6, 0), Qt::AlignLeft | Qt::AlignVCenter,
-                                   toQt(text::length_text(std::round(*report.optics.camera_height))), t.ink));
-        words(tr("%1\u00b0 down").arg(toQt(text::number_text(shot.rig.inclination, 3))), t.ink,
-              QRectF(sensor - QPointF(24, 24), QSizeF(48, 48)), {LabelSide::right, LabelSide::above});
+
+    /// How high, and how far.
+    void measures() {
+        if (std::sin(s.tip) > 0.1) {
+            const double x = s.world.left() + 12 / s.scale;
+            p.setPen(QPen(t.quiet, 1));
+            const QLineF height(s.at(x, cameraY), s.at(x, s.tableTop));
+            p.drawLine(height);
+            for (const QPointF end : {height.p1(), height.p2()}) p.drawLine(end - QPointF(4, 0), end + QPointF(4, 0));
+            labels.keepClear(height);
+            p.setFont(textFont(11));
+            labels.keepClear(drawLabel(p, height.center() + QPointF(6, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                                       toQt(text::length_text(std::round(*report.optics.camera_height))), t.ink));
+            words(StandDrawing::tr("%1\u00b0 down").arg(toQt(text::number_text(shot.rig.inclination, 3))), t.ink,
+                  QRectF(sensor - QPointF(24, 24), QSizeF(48, 48)), {LabelSide::right, LabelSide::above});
+        }
+        if (table.height > 0 && s.floorShown)
+            words(StandDrawing::tr("table %1").arg(toQt(text::length_text(table.height))), t.quiet,
+                  QRectF(s.at(farEdge - 40, s.tableTop - board), s.at(farEdge - 30, 0)), {LabelSide::left});
     }
-    if (table.height > 0 && s.floorShown)
-        words(tr("table %1").arg(toQt(text::length_text(table.height))), t.quiet,
-              QRectF(s.at(farEdge - 40, s.tableTop - board), s.at(farEdge - 30, 0)), {LabelSide::left});
-    drawLabels(p, labels.place());
-    if (hasFocus()) drawFocusRing(p, rect().adjusted(1, 1, -1, -1));
+
+    QPainter& p;
+    const plan::Plan& plan;
+    const plan::Report& report;
+    const shoot::Shot& shot;
+    const Side s;
+    const QPointF sensor;
+    LabelPlacer labels;
+    const Theme& t = theme();
+    const shoot::Table table = shoot::table_of(shot);
+    const double past = std::hypot(s.world.width(), s.world.height());
+    const double nearEdge = -table.before.value_or(std::max(drawn_edge, -s.world.left())),
+                 farEdge = table.behind.value_or(std::max(drawn_edge, s.world.right() * 1.2));
+    const double cameraX = -s.away * std::cos(s.tip), cameraY = s.centre + s.away * std::sin(s.tip);
+};
+
+void StandDrawing::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setClipRect(rect());
+    if (!assessment_ || !assessment_->report.optics.subject_to_sensor) return;
+    Painting(painter, *this).all();
+    if (hasFocus()) drawFocusRing(painter, rect().adjusted(1, 1, -1, -1));
 }
 
 // ---- by hand -----------------------------------------------------------------------------------------------------

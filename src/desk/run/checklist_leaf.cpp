@@ -148,21 +148,30 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
     addHeading(column, tr("On the bench"));
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(5);
-    const auto button = [&](QHBoxLayout* row, const Caption& caption, const auto& run) {
-        auto* made = captionedButton(caption, this);
-        connect(made, &QPushButton::clicked, this, run);
-        row->addWidget(made);
-        return made;
-    };
-    test_ = button(buttons, {"testFramesButton", tr("Test frames"), tr("First, middle and last frame alone")},
-                   [this] { begin(true); });
-    run_ = button(buttons, {"startRunButton", tr("Run"), tr("All frames of this shot, recorded one by one")},
-                  [this] { begin(false); });
-    see_ = button(buttons, {"seeRunButton", tr("Watch the run"), tr("The run that is on, or was last")},
-                  [this] { Q_EMIT runShown(); });
+    test_ = addButton(buttons, {"testFramesButton", tr("Test frames"), tr("First, middle and last frame alone")},
+                      [this] { begin(true); });
+    run_ = addButton(buttons, {"startRunButton", tr("Run"), tr("All frames of this shot, recorded one by one")},
+                     [this] { begin(false); });
+    see_ = addButton(buttons, {"seeRunButton", tr("Watch the run"), tr("The run that is on, or was last")},
+                     [this] { Q_EMIT runShown(); });
     buttons->addStretch();
     column->addLayout(buttons);
+    addBroken(column);
+    auto* group = addGroup(column, {});
+    addPace(group);
+    addRehearsal(group);
+    addRail(group);
+}
 
+QPushButton* ChecklistLeaf::addButton(QHBoxLayout* row, const Caption& caption, const std::function<void()>& run) {
+    auto* made = captionedButton(caption, this);
+    connect(made, &QPushButton::clicked, this, run);
+    row->addWidget(made);
+    return made;
+}
+
+/// A run that a crash left.
+void ChecklistLeaf::addBroken(QVBoxLayout* column) {
     broken_ = new QWidget(this);
     auto* strip = new QVBoxLayout(broken_);
     strip->setContentsMargins(0, 2, 0, 2);
@@ -173,44 +182,51 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
     brokenText_->setWordWrap(true);
     strip->addWidget(brokenText_);
     auto* ways = new QHBoxLayout;
-    button(ways, {"goOnButton", tr("Go on"), tr("At the next frame; what was taken stays")}, [this] {
+    addButton(ways, {"goOnButton", tr("Go on"), tr("At the next frame; what was taken stays")}, [this] {
         runs_.goOn(brokenJournal_);
         if (runs_.isRunning()) Q_EMIT runShown();
     });
-    button(ways, {"logBrokenButton", tr("Only log it"), tr("It stays as it is, and is entered as broken off")},
-           [this] { runs_.enterInLog(brokenJournal_), showRuns(); });
+    addButton(ways, {"logBrokenButton", tr("Only log it"), tr("It stays as it is, and is entered as broken off")},
+              [this] { runs_.enterInLog(brokenJournal_), showRuns(); });
     ways->addStretch();
     strip->addLayout(ways);
     column->addWidget(broken_);
+}
 
-    auto* group = addGroup(column, {});
-    const auto row = [&](const Caption& caption, QWidget* control) {
-        const int at = group->rowCount();
-        auto* label = new QLabel(caption.label, this);
-        label->setBuddy(control);
-        label->setToolTip(caption.tip);
-        nameControl(control, caption);
-        group->addWidget(label, at, 0);
-        group->addWidget(control, at, 1);
-    };
+void ChecklistLeaf::addRow(QGridLayout* group, const Caption& caption, QWidget* control) {
+    const int at = group->rowCount();
+    auto* label = new QLabel(caption.label, this);
+    label->setBuddy(control);
+    label->setToolTip(caption.tip);
+    nameControl(control, caption);
+    group->addWidget(label, at, 0);
+    group->addWidget(control, at, 1);
+}
+
+void ChecklistLeaf::addPace(QGridLayout* group) {
     auto* speed = new QComboBox(this);
     for (const double s : speeds) speed->addItem(s == 1 ? tr("at its true pace") : tr("%1 times faster").arg(s), s);
     speed->setCurrentIndex(std::max(0, speed->findData(runs_.settings().speed)));
-    row({"benchSpeedChoice", tr("Bench runs"), tr("The bench here is simulated; real rails keep their own time")},
-        speed);
+    addRow(group,
+           {"benchSpeedChoice", tr("Bench runs"), tr("The bench here is simulated; real rails keep their own time")},
+           speed);
     connect(speed, &QComboBox::activated, this, [this, speed] {
         auto settings = runs_.settings();
         settings.speed = speed->currentData().toDouble();
         runs_.setSettings(settings);
     });
+}
+
+void ChecklistLeaf::addRehearsal(QGridLayout* group) {
     auto* rehearse = new QComboBox(this);
     constexpr int none = -1, unknown = -2;
     rehearse->addItem(tr("nothing goes wrong"), none);
     rehearse->addItem(tr("something, you are not told what"), unknown);
     for (const auto& one : run::trouble_words()) rehearse->addItem(tr(one.name), static_cast<int>(one.kind));
-    row({"rehearseChoice", tr("Rehearse"),
-         tr("In the next run something goes wrong: see when you notice, and what it would have cost")},
-        rehearse);
+    addRow(group,
+           {"rehearseChoice", tr("Rehearse"),
+            tr("In the next run something goes wrong: see when you notice, and what it would have cost")},
+           rehearse);
     connect(rehearse, &QComboBox::activated, this, [this, rehearse] {
         auto settings = runs_.settings();
         settings.rehearsed.reset();
@@ -222,12 +238,16 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
     connect(&runs_, &RunDesk::begun, rehearse, [this, rehearse] {
         if (!runs_.settings().rehearsed) rehearse->setCurrentIndex(0);  // test frames leave it for the run
     });
+}
+
+void ChecklistLeaf::addRail(QGridLayout* group) {
     auto* line = new QLineEdit(runs_.settings().railLine, this);
     line->setPlaceholderText(tr("simulated"));
-    row({"railLineField", tr("Rail"),
-         tr("A serial line such as /dev/ttyACM0 with a motion controller; empty: simulated. "
-            "docs/motion-protocol.md says what it has to understand")},
-        line);
+    addRow(group,
+           {"railLineField", tr("Rail"),
+            tr("A serial line such as /dev/ttyACM0 with a motion controller; empty: simulated. "
+               "docs/motion-protocol.md says what it has to understand")},
+           line);
     connect(line, &QLineEdit::editingFinished, this, [this, line] {
         auto settings = runs_.settings();
         settings.railLine = line->text().trimmed();
@@ -235,9 +255,10 @@ void ChecklistLeaf::addBench(QVBoxLayout* column) {
     });
     auto* dialect = new QLineEdit(runs_.settings().dialectFile, this);
     dialect->setPlaceholderText(tr("built-in commands"));
-    row({"railDialectField", tr("\u2026 speaks"),
-         tr("A JSON file with its commands; empty: the built-in ones, see docs/motion-protocol.md")},
-        dialect);
+    addRow(group,
+           {"railDialectField", tr("\u2026 speaks"),
+            tr("A JSON file with its commands; empty: the built-in ones, see docs/motion-protocol.md")},
+           dialect);
     connect(dialect, &QLineEdit::editingFinished, this, [this, dialect] {
         auto settings = runs_.settings();
         settings.dialectFile = dialect->text().trimmed();

@@ -184,6 +184,17 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         },
         [](const Shot& s) { return s.rig.rail.value_or(""); },
         [](Shot& s, const std::string& id) { s.rig.rail = id.empty() ? std::nullopt : std::optional(id); });
+    addSpan(group);
+    addPace(group);
+    addHand(group);
+    composite_ = addCheck(
+        group, {"compositeCheck", tr("Camera combines"), tr("Its own composite of few frames; else all are kept")},
+        [](const Shot& s) { return s.capture.composite; }, [](Shot& s, bool on) { s.capture.composite = on; });
+    addEnds(column);
+}
+
+/// What of the depth it steps through, and how closely.
+void StackLeaf::addSpan(QGridLayout* group) {
     const auto slice = [this](Shot& s) -> Slice& {
         if (!s.capture.slice) s.capture.slice = Slice{.from = 0, .to = this->document().report()->extent.depth};
         return *s.capture.slice;
@@ -221,6 +232,9 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
         {"stackOverlapField", tr("Overlap"), tr("Share of a frame's depth that the next one repeats")},
         shareQuantity(text::range::overlap), [](const Shot& s) { return s.capture.overlap; },
         [](Shot& s, double v) { s.capture.overlap = v; });
+}
+
+void StackLeaf::addPace(QGridLayout* group) {
     settle_ = addQuantity(
         group, {"settleField", tr("Settle"), tr("Rest after each move, before the exposure")},
         secondsQuantity(text::range::seconds),
@@ -245,10 +259,10 @@ void StackLeaf::addWhat(QVBoxLayout* column) {
             s.capture.interval.reset();
         });
     stackOnly_.push_back(cadence_);
-    addHand(group);
-    composite_ = addCheck(
-        group, {"compositeCheck", tr("Camera combines"), tr("Its own composite of few frames; else all are kept")},
-        [](const Shot& s) { return s.capture.composite; }, [](Shot& s, bool on) { s.capture.composite = on; });
+}
+
+/// Both ends pointed at, or the whole of it.
+void StackLeaf::addEnds(QVBoxLayout* column) {
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
     auto* click = captionedButton({"slicePointsButton", tr("Two points\u2026"),

@@ -65,9 +65,9 @@ void Autosave::write() {
     writer_.add([this, shoot = document_.snapshot(), folder = folder_, copy = copyPath(), original = document_.path()] {
         (void)folder.mkpath(QStringLiteral("."));
         // A full disk must not stop the work: it is told, and tried again.
-        auto error = storage::replace_file(origin_file(copy).toStdString(), original.toStdString());
-        if (!error) error = storage::save_shoot(*shoot, copy.toStdString());
-        const auto problem = error ? toQt(storage::message(*error)) : QString();
+        auto written = storage::replace_file(origin_file(copy).toStdString(), original.toStdString());
+        if (written) written = storage::save_shoot(*shoot, copy.toStdString());
+        const auto problem = written ? QString() : toQt(text::message(written.error()));
         QMetaObject::invokeMethod(
             this, [this, problem] { wrote(problem); }, Qt::QueuedConnection);
     });
@@ -106,8 +106,7 @@ std::vector<Leftover> Autosave::leftovers(const QDir& folder) {
         if (!lock.tryLock(0)) continue;
         lock.unlock();
         const auto origin = storage::read_file(origin_file(copy).toStdString());
-        const auto* text = std::get_if<std::string>(&origin);
-        found.push_back({.copy = copy, .original = text ? toQt(*text) : QString()});
+        found.push_back({.copy = copy, .original = origin ? toQt(*origin) : QString()});
     }
     return found;
 }

@@ -22,20 +22,20 @@ void Bag::load() {
     shoot::Shoot shoot{.title = "Bag", .kit = starterKit()};
     if (QFileInfo::exists(path_)) {
         auto loaded = storage::load_kit(path_.toStdString());
-        if (const auto* error = std::get_if<storage::ReadError>(&loaded))
-            problem_ = setAside(path_, tr("The bag"), *error);
+        if (!loaded)
+            problem_ = setAside(path_, tr("The bag"), loaded.error());
         else
-            shoot.kit = std::move(std::get<gear::Kit>(loaded));
+            shoot.kit = std::move(*loaded);
     }
     shoot.terms.limits = shoot::usual_limits();
     if (QFileInfo::exists(limitsPath())) {
         auto loaded = storage::load_limits(limitsPath().toStdString());
-        if (const auto* error = std::get_if<storage::ReadError>(&loaded))
-            problem_ = QStringList{problem_, setAside(limitsPath(), tr("Your limits"), *error)}
+        if (!loaded)
+            problem_ = QStringList{problem_, setAside(limitsPath(), tr("Your limits"), loaded.error())}
                            .join(QLatin1Char(' '))
                            .trimmed();
         else
-            shoot.terms.limits = std::move(std::get<shoot::Limits>(loaded));
+            shoot.terms.limits = std::move(*loaded);
     }
     document_.open(std::move(shoot), path_);
     marks_ = marks();
@@ -59,8 +59,8 @@ void Bag::takeTheirs() {
     const auto kit = storage::load_kit(path_.toStdString());
     const auto limits = storage::load_limits(limitsPath().toStdString());
     document_.edit({tr("Take the other window's bag")}, [&](shoot::Shoot& bag) {
-        if (const auto* theirs = std::get_if<gear::Kit>(&kit)) bag.kit = *theirs;
-        if (const auto* theirs = std::get_if<shoot::Limits>(&limits)) bag.terms.limits = *theirs;
+        if (kit) bag.kit = *kit;
+        if (limits) bag.terms.limits = *limits;
     });
 }
 
@@ -73,17 +73,17 @@ void Bag::keepOurs() {
 
 void Bag::write() {
     QDir().mkpath(QFileInfo(path_).path());
-    auto error = storage::save_kit(document_.kit(), path_.toStdString());
-    if (!error) error = storage::save_limits(document_.shoot().terms.limits, limitsPath().toStdString());
+    auto saved = storage::save_kit(document_.kit(), path_.toStdString());
+    if (saved) saved = storage::save_limits(document_.shoot().terms.limits, limitsPath().toStdString());
     marks_ = marks();
-    problem_ = error ? tr("The bag was not saved. %1").arg(toQt(storage::message(*error))) : QString();
+    problem_ = saved ? QString() : tr("The bag was not saved. %1").arg(toQt(text::message(saved.error())));
     Q_EMIT problemChanged();
 }
 
 gear::Kit catalogue() {
     QFile file(QStringLiteral(":/data/catalogue.json"));
     if (!file.open(QIODevice::ReadOnly)) return {};
-    return std::get<gear::Kit>(storage::read_kit_json(file.readAll().toStdString()));
+    return *storage::read_kit_json(file.readAll().toStdString());
 }
 
 gear::Kit starterKit() { return genericShoot().kit; }

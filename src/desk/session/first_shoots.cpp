@@ -10,7 +10,7 @@ namespace poquito::desk {
 shoot::Shoot demoShoot() {
     QFile file(QStringLiteral(":/data/winter-catalogue.poquito"));
     if (!file.open(QIODevice::ReadOnly)) return {};
-    return std::get<shoot::Shoot>(storage::read_shoot(file.readAll().toStdString()));
+    return *storage::read_shoot(file.readAll().toStdString());
 }
 
 shoot::Shoot genericShoot() {

@@ -43,15 +43,7 @@ QSize turnedUp(QSize size, int orientation) { return orientation >= 5 && orienta
 
 QRectF turnedUp(const QRectF& place, QSize size, int orientation) { return upright(size, orientation).mapRect(place); }
 
-FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(most_kept) {
-    pool_.setMaxThreadCount(2);
-    pool_.setThreadPriority(QThread::LowPriority);
-}
-
-FramePictures::~FramePictures() {
-    pool_.clear();
-    pool_.waitForDone();
-}
+FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(most_kept) {}
 
 QString FramePictures::keyOf(const std::filesystem::path& file, Kind kind) {
     return QString::number(static_cast<int>(kind)) + QLatin1Char(' ') + toQt(storage::path_text(file));
@@ -88,7 +80,7 @@ void FramePictures::order(const std::filesystem::path& file, Kind kind, int prio
     const auto key = keyOf(file, kind);
     if (pending_.contains(key) || bad_.contains(key)) return;
     pending_.insert(key);
-    pool_.start(
+    worker_.add(
         [this, file, kind, key] {
             auto image = read(file, kind);
             QMetaObject::invokeMethod(

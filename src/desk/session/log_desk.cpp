@@ -46,15 +46,13 @@ std::string picture_of(const shoot::Shoot& shoot, const shoot::Shot& shot) {
     if (!frame) return {};
     auto developed = render::develop(frame->light, render::Clipping::as_is);
     const auto bytes = storage::picture_file({.width = width, .height = height, .rgb = std::move(developed.rgb)});
-    const auto* jpeg = std::get_if<std::string>(&bytes);
-    return jpeg ? *jpeg : std::string();
+    return bytes.value_or(std::string());
 }
 
 /// Of the plan that was logged.
 std::string picture_of(const log::Entry& entry) {
     const auto read = storage::read_shoot(entry.plan);
-    const auto* shoot = std::get_if<shoot::Shoot>(&read);
-    return shoot && !shoot->shots.empty() ? picture_of(*shoot, shoot->shots[0]) : std::string();
+    return read && !read->shots.empty() ? picture_of(*read, read->shots[0]) : std::string();
 }
 
 /// Those that are not made by the time the window closes are left out.
@@ -105,13 +103,12 @@ void LogDesk::add(Job job) {
     worker_.add([this, open = open_, path = path_.toStdString(), job = std::move(job)] {
         if (!open->book && !open->failed) {
             auto opened = log::Book::open(path);
-            if (auto* all = std::get_if<log::Book::Opened>(&opened)) {
-                open->book = std::move(all->book);
-                if (!all->word.empty()) say(toQt(all->word));
+            if (opened) {
+                open->book = std::move(opened->book);
+                if (!opened->word.empty()) say(toQt(opened->word));
             } else {
                 open->failed = true;
-                say(tr("The logbook cannot be used: %1")
-                        .arg(toQt(storage::message(std::get<storage::ReadError>(opened)))));
+                say(tr("The logbook cannot be used: %1").arg(toQt(text::message(opened.error()))));
             }
         }
         if (open->book) job(*open->book);
@@ -141,8 +138,8 @@ void LogDesk::write(std::vector<log::Entry> entries) {
         add_pictures(entries, closing_);
         for (auto& entry : entries)
             if (!closing_) log::add_thumbnails(entry);
-        if (const auto failed = book.add(entries))
-            say(tr("Not entered in the log: %1").arg(toQt(storage::message(*failed))));
+        if (const auto done = book.add(entries); !done)
+            say(tr("Not entered in the log: %1").arg(toQt(text::message(done.error()))));
         QMetaObject::invokeMethod(
             this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
     });
@@ -160,7 +157,7 @@ void LogDesk::makeUp() {
     if (!shoot) return;
     add([this, shoot](log::Book& book) {
         const auto count = book.count({.words = "made up"});
-        if (const auto* there = std::get_if<std::size_t>(&count); !there || *there > 0) return;
+        if (!count || *count > 0) return;
         constexpr int year = 2026;
         auto entries = log::made_up_year(*shoot, year);
         add_pictures(entries, closing_);
@@ -175,10 +172,10 @@ void LogDesk::search(const log::Query& query, QObject* asker, std::function<void
         auto entries = book.search(query);
         auto count = book.count(query);
         auto classes = book.classes();
-        if (auto* all = std::get_if<std::vector<log::Entry>>(&entries)) found.entries = std::move(*all);
-        if (auto* all = std::get_if<std::size_t>(&count)) found.all = *all;
-        if (auto* all = std::get_if<std::vector<std::string>>(&classes)) found.classes = std::move(*all);
-        if (const auto* error = std::get_if<storage::ReadError>(&entries)) say(toQt(storage::message(*error)));
+        if (entries) found.entries = std::move(*entries);
+        if (count) found.all = *count;
+        if (classes) found.classes = std::move(*classes);
+        if (!entries) say(toQt(text::message(entries.error())));
         answer(asker, std::move(found), then);
     });
 }
@@ -187,7 +184,7 @@ void LogDesk::look(std::int64_t entry, QObject* asker, std::function<void(std::o
     add([this, entry, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
         auto found = book.entry(entry);
         std::optional<log::Entry> one;
-        if (auto* all = std::get_if<std::optional<log::Entry>>(&found)) one = std::move(*all);
+        if (found) one = std::move(*found);
         answer(asker, std::move(one), then);
     });
 }
@@ -197,7 +194,7 @@ void LogDesk::learn(QObject* asker, std::function<void(std::vector<log::Lesson>)
     add([this, asker = QPointer<QObject>(asker), then = std::move(then)](log::Book& book) {
         auto all = book.search({.most = 1'000'000'000});
         std::vector<log::Lesson> lessons;
-        if (auto* entries = std::get_if<std::vector<log::Entry>>(&all)) lessons = log::lessons_of(*entries);
+        if (all) lessons = log::lessons_of(*all);
         answer(asker, std::move(lessons), then);
     });
 }
@@ -209,7 +206,7 @@ void LogDesk::review(const std::string& day, QObject* asker,
          then = std::move(then)](log::Book& book) {
         auto found = book.search({.shoot = shoot->title, .most = 1'000'000'000});
         std::vector<log::Entry> entries;
-        if (auto* all = std::get_if<std::vector<log::Entry>>(&found)) entries = std::move(*all);
+        if (found) entries = std::move(*found);
         std::vector<std::string> days;
         constexpr std::size_t date = 10;
         for (const auto& entry : entries)
@@ -250,16 +247,15 @@ void LogDesk::protocols(QObject* asker, std::function<void(std::vector<log::Prot
         for (std::size_t i = 0; i < shoot->shots.size() && !closing_; ++i) {
             const auto& shot = shoot->shots[i];
             auto found = book.search({.name = shot.name, .most = 1000});
-            auto* entries = std::get_if<std::vector<log::Entry>>(&found);
-            if (!entries) continue;
-            std::erase_if(*entries, [](const log::Entry& entry) {
+            if (!found) continue;
+            std::erase_if(*found, [](const log::Entry& entry) {
                 return entry.kind != log::Kind::run && entry.kind != log::Kind::inspection;
             });
-            for (auto& entry : *entries) {
+            for (auto& entry : *found) {
                 auto whole = book.entry(entry.id);
-                if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+                if (whole && *whole) entry = std::move(**whole);
             }
-            auto protocol = log::protocol_of(*shoot, i, *entries);
+            auto protocol = log::protocol_of(*shoot, i, *found);
             if (protocol.sessions.size() > 1) made.push_back(std::move(protocol));
         }
         // Series first, then what drifts.
@@ -282,7 +278,7 @@ void LogDesk::drawShots(std::vector<shoot::Shot> shots, QObject* asker,
 
 void LogDesk::forget(std::int64_t entry) {
     add([this, entry](log::Book& book) {
-        if (const auto failed = book.forget(entry)) say(toQt(storage::message(*failed)));
+        if (const auto done = book.forget(entry); !done) say(toQt(text::message(done.error())));
         QMetaObject::invokeMethod(
             this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);
     });
@@ -291,33 +287,30 @@ void LogDesk::forget(std::int64_t entry) {
 void LogDesk::exportTo(const QString& file) {
     add([this, file](log::Book& book) {
         auto rows = book.search({.most = 1'000'000'000});
-        auto* entries = std::get_if<std::vector<log::Entry>>(&rows);
-        if (!entries) return say(toQt(storage::message(std::get<storage::ReadError>(rows))));
+        if (!rows) return say(toQt(text::message(rows.error())));
         const bool csv = file.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive);
         if (!csv)
-            for (auto& entry : *entries) {
+            for (auto& entry : *rows) {
                 auto whole = book.entry(entry.id);
-                if (auto* one = std::get_if<std::optional<log::Entry>>(&whole); one && *one) entry = std::move(**one);
+                if (whole && *whole) entry = std::move(**whole);
             }
-        const auto text = csv ? log::write_csv(*entries) : log::write_json(*entries);
-        const auto error = storage::replace_file(file.toStdString(), text);
-        say(error ? toQt(storage::message(*error))
-                  : tr("%1 written to %2")
-                        .arg(toQt(text::count_text(static_cast<double>(entries->size()), "entry", "entries")), file));
+        const auto text = csv ? log::write_csv(*rows) : log::write_json(*rows);
+        const auto written = storage::replace_file(file.toStdString(), text);
+        const auto count = toQt(text::count_text(static_cast<double>(rows->size()), "entry", "entries"));
+        say(written ? tr("%1 written to %2").arg(count, file) : toQt(text::message(written.error())));
     });
 }
 
 void LogDesk::importFrom(const QString& file) {
     add([this, file](log::Book& book) {
         const auto text = storage::read_file(file.toStdString());
-        if (const auto* error = std::get_if<storage::ReadError>(&text)) return say(toQt(storage::message(*error)));
+        if (!text) return say(toQt(text::message(text.error())));
         const bool csv = file.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive);
-        auto read = csv ? log::read_csv(std::get<std::string>(text)) : log::read_json(std::get<std::string>(text));
-        if (const auto* error = std::get_if<storage::ReadError>(&read))
-            return say(tr("%1 is no log. %2").arg(file, toQt(storage::message(*error))));
+        auto read = csv ? log::read_csv(*text) : log::read_json(*text);
+        if (!read) return say(tr("%1 is no log. %2").arg(file, toQt(text::message(read.error()))));
         std::size_t added = 0;
-        const auto& entries = std::get<std::vector<log::Entry>>(read);
-        if (const auto failed = book.add(entries, &added)) return say(toQt(storage::message(*failed)));
+        const auto& entries = *read;
+        if (const auto done = book.add(entries, &added); !done) return say(toQt(text::message(done.error())));
         say(tr("%1 of %2 are new").arg(added).arg(entries.size()));
         QMetaObject::invokeMethod(
             this, [this] { Q_EMIT changed(); }, Qt::QueuedConnection);

@@ -129,16 +129,16 @@ void LogWriter::writeDown(const QString& line) {
 
 void LogWriter::readNotes(const QString& file) {
     const auto text = storage::read_file(file.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&text)) return Q_EMIT said(toQt(storage::message(*error)));
+    if (!text) return Q_EMIT said(toQt(text::message(text.error())));
     const auto day = QFileInfo(file).lastModified().date().toString(Qt::ISODate).toStdString();
-    enterNotes(std::get<std::string>(text), day);
+    enterNotes(*text, day);
 }
 
 void LogWriter::enterNotes(const std::string& text, const std::string& day) {
     auto notes = log::read_field_notes(text, document_.shoot(), day, classOf_);
     QStringList words;
     words << tr("%1 read").arg(toQt(text::count_text(static_cast<double>(notes.entries.size()), "line", "lines")));
-    for (const auto& one : notes.unplaced) words << tr("no place for %1").arg(toQt(storage::message(one)));
+    for (const auto& one : notes.unplaced) words << tr("no place for %1").arg(toQt(text::message(one)));
     if (!notes.entries.empty()) book_.write(std::move(notes.entries));
     Q_EMIT said(words.join(QStringLiteral(". ")));
 }

@@ -20,7 +20,7 @@ namespace {
 PictureRead sampled(const std::filesystem::path& file, QSize within) {
     QImage image;
     int every = 1, row = 0;
-    const auto error = storage::read_rows(
+    const auto read = storage::read_rows(
         file, {.begin =
                    [&](int across, int down) {
                        if (!within.isEmpty())
@@ -37,7 +37,7 @@ PictureRead sampled(const std::filesystem::path& file, QSize within) {
                            std::copy_n(rgb + 3 * static_cast<std::ptrdiff_t>(x) * every, 3, to);
                        return true;
                    }});
-    if (error) return {.image = {}, .problem = toQt(error->problem)};
+    if (!read) return {.image = {}, .problem = toQt(read.error().problem)};
     return {.image = image, .problem = {}};
 }
 

@@ -215,7 +215,9 @@ void ProofDesk::start(const std::string& shot) {
         if (!inspection) return;
         Judged judged_now{
             .inspection = std::make_shared<const proof::Inspection>(std::move(*inspection)), .offers = {}, .notes = {}};
-        if (known) judged_now.offers = proof::offers_of(*judged_now.inspection, shoot->kit, *found);
+        if (known)
+            judged_now.offers = proof::offers_of(*judged_now.inspection,
+                                                 plan::plan_of(shoot->kit, *found, shoot::terms_of(*shoot, *found)));
         judged_now.notes = proof::notes_of(*judged_now.inspection, judged_now.offers);
         QMetaObject::invokeMethod(
             this, [this, job, now = std::move(judged_now)]() mutable { judged(job, std::move(now)); },

@@ -171,14 +171,12 @@ void RunDesk::goOn(const QString& path) {
 
 void RunDesk::enterInLog(const QString& path) {
     auto journal = run::Journal::resume(storage::path_of(path.toStdString()));
-    if (const auto* error = std::get_if<storage::ReadError>(&journal))
-        return Q_EMIT problemFound(toQt(storage::message(*error)));
+    if (!journal) return Q_EMIT problemFound(toQt(text::message(journal.error())));
     const auto read = run::read_journal(storage::path_of(path.toStdString()));
-    if (const auto* error = std::get_if<storage::ReadError>(&read))
-        return Q_EMIT problemFound(toQt(storage::message(*error)));
-    std::get<run::Journal>(journal).ended(shoot::RunEnd::broken);
+    if (!read) return Q_EMIT problemFound(toQt(text::message(read.error())));
+    journal->ended(shoot::RunEnd::broken);
     brokenRead_ = {};
-    log(std::get<run::RunState>(read));
+    log(*read);
     Q_EMIT changed();
 }
 
@@ -191,12 +189,12 @@ devices::DeviceSettings RunDesk::devices() const {
 }
 
 void RunDesk::launch(run::Session::Made made) {
-    if (const auto* error = std::get_if<storage::ReadError>(&made)) {
+    if (!made) {
         queue_.clear();
-        return Q_EMIT problemFound(toQt(storage::message(*error)));
+        return Q_EMIT problemFound(toQt(text::message(made.error())));
     }
     brokenRead_ = {};
-    session_ = std::get<std::unique_ptr<run::Session>>(std::move(made));
+    session_ = std::move(*made);
     plan_ = session_->plan();
     tests_ = session_->is_test();
     last_ = session_->runner().status();
@@ -309,7 +307,7 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
         broken_.clear();
         const auto found = run::unfinished_runs(folder_.path().toStdString());
         for (const auto& error : found.unreadable) {
-            const auto words = tr("A run's journal cannot be read. %1").arg(toQt(storage::message(error)));
+            const auto words = tr("A run's journal cannot be read. %1").arg(toQt(text::message(error)));
             if (unread_.contains(words)) continue;
             unread_ << words;
             Q_EMIT problemFound(words);  // once, whoever asks first
@@ -317,12 +315,12 @@ std::vector<BrokenRun> RunDesk::brokenRuns() const {
         for (const auto& path : found.journals) {
             if (run::run_is_on(path)) continue;  // in another window
             const auto read = run::read_journal(path);
-            if (const auto* state = std::get_if<run::RunState>(&read))
+            if (read)
                 broken_.push_back({.journal = toQt(storage::path_text(path)),
-                                   .shot = state->plan.shot,
-                                   .name = toQt(state->plan.shot_name),
-                                   .done = state->done(),
-                                   .planned = state->frames.size()});
+                                   .shot = read->plan.shot,
+                                   .name = toQt(read->plan.shot_name),
+                                   .done = read->done(),
+                                   .planned = read->frames.size()});
         }
     }
     std::ranges::copy_if(broken_, std::back_inserter(runs), [this](const auto& run) { return find(run.shot); });

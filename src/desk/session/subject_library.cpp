@@ -55,10 +55,10 @@ const std::vector<shoot::KindCheck>& SubjectLibrary::checks() {
 void SubjectLibrary::loadChecks() {
     if (std::exchange(checksLoaded_, true) || !QFileInfo::exists(checksPath())) return;
     auto loaded = storage::load_checks(checksPath().toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded))
-        checksProblem_ = setAside(checksPath(), tr("Your own checks"), *error);
+    if (!loaded)
+        checksProblem_ = setAside(checksPath(), tr("Your own checks"), loaded.error());
     else
-        checks_ = std::move(std::get<std::vector<shoot::KindCheck>>(loaded));
+        checks_ = std::move(*loaded);
 }
 
 QString SubjectLibrary::checksPath() const {
@@ -67,8 +67,8 @@ QString SubjectLibrary::checksPath() const {
 
 QString SubjectLibrary::saveChecks() {
     QDir().mkpath(QFileInfo(checksPath()).path());
-    const auto error = storage::save_checks(checks_, checksPath().toStdString());
-    return error ? toQt(storage::message(*error)) : QString();
+    const auto saved = storage::save_checks(checks_, checksPath().toStdString());
+    return saved ? QString() : toQt(text::message(saved.error()));
 }
 
 QString SubjectLibrary::keepCheck(const QString& kind, const QString& text) {

@@ -3,6 +3,7 @@
 #include <sys/resource.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <utility>
 
 namespace poquito::desk {
@@ -24,19 +25,20 @@ Worker::~Worker() {
         jobs_.clear();
     }
     changed_.notify_all();
-    if (thread_.joinable()) thread_.join();
+    for (auto& thread : threads_) thread.join();
 }
 
-void Worker::add(std::function<void()> job) {
+void Worker::add(std::function<void()> job, int urgency) {
     const std::lock_guard lock(mutex_);
-    jobs_.push_back(std::move(job));
-    if (!thread_.joinable()) thread_ = std::thread([this] { work(); });
+    const auto behind = std::ranges::find_if(jobs_, [&](const Job& other) { return other.urgency < urgency; });
+    jobs_.insert(behind, {std::move(job), urgency});
+    if (threads_.size() < hands_ && jobs_.size() + busy_ > threads_.size()) threads_.emplace_back([this] { work(); });
     changed_.notify_all();
 }
 
 void Worker::wait() {
     std::unique_lock lock(mutex_);
-    changed_.wait(lock, [this] { return jobs_.empty() && !busy_; });
+    changed_.wait(lock, [this] { return jobs_.empty() && busy_ == 0; });
 }
 
 void Worker::work() {
@@ -45,13 +47,14 @@ void Worker::work() {
     for (;;) {
         changed_.wait(lock, [this] { return over_ || !jobs_.empty(); });
         if (over_) return;
-        const auto job = std::move(jobs_.front());
+        auto job = std::move(jobs_.front().run);
         jobs_.pop_front();
-        busy_ = true;
+        ++busy_;
         lock.unlock();
         job();
+        job = {};  // what it holds goes before it counts as done
         lock.lock();
-        busy_ = false;
+        --busy_;
         changed_.notify_all();
     }
 }

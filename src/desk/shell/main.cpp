@@ -19,19 +19,19 @@ namespace {
 
 using namespace poquito;
 
-int complain(const storage::ReadError& error) {
-    std::fprintf(stderr, "%s\n", storage::message(error).c_str());
+int complain(const text::Error& error) {
+    std::fprintf(stderr, "%s\n", text::message(error).c_str());
     return 1;
 }
 
 int write_sheet(const QString& file, const QString& out) {
     auto loaded = storage::load_shoot(file.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) return complain(*error);
-    const auto& shoot = std::get<shoot::Shoot>(loaded);
+    if (!loaded) return complain(loaded.error());
+    const auto& shoot = *loaded;
     std::vector<advice::Assessment> assessments;
     for (const auto& shot : shoot.shots)
         assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot::terms_of(shoot, shot)));
-    if (const auto error = desk::writeSheet(shoot, assessments, out)) return complain(*error);
+    if (const auto written = desk::writeSheet(shoot, assessments, out); !written) return complain(written.error());
     return 0;
 }
 

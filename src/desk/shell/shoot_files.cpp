@@ -37,14 +37,14 @@ bool ShootFiles::open(const QString& path) {
     if (isPicture(path)) return restorePicture(path);
     const auto mark = storage::mark_of(path.toStdString());
     auto loaded = storage::load_shoot(path.toStdString());
-    if (const auto* error = std::get_if<storage::ReadError>(&loaded)) {
+    if (!loaded) {
         Q_EMIT problemFound(
-            tr("%1 was not opened. %2").arg(QFileInfo(path).fileName(), toQt(storage::message(*error))));
+            tr("%1 was not opened. %2").arg(QFileInfo(path).fileName(), toQt(text::message(loaded.error()))));
         return false;
     }
     Q_EMIT problemFound({});
     mark_ = mark;
-    document_.open(std::move(std::get<shoot::Shoot>(loaded)), QFileInfo(path).absoluteFilePath());
+    document_.open(std::move(*loaded), QFileInfo(path).absoluteFilePath());
     remember(document_.path());
     return true;
 }
@@ -54,17 +54,16 @@ bool ShootFiles::open(const QString& path) {
 bool ShootFiles::restorePicture(const QString& path) {
     const auto name = QFileInfo(path).fileName();
     const auto bytes = storage::read_file(path.toStdString());
-    auto plan = std::holds_alternative<std::string>(bytes) ? storage::plan_in_picture(std::get<std::string>(bytes))
-                                                           : std::get<storage::ReadError>(bytes);
-    if (const auto* error = std::get_if<storage::ReadError>(&plan)) {
-        Q_EMIT problemFound(tr("%1 brings no plan. %2").arg(name, toQt(storage::message(*error))));
+    auto plan = bytes ? storage::plan_in_picture(*bytes) : bytes.error();
+    if (!plan) {
+        Q_EMIT problemFound(tr("%1 brings no plan. %2").arg(name, toQt(text::message(plan.error()))));
         return false;
     }
     Q_EMIT problemFound({});
     shoot::Adopted adopted;
     document_.edit({tr("Restore a plan")}, [&](shoot::Shoot& shoot) {
         const auto after = document_.current() < 0 ? shoot.shots.size() : static_cast<std::size_t>(document_.current());
-        adopted = shoot::adopt(shoot, std::get<shoot::Shoot>(plan), after);
+        adopted = shoot::adopt(shoot, *plan, after);
     });
     document_.select(static_cast<int>(adopted.index));
     const auto shot = toQt(document_.shot()->name);
@@ -74,9 +73,9 @@ bool ShootFiles::restorePicture(const QString& path) {
 }
 
 bool ShootFiles::saveTo(const QString& path) {
-    if (const auto error = storage::save_shoot(document_.shoot(), path.toStdString())) {
+    if (const auto saved = storage::save_shoot(document_.shoot(), path.toStdString()); !saved) {
         Q_EMIT problemFound(
-            tr("The shoot was not saved, and the file is as it was. %1").arg(toQt(storage::message(*error))));
+            tr("The shoot was not saved, and the file is as it was. %1").arg(toQt(text::message(saved.error()))));
         return false;
     }
     Q_EMIT problemFound({});
@@ -115,7 +114,7 @@ bool ShootFiles::settleWithOther(const QString& path) {
             .arg(file.completeBaseName(), keeps_ours ? QStringLiteral("other") : QStringLiteral("mine"),
                  QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz"))));
     const bool kept = keeps_ours ? QFile::copy(path, beside)
-                                 : !storage::save_shoot(document_.shoot(), beside.toStdString()).has_value();
+                                 : storage::save_shoot(document_.shoot(), beside.toStdString()).has_value();
     if (!kept) {
         Q_EMIT problemFound(tr("Nothing was changed: %1 cannot be written.").arg(beside));
         return false;
@@ -213,8 +212,8 @@ void ShootFiles::startAutosave(const QDir& folder) {
 std::optional<Leftover> ShootFiles::recoverOrDiscard(const QDir& folder) {
     for (const auto& leftover : Autosave::leftovers(folder)) {
         auto loaded = storage::load_shoot(leftover.copy.toStdString());
-        if (std::holds_alternative<storage::ReadError>(loaded)) continue;
-        auto& shoot = std::get<shoot::Shoot>(loaded);
+        if (!loaded) continue;
+        auto& shoot = *loaded;
         QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work found"),
                         tr("Poquito ended unexpectedly with unsaved changes to “%1” (%2).\nRecover them?")
                             .arg(toQt(shoot.title),

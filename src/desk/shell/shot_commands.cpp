@@ -29,7 +29,11 @@ void ShotCommands::mend(const std::string& code, int way) {
     const auto other = static_cast<std::size_t>(way) - 1;
     if (way > 0 && other >= note->others.size()) return;
     const auto remedy = way > 0 ? note->others[other] : note->remedy;
-    document_.editShot({toQt(remedy->label)}, [&](shoot::Shot& shot) { shot = remedy->shot; });
+    const auto at = static_cast<std::size_t>(document_.current());
+    document_.edit({toQt(remedy->label)}, [&](shoot::Shoot& shoot) {
+        if (remedy->kit) shoot.kit = *remedy->kit;
+        shoot.shots[at] = remedy->shot;
+    });
 }
 
 void ShotCommands::putRight() {

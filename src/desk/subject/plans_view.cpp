@@ -20,7 +20,7 @@
 namespace poquito::desk {
 namespace {
 
-constexpr double gap = 6, inset = 10, row_height = 112, button_height = 26, roomy = 560;
+constexpr double gap = 6, inset = 10, button_height = 26, aspect = 1.5;
 
 /// One of what a plan gives, as a bar of how much of it is kept.
 struct Kept {
@@ -123,12 +123,19 @@ QString PlansView::reason() const {
 }
 
 QRectF PlansView::cardRect(std::size_t index) const {
-    return QRectF(0, static_cast<double>(index) * (row_height + gap), width(), row_height).adjusted(1, 1, -1, -1);
+    return QRectF(0, static_cast<double>(index) * (rowHeight() + gap), width(), rowHeight()).adjusted(1, 1, -1, -1);
 }
+
+bool PlansView::isRoomy() const {
+    constexpr int enough = 560;
+    return width() > enough;
+}
+
+double PlansView::rowHeight() const { return isRoomy() ? 112 : 132; }
 
 QSize PlansView::sizeHint() const {
     const auto rows = static_cast<double>(std::max<std::size_t>(plans_.size(), 1));
-    return {300, static_cast<int>(rows * (row_height + gap))};
+    return {300, static_cast<int>(rows * (rowHeight() + gap))};
 }
 
 std::optional<std::size_t> PlansView::taken() const {
@@ -150,100 +157,108 @@ void PlansView::paintEvent(QPaintEvent*) {
     if (plans_.empty() && hasFocus()) drawFocusRing(painter, rect());
 }
 
+/// With room the picture stands beside all words; without, beside name and settings alone, and the sentences below.
+PlansView::Places PlansView::placesOf(std::size_t index) const {
+    const QRectF inner = cardRect(index).adjusted(inset, inset, -inset, -inset);
+    const QRectF side(inner.right() - side_width, inner.top(), side_width, inner.height());
+    constexpr double head = 42;
+    const double high = isRoomy() ? inner.height() : head + 6;
+    const QRectF picture(inner.left(), inner.top(), high * aspect, high);
+    const double left = picture.right() + inset, right = side.left() - inset;
+    const double from = isRoomy() ? left : inner.left(), below = isRoomy() ? inner.top() + head : picture.bottom() + 4;
+    return {.picture = picture,
+            .head = QRectF(left, inner.top(), right - left, head),
+            .sentences = QRectF(from, below, right - from, inner.bottom() - below),
+            .side = side};
+}
+
 void PlansView::paintCard(QPainter& painter, std::size_t index) const {
     const Theme& t = theme();
     const auto& plan = plans_[index];
-    const QRectF card = cardRect(index);
-    const bool best = index == 0, now = taken() == index, fits = plan.fits();
+    const bool best = index == 0 && plan.fits(), now = taken() == index;
     const bool cursor = (hasFocus() && index == marked_) || static_cast<int>(index) == hovered_;
-    drawCard(painter, card, best && fits ? t.focusWash : t.panel,
+    drawCard(painter, cardRect(index), best ? t.focusWash : t.panel,
              cursor ? QPen(t.link, 2)
              : now  ? QPen(t.focus, 2)
                     : QPen(t.hairline, 1));
-    const QColor quiet = best && fits ? t.ink : t.quiet;
-    const QRectF inner = card.adjusted(inset, inset, -inset, -inset);
-
-    // The picture, where there is room beside the words.
-    double left = inner.left();
-    constexpr double aspect = 1.5;
-    if (card.width() > roomy) {
-        const QRectF picture(left, inner.top(), inner.height() * aspect, inner.height());
-        if (index < pictures_.size() && !pictures_[index].isNull())
-            painter.drawImage(picture, pictures_[index]);
-        else
-            painter.fillRect(picture, t.hairline);
-        left = picture.right() + inset;
+    const Places places = placesOf(index);
+    if (index < pictures_.size() && !pictures_[index].isNull())
+        painter.drawImage(places.picture, pictures_[index]);
+    else
+        painter.fillRect(places.picture, t.hairline);
+    paintHead(painter, places.head, plan, best ? t.ink : t.quiet);
+    paintSentences(painter, places.sentences, index);
+    paintKept(painter, places.side, plan, best ? t.ink : t.quiet);
+    const QRectF button = places.side.adjusted(0, places.side.height() - button_height, 0, 0);
+    painter.setFont(textFont(12, QFont::DemiBold));
+    if (now) {
+        painter.setPen(t.focus);
+        return drawLine(painter, button, Qt::AlignCenter, tr("As it is \u2713"));
     }
-    const QRectF side = sideOf(index);
-    const double room = side.left() - inset - left;
+    painter.setPen(best ? QPen(Qt::NoPen) : QPen(t.hairline, 1));
+    painter.setBrush(best ? t.focus : t.panel);
+    painter.drawRoundedRect(button, 3, 3);
+    painter.setPen(best ? t.panel : t.ink);
+    drawLine(painter, button, Qt::AlignCenter, tr("Take it"));
+}
 
-    // Its name and what it takes, then the settings, large: what one turns at the camera.
-    double y = inner.top();
+/// Its name and what it takes, then the settings, large: what one turns at the camera.
+void PlansView::paintHead(QPainter& painter, const QRectF& head, const advice::WholePlan& plan, const QColor& quiet) {
+    constexpr double line = 17, least = 40;
     const QFont bold = textFont(12, QFont::DemiBold), small = textFont(11);
-    const QString name = elided(bold, toQt(advice::plan_name(plan)), room);
+    const QString name = elided(bold, toQt(advice::plan_name(plan)), head.width());
     painter.setFont(bold);
-    painter.setPen(t.ink);
-    drawLine(painter, QRectF(left, y, room, 16), Qt::AlignLeft | Qt::AlignVCenter, name);
+    painter.setPen(theme().ink);
+    drawLine(painter, QRectF(head.left(), head.top(), head.width(), line), Qt::AlignLeft | Qt::AlignVCenter, name);
     const double beside = lineWidth(bold, name) + 10;
     painter.setFont(small);
     painter.setPen(quiet);
-    if (room - beside > 40)
-        drawLine(painter, QRectF(left + beside, y, room - beside, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                 elided(small, tr("%1, %2").arg(frames_text(plan), lights_text(plan)), room - beside));
-    y += 17;
+    if (const double room = head.width() - beside; room > least)
+        drawLine(painter, QRectF(head.left() + beside, head.top(), room, line), Qt::AlignLeft | Qt::AlignVCenter,
+                 elided(small, tr("%1, %2").arg(frames_text(plan), lights_text(plan)), room));
     const auto& exposure = plan.shot.exposure;
-    const QFont large = textFont(room > 300 ? 16 : 13, QFont::DemiBold);
+    const QString settings =
+        tr("%1   %2   ISO %3")
+            .arg(toQt(text::f_number_text(exposure.f_number)), toQt(text::shutter_text(exposure.shutter)),
+                 toQt(text::number_text(exposure.iso, 6)));
+    QFont large = textFont(16, QFont::DemiBold);
+    if (lineWidth(large, settings) > head.width()) large = textFont(13, QFont::DemiBold);
     painter.setFont(large);
-    painter.setPen(t.ink);
-    drawLine(painter, QRectF(left, y, room, 24), Qt::AlignLeft | Qt::AlignVCenter,
-             elided(large,
-                    tr("%1   %2   ISO %3")
-                        .arg(toQt(text::f_number_text(exposure.f_number)), toQt(text::shutter_text(exposure.shutter)),
-                             toQt(text::number_text(exposure.iso, 6))),
-                    room));
-    y += 25;
+    painter.setPen(theme().ink);
+    drawLine(painter, head.adjusted(0, line, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
+             elided(large, settings, head.width()));
+}
 
-    // What it gives up, and why it stands here: whole sentences, smaller where the window is small.
-    const QRectF sentences(left, y, room, inner.bottom() - y);
+/// What it gives up, and why it stands here: whole sentences, smaller where the window is small.
+void PlansView::paintSentences(QPainter& painter, const QRectF& place, std::size_t index) const {
+    const auto& plan = plans_[index];
     const QString gives = (plan.stopped ? tr("Something stands against it. ") : QString()) + toQt(plan.sentence);
-    const QString all = best ? gives : gives + QLatin1Char(' ') + toQt(plan.why);
+    const QString all = index == 0 ? gives : gives + QLatin1Char(' ') + toQt(plan.why);
     for (const int size : {12, 11, 10, 9}) {
         painter.setFont(textFont(size));
-        const auto needs = painter.boundingRect(sentences, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
-        if (needs.height() <= sentences.height()) break;
+        const auto needs = painter.boundingRect(place, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
+        if (needs.height() <= place.height()) break;
     }
-    painter.setPen(fits ? t.ink : t.caution);
-    painter.drawText(sentences, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
+    painter.setPen(plan.fits() ? theme().ink : theme().caution);
+    painter.drawText(place, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, all);
+}
 
-    // What is kept of each quality, the same place the same quality in every row.
+/// What is kept of each quality, the same place the same quality in every row.
+void PlansView::paintKept(QPainter& painter, const QRectF& side, const advice::WholePlan& plan, const QColor& quiet) {
     const auto kept = profile(plan.worth);
-    const QRectF button(side.left(), side.bottom() - button_height, side.width(), button_height);
-    const double step = side.width() / static_cast<double>(kept.size()), foot = button.top() - 22;
+    const double step = side.width() / static_cast<double>(kept.size()), foot = side.bottom() - button_height - 22;
+    constexpr double felt = 0.8;
     for (std::size_t i = 0; i < kept.size(); ++i) {
         const QRectF full(side.left() + static_cast<double>(i) * step, side.top(), step - 3, foot - side.top());
-        painter.fillRect(full, t.hairline);
-        const double height = full.height() * kept[i].share;
-        constexpr double felt = 0.8;
-        painter.fillRect(QRectF(full.left(), foot - height, full.width(), height),
-                         kept[i].share >= felt ? t.focus : t.caution);
+        painter.fillRect(full, theme().hairline);
+        painter.fillRect(full.adjusted(0, full.height() * (1 - kept[i].share), 0, 0),
+                         kept[i].share >= felt ? theme().focus : theme().caution);
     }
+    const QFont small = textFont(11);
     painter.setFont(small);
     painter.setPen(quiet);
     drawLine(painter, QRectF(side.left(), foot + 3, side.width(), 15), Qt::AlignLeft | Qt::AlignVCenter,
              elided(small, worst(kept), side.width()));
-
-    if (now) {
-        painter.setFont(textFont(12, QFont::DemiBold));
-        painter.setPen(t.focus);
-        drawLine(painter, button, Qt::AlignCenter, tr("As it is \u2713"));
-        return;
-    }
-    painter.setPen(best && fits ? QPen(Qt::NoPen) : QPen(t.hairline, 1));
-    painter.setBrush(best && fits ? t.focus : t.panel);
-    painter.drawRoundedRect(button, 3, 3);
-    painter.setFont(textFont(12, QFont::DemiBold));
-    painter.setPen(best && fits ? t.panel : t.ink);
-    drawLine(painter, button, Qt::AlignCenter, tr("Take it"));
 }
 
 void PlansView::take(std::size_t index) {
@@ -271,19 +286,13 @@ void PlansView::mouseMoveEvent(QMouseEvent* event) {
 /// What the bar under the pointer stands for; elsewhere how a plan is taken.
 QString PlansView::barTip(std::size_t index, QPointF at) const {
     const auto kept = profile(plans_[index].worth);
-    const QRectF side = sideOf(index);
+    const QRectF side = placesOf(index).side;
     const double place = (at.x() - side.left()) / side.width() * static_cast<double>(kept.size());
     const bool on_bars = at.y() < side.bottom() - button_height && place >= 0;
     if (!on_bars || place >= static_cast<double>(kept.size()))
         return tr("A click takes a plan, Ctrl+Z brings the old one back");
     const auto& one = kept[static_cast<std::size_t>(place)];
     return tr("%1: %2 % kept").arg(one.name).arg(std::round(one.share * 100));
-}
-
-/// Bars and button at the right of a row.
-QRectF PlansView::sideOf(std::size_t index) const {
-    const QRectF inner = cardRect(index).adjusted(inset, inset, -inset, -inset);
-    return QRectF(inner.right() - side_width, inner.top(), side_width, inner.height());
 }
 
 void PlansView::leaveEvent(QEvent*) {
@@ -296,7 +305,7 @@ void PlansView::keyPressEvent(QKeyEvent* event) {
         case CardKey::marked:
             if (auto* scroll = qobject_cast<QScrollArea*>(parentWidget() ? parentWidget()->parentWidget() : nullptr)) {
                 const QPoint middle = cardRect(marked_).center().toPoint();
-                scroll->ensureVisible(middle.x(), middle.y(), 0, static_cast<int>(row_height / 2));
+                scroll->ensureVisible(middle.x(), middle.y(), 0, static_cast<int>(rowHeight() / 2));
             }
             return update();
         case CardKey::taken:
@@ -306,7 +315,10 @@ void PlansView::keyPressEvent(QKeyEvent* event) {
     }
 }
 
-void PlansView::resizeEvent(QResizeEvent*) { update(); }
+void PlansView::resizeEvent(QResizeEvent*) {
+    setMinimumHeight(sizeHint().height());
+    update();
+}
 void PlansView::showEvent(QShowEvent*) { refresh(); }
 
 }  // namespace poquito::desk

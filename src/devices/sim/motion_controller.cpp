@@ -118,8 +118,8 @@ std::string MotionController::answer(const std::string& command) {
     }
     if (code == "M114") {
         const auto at = rail_.position();
-        if (const auto* fault = std::get_if<Fault>(&at)) return refused(*fault);
-        return fmt::format("X:{:.4f}\nok\n", std::get<double>(at));
+        if (!at) return refused(at.error());
+        return fmt::format("X:{:.4f}\nok\n", *at);
     }
     return "error: unknown command " + code + "\n";
 }

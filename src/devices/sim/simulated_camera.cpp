@@ -218,8 +218,7 @@ std::optional<CameraPort::Saved> SimulatedCamera::write(const Exposure& exposure
                   std::ranges::any_of(setup_.flashes, [](const auto* flash) { return flash != nullptr; }),
          .subject_distance = report.optics.subject_to_sensor.value_or(0)});
     const auto path = setup_.folder / exposure.name;
-    if (std::holds_alternative<storage::ReadError>(bytes) ||
-        storage::replace_file(path, std::get<std::string>(bytes))) {
+    if (!bytes || !storage::replace_file(path, *bytes)) {
         tell("the frame " + exposure.name + " cannot be written to " + setup_.folder.string());
         return std::nullopt;
     }

@@ -43,7 +43,7 @@ struct Learner : Person {
     }
     void wait() {
         for (int i = 0; i < 3; ++i) {
-            REQUIRE(QTest::qWaitFor([&] { return !window().logWriter().isBusy(); }, 60000));
+            REQUIRE(QTest::qWaitFor([&] { return !window().logWriter().isBusy(); }, test::patience));
             settle();
         }
     }
@@ -93,7 +93,7 @@ TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kep
     Learner person;
     person.choose("distance");
     person.click(QStringLiteral("benchExerciseButton"));
-    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, test::patience));
     INFO(person.leaf()->outcome().said);
     CHECK(person.leaf()->outcome().result == practice::Result::passed);
     CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Passed.")));
@@ -111,10 +111,11 @@ TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kep
 }
 
 TEST_CASE("what the bench takes is judged as the exercise it is of, whatever is read meanwhile, and can be stopped",
-          "[desk][practice]") {
+          "[desk][practice][long]") {
     Learner person;
     const auto taken = [&] {
-        return QTest::qWaitFor([&] { return !person.window().runs().isRunning() && !person.leaf()->isBusy(); }, 60000);
+        return QTest::qWaitFor([&] { return !person.window().runs().isRunning() && !person.leaf()->isBusy(); },
+                               test::patience);
     };
     auto* stop = person.find(QStringLiteral("stopExerciseButton"));
     CHECK_FALSE(stop->isVisible());
@@ -147,7 +148,7 @@ TEST_CASE("what the bench takes is judged as the exercise it is of, whatever is 
     CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Stopped.")));
 }
 
-TEST_CASE("what an exercise measures of the camera goes into its record, and back", "[desk][practice]") {
+TEST_CASE("what an exercise measures of the camera goes into its record, and back", "[desk][practice][long]") {
     Learner person;
     person.choose("bracket");
     auto* keep = person.find(QStringLiteral("keepMeasuredButton"));
@@ -158,7 +159,7 @@ TEST_CASE("what an exercise measures of the camera goes into its record, and bac
     settings.pictureWidth = 720;
     person.window().runs().setSettings(settings);
     person.click(QStringLiteral("benchExerciseButton"));
-    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, test::patience));
     INFO(person.leaf()->outcome().said);
     REQUIRE(person.leaf()->outcome().taught);
     const auto reading = person.leaf()->outcome().taught->offer.reading;
@@ -197,7 +198,7 @@ TEST_CASE("An error is hidden in a stack, and found by what and where", "[desk][
     auto* find = person.find<desk::FindError>(QStringLiteral("findError"));
     const auto take = [&] {
         person.click(QStringLiteral("benchExerciseButton"));
-        REQUIRE(QTest::qWaitFor([&] { return find->isVisible(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return find->isVisible(); }, test::patience));
         person.settle();
     };
     take();

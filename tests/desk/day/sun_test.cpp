@@ -272,7 +272,7 @@ TEST_CASE("places of the log stand before the towns, with where they lie and wha
     person.click(QStringLiteral("hoursTab"));
     person.click(QStringLiteral("sunTab"));
     auto* place = person.find<QComboBox>(QStringLiteral("sitePlaceField"));
-    REQUIRE(QTest::qWaitFor([&] { return place->itemText(0) == QStringLiteral("Gull cliff"); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return place->itemText(0) == QStringLiteral("Gull cliff"); }, test::patience));
     CHECK(place->currentText() == QStringLiteral("Saltmarsh"));  // nothing is taken by itself
     place->setCurrentIndex(0);
     Q_EMIT place->activated(0);
@@ -296,7 +296,7 @@ TEST_CASE("what was logged out of doors stands before what is common, and the ye
     person.window().log().write({entry});
     person.click(QStringLiteral("seasonsTab"));
     const auto* page = person.find<desk::SeasonsPage>(QStringLiteral("seasonsPage"));
-    REQUIRE(QTest::qWaitFor([&] { return !page->rows().empty() && page->rows().front().own; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return !page->rows().empty() && page->rows().front().own; }, test::patience));
     CHECK(page->rows().front().name == "Ivy bee");
     CHECK(page->rows().size() > 30);
     CHECK(

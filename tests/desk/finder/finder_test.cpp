@@ -33,8 +33,8 @@ struct AtDepth : Person {
     void waitForPictures() {
         auto* loupe = find<desk::LoupeView>(QStringLiteral("loupe"));
         auto* ladder = find<desk::LadderView>(QStringLiteral("ladder"));
-        REQUIRE(
-            QTest::qWaitFor([&] { return finder->isSettled() && loupe->isSettled() && ladder->isSettled(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return finder->isSettled() && loupe->isSettled() && ladder->isSettled(); },
+                                test::patience));
     }
     void clickFinder(imaging::Place place) {
         QTest::mouseClick(finder, Qt::LeftButton, {}, finder->pointOf(place).toPoint());
@@ -156,13 +156,13 @@ TEST_CASE("the judgement is taken or disagreed with by a click", "[desk][finder]
     auto* strip = person.find<desk::JudgementStrip>(QStringLiteral("judgement"));
     REQUIRE(strip->isVisible());
     const auto judged = [&] { return strip->isSettled(); };
-    REQUIRE(QTest::qWaitFor(judged, 20000));
+    REQUIRE(QTest::qWaitFor(judged, test::patience));
     REQUIRE(strip->judgement());
     const auto best = strip->judgement()->best;
     const auto other = best == 0 ? std::size_t{1} : std::size_t{0};
     QTest::mouseClick(strip, Qt::LeftButton, {}, strip->cardRect(other).center().toPoint());
     person.settle();
-    REQUIRE(QTest::qWaitFor(judged, 20000));
+    REQUIRE(QTest::qWaitFor(judged, test::patience));
     const auto& approach = strip->judgement()->approaches[other];
     CHECK(person.shot().capture.approach == approach.id);
     CHECK(person.shot().exposure.f_number == approach.shot.exposure.f_number);
@@ -172,7 +172,7 @@ TEST_CASE("the judgement is taken or disagreed with by a click", "[desk][finder]
     for (std::size_t i = 0; i < strip->judgement()->approaches.size(); ++i) {
         person.key(Qt::Key_Right);
         person.key(Qt::Key_Return);
-        REQUIRE(QTest::qWaitFor(judged, 20000));
+        REQUIRE(QTest::qWaitFor(judged, test::patience));
         if (!strip->reason().contains(QStringLiteral("Your choice"))) break;
     }
     CHECK(person.shot().capture.approach == strip->judgement()->approaches[strip->judgement()->best].id);
@@ -186,7 +186,7 @@ TEST_CASE("a saved picture brings the plan back when it is dropped on the window
     const auto before = person.document().shoot();
     QSignalSpy saved(person.find<desk::FinderPanel>(QStringLiteral("finderPanel")), &desk::FinderPanel::saved);
     person.find<desk::FinderPanel>(QStringLiteral("finderPanel"))->savePicture(path);
-    REQUIRE(saved.wait(20000));
+    REQUIRE(saved.wait(test::patience));
     const QImage picture(path);
     CHECK(picture.width() == 1920);
     CHECK(qGray(picture.pixel(960, picture.height() / 2)) > 20);  // the brooch, not a black frame
@@ -226,7 +226,7 @@ TEST_CASE("the contact sheet carries the plan and shows every rung", "[desk][fin
     auto* ladder = person.find<desk::LadderView>(QStringLiteral("ladder"));
     QImage sheet;
     ladder->makeSheet([&](const QImage& made) { sheet = made; });
-    REQUIRE(QTest::qWaitFor([&] { return !sheet.isNull(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return !sheet.isNull(); }, test::patience));
     CHECK(sheet.width() > 3 * 480);
     const auto rows = (ladder->rungs().size() + 2) / 3;
     CHECK(sheet.height() > static_cast<int>(rows) * 320);
@@ -372,7 +372,7 @@ TEST_CASE("the finder says what it cannot show, and never fails at extremes", "[
     CHECK_FALSE(person.finder->frame());
     person.clickFinder({0, 0});  // nothing to focus on, nothing breaks
     const auto* strip = person.find<desk::JudgementStrip>(QStringLiteral("judgement"));
-    REQUIRE(QTest::qWaitFor([&] { return strip->isSettled(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return strip->isSettled(); }, test::patience));
     CHECK(strip->reason().contains(QStringLiteral("infinity")));
     person.document().editShot({QStringLiteral("dark")}, [](shoot::Shot& shot) {
         shot.rig.focus.value = 0.5;

@@ -45,7 +45,7 @@ struct WithBag : Person {
         return *found;
     }
     static void wait(desk::ReachFinder& finder) {
-        REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, test::patience));
         REQUIRE_FALSE(finder.isSearching());
     }
     template <typename Widget>

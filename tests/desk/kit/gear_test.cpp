@@ -59,7 +59,7 @@ struct AtReach : Person {
         return *found;
     }
     void waitForSearch(desk::ReachFinder& finder) {
-        REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, test::patience));
         settle();
         REQUIRE_FALSE(finder.isSearching());
     }
@@ -296,8 +296,8 @@ TEST_CASE("the kit room adds, changes, duplicates, removes and takes back", "[de
     CHECK(bag.kit().tubes.size() == count + 2);
     // On the disk at once, and there when the next window opens.
     const auto stored = storage::load_kit(bag.path().toStdString());
-    REQUIRE(std::holds_alternative<Kit>(stored));
-    CHECK(std::get<Kit>(stored) == bag.kit());
+    REQUIRE(stored.has_value());
+    CHECK(stored.value() == bag.kit());
     person.window().newShoot();
     CHECK(person.document().kit() == bag.kit());
     room.close();
@@ -612,7 +612,7 @@ TEST_CASE("a search behind a closed window ends", "[desk][search]") {
     REQUIRE(finder.isSearching());
     finder.close();
     // Long before it could be done.
-    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, test::patience));
     auto* model = static_cast<desk::ReachModel*>(finder.findChild<QTableView*>(QStringLiteral("foundTable"))->model());
     CHECK(model->kit() != person.document().kit());  // what it did not find is not shown
     CHECK(finder.findChild<QLabel*>(QStringLiteral("foundText"))->text() == QStringLiteral("Cancelled."));
@@ -620,5 +620,5 @@ TEST_CASE("a search behind a closed window ends", "[desk][search]") {
     person.trigger(QStringLiteral("findSetupAction"));
     CHECK(finder.isSearching());
     finder.close();
-    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return !finder.isSearching(); }, test::patience));
 }

@@ -207,8 +207,8 @@ TEST_CASE("a power typed for a group ends the metering of its lights, and the sh
     CHECK(person.shot().lights[1].power == 0.0625);
     CHECK_FALSE(person.shot().lights[1].metered);
     const auto again = storage::read_shoot(storage::write_shoot(person.document().shoot()));
-    REQUIRE(std::holds_alternative<shoot::Shoot>(again));
-    CHECK(std::get<shoot::Shoot>(again) == person.document().shoot());
+    REQUIRE(again.has_value());
+    CHECK(again.value() == person.document().shoot());
 }
 
 TEST_CASE("automatic flash by the camera's meter warns of what it misses, and the note's remedy compensates",
@@ -314,7 +314,7 @@ TEST_CASE("the finder can stand above the lights, and its picture follows them",
     auto* finder = person.find<desk::FinderView>(QStringLiteral("finder"));
     REQUIRE(finder->isVisible());
     const auto picture = [&] {
-        REQUIRE(QTest::qWaitFor([&] { return finder->isSettled(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return finder->isSettled(); }, test::patience));
         return finder->grab().toImage();
     };
     // How much brighter the left of the subject is than its right.
@@ -373,7 +373,7 @@ TEST_CASE("what is thrown may rise to its place, what falls may not", "[desk][li
     person.choose(QStringLiteral("actChoice"), QStringLiteral("falls"));
     CHECK(person.shot().freeze->drop == 0);
     const auto again = storage::read_shoot(storage::write_shoot(person.document().shoot()));
-    CHECK(std::holds_alternative<shoot::Shoot>(again));
+    CHECK(again.has_value());
 }
 
 TEST_CASE("a light is put where the polished face shows it", "[desk][light]") {
@@ -495,7 +495,7 @@ double inkOf(QWidget* widget) {
 
 }  // namespace
 
-TEST_CASE("every leaf of Light draws every demo shot, at its least size too", "[desk][light]") {
+TEST_CASE("every leaf of Light draws every demo shot, at its least size too", "[desk][light][long]") {
     for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
         AtLight person("Fossil urchin", size);
         auto* cards = person.find<QListView>(QStringLiteral("shotCards"));

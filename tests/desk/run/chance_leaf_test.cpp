@@ -30,7 +30,7 @@ struct Gusts : Person {
         });
         goTo(5);
         click(QStringLiteral("chanceTab"));
-        REQUIRE(QTest::qWaitFor([&] { return ways()->count() > 0; }, 20000));
+        REQUIRE(QTest::qWaitFor([&] { return ways()->count() > 0; }, test::patience));
     }
     desk::OddsView* odds() { return find<desk::OddsView>(QStringLiteral("oddsView")); }
     QListWidget* ways() { return find<QListWidget>(QStringLiteral("oddsWays")); }
@@ -91,11 +91,11 @@ TEST_CASE("a click takes a way that helps, and it can be undone", "[desk][chance
     // By key as well.
     person.ways()->setFocus();
     QTest::qWait(QApplication::doubleClickInterval() + 20);
-    REQUIRE(QTest::qWaitFor([&] { return lines() == at_first; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return lines() == at_first; }, test::patience));
     person.ways()->setCurrentRow(1);
     const QString second = person.ways()->item(1)->text();
     QTest::keyClick(person.ways(), Qt::Key_Return);
-    REQUIRE(QTest::qWaitFor([&] { return person.document().undoStack().undoText() == second; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return person.document().undoStack().undoText() == second; }, test::patience));
     CHECK_FALSE(person.shot() == before);
 }
 
@@ -108,7 +108,7 @@ TEST_CASE("a way that is clicked while the odds are looked for anew is taken as 
     const QPoint place = person.ways()->visualItemRect(person.ways()->item(0)).center();
     QTest::mouseClick(person.ways()->viewport(), Qt::LeftButton, {}, place);
     const auto& undo = person.document().undoStack();
-    REQUIRE(QTest::qWaitFor([&] { return undo.undoText() == text; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return undo.undoText() == text; }, test::patience));
     CHECK(person.shot().subject.reflectance == edited.subject.reflectance);
     CHECK_FALSE(person.shot() == edited);
 }
@@ -149,7 +149,7 @@ TEST_CASE("a rehearsal draws tries by the odds that are said, and shows each", "
     auto* view = person.find<desk::RehearsalView>(QStringLiteral("rehearsalView"));
     REQUIRE(view->isVisible());
     CHECK_FALSE(person.odds()->isVisible());
-    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 8; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 8; }, test::patience));
     CHECK(view->sharp() <= view->shown());
     CHECK(view->words().contains(desk::oddsText(person.report().chance->reckoned)));
     CHECK_FALSE(view->grab().isNull());
@@ -158,7 +158,7 @@ TEST_CASE("a rehearsal draws tries by the odds that are said, and shows each", "
         shot.subject.sway_amplitude = 0.001;
         shot.subject.sway_depth = 0;
     });
-    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 4; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return view->shown() >= 4; }, test::patience));
     CHECK(view->sharp() == view->shown());
     person.click(QStringLiteral("rehearseButton"));
     CHECK(person.odds()->isVisible());
@@ -185,13 +185,13 @@ TEST_CASE("tries run on the bench are looked at and count themselves", "[desk][c
     person.click(QStringLiteral("chanceTab"));
     CHECK(person.find<QPushButton>(QStringLiteral("runTriesButton"))->text().contains(QStringLiteral("10")));
     person.click(QStringLiteral("runTriesButton"));
-    REQUIRE(QTest::qWaitFor([&] { return !person.window().runs().isRunning(); }, 60000));
-    REQUIRE(QTest::qWaitFor([&] { return shoot::tries_of(person.shot()).tried > 0; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return !person.window().runs().isRunning(); }, test::patience));
+    REQUIRE(QTest::qWaitFor([&] { return shoot::tries_of(person.shot()).tried > 0; }, test::patience));
     CHECK(shoot::tries_of(person.shot()).tried == 10);
     const int kept = shoot::tries_of(person.shot()).kept;
     CHECK(kept > 0);
     CHECK(kept < 10);
-    REQUIRE(QTest::qWaitFor([&] { return !person.window().proof().isBusy(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return !person.window().proof().isBusy(); }, test::patience));
     CHECK(shoot::tries_of(person.shot()).tried == 10);  // once
     const auto until = shoot::tries_of(person.shot()).counted_until;
     person.document().undoStack().undo();
@@ -203,8 +203,8 @@ TEST_CASE("tries run on the bench are looked at and count themselves", "[desk][c
     });
     QTest::qWait(1100);  // frames say when they were taken by whole seconds
     person.window().runs().startTries(person.shot().id, 5);
-    REQUIRE(QTest::qWaitFor([&] { return !person.window().runs().isRunning(); }, 60000));
-    REQUIRE(QTest::qWaitFor([&] { return shoot::tries_of(person.shot()).tried > 0; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return !person.window().runs().isRunning(); }, test::patience));
+    REQUIRE(QTest::qWaitFor([&] { return shoot::tries_of(person.shot()).tried > 0; }, test::patience));
     CHECK(shoot::tries_of(person.shot()).tried == 5);
     CHECK(shoot::tries_of(person.shot()).kept == 5);
 }

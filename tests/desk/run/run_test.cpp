@@ -55,8 +55,8 @@ struct RunPerson : Person {
     }
     const auto& logged() { return logged(static_cast<std::size_t>(document().current())); }
     desk::RunningView* view() { return find<desk::RunningView>(QStringLiteral("runningView")); }
-    bool waitFor(const std::function<bool()>& done, int milliseconds = 60000) {
-        return QTest::qWaitFor([&] { return done(); }, milliseconds);
+    bool waitFor(const std::function<bool()>& done) {
+        return QTest::qWaitFor([&] { return done(); }, test::patience);
     }
     /// Until that frame, counted from 1, is being taken or was: a busy machine may not show each.
     bool waitForFrame(std::size_t frame) {
@@ -121,8 +121,8 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     // It is an edit like any other, and the file holds it.
     const auto text = storage::write_shoot(person.document().shoot());
     const auto back = storage::read_shoot(text);
-    REQUIRE(std::holds_alternative<shoot::Shoot>(back));
-    CHECK(shoot::runs_of(std::get<shoot::Shoot>(back).runs, person.shot().id) == person.logged());
+    REQUIRE(back.has_value());
+    CHECK(shoot::runs_of(back.value().runs, person.shot().id) == person.logged());
     person.trigger(QStringLiteral("undoAction"));
     CHECK(person.logged()[0]->frames.size() == first.frames.size());
 }
@@ -234,8 +234,9 @@ TEST_CASE("a run that a crash broke off is offered and gone on with", "[desk][ru
     auto plan = run::make_run_plan(person.document().assessment()->plan, "tide-brooch-1",
                                    (person.folder.path() + "/tide-brooch-1").toStdString());
     {
-        auto journal = std::get<run::Journal>(
-            run::Journal::create(person.folder.filePath(QStringLiteral("tide-brooch-1.journal")).toStdString(), plan));
+        auto journal =
+            run::Journal::create(person.folder.filePath(QStringLiteral("tide-brooch-1.journal")).toStdString(), plan)
+                .value();
         for (int i = 0; i < 3; ++i) {
             const auto frame = static_cast<std::size_t>(i);
             journal.begun(frame);
@@ -373,8 +374,8 @@ TEST_CASE("whatever is typed at Run, the file is read back", "[desk][run]") {
     const auto read_back = [&](const char* what) {
         const auto back = storage::read_shoot(storage::write_shoot(person.document().shoot()));
         INFO(what);
-        REQUIRE(std::holds_alternative<shoot::Shoot>(back));
-        CHECK(std::get<shoot::Shoot>(back) == person.document().shoot());
+        REQUIRE(back.has_value());
+        CHECK(back.value() == person.document().shoot());
     };
     person.click(QStringLiteral("stackTab"));
     for (const char* mover : {"focus ring", "rail", "hand, in bursts"}) {
@@ -476,7 +477,7 @@ TEST_CASE("the slice is dragged on the drawing, typed, clicked in the finder, an
 
     person.click(QStringLiteral("slicePointsButton"));
     auto* finder = person.find<desk::FinderView>(QStringLiteral("finder"));
-    REQUIRE(QTest::qWaitFor([&] { return finder->isSettled() && finder->frame(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return finder->isSettled() && finder->frame(); }, test::patience));
     const auto middle = finder->frameRect().center();
     const double before_focus = person.report().sharpness.focus;
     // The middle of a dome is nearest; towards its rim it falls away.
@@ -611,7 +612,9 @@ TEST_CASE("the shots are put into the order that costs least, and back", "[desk]
     person.click(QStringLiteral("daySheetButton"));
     auto* leaf = person.window().findChild<desk::DaySheet*>();
     REQUIRE(leaf);
-    const auto settled = [&] { return QTest::qWaitFor([&] { return leaf->isSettled() && leaf->plan(); }, 60000); };
+    const auto settled = [&] {
+        return QTest::qWaitFor([&] { return leaf->isSettled() && leaf->plan(); }, test::patience);
+    };
     REQUIRE(settled());
     CHECK(leaf->plan()->exact);
     CHECK(person.text(QStringLiteral("orderVerdict")).contains(QStringLiteral("is better")));
@@ -628,12 +631,14 @@ TEST_CASE("the shots are put into the order that costs least, and back", "[desk]
     // A dearer light moves the plan; an impossible time is said.
     person.type(QStringLiteral("lightPriceField"), QStringLiteral("20 min"));
     CHECK(person.document().shoot().workday.prices.light == 1200);
-    REQUIRE(QTest::qWaitFor([&] { return leaf->isSettled() && leaf->plan()->problem.change[0][1] >= 1200; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return leaf->isSettled() && leaf->plan()->problem.change[0][1] >= 1200; },
+                            test::patience));
     person.click(QStringLiteral("doneByCheck"));
     person.type(QStringLiteral("doneByField"), QStringLiteral("9:31"));
     CHECK(person.shot().timing.done_by == 9 * 3600 + 31 * 60);
     REQUIRE(QTest::qWaitFor(
-        [&] { return person.text(QStringLiteral("orderVerdict")).contains(QStringLiteral("No order keeps")); }, 60000));
+        [&] { return person.text(QStringLiteral("orderVerdict")).contains(QStringLiteral("No order keeps")); },
+        test::patience));
     while (person.document().undoStack().canUndo()) person.trigger(QStringLiteral("undoAction"));
     CHECK(person.document().shoot().shots == before);
 }
@@ -696,7 +701,7 @@ TEST_CASE("stopping a run leaves the window answering, and the log is in what is
     CHECK(ticks > 8);  // meanwhile the interface went on
     CHECK_FALSE(person.runs().isRunning());
     const auto saved = storage::load_shoot(file.toStdString());
-    const auto& runs = shoot::runs_of(std::get<shoot::Shoot>(saved).runs, person.shot().id);
+    const auto& runs = shoot::runs_of(saved.value().runs, person.shot().id);
     CHECK(runs == person.logged());
     // What had not reached the card is no frame.
     for (const auto& run : runs)

@@ -18,7 +18,7 @@ QByteArray bytes(const QString& path) {
 
 }  // namespace
 
-TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][sheet]") {
+TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][sheet][long]") {
     QTemporaryDir folder;
     Person person;
     person.window().openDemo();

@@ -32,7 +32,7 @@ TEST_CASE("what is found aside is shown for its own shot alone, and an edit is l
         [&] { ++told; });
     CHECK(task.found() == nullptr);
     task.refresh();
-    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, test::patience));
     CHECK(told == 1);
     CHECK(task.found()->starts_with(first + " f/8"));
     task.refresh();  // the same shot is not looked at twice
@@ -43,12 +43,12 @@ TEST_CASE("what is found aside is shown for its own shot alone, and an edit is l
     REQUIRE(task.found());  // of before, until then
     CHECK(task.found()->starts_with(first + " f/8"));
     task.refresh();
-    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, test::patience));
     CHECK(task.found()->starts_with(first + " f/11"));
     document.select(1);
     CHECK(task.found() == nullptr);
     task.refresh();
-    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, test::patience));
     CHECK(task.found()->starts_with("two f/8"));
 }
 
@@ -70,6 +70,6 @@ TEST_CASE("what was found while another shot was selected is there when one come
     QTest::qWait(50);  // the more, the likelier it is handed over; what follows holds either way
     document.select(0);
     task.refresh();
-    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return task.isCurrent(); }, test::patience));
     CHECK(*task.found() == 7);
 }

@@ -25,7 +25,7 @@ std::set<std::string> asked(Person& person) {
 
 desk::PlansView* plans_of(Person& person) {
     auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
-    REQUIRE(QTest::qWaitFor([&] { return view->isSettled() && !view->plans().empty(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return view->isSettled() && !view->plans().empty(); }, test::patience));
     return view;
 }
 
@@ -147,8 +147,8 @@ TEST_CASE("another shot has its own plans, and takes none of the one before", "[
     auto* view = plans_of(person);
     CHECK(view->plans().front().shot.id == person.shot().id);
     person.document().select(4);
-    REQUIRE(
-        QTest::qWaitFor([&] { return view->isSettled() && view->plans().front().shot.id == person.shot().id; }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return view->isSettled() && view->plans().front().shot.id == person.shot().id; },
+                            test::patience));
     QTest::mouseClick(view, Qt::LeftButton, {}, view->cardRect(0).center().toPoint());
     CHECK(person.document().shoot().shots[6].id == "toffee-tin");
 }

@@ -84,7 +84,7 @@ TEST_CASE("the window's first picture needs no shoot - everything is there befor
         int furnished = 0;
         QObject::connect(&window, &desk::MainWindow::furnished, [&] { ++furnished; });
         window.show();
-        REQUIRE(QTest::qWaitFor([&] { return furnished == 1; }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return furnished == 1; }, test::patience));
         CHECK(opened == 1);
         CHECK(window.document().count() == 20);
         CHECK(window.findChild<QAction*>(QStringLiteral("saveAction")));

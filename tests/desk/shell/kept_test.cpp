@@ -57,7 +57,8 @@ struct AtTable : Person {
 
 /// The strip's words until a moment has passed.
 QString problem(Person& person) {
-    (void)QTest::qWaitFor([&] { return person.find<QLabel>(QStringLiteral("problemText"))->isVisible(); }, 60000);
+    (void)QTest::qWaitFor([&] { return person.find<QLabel>(QStringLiteral("problemText"))->isVisible(); },
+                          test::patience);
     return person.text(QStringLiteral("problemText"));
 }
 

@@ -182,7 +182,7 @@ TEST_CASE("Run ticks the checklist off, and the station settles", "[desk][pages]
     CHECK(person.find(QStringLiteral("station-Run"))->accessibleName() == QStringLiteral("Run, settled"));
     person.click(QStringLiteral("sheetTab"));
     auto* preview = person.find<QTextBrowser>(QStringLiteral("sheetPreview"));
-    CHECK(QTest::qWaitFor([&] { return preview->toPlainText().contains(QStringLiteral("[x]")); }, 60000));
+    CHECK(QTest::qWaitFor([&] { return preview->toPlainText().contains(QStringLiteral("[x]")); }, test::patience));
     CHECK(preview->toPlainText().contains(QStringLiteral("90 mm macro 1:1")));
 }
 

@@ -136,7 +136,7 @@ TEST_CASE("sheets are turned by a key each and back to where one was, shots are 
     person.key(Qt::Key_B);
     CHECK(person.window().sheet() == desk::Sheet::day);
     auto* day = person.window().findChild<desk::DaySheet*>();
-    REQUIRE(QTest::qWaitFor([&] { return day->isSettled() && day->plan(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return day->isSettled() && day->plan(); }, test::patience));
     auto* drawing = person.find<desk::DayDrawing>(QStringLiteral("dayDrawing"));
     const auto name = [&](std::size_t i) { return person.document().shoot().shots[i].name; };
     const auto first = name(0), third = name(2);
@@ -149,7 +149,7 @@ TEST_CASE("sheets are turned by a key each and back to where one was, shots are 
         }
         QTest::mouseRelease(drawing, Qt::LeftButton, {}, to.toPoint());
         person.settle();
-        REQUIRE(QTest::qWaitFor([&] { return day->isSettled() && day->plan(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return day->isSettled() && day->plan(); }, test::patience));
     };
     drag(drawing->rowRect(0).center(), drawing->rowRect(2).center());
     CHECK(name(2) == first);

@@ -32,7 +32,7 @@ QModelIndex first_note(Person& person, const std::function<bool(int shot, const 
     const auto* model = person.find<LedgerView>(QStringLiteral("ledger"))->model();
     for (int shot = 0; shot < person.document().count(); ++shot) {
         person.document().select(shot);
-        REQUIRE(QTest::qWaitFor([&] { return person.document().isAnswered(); }, 20000));
+        REQUIRE(QTest::qWaitFor([&] { return person.document().isAnswered(); }, test::patience));
         person.settle();
         QModelIndex found;
         for (int row = 0; row < model->rowCount(); ++row)
@@ -166,7 +166,7 @@ TEST_CASE("a wish that is chosen over the plans ranks them anew beneath it", "[d
     AtSubject person(QStringLiteral("plansTab"));
     auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
     const auto ready = [&] { return !view->plans().empty() && view->isSettled(); };
-    REQUIRE(QTest::qWaitFor(ready, 20000));
+    REQUIRE(QTest::qWaitFor(ready, test::patience));
     CHECK(view->hasFocus());
     auto* button = person.find<QPushButton>(QStringLiteral("wishesButton"));
     CHECK(button->text() == QStringLiteral("Nothing wished"));
@@ -184,7 +184,7 @@ TEST_CASE("a wish that is chosen over the plans ranks them anew beneath it", "[d
     CHECK(person.shot().wishes.ground == WantedGround::white);
     CHECK(strip->taken() == 4);
     CHECK(button->text().contains(QStringLiteral("white")));
-    REQUIRE(QTest::qWaitFor(ready, 20000));
+    REQUIRE(QTest::qWaitFor(ready, test::patience));
     CHECK(view->plans().front().worth.worth != first);
     CHECK(sheet->isVisible());
     // Its place ends with the click outside of it; the wish stays.

@@ -125,7 +125,7 @@ void openBook(Person& person, const char* tab) {
     person.window().goTo(desk::Sheet::book);
     person.click(QLatin1String(tab));
     for (int i = 0; i < 3; ++i) {
-        REQUIRE(QTest::qWaitFor([&] { return !person.window().logWriter().isBusy(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return !person.window().logWriter().isBusy(); }, test::patience));
         person.settle();
     }
 }
@@ -133,7 +133,7 @@ constexpr const char* day_leaves[] = {"hoursTab", "sunTab", "setsTab", "outletsT
 
 }  // namespace
 
-TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look]") {
+TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look][long]") {
     Person person({1024, 700});
     person.window().openDemo();
     CHECK(person.window().size() == QSize(1024, 700));
@@ -241,7 +241,7 @@ TEST_CASE("on a screen that is too small for the window all of it is reached by 
     CHECK_FALSE(scroll->verticalScrollBar()->isVisible());
 }
 
-TEST_CASE("no lettering of a drawing covers another or is cut at 1024 by 700", "[desk][look]") {
+TEST_CASE("no lettering of a drawing covers another or is cut at 1024 by 700", "[desk][look][long]") {
     Person person({1024, 700});
     person.window().openDemo();
     for (int shot = 0; shot < person.document().count(); ++shot) {
@@ -308,7 +308,7 @@ void walkByKeys(Person& person, const std::string& where) {
 
 }  // namespace
 
-TEST_CASE("every sheet, station and leaf is walked through by keys alone", "[desk][accessibility]") {
+TEST_CASE("every sheet, station and leaf is walked through by keys alone", "[desk][accessibility][long]") {
     Person person({1024, 700});
     person.window().openDemo();
     for (int station = 1; station <= 6; ++station) {

@@ -358,6 +358,16 @@ TEST_CASE("a bracket that is stopped by hand leaves what its frames reached", "[
                    WithinAbs(std::min(1.0, (frames[static_cast<std::size_t>(n) - 1].plane + reach->far) / 10), 0.02));
         before = held;
     }
+    // Of a zone within the depth the share is the zone's.
+    shot.capture.slice = Slice{.from = 4, .to = 8};
+    const auto in_zone = plan_of(shoot.kit, shot, {});
+    const auto of_zone = assess(in_zone);
+    const auto zone_frames = stack_frames(in_zone, of_zone);
+    for (double n = 1; n <= of_zone.capture.frames; ++n)
+        CHECK_THAT(
+            held_after(in_zone, of_zone.capture, n),
+            WithinAbs(std::clamp((zone_frames[static_cast<std::size_t>(n) - 1].plane + reach->far - 4) / 4, 0.0, 1.0),
+                      0.03));
 }
 
 TEST_CASE("the odds of a sway are those of a simulation", "[shoot][stack]") {

@@ -18,9 +18,12 @@ enum class Level { info, caution, stop };
 struct Remedy {
     std::string label;
     shoot::Shot shot;
-    double worth = 0;  // of what it makes, where a note offers it
-    double gain = 0;   // and how much more than now that is
+    std::shared_ptr<const gear::Kit> kit = {};  // null: as it is; else with a piece that has to be got
+    double worth = 0;                           // of what it makes, where a note offers it
+    double gain = 0;                            // and how much more than now that is
 };
+/// The shot with the remedy taken.
+plan::Plan plan_with(const plan::Plan& now, const Remedy& remedy);
 
 /// Safety notes stand apart: they are shown, but never make a station doubtful. `statement`: what was stated in two
 /// places contradicts itself, so that nothing that follows from it can be trusted.

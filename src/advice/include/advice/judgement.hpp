@@ -32,14 +32,14 @@ struct Judgement {
 
 /// At magnification above 0; empty at infinity. Limits count as they do for whole plans: what passes one cannot be
 /// done, and no stop is smaller than the smallest that is tolerated.
-std::optional<Judgement> judge(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms);
+std::optional<Judgement> judge(const plan::Plan& plan);
 
 /// What it means to take another one than the best, in a sentence.
 std::string objection(const Judgement& judgement, std::size_t chosen);
 
 /// The sharpest marked stop as practice has it: two stops down from the widest, but no further than the Airy disc stays
 /// within twice the blur limit (common practice).
-double sharpest_f_number(const gear::Kit& kit, const shoot::Shot& shot);
+double sharpest_f_number(const plan::Plan& plan);
 
 /// A stack that leaves no halos about bright edges: f/8, or the nearest the lens has (common practice).
 inline constexpr double halo_safe_f_number = 8;

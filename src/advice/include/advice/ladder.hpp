@@ -19,12 +19,12 @@ const std::vector<LadderKind>& ladder_kinds();
 
 /// Values worth comparing, in order: full stops of the lens, places through the subject's depth, doublings or halvings
 /// about what is set. Empty where the shot has nothing of the kind.
-std::vector<double> ladder_values(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of);
+std::vector<double> ladder_values(const plan::Plan& plan, LadderOf of);
 
 /// The shot with that value in place of its own: f-number, mm of focus offset, magnification, mm to the background, s,
 /// ISO; of lights: 0 as it is, 1 and up that light of the list alone, all_flashes_off, and muted(i) all but one.
 shoot::Shot at_rung(const shoot::Shot& shot, LadderOf of, double value);
-double own_value(const gear::Kit& kit, const shoot::Shot& shot, LadderOf of);
+double own_value(const plan::Plan& plan, LadderOf of);
 std::string rung_text(const shoot::Shot& shot, LadderOf of, double value);
 inline constexpr double all_flashes_off = -1;
 inline constexpr double muted(std::size_t light) { return -2 - static_cast<double>(light); }
@@ -40,8 +40,7 @@ struct Rung {
     bool is_own = false;   // nearest to what is set
     bool is_best = false;  // worth most, where that is more than a tie over what is set
 };
-std::vector<Rung> climb(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms, LadderOf of,
-                        const std::vector<double>& values);
+std::vector<Rung> climb(const plan::Plan& plan, LadderOf of, const std::vector<double>& values);
 
 /// Defocus at the subject's farther end and the Airy disc, root of the sum of squares, mm at the sensor. Empty at
 /// infinity.

@@ -4,7 +4,7 @@
 #include "devices/clock.hpp"
 #include "devices/ports.hpp"
 #include "devices/sim/world.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <filesystem>
 #include <memory>
@@ -33,7 +33,6 @@ class BenchDevices {
 
 /// The devices that the settings name, for that set-up; the error is the dialect's. Today the camera, the flashes and
 /// the release are simulated always, the rail unless a line is named.
-storage::ReadResult<std::unique_ptr<BenchDevices>> make_devices(const BenchSetup& setup,
-                                                                const DeviceSettings& settings);
+text::Expected<std::unique_ptr<BenchDevices>> make_devices(const BenchSetup& setup, const DeviceSettings& settings);
 
 }  // namespace poquito::devices

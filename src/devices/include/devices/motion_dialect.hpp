@@ -1,6 +1,6 @@
 #pragma once
 
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <string>
 #include <string_view>
@@ -35,7 +35,7 @@ struct MotionDialect {
 std::string filled(std::string_view command, double position, double feed);
 
 /// From JSON: every member may be left out. The error names the place.
-storage::ReadResult<MotionDialect> read_dialect(std::string_view json);
+text::Expected<MotionDialect> read_dialect(std::string_view json);
 std::string write_dialect(const MotionDialect& dialect);
 
 }  // namespace poquito::devices

@@ -1,9 +1,10 @@
 #pragma once
 
+#include "text/error.hpp"
+
 #include <functional>
 #include <optional>
 #include <string>
-#include <variant>
 #include <vector>
 
 /// What the application asks of the devices of a bench, and no more: as narrow as a real driver needs. mm, s. Calls
@@ -25,7 +26,7 @@ struct Fault {
 /// Empty: it is done.
 using Done = std::optional<Fault>;
 template <typename Value>
-using Outcome = std::variant<Value, Fault>;
+using Outcome = text::Expected<Value, Fault>;
 
 /// What all devices have in common. Events tell what happens by itself; they come on the thread that waits for the
 /// device.

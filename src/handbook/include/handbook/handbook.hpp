@@ -1,6 +1,6 @@
 #pragma once
 
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 #include "workings/figures.hpp"
 
 #include <string>
@@ -56,7 +56,7 @@ struct Handbook {
 };
 
 /// JSON, "format": "poquito-handbook". What a page or word names (station, page) has to be there.
-storage::ReadResult<Handbook> read_handbook(std::string_view json);
+text::Expected<Handbook> read_handbook(std::string_view json);
 
 /// Null: no such page.
 const Page* find_page(const Handbook& handbook, std::string_view id);

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "log/entry.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <cstddef>
 #include <filesystem>
@@ -47,24 +47,23 @@ class Book {
     /// copy. All else is left as it is, and an error: another program's database, a later version, a file that was
     /// named and is no logbook, a disk that is full. `word`: what a person should know of it; empty: nothing.
     struct Opened;
-    static storage::ReadResult<Opened> open(const std::filesystem::path& path, Whose whose = Whose::own);
+    static text::Expected<Opened> open(const std::filesystem::path& path, Whose whose = Whose::own);
 
-    using Failed = std::optional<storage::ReadError>;
     /// All of them, or none. Those whose `uid` is there already are passed over. `added`: how many are new.
-    Failed add(const std::vector<Entry>& entries, std::size_t* added = nullptr);
+    text::Expected<void> add(const std::vector<Entry>& entries, std::size_t* added = nullptr);
     /// Takes an entry out for good, from the file too.
-    Failed forget(std::int64_t id);
+    text::Expected<void> forget(std::int64_t id);
 
     /// Newest first, without frames, plan and picture.
-    storage::ReadResult<std::vector<Entry>> search(const Query& query) const;
-    storage::ReadResult<std::size_t> count(const Query& query) const;
+    text::Expected<std::vector<Entry>> search(const Query& query) const;
+    text::Expected<std::size_t> count(const Query& query) const;
     /// All of an entry; empty: it is not there.
-    storage::ReadResult<std::optional<Entry>> entry(std::int64_t id) const;
+    text::Expected<std::optional<Entry>> entry(std::int64_t id) const;
     /// All entries with a number in that column, for lessons: of those kinds, without frames, plan and picture.
-    storage::ReadResult<std::vector<Entry>> all_of(Kind kind) const;
+    text::Expected<std::vector<Entry>> all_of(Kind kind) const;
 
     /// Distinct classes, most used first: to choose from.
-    storage::ReadResult<std::vector<std::string>> classes() const;
+    text::Expected<std::vector<std::string>> classes() const;
 
     static constexpr int version = 3;
 

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "log/entry.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <string>
 #include <string_view>
@@ -12,10 +12,10 @@ namespace poquito::log {
 
 /// poquito-log version 1: every member, frames and plans too; pictures in base 64.
 std::string write_json(const std::vector<Entry>& entries);
-storage::ReadResult<std::vector<Entry>> read_json(std::string_view text);
+text::Expected<std::vector<Entry>> read_json(std::string_view text);
 
 /// A line an entry, with a heading, without frames, plans and pictures. As storage/csv_rows.hpp has tables.
 std::string write_csv(const std::vector<Entry>& entries);
-storage::ReadResult<std::vector<Entry>> read_csv(std::string_view text);
+text::Expected<std::vector<Entry>> read_csv(std::string_view text);
 
 }  // namespace poquito::log

@@ -3,7 +3,7 @@
 #include "log/entry.hpp"
 #include "log/happened.hpp"
 #include "shoot/shoot.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <string>
 #include <string_view>
@@ -14,7 +14,7 @@ namespace poquito::log {
 /// What was written by hand in the field.
 struct FieldNotes {
     std::vector<Entry> entries;
-    std::vector<storage::ReadError> unplaced;  // by line: what it could not be made of
+    std::vector<text::Error> unplaced;  // by line: what it could not be made of
 };
 /// A line a thing: "9:40 bee on lavender 3/20 gusty", "10:15; lichen; 12 frames; keep; between showers", "lichen
 /// combined 40 frames 7 min". A time, words of a shot's name, a count (3/20, 3 of 20), frames, a verdict (keep, redo),

@@ -2,7 +2,7 @@
 
 #include "log/entry.hpp"
 #include "shoot/shoot.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <string>
 #include <vector>
@@ -17,6 +17,6 @@ struct FromKeeper {
 /// The shot of an entry's plan with gear of `today` that has the same name, else the same id. What is not there is left
 /// off; where the same size is not reached so, gear of today that reaches it is searched. An error: the entry has no
 /// plan that can be read, or today has neither camera nor lens.
-storage::ReadResult<FromKeeper> start_from(const Entry& entry, const shoot::Shoot& today);
+text::Expected<FromKeeper> start_from(const Entry& entry, const shoot::Shoot& today);
 
 }  // namespace poquito::log

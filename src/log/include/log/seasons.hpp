@@ -1,7 +1,7 @@
 #pragma once
 
 #include "log/entry.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <array>
 #include <string>
@@ -23,7 +23,7 @@ struct Season {
     std::string note;  // what to mind
 };
 /// Of a file poquito-seasons.
-storage::ReadResult<std::vector<Season>> read_seasons(std::string_view text);
+text::Expected<std::vector<Season>> read_seasons(std::string_view text);
 
 struct SeasonRow {
     std::string name;

@@ -17,13 +17,13 @@ inline constexpr double melts_from = 3;
 
 /// The marked stop at which the background's detail just melts away; may lie beyond the lens. Empty where it never
 /// does: no background, one at the plane of focus, focus at infinity.
-std::optional<double> melting_f_number(const gear::Kit& kit, const shoot::Shot& shot);
+std::optional<double> melting_f_number(const Plan& plan);
 inline constexpr const char* melting_formula = "m * b / (3 * g) / (N_w / N)";
 
 /// The distance behind the subject at which it melts at the stop that is set, mm.
-std::optional<double> melting_distance(const gear::Kit& kit, const shoot::Shot& shot);
+std::optional<double> melting_distance(const Plan& plan);
 
 /// Both in one sentence, with the disc and what becomes of the detail.
-std::string background_sentence(const gear::Kit& kit, const shoot::Shot& shot, const Report& report);
+std::string background_sentence(const Plan& plan, const Report& report);
 
 }  // namespace poquito::plan

@@ -15,12 +15,12 @@ struct BackdropChange {
 };
 /// Each a single change that brings the background to that look and leaves the subject's exposure within a third of a
 /// stop: its distance, its card, the shutter, a light of its own. Those that can; none for a shot without background.
-std::vector<BackdropChange> ways_to(const gear::Kit& kit, const shoot::Shot& shot, light::BackgroundLook look);
+std::vector<BackdropChange> ways_to(const Plan& plan, light::BackgroundLook look);
 
 /// The whole set for pure black or clean white: card, its distance, and a light of its own or none, so that subject and
 /// background are lit apart (common practice: white two subject widths behind, or its light wraps round the edges).
 /// Empty label: cannot be reached with this kit.
-BackdropChange set_recipe(const gear::Kit& kit, const shoot::Shot& shot, light::BackgroundLook look);
+BackdropChange set_recipe(const Plan& plan, light::BackgroundLook look);
 
 /// black, dark, keeps its colour, clean white.
 const char* look_text(light::BackgroundLook look);

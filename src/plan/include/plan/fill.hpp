@@ -19,7 +19,7 @@ struct FillWay {
 };
 /// A card opposite to where the light comes from, a flash, a lamp from the camera's side: those that the kit and the
 /// light allow and that raise the front by a third of a stop or more, each as near to correct as it gets.
-std::vector<FillWay> ways_to_fill(const gear::Kit& kit, const shoot::Shot& shot);
+std::vector<FillWay> ways_to_fill(const Plan& plan);
 
 /// The tones of the strip that one can ask for.
 enum class Tone { shadow, rim, background };
@@ -33,6 +33,6 @@ struct ToneAsked {
     shoot::Shot shot;
     double stops = 0;  // that it comes to
 };
-std::optional<ToneAsked> ask_for(const gear::Kit& kit, const shoot::Shot& shot, Tone tone, double stops);
+std::optional<ToneAsked> ask_for(const Plan& plan, Tone tone, double stops);
 
 }  // namespace poquito::plan

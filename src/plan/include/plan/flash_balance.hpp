@@ -17,8 +17,7 @@ struct BalanceProposal {
 };
 /// Shutter first, at sync the aperture as far as the lens goes, then ISO; flashes by power. Both kinds of light must be
 /// there. Shutter, aperture and ISO go to marks of their scales, powers are exact: what the marks miss they make up.
-std::optional<BalanceProposal> propose_balance(const gear::Kit& kit, const shoot::Shot& shot,
-                                               const light::Balance& wanted);
+std::optional<BalanceProposal> propose_balance(const Plan& plan, const light::Balance& wanted);
 
 /// The balance of a shot as it is; empty where one of the two is missing.
 std::optional<light::Balance> balance_of(const LightReport& light);

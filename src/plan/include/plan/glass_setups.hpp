@@ -18,6 +18,6 @@ struct GlassLit {
     shoot::Shot shot;
 };
 /// Empty at infinity, or, for the dark field, where the kit has nothing that shines.
-std::optional<GlassLit> glass_lit(const gear::Kit& kit, const shoot::Shot& shot, GlassSetup setup);
+std::optional<GlassLit> glass_lit(const Plan& plan, GlassSetup setup);
 
 }  // namespace poquito::plan

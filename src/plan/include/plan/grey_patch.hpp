@@ -21,7 +21,7 @@ std::optional<double> stops_from_correct(const PatchReading& reading, double ref
 
 /// The exposure the plan predicts for the frame as it was taken: each automatic flash at the setting nearest to what it
 /// wants, as a person dials it. Empty: no light.
-std::optional<double> predicted_stops(const gear::Kit& kit, const shoot::Shot& shot);
+std::optional<double> predicted_stops(const Plan& plan);
 
 /// The one change of a lever that makes a frame correct that showed `stops` too bright (negative: too dark).
 struct Fix {
@@ -31,10 +31,10 @@ struct Fix {
     shoot::Shot shot;
 };
 /// All levers, the preferred one first.
-std::vector<Fix> fixes(const gear::Kit& kit, const shoot::Shot& shot, double stops);
+std::vector<Fix> fixes(const Plan& plan, double stops);
 
 /// What a meter at the subject would read of that lamp alone; empty where it is none, or none of it gets there.
-std::optional<double> reading_of(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light);
+std::optional<double> reading_of(const Plan& plan, std::size_t light);
 
 /// Where the difference between the frame and the plan is kept.
 enum class KeptIn { unit, modifier, camera };
@@ -46,13 +46,12 @@ struct Lesson {
 };
 /// The correction it comes to, against the record; empty: this light alone cannot explain it, or is not there. Kept in
 /// the camera it tells of its automatic exposure, compensated as advised: no light is meant.
-std::optional<double> learned(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson);
+std::optional<double> learned(const Plan& plan, const Lesson& lesson);
 /// The kit with that correction added. The lesson has one.
-gear::Kit taught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson);
+gear::Kit taught(const Plan& plan, const Lesson& lesson);
 /// A meter at the subject read `ev100` of that lamp alone: the one correction its record then has. The light is a lamp
 /// and reaches the subject.
-gear::Kit taught_by_reading(const gear::Kit& kit, const shoot::Shot& shot, std::size_t light, double ev100,
-                            const std::string& time);
+gear::Kit taught_by_reading(const Plan& plan, std::size_t light, double ev100, const std::string& time);
 /// And without any, as the record says.
 gear::Kit untaught(const gear::Kit& kit, const shoot::Shot& shot, const Lesson& lesson);
 

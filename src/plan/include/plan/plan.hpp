@@ -54,9 +54,12 @@ struct Plan {
     std::vector<Source> sources;  // as the shot's lights
 };
 
-/// `terms`: of its shoot, see shoot::terms_of; the shot's own win. None ({}) decides no number of optics, light or a
-/// stack: only how long one goes on, and what the picture is to look like.
+/// `terms`: of its shoot, see shoot::terms_of; the shot's own win. None ({}) decides no number of optics or a stack:
+/// only how long one goes on, and what the picture is to look like, its exposure with it.
 Plan plan_of(const gear::Kit& kit, const shoot::Shot& shot, const shoot::Terms& terms);
+
+/// The shot as it is changed, with the kit and under the terms of that plan.
+Plan plan_of(const Plan& plan, const shoot::Shot& changed);
 
 double working_f_number(const Plan& plan, double marked_f_number);
 

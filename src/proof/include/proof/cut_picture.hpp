@@ -1,7 +1,7 @@
 #pragma once
 
 #include "storage/frame_file.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <filesystem>
 #include <optional>
@@ -18,7 +18,7 @@ struct PicturePart {
 /// Parts beside one another from the left, all as high as the lowest of them; the whole with a long side of that many
 /// px at most. Smaller pixels are means of what they cover, of light and not of its code values (IEC 61966-2-1). 8
 /// bits, sRGB. An error names the file.
-storage::ReadResult<storage::FramePicture> cut_picture(const std::vector<PicturePart>& parts,
-                                                       std::optional<double> most_long_px);
+text::Expected<storage::FramePicture> cut_picture(const std::vector<PicturePart>& parts,
+                                                  std::optional<double> most_long_px);
 
 }  // namespace poquito::proof

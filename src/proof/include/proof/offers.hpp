@@ -1,6 +1,6 @@
 #pragma once
 
-#include "gear/kit.hpp"
+#include "plan/plan.hpp"
 #include "proof/inspection.hpp"
 
 #include <string>
@@ -24,7 +24,7 @@ struct Offer {
 };
 
 /// Of frames of that shot, judged against it. What the kit has learned since they were taken is not offered again.
-std::vector<Offer> offers_of(const Inspection& inspection, const gear::Kit& kit, const shoot::Shot& shot);
+std::vector<Offer> offers_of(const Inspection& inspection, const plan::Plan& plan);
 
 /// Puts it into the kit or that shot. `time`: local, ISO 8601.
 void learn(shoot::Shoot& shoot, const std::string& shot, const Offer& offer, const std::string& time);

@@ -2,7 +2,7 @@
 
 #include "run/run_plan.hpp"
 #include "shoot/shoot.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <filesystem>
 #include <optional>
@@ -41,10 +41,10 @@ struct RunState {
 class Journal {
   public:
     /// Begins a new one, and leaves no file behind where that fails; an existing file is not touched and is an error.
-    static std::variant<Journal, storage::ReadError> create(const std::filesystem::path& path, const RunPlan& plan);
+    static text::Expected<Journal> create(const std::filesystem::path& path, const RunPlan& plan);
     /// Goes on with one; a line that a crash tore is cut off first. Read what it says after that, not before: whoever
     /// had it may have written until then.
-    static std::variant<Journal, storage::ReadError> resume(const std::filesystem::path& path);
+    static text::Expected<Journal> resume(const std::filesystem::path& path);
 
     Journal(Journal&& other) noexcept;
     Journal& operator=(Journal&&) = delete;
@@ -69,9 +69,9 @@ class Journal {
 /// Each line carries a check, and the first stands twice: lines that are damaged are passed over and told. What a frame
 /// was exposed with is then as planned, one that is not known to be saved is taken again. An error where no line says
 /// which run it is.
-storage::ReadResult<RunState> read_journal(const std::filesystem::path& path);
+text::Expected<RunState> read_journal(const std::filesystem::path& path);
 /// What is read of it; `path` is for the error alone.
-storage::ReadResult<RunState> journal_of(std::string_view text, const std::filesystem::path& path);
+text::Expected<RunState> journal_of(std::string_view text, const std::filesystem::path& path);
 
 /// "line 7 of its journal is damaged and was passed over"; empty: none is.
 std::string damage_text(const RunState& state);
@@ -82,7 +82,7 @@ shoot::RunRecord record_of(const RunState& state);
 /// Journals in the folder of runs that did not end, newest first; `run_is_on` tells those that someone is at.
 struct UnfinishedRuns {
     std::vector<std::filesystem::path> journals;
-    std::vector<storage::ReadError> unreadable;  // of which nobody knows
+    std::vector<text::Error> unreadable;  // of which nobody knows
 };
 UnfinishedRuns unfinished_runs(const std::filesystem::path& folder);
 bool run_is_on(const std::filesystem::path& journal);

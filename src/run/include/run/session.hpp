@@ -18,7 +18,7 @@ struct RunFolders {
 
 class Session {
   public:
-    using Made = storage::ReadResult<std::unique_ptr<Session>>;
+    using Made = text::Expected<std::unique_ptr<Session>>;
 
     /// A new run of that shot; `tests`: its first, middle and last frame alone; `again`: those planes alone. Nothing is
     /// left behind where it cannot begin. Kit and shot are not needed afterwards.
@@ -45,8 +45,8 @@ class Session {
   private:
     Session(std::unique_ptr<devices::BenchDevices> devices, Journal journal, RunState state, RunOptions options);
     static Made launch(const gear::Kit& kit, const shoot::Shot& shot, RunState state,
-                       const std::function<std::variant<Journal, storage::ReadError>()>& journal,
-                       const devices::DeviceSettings& settings, RunOptions options);
+                       const std::function<text::Expected<Journal>()>& journal, const devices::DeviceSettings& settings,
+                       RunOptions options);
 
     RunPlan plan_;
     std::unique_ptr<devices::BenchDevices> devices_;

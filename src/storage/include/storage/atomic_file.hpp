@@ -1,6 +1,6 @@
 #pragma once
 
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <cstdint>
 #include <filesystem>
@@ -13,13 +13,13 @@ namespace poquito::storage {
 
 /// The whole file, which is one on a disk of up to 1 GB: folders, devices and pipes are refused. The error's place is
 /// the file's name.
-ReadResult<std::string> read_file(const std::filesystem::path& path);
+text::Expected<std::string> read_file(const std::filesystem::path& path);
 
 /// Puts `content` in place of the file, or makes it. Whatever happens, a kill or a power cut included, the file is then
 /// whole: the old one or the new one. Written beside the file, flushed to the disk, then renamed over it (POSIX rename
 /// is atomic); a link is followed, permissions stay. Empty: it is done. What programs that were killed left of earlier
 /// attempts is taken away.
-std::optional<ReadError> replace_file(const std::filesystem::path& path, std::string_view content);
+text::Expected<void> replace_file(const std::filesystem::path& path, std::string_view content);
 
 /// Gives a file another name, never over a file that has it: then the error is std::errc::file_exists.
 std::error_code rename_file(const std::filesystem::path& from, const std::filesystem::path& to);

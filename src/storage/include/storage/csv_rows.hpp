@@ -13,7 +13,7 @@ struct CsvRow {
 };
 
 /// A table as RFC 4180 has it, empty lines left out; cells may hold separators, line ends and doubled quotation marks
-/// where they are quoted. Throws ReadError with the line.
+/// where they are quoted. Throws text::Error with the line.
 std::vector<CsvRow> csv_rows(std::string_view text, char separator = ',');
 
 /// A cell as it is written: quoted where it has to be. A text that a spreadsheet would take for a formula (it begins

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <string>
 #include <vector>
@@ -31,12 +31,12 @@ struct FrameExif {
 };
 
 /// JPEG of ISO/IEC 10918 (libjpeg) with the tags of EXIF 2.3.
-ReadResult<std::string> frame_file(const FramePicture& picture, const FrameExif& exif);
+text::Expected<std::string> frame_file(const FramePicture& picture, const FrameExif& exif);
 
 /// The picture alone, without anything of a camera.
-ReadResult<std::string> picture_file(const FramePicture& picture);
+text::Expected<std::string> picture_file(const FramePicture& picture);
 
 /// What stands in the EXIF of a frame; the error says what is wrong with the bytes.
-ReadResult<FrameExif> exif_of(const std::string& bytes);
+text::Expected<FrameExif> exif_of(const std::string& bytes);
 
 }  // namespace poquito::storage

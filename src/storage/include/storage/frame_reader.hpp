@@ -1,7 +1,7 @@
 #pragma once
 
 #include "storage/frame_file.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <cstdint>
 #include <filesystem>
@@ -33,7 +33,7 @@ struct RowSink {
 
 /// Empty: all rows were given, or no more wanted. Else what is wrong with the file; rows may have been given before
 /// that was seen. Damaged and cut off files are wrong.
-std::optional<ReadError> read_rows(const std::filesystem::path& path, const RowSink& sink);
+text::Expected<void> read_rows(const std::filesystem::path& path, const RowSink& sink);
 
 /// What its EXIF says; numbers that it does not give are 0, texts empty.
 FrameExif exif_of_file(const std::filesystem::path& path);

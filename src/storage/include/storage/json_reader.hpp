@@ -1,6 +1,6 @@
 #pragma once
 
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 #include "text/number_rule.hpp"
 
 #include <nlohmann/json.hpp>
@@ -12,13 +12,13 @@
 #include <string_view>
 #include <vector>
 
-/// Reading JSON with a place in every error. Inside storage errors travel as exceptions of type ReadError; its public
+/// Reading JSON with a place in every error. Inside storage errors travel as exceptions of type text::Error; its public
 /// functions catch them.
 namespace poquito::storage {
 
 using Json = nlohmann::ordered_json;
 
-/// The text as JSON; throws ReadError with line and column, first line and first column being 1.
+/// The text as JSON; throws text::Error with line and column, first line and first column being 1.
 Json parse_json(std::string_view text);
 
 using text::NumberRule;

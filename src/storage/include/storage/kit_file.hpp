@@ -1,7 +1,7 @@
 #pragma once
 
 #include "gear/kit.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <filesystem>
 #include <optional>
@@ -14,15 +14,15 @@ namespace poquito::storage {
 
 inline constexpr int kit_version = 1;
 
-ReadResult<gear::Kit> read_kit_json(std::string_view text);
+text::Expected<gear::Kit> read_kit_json(std::string_view text);
 std::string write_kit_json(const gear::Kit& kit);
 
 /// One row a piece, one column a member, RFC 4180, UTF-8, decimal points. Places are "line 3, max_aperture".
-ReadResult<gear::Kit> read_kit_csv(std::string_view text);
+text::Expected<gear::Kit> read_kit_csv(std::string_view text);
 std::string write_kit_csv(const gear::Kit& kit);
 
 /// By the file's suffix: .csv, else JSON. Saving is atomic.
-ReadResult<gear::Kit> load_kit(const std::filesystem::path& path);
-std::optional<ReadError> save_kit(const gear::Kit& kit, const std::filesystem::path& path);
+text::Expected<gear::Kit> load_kit(const std::filesystem::path& path);
+text::Expected<void> save_kit(const gear::Kit& kit, const std::filesystem::path& path);
 
 }  // namespace poquito::storage

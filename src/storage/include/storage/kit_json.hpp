@@ -6,10 +6,10 @@
 /// Inside the layer: a kit as the `kit` member of a shoot and as a kit file hold it. Driven by gear/rows.hpp.
 namespace poquito::storage {
 
-gear::Kit read_kit(const Node& node);  // throws ReadError
+gear::Kit read_kit(const Node& node);  // throws text::Error
 Json write_kit(const gear::Kit& kit);
 
-/// Items are objects with an id, read before; throws ReadError where one comes twice.
+/// Items are objects with an id, read before; throws text::Error where one comes twice.
 void check_ids_distinct(const Node& list);
 
 /// Puts back what this version did not know: JSON text, or empty.

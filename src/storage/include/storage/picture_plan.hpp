@@ -10,10 +10,10 @@
 namespace poquito::storage {
 
 /// The bytes of a PNG with the plan put in. What the picture cannot take comes back as an error.
-ReadResult<std::string> png_with_plan(const std::string& png, const shoot::Shoot& shoot, std::size_t shot);
+text::Expected<std::string> png_with_plan(const std::string& png, const shoot::Shoot& shoot, std::size_t shot);
 
 /// The shoot of one shot that a picture carries; an error with its place where it carries none, or what it carries is
 /// no plan.
-ReadResult<shoot::Shoot> plan_in_picture(const std::string& bytes);
+text::Expected<shoot::Shoot> plan_in_picture(const std::string& bytes);
 
 }  // namespace poquito::storage

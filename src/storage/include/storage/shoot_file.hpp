@@ -3,7 +3,7 @@
 #include "shoot/shoot.hpp"
 #include "shoot/subject_library.hpp"
 #include "shoot/view_set.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <filesystem>
 #include <string>
@@ -16,31 +16,31 @@ namespace poquito::storage {
 
 inline constexpr int shoot_version = 1;
 
-ReadResult<shoot::Shoot> read_shoot(std::string_view text);
+text::Expected<shoot::Shoot> read_shoot(std::string_view text);
 std::string write_shoot(const shoot::Shoot& shoot);
 
 /// The library of subjects, format poquito-subjects version 1.
-ReadResult<std::vector<shoot::LibrarySubject>> read_subjects(std::string_view text);
+text::Expected<std::vector<shoot::LibrarySubject>> read_subjects(std::string_view text);
 std::string write_subjects(const std::vector<shoot::LibrarySubject>& subjects);
 
 /// Sets of views, format poquito-view-sets version 1.
-ReadResult<std::vector<shoot::ViewSet>> read_view_sets(std::string_view text);
+text::Expected<std::vector<shoot::ViewSet>> read_view_sets(std::string_view text);
 std::string write_view_sets(const std::vector<shoot::ViewSet>& sets);
 
 /// Things to put on a table, format poquito-props version 1.
-ReadResult<std::vector<shoot::Staged>> read_props(std::string_view text);
+text::Expected<std::vector<shoot::Staged>> read_props(std::string_view text);
 std::string write_props(const std::vector<shoot::Staged>& props);
 
 /// How far a person goes: a record of its own, format poquito-limits version 1.
-ReadResult<shoot::Limits> load_limits(const std::filesystem::path& path);
-std::optional<ReadError> save_limits(const shoot::Limits& limits, const std::filesystem::path& path);
+text::Expected<shoot::Limits> load_limits(const std::filesystem::path& path);
+text::Expected<void> save_limits(const shoot::Limits& limits, const std::filesystem::path& path);
 
 /// What a person looks at, by class of subject: format poquito-checks version 1.
-ReadResult<std::vector<shoot::KindCheck>> load_checks(const std::filesystem::path& path);
-std::optional<ReadError> save_checks(const std::vector<shoot::KindCheck>& checks, const std::filesystem::path& path);
+text::Expected<std::vector<shoot::KindCheck>> load_checks(const std::filesystem::path& path);
+text::Expected<void> save_checks(const std::vector<shoot::KindCheck>& checks, const std::filesystem::path& path);
 
 /// From and to disk. Saving is atomic: see atomic_file.hpp.
-ReadResult<shoot::Shoot> load_shoot(const std::filesystem::path& path);
-std::optional<ReadError> save_shoot(const shoot::Shoot& shoot, const std::filesystem::path& path);
+text::Expected<shoot::Shoot> load_shoot(const std::filesystem::path& path);
+text::Expected<void> save_shoot(const shoot::Shoot& shoot, const std::filesystem::path& path);
 
 }  // namespace poquito::storage

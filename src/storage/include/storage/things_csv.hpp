@@ -1,7 +1,7 @@
 #pragma once
 
 #include "shoot/view_set.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <string_view>
 #include <vector>
@@ -14,9 +14,9 @@ namespace poquito::storage {
 /// twelve and a half. Flaws: "scuff 25; torn lining 40 mm".
 struct ThingsRead {
     std::vector<shoot::Thing> things;
-    std::vector<ReadError> problems;  // of lines that are left out
-    std::vector<std::string> unused;  // headings
+    std::vector<text::Error> problems;  // of lines that are left out
+    std::vector<std::string> unused;    // headings
 };
-ReadResult<ThingsRead> read_things_csv(std::string_view text);
+text::Expected<ThingsRead> read_things_csv(std::string_view text);
 
 }  // namespace poquito::storage

@@ -7,6 +7,7 @@
 
 #include <optional>
 
+class QVBoxLayout;
 class QCheckBox;
 class QComboBox;
 class QLabel;
@@ -38,6 +39,9 @@ class LogLeaf : public QWidget {
 
   private:
     QWidget* buildList();
+    void addSearch(QVBoxLayout* column, QWidget* page);
+    void addWriting(QVBoxLayout* column, QWidget* page);
+    void addExchange(QVBoxLayout* column, QWidget* page);
     QWidget* buildPage();
     void find();
     void look();

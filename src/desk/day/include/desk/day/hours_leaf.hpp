@@ -2,12 +2,10 @@
 
 #include "day/order.hpp"
 #include "desk/pages/station_page.hpp"
+#include "desk/session/search.hpp"
 
-#include <QFutureWatcher>
 #include <QTimer>
 
-#include <atomic>
-#include <memory>
 #include <optional>
 
 class QButtonGroup;
@@ -38,10 +36,9 @@ class HoursLeaf : public StationPage {
     Q_OBJECT
   public:
     HoursLeaf(Document& document, RunDesk& runs, QWidget* parent = nullptr);
-    ~HoursLeaf() override;
 
     const std::optional<DayPlan>& plan() const { return plan_; }
-    bool isSettled() const { return !watcher_.isRunning() && !later_.isActive(); }
+    bool isSettled() const { return !search_.isRunning() && !later_.isActive(); }
 
     /// The run sheet of the whole shoot, by the name's ending, .pdf or .html; says what went wrong.
     bool exportSheet(const QString& path);
@@ -62,7 +59,7 @@ class HoursLeaf : public StationPage {
     void addWays(QVBoxLayout* column);
     void showWhole();
     void search();
-    void found();
+    void found(DayPlan found);
     void showPlan();
     void apply();
     void moveShot(int from, int to);
@@ -87,9 +84,8 @@ class HoursLeaf : public StationPage {
     QPushButton* run_ = nullptr;
     std::optional<DayPlan> plan_;
     std::string of_;  // what the plan was searched for
-    QFutureWatcher<DayPlan> watcher_;
-    std::shared_ptr<std::atomic<bool>> enough_;  // of the search that runs
     QTimer later_;
+    Search<DayPlan> search_;
 };
 
 }  // namespace poquito::desk

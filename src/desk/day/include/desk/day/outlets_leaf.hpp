@@ -12,6 +12,7 @@ class QPushButton;
 
 namespace poquito::desk {
 
+struct BoardSection;
 class LineField;
 class PictureBoard;
 class PictureWriter;
@@ -44,6 +45,10 @@ class OutletsLeaf : public StationPage {
     void editOutlet(const QString& label, const QString& key, const std::function<void(shoot::Outlet&)>& change);
     std::string thing();  // that is shown; empty: none has views
     void showBoard();
+    BoardSection section(const shoot::Outlet& outlet, const job::AllAssessed& facts, const job::OutletChoice& now);
+    void showActions();
+    void addOutlet();
+    void removeOutlet();
     void showRecord();
     void choose(bool all);
     void toggle();

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "advice/advice.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <QString>
 
@@ -15,8 +15,8 @@ namespace poquito::desk {
 /// Writes the run sheet of the whole shoot. To a path that ends in .html as one page with its drawings in it, which
 /// reads on a phone, too; else as an A4 PDF: the day and what to pack, then as many shots a page as go there whole.
 /// Saving is atomic. Empty: it is done.
-std::optional<storage::ReadError> writeSheet(const shoot::Shoot& shoot,
-                                             const std::vector<advice::Assessment>& assessments, const QString& path);
+text::Expected<void> writeSheet(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments,
+                                const QString& path);
 
 /// To a printer that was set up by a person.
 void printSheet(const shoot::Shoot& shoot, const std::vector<advice::Assessment>& assessments, QPrinter& printer);

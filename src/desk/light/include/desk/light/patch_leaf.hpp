@@ -27,7 +27,7 @@ class TestFrameLeaf : public StationPage {
     void addFixes(QVBoxLayout* column);
     void addLesson(QVBoxLayout* column);
     void measure();
-    void showFixes(const Shot& shot);
+    void showFixes();
     void showLesson(const Shot& shot, const plan::Report& report);
     plan::Lesson lesson(const Shot& shot) const;
     void learn();

@@ -1,10 +1,10 @@
 #pragma once
 
 #include "desk/session/bag.hpp"
+#include "desk/session/search.hpp"
 #include "search/reach_search.hpp"
 
 #include <QDialog>
-#include <QFutureWatcher>
 
 class QCheckBox;
 class QComboBox;
@@ -26,23 +26,26 @@ class ReachFinder : public QDialog {
     Q_OBJECT
   public:
     ReachFinder(Document& document, Bag& bag, QWidget* parent = nullptr);
-    ~ReachFinder() override;
 
     /// What the shot is about becomes the wish.
     void begin();
-    bool isSearching() const { return searching_; }
+    bool isSearching() const { return search_.isRunning(); }
 
   protected:
     void hideEvent(QHideEvent* event) override;
 
   private:
+    struct Answer {
+        search::ReachResult result;
+        std::optional<search::ReachFound> greatest;
+    };
     QWidget* buildWishes();
     QWidget* buildFound();
     QCheckBox* addCheck(QVBoxLayout* column, const char* name, const QString& text, const QString& tip);
     const gear::Kit& kit() const;
     search::ReachWish wish() const;
     void search();
-    void showResult();
+    void showResult(Answer answer);
     void showChosen();
     void choose(const search::ReachFound& found);
     void orderBy(int column);
@@ -52,13 +55,8 @@ class ReachFinder : public QDialog {
 
     Document& document_;
     Bag& bag_;
-    struct Answer {
-        search::ReachResult result;
-        std::optional<search::ReachFound> greatest;
-    };
-    QFutureWatcher<Answer> watcher_;
-    bool searching_ = false;  // until the result is shown
-    bool again_ = false;      // the wish changed while one was looked for
+    bool again_ = false;  // the wish changed while one was looked for
+    Search<Answer> search_;
     std::vector<search::ReachMeasure> order_ = {search::ReachMeasure::pieces, search::ReachMeasure::optical_cost,
                                                 search::ReachMeasure::working_distance, search::ReachMeasure::loss};
     std::optional<search::ReachFound> greatest_;

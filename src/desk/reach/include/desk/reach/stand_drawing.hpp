@@ -31,6 +31,7 @@ class StandDrawing : public QWidget {
 
   private:
     struct Side;  // the drawing's own measures
+    struct Painting;
     Side side() const;
     QPointF camera(const Side& side) const;
 

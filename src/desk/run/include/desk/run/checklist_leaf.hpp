@@ -31,6 +31,12 @@ class ChecklistLeaf : public StationPage {
     void addOwn();
     void removeOwn(int row);
     void addBench(QVBoxLayout* column);
+    void addBroken(QVBoxLayout* column);
+    void addPace(QGridLayout* group);
+    void addRehearsal(QGridLayout* group);
+    void addRail(QGridLayout* group);
+    QPushButton* addButton(QHBoxLayout* row, const Caption& caption, const std::function<void()>& run);
+    void addRow(QGridLayout* group, const Caption& caption, QWidget* control);
     void showRuns();
     void begin(bool tests);
 

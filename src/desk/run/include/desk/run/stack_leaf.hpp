@@ -22,7 +22,10 @@ class StackLeaf : public StationPage {
 
   private:
     void addWhat(QVBoxLayout* column);
+    void addSpan(QGridLayout* group);
+    void addPace(QGridLayout* group);
     void addHand(QGridLayout* group);
+    void addEnds(QVBoxLayout* column);
 
     StackDrawing* drawing_ = nullptr;
     FactsView* facts_ = nullptr;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "desk/session/worker.hpp"
+
 #include "desk/session/picture_file.hpp"
 
 #include <QCache>
@@ -7,7 +9,6 @@
 #include <QImage>
 #include <QObject>
 #include <QSet>
-#include <QThreadPool>
 
 #include <filesystem>
 
@@ -21,7 +22,6 @@ class FramePictures : public QObject {
     enum class Kind { thumbnail, preview, pixels };
 
     explicit FramePictures(QObject* parent = nullptr);
-    ~FramePictures() override;
 
     /// Null: it comes later, and arrived() says so; or the file cannot be read.
     QImage picture(const std::filesystem::path& file, Kind kind);
@@ -41,7 +41,7 @@ class FramePictures : public QObject {
 
     QCache<QString, QImage> kept_;  // cost in kB
     QSet<QString> pending_, bad_;
-    QThreadPool pool_;
+    Worker worker_{2};  // last: its jobs use the rest
 };
 
 /// As a camera that was turned says it by EXIF's orientation, of a place of the file: px, in the picture the right way

@@ -3,7 +3,7 @@
 #include "desk/session/user_file.hpp"
 #include "desk/text/to_qt.hpp"
 #include "storage/atomic_file.hpp"
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <QDir>
 #include <QFile>
@@ -31,7 +31,7 @@ class KeptRecords {
     struct Kinds {
         const char* file;  // its name in the user's data folder
         QString whose;     // what it is called where it cannot be read, at the beginning of a sentence
-        storage::ReadResult<std::vector<Record>> (*read)(std::string_view text);
+        text::Expected<std::vector<Record>> (*read)(std::string_view text);
         std::string (*write)(const std::vector<Record>& records);
         std::function<std::vector<Record>()> shipped;
     };
@@ -42,8 +42,7 @@ class KeptRecords {
     /// Those of a file that ships with the application.
     std::vector<Record> in(const QString& path) const {
         auto read = from(path);
-        auto* records = std::get_if<std::vector<Record>>(&read);
-        return records ? std::move(*records) : std::vector<Record>();
+        return read ? std::move(*read) : std::vector<Record>();
     }
     /// What went wrong with the user's own, once; empty: nothing.
     QString takeProblem() {
@@ -89,18 +88,17 @@ class KeptRecords {
         mark_ = storage::mark_of(path_.toStdString());
         if (QFileInfo::exists(path_)) {
             auto read = from(path_);
-            if (const auto* error = std::get_if<storage::ReadError>(&read))
-                problem_ = setAside(path_, kinds_.whose, *error);
+            if (!read)
+                problem_ = setAside(path_, kinds_.whose, read.error());
             else
-                records_ = std::move(std::get<std::vector<Record>>(read));
+                records_ = std::move(*read);
         }
         own_ = records_.size();
         for (auto& one : kinds_.shipped()) records_.push_back(std::move(one));
     }
-    storage::ReadResult<std::vector<Record>> from(const QString& path) const {
+    text::Expected<std::vector<Record>> from(const QString& path) const {
         QFile file(path);
-        if (!file.open(QIODevice::ReadOnly))
-            return storage::ReadError{path.toStdString(), file.errorString().toStdString()};
+        if (!file.open(QIODevice::ReadOnly)) return text::Error{path.toStdString(), file.errorString().toStdString()};
         return kinds_.read(file.readAll().toStdString());
     }
     std::vector<Record> mine_now() const {
@@ -108,8 +106,8 @@ class KeptRecords {
     }
     QString write(std::vector<Record> mine) {
         QDir().mkpath(QFileInfo(path_).path());
-        if (const auto error = storage::replace_file(path_.toStdString(), kinds_.write(mine)))
-            return toQt(storage::message(*error));
+        if (const auto written = storage::replace_file(path_.toStdString(), kinds_.write(mine)); !written)
+            return toQt(text::message(written.error()));
         mark_ = storage::mark_of(path_.toStdString());
         records_.erase(records_.begin(), records_.begin() + static_cast<std::ptrdiff_t>(own_));
         own_ = mine.size();

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "storage/read_error.hpp"
+#include "text/error.hpp"
 
 #include <QObject>
 #include <QString>
@@ -13,7 +13,7 @@ QString userFile(const QString& path, const char* name);
 
 /// Moves a file that could not be read out of the way of the next one: someone may have changed it by hand, or a later
 /// version have written it. What to say of it; `whose` begins the sentence, as "The bag".
-QString setAside(const QString& path, const QString& whose, const storage::ReadError& why);
+QString setAside(const QString& path, const QString& whose, const text::Error& why);
 
 /// Says with `say` what is wrong with a library's file, if anything, once whoever listens to `page` does.
 template <typename Library, typename Page>

@@ -44,9 +44,18 @@ class PlansView : public QWidget {
     void showEvent(QShowEvent* event) override;
 
   private:
+    /// In a row: the picture, name and settings, what it gives up, and bars and button at the right.
+    struct Places {
+        QRectF picture, head, sentences, side;
+    };
+    Places placesOf(std::size_t index) const;
+    bool isRoomy() const;
+    double rowHeight() const;
     void paintCard(QPainter& painter, std::size_t index) const;
+    static void paintHead(QPainter& painter, const QRectF& head, const advice::WholePlan& plan, const QColor& quiet);
+    void paintSentences(QPainter& painter, const QRectF& place, std::size_t index) const;
+    static void paintKept(QPainter& painter, const QRectF& side, const advice::WholePlan& plan, const QColor& quiet);
     QString barTip(std::size_t index, QPointF at) const;
-    QRectF sideOf(std::size_t index) const;
     bool isCurrent() const;  // the plans are those of the selected shot as it is
     void take(std::size_t index);
     QString reason() const;
