@@ -1,5 +1,6 @@
 #pragma once
 
+#include "plan/fwd.hpp"
 #include "shoot/shoot.hpp"
 
 #include <optional>
