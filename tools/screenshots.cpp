@@ -3,16 +3,16 @@
 #include "desk/drawing/ruler_view.hpp"
 #include "desk/finder/finder_view.hpp"
 #include "desk/finder/loupe_view.hpp"
-#include "desk/kit/measure_desk.hpp"
-#include "desk/session/log_desk.hpp"
+#include "desk/kit/measure_dialog.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/session/log_writer.hpp"
-#include "desk/session/proof_desk.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/proof_controller.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/shell/ledger_model.hpp"
 #include "desk/shell/ledger_view.hpp"
 #include "desk/shell/main_window.hpp"
-#include "desk/subject/plans_view.hpp"
+#include "desk/subject/proposals_view.hpp"
 #include "desk/toolkit/quantity_field.hpp"
 #include "desk/toolkit/theme.hpp"
 
@@ -49,7 +49,7 @@ void waitForPictures(const desk::MainWindow& window) {
         const auto* finder = window.findChild<desk::FinderView*>();
         const auto* loupe = window.findChild<desk::LoupeView*>();
         const auto* ladder = window.findChild<desk::LadderView*>();
-        const auto* plans = window.findChild<desk::PlansView*>();
+        const auto* plans = window.findChild<desk::ProposalsView*>();
         if (plans && !plans->isSettled()) continue;
         if ((!finder || finder->isSettled()) && (!loupe || loupe->isSettled()) && (!ladder || ladder->isSettled()))
             return;
@@ -85,7 +85,7 @@ void grab_proof(desk::MainWindow& window, const QString& folder) {
     settings.pictureWidth = 960;
     settings.rehearsed = desk::Rehearsed{.watched = false};
     for (const char* trouble : {"flash-not-ready@6", "subject-moves@12:0.5", "flash-not-ready@20"})
-        settings.rehearsed->exactly.push_back(*devices::parse_trouble(trouble));
+        settings.rehearsed->exactly.push_back(*devices::parse_mishap(trouble));
     window.runs().setSettings(settings);
     const auto run = [&](int shot) {
         window.document().select(shot);
@@ -106,7 +106,7 @@ void grab_proof(desk::MainWindow& window, const QString& folder) {
         for (const auto& file : QDir(entry.filePath()).entryInfoList({QStringLiteral("*.jpg")}))
             if (!file.fileName().contains(QRegularExpression(QStringLiteral("urchin-1-001[0-3]"))))
                 paths << file.filePath();
-    window.proof().takeIn(desk::ProofDesk::framesIn(paths), QStringLiteral("card"));
+    window.proof().takeIn(desk::ProofController::framesIn(paths), QStringLiteral("card"));
     while (window.proof().isBusy()) settle();
     for (int i = 0; i < 10; ++i) settle();
     window.grab().save(folder + QStringLiteral("/6-sorting.png"));
@@ -154,7 +154,7 @@ QImage photographed_rule() {
     return picture;
 }
 
-void mark_rule(desk::MeasureDesk& measure) {
+void mark_rule(desk::MeasureDialog& measure) {
     measure.showPicture(photographed_rule(), QStringLiteral("rule.jpg"));
     settle();
     auto* view = measure.findChild<desk::RulerView*>();
@@ -227,14 +227,14 @@ int main(int argc, char** argv) {
         waitForPictures(window);
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
-    struct Leaf {
+    struct Tab {
         const char* tab;
         int shot;  // by its place in the demo
         const char* file;
     };
     window.goTo(advice::Station::subject);
     for (const auto& [tab, shot, file] :
-         {Leaf{"mattersTab", 9, "1-matters"}, Leaf{"plansTab", 9, "1-plans"}, Leaf{"stagingTab", 6, "1-table"}}) {
+         {Tab{"mattersTab", 9, "1-matters"}, Tab{"plansTab", 9, "1-plans"}, Tab{"stagingTab", 6, "1-table"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         settle();
@@ -252,17 +252,17 @@ int main(int argc, char** argv) {
     window.findChild<QToolButton*>(QStringLiteral("trainTab"))->click();
     window.goTo(advice::Station::light);
     for (const auto& [tab, shot, file] :
-         {Leaf{"lightsTab", 7, "4-lights"}, Leaf{"daylightTab", 15, "4-daylight"}, Leaf{"freezeTab", 7, "4-freeze"},
-          Leaf{"shineTab", 1, "4-shine"}, Leaf{"backdropTab", 17, "4-background"},
-          Leaf{"testFrameTab", 1, "4-test-frame"}}) {
+         {Tab{"lightsTab", 7, "4-lights"}, Tab{"daylightTab", 15, "4-daylight"}, Tab{"freezeTab", 7, "4-freeze"},
+          Tab{"shineTab", 1, "4-shine"}, Tab{"backdropTab", 17, "4-background"},
+          Tab{"testFrameTab", 1, "4-test-frame"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         settle();
         window.grab().save(folder.filePath(QLatin1String(file) + suffix + QStringLiteral(".png")));
     }
     window.goTo(advice::Station::run);
-    for (const auto& [tab, shot, file] : {Leaf{"stackTab", 1, "5-stack"}, Leaf{"chanceTab", 7, "5-chance"},
-                                          Leaf{"costTab", 1, "5-cost"}, Leaf{"stepsTab", 0, "5-steps"}}) {
+    for (const auto& [tab, shot, file] : {Tab{"stackTab", 1, "5-stack"}, Tab{"chanceTab", 7, "5-chance"},
+                                          Tab{"costTab", 1, "5-cost"}, Tab{"stepsTab", 0, "5-steps"}}) {
         window.document().select(arguments.size() > 4 ? arguments.at(4).toInt() : shot);
         window.findChild<QToolButton*>(QLatin1String(tab))->click();
         // With the way of what is thrown above its odds.
@@ -291,7 +291,7 @@ int main(int argc, char** argv) {
     grab_window("handbookAction", "handbook", QStringLiteral("0-handbook"));
     grab_window("findSetupAction", "reachFinder", QStringLiteral("7-find"));
     window.findChild<QAction*>(QStringLiteral("measureAction"))->trigger();
-    mark_rule(*window.findChild<desk::MeasureDesk*>());
+    mark_rule(*window.findChild<desk::MeasureDialog*>());
     grab_window("measureAction", "measureDesk", QStringLiteral("9-measure"));
     for (const auto& [sheet, file] : {std::pair(desk::Sheet::day, "0-day"), std::pair(desk::Sheet::book, "8-kit")}) {
         window.goTo(sheet);

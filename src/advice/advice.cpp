@@ -1,8 +1,8 @@
 #include "advice/advice.hpp"
 
-#include "advice/moves.hpp"
-#include "advice/rules.hpp"
-#include "advice/trouble.hpp"
+#include "advice/rules/rules.hpp"
+#include "advice/worth/moves.hpp"
+#include "advice/worth/trouble.hpp"
 #include "plan/assess.hpp"
 #include "text/scales.hpp"
 
@@ -19,8 +19,8 @@ double mark_below(double f_number) {
 }
 
 std::array<std::span<const Rule>, 12> all_rules() {
-    return {staging_rules(), standing_rules(),  reach_rules(),  depth_rules(), stack_rules(), lapse_rules(),
-            light_rules(),   direction_rules(), freeze_rules(), limit_rules(), wish_rules(),  safety_rules()};
+    return {staging_rules(), camera_position_rules(), reach_rules(),  depth_rules(), stack_rules(), lapse_rules(),
+            light_rules(),   direction_rules(),       freeze_rules(), limit_rules(), wish_rules(),  safety_rules()};
 }
 
 namespace {

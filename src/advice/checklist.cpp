@@ -1,7 +1,7 @@
 #include "advice/checklist.hpp"
 
 #include "optics/train.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
 #include "plan/plan.hpp"
 #include "text/text.hpp"
 

@@ -2,7 +2,7 @@
 #include "cli/common.hpp"
 
 #include "advice/advice.hpp"
-#include "advice/plans.hpp"
+#include "advice/proposals/proposals.hpp"
 #include "day/order.hpp"
 #include "devices/sim/motion_controller.hpp"
 #include "plan/assess.hpp"
@@ -114,7 +114,7 @@ int run_shot(const std::string& file, const RunRequest& request) {
                                      .rail_behind_line = request.serial,
                                      .picture_width = request.width};
     for (const auto& text : request.troubles) {
-        const auto trouble = devices::parse_trouble(text);
+        const auto trouble = devices::parse_mishap(text);
         if (!trouble) {
             fmt::print(stderr, "got trouble \"{}\", expected such as camera-drops@5 or subject-moves@5:0.4\n", text);
             return bad_usage;
@@ -247,7 +247,7 @@ int print_plans(const std::string& file, const std::string& id, int take, const 
     const shoot::Shoot& shoot = *loaded;
     const auto* shot = find_shot(shoot, id);
     if (!shot) return bad_input;
-    const auto plans = advice::whole_plans(shoot.kit, *shot, shoot::terms_of(shoot, *shot));
+    const auto plans = advice::proposals_for(shoot.kit, *shot, shoot::terms_of(shoot, *shot));
     if (take > static_cast<int>(plans.size()))
         return complain({"--take", fmt::format("got {}, expected 1 to {}, the plans there are", take, plans.size())});
     if (take > 0) {

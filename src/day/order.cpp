@@ -1,6 +1,6 @@
 #include "day/order.hpp"
 
-#include "shoot/view_set.hpp"
+#include "shoot/change/view_set.hpp"
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>

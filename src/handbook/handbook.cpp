@@ -140,7 +140,7 @@ const Page* page_of_figure(const Handbook& handbook, std::string_view key) {
     return found == handbook.pages.end() ? nullptr : &*found;
 }
 
-const Page* page_of_leaf(const Handbook& handbook, advice::Station station, std::string_view leaf) {
+const Page* page_of_tab(const Handbook& handbook, advice::Station station, std::string_view leaf) {
     for (const Page& page : handbook.pages)
         if (std::ranges::find(page.leaves, leaf) != page.leaves.end()) return &page;
     const auto first = std::ranges::find(handbook.pages, station, &Page::station);

@@ -1,8 +1,8 @@
 #include "job/outlets.hpp"
 
 #include "job/choose.hpp"
-#include "shoot/edit.hpp"
-#include "shoot/view_set.hpp"
+#include "shoot/change/edit.hpp"
+#include "shoot/change/view_set.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>

@@ -1,10 +1,10 @@
 #include "job/packing.hpp"
 
 #include "gear/rows.hpp"
-#include "plan/charges.hpp"
-#include "plan/lapse.hpp"
-#include "shoot/kit_edit.hpp"
-#include "shoot/view_set.hpp"
+#include "plan/light/charges.hpp"
+#include "plan/motion/lapse.hpp"
+#include "shoot/change/kit_edit.hpp"
+#include "shoot/change/view_set.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>

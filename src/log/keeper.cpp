@@ -3,8 +3,8 @@
 #include "gear/rows.hpp"
 #include "plan/plan.hpp"
 #include "search/reach_search.hpp"
-#include "shoot/kit_edit.hpp"
-#include "shoot/mount.hpp"
+#include "shoot/change/kit_edit.hpp"
+#include "shoot/change/mount.hpp"
 #include "storage/shoot_file.hpp"
 #include "text/text.hpp"
 

@@ -2,8 +2,8 @@
 
 #include "gear/rows.hpp"
 #include "proof/cut_picture.hpp"
-#include "shoot/form.hpp"
-#include "shoot/kit_edit.hpp"
+#include "shoot/change/kit_edit.hpp"
+#include "shoot/form/form.hpp"
 #include "storage/frame_file.hpp"
 #include "storage/path_text.hpp"
 #include "storage/shoot_file.hpp"

@@ -3,9 +3,9 @@
 
 #include "optics/aperture.hpp"
 #include "optics/motion.hpp"
-#include "plan/freeze.hpp"
-#include "plan/lighting.hpp"
-#include "plan/reflections.hpp"
+#include "plan/light/lighting.hpp"
+#include "plan/light/reflections.hpp"
+#include "plan/motion/freeze.hpp"
 #include "stack/making.hpp"
 
 #include <algorithm>
@@ -69,7 +69,7 @@ Report assess(const Plan& plan) {
     report.reflections = report_reflections(plan, report.light);
     report.freeze = report_freeze(plan, report);
     report.staging = report_staging(plan, report);
-    report.standing = report_standing(plan, report);
+    report.camera_position = report_camera_position(plan, report);
     report.chance = report_chance(plan, report);
     return report;
 }

@@ -1,7 +1,7 @@
 #include "proof/delivery.hpp"
 
 #include "proof/taken.hpp"
-#include "shoot/view_set.hpp"
+#include "shoot/change/view_set.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
 #include "storage/path_text.hpp"

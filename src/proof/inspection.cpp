@@ -4,7 +4,7 @@
 #include "imaging/inspect/detail_order.hpp"
 #include "imaging/inspect/median.hpp"
 #include "plan/assess.hpp"
-#include "plan/picture_shape.hpp"
+#include "plan/set/picture_shape.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "render/finder.hpp"
 #include "render/scene.hpp"

@@ -2,11 +2,11 @@
 
 #include "imaging/inspect/median.hpp"
 #include "plan/assess.hpp"
-#include "plan/grey_patch.hpp"
 #include "plan/stack/step_sizes.hpp"
-#include "shoot/form.hpp"
+#include "shoot/form/form.hpp"
 #include "shoot/shoot.hpp"
 #include "text/text.hpp"
+#include "whatif/grey_patch.hpp"
 
 #include <fmt/format.h>
 
@@ -50,7 +50,7 @@ void of_light(const Inspection& inspection, const plan::Plan& plan, std::vector<
     for (const double one : over) off.push_back(std::abs(one - stops));
     constexpr double worth_it = 0.2, much = 3, apart = 0.15;  // stops
     if (std::abs(stops) < worth_it || std::abs(stops) > much || imaging::median(off) > apart) return;
-    const auto planned = plan::predicted_stops(plan);
+    const auto planned = whatif::predicted_stops(plan);
     const auto report = plan::assess(plan);
     const auto& sources = report.light.sources;
     const auto main = std::ranges::max_element(sources, {}, [](const auto& one) { return one.share.value_or(0); });
@@ -59,7 +59,7 @@ void of_light(const Inspection& inspection, const plan::Plan& plan, std::vector<
     Offer offer{.teaches = Teaches::light, .text = {}, .action = {}, .reading = {}};
     offer.light = static_cast<std::size_t>(main - sources.begin());
     offer.frame_stops = *planned + stops;
-    const auto correction = plan::learned(plan, {.light = offer.light, .frame_stops = offer.frame_stops, .time = {}});
+    const auto correction = whatif::learned(plan, {.light = offer.light, .frame_stops = offer.frame_stops, .time = {}});
     if (!correction || std::abs(*correction) > much) return;
     const auto& light = shot.lights[offer.light];
     const auto flash = std::ranges::find(kit.flashes, light.flash, &gear::Flash::id);
@@ -252,8 +252,8 @@ void learn(shoot::Shoot& shoot, const std::string& id, const Offer& offer, const
     const auto& shot = *found;
     switch (offer.teaches) {
         case Teaches::light:
-            shoot.kit = plan::taught(plan::plan_of(shoot.kit, shot, shoot::terms_of(shoot, shot)),
-                                     {.light = offer.light, .frame_stops = offer.frame_stops, .time = time});
+            shoot.kit = whatif::taught(plan::plan_of(shoot.kit, shot, shoot::terms_of(shoot, shot)),
+                                       {.light = offer.light, .frame_stops = offer.frame_stops, .time = time});
             return;
         case Teaches::steps: {
             const auto camera = std::ranges::find(shoot.kit.cameras, shot.rig.camera, &gear::Camera::id);

@@ -2,7 +2,7 @@
 #include "imaging/inspect/grey_image.hpp"
 #include "imaging/inspect/registration.hpp"
 #include "imaging/inspect/rule_period.hpp"
-#include "plan/staging.hpp"
+#include "plan/set/staging.hpp"
 #include "shoot/staging.hpp"
 #include "storage/frame_reader.hpp"
 #include "text/text.hpp"

@@ -27,7 +27,7 @@ std::vector<One> frames_of(const shoot::RunRecord& run) {
 
 }  // namespace
 
-Taken taken_frames(const std::vector<shoot::Shared<shoot::RunRecord>>& runs) {
+Taken taken_frames(const std::vector<shoot::CopyOnWrite<shoot::RunRecord>>& runs) {
     Taken taken;
     std::vector<One> frames;
     double step = 0;

@@ -3,13 +3,13 @@
 
 #include "imaging/colour.hpp"
 #include "light/space.hpp"
-#include "plan/ambient.hpp"
 #include "plan/assess.hpp"
-#include "plan/face.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/ambient.hpp"
+#include "plan/light/face.hpp"
+#include "plan/light/lighting.hpp"
 #include "plan/plan.hpp"
 #include "render/texture.hpp"
-#include "shoot/scattered.hpp"
+#include "shoot/values/lattice_hash.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -194,10 +194,10 @@ void place_scenery(Scene& scene, const Background& background, const imaging::Rg
     const auto flux = static_cast<float>(100 * width * width);
     for (int j = -reach_y; j <= reach_y; ++j)
         for (int i = -reach_x; i <= reach_x; ++i) {
-            if (scattered(i, j, 7) > 0.45) continue;
-            scene.highlights.push_back({.place = {.x = (i + scattered(i, j, 8) - 0.5) * cell * scale,
-                                                  .y = (j + scattered(i, j, 9) - 0.5) * cell * scale},
-                                        .flux = light * flux * static_cast<float>(0.4 + scattered(i, j, 10))});
+            if (lattice_hash(i, j, 7) > 0.45) continue;
+            scene.highlights.push_back({.place = {.x = (i + lattice_hash(i, j, 8) - 0.5) * cell * scale,
+                                                  .y = (j + lattice_hash(i, j, 9) - 0.5) * cell * scale},
+                                        .flux = light * flux * static_cast<float>(0.4 + lattice_hash(i, j, 10))});
         }
 }
 
@@ -488,7 +488,7 @@ imaging::Place place_in_focus(const Scene& scene, double width, double height) {
     return best;
 }
 
-std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::Luck& luck) {
+std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& luck) {
     auto shot = plan.shot;
     shot.sharpness.focus_offset -= luck.through;
     if (!luck.fired) std::erase_if(shot.lights, [](const shoot::Light& light) { return plan::is_flash(light); });

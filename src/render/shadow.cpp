@@ -1,8 +1,8 @@
 #include "render/shadow.hpp"
 
 #include "imaging/parallel.hpp"
-#include "shoot/form.hpp"
-#include "shoot/last_few.hpp"
+#include "shoot/form/form.hpp"
+#include "shoot/values/lru_cache.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -79,14 +79,14 @@ Shadows shadows_on(std::shared_ptr<const Relief> relief, const imaging::Rgba& to
 }  // namespace
 
 std::shared_ptr<const Relief> relief_of(const shoot::Subject& subject) {
-    static shoot::LastFew<shoot::Subject, Relief> kept;
+    static shoot::LruCache<shoot::Subject, Relief> kept;
     const auto shape = shoot::shape_of(subject);
     return kept.of(shape, [&] { return measured(shape); });
 }
 
 std::shared_ptr<const Shadows> cast_shadows(const std::shared_ptr<const Relief>& relief, const imaging::Rgba& towards,
                                             double softness) {
-    static shoot::LastFew<std::tuple<std::shared_ptr<const Relief>, float, float, float, double>, Shadows> kept;
+    static shoot::LruCache<std::tuple<std::shared_ptr<const Relief>, float, float, float, double>, Shadows> kept;
     return kept.of({relief, towards[0], towards[1], towards[2], softness},
                    [&] { return std::make_shared<const Shadows>(shadows_on(relief, towards, softness)); });
 }

@@ -1,6 +1,6 @@
 #include "render/texture.hpp"
 
-#include "shoot/scattered.hpp"
+#include "shoot/values/lattice_hash.hpp"
 
 #include <algorithm>
 #include <array>
@@ -18,7 +18,7 @@ const std::array<float, std::size_t{side} * side>& values() {
     static const auto table = [] {
         std::array<float, std::size_t{side} * side> made{};
         for (int i = 0; i < side * side; ++i)
-            made[static_cast<std::size_t>(i)] = static_cast<float>(2 * shoot::scattered(i % side, i / side, 0) - 1);
+            made[static_cast<std::size_t>(i)] = static_cast<float>(2 * shoot::lattice_hash(i % side, i / side, 0) - 1);
         return made;
     }();
     return table;
@@ -63,7 +63,7 @@ Bearing turned(double x, double y, double angle) {
 }
 
 /// -1 to 1, by a place and a salt.
-double even(int i, int j, int salt) { return 2 * shoot::scattered(i, j, salt) - 1; }
+double even(int i, int j, int salt) { return 2 * shoot::lattice_hash(i, j, salt) - 1; }
 
 int whole(double value) { return static_cast<int>(std::floor(value)); }
 
@@ -127,8 +127,8 @@ double hairs(double x, double y, const Detail& detail) {
             for (int i = whole(u) - 1; i <= whole(u) + 1; ++i)
                 for (int of_two = 0; of_two < 2; ++of_two) {
                     const int salt = 40 + 8 * layer + 4 * of_two;
-                    const double right = u - i - shoot::scattered(i, j, salt);
-                    const double down = j + shoot::scattered(i, j, salt + 1) - v;
+                    const double right = u - i - shoot::lattice_hash(i, j, salt);
+                    const double down = j + shoot::lattice_hash(i, j, salt + 1) - v;
                     const double slant = 0.35 + 0.6 * even(i, j, salt + 2);
                     const double longer = std::sqrt(1 + slant * slant);
                     const double along = (down + slant * right) / longer;
@@ -222,11 +222,11 @@ double scratches(double x, double y, const Detail& detail) {
             const auto at = turned(x, y, bearing + 0.05 * even(salt, 0, 1));
             const double place = at.across / apart;
             const int lane = whole(place);
-            const double length = apart * 12, along = at.along / length + shoot::scattered(lane, 0, salt);
+            const double length = apart * 12, along = at.along / length + shoot::lattice_hash(lane, 0, salt);
             const int piece = whole(along);
-            const double from = 0.5 * shoot::scattered(lane, piece, salt + 1);
+            const double from = 0.5 * shoot::lattice_hash(lane, piece, salt + 1);
             if (along - piece < from || along - piece > from + 0.4) continue;
-            const double middle = 0.2 + 0.6 * shoot::scattered(piece, lane, salt + 1);
+            const double middle = 0.2 + 0.6 * shoot::lattice_hash(piece, lane, salt + 1);
             const double tone = (lane + piece) % 2 == 0 ? 1.0 : -1.0;  // by how the light strikes it
             sum += tone * 1.4 * line(place - lane - middle, 0.02, detail.finest / apart);
         }

@@ -14,27 +14,27 @@
 namespace poquito::run {
 namespace {
 
-using devices::Trouble;
-using devices::TroubleKind;
+using devices::Mishap;
+using devices::MishapKind;
 
-constexpr std::array<TroubleWords, 9> words = {{
-    {TroubleKind::subject_moves, "subject-moves", "the subject moves",
+constexpr std::array<MishapWords, 9> words = {{
+    {MishapKind::subject_moves, "subject-moves", "the subject moves",
      "Flip to and fro between the last two pictures of the strip: what jumps has moved.", false},
-    {TroubleKind::rig_slips, "rig-slips", "the rig slips",
+    {MishapKind::rig_slips, "rig-slips", "the rig slips",
      "The plane of focus jumps: the newest picture is sharp further in than its neighbour by more than a step.", false},
-    {TroubleKind::light_changes, "light-changes", "the light changes",
+    {MishapKind::light_changes, "light-changes", "the light changes",
      "The newest pictures of the strip are darker than the first: compare them, not each with the one before.", false},
-    {TroubleKind::flash_not_ready, "flash-not-ready", "the flash misses a frame",
+    {MishapKind::flash_not_ready, "flash-not-ready", "the flash misses a frame",
      "One picture of the strip is dark, and its cell says so; it is taken again behind the others.", false},
-    {TroubleKind::flash_dies, "flash-dies", "the flash dies",
+    {MishapKind::flash_dies, "flash-dies", "the flash dies",
      "It waits for the flash and holds: fresh cells, then go on.", true},
-    {TroubleKind::camera_drops, "camera-drops", "the camera drops its connection",
+    {MishapKind::camera_drops, "camera-drops", "the camera drops its connection",
      "It holds: the cable, the camera's own sleep, a flat cell, in that order.", true},
-    {TroubleKind::rail_drops, "rail-drops", "the rail drops its connection",
+    {MishapKind::rail_drops, "rail-drops", "the rail drops its connection",
      "It holds: cable and supply; the rail finds its place again.", true},
-    {TroubleKind::card_full, "card-full", "the card is full", "It holds: another card, then go on at the same frame.",
+    {MishapKind::card_full, "card-full", "the card is full", "It holds: another card, then go on at the same frame.",
      true},
-    {TroubleKind::wrong_aperture, "wrong-aperture", "the stop is turned",
+    {MishapKind::wrong_aperture, "wrong-aperture", "the stop is turned",
      "It holds and says what the camera has: set it back, then go on.", true},
 }};
 
@@ -54,30 +54,30 @@ std::string frame_name(std::size_t frame) { return fmt::format("frame {}", frame
 std::string frames_text(std::size_t count) { return count == 1 ? "one frame" : fmt::format("{} frames", count); }
 
 /// What it does to the frames, at `frame`.
-std::string happened(const Trouble& trouble) {
+std::string happened(const Mishap& trouble) {
     const auto at = frame_name(trouble.frame);
     switch (trouble.kind) {
-        case TroubleKind::subject_moves:
+        case MishapKind::subject_moves:
             return fmt::format(
                 "The subject moved by {} before {}: what came before and after does not lie on one another.",
                 text::length_text(std::abs(trouble.size)), at);
-        case TroubleKind::rig_slips:
+        case MishapKind::rig_slips:
             return fmt::format(
                 "The rig slipped by {} towards the subject before {}: the slice between is sharp nowhere.",
                 text::length_text(std::abs(trouble.size)), at);
-        case TroubleKind::light_changes:
+        case MishapKind::light_changes:
             return fmt::format("From {} on there was {:.2g} of a stop less light.", at, trouble.size);
-        case TroubleKind::flash_not_ready:
+        case MishapKind::flash_not_ready:
             return fmt::format("At {} the flash said it was ready and gave a quarter of its light.", at);
-        case TroubleKind::flash_dies:
+        case MishapKind::flash_dies:
             return fmt::format("Before {} the flash died.", at);
-        case TroubleKind::camera_drops:
+        case MishapKind::camera_drops:
             return fmt::format("Before {} the camera dropped its connection.", at);
-        case TroubleKind::rail_drops:
+        case MishapKind::rail_drops:
             return fmt::format("Before {} the rail dropped its connection.", at);
-        case TroubleKind::card_full:
+        case MishapKind::card_full:
             return fmt::format("Before {} the card was full.", at);
-        case TroubleKind::wrong_aperture:
+        case MishapKind::wrong_aperture:
             return fmt::format("Before {} the stop was turned by {:.2g} stops.", at, std::abs(trouble.size));
     }
     return {};
@@ -85,55 +85,55 @@ std::string happened(const Trouble& trouble) {
 
 }  // namespace
 
-std::span<const TroubleWords> trouble_words() { return words; }
+std::span<const MishapWords> trouble_words() { return words; }
 
-const TroubleWords& words_of(TroubleKind kind) { return *std::ranges::find(words, kind, &TroubleWords::kind); }
+const MishapWords& words_of(MishapKind kind) { return *std::ranges::find(words, kind, &MishapWords::kind); }
 
-std::vector<TroubleKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
-                                           bool silent) {
+std::vector<MishapKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                                          bool silent) {
     const bool stack = plan.frames.size() > 1;
     const bool flash = !plan.powers.empty();
     const bool light = flash || shot.ambient.has_value();
     const bool rail =
         stack && std::ranges::any_of(plan.frames, [](const RunFrame& frame) { return frame.rail.has_value(); });
     const bool contacts = shoot::lens_of(kit, shot).contacts;
-    std::vector<TroubleKind> possible;
-    if (stack) possible = {TroubleKind::subject_moves, TroubleKind::rig_slips};
-    if (stack && light) possible.push_back(TroubleKind::light_changes);
+    std::vector<MishapKind> possible;
+    if (stack) possible = {MishapKind::subject_moves, MishapKind::rig_slips};
+    if (stack && light) possible.push_back(MishapKind::light_changes);
     if (silent) return possible;
-    if (flash) possible.insert(possible.end(), {TroubleKind::flash_not_ready, TroubleKind::flash_dies});
-    possible.insert(possible.end(), {TroubleKind::camera_drops, TroubleKind::card_full});
-    if (rail) possible.push_back(TroubleKind::rail_drops);
-    if (contacts) possible.push_back(TroubleKind::wrong_aperture);
+    if (flash) possible.insert(possible.end(), {MishapKind::flash_not_ready, MishapKind::flash_dies});
+    possible.insert(possible.end(), {MishapKind::camera_drops, MishapKind::card_full});
+    if (rail) possible.push_back(MishapKind::rail_drops);
+    if (contacts) possible.push_back(MishapKind::wrong_aperture);
     return possible;
 }
 
-Trouble sized_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, TroubleKind kind,
-                      std::size_t frame) {
-    Trouble trouble{.kind = kind, .frame = frame};
-    if (kind == TroubleKind::subject_moves)
+Mishap sized_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, MishapKind kind,
+                    std::size_t frame) {
+    Mishap trouble{.kind = kind, .frame = frame};
+    if (kind == MishapKind::subject_moves)
         trouble.size = plan::assess(kit, shot, {}).optics.field_width.value_or(shot.subject.width) * touch;
-    if (kind == TroubleKind::rig_slips)
+    if (kind == MishapKind::rig_slips)
         trouble.size =
             std::max(step_of(plan) * slip_steps, (plan.frames.back().plane - plan.frames.front().plane) * slip_share);
-    if (kind == TroubleKind::light_changes) trouble.size = dimming;
+    if (kind == MishapKind::light_changes) trouble.size = dimming;
     return trouble;
 }
 
-Trouble draw_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
-                     bool silent) {
+Mishap draw_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
+                   bool silent) {
     // The engine is the same everywhere; distributions of the library are not.
     std::mt19937_64 chance(seed);
     auto possible = possible_troubles(kit, shot, plan, silent);
-    if (possible.empty()) possible = {TroubleKind::subject_moves};
+    if (possible.empty()) possible = {MishapKind::subject_moves};
     const auto kind = possible[chance() % possible.size()];
     // Not among the first few, which everyone looks at, nor when it is over.
     const auto count = plan.frames.size();
     const auto from = count / 4, room = std::max<std::size_t>(count / 2, 1);
-    return sized_trouble(kit, shot, plan, kind, std::min(from + chance() % room, count > 0 ? count - 1 : 0));
+    return sized_mishap(kit, shot, plan, kind, std::min(from + chance() % room, count > 0 ? count - 1 : 0));
 }
 
-RehearsalReport report_rehearsal(const RunState& state, const Trouble& trouble, const std::vector<Noticed>& notices,
+RehearsalReport report_rehearsal(const RunState& state, const Mishap& trouble, const std::vector<Noticed>& notices,
                                  double setup) {
     const auto& plan = state.plan;
     const auto& how = words_of(trouble.kind);
@@ -172,7 +172,7 @@ RehearsalReport report_rehearsal(const RunState& state, const Trouble& trouble, 
                                         frames_text(missing), text::time_text(std::ceil(report.seconds)));
         return report;
     }
-    if (trouble.kind == TroubleKind::flash_not_ready) {
+    if (trouble.kind == MishapKind::flash_not_ready) {
         report.in_time = true;
         report.noticed = seen ? "You saw it, and so did the bench: it took the frame again behind the others."
                               : "The bench saw that the frame is dark and took it again behind the others.";
@@ -200,13 +200,13 @@ RehearsalReport report_rehearsal(const RunState& state, const Trouble& trouble, 
     if (notices.begin() != noticed && !notices.empty())
         report.noticed += fmt::format(" Before it there was nothing; {} false.",
                                       noticed - notices.begin() == 1 ? "one alarm was" : "the alarms before were");
-    const bool begins_anew = trouble.kind == TroubleKind::subject_moves;
+    const bool begins_anew = trouble.kind == MishapKind::subject_moves;
     report.spoilt = begins_anew ? last + 1 : behind;
     report.seconds = static_cast<double>(report.spoilt) * plan.frame_time;
     report.seconds_at_home = setup + whole;
     const auto time = text::time_text(std::ceil(report.seconds));
     const auto home = text::time_text(std::ceil(report.seconds_at_home));
-    if (trouble.kind == TroubleKind::light_changes)
+    if (trouble.kind == MishapKind::light_changes)
         report.cost = fmt::format(
             "{} to be taken again, {}. Found at home they are lightened by hand, frame by frame, or the picture has a "
             "seam.",
@@ -221,7 +221,7 @@ RehearsalReport report_rehearsal(const RunState& state, const Trouble& trouble, 
     return report;
 }
 
-Found judge_answer(const Trouble& trouble, TroubleKind said, std::size_t frame) {
+Found judge_answer(const Mishap& trouble, MishapKind said, std::size_t frame) {
     Found found{.kind = said == trouble.kind,
                 .place = (frame > trouble.frame ? frame - trouble.frame : trouble.frame - frame) <= 1,
                 .said = happened(trouble)};

@@ -1,8 +1,8 @@
 #include "run/run_plan.hpp"
 
 #include "plan/assess.hpp"
-#include "plan/lapse.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
+#include "plan/motion/lapse.hpp"
 #include "plan/plan.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "text/text.hpp"

@@ -1,7 +1,7 @@
 #include "run/session.hpp"
 
 #include "plan/assess.hpp"
-#include "plan/chance.hpp"
+#include "plan/motion/chance.hpp"
 
 #include <algorithm>
 #include <limits>

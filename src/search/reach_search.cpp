@@ -1,6 +1,6 @@
 #include "search/reach_search.hpp"
 
-#include "keeper.hpp"
+#include "best_hits.hpp"
 #include "pair.hpp"
 #include "parts.hpp"
 
@@ -80,7 +80,7 @@ ReachResult search_reach(const gear::Kit& kit, const ReachWish& wish, const std:
     const double all = combination_count(kit, wish);
     if (all > most_combinations) return {.too_many = true};
     const Parts parts(kit, wish);
-    Keeper keeper(kept);
+    BestHits keeper(kept);
     ReachLeftOut left_out;
     std::size_t tried = 0;
     Asking ask(go_on, all);

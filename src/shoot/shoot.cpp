@@ -139,8 +139,8 @@ double sway_through(const Subject& subject) {
     return subject.sway_depth.value_or(of_it * subject.sway_amplitude);
 }
 
-const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::string& shot) {
-    static const std::vector<Shared<RunRecord>> none;
+const std::vector<CopyOnWrite<RunRecord>>& runs_of(const Runs& runs, const std::string& shot) {
+    static const std::vector<CopyOnWrite<RunRecord>> none;
     const auto found = runs.find(shot);
     return found == runs.end() ? none : found->second;
 }
@@ -165,4 +165,4 @@ template class std::vector<std::shared_ptr<poquito::shoot::Shot>>;
 template class std::vector<poquito::shoot::Light>;
 template class std::vector<poquito::shoot::OwnCheck>;
 template class std::vector<poquito::shoot::ProofEntry>;
-template class std::vector<poquito::shoot::Shared<poquito::shoot::RunRecord>>;
+template class std::vector<poquito::shoot::CopyOnWrite<poquito::shoot::RunRecord>>;

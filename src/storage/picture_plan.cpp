@@ -2,7 +2,7 @@
 
 #include "picture_process.hpp"
 #include "plan_tag.hpp"
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 
 #include <exiv2/exiv2.hpp>
 

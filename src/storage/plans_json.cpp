@@ -10,7 +10,7 @@ namespace poquito::storage {
 
 using Json = nlohmann::ordered_json;
 
-std::string write_plans(const std::vector<advice::WholePlan>& plans) {
+std::string write_plans(const std::vector<advice::Proposal>& plans) {
     Json list = Json::array();
     for (const auto& plan : plans) {
         Json powers = Json::array(), gives_up = Json::array();

@@ -2,8 +2,8 @@
 
 #include "day/order.hpp"
 #include "job/packing.hpp"
-#include "plan/lapse.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
+#include "plan/motion/lapse.hpp"
 #include "search/reach_search.hpp"
 #include "text/text.hpp"
 

@@ -207,7 +207,7 @@ struct Stored {
 template <typename Value>
 struct Stored<std::optional<Value>> : Stored<Value> {};
 template <typename Value>
-struct Stored<Shared<Value>> : Stored<Value> {};
+struct Stored<CopyOnWrite<Value>> : Stored<Value> {};
 
 /// Reads the members of one record as shoot/members.hpp describes them.
 template <typename Record>

@@ -40,7 +40,7 @@ Json write_heights(const HeightMap& map) {
 template <typename Record>
 Json write_record(const Record& record);
 template <typename Record>
-Json write_record(const Shared<Record>& record) {
+Json write_record(const CopyOnWrite<Record>& record) {
     return write_record(*record);
 }
 

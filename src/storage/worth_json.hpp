@@ -1,6 +1,6 @@
 #pragma once
 
-#include "advice/worth.hpp"
+#include "advice/worth/worth.hpp"
 #include "storage/json_number.hpp"
 
 #include <nlohmann/json.hpp>

@@ -1,8 +1,8 @@
 #include "optics/aperture.hpp"
 #include "optics/depth.hpp"
 #include "optics/diffraction.hpp"
-#include "plan/background_blur.hpp"
 #include "plan/plan.hpp"
+#include "plan/set/background_blur.hpp"
 #include "sheet.hpp"
 
 #include <fmt/format.h>

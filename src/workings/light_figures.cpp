@@ -4,9 +4,9 @@
 #include "light/toss.hpp"
 #include "optics/motion.hpp"
 #include "plan/assess.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
+#include "plan/motion/trajectory.hpp"
 #include "plan/plan.hpp"
-#include "plan/trajectory.hpp"
 #include "sheet.hpp"
 
 #include <fmt/format.h>

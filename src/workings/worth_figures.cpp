@@ -1,4 +1,4 @@
-#include "advice/worth.hpp"
+#include "advice/worth/worth.hpp"
 #include "sheet.hpp"
 
 #include <fmt/format.h>

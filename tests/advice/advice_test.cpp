@@ -1,9 +1,9 @@
 // Every rule is seen to fire where it should, to keep quiet where it should not, and its remedy to settle it.
 #include "advice/advice.hpp"
-#include "advice/rules.hpp"
-#include "advice/trouble.hpp"
+#include "advice/rules/rules.hpp"
+#include "advice/worth/trouble.hpp"
 #include "plan/assess.hpp"
-#include "plan/freeze.hpp"
+#include "plan/motion/freeze.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 #include "text/text.hpp"
@@ -782,21 +782,21 @@ TEST_CASE("stations stand as the notes, the checklist and the proof leave them",
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots[0];
     shot.subject.depth = 0.1;
-    const auto standing_of = [&](Station station) { return standing(assessment_of(shoot.kit, shot, {}), station); };
-    CHECK(standing_of(Station::reach) == Standing::settled);
-    CHECK(standing_of(Station::light) == Standing::open);
-    CHECK(standing_of(Station::run) == Standing::open);
-    CHECK(standing_of(Station::proof) == Standing::open);
+    const auto at_station = [&](Station station) { return status_of(assessment_of(shoot.kit, shot, {}), station); };
+    CHECK(at_station(Station::reach) == Status::settled);
+    CHECK(at_station(Station::light) == Status::open);
+    CHECK(at_station(Station::run) == Status::open);
+    CHECK(at_station(Station::proof) == Status::open);
     shot.subject.depth = 12;  // far more than one frame holds
-    CHECK(standing_of(Station::depth) == Standing::doubtful);
+    CHECK(at_station(Station::depth) == Status::doubtful);
     for (const auto& item : advise(shoot.kit, shot, {}).checklist) shot.checked.push_back(item.id);
-    CHECK(standing_of(Station::run) == Standing::settled);
+    CHECK(at_station(Station::run) == Status::settled);
     shot.proof = {{.verdict = Verdict::redo}};
-    CHECK(standing_of(Station::proof) == Standing::doubtful);
+    CHECK(at_station(Station::proof) == Status::doubtful);
     shot.proof.push_back({.verdict = Verdict::keep});
-    CHECK(standing_of(Station::proof) == Standing::settled);
+    CHECK(at_station(Station::proof) == Status::settled);
     shot.subject.traits = {"food"};
-    CHECK(standing_of(Station::run) == Standing::settled);  // a safety caution is no doubt about the plan
+    CHECK(at_station(Station::run) == Status::settled);  // a safety caution is no doubt about the plan
     // A plan stands as the worst of its stations: doubt before what is open, wherever either lies.
     for (const double depth : {0.1, 12.0})
         for (const bool lit : {false, true})
@@ -806,16 +806,16 @@ TEST_CASE("stations stand as the notes, the checklist and the proof leave them",
                 shot.proof.clear();
                 if (kept) shot.proof = {{.verdict = Verdict::keep}};
                 const auto assessed = assessment_of(shoot.kit, shot, {});
-                std::vector<Standing> each;
-                for (const auto station : stations) each.push_back(standing(assessed, station));
-                const auto has = [&](Standing wanted) { return std::ranges::find(each, wanted) != each.end(); };
-                const auto whole = standing(assessed);
-                CHECK(whole == (has(Standing::doubtful) ? Standing::doubtful
-                                : has(Standing::open)   ? Standing::open
-                                                        : Standing::settled));
+                std::vector<Status> each;
+                for (const auto station : stations) each.push_back(status_of(assessed, station));
+                const auto has = [&](Status wanted) { return std::ranges::find(each, wanted) != each.end(); };
+                const auto whole = status_of(assessed);
+                CHECK(whole == (has(Status::doubtful) ? Status::doubtful
+                                : has(Status::open)   ? Status::open
+                                                      : Status::settled));
             }
     shot.subject.depth = 12, shot.ambient.reset();
-    CHECK(standing(assessment_of(shoot.kit, shot, {})) == Standing::doubtful);  // depth; light is open
+    CHECK(status_of(assessment_of(shoot.kit, shot, {})) == Status::doubtful);  // depth; light is open
 }
 
 TEST_CASE("a backdrop whose edge shows is brought to where it fills the frame with a margin", "[advice][background]") {

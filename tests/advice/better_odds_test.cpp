@@ -1,7 +1,7 @@
-#include "advice/better_odds.hpp"
+#include "advice/worth/better_odds.hpp"
 
 #include "plan/assess.hpp"
-#include "plan/freeze.hpp"
+#include "plan/motion/freeze.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 

@@ -1,12 +1,12 @@
-#include "advice/judgement.hpp"
-#include "advice/worth.hpp"
+#include "advice/worth/judgement.hpp"
+#include "advice/worth/worth.hpp"
 
-#include "advice/ladder.hpp"
+#include "advice/worth/ladder.hpp"
 #include "optics/depth.hpp"
 #include "plan/assess.hpp"
-#include "plan/background_blur.hpp"
 #include "plan/plan.hpp"
-#include "shoot/edit.hpp"
+#include "plan/set/background_blur.hpp"
+#include "shoot/change/edit.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 

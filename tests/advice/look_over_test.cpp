@@ -85,7 +85,7 @@ TEST_CASE("every shot has something to look at, each once and with what to do ab
     const auto demo = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
     for (const auto& shot : demo.shots) {
         auto one = demo;
-        one.shots = shoot::SharedList<Shot>{shot};
+        one.shots = shoot::CopyOnWriteList<Shot>{shot};
         const auto all = points(one);
         CHECK(all.size() >= 3);
         for (const auto& each : all) {

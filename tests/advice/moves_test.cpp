@@ -1,8 +1,8 @@
 // What any shot can do: each move stays on its dials, keeps its limits, gains what it says; and a wrong exposure can be
 // put right by each dial alone and by two together.
-#include "advice/moves.hpp"
+#include "advice/worth/moves.hpp"
 
-#include "advice/rules.hpp"
+#include "advice/rules/rules.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
 #include "support/matchers.hpp"

@@ -1,10 +1,10 @@
 // What practice says of set-ups as people use them, row by row: each number and each piece of advice is common
 // practice, and stands beside its check. What the model says more exactly, it says within the width of such a rule.
 #include "advice/advice.hpp"
-#include "advice/judgement.hpp"
-#include "advice/plans.hpp"
+#include "advice/proposals/proposals.hpp"
+#include "advice/worth/judgement.hpp"
 #include "plan/assess.hpp"
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
 #include "support/matchers.hpp"
@@ -318,7 +318,7 @@ TEST_CASE("of a live thing by hand a single frame comes first, a stack after it"
         at.shot().ambient = Ambient{.ev100 = 13};
         at.shot().lights = {test::plain_light()};
         at.shot().sharpness.rule = BlurRule::diagonal;
-        const auto plans = whole_plans(at.shoot.kit, at.shot(), {usual_limits()});
+        const auto plans = proposals_for(at.shoot.kit, at.shot(), {usual_limits()});
         REQUIRE_FALSE(plans.empty());
         INFO(subject.name);
         CHECK((plans.front().school == School::single_ambient || plans.front().school == School::single_flash));
@@ -390,13 +390,13 @@ TEST_CASE("the judgement of one frame or a stack does not quarrel with the whole
             at.shot().lights = {test::plain_light()};
             at.shot().sharpness.rule = BlurRule::diagonal;
             at.shot().capture.mover = support == Support::hand ? Mover::hand : Mover::rail;
-            const auto plans = whole_plans(at.shoot.kit, at.shot(), {usual_limits()});
+            const auto plans = proposals_for(at.shoot.kit, at.shot(), {usual_limits()});
             const auto judgement = judge(plan::plan_of(at.shoot.kit, at.shot(), {usual_limits()}));
             REQUIRE_FALSE(plans.empty());
             REQUIRE(judgement);
             const auto& judged = judgement->approaches[judgement->best];
             // Of the plans that are carried and lit as the shot is now, moved as it is.
-            const auto best = std::ranges::find_if(plans, [&](const WholePlan& plan) {
+            const auto best = std::ranges::find_if(plans, [&](const Proposal& plan) {
                 const bool as_now = plan.school == School::single_flash ||
                                     (is_stack(plan.school) && plan.shot.capture.mover == at.shot().capture.mover);
                 return as_now && plan.lit != Lit::ambient && plan.lit != Lit::lamp &&

@@ -1,5 +1,5 @@
 // One voice: every remedy that is offered lowers the trouble, so that they cannot run in a circle.
-#include "advice/trouble.hpp"
+#include "advice/worth/trouble.hpp"
 
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"

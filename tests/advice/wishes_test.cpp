@@ -1,8 +1,8 @@
 // What is wished is measured, planned for and told of where it is missing; what is meant is not warned of.
 #include "advice/advice.hpp"
 #include "advice/checklist.hpp"
-#include "advice/plans.hpp"
-#include "advice/worth.hpp"
+#include "advice/proposals/proposals.hpp"
+#include "advice/worth/worth.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"
 #include "support/matchers.hpp"
@@ -33,8 +33,8 @@ Judged judged(const Shoot& shoot) {
     return all;
 }
 
-WholePlan best(const Shoot& shoot) {
-    return whole_plans(shoot.kit, shoot.shots[0], terms_of(shoot, shoot.shots[0])).front();
+Proposal best(const Shoot& shoot) {
+    return proposals_for(shoot.kit, shoot.shots[0], terms_of(shoot, shoot.shots[0])).front();
 }
 
 /// A flower by day, by flash on a stand, a mid grey scene behind it.

@@ -1,9 +1,9 @@
 // The one measure: its curve, its product, that it has no edges where practice has slopes, and what practice says of
 // it.
-#include "advice/worth.hpp"
+#include "advice/worth/worth.hpp"
 
-#include "advice/rules.hpp"
-#include "advice/trouble.hpp"
+#include "advice/rules/rules.hpp"
+#include "advice/worth/trouble.hpp"
 #include "optics/chance.hpp"
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"

@@ -1,5 +1,5 @@
 // A slow thing on the bench: at its times, as its light goes, written down; and what Proof says of its frames.
-#include "plan/lapse.hpp"
+#include "plan/motion/lapse.hpp"
 #include "plan/assess.hpp"
 #include "proof/inspection.hpp"
 #include "run/journal.hpp"
@@ -36,7 +36,7 @@ struct Taken {
     std::vector<double> moments;  // of each exposure, by the bench's clock
     run::RunState state;
 
-    explicit Taken(const shoot::Shoot& shoot, std::vector<devices::Trouble> troubles = {})
+    explicit Taken(const shoot::Shoot& shoot, std::vector<devices::Mishap> troubles = {})
         : bench(shoot, {.troubles = std::move(troubles), .picture_width = 160}) {
         auto created = Journal::create(bench.journal_path(), bench.plan);
         auto& journal = created.value();
@@ -132,7 +132,7 @@ TEST_CASE("Proof finds where a time-lapse flickers and where it jumps, and nothi
     CHECK(found(calm, proof::Code::moved).empty());
     // From the ninth frame on it stands 1.5 mm aside.
     const auto jumped =
-        Taken(shoot, {{.kind = devices::TroubleKind::subject_moves, .frame = 8, .size = 1.5}}).inspection();
+        Taken(shoot, {{.kind = devices::MishapKind::subject_moves, .frame = 8, .size = 1.5}}).inspection();
     CHECK(found(jumped, proof::Code::moved) == std::set<std::size_t>{9});
     CHECK(jumped.verdict == proof::Verdict::look);
     // What it grows by is no jump.

@@ -7,10 +7,10 @@
 #include <variant>
 
 using namespace poquito;
-using devices::TroubleKind;
+using devices::MishapKind;
 
 TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal][bench][long]") {
-    const auto look = [](TroubleKind kind) {
+    const auto look = [](MishapKind kind) {
         auto shoot = test::twelve_frames();
         auto& shot = shoot.shots[0];
         shot.subject.texture = shoot::Texture::stone;
@@ -20,7 +20,7 @@ TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal
         shot.subject.width = 18, shot.subject.height = 12, shot.subject.depth = 0.1, shot.subject.tilt = 45;
         const auto plan = run::make_run_plan(plan::plan_of(shoot.kit, shot, {}), "one", {});
         CAPTURE(plan.frames.size());
-        const auto trouble = run::sized_trouble(shoot.kit, shoot.shots[0], plan, kind, 6);
+        const auto trouble = run::sized_mishap(shoot.kit, shoot.shots[0], plan, kind, 6);
         test::BenchRun bench(shoot, {.troubles = {trouble}, .picture_width = 1920});
         auto journal = run::Journal::create(bench.journal_path(), bench.plan);
         run::Runner runner(bench.devices->bench(), bench.clock, journal.value(), bench.fresh(),
@@ -32,12 +32,12 @@ TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal
             request.files.push_back(bench.folder.path() / bench.plan.file_of(i));
         return *proof::inspect(request);
     };
-    const auto slipped = look(TroubleKind::rig_slips);
+    const auto slipped = look(MishapKind::rig_slips);
     REQUIRE(slipped.stack);
     REQUIRE(slipped.stack->gaps.size() == 1);
     CHECK(slipped.stack->gaps.front().after_frame == 6);
     CHECK(slipped.stack->uneven.empty());
-    const auto dimmed = look(TroubleKind::light_changes);
+    const auto dimmed = look(MishapKind::light_changes);
     REQUIRE(dimmed.stack);
     CHECK(dimmed.stack->gaps.empty());
     REQUIRE_FALSE(dimmed.stack->uneven.empty());

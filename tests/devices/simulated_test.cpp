@@ -251,9 +251,8 @@ TEST_CASE("by ring the frame is as large as conjugates say", "[bench][camera]") 
 }
 
 TEST_CASE("a subject that moves stands elsewhere in all frames that follow", "[bench][camera]") {
-    test::BenchRun run(
-        test::twelve_frames(),
-        {.troubles = {{.kind = TroubleKind::subject_moves, .frame = 1, .size = 4}}, .picture_width = 240});
+    test::BenchRun run(test::twelve_frames(), {.troubles = {{.kind = MishapKind::subject_moves, .frame = 1, .size = 4}},
+                                               .picture_width = 240});
     connect(run.devices->bench());
     const auto centre = [](const Pixels& p) {
         double sum = 0, weight = 0;
@@ -274,18 +273,16 @@ TEST_CASE("a subject that moves stands elsewhere in all frames that follow", "[b
 TEST_CASE("light that changes is less in all frames that follow, and a rig that slips focuses nearer to the end",
           "[bench][camera]") {
     const auto middle = [](const Pixels& p) { return p.at(p.width / 2, p.height / 2); };
-    test::BenchRun dim(
-        test::twelve_frames(),
-        {.troubles = {{.kind = TroubleKind::light_changes, .frame = 1, .size = 1}}, .picture_width = 240});
+    test::BenchRun dim(test::twelve_frames(), {.troubles = {{.kind = MishapKind::light_changes, .frame = 1, .size = 1}},
+                                               .picture_width = 240});
     connect(dim.devices->bench());
     const double before = middle(decoded(expose(dim, "a.jpg")));
     const double after = middle(decoded(expose(dim, "b.jpg")));
     CHECK(after < before * 0.85);  // a stop less, after the curve of the file
     CHECK_THAT(middle(decoded(expose(dim, "c.jpg"))), WithinAbs(after, 2));
     // The carriage is where it was: what has moved is the rig under it.
-    test::BenchRun slipped(
-        test::twelve_frames(),
-        {.troubles = {{.kind = TroubleKind::rig_slips, .frame = 1, .size = 8}}, .picture_width = 480});
+    test::BenchRun slipped(test::twelve_frames(), {.troubles = {{.kind = MishapKind::rig_slips, .frame = 1, .size = 8}},
+                                                   .picture_width = 480});
     connect(slipped.devices->bench());
     const double carriage = slipped.devices->world().carriage;
     const auto first = decoded(expose(slipped, "a.jpg")), second = decoded(expose(slipped, "b.jpg")),
@@ -327,16 +324,16 @@ TEST_CASE("by hand the camera sways through focus while it fires", "[bench][came
 }
 
 TEST_CASE("troubles are read as they are written", "[bench]") {
-    CHECK(parse_trouble("camera-drops@5")->frame == 5);
-    const auto moves = parse_trouble("subject-moves@12:0.25").value();
-    CHECK(moves.kind == TroubleKind::subject_moves);
+    CHECK(parse_mishap("camera-drops@5")->frame == 5);
+    const auto moves = parse_mishap("subject-moves@12:0.25").value();
+    CHECK(moves.kind == MishapKind::subject_moves);
     CHECK(moves.size == 0.25);
-    for (int kind = 0; kind <= static_cast<int>(TroubleKind::light_changes); ++kind) {
-        const auto one = parse_trouble(std::string(trouble_id(static_cast<TroubleKind>(kind))) + "@3:2");
+    for (int kind = 0; kind <= static_cast<int>(MishapKind::light_changes); ++kind) {
+        const auto one = parse_mishap(std::string(trouble_id(static_cast<MishapKind>(kind))) + "@3:2");
         REQUIRE(one);
         CHECK(static_cast<int>(one->kind) == kind);
     }
     for (const char* bad :
          {"", "camera-drops", "camera@5", "camera-drops@", "camera-drops@x", "card-full@3:", "card-full@3x"})
-        CHECK_FALSE(parse_trouble(bad));
+        CHECK_FALSE(parse_mishap(bad));
 }

@@ -105,9 +105,9 @@ TEST_CASE("A page says the shot's own numbers, and leaves out what the shot has 
 TEST_CASE("Leaves and stations have their pages", "[handbook]") {
     const auto book = shipped();
     using advice::Station;
-    CHECK(handbook::page_of_leaf(book, Station::depth, "planeTab")->id == "plane");
-    CHECK(handbook::page_of_leaf(book, Station::depth, "no such leaf")->id == "blur");
-    for (const auto station : advice::stations) CHECK(handbook::page_of_leaf(book, station, ""));
+    CHECK(handbook::page_of_tab(book, Station::depth, "planeTab")->id == "plane");
+    CHECK(handbook::page_of_tab(book, Station::depth, "no such leaf")->id == "blur");
+    for (const auto station : advice::stations) CHECK(handbook::page_of_tab(book, station, ""));
     CHECK_FALSE(handbook::find_page(book, "nowhere"));
     CHECK_FALSE(handbook::page_of_figure(book, "nothing"));
 }

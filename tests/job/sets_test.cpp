@@ -5,8 +5,8 @@
 
 #include "day/order.hpp"
 #include "plan/assess.hpp"
-#include "shoot/edit.hpp"
-#include "shoot/view_set.hpp"
+#include "shoot/change/edit.hpp"
+#include "shoot/change/view_set.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
 #include "storage/things_csv.hpp"

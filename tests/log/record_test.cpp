@@ -1,10 +1,10 @@
 // What happens in a shoot as entries of the log.
 #include "log/record.hpp"
+#include "log/demo_year.hpp"
+#include "log/diff.hpp"
 #include "log/field_notes.hpp"
-#include "log/happened.hpp"
 #include "log/keeper.hpp"
 #include "log/lessons.hpp"
-#include "log/made_up.hpp"
 
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
@@ -144,7 +144,7 @@ TEST_CASE("what happened between two states of a shoot is entered, and nothing e
     now.shots[0].exposure.f_number = 4;  // a plan is no event
     CHECK(entries(now).empty());
     now.shots[0].proof.push_back({.time = "2026-11-28T10:00:00", .verdict = shoot::Verdict::keep, .unknown = {}});
-    now.runs["one"].push_back(shoot::Shared<shoot::RunRecord>(shoot::RunRecord{
+    now.runs["one"].push_back(shoot::CopyOnWrite<shoot::RunRecord>(shoot::RunRecord{
         .id = "r1", .time = "2026-11-28T09:50:00", .frames = {{.file = "a.jpg", .unknown = {}}}, .unknown = {}}));
     auto& tries = shoot::own_tries(now.shots[0]);
     tries.kept = 3, tries.tried = 20;
@@ -226,8 +226,8 @@ TEST_CASE("a keeper opens as a new shot on today's gear, and what differs is sai
 
 TEST_CASE("a made-up year is the same each time, says what it is, and goes into a book whole", "[log][record]") {
     const auto shoot = storage::load_shoot(POQUITO_DATA "/winter-catalogue.poquito").value();
-    const auto year = log::made_up_year(shoot, 2026);
-    CHECK(year == log::made_up_year(shoot, 2026));
+    const auto year = log::demo_year(shoot, 2026);
+    CHECK(year == log::demo_year(shoot, 2026));
     CHECK(year.size() > 300);
     std::set<std::string> uids;
     for (const auto& entry : year) {

@@ -1,5 +1,5 @@
 #include "plan/assess.hpp"
-#include "plan/picture_shape.hpp"
+#include "plan/set/picture_shape.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 

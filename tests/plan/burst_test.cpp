@@ -1,8 +1,8 @@
 // Bursts by hand: against following the hand in small steps.
-#include "plan/burst.hpp"
+#include "plan/motion/burst.hpp"
 
 #include "plan/assess.hpp"
-#include "plan/chance.hpp"
+#include "plan/motion/chance.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "support/matchers.hpp"
 #include "support/random.hpp"

@@ -1,5 +1,5 @@
 // What is left to chance in a shot: each cause by itself, all together, against drawing frame after frame.
-#include "plan/chance.hpp"
+#include "plan/motion/chance.hpp"
 
 #include "plan/assess.hpp"
 #include "plan/stack/stack_plan.hpp"

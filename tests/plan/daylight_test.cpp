@@ -1,8 +1,8 @@
 // Daylight on a small thing: what shines through it, a panel that shades it and not the ground, a flash that adds to
 // it.
 #include "light/direction.hpp"
-#include "plan/ambient.hpp"
 #include "plan/assess.hpp"
+#include "plan/light/ambient.hpp"
 #include "plan/plan.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"

@@ -1,14 +1,14 @@
 // Light with a direction (MODEL 6): fronts, edges, what comes through, what shades and what sends back.
 #include "light/direction.hpp"
-#include "plan/ambient.hpp"
 #include "plan/assess.hpp"
-#include "plan/face.hpp"
-#include "plan/fill.hpp"
-#include "plan/glass_setups.hpp"
-#include "plan/grey_patch.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/ambient.hpp"
+#include "plan/light/face.hpp"
+#include "plan/light/lighting.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
+#include "whatif/fill.hpp"
+#include "whatif/glass_setups.hpp"
+#include "whatif/grey_patch.hpp"
 
 using namespace poquito;
 using namespace poquito::shoot;
@@ -247,7 +247,7 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
     set.shot.ambient = Ambient{.ev100 = 3};
     set.shot.lights[0].position = {.distance = 300, .azimuth = 150, .elevation = 20};
     set.shot.lights[0].power = 1.0 / 32;
-    const auto ways = plan::ways_to_fill(plan::plan_of(set.shoot.kit, set.shot, {}));
+    const auto ways = whatif::ways_to_fill(plan::plan_of(set.shoot.kit, set.shot, {}));
     REQUIRE_FALSE(ways.empty());
     for (const auto& way : ways) {
         INFO(way.label);
@@ -259,7 +259,7 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
     // Wanted a stop brighter, a card comes nearer or a flash gives more.
     shoot::Terms brighter;
     brighter.wishes.brighter = 1;
-    for (const auto& way : plan::ways_to_fill(plan::plan_of(set.shoot.kit, set.shot, brighter))) {
+    for (const auto& way : whatif::ways_to_fill(plan::plan_of(set.shoot.kit, set.shot, brighter))) {
         INFO(way.label);
         CHECK(way.front < 1 + 1.0 / 3);
         const auto plain = std::ranges::find_if(ways, [&](const auto& one) {
@@ -278,7 +278,7 @@ TEST_CASE("a dark front is filled from the camera's side, and a tone asked for i
     set.shot.lights[1].position = {.distance = 400, .azimuth = -45};
     for (auto& light : set.shot.lights) light.power = 0.25;
     set.shot.lights[1].power.reset();
-    const auto asked = plan::ask_for(plan::plan_of(set.shoot.kit, set.shot, {}), plan::Tone::shadow, -1.5);
+    const auto asked = whatif::ask_for(plan::plan_of(set.shoot.kit, set.shot, {}), whatif::Tone::shadow, -1.5);
     REQUIRE(asked);
     CHECK_THAT(asked->stops, WithinAbs(-1.5, 0.1));
     CHECK_THAT(*assess(set.shoot.kit, asked->shot, {}).light.tones.shadow, same(asked->stops));
@@ -296,14 +296,14 @@ TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a scre
     set.shot.background = Background{.distance = 300, .reflectance = 0.2};
     set.shot.lights[0].power = 1.0 / 64;
     const double ground = now(set.shot).background.value();
-    auto asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::background, ground + 2);
+    auto asked = whatif::ask_for(plan::plan_of(kit, set.shot, {}), whatif::Tone::background, ground + 2);
     REQUIRE(asked);
     CHECK_THAT(*asked->shot.lights[0].power, same(1.0 / 16));
     CHECK_THAT(asked->stops, WithinAbs(ground + 2, 1e-6));
     CHECK_THAT(*now(asked->shot).background, same(asked->stops));
     CHECK(asked->label.find("1/16") != std::string::npos);
     // Beyond full power there is none: it is told what comes of it.
-    asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::background, ground + 9);
+    asked = whatif::ask_for(plan::plan_of(kit, set.shot, {}), whatif::Tone::background, ground + 9);
     REQUIRE(asked);
     CHECK(*asked->shot.lights[0].power == 1);
     CHECK_THAT(asked->stops, WithinAbs(ground + 6, 1e-6));
@@ -316,7 +316,7 @@ TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a scre
     card.position = {.distance = 300, .azimuth = -60};
     set.shot.lights = {card};
     const double shadow = now(set.shot).tones.shadow.value();
-    asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::shadow, shadow + 0.5);
+    asked = whatif::ask_for(plan::plan_of(kit, set.shot, {}), whatif::Tone::shadow, shadow + 0.5);
     REQUIRE(asked);
     const double distance = asked->shot.lights[0].position.distance;
     CHECK(distance < 300);
@@ -329,13 +329,13 @@ TEST_CASE("a tone is asked for of what makes it: a flash by hand, a card, a scre
     set.shot.background = Background{.distance = 300, .reflectance = 0.05};
     set.shot.background->own_ev100 = 8;
     const double screen = now(set.shot).background.value();
-    asked = plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::background, screen + 1.5);
+    asked = whatif::ask_for(plan::plan_of(kit, set.shot, {}), whatif::Tone::background, screen + 1.5);
     REQUIRE(asked);
     CHECK_THAT(*asked->shot.background->own_ev100, WithinAbs(9.5, 1e-9));
     CHECK_THAT(asked->stops, WithinAbs(screen + 1.5, 1e-6));
     CHECK(asked->label == "Light behind to EV 9.5");
     // Nothing makes a rim here.
-    CHECK_FALSE(plan::ask_for(plan::plan_of(kit, set.shot, {}), plan::Tone::rim, 1));
+    CHECK_FALSE(whatif::ask_for(plan::plan_of(kit, set.shot, {}), whatif::Tone::rim, 1));
 }
 
 TEST_CASE("a shot without lights or with cards alone can be assessed, turned and saved", "[plan][light]") {
@@ -371,8 +371,8 @@ TEST_CASE("metered flash begins by what was learned, then by practice, then by t
     CHECK(metering().error < -2);
     CHECK_THAT(*set.light().front_total, WithinAbs(1, 1e-9));  // so a stop too bright without it
     // Two test frames of this unit that came out half a stop over what the average said.
-    const plan::Lesson lesson{.frame_stops = *set.light().front_total + 0.5, .time = "t"};
-    set.shoot.kit = plan::taught(plan::plan_of(set.shoot.kit, set.shot, {}), lesson);
+    const whatif::Lesson lesson{.frame_stops = *set.light().front_total + 0.5, .time = "t"};
+    set.shoot.kit = whatif::taught(plan::plan_of(set.shoot.kit, set.shot, {}), lesson);
     REQUIRE(set.shoot.kit.flashes[0].metered_corrections.size() == 1);
     CHECK(set.shoot.kit.flashes[0].corrections.empty());  // the guide number is not touched
     CHECK(metering().by == By::learned);
@@ -386,14 +386,14 @@ TEST_CASE("metered flash begins by what was learned, then by practice, then by t
 TEST_CASE("glass is lit before a card no larger than the field, or past the edges of a dark stop", "[plan][light]") {
     Lit set;
     set.shot.subject = {.width = 30, .height = 30, .depth = 15};
-    const auto bright = plan::glass_lit(plan::plan_of(set.shoot.kit, set.shot, {}), plan::GlassSetup::bright_field);
+    const auto bright = whatif::glass_lit(plan::plan_of(set.shoot.kit, set.shot, {}), whatif::GlassSetup::bright_field);
     REQUIRE(bright);
     const auto white = assess(set.shoot.kit, bright->shot, {});
     CHECK(white.light.background_look == light::BackgroundLook::white);
     CHECK(*white.light.background < 3);
     CHECK_THAT(*bright->shot.background->width, WithinAbs(*white.optics.field_behind_width, 1));
     CHECK_FALSE(white.light.flash);
-    const auto dark = plan::glass_lit(plan::plan_of(set.shoot.kit, set.shot, {}), plan::GlassSetup::dark_field);
+    const auto dark = whatif::glass_lit(plan::plan_of(set.shoot.kit, set.shot, {}), whatif::GlassSetup::dark_field);
     REQUIRE(dark);
     const auto black = assess(set.shoot.kit, dark->shot, {});
     CHECK(*black.light.background_look <= light::BackgroundLook::dark);
@@ -429,7 +429,7 @@ TEST_CASE("a mended frame leaves a light of its own stops to find its power", "[
     for (auto& light : set.shot.lights) light.power.reset();
     set.shot.lights[1].own_stops = 1;
     set.shot.lights[1].position = {.distance = 300, .azimuth = 120};
-    for (const auto& fix : plan::fixes(plan::plan_of(set.shoot.kit, set.shot, {}), 0.7)) {
+    for (const auto& fix : whatif::fixes(plan::plan_of(set.shoot.kit, set.shot, {}), 0.7)) {
         INFO(fix.label);
         for (const auto& light : fix.shot.lights) CHECK_FALSE((light.power && light.own_stops));
         CHECK(fix.shot.lights[0].power);
@@ -506,14 +506,14 @@ TEST_CASE("automatic exposure of what is there: learned before practice before t
     CHECK_THAT(light.automatic->error, same(-std::log2((fill * 0.2 + (1 - fill) * 0.18 * behind) / 0.18)));
     CHECK(light.automatic->advised > 2);
     // What one frame in automatic showed holds from then on, kept in the camera.
-    const plan::Lesson lesson{.kept_in = plan::KeptIn::camera, .frame_stops = 0.5, .time = "2026-11-29"};
+    const whatif::Lesson lesson{.kept_in = whatif::KeptIn::camera, .frame_stops = 0.5, .time = "2026-11-29"};
     const double before = light.automatic->advised;
-    set.shoot.kit = plan::taught(plan::plan_of(set.shoot.kit, set.shot, {}), lesson);
+    set.shoot.kit = whatif::taught(plan::plan_of(set.shoot.kit, set.shot, {}), lesson);
     REQUIRE(set.shoot.kit.cameras[0].metered_corrections.size() == 1);
     light = set.light();
     CHECK(light.automatic->by == By::learned);
     CHECK_THAT(light.automatic->advised, WithinAbs(std::round(3 * (before - 0.5)) / 3, 1e-9));
-    set.shoot.kit = plan::untaught(set.shoot.kit, set.shot, lesson);
+    set.shoot.kit = whatif::untaught(set.shoot.kit, set.shot, lesson);
     CHECK(set.shoot.kit.cameras[0].metered_corrections.empty());
     // A flash that fires is metered by itself.
     set.shot.lights = {test::plain_light()};

@@ -1,6 +1,6 @@
-#include "plan/freeze.hpp"
+#include "plan/motion/freeze.hpp"
 #include "plan/assess.hpp"
-#include "plan/reflections.hpp"
+#include "plan/light/reflections.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 

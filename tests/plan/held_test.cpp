@@ -2,7 +2,7 @@
 #include "advice/advice.hpp"
 #include "plan/assess.hpp"
 #include "search/reach_search.hpp"
-#include "shoot/form.hpp"
+#include "shoot/form/form.hpp"
 #include "support/matchers.hpp"
 #include "support/random.hpp"
 #include "support/shoots.hpp"

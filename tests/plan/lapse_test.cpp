@@ -1,5 +1,5 @@
 // A slow thing taken again and again: arithmetic of MODEL 10.
-#include "plan/lapse.hpp"
+#include "plan/motion/lapse.hpp"
 
 #include "plan/assess.hpp"
 #include "support/matchers.hpp"

@@ -1,9 +1,9 @@
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
 #include "plan/assess.hpp"
-#include "plan/charges.hpp"
-#include "plan/power_sets.hpp"
+#include "plan/light/charges.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
+#include "whatif/power_sets.hpp"
 
 #include <cmath>
 
@@ -338,20 +338,20 @@ TEST_CASE("stored powers come back to the groups they were of", "[shoot][light]"
     set.shot.lights[1].power = 0.125;
     set.shot.lights[1].group = "A";
     set.shot.lights[2].power.reset();  // finds its power: nothing to store
-    store_powers(set.shoot, set.shot, "close");
+    whatif::store_powers(set.shoot, set.shot, "close");
     REQUIRE(set.shoot.power_sets.size() == 1);
     CHECK(set.shoot.power_sets[0].powers == std::vector<std::pair<std::string, double>>{{"A", 0.5}});
     set.shot.lights[0].power = 1;
-    CHECK(call_up(set.shoot.power_sets[0], set.shot) == 2);  // both of the group
+    CHECK(whatif::call_up(set.shoot.power_sets[0], set.shot) == 2);  // both of the group
     CHECK(set.shot.lights[1].power == 0.5);
     CHECK_FALSE(set.shot.lights[2].power);
     set.shot.lights[0].power = 0.25;
     set.shoot.power_sets[0].unknown = "{\"later\":1}";
-    store_powers(set.shoot, set.shot, "close");
+    whatif::store_powers(set.shoot, set.shot, "close");
     CHECK(set.shoot.power_sets[0].unknown == "{\"later\":1}");
     CHECK(set.shoot.power_sets.size() == 1);
     CHECK(set.shoot.power_sets[0].powers[0].second == 0.25);
-    forget_powers(set.shoot, "close");
+    whatif::forget_powers(set.shoot, "close");
     CHECK(set.shoot.power_sets.empty());
 }
 

@@ -1,4 +1,4 @@
-#include "plan/reflections.hpp"
+#include "plan/light/reflections.hpp"
 #include "plan/assess.hpp"
 #include "support/shoots.hpp"
 

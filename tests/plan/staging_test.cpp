@@ -1,5 +1,5 @@
 // Where things on a table come to lie in the frame, against rays written out here; and what they do there.
-#include "plan/staging.hpp"
+#include "plan/set/staging.hpp"
 
 #include "plan/assess.hpp"
 #include "plan/plan.hpp"

@@ -1,8 +1,8 @@
 // Hands and wind from frames of a rule: against made-up hands, and the chi squared table.
-#include "plan/sway_readings.hpp"
+#include "plan/motion/sway_readings.hpp"
 
 #include "plan/assess.hpp"
-#include "plan/chance.hpp"
+#include "plan/motion/chance.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 

@@ -1,12 +1,12 @@
 // Where on its path the light meets what is thrown.
-#include "plan/trajectory.hpp"
+#include "plan/motion/trajectory.hpp"
 
 #include "advice/advice.hpp"
 #include "light/fall.hpp"
 #include "plan/assess.hpp"
-#include "plan/chance.hpp"
-#include "plan/freeze.hpp"
-#include "plan/luck.hpp"
+#include "plan/motion/chance.hpp"
+#include "plan/motion/frame_draws.hpp"
+#include "plan/motion/freeze.hpp"
 #include "support/matchers.hpp"
 #include "support/random.hpp"
 #include "support/shoots.hpp"
@@ -214,6 +214,6 @@ TEST_CASE("what never comes to the place, or to the beam, gives no frame", "[pla
     CHECK(assess(shoot.kit, shot, {}).chance->reckoned > 0);
     shot.freeze->beam_rise = 300;
     CHECK(assess(shoot.kit, shot, {}).chance->chance == 0);
-    Lots lots(plan_of(shoot.kit, shot, {}), assess(shoot.kit, shot, {}), 3);
-    for (int i = 0; i < 20; ++i) CHECK_FALSE(lots.draw().sharp);
+    FrameDraws draws(plan_of(shoot.kit, shot, {}), assess(shoot.kit, shot, {}), 3);
+    for (int i = 0; i < 20; ++i) CHECK_FALSE(draws.draw().sharp);
 }

@@ -40,7 +40,7 @@ class Session {
     explicit Session(const Exercise& exercise, int width = 720)
         : exercise_(exercise), shots_(exercise.shots(bag().kit)), width_(width) {}
 
-    void take(std::size_t number, const Otherwise& otherwise = {}, std::vector<devices::Trouble> troubles = {}) {
+    void take(std::size_t number, const Otherwise& otherwise = {}, std::vector<devices::Mishap> troubles = {}) {
         shoot::Shoot shoot;
         shoot.kit = bag().kit;
         auto shot = shots_[number];
@@ -227,7 +227,7 @@ TEST_CASE("automatic against fixed: a fixed series that is not steady is told", 
     check(right.outcome(), Result::passed, "repeat");
     Session wrong(exercise("automatic"));
     wrong.take(0);
-    wrong.take(1, {}, {{.kind = devices::TroubleKind::flash_not_ready, .frame = 2}});
+    wrong.take(1, {}, {{.kind = devices::MishapKind::flash_not_ready, .frame = 2}});
     check(wrong.outcome(), Result::failed, "not steady");
 }
 
@@ -273,7 +273,7 @@ TEST_CASE("a first stack is whole, or it is told where it is not", "[practice][l
     late.take(0);
     check(late.outcome(), Result::failed, "18 frames where the plan has 32");
     Session touched(exercise("stack"));
-    touched.take(0, {}, {{.kind = devices::TroubleKind::subject_moves, .frame = 6, .size = 0.8}});
+    touched.take(0, {}, {{.kind = devices::MishapKind::subject_moves, .frame = 6, .size = 0.8}});
     check(touched.outcome(), Result::failed, "lies elsewhere");
 }
 

@@ -264,7 +264,7 @@ TEST_CASE("the frames of a shot are those of its newest run, with what was taken
         for (std::size_t i = 0; i < planes.size(); ++i)
             made.frames.push_back(
                 {.index = static_cast<int>(i), .file = fmt::format("{}-{}.jpg", id, i), .plane = planes[i]});
-        return shoot::Shared<shoot::RunRecord>(made);
+        return shoot::CopyOnWrite<shoot::RunRecord>(made);
     };
     CHECK(taken_frames({}).files.empty());
     CHECK(taken_frames({run("one-1-test", {0, 1, 2})}).files.empty());
@@ -278,7 +278,7 @@ TEST_CASE("the frames of a shot are those of its newest run, with what was taken
     // A frame that was exposed twice counts as it was the last time; hands have no planes.
     auto twice = *run("one-5", {2, 2});
     twice.frames.push_back({.index = 0, .file = "again.jpg", .plane = 2});
-    const auto held = taken_frames({shoot::Shared<shoot::RunRecord>(twice)});
+    const auto held = taken_frames({shoot::CopyOnWrite<shoot::RunRecord>(twice)});
     CHECK(held.planes.empty());
     CHECK(held.files == std::vector<std::filesystem::path>{"/frames/one-5/again.jpg", "/frames/one-5/one-5-1.jpg"});
 }

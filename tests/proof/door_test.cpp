@@ -171,7 +171,7 @@ TEST_CASE("frames of a run whose folder's name is not UTF-8 are found where they
                                .folder = storage::path_text(place),
                                .planned = 1,
                                .frames = {{.index = 0, .file = "one-1-0001.jpg", .time = {}, .remark = {}}}};
-    const auto taken = proof::taken_frames({shoot::Shared<shoot::RunRecord>(run)});
+    const auto taken = proof::taken_frames({shoot::CopyOnWrite<shoot::RunRecord>(run)});
     REQUIRE(taken.files == std::vector{place / "one-1-0001.jpg"});
     CHECK(proof::look_at(taken.files[0]).findings.empty());
 }

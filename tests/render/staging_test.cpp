@@ -1,5 +1,5 @@
 // A table with several things against each thing's own picture.
-#include "plan/staging.hpp"
+#include "plan/set/staging.hpp"
 #include "plan/assess.hpp"
 #include "render/finder.hpp"
 #include "render/scene.hpp"

@@ -3,7 +3,7 @@
 #include "search/missing.hpp"
 
 #include "advice/advice.hpp"
-#include "advice/trouble.hpp"
+#include "advice/worth/trouble.hpp"
 #include "plan/plan.hpp"
 #include "storage/kit_file.hpp"
 #include "support/shoots.hpp"

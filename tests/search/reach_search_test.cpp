@@ -2,7 +2,7 @@
 
 #include "optics/aperture.hpp"
 #include "optics/focus.hpp"
-#include "shoot/fit.hpp"
+#include "shoot/change/fit.hpp"
 #include "support/bags.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"

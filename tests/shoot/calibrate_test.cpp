@@ -1,4 +1,4 @@
-#include "shoot/calibrate.hpp"
+#include "shoot/change/calibrate.hpp"
 
 #include "gear/rows.hpp"
 #include "optics/focus.hpp"

@@ -1,4 +1,4 @@
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "plan/assess.hpp"
 #include "search/reach_search.hpp"
 #include "support/matchers.hpp"

@@ -1,4 +1,4 @@
-#include "shoot/fit.hpp"
+#include "shoot/change/fit.hpp"
 #include "plan/assess.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"

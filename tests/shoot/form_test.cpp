@@ -1,7 +1,7 @@
-#include "shoot/form.hpp"
+#include "shoot/form/form.hpp"
 
 #include "plan/assess.hpp"
-#include "shoot/attitude.hpp"
+#include "shoot/form/attitude.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
 

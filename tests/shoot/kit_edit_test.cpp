@@ -1,4 +1,4 @@
-#include "shoot/kit_edit.hpp"
+#include "shoot/change/kit_edit.hpp"
 
 #include "plan/assess.hpp"
 #include "storage/shoot_file.hpp"

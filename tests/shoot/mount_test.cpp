@@ -1,4 +1,4 @@
-#include "shoot/mount.hpp"
+#include "shoot/change/mount.hpp"
 
 #include "storage/shoot_file.hpp"
 #include "support/bags.hpp"

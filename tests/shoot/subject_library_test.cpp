@@ -1,7 +1,7 @@
 // The library of subjects as it ships: each can be photographed with common gear, and says what it assumes.
 #include "advice/advice.hpp"
-#include "advice/plans.hpp"
-#include "shoot/edit.hpp"
+#include "advice/proposals/proposals.hpp"
+#include "shoot/change/edit.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/kit_file.hpp"
 #include "storage/shoot_file.hpp"
@@ -65,7 +65,7 @@ TEST_CASE("each subject of the library has a plan from common gear that nothing 
         fill_from(shot, shoot.kit, entry);
         shot.ambient = Ambient{.ev100 = has_trait(shot.subject, "outdoors") ? 12.0 : 8.0};
         if (has_trait(shot.subject, "living")) shot.rig.support = Support::hand;
-        const auto plans = advice::whole_plans(shoot.kit, shot, {usual_limits()});
+        const auto plans = advice::proposals_for(shoot.kit, shot, {usual_limits()});
         REQUIRE_FALSE(plans.empty());
         CHECK(std::ranges::any_of(plans, [](const auto& plan) { return !plan.stopped; }));
         CHECK_FALSE(plans.front().stopped);

@@ -1,6 +1,6 @@
 #include "storage/picture_plan.hpp"
 
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "support/shoots.hpp"
 
 #include <catch2/catch.hpp>

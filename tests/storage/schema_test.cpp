@@ -101,7 +101,7 @@ struct Held<std::optional<Value>> : Held<Value> {
     static constexpr bool may_be_null = true;
 };
 template <typename Value>
-struct Held<poquito::shoot::Shared<Value>> : Held<Value> {};
+struct Held<poquito::shoot::CopyOnWrite<Value>> : Held<Value> {};
 
 /// What the rows of one record say, as a schema.
 template <typename Record>

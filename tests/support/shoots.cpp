@@ -149,7 +149,7 @@ void random_light(Random& random, const gear::Kit& kit, shoot::Shot& shot) {
 }
 
 /// How it is stacked and when; and what was exposed, oldest first.
-std::vector<shoot::Shared<shoot::RunRecord>> random_run(Random& random, shoot::Shot& shot) {
+std::vector<shoot::CopyOnWrite<shoot::RunRecord>> random_run(Random& random, shoot::Shot& shot) {
     using namespace text;
     using namespace gear;
     using namespace shoot;
@@ -190,7 +190,8 @@ std::vector<shoot::Shared<shoot::RunRecord>> random_run(Random& random, shoot::S
 }
 
 /// Every member of the document at random, optional ones there or not.
-std::pair<shoot::Shot, std::vector<shoot::Shared<shoot::RunRecord>>> random_shot(Random& random, const gear::Kit& kit) {
+std::pair<shoot::Shot, std::vector<shoot::CopyOnWrite<shoot::RunRecord>>> random_shot(Random& random,
+                                                                                      const gear::Kit& kit) {
     using namespace text;
     using namespace gear;
     using namespace shoot;

@@ -1,7 +1,7 @@
 // What the desk hands from one thread to another, without a window: the worker, pictures, copies of unsaved work, runs.
 #include "desk/session/autosave.hpp"
 #include "desk/session/picture_queue.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/session/search.hpp"
 #include "desk/session/worker.hpp"
 
@@ -168,7 +168,7 @@ TEST_CASE("runs are watched, held, ended and begun again from the interface's th
     QTemporaryDir folder;
     desk::Document document;
     document.open(test::twelve_frames(), {});
-    desk::RunDesk runs(document);
+    desk::RunController runs(document);
     runs.setFolder(QDir(folder.path()));
     auto settings = runs.settings();
     settings.speed = 500;

@@ -41,7 +41,7 @@ FindError::FindError(QWidget* parent) : QWidget(parent) {
     auto* answers = new QHBoxLayout;
     answers->addWidget(new QLabel(tr("At this frame"), this));
     for (const auto& one : run::trouble_words()) {
-        if (one.told || one.kind == devices::TroubleKind::flash_not_ready) continue;
+        if (one.told || one.kind == devices::MishapKind::flash_not_ready) continue;
         auto* button = captionedButton({one.id, tr(one.name), tr("Say so of the frame that is shown")}, this);
         connect(button, &QPushButton::clicked, this,
                 [this, kind = one.kind] { Q_EMIT answered(kind, slider_->value()); });

@@ -126,7 +126,7 @@ void LogBoard::drawRow(QPainter& painter, const Row& row) const {
     constexpr double mark = 54, left = 70;
     const bool keep = entry.verdict == "keep";
     if (!entry.verdict.empty())
-        drawStanding(painter, QPointF(mark, row.top + 13), keep ? Standing::settled : Standing::doubtful);
+        drawStatus(painter, QPointF(mark, row.top + 13), keep ? Status::settled : Status::doubtful);
     const double wide = area.right() - left - 8;
     const auto name = entry.name.empty() ? toQt(entry.shoot) : toQt(entry.name);
     const double named = std::min(lineWidth(bold, name) + 8, wide * 0.5);

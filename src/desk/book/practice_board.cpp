@@ -88,10 +88,10 @@ void PracticeBoard::paintEvent(QPaintEvent*) {
         }
         if (i == chosen_) painter.fillRect(area, t.linkWash);
         if (const auto found = done_.find(one.id); found != done_.end())
-            drawStanding(painter, QPointF(12, area.center().y()),
-                         found->second == practice::Result::passed   ? Standing::settled
-                         : found->second == practice::Result::failed ? Standing::doubtful
-                                                                     : Standing::open);
+            drawStatus(painter, QPointF(12, area.center().y()),
+                       found->second == practice::Result::passed   ? Status::settled
+                       : found->second == practice::Result::failed ? Status::doubtful
+                                                                   : Status::open);
         painter.setFont(bold);
         painter.setPen(t.ink);
         const double wide = area.width() - 30;

@@ -64,13 +64,13 @@ double ProtocolPage::drawHead(QPainter& painter, const QRectF& area) const {
                        shortDay(p.sessions.front().time), shortDay(p.sessions.back().time), kept));
     double y = area.top() + protocol_head;
     if (p.drifts.empty()) {
-        drawStanding(painter, QPointF(area.left() + 6, y + 8), Standing::settled);
+        drawStatus(painter, QPointF(area.left() + 6, y + 8), Status::settled);
         writeLine(painter, QRectF(area.left() + 20, y, area.width() - 20, 16), textFont(12), t.ink,
                   tr("The last session looks as the first one did."));
         return y + protocol_line;
     }
     for (const auto& drift : p.drifts) {
-        drawStanding(painter, QPointF(area.left() + 6, y + 8), Standing::doubtful);
+        drawStatus(painter, QPointF(area.left() + 6, y + 8), Status::doubtful);
         writeLine(painter, QRectF(area.left() + 20, y, area.width() - 20, 16), textFont(12), t.ink, toQt(drift.text));
         y += protocol_line;
     }

@@ -107,8 +107,8 @@ void ReviewPage::drawShots(QPainter& painter, const QRectF& area) const {
             continue;
         }
         if (!shot.verdict.empty())
-            drawStanding(painter, QPointF(area.left() + 6, y + 12),
-                         shot.verdict == "keep" ? Standing::settled : Standing::doubtful);
+            drawStatus(painter, QPointF(area.left() + 6, y + 12),
+                       shot.verdict == "keep" ? Status::settled : Status::doubtful);
         writeLine(painter, QRectF(area.left() + 20, y + 3, words - 28, 16), bold, t.ink, toQt(shot.name));
         QStringList facts;
         if (shot.runs > 0 && shot.minutes > 0)

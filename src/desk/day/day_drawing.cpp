@@ -1,6 +1,6 @@
 #include "desk/day/day_drawing.hpp"
 
-#include "desk/day/hours_leaf.hpp"
+#include "desk/day/hours_tab.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"

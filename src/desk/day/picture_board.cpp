@@ -149,7 +149,7 @@ void PictureBoard::drawCell(QPainter& painter, const QRectF& area, const BoardCe
         painter.setFont(textFont(11, QFont::DemiBold));
         drawLabel(painter, picture.topLeft() + QPointF(4, 9), Qt::AlignLeft | Qt::AlignVCenter, tr("first"), t.link);
     }
-    if (!cell.trouble.isEmpty()) drawStanding(painter, picture.topRight() + QPointF(-10, 10), Standing::doubtful);
+    if (!cell.trouble.isEmpty()) drawStatus(painter, picture.topRight() + QPointF(-10, 10), Status::doubtful);
     const QFont bold = textFont(12, QFont::DemiBold), small = textFont(11);
     painter.setFont(bold);
     painter.setPen(cell.faded ? t.quiet : t.ink);

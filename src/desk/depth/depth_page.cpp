@@ -11,10 +11,10 @@
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/colour_field.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
-#include "desk/toolkit/leaves.hpp"
 #include "desk/toolkit/sentence.hpp"
+#include "desk/toolkit/tabs.hpp"
 #include "plan/assess.hpp"
-#include "plan/background_blur.hpp"
+#include "plan/set/background_blur.hpp"
 #include "render/scene.hpp"
 #include "text/text.hpp"
 
@@ -35,7 +35,7 @@ using namespace plan;
 namespace {
 
 /// The ladder, the plane and the long settings take the whole sheet.
-bool leaf_has_room(int index) { return index == 0 || index == 3; }
+bool tab_has_room(int index) { return index == 0 || index == 3; }
 
 QString rule_sentence(const Shot& shot) {
     switch (shot.sharpness.rule) {
@@ -57,29 +57,28 @@ QString rule_sentence(const Shot& shot) {
 DepthPage::DepthPage(Document& document, QWidget* parent) : StationPage(document, parent) {
     auto* column = addColumn(1);
     column->setSpacing(4);
-    leaves_ = new Leaves(this);
-    column->addWidget(leaves_, 1);
-    connect(leaves_, &Leaves::turned, this, [this](int index) {
-        strip_->setVisible(leaf_has_room(index));
+    tabs_ = new Tabs(this);
+    column->addWidget(tabs_, 1);
+    connect(tabs_, &Tabs::turned, this, [this](int index) {
+        strip_->setVisible(tab_has_room(index));
         refresh();
     });
-    leaves_->addLeaf({"chartTab", tr("Blur and verdict"), tr("Blur over the marked stop, and what counts as sharp")},
-                     chartLeaf());
+    tabs_->addTab({"chartTab", tr("Blur and verdict"), tr("Blur over the marked stop, and what counts as sharp")},
+                  chartTab());
     ladder_ = new LadderView(document, this);
     connect(ladder_, &LadderView::sheetWanted, this, &DepthPage::saveSheet);
-    leaves_->addLeaf({"ladderTab", tr("Ladder"), tr("The frame at a row of stops, side by side")}, ladder_);
-    leaves_->addLeaf({"planeTab", tr("Plane"), tr("What turning the camera or the subject saves in depth")},
-                     planeLeaf());
-    leaves_->addLeaf({"backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off")},
-                     backgroundLeaf());
-    leaves_->addLeaf({"settingsTab", tr("Stack"), tr("One frame or a stack, and how it steps")}, settingsLeaf());
+    tabs_->addTab({"ladderTab", tr("Ladder"), tr("The frame at a row of stops, side by side")}, ladder_);
+    tabs_->addTab({"planeTab", tr("Plane"), tr("What turning the camera or the subject saves in depth")}, planeTab());
+    tabs_->addTab({"backgroundTab", tr("Background"), tr("What becomes of it, and which card sets the subject off")},
+                  backgroundTab());
+    tabs_->addTab({"settingsTab", tr("Stack"), tr("One frame or a stack, and how it steps")}, settingsTab());
     strip_ = new JudgementStrip(document, this);
     column->addWidget(strip_);
 }
 
-QWidget* DepthPage::chartLeaf() {
-    auto* leaf = new QWidget(this);
-    auto* row = new QHBoxLayout(leaf);
+QWidget* DepthPage::chartTab() {
+    auto* tab = new QWidget(this);
+    auto* row = new QHBoxLayout(tab);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);
     auto* fields = new QVBoxLayout;
@@ -90,12 +89,12 @@ QWidget* DepthPage::chartLeaf() {
     row->addLayout(fields, 3);
     chart_ = new DepthChart(document(), this);
     row->addWidget(chart_, 8);
-    return leaf;
+    return tab;
 }
 
-QWidget* DepthPage::planeLeaf() {
-    auto* leaf = new QWidget(this);
-    auto* row = new QHBoxLayout(leaf);
+QWidget* DepthPage::planeTab() {
+    auto* tab = new QWidget(this);
+    auto* row = new QHBoxLayout(tab);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);
     auto* column = new QVBoxLayout;
@@ -129,12 +128,12 @@ QWidget* DepthPage::planeLeaf() {
     row->addLayout(column, 3);
     plane_ = new PlaneDrawing(document(), this);
     row->addWidget(plane_, 5);
-    return leaf;
+    return tab;
 }
 
-QWidget* DepthPage::backgroundLeaf() {
-    auto* leaf = new QWidget(this);
-    auto* row = new QHBoxLayout(leaf);
+QWidget* DepthPage::backgroundTab() {
+    auto* tab = new QWidget(this);
+    auto* row = new QHBoxLayout(tab);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);
     auto* fields = new QVBoxLayout;
@@ -184,12 +183,12 @@ QWidget* DepthPage::backgroundLeaf() {
     right->addWidget(cards_);
     right->addStretch();
     row->addLayout(right, 6);
-    return leaf;
+    return tab;
 }
 
-QWidget* DepthPage::settingsLeaf() {
-    auto* leaf = new QWidget(this);
-    auto* row = new QHBoxLayout(leaf);
+QWidget* DepthPage::settingsTab() {
+    auto* tab = new QWidget(this);
+    auto* row = new QHBoxLayout(tab);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(20);
     auto* column = new QVBoxLayout;
@@ -204,7 +203,7 @@ QWidget* DepthPage::settingsLeaf() {
     beside->addWidget(lapse_);
     beside->addStretch();
     row->addLayout(beside, 4);
-    return leaf;
+    return tab;
 }
 
 void DepthPage::addSharpness(QLayout* column) {

@@ -2,7 +2,7 @@
 
 #include "desk/depth/lapse_drawing.hpp"
 #include "desk/toolkit/quantity_field.hpp"
-#include "plan/lapse.hpp"
+#include "plan/motion/lapse.hpp"
 
 #include <QCheckBox>
 #include <QGridLayout>

@@ -1,6 +1,6 @@
 #include "desk/drawing/bench_painter.hpp"
 
-#include "desk/drawing/bench_sheet.hpp"
+#include "desk/drawing/bench_canvas.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
@@ -19,34 +19,34 @@ using namespace bench_sizes;
 std::vector<PlacedLabel> paintBench(QPainter& painter, const BenchLayout& layout, const advice::Assessment& assessment,
                                     Elevation elevation, const QRectF& bounds, std::size_t chosen) {
     LabelPlacer labels(bounds.adjusted(4, 26, -4, -ruler_height));
-    BenchSheet sheet{.painter = painter,
-                     .layout = layout,
-                     .assessment = assessment,
-                     .elevation = elevation,
-                     .bounds = bounds,
-                     .chosen = chosen,
-                     .labels = labels};
-    drawAxis(sheet);
-    if (!layout.atInfinity) drawShade(sheet);
-    drawBackground(sheet);
-    drawTable(sheet);
-    drawGear(sheet);
+    BenchCanvas canvas{.painter = painter,
+                       .layout = layout,
+                       .assessment = assessment,
+                       .elevation = elevation,
+                       .bounds = bounds,
+                       .chosen = chosen,
+                       .labels = labels};
+    drawAxis(canvas);
+    if (!layout.atInfinity) drawShade(canvas);
+    drawBackground(canvas);
+    drawTable(canvas);
+    drawGear(canvas);
     if (layout.atInfinity) {
         const QPointF at = layout.place(layout.focus, 0);
         labels.add({.lines = {plainLine(QObject::tr("focused at infinity"), theme().quiet)},
                     .names = QRectF(at, QSizeF(1, 1)),
                     .sides = {LabelSide::left, LabelSide::above}});
     } else {
-        drawFamily(sheet);
-        drawAmbient(sheet);
-        drawRings(sheet);
-        drawLights(sheet);
-        drawSubject(sheet);
-        drawAim(sheet);
-        letterLights(sheet);
-        drawDimensions(sheet);
+        drawFamily(canvas);
+        drawAmbient(canvas);
+        drawRings(canvas);
+        drawLights(canvas);
+        drawSubject(canvas);
+        drawAim(canvas);
+        letterLights(canvas);
+        drawDimensions(canvas);
     }
-    drawRuler(sheet);
+    drawRuler(canvas);
     auto placed = labels.place();
     drawLabels(painter, placed);
     return placed;
@@ -67,21 +67,21 @@ QLineF clippedTo(QLineF ray, const QRectF& room) {
     return ray;
 }
 
-void drawAxis(BenchSheet& sheet) {
+void drawAxis(BenchCanvas& canvas) {
     QPen pen(theme().quiet, 1);
     pen.setDashPattern({9, 3, 2, 3});
-    sheet.painter.setPen(pen);
-    const double y = sheet.layout.origin.y();
-    sheet.painter.drawLine(QPointF(sheet.bounds.left() + 8, y), QPointF(sheet.bounds.right() - 8, y));
+    canvas.painter.setPen(pen);
+    const double y = canvas.layout.origin.y();
+    canvas.painter.drawLine(QPointF(canvas.bounds.left() + 8, y), QPointF(canvas.bounds.right() - 8, y));
 }
 
-void drawDimensions(BenchSheet& sheet) {
-    auto& p = sheet.painter;
-    const auto& layout = sheet.layout;
-    const auto& optics = sheet.report().optics;
-    const double y = sheet.bounds.bottom() - ruler_height + 12;
+void drawDimensions(BenchCanvas& canvas) {
+    auto& p = canvas.painter;
+    const auto& layout = canvas.layout;
+    const auto& optics = canvas.report().optics;
+    const double y = canvas.bounds.bottom() - ruler_height + 12;
     const double subject = layout.place(layout.focus, 0).x(), front = layout.place(optics.front, 0).x();
-    const double half = sheet.plan().lens.optics.front_diameter / 2;
+    const double half = canvas.plan().lens.optics.front_diameter / 2;
     p.setPen(QPen(theme().hairline, 1));
     p.drawLine(QLineF(front, layout.place(0, -half).y(), front, y + 4));
     p.drawLine(QLineF(subject, layout.origin.y() + 26, subject, y + 22));
@@ -98,10 +98,10 @@ void drawDimensions(BenchSheet& sheet) {
                   QObject::tr("sensor to subject %1").arg(lengthText(*optics.subject_to_sensor)));
 }
 
-void drawRuler(BenchSheet& sheet) {
-    auto& p = sheet.painter;
-    const double y = sheet.bounds.bottom() - 20, from = sheet.layout.origin.x(), scale = sheet.layout.scale;
-    const double length = (sheet.bounds.right() - 14 - from) / scale;
+void drawRuler(BenchCanvas& canvas) {
+    auto& p = canvas.painter;
+    const double y = canvas.bounds.bottom() - 20, from = canvas.layout.origin.x(), scale = canvas.layout.scale;
+    const double length = (canvas.bounds.right() - 14 - from) / scale;
     const double step = rulerStep(length, static_cast<int>(std::max(2.0, length * scale / 80)));
     p.setFont(textFont(11));
     for (int i = 0; i * step / 10 <= length; ++i) {
@@ -112,7 +112,7 @@ void drawRuler(BenchSheet& sheet) {
         if (!whole) continue;
         p.setPen(theme().quiet);
         const QString text = toQt(text::number_text(i * step / 10, 4)) + (i == 0 ? QObject::tr(" mm") : QString());
-        if (x + 3 + lineWidth(textFont(11), text) < sheet.bounds.right() - 2) p.drawText(QPointF(x + 3, y + 14), text);
+        if (x + 3 + lineWidth(textFont(11), text) < canvas.bounds.right() - 2) p.drawText(QPointF(x + 3, y + 14), text);
     }
 }
 

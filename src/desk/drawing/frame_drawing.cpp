@@ -7,7 +7,7 @@
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>

@@ -8,7 +8,7 @@
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "job/outlets.hpp"
-#include "plan/picture_shape.hpp"
+#include "plan/set/picture_shape.hpp"
 #include "render/scene.hpp"
 #include "text/text.hpp"
 

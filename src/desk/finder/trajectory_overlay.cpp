@@ -5,7 +5,7 @@
 #include "desk/toolkit/theme.hpp"
 #include "optics/motion.hpp"
 #include "plan/assess.hpp"
-#include "plan/trajectory.hpp"
+#include "plan/motion/trajectory.hpp"
 #include "text/text.hpp"
 
 #include <QObject>

@@ -6,8 +6,8 @@
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/quantity_field.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "shoot/calibrate.hpp"
-#include "shoot/kit_edit.hpp"
+#include "shoot/change/calibrate.hpp"
+#include "shoot/change/kit_edit.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>

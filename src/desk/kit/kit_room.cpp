@@ -6,7 +6,7 @@
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "shoot/kit_edit.hpp"
+#include "shoot/change/kit_edit.hpp"
 #include "storage/kit_file.hpp"
 
 #include <QComboBox>

@@ -36,7 +36,7 @@ QPointF BalanceChart::placeOf(const light::Balance& balance) const {
 }
 
 std::optional<light::Balance> BalanceChart::now() const {
-    return document_.shot() ? plan::balance_of(document_.report()->light) : std::nullopt;
+    return document_.shot() ? whatif::balance_of(document_.report()->light) : std::nullopt;
 }
 
 std::optional<double> BalanceChart::wall() const {
@@ -207,17 +207,17 @@ bool BalanceChart::step(int right, int up) {
     constexpr double third = 1.0 / 3;
     wanted->ambient += right * third;
     wanted->flash += up * third;
-    if (const auto proposal = plan::propose_balance(document_.assessment()->plan, *wanted)) take(*proposal);
+    if (const auto proposal = whatif::propose_balance(document_.assessment()->plan, *wanted)) take(*proposal);
     return true;
 }
 
 void BalanceChart::propose(QPointF place) {
-    proposal_ = plan::propose_balance(document_.assessment()->plan, {.ambient = xAxis().clamped(xAt(place.x())),
-                                                                     .flash = yAxis().clamped(yAt(place.y()))});
+    proposal_ = whatif::propose_balance(document_.assessment()->plan, {.ambient = xAxis().clamped(xAt(place.x())),
+                                                                       .flash = yAxis().clamped(yAt(place.y()))});
     update();
 }
 
-void BalanceChart::take(const plan::BalanceProposal& proposal) {
+void BalanceChart::take(const whatif::BalanceProposal& proposal) {
     document_.editShot({tr("Change the balance")}, [&](shoot::Shot& shot) { shot = proposal.shot; });
 }
 

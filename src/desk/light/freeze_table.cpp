@@ -5,7 +5,7 @@
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "optics/blur_limit.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>

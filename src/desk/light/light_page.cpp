@@ -1,13 +1,13 @@
 #include "desk/light/light_page.hpp"
 
-#include "desk/light/background_leaf.hpp"
-#include "desk/light/balance_leaf.hpp"
-#include "desk/light/daylight_leaf.hpp"
-#include "desk/light/freeze_leaf.hpp"
-#include "desk/light/lights_leaf.hpp"
-#include "desk/light/patch_leaf.hpp"
-#include "desk/light/shine_leaf.hpp"
-#include "desk/toolkit/leaves.hpp"
+#include "desk/light/background_tab.hpp"
+#include "desk/light/balance_tab.hpp"
+#include "desk/light/daylight_tab.hpp"
+#include "desk/light/freeze_tab.hpp"
+#include "desk/light/lights_tab.hpp"
+#include "desk/light/patch_tab.hpp"
+#include "desk/light/shine_tab.hpp"
+#include "desk/toolkit/tabs.hpp"
 
 #include <QVBoxLayout>
 
@@ -15,29 +15,28 @@ namespace poquito::desk {
 
 LightPage::LightPage(Document& document, ChosenLight& chosen, QWidget* parent) : StationPage(document, parent) {
     auto* column = addColumn(1);
-    leaves_ = new Leaves(this);
-    column->addWidget(leaves_, 1);
-    leaves_->addLeaf({"exposureTab", tr("Exposure"), tr("Shutter, ISO, the light that is there, and its balance")},
-                     new BalanceLeaf(document, this));
-    leaves_->addLeaf({"lightsTab", tr("Lights"), tr("Flashes and lamps, one by one")},
-                     new LightsLeaf(document, chosen, this));
-    leaves_->addLeaf({"daylightTab", tr("Daylight"), tr("Window, panel, room, colour, and how long it holds")},
-                     new DaylightLeaf(document, this));
-    leaves_->addLeaf({"backdropTab", tr("Background"), tr("Black, dark, its own colour or clean white")},
-                     new BackdropLeaf(document, this));
-    leaves_->addLeaf({"freezeTab", tr("Freeze"), tr("Falling, thrown and splashing things")},
-                     new FreezeLeaf(document, this));
-    leaves_->addLeaf({"shineTab", tr("Shine"), tr("What a polished face mirrors")},
-                     new ShineLeaf(document, chosen, this));
-    leaves_->addLeaf({"testFrameTab", tr("Test"), tr("What it showed, what mends it, what to learn from it")},
-                     new TestFrameLeaf(document, chosen, this));
-    connect(leaves_, &Leaves::turned, this, &LightPage::refresh);
+    tabs_ = new Tabs(this);
+    column->addWidget(tabs_, 1);
+    tabs_->addTab({"exposureTab", tr("Exposure"), tr("Shutter, ISO, the light that is there, and its balance")},
+                  new BalanceTab(document, this));
+    tabs_->addTab({"lightsTab", tr("Lights"), tr("Flashes and lamps, one by one")},
+                  new LightsTab(document, chosen, this));
+    tabs_->addTab({"daylightTab", tr("Daylight"), tr("Window, panel, room, colour, and how long it holds")},
+                  new DaylightTab(document, this));
+    tabs_->addTab({"backdropTab", tr("Background"), tr("Black, dark, its own colour or clean white")},
+                  new BackdropTab(document, this));
+    tabs_->addTab({"freezeTab", tr("Freeze"), tr("Falling, thrown and splashing things")},
+                  new FreezeTab(document, this));
+    tabs_->addTab({"shineTab", tr("Shine"), tr("What a polished face mirrors")}, new ShineTab(document, chosen, this));
+    tabs_->addTab({"testFrameTab", tr("Test"), tr("What it showed, what mends it, what to learn from it")},
+                  new TestFrameTab(document, chosen, this));
+    connect(tabs_, &Tabs::turned, this, &LightPage::refresh);
 }
 
-void LightPage::showLights() { leaves_->turnTo(1); }
+void LightPage::showLights() { tabs_->turnTo(1); }
 
 void LightPage::showShot(const Shot&, const plan::Report&) {
-    static_cast<StationPage*>(leaves_->currentLeaf())->refresh();
+    static_cast<StationPage*>(tabs_->currentTab())->refresh();
 }
 
 }  // namespace poquito::desk

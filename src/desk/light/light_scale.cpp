@@ -4,7 +4,7 @@
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "plan/charges.hpp"
+#include "plan/light/charges.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>

@@ -5,7 +5,7 @@
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "plan/reflections.hpp"
+#include "plan/light/reflections.hpp"
 #include "text/text.hpp"
 
 #include <QPainter>

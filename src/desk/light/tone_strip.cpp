@@ -44,9 +44,9 @@ std::vector<ToneStrip::Patch> ToneStrip::patches() const {
         return stops ? std::optional(*stops + face) : std::nullopt;
     };
     std::vector<Patch> found = {{tr("lit side"), on_face(light.tones.lit)},
-                                {tr("shadow side"), on_face(light.tones.shadow), plan::Tone::shadow, face}};
-    if (light.tones.rim) found.push_back({tr("edge"), on_face(light.tones.rim), plan::Tone::rim, face});
-    if (shot->background) found.push_back({tr("behind"), light.background, plan::Tone::background});
+                                {tr("shadow side"), on_face(light.tones.shadow), whatif::Tone::shadow, face}};
+    if (light.tones.rim) found.push_back({tr("edge"), on_face(light.tones.rim), whatif::Tone::rim, face});
+    if (shot->background) found.push_back({tr("behind"), light.background, whatif::Tone::background});
     if (light.flash) found.push_back({tr("no flash"), on_face(light.continuous)});
     return found;
 }
@@ -70,7 +70,7 @@ void ToneStrip::ask(std::size_t patch, double stops) {
     const auto shown = patches();
     if (patch >= shown.size() || !shown[patch].tone) return;
     const auto tone =
-        plan::ask_for(document_.assessment()->plan, *shown[patch].tone, stops - shown[patch].over_exposure);
+        whatif::ask_for(document_.assessment()->plan, *shown[patch].tone, stops - shown[patch].over_exposure);
     if (tone) Q_EMIT asked(*tone, QStringLiteral("tone#%1").arg(visit_));
 }
 

@@ -1,6 +1,6 @@
 #include "desk/proof/frame_marks.hpp"
 
-#include "desk/session/proof_desk.hpp"
+#include "desk/session/proof_controller.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "imaging/inspect/composite.hpp"
 

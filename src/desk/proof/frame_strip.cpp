@@ -1,7 +1,7 @@
 #include "desk/proof/frame_strip.hpp"
 
 #include "desk/session/frame_pictures.hpp"
-#include "desk/session/proof_desk.hpp"
+#include "desk/session/proof_controller.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"

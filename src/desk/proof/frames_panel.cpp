@@ -6,7 +6,7 @@
 #include "desk/proof/frame_view.hpp"
 #include "desk/proof/held_frame.hpp"
 #include "desk/session/document.hpp"
-#include "desk/session/proof_desk.hpp"
+#include "desk/session/proof_controller.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/drafting.hpp"
@@ -41,8 +41,8 @@ QToolButton* linkButton(const Caption& caption, QWidget* parent) {
 
 }  // namespace
 
-FramesPanel::FramesPanel(Document& document, ProofDesk& desk, QWidget* parent)
-    : QWidget(parent), document_(document), desk_(desk) {
+FramesPanel::FramesPanel(Document& document, ProofController& controller, QWidget* parent)
+    : QWidget(parent), document_(document), controller_(controller) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(5);
@@ -134,15 +134,15 @@ void FramesPanel::buildFoot(QVBoxLayout* column) {
                          tr("Frames that come into it, from a card or a camera, are looked at as they come")},
                         this);
     for (auto* button : {sorted_, cancel_, again_, runs_, choose, watch_}) line->addWidget(button);
-    connect(cancel_, &QToolButton::clicked, &desk_, &ProofDesk::cancel);
-    connect(again_, &QToolButton::clicked, this, [this] { desk_.lookAgain(shot_); });
-    connect(runs_, &QToolButton::clicked, this, [this] { desk_.lookAtRuns(shot_); });
+    connect(cancel_, &QToolButton::clicked, &controller_, &ProofController::cancel);
+    connect(again_, &QToolButton::clicked, this, [this] { controller_.lookAgain(shot_); });
+    connect(runs_, &QToolButton::clicked, this, [this] { controller_.lookAtRuns(shot_); });
     connect(choose, &QToolButton::clicked, this, &FramesPanel::framesWanted);
     connect(watch_, &QToolButton::clicked, this, [this] {
-        if (desk_.watched().isEmpty())
+        if (controller_.watched().isEmpty())
             Q_EMIT folderWanted();
         else
-            desk_.watch({});
+            controller_.watch({});
     });
     column->addLayout(line);
     foot_ = new QStackedWidget(this);
@@ -156,7 +156,7 @@ void FramesPanel::buildFoot(QVBoxLayout* column) {
 }
 
 const ProofLook* FramesPanel::look() const {
-    const auto* now = desk_.look(shot_);
+    const auto* now = controller_.look(shot_);
     return now && !now->frames.files.empty() ? now : nullptr;
 }
 
@@ -208,16 +208,16 @@ void FramesPanel::showWords() {
                                              : shows_[show_]->text());
     cancel_->setVisible(now && now->running);
     again_->setVisible(now && !now->running);
-    sorted_->setVisible(!desk_.sorted().empty());
+    sorted_->setVisible(!controller_.sorted().empty());
     runs_->setVisible(!shoot::runs_of(document_.shoot().runs, shot_).empty() && !(now && now->running));
-    watch_->setText(desk_.watched().isEmpty() ? tr("Watch a folder\u2026") : tr("Watch no more"));
-    watch_->setToolTip(desk_.watched());
+    watch_->setText(controller_.watched().isEmpty() ? tr("Watch a folder\u2026") : tr("Watch no more"));
+    watch_->setToolTip(controller_.watched());
     if (!now) {
         title_->setText(tr("The plan's picture"));
         subtitle_->setText(tr("no frames of this shot yet"));
-        progress_->setText(desk_.watched().isEmpty()
+        progress_->setText(controller_.watched().isEmpty()
                                ? QString()
-                               : tr("Waiting for frames in %1").arg(QFileInfo(desk_.watched()).fileName()));
+                               : tr("Waiting for frames in %1").arg(QFileInfo(controller_.watched()).fileName()));
         invitation_->setText(tr(
             "Drop the frames of this shot here, files or a folder, before the set is taken down: ends, gaps, knocks, "
             "misfires and settings are seen in seconds. A run on the bench brings its own."));
@@ -242,8 +242,9 @@ void FramesPanel::showWords() {
     subtitle_->setToolTip(toQt(now->frames.files[at].string()));
     // Not as a shutter's time is written.
     const auto seconds = [](double s) { return s < 1 ? tr("less than a second") : toQt(text::time_text(s)); };
-    const QString watching =
-        desk_.watched().isEmpty() ? QString() : tr("watching %1 \u00b7 ").arg(QFileInfo(desk_.watched()).fileName());
+    const QString watching = controller_.watched().isEmpty()
+                                 ? QString()
+                                 : tr("watching %1 \u00b7 ").arg(QFileInfo(controller_.watched()).fileName());
     if (now->running && now->done < count)
         progress_->setText(
             watching +

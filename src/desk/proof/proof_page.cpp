@@ -8,16 +8,16 @@
 #include "desk/proof/look_over_list.hpp"
 #include "desk/proof/proof_model.hpp"
 #include "desk/proof/proof_notes.hpp"
-#include "desk/proof/sorting_sheet.hpp"
-#include "desk/session/proof_desk.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/proof/sorting_view.hpp"
+#include "desk/session/proof_controller.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
-#include "desk/toolkit/leaves.hpp"
 #include "desk/toolkit/sentence.hpp"
 #include "desk/toolkit/still_list.hpp"
+#include "desk/toolkit/tabs.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "desk/toolkit/two_lines.hpp"
+#include "desk/toolkit/two_line_delegate.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
 
@@ -63,47 +63,47 @@ QString correction_sentence(const Shot& shot, double correction) {
 
 }  // namespace
 
-ProofPage::ProofPage(Document& document, ProofDesk& desk, RunDesk& runs, QWidget* parent)
-    : StationPage(document, parent), desk_(desk), runs_(runs) {
+ProofPage::ProofPage(Document& document, ProofController& controller, RunController& runs, QWidget* parent)
+    : StationPage(document, parent), controller_(controller), runs_(runs) {
     pages_ = new QStackedWidget(this);
     auto* own = new QWidget(pages_);
     auto* row = new QHBoxLayout(own);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);
-    frames_ = new FramesPanel(document, desk, own);
+    frames_ = new FramesPanel(document, controller, own);
     row->addWidget(frames_, 1);
-    leaves_ = new Leaves(own);
-    row->addWidget(leaves_);
+    tabs_ = new Tabs(own);
+    row->addWidget(tabs_);
     pages_->addWidget(own);
-    sorting_ = new SortingSheet(document, desk, frames_->pictures(), pages_);
+    sorting_ = new SortingView(document, controller, frames_->pictures(), pages_);
     pages_->addWidget(sorting_);
     addDrawing(pages_, 1);
-    leaves_->addLeaf({"findingsTab", tr("What they show"), tr("What the files tell by themselves")}, buildFindings());
-    leaves_->addLeaf({"byEyeTab", tr("By eye"), tr("What to look at yourself, and what to note")}, buildByEye());
-    leaves_->addLeaf({"proofLogTab", tr("Log"), tr("What was noted of this shot")}, buildLog());
-    leaves_->turnTo(0);
+    tabs_->addTab({"findingsTab", tr("What they show"), tr("What the files tell by themselves")}, buildFindings());
+    tabs_->addTab({"byEyeTab", tr("By eye"), tr("What to look at yourself, and what to note")}, buildByEye());
+    tabs_->addTab({"proofLogTab", tr("Log"), tr("What was noted of this shot")}, buildLog());
+    tabs_->turnTo(0);
     // Keys stay with the frames, and not with whatever field comes first.
-    connect(leaves_, &Leaves::turned, this, [this] { frames_->view()->setFocus(); });
+    connect(tabs_, &Tabs::turned, this, [this] { frames_->view()->setFocus(); });
     constexpr int right_width = 316;
-    leaves_->setFixedWidth(right_width);
-    connect(&desk, &ProofDesk::sortingBegun, this, [this] { showSorting(true); });
-    connect(sorting_, &SortingSheet::left, this, [this] { showSorting(false); });
-    connect(sorting_, &SortingSheet::openWanted, this, [this](int at) {
+    tabs_->setFixedWidth(right_width);
+    connect(&controller, &ProofController::sortingBegun, this, [this] { showSorting(true); });
+    connect(sorting_, &SortingView::left, this, [this] { showSorting(false); });
+    connect(sorting_, &SortingView::openWanted, this, [this](int at) {
         showSorting(false);
-        desk_.open(static_cast<std::size_t>(at));
+        controller_.open(static_cast<std::size_t>(at));
     });
-    connect(sorting_, &SortingSheet::verdictGiven, this, &ProofPage::decideSorted);
+    connect(sorting_, &SortingView::verdictGiven, this, &ProofPage::decideSorted);
     connect(frames_, &FramesPanel::sortingWanted, this, [this] { showSorting(true); });
     connect(frames_, &FramesPanel::framesWanted, this, &ProofPage::askFrames);
     connect(frames_, &FramesPanel::folderWanted, this, &ProofPage::askFolder);
     connect(frames_, &FramesPanel::currentChanged, this, &ProofPage::showLook);
-    connect(&desk, &ProofDesk::problemFound, this, &ProofPage::problemFound);
-    connect(&desk, &ProofDesk::changed, this, [this](const QString& shot) {
+    connect(&controller, &ProofController::problemFound, this, &ProofPage::problemFound);
+    connect(&controller, &ProofController::changed, this, [this](const QString& shot) {
         if (!isVisible() || shot.toStdString() != shownShot_) return;
-        if (!anyFrames_ && look()) anyFrames_ = true, leaves_->turnTo(0);
+        if (!anyFrames_ && look()) anyFrames_ = true, tabs_->turnTo(0);
         showLook();
     });
-    connect(&runs, &RunDesk::changed, this, [this] {
+    connect(&runs, &RunController::changed, this, [this] {
         if (isVisible()) showVerdict(look());
     });
 }
@@ -111,14 +111,14 @@ ProofPage::ProofPage(Document& document, ProofDesk& desk, RunDesk& runs, QWidget
 // ---- what the frames show ----------------------------------------------------------------------------------------
 
 QWidget* ProofPage::buildFindings() {
-    auto* leaf = new QWidget(this);
-    auto* column = new QVBoxLayout(leaf);
+    auto* tab = new QWidget(this);
+    auto* column = new QVBoxLayout(tab);
     column->setContentsMargins(0, 2, 0, 0);
     column->setSpacing(6);
     buildQuestion(column);
-    notes_ = new ProofNotes(leaf);
+    notes_ = new ProofNotes(tab);
     column->addWidget(notes_, 1);
-    mapBox_ = new QWidget(leaf);
+    mapBox_ = new QWidget(tab);
     auto* box = new QVBoxLayout(mapBox_);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(4);
@@ -130,7 +130,7 @@ QWidget* ProofPage::buildFindings() {
     map_->setFixedHeight(map_height);
     box->addWidget(map_);
     column->addWidget(mapBox_);
-    light_ = new LightBars(leaf);
+    light_ = new LightBars(tab);
     column->addWidget(light_);
     buildVerdict(column);
     connect(notes_, &ProofNotes::chosen, this, &ProofPage::goToNote);
@@ -141,7 +141,7 @@ QWidget* ProofPage::buildFindings() {
     });
     connect(map_, &CoverageMap::placeChosen, this,
             [this](std::size_t frame, const QRectF& place) { frames_->goTo(frame, place); });
-    return leaf;
+    return tab;
 }
 
 void ProofPage::buildQuestion(QVBoxLayout* column) {
@@ -170,7 +170,7 @@ void ProofPage::buildQuestion(QVBoxLayout* column) {
         if (at < 0 || at >= static_cast<int>(shots.size())) return;
         const auto to = shots[static_cast<std::size_t>(at)].id, from = shownShot_;
         if (to != from) document().select(at);
-        desk_.belong(from, to);
+        controller_.belong(from, to);
     });
 }
 
@@ -212,7 +212,7 @@ void ProofPage::buildVerdict(QVBoxLayout* column) {
     connect(aside_, &QPushButton::clicked, this, &ProofPage::setAside);
 }
 
-const ProofLook* ProofPage::look() const { return desk_.look(shownShot_); }
+const ProofLook* ProofPage::look() const { return controller_.look(shownShot_); }
 
 void ProofPage::showLook() {
     const auto* now = look();
@@ -293,7 +293,7 @@ void ProofPage::learn(std::size_t offer) {
     const auto taken = now->offers[offer];
     const auto time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
     document().learn({toQt(taken.action)}, [&](shoot::Shoot& shoot) { proof::learn(shoot, shownShot_, taken, time); });
-    desk_.judgeAgain(shownShot_);
+    controller_.judgeAgain(shownShot_);
 }
 
 void ProofPage::goToNote(int row) {
@@ -320,9 +320,9 @@ void ProofPage::keepLook(bool keep) {
 
 /// Into the log of the shot that they are of, whichever is selected.
 void ProofPage::decideSorted(int at, bool keep) {
-    const auto& chosen = desk_.sorted()[static_cast<std::size_t>(at)];
+    const auto& chosen = controller_.sorted()[static_cast<std::size_t>(at)];
     const auto& row = chosen.sorted;
-    const auto shot = desk_.placeOf(chosen.shot);
+    const auto shot = controller_.placeOf(chosen.shot);
     if (!shot) return;
     const shoot::ProofEntry entry{.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(),
                                   .frames = static_cast<int>(row.sequence.files.size()),
@@ -330,7 +330,7 @@ void ProofPage::decideSorted(int at, bool keep) {
                                   .remark = row.summary.why};
     document().edit({keep ? tr("Keep the frames") : tr("Redo the frames")},
                     [&](shoot::Shoot& shoot) { shoot.shots[static_cast<std::size_t>(*shot)].proof.push_back(entry); });
-    desk_.decide(static_cast<std::size_t>(at), keep ? tr("kept") : tr("to be redone"));
+    controller_.decide(static_cast<std::size_t>(at), keep ? tr("kept") : tr("to be redone"));
 }
 
 void ProofPage::showSorting(bool show) {
@@ -346,7 +346,7 @@ void ProofPage::showSorting(bool show) {
 
 void ProofPage::setAside() {
     const auto* now = look();
-    if (now && !now->frames.files.empty()) desk_.setAside(shownShot_, frames_->current());
+    if (now && !now->frames.files.empty()) controller_.setAside(shownShot_, frames_->current());
 }
 
 void ProofPage::keyPressEvent(QKeyEvent* event) {
@@ -357,7 +357,7 @@ void ProofPage::keyPressEvent(QKeyEvent* event) {
     if (plain && event->key() == Qt::Key_R) return keepLook(false);
     if (plain && event->key() == Qt::Key_A) {
         if (event->modifiers() & Qt::ShiftModifier)
-            desk_.bringBack();
+            controller_.bringBack();
         else
             setAside();
         return;
@@ -378,20 +378,20 @@ void ProofPage::askFrames() {
                                                      tr("Frames (*.jpg *.jpeg *.tif *.tiff *.png *.dng *.cr2 *.cr3 "
                                                         "*.nef *.arw *.raf *.rw2 *.orf *.pef);;All files (*)"));
     if (files.isEmpty()) return;
-    desk_.takeIn(ProofDesk::framesIn(files), QFileInfo(files.front()).dir().dirName());
+    controller_.takeIn(ProofController::framesIn(files), QFileInfo(files.front()).dir().dirName());
 }
 
 void ProofPage::askFolder() {
     const auto folder =
         QFileDialog::getExistingDirectory(this, tr("Folder that frames come into"), inDocuments(QString()));
-    if (!folder.isEmpty()) desk_.watch(folder);
+    if (!folder.isEmpty()) controller_.watch(folder);
 }
 
 // ---- what a person sees ------------------------------------------------------------------------------------------
 
 QWidget* ProofPage::buildByEye() {
-    auto* leaf = new QWidget(this);
-    auto* column = new QVBoxLayout(leaf);
+    auto* tab = new QWidget(this);
+    auto* column = new QVBoxLayout(tab);
     column->setContentsMargins(0, 2, 0, 0);
     column->setSpacing(6);
     auto* head = addHeading(column, tr("Look for, at full size"));
@@ -413,7 +413,7 @@ QWidget* ProofPage::buildByEye() {
     column->addWidget(scroll, 1);
     connect(lookOver_, &LookOverList::answered, this, &ProofPage::takeAnswers);
     addForm(column);
-    return leaf;
+    return tab;
 }
 
 /// What is not so makes the verdict, the correction where it can be told, and what is done about it.
@@ -492,8 +492,8 @@ void ProofPage::addForm(QVBoxLayout* left) {
 }
 
 QWidget* ProofPage::buildLog() {
-    auto* leaf = new QWidget(this);
-    auto* right = new QVBoxLayout(leaf);
+    auto* tab = new QWidget(this);
+    auto* right = new QVBoxLayout(tab);
     right->setContentsMargins(0, 2, 0, 0);
     right->setSpacing(6);
     auto* bar = addHeading(right, tr("Log of this shot"));
@@ -513,7 +513,7 @@ QWidget* ProofPage::buildLog() {
     log_->setObjectName(QStringLiteral("proofLog"));
     log_->setAccessibleName(tr("Log of this shot"));
     log_->setModel(model_);
-    log_->setItemDelegate(new TwoLines(4, log_));
+    log_->setItemDelegate(new TwoLineDelegate(4, log_));
     log_->setUniformItemSizes(false);
     log_->setResizeMode(QListView::Adjust);
     log_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -522,7 +522,7 @@ QWidget* ProofPage::buildLog() {
     connect(log_->selectionModel(), &QItemSelectionModel::selectionChanged, this, enableRemove);
     connect(model_, &QAbstractItemModel::modelReset, this, enableRemove);
     enableRemove();
-    return leaf;
+    return tab;
 }
 
 void ProofPage::showShot(const Shot& shot, const Report& report) {
@@ -539,11 +539,11 @@ void ProofPage::showShot(const Shot& shot, const Report& report) {
     }
     lookOver_->setPoints(advice::look_over(document().assessment()->plan, report));
     model_->refresh();
-    if (!look() && !runs_.isRunning()) desk_.lookAtRuns(shot.id);
+    if (!look() && !runs_.isRunning()) controller_.lookAtRuns(shot.id);
     // Without frames there is one's own eye.
     if (const bool any = look() != nullptr; fresh || any != anyFrames_) {
         anyFrames_ = any;
-        leaves_->turnTo(any ? 0 : 1);
+        tabs_->turnTo(any ? 0 : 1);
     }
     showLook();
 }

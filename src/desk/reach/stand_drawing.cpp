@@ -7,8 +7,8 @@
 #include "desk/toolkit/label_placer.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "light/angle.hpp"
-#include "plan/background_blur.hpp"
-#include "plan/standing.hpp"
+#include "plan/set/background_blur.hpp"
+#include "plan/set/camera_position.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>
@@ -79,7 +79,7 @@ StandDrawing::Side StandDrawing::side() const {
     double right = std::max(plan.extent.depth, side.away * 0.25);
     if (plan.shot.background) right = std::max(right, std::min(plan.shot.background->distance, side.away * 2) + 20);
     top = std::max(top, side.centre + plan.shot.subject.height / 2 + side.away * 0.1);
-    if (const auto& on = report.standing.stand) {
+    if (const auto& on = report.camera_position.stand) {
         const auto* stand = gear::find_gear(plan.kit.stands, *plan.shot.rig.stand);
         left = std::min(left, -on->middle - (stand ? stand->feet : 0));
     }
@@ -205,7 +205,7 @@ struct StandDrawing::Painting {
     }
 
     void sweep() {
-        const auto& sweep = report.standing.sweep;
+        const auto& sweep = report.camera_position.sweep;
         if (!sweep || sweep->up <= 0 || !shot.background) return;
         const double wall = shot.background->distance, r = sweep->radius;
         QPainterPath path;
@@ -242,7 +242,7 @@ struct StandDrawing::Painting {
     }
 
     void stand() {
-        const auto& on = report.standing.stand;
+        const auto& on = report.camera_position.stand;
         if (!on) return;
         const auto& stand = *gear::find_gear(plan.kit.stands, *shot.rig.stand);
         const bool bad = on->too_high > 0 || on->too_low > 0 || on->legs_free.value_or(0) < 0;

@@ -5,7 +5,7 @@
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "plan/assess.hpp"
-#include "plan/chance.hpp"
+#include "plan/motion/chance.hpp"
 #include "text/text.hpp"
 
 #include <QHBoxLayout>

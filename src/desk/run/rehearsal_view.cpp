@@ -7,8 +7,8 @@
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "plan/assess.hpp"
-#include "plan/chance.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
+#include "plan/motion/chance.hpp"
 #include "render/scene.hpp"
 #include "text/text.hpp"
 
@@ -21,8 +21,8 @@ namespace poquito::desk {
 namespace {
 
 /// One try at the sensor's pixels; empty: it shows nothing.
-QImage pictureOf(const plan::Plan& plan, const plan::Report& report, const plan::Luck& luck, RehearsalView::Spot& spot,
-                 render::LoupeWindow window) {
+QImage pictureOf(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& luck,
+                 RehearsalView::Spot& spot, render::LoupeWindow window) {
     if (!spot.place) {
         const auto planned = render::scene_of(plan, report);
         if (!planned) return {};
@@ -53,7 +53,7 @@ int RehearsalView::sharp() const {
     return static_cast<int>(std::ranges::count_if(tries_, [](const Try& one) { return one.luck.sharp; }));
 }
 
-bool RehearsalView::isOut(const plan::Luck& luck) const {
+bool RehearsalView::isOut(const plan::FrameDraw& luck) const {
     const auto& optics = document_.report()->optics;
     const auto* shot = document_.shot();
     // What sways is followed.
@@ -73,7 +73,7 @@ void RehearsalView::begin() {
     on_ = assessment && assessment->report.chance;
     if (!on_) return update();
     spot_ = std::make_shared<Spot>();
-    lots_ = std::make_unique<plan::Lots>(assessment->plan, assessment->report, ++seed_);
+    draws_ = std::make_unique<plan::FrameDraws>(assessment->plan, assessment->report, ++seed_);
     next();
 }
 
@@ -87,7 +87,7 @@ void RehearsalView::end() {
 void RehearsalView::next() {
     update();
     if (!on_ || shown() >= room()) return;
-    const auto luck = lots_->draw();
+    const auto luck = draws_->draw();
     const double ratio = devicePixelRatioF();
     const render::LoupeWindow window{.centre = {},
                                      .width = static_cast<int>(tile_width * ratio),
@@ -141,7 +141,7 @@ void RehearsalView::paintEvent(QPaintEvent*) {
             painter.setPen(Qt::NoPen);
             painter.drawEllipse(tile.bottomRight() - QPointF(12, 12), 10, 10);
             painter.setBrush(Qt::NoBrush);
-            drawStanding(painter, tile.bottomRight() - QPointF(12, 12), Standing::settled);
+            drawStatus(painter, tile.bottomRight() - QPointF(12, 12), Status::settled);
         }
     }
 }

@@ -3,7 +3,7 @@
 #include "desk/drawing/stack_bands.hpp"
 #include "desk/session/document.hpp"
 #include "desk/session/picture_file.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/caption.hpp"
 #include "desk/toolkit/drafting.hpp"
@@ -41,7 +41,7 @@ constexpr int far_text = 42;  // the smallest that is read from two metres
 
 }  // namespace
 
-RunningView::RunningView(Document& document, RunDesk& runs, QWidget* parent)
+RunningView::RunningView(Document& document, RunController& runs, QWidget* parent)
     : QWidget(parent), document_(document), runs_(runs) {
     setObjectName(QStringLiteral("runningView"));
     setAccessibleName(tr("The run"));
@@ -97,8 +97,8 @@ RunningView::RunningView(Document& document, RunDesk& runs, QWidget* parent)
     leave_ = button({"leaveRunButton", tr("To the desk"), tr("The run goes on meanwhile")},
                     [this] { Q_EMIT leaveWanted(); });
     column->addLayout(row);
-    connect(&runs_, &RunDesk::changed, this, &RunningView::refresh);
-    connect(&runs_, &RunDesk::begun, this, &RunningView::refresh);
+    connect(&runs_, &RunController::changed, this, &RunningView::refresh);
+    connect(&runs_, &RunController::begun, this, &RunningView::refresh);
     connect(&document_, &Document::shootChanged, this, qOverload<>(&QWidget::update));
     refresh();
 }

@@ -1,8 +1,8 @@
 #include "desk/session/log_writer.hpp"
 
 #include "desk/session/document.hpp"
-#include "desk/session/log_desk.hpp"
-#include "desk/session/proof_desk.hpp"
+#include "desk/session/log_controller.hpp"
+#include "desk/session/proof_controller.hpp"
 #include "desk/text/to_qt.hpp"
 #include "log/field_notes.hpp"
 #include "log/record.hpp"
@@ -23,7 +23,7 @@ std::string now() { return QDateTime::currentDateTime().toString(Qt::ISODate).to
 
 }  // namespace
 
-LogWriter::LogWriter(Document& document, LogDesk& book, log::ClassOf classOf, QObject* parent)
+LogWriter::LogWriter(Document& document, LogController& book, log::ClassOf classOf, QObject* parent)
     : QObject(parent),
       document_(document),
       book_(book),
@@ -93,8 +93,8 @@ void LogWriter::enterChange(const std::string& what, const std::string& shot, do
     book_.write({std::move(entry)});
 }
 
-void LogWriter::enterLooks(ProofDesk& proof) {
-    connect(&proof, &ProofDesk::changed, this, [this, &proof](const QString& id) {
+void LogWriter::enterLooks(ProofController& proof) {
+    connect(&proof, &ProofController::changed, this, [this, &proof](const QString& id) {
         const auto* look = proof.look(id.toStdString());
         if (!look || look->running || !look->inspection || look->frames.unsure) return;
         const auto& shots = document_.shoot().shots;
@@ -103,7 +103,7 @@ void LogWriter::enterLooks(ProofDesk& proof) {
         if (std::exchange(entered_[shot->id], look->inspection) == look->inspection) return;
         book_.write({log::inspection_entry(document_.shoot(), *shot, classOf_(*shot), *look->inspection, now())});
     });
-    connect(&proof, &ProofDesk::sortedThrough, this, [this](std::size_t frames, double seconds) {
+    connect(&proof, &ProofController::sortedThrough, this, [this](std::size_t frames, double seconds) {
         const auto* shot = document_.shot();
         constexpr double most = 4 * 3600;  // s: beyond it was left lying
         if (!shot || frames == 0 || seconds > most) return;

@@ -1,8 +1,8 @@
 #include "desk/shell/gear_windows.hpp"
 
-#include "desk/kit/measure_desk.hpp"
+#include "desk/kit/measure_dialog.hpp"
 #include "desk/reach/reach_finder.hpp"
-#include "shoot/kit_edit.hpp"
+#include "shoot/change/kit_edit.hpp"
 
 #include <QMessageBox>
 
@@ -65,7 +65,7 @@ void GearWindows::findSetup() {
 
 void GearWindows::measure() {
     if (!document_.shot()) return;
-    if (!measure_) measure_ = new MeasureDesk(document_, bag(), window_);
+    if (!measure_) measure_ = new MeasureDialog(document_, bag(), window_);
     measure_->begin();
     bringUp(*measure_);
 }

@@ -45,8 +45,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
         case headlineRole:
         case valueRole:
             return toQt(figure.value);
-        case standingRole:
-            return static_cast<int>(row.standing);
+        case statusRole:
+            return static_cast<int>(row.status);
         case unitRole:
             return toQt(figure.unit);
         case wasRole:
@@ -201,7 +201,7 @@ void LedgerModel::addSection(std::vector<Row>& rows, Station station) const {
     Row heading{.kind = Kind::heading, .station = station, .figure = {}, .open = isOpen(station)};
     heading.figure.name = advice::station_name(station);
     heading.figure.value = workings::headline(assessment, station);
-    heading.standing = advice::standing(assessment, station);
+    heading.status = advice::status_of(assessment, station);
     rows.push_back(std::move(heading));
     for (const auto& note : document_.notes())
         if (note.station == station && !advice::usual_words(note)) addWays(rows, note);
@@ -232,7 +232,7 @@ std::vector<LedgerModel::Row> LedgerModel::rows() const {
     addSection(rows, station_);
     for (const bool doubtful : {true, false})
         for (const auto station : advice::stations) {
-            const bool is = advice::standing(*assessment, station) == advice::Standing::doubtful;
+            const bool is = advice::status_of(*assessment, station) == advice::Status::doubtful;
             if (station != station_ && is == doubtful) addSection(rows, station);
         }
     QStringList words;
@@ -291,7 +291,7 @@ void LedgerModel::refresh() {
     const auto before = std::exchange(rows_, std::move(now));
     const auto same = [](const Row& a, const Row& b) {
         return a.figure == b.figure && a.remedy == b.remedy && a.repeated == b.repeated && a.gain == b.gain &&
-               a.others == b.others && a.was == b.was && a.open == b.open && a.standing == b.standing;
+               a.others == b.others && a.was == b.was && a.open == b.open && a.status == b.status;
     };
     for (int row = 0; row < rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);

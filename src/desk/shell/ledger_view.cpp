@@ -163,8 +163,8 @@ class LedgerDelegate : public QStyledItemDelegate {
         drawLine(painter, QRect(area.left() + name_width, area.top(), room, area.height()),
                  Qt::AlignLeft | Qt::AlignVCenter,
                  elided(painter.font(), index.data(LedgerModel::headlineRole).toString(), room));
-        drawStanding(painter, QPointF(area.right() - 7, area.center().y() + 1),
-                     static_cast<Standing>(index.data(LedgerModel::standingRole).toInt()));
+        drawStatus(painter, QPointF(area.right() - 7, area.center().y() + 1),
+                   static_cast<Status>(index.data(LedgerModel::statusRole).toInt()));
     }
 
     static void paintLine(QPainter& painter, const QStyleOptionViewItem& option, const QModelIndex& index) {

@@ -1,7 +1,7 @@
 #include "advice/advice.hpp"
-#include "desk/drawing/sheet_printer.hpp"
+#include "desk/drawing/paper_printer.hpp"
 #include "desk/session/autosave.hpp"
-#include "desk/session/log_desk.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/shell/main_window.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "storage/shoot_file.hpp"
@@ -31,7 +31,7 @@ int write_sheet(const QString& file, const QString& out) {
     std::vector<advice::Assessment> assessments;
     for (const auto& shot : shoot.shots)
         assessments.push_back(advice::assessment_of(shoot.kit, shot, shoot::terms_of(shoot, shot)));
-    if (const auto written = desk::writeSheet(shoot, assessments, out); !written) return complain(written.error());
+    if (const auto written = desk::writePaper(shoot, assessments, out); !written) return complain(written.error());
     return 0;
 }
 

@@ -12,26 +12,26 @@
 #include "desk/reading/word_tips.hpp"
 #include "desk/run/run_page.hpp"
 #include "desk/run/running_view.hpp"
-#include "desk/session/log_desk.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/session/log_writer.hpp"
-#include "desk/session/proof_desk.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/proof_controller.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/set/bench_view.hpp"
 #include "desk/set/train_drawing.hpp"
-#include "desk/shell/foot_line.hpp"
+#include "desk/shell/drawing_area.hpp"
 #include "desk/shell/gear_windows.hpp"
 #include "desk/shell/help.hpp"
-#include "desk/shell/margin.hpp"
-#include "desk/shell/problem_strip.hpp"
+#include "desk/shell/message_bar.hpp"
 #include "desk/shell/shot_cards.hpp"
+#include "desk/shell/side_panel.hpp"
 #include "desk/shell/station_rail.hpp"
-#include "desk/shell/station_sheets.hpp"
-#include "desk/shell/upper_sheet.hpp"
-#include "desk/subject/start_sheet.hpp"
+#include "desk/shell/station_views.hpp"
+#include "desk/shell/status_bar.hpp"
+#include "desk/subject/start_page.hpp"
 #include "desk/subject/subject_page.hpp"
 #include "desk/text/to_qt.hpp"
-#include "desk/toolkit/leaves.hpp"
 #include "desk/toolkit/line_field.hpp"
+#include "desk/toolkit/tabs.hpp"
 #include "desk/toolkit/theme.hpp"
 
 #include <QActionGroup>
@@ -84,19 +84,19 @@ class SheetFrame : public QFrame {
 
 MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     : QMainWindow(parent), first_(std::move(first)) {
-    runs_ = new RunDesk(document_, this);
-    proof_ = new ProofDesk(document_, *runs_, this);
+    runs_ = new RunController(document_, this);
+    proof_ = new ProofController(document_, *runs_, this);
     files_ = new ShootFiles(document_, *runs_, *this);
     commands_ = new ShotCommands(document_, this);
     gear_ = new GearWindows(document_, this);
-    log_ = new LogDesk(document_, this);
+    log_ = new LogController(document_, this);
     writer_ = new LogWriter(
         document_, *log_, [this](const shoot::Shot& shot) { return subjects_.kindOf(shot).toStdString(); }, this);
-    connect(runs_, &RunDesk::gearChanged, writer_,
+    connect(runs_, &RunController::gearChanged, writer_,
             [this](const std::string& what, const QString& shot, double seconds) {
                 writer_->enterChange(what, shot.toStdString(), seconds);
             });
-    connect(runs_, &RunDesk::rehearsed, writer_, [this](const QString& shot, bool well, const QString& said) {
+    connect(runs_, &RunController::rehearsed, writer_, [this](const QString& shot, bool well, const QString& said) {
         writer_->enterPractice("rehearsal", tr("Rehearsal: %1").arg(shot).toStdString(), well, said.toStdString());
     });
     writer_->enterLooks(*proof_);
@@ -118,7 +118,7 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     row->addWidget(cardsColumn_);
     auto* middle = new QVBoxLayout;
     middle->setSpacing(6);
-    strip_ = new ProblemStrip(central);
+    strip_ = new MessageBar(central);
     middle->addWidget(strip_);
     body_ = new QStackedWidget(central);
     body_->addWidget(buildCentre());
@@ -129,7 +129,7 @@ MainWindow::MainWindow(std::function<shoot::Shoot()> first, QWidget* parent)
     (new QVBoxLayout(marginColumn_))->setContentsMargins(0, 0, 0, 0);
     row->addWidget(marginColumn_);
     column->addLayout(row, 1);
-    foot_ = new FootLine(document_, central);
+    foot_ = new StatusBar(document_, central);
     column->addWidget(foot_);
     // What the sheets need at least. A screen, or a part of one, that is smaller scrolls.
     central->setMinimumSize(1024, 628);
@@ -249,13 +249,13 @@ QWidget* MainWindow::buildCentre() {
     split_->setObjectName(QStringLiteral("benchSplit"));
     split_->setHandleWidth(7);
     split_->setChildrenCollapsible(false);
-    upper_ = new UpperSheet(document_, chosenLight_, split_);
+    upper_ = new DrawingArea(document_, chosenLight_, split_);
     split_->addWidget(upper_);
     auto* page = new SheetFrame(split_);
     auto* pageLayout = new QVBoxLayout(page);
     pageLayout->setContentsMargins(2, 2, 2, 2);
-    sheets_ = new StationSheets(document_, chosenLight_, *runs_, *proof_, subjects_, page);
-    pageLayout->addWidget(sheets_);
+    views_ = new StationViews(document_, chosenLight_, *runs_, *proof_, subjects_, page);
+    pageLayout->addWidget(views_);
     split_->addWidget(page);
     split_->setStretchFactor(0, 2);
     split_->setStretchFactor(1, 3);
@@ -265,31 +265,31 @@ QWidget* MainWindow::buildCentre() {
 }
 
 void MainWindow::fillMargin() {
-    margin_ = new Margin(document_, marginColumn_);
-    marginColumn_->layout()->addWidget(margin_);
-    connect(margin_, &Margin::mendWanted, commands_, &ShotCommands::mend);
-    connect(margin_, &Margin::putRightWanted, commands_, &ShotCommands::putRight);
-    connect(margin_, &Margin::handbookWanted, this, [this](const QString& page) { showHandbook(*this, page); });
-    connect(margin_, &Margin::readingTurned, this, &MainWindow::present);
+    sidePanel_ = new SidePanel(document_, marginColumn_);
+    marginColumn_->layout()->addWidget(sidePanel_);
+    connect(sidePanel_, &SidePanel::mendWanted, commands_, &ShotCommands::mend);
+    connect(sidePanel_, &SidePanel::putRightWanted, commands_, &ShotCommands::putRight);
+    connect(sidePanel_, &SidePanel::handbookWanted, this, [this](const QString& page) { showHandbook(*this, page); });
+    connect(sidePanel_, &SidePanel::readingTurned, this, &MainWindow::present);
 }
 
-StartSheet* MainWindow::start() {
+StartPage* MainWindow::start() {
     if (start_) return start_;
-    start_ = new StartSheet(
+    start_ = new StartPage(
         document_, subjects_, [this]() -> Bag& { return bag(); }, this);
     body_->addWidget(start_);
     stylePart(start_);
-    connect(start_, &StartSheet::shotWanted, commands_, &ShotCommands::add);
-    connect(start_, &StartSheet::plansWanted, this, [this] {
+    connect(start_, &StartPage::shotWanted, commands_, &ShotCommands::add);
+    connect(start_, &StartPage::plansWanted, this, [this] {
         goTo(advice::Station::subject);
-        static_cast<SubjectPage*>(sheets_->page(advice::Station::subject))->showPlans();
+        static_cast<SubjectPage*>(views_->page(advice::Station::subject))->showPlans();
     });
-    connect(start_, &StartSheet::left, this, [this] { goTo(advice::Station::subject); });
-    connect(start_, &StartSheet::openWanted, files_, &ShootFiles::askOpen);
-    connect(start_, &StartSheet::demoWanted, this, [this] {
+    connect(start_, &StartPage::left, this, [this] { goTo(advice::Station::subject); });
+    connect(start_, &StartPage::openWanted, files_, &ShootFiles::askOpen);
+    connect(start_, &StartPage::demoWanted, this, [this] {
         if (files_->mayDropChanges()) openDemo();
     });
-    connect(start_, &StartSheet::fileWanted, this, [this](const QString& path) {
+    connect(start_, &StartPage::fileWanted, this, [this](const QString& path) {
         if (files_->mayDropChanges()) openFile(path);
     });
     start_->setRecent(ShootFiles::recent());
@@ -299,17 +299,17 @@ StartSheet* MainWindow::start() {
 // ---- who hears whom ----------------------------------------------------------------------------------------------
 
 void MainWindow::connectParts() {
-    connect(gear_, &GearWindows::problemFound, strip_, &ProblemStrip::say);
-    connect(log_, &LogDesk::said, strip_, &ProblemStrip::say);
-    connect(writer_, &LogWriter::said, strip_, &ProblemStrip::say);
-    connect(runs_, &RunDesk::problemFound, strip_, &ProblemStrip::say);
-    connect(proof_, &ProofDesk::changed, this, [this] {
+    connect(gear_, &GearWindows::problemFound, strip_, &MessageBar::say);
+    connect(log_, &LogController::said, strip_, &MessageBar::say);
+    connect(writer_, &LogWriter::said, strip_, &MessageBar::say);
+    connect(runs_, &RunController::problemFound, strip_, &MessageBar::say);
+    connect(proof_, &ProofController::changed, this, [this] {
         if (atProof()) cards_->showProof(proof_);
     });
-    connect(files_, &ShootFiles::problemFound, strip_, &ProblemStrip::say);
-    connect(files_, &ShootFiles::told, foot_, &FootLine::say);
-    connect(commands_, &ShotCommands::problemFound, strip_, &ProblemStrip::say);
-    connect(commands_, &ShotCommands::told, foot_, &FootLine::say);
+    connect(files_, &ShootFiles::problemFound, strip_, &MessageBar::say);
+    connect(files_, &ShootFiles::told, foot_, &StatusBar::say);
+    connect(commands_, &ShotCommands::problemFound, strip_, &MessageBar::say);
+    connect(commands_, &ShotCommands::told, foot_, &StatusBar::say);
     connect(commands_, &ShotCommands::added, this, [this] {
         goTo(advice::Station::subject);
         startOf_ = document_.shot()->id;
@@ -317,31 +317,31 @@ void MainWindow::connectParts() {
     });
     connect(rail_, &StationRail::chosen, this, qOverload<advice::Station>(&MainWindow::goTo));
     connect(switch_, &SheetSwitch::chosen, this, qOverload<Sheet>(&MainWindow::goTo));
-    connect(sheets_, &StationSheets::pageMade, this, &MainWindow::connectPage);
-    connect(upper_, &UpperSheet::trainMade, this, &MainWindow::connectTrain);
-    connect(upper_, &UpperSheet::finderMade, this, &MainWindow::connectFinder);
-    connect(upper_, &UpperSheet::finderShown, this, &MainWindow::divide);
-    connect(upper_, &UpperSheet::setupWanted, gear_, &GearWindows::findSetup);
-    connect(upper_, &UpperSheet::measureWanted, gear_, &GearWindows::measure);
-    connect(upper_, &UpperSheet::kitWanted, this, &MainWindow::showKit);
+    connect(views_, &StationViews::pageMade, this, &MainWindow::connectPage);
+    connect(upper_, &DrawingArea::trainMade, this, &MainWindow::connectTrain);
+    connect(upper_, &DrawingArea::finderMade, this, &MainWindow::connectFinder);
+    connect(upper_, &DrawingArea::finderShown, this, &MainWindow::divide);
+    connect(upper_, &DrawingArea::setupWanted, gear_, &GearWindows::findSetup);
+    connect(upper_, &DrawingArea::measureWanted, gear_, &GearWindows::measure);
+    connect(upper_, &DrawingArea::kitWanted, this, &MainWindow::showKit);
     connect(upper_->bench(), &BenchView::lightTaken, this, [this] {
         if (rail_->current() == advice::Station::light)
-            static_cast<LightPage*>(sheets_->page(advice::Station::light))->showLights();
+            static_cast<LightPage*>(views_->page(advice::Station::light))->showLights();
     });
 }
 
 void MainWindow::connectPage(advice::Station station, StationPage* page) {
-    if (auto* leaves = page->findChild<Leaves*>()) connect(leaves, &Leaves::turned, this, &MainWindow::tellLeaf);
+    if (auto* tabs = page->findChild<Tabs*>()) connect(tabs, &Tabs::turned, this, &MainWindow::tellTab);
     if (auto* subject = qobject_cast<SubjectPage*>(page)) {
-        connect(subject, &SubjectPage::problemFound, strip_, &ProblemStrip::say);
+        connect(subject, &SubjectPage::problemFound, strip_, &MessageBar::say);
         connect(subject, &SubjectPage::limitsKept, this, [this](const shoot::Limits& limits) {
             bag().document().edit({tr("Keep the limits")}, [&](shoot::Shoot& bag) { bag.terms.limits = limits; });
         });
     }
     if (auto* depth = qobject_cast<DepthPage*>(page))
-        connect(depth, &DepthPage::problemFound, strip_, &ProblemStrip::say);
+        connect(depth, &DepthPage::problemFound, strip_, &MessageBar::say);
     if (auto* proof = qobject_cast<ProofPage*>(page)) {
-        connect(proof, &ProofPage::problemFound, strip_, &ProblemStrip::say);
+        connect(proof, &ProofPage::problemFound, strip_, &MessageBar::say);
         connect(proof, &ProofPage::runShown, this, [this] { showRun(true); });
         connect(proof, &ProofPage::reviewWanted, this, [this] {
             goTo(Sheet::book);
@@ -350,7 +350,7 @@ void MainWindow::connectPage(advice::Station station, StationPage* page) {
     }
     auto* run = qobject_cast<RunPage*>(page);
     if (!run) return;
-    connect(run, &RunPage::problemFound, strip_, &ProblemStrip::say);
+    connect(run, &RunPage::problemFound, strip_, &MessageBar::say);
     connect(run, &RunPage::runShown, this, [this] { showRun(true); });
     connect(run, &RunPage::slicePointsWanted, this, [this, station] {
         upper_->showOwn(station);
@@ -360,7 +360,7 @@ void MainWindow::connectPage(advice::Station station, StationPage* page) {
 }
 
 void MainWindow::connectTrain(TrainDrawing* train) {
-    auto* page = static_cast<ReachPage*>(sheets_->page(advice::Station::reach));
+    auto* page = static_cast<ReachPage*>(views_->page(advice::Station::reach));
     connect(page, &ReachPage::pieceDragged, train,
             [train](QPoint at) { train->hover(train->mapFromGlobal(QPointF(at))); });
     connect(page, &ReachPage::pieceDropped, train, [train](const std::string& list, const std::string& id, QPoint at) {
@@ -369,8 +369,8 @@ void MainWindow::connectTrain(TrainDrawing* train) {
 }
 
 void MainWindow::connectFinder(FinderPanel* finder) {
-    auto* page = static_cast<DepthPage*>(sheets_->page(advice::Station::depth));
-    connect(finder, &FinderPanel::problemFound, strip_, &ProblemStrip::say);
+    auto* page = static_cast<DepthPage*>(views_->page(advice::Station::depth));
+    connect(finder, &FinderPanel::problemFound, strip_, &MessageBar::say);
     const auto saved = [this](const QString& path) {
         foot_->say(tr("Saved %1, with the plan in it").arg(QFileInfo(path).fileName()));
     };
@@ -548,7 +548,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
     // A shoot, or the picture of a plan, comes alone and away from Proof; all else is frames.
     const QString suffix = QFileInfo(paths.front()).suffix().toLower();
     const bool frame = suffix != QLatin1String("poquito") && (atProof() || suffix != QLatin1String("png"));
-    if (paths.size() > 1 || QFileInfo(paths.front()).isDir() || (frame && !ProofDesk::framesIn(paths).empty()))
+    if (paths.size() > 1 || QFileInfo(paths.front()).isDir() || (frame && !ProofController::framesIn(paths).empty()))
         lookAtDropped(paths);
     else
         files_->openInPlace(paths.front());
@@ -560,7 +560,7 @@ bool MainWindow::atProof() const {
 
 void MainWindow::lookAtDropped(const QStringList& paths) {
     if (document_.count() == 0) return;
-    auto files = ProofDesk::framesIn(paths);
+    auto files = ProofController::framesIn(paths);
     if (files.empty()) return strip_->say(tr("No frames among what was dropped: JPEG, TIFF, PNG and raw files are."));
     const QString from = toQt(files.front().parent_path().filename().string());
     goTo(advice::Station::proof);
@@ -627,9 +627,9 @@ void MainWindow::goTo(advice::Station station) {
     runShown_ = false;
     startOf_.clear();
     rail_->setCurrent(station);
-    sheets_->show(station);
+    views_->show(station);
     upper_->show(station);
-    if (margin_) margin_->setStation(station), tellLeaf();
+    if (sidePanel_) sidePanel_->setStation(station), tellTab();
     goTo(Sheet::shot);
 }
 
@@ -662,7 +662,7 @@ DaySheet* MainWindow::day() {
     connect(day_, &DaySheet::shotWanted, this, [this] { goTo(Sheet::shot); });
     connect(day_, &DaySheet::addWanted, commands_, &ShotCommands::add);
     connect(day_, &DaySheet::runShown, this, [this] { showRun(true); });
-    connect(day_, &DaySheet::problemFound, strip_, &ProblemStrip::say);
+    connect(day_, &DaySheet::problemFound, strip_, &MessageBar::say);
     return day_;
 }
 
@@ -692,17 +692,17 @@ void MainWindow::showRun(bool show) {
 
 /// Beside the shot its page; elsewhere the words of what has the keys, or else the handbook's chapter of what is shown.
 void MainWindow::read() {
-    if (sheet_ == Sheet::shot && !runShown_ && document_.count() > 0) return margin_->turnReading();
+    if (sheet_ == Sheet::shot && !runShown_ && document_.count() > 0) return sidePanel_->turnReading();
     if (WordTips::explain(focusWidget())) return;
     const QWidget* shown = body_->currentWidget();
-    const auto* leaves = shown->findChild<Leaves*>();
-    showHandbook(*this, leaves ? leaves->currentName() : shown->objectName());
+    const auto* tabs = shown->findChild<Tabs*>();
+    showHandbook(*this, tabs ? tabs->currentName() : shown->objectName());
 }
 
-/// Which leaf of the station is shown, for what is read beside it.
-void MainWindow::tellLeaf() {
-    const auto* leaves = sheets_->page(rail_->current())->findChild<Leaves*>();
-    if (margin_) margin_->setLeaf(leaves ? leaves->currentName() : QString());
+/// Which tab of the station is shown, for what is read beside it.
+void MainWindow::tellTab() {
+    const auto* tabs = views_->page(rail_->current())->findChild<Tabs*>();
+    if (sidePanel_) sidePanel_->setTab(tabs ? tabs->currentName() : QString());
 }
 
 /// Each division of the height is kept as it was left.
@@ -731,7 +731,7 @@ void MainWindow::present() {
     body_->setCurrentWidget(page);
     cardsColumn_->setVisible(shot);
     // Proof is about pictures: the set and the plan's numbers give way to them.
-    marginColumn_->setVisible(shot && (!atProof() || (margin_ && margin_->reads())));
+    marginColumn_->setVisible(shot && (!atProof() || (sidePanel_ && sidePanel_->reads())));
     upper_->setVisible(!atProof());
     cards_->showProof(atProof() ? proof_ : nullptr);
     if (turned && shot && !starts && !atProof()) cards_->setFocus();  // and not whatever field comes first
@@ -756,9 +756,9 @@ void MainWindow::refresh() {
     if (sheet_ == Sheet::shot && start_ && start_->isVisible()) {
         start_->refresh();
     } else if (sheet_ == Sheet::shot) {
-        sheets_->page(rail_->current())->refresh();
+        views_->page(rail_->current())->refresh();
         upper_->refresh();
-        margin_->refresh();
+        sidePanel_->refresh();
     }
     for (auto* action : shotActions_) action->setEnabled(document_.shot() != nullptr);
     refreshTitle();

@@ -1,9 +1,9 @@
 #include "desk/shell/shoot_files.hpp"
 
-#include "desk/session/run_desk.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/file_dialogs.hpp"
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/picture_plan.hpp"
 #include "storage/shoot_file.hpp"
@@ -30,7 +30,7 @@ bool isPicture(const QString& path) { return path.endsWith(QLatin1String(".png")
 
 }  // namespace
 
-ShootFiles::ShootFiles(Document& document, RunDesk& runs, QWidget& window)
+ShootFiles::ShootFiles(Document& document, RunController& runs, QWidget& window)
     : QObject(&window), document_(document), runs_(runs), window_(window) {}
 
 bool ShootFiles::open(const QString& path) {
@@ -164,7 +164,7 @@ bool ShootFiles::mayEndRun() {
 /// Stops the run and lets what is in the camera's buffer reach the card, while the window goes on answering.
 void ShootFiles::endRun() {
     QEventLoop loop;
-    connect(&runs_, &RunDesk::ended, &loop, &QEventLoop::quit);
+    connect(&runs_, &RunController::ended, &loop, &QEventLoop::quit);
     runs_.stop();
     if (!runs_.isRunning()) return;
     // Nearly always it takes a moment only; a window that comes and goes would be noise.
@@ -177,7 +177,7 @@ void ShootFiles::endRun() {
     box.setObjectName(QStringLiteral("stoppingRun"));
     auto* leave = box.addButton(tr("Do not wait"), QMessageBox::RejectRole);
     leave->setToolTip(tr("Frames that have not reached the card count as missing"));
-    connect(&runs_, &RunDesk::ended, &box, &QDialog::accept);
+    connect(&runs_, &RunController::ended, &box, &QDialog::accept);
     box.exec();
     if (runs_.isRunning()) runs_.shutDown();
 }

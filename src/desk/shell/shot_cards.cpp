@@ -1,10 +1,10 @@
 #include "desk/shell/shot_cards.hpp"
 
-#include "desk/shell/standing_mark.hpp"
+#include "desk/shell/status_mark.hpp"
 
 #include "desk/drawing/frame_drawing.hpp"
 #include "desk/session/document.hpp"
-#include "desk/session/proof_desk.hpp"
+#include "desk/session/proof_controller.hpp"
 #include "desk/shell/shot_list_model.hpp"
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
@@ -25,7 +25,7 @@ class ShotCards::Delegate : public QStyledItemDelegate {
   public:
     Delegate(const Document& document, QObject* parent) : QStyledItemDelegate(parent), document_(document) {}
 
-    const ProofDesk* proof = nullptr;  // null: how the plan stands
+    const ProofController* proof = nullptr;  // null: how the plan stands
 
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {150, card_height + 6}; }
 
@@ -71,12 +71,12 @@ class ShotCards::Delegate : public QStyledItemDelegate {
 
   private:
     static void paintStanding(QPainter& painter, const QRectF& card, const advice::Assessment& assessment) {
-        const auto standing = advice::standing(assessment);
-        drawStanding(painter, {card.left() + 15, card.bottom() - 11}, markOf(standing));
+        const auto status = advice::status_of(assessment);
+        drawStatus(painter, {card.left() + 15, card.bottom() - 11}, markOf(status));
         painter.setFont(textFont(11));
-        painter.setPen(standingColour(markOf(standing)));
+        painter.setPen(statusColour(markOf(status)));
         drawLine(painter, QRectF(card.left() + 25, card.bottom() - 19, 80, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                 QLatin1String(advice::standing_name(standing)));
+                 QLatin1String(advice::status_name(status)));
         const auto warnings = std::ranges::count_if(assessment.advice.notes, [](const auto& note) {
             return note.level != advice::Level::info && note.concern != advice::Concern::safety;
         });
@@ -91,7 +91,7 @@ class ShotCards::Delegate : public QStyledItemDelegate {
     void paintOutcome(QPainter& painter, const QRectF& card, const std::string& shot) const {
         const auto* look = proof->look(shot);
         QString words = tr("not looked at");
-        auto standing = Standing::open;
+        auto status = Status::open;
         bool bad = false;
         if (look && !look->frames.files.empty()) {
             const auto count =
@@ -101,16 +101,16 @@ class ShotCards::Delegate : public QStyledItemDelegate {
             } else if (look->inspection) {
                 using proof::Outcome;
                 bad = look->summary.outcome >= Outcome::mendable;
-                standing = look->summary.outcome == Outcome::whole ? Standing::settled : Standing::doubtful;
+                status = look->summary.outcome == Outcome::whole ? Status::settled : Status::doubtful;
                 words = look->summary.outcome == Outcome::whole      ? tr("%1, whole").arg(count)
                         : look->summary.outcome == Outcome::hopeless ? tr("%1, all again").arg(count)
                         : look->summary.to_take > 0 ? tr("%1, %2 to take").arg(count).arg(look->summary.to_take)
                                                     : tr("%1, look").arg(count);
             }
         }
-        drawStanding(painter, {card.left() + 15, card.bottom() - 11}, standing);
+        drawStatus(painter, {card.left() + 15, card.bottom() - 11}, status);
         painter.setFont(textFont(11, bad ? QFont::DemiBold : QFont::Normal));
-        painter.setPen(bad ? theme().stop : standingColour(standing));
+        painter.setPen(bad ? theme().stop : statusColour(status));
         const double room = card.width() - 32;
         drawLine(painter, QRectF(card.left() + 25, card.bottom() - 19, room, 16), Qt::AlignLeft | Qt::AlignVCenter,
                  elided(painter.font(), words, room));
@@ -138,7 +138,7 @@ ShotCards::ShotCards(Document& document, QWidget* parent) : StillList(parent), d
     followSelection();
 }
 
-void ShotCards::showProof(const ProofDesk* proof) {
+void ShotCards::showProof(const ProofController* proof) {
     delegate_->proof = proof;
     viewport()->update();
 }

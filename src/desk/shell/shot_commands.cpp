@@ -1,9 +1,9 @@
 #include "desk/shell/shot_commands.hpp"
 
-#include "advice/plans.hpp"
-#include "advice/trouble.hpp"
+#include "advice/proposals/proposals.hpp"
+#include "advice/worth/trouble.hpp"
 #include "desk/text/to_qt.hpp"
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "text/text.hpp"
 
 #include <algorithm>

@@ -1,7 +1,7 @@
 #include "desk/shell/shot_list_model.hpp"
 #include "desk/text/to_qt.hpp"
 
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "text/text.hpp"
 
 #include <QMimeData>
@@ -33,7 +33,7 @@ QVariant ShotListModel::data(const QModelIndex& index, int role) const {
         return tr("%1, %2, %3, %4")
             .arg(toQt(shot.name), toQt(text::magnification_text(report.optics.magnification)),
                  toQt(text::count_text(report.capture.frames, "frame", "frames")),
-                 QLatin1String(advice::standing_name(advice::standing(document_.assessment(index.row())))));
+                 QLatin1String(advice::status_name(advice::status_of(document_.assessment(index.row())))));
     }
     return {};
 }
@@ -78,7 +78,7 @@ ShotListModel::Row ShotListModel::rowOf(int index) const {
             .name = shot.name,
             .subject = shot.subject,
             .drawn = {report.optics.field_width, report.optics.field_height, report.optics.magnification,
-                      report.capture.frames, static_cast<double>(advice::standing(*assessment)),
+                      report.capture.frames, static_cast<double>(advice::status_of(*assessment)),
                       static_cast<double>(notes)}};
 }
 

@@ -1,6 +1,6 @@
 #include "desk/shell/station_rail.hpp"
 
-#include "desk/shell/standing_mark.hpp"
+#include "desk/shell/status_mark.hpp"
 
 #include "desk/session/document.hpp"
 #include "desk/toolkit/drafting.hpp"
@@ -25,9 +25,9 @@ class StationButton : public QAbstractButton {
         setFocusPolicy(Qt::StrongFocus);
         setCursor(Qt::PointingHandCursor);
     }
-    void setStanding(advice::Standing standing) {
-        standing_ = standing;
-        setAccessibleName(tr("%1, %2").arg(text(), QLatin1String(advice::standing_name(standing))));
+    void setStatus(advice::Status status) {
+        status_ = status;
+        setAccessibleName(tr("%1, %2").arg(text(), QLatin1String(advice::status_name(status))));
         update();
     }
 
@@ -50,12 +50,12 @@ class StationButton : public QAbstractButton {
         painter.setFont(font);
         painter.setPen(isChecked() ? t.focus : t.ink);
         painter.drawText(QRectF(x, 0, text_width + 4, height()), Qt::AlignLeft | Qt::AlignVCenter, text());
-        drawStanding(painter, {x + text_width + 13, height() / 2.0}, markOf(standing_));
+        drawStatus(painter, {x + text_width + 13, height() / 2.0}, markOf(status_));
     }
 
   private:
     int number_;
-    advice::Standing standing_ = advice::Standing::open;
+    advice::Status status_ = advice::Status::open;
 };
 
 StationRail::StationRail(const Document& document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -83,8 +83,8 @@ void StationRail::setCurrent(advice::Station station) {
 
 void StationRail::refresh() {
     for (std::size_t i = 0; i < buttons_.size(); ++i)
-        buttons_[i]->setStanding(document_.shot() ? advice::standing(*document_.assessment(), advice::stations[i])
-                                                  : advice::Standing::open);
+        buttons_[i]->setStatus(document_.shot() ? advice::status_of(*document_.assessment(), advice::stations[i])
+                                                : advice::Status::open);
 }
 
 void StationRail::resizeEvent(QResizeEvent*) {

@@ -1,9 +1,9 @@
 #include "desk/subject/subject_drawing.hpp"
 
-#include "shoot/form.hpp"
+#include "shoot/form/form.hpp"
 
 #include "desk/drawing/frame_drawing.hpp"
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 
 #include <QHBoxLayout>
 #include <QToolButton>

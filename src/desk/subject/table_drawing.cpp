@@ -5,7 +5,7 @@
 #include "desk/text/to_qt.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
-#include "plan/staging.hpp"
+#include "plan/set/staging.hpp"
 #include "text/text.hpp"
 
 #include <QKeyEvent>

@@ -111,13 +111,13 @@ QRectF drawLabel(QPainter& painter, QPointF anchor, Qt::Alignment side, const QS
     return patch;
 }
 
-QColor standingColour(Standing standing) {
-    switch (standing) {
-        case Standing::settled:
+QColor statusColour(Status status) {
+    switch (status) {
+        case Status::settled:
             return theme().focus;
-        case Standing::doubtful:
+        case Status::doubtful:
             return theme().caution;
-        case Standing::open:
+        case Status::open:
             break;
     }
     return theme().quiet;
@@ -161,22 +161,22 @@ void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const 
     painter.drawRoundedRect(card, radius, radius);
 }
 
-void drawStanding(QPainter& painter, QPointF centre, Standing standing) {
+void drawStatus(QPainter& painter, QPointF centre, Status status) {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setBrush(Qt::NoBrush);
-    painter.setPen(QPen(standingColour(standing), 1.8, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-    switch (standing) {
-        case Standing::settled:
+    painter.setPen(QPen(statusColour(status), 1.8, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    switch (status) {
+        case Status::settled:
             painter.drawPolyline(
                 QPolygonF({centre + QPointF(-5, 0), centre + QPointF(-1.5, 4), centre + QPointF(5, -4.5)}));
             break;
-        case Standing::doubtful:
+        case Status::doubtful:
             painter.drawPolygon(
                 QPolygonF({centre + QPointF(0, -5), centre + QPointF(5.2, 4.2), centre + QPointF(-5.2, 4.2)}));
             break;
-        case Standing::open:
-            painter.setPen(QPen(standingColour(standing), 1.4));
+        case Status::open:
+            painter.setPen(QPen(statusColour(status), 1.4));
             painter.drawEllipse(centre, 3.6, 3.6);
             break;
     }

@@ -46,9 +46,9 @@ void drawMark(QPainter& painter, QPointF at, NoteMark mark) {
             painter.drawEllipse(at, 3, 3);
             return;
         case NoteMark::well:
-            return drawStanding(painter, at, Standing::settled);
+            return drawStatus(painter, at, Status::settled);
         case NoteMark::caution:
-            return drawStanding(painter, at, Standing::doubtful);
+            return drawStatus(painter, at, Status::doubtful);
     }
 }
 

@@ -1,7 +1,7 @@
 #include "devices/sim/simulated_camera.hpp"
 
 #include "plan/assess.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
 #include "plan/plan.hpp"
 #include "render/scene.hpp"
 #include "storage/atomic_file.hpp"
@@ -27,7 +27,7 @@ SimulatedCamera::SimulatedCamera(World& world, Setup setup)
     : world_(world),
       setup_(std::move(setup)),
       report_(plan::assess(setup_.kit, setup_.shot, {})),
-      lots_(plan::plan_of(setup_.kit, setup_.shot, {}), report_, setup_.seed),
+      draws_(plan::plan_of(setup_.kit, setup_.shot, {}), report_, setup_.seed),
       finder_(std::make_unique<render::Finder>()) {
     const auto& exposure = setup_.shot.exposure;
     settings_ = {.f_number = exposure.f_number, .shutter = exposure.shutter, .iso = exposure.iso};
@@ -59,8 +59,7 @@ Done SimulatedCamera::set(const Settings& settings) {
 
 Outcome<CameraPort::Settings> SimulatedCamera::settings() {
     if (!connected_) return dropped();
-    if (const auto trouble = world_.due(TroubleKind::wrong_aperture))
-        settings_.f_number *= std::exp2(trouble->size / 2);
+    if (const auto trouble = world_.due(MishapKind::wrong_aperture)) settings_.f_number *= std::exp2(trouble->size / 2);
     return settings_;
 }
 
@@ -73,9 +72,9 @@ Done SimulatedCamera::focus_to(double ring) {
 }
 
 Done SimulatedCamera::expect(const std::string& name) {
-    if (world_.due(TroubleKind::camera_drops)) connected_ = false;
+    if (world_.due(MishapKind::camera_drops)) connected_ = false;
     if (!connected_) return dropped();
-    if (world_.due(TroubleKind::card_full)) card_space_ = 0;
+    if (world_.due(MishapKind::card_full)) card_space_ = 0;
     const double needed = shoot::camera_of(setup_.kit, setup_.shot).frame_mb;
     if (card_space_ < needed)
         return Fault{.kind = FaultKind::card_full, .text = "The card is full. Put in another one."};
@@ -91,9 +90,9 @@ Done SimulatedCamera::expect(const std::string& name) {
 
 Done SimulatedCamera::released() {
     if (!connected_) return dropped();
-    if (const auto trouble = world_.due(TroubleKind::subject_moves)) moved_ = trouble->size;
-    if (const auto trouble = world_.due(TroubleKind::rig_slips)) slipped_ = trouble->size;
-    if (const auto trouble = world_.due(TroubleKind::light_changes)) dimmed_ = trouble->size;
+    if (const auto trouble = world_.due(MishapKind::subject_moves)) moved_ = trouble->size;
+    if (const auto trouble = world_.due(MishapKind::rig_slips)) slipped_ = trouble->size;
+    if (const auto trouble = world_.due(MishapKind::light_changes)) dimmed_ = trouble->size;
     const double marked = settings_.f_number;
     if (!began_) began_ = world_.clock.now();
     Exposure exposure{.name = expected_,
@@ -107,7 +106,7 @@ Done SimulatedCamera::released() {
                       .slipped = slipped_,
                       .dimmed = dimmed_,
                       .hours = (world_.clock.now() - *began_) / 3600,
-                      .luck = lots_.draw()};
+                      .luck = draws_.draw()};
     world_.shares.clear();
     for (auto* flash : setup_.flashes) world_.shares.push_back(!flash ? 1 : exposure.luck.fired ? flash->flash() : 0);
     exposure.shares = world_.shares;

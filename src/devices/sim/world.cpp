@@ -13,12 +13,12 @@
 namespace poquito::devices {
 namespace {
 
-constexpr std::pair<TroubleKind, const char*> trouble_ids[] = {
-    {TroubleKind::camera_drops, "camera-drops"},     {TroubleKind::rail_drops, "rail-drops"},
-    {TroubleKind::card_full, "card-full"},           {TroubleKind::flash_not_ready, "flash-not-ready"},
-    {TroubleKind::flash_dies, "flash-dies"},         {TroubleKind::subject_moves, "subject-moves"},
-    {TroubleKind::wrong_aperture, "wrong-aperture"}, {TroubleKind::rig_slips, "rig-slips"},
-    {TroubleKind::light_changes, "light-changes"},
+constexpr std::pair<MishapKind, const char*> trouble_ids[] = {
+    {MishapKind::camera_drops, "camera-drops"},     {MishapKind::rail_drops, "rail-drops"},
+    {MishapKind::card_full, "card-full"},           {MishapKind::flash_not_ready, "flash-not-ready"},
+    {MishapKind::flash_dies, "flash-dies"},         {MishapKind::subject_moves, "subject-moves"},
+    {MishapKind::wrong_aperture, "wrong-aperture"}, {MishapKind::rig_slips, "rig-slips"},
+    {MishapKind::light_changes, "light-changes"},
 };
 
 Fault not_connected(const std::string& name) {
@@ -27,18 +27,18 @@ Fault not_connected(const std::string& name) {
 
 }  // namespace
 
-const char* trouble_id(TroubleKind kind) {
+const char* trouble_id(MishapKind kind) {
     return std::find_if(std::begin(trouble_ids), std::end(trouble_ids),
                         [&](const auto& entry) { return entry.first == kind; })
         ->second;
 }
 
-std::optional<Trouble> parse_trouble(const std::string& text) {
+std::optional<Mishap> parse_mishap(const std::string& text) {
     const auto at = text.find('@');
     if (at == std::string::npos) return std::nullopt;
     for (const auto& [kind, id] : trouble_ids) {
         if (text.compare(0, at, id) != 0) continue;
-        Trouble trouble{.kind = kind};
+        Mishap trouble{.kind = kind};
         const char* end = text.data() + text.size();
         auto read = std::from_chars(text.data() + at + 1, end, trouble.frame);
         if (read.ec != std::errc()) return std::nullopt;
@@ -49,13 +49,13 @@ std::optional<Trouble> parse_trouble(const std::string& text) {
     return std::nullopt;
 }
 
-std::optional<Trouble> World::due(TroubleKind kind) {
+std::optional<Mishap> World::due(MishapKind kind) {
     const std::lock_guard lock(mutex);
-    const auto found = std::find_if(troubles.begin(), troubles.end(), [&](const Trouble& trouble) {
+    const auto found = std::find_if(troubles.begin(), troubles.end(), [&](const Mishap& trouble) {
         return trouble.kind == kind && exposures >= trouble.frame;
     });
     if (found == troubles.end()) return std::nullopt;
-    const Trouble trouble = *found;
+    const Mishap trouble = *found;
     troubles.erase(found);
     return trouble;
 }
@@ -95,7 +95,7 @@ Done SimulatedRail::home() {
 }
 
 Done SimulatedRail::move_to(double position) {
-    if (world_.due(TroubleKind::rail_drops)) connected_ = false;
+    if (world_.due(MishapKind::rail_drops)) connected_ = false;
     if (!connected_) return not_connected(name());
     if (position < -unit_ / 2 || position > rail_.travel + unit_ / 2)
         return Fault{.kind = FaultKind::out_of_travel,
@@ -153,7 +153,7 @@ Done SimulatedFlash::set_power(double power) {
 
 Outcome<std::optional<double>> SimulatedFlash::ready_in() {
     if (!connected_) return not_connected(flash_.name);
-    if (world_.due(TroubleKind::flash_dies)) dead_ = true;
+    if (world_.due(MishapKind::flash_dies)) dead_ = true;
     if (dead_) return std::optional<double>();
     return std::optional((flash_.burst_store - charge()) * flash_.recycle_full);
 }
@@ -166,7 +166,7 @@ double SimulatedFlash::flash() {
     // What is missing of the charge is missing of the light.
     const double charged = charge();
     double share = std::clamp(charged / power_, 0.0, 1.0);
-    if (world_.due(TroubleKind::flash_not_ready)) share = std::min(share, 0.25);
+    if (world_.due(MishapKind::flash_not_ready)) share = std::min(share, 0.25);
     held_ = charged - share * power_;
     since_ = world_.clock.now();
     share_ = share;

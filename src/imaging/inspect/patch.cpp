@@ -7,7 +7,7 @@
 
 namespace poquito::imaging {
 
-plan::PatchReading read_patch(const RgbPicture& picture, const Area& area) {
+whatif::PatchReading read_patch(const RgbPicture& picture, const Area& area) {
     static const std::array<double, 256> linear = [] {
         std::array<double, 256> table{};
         for (std::size_t i = 0; i < table.size(); ++i) table[i] = to_linear(static_cast<double>(i) / 255);

@@ -2,17 +2,17 @@
 #include "support/person.hpp"
 
 #include "desk/book/lessons_board.hpp"
-#include "desk/book/lessons_leaf.hpp"
+#include "desk/book/lessons_tab.hpp"
 #include "desk/book/log_board.hpp"
-#include "desk/book/log_leaf.hpp"
+#include "desk/book/log_tab.hpp"
 #include "desk/book/protocol_page.hpp"
-#include "desk/book/protocols_leaf.hpp"
+#include "desk/book/protocols_tab.hpp"
 #include "desk/book/review_page.hpp"
-#include "desk/session/log_desk.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/session/log_writer.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/toolkit/facts_view.hpp"
-#include "log/made_up.hpp"
+#include "log/demo_year.hpp"
 #include "log/record.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
@@ -36,7 +36,7 @@ struct Keeper : Person {
         log().setPath(QString::fromStdString((folder / "logbook.db").string()));
         writer().setPatience(40);
     }
-    desk::LogDesk& log() { return window().log(); }
+    desk::LogController& log() { return window().log(); }
     desk::LogWriter& writer() { return window().logWriter(); }
     desk::LogBoard* board() { return find<desk::LogBoard>(QStringLiteral("logBoard")); }
     void openLog(const char* tab = "logTab") {
@@ -47,8 +47,8 @@ struct Keeper : Person {
     /// Until all is entered and answered.
     void wait() {
         const auto quiet = [&] {
-            const auto* leaf = window().findChild<desk::LogLeaf*>();
-            return !writer().isBusy() && !(leaf && leaf->isWaiting());
+            const auto* tab = window().findChild<desk::LogTab*>();
+            return !writer().isBusy() && !(tab && tab->isWaiting());
         };
         // Answers ask again: quiet before and after what waits is done.
         for (int i = 0; i < 3; ++i) {
@@ -133,7 +133,7 @@ TEST_CASE("a line is written down as in notes of a day, and what has no place is
 TEST_CASE("a day is reviewed from Proof and printed on one sheet, a series over the months too", "[desk][log]") {
     Keeper person;
     const auto shoot = person.document().shoot();
-    person.log().write(log::made_up_year(shoot, 2026));
+    person.log().write(log::demo_year(shoot, 2026));
     person.wait();
     person.goTo(6);
     person.click(QStringLiteral("proofLogTab"));
@@ -161,10 +161,10 @@ TEST_CASE("a day is reviewed from Proof and printed on one sheet, a series over 
     CHECK(pages(*review) == 1);
     person.click(QStringLiteral("protocolsTab"));
     person.wait();
-    const auto* leaf = person.window().findChild<desk::ProtocolsLeaf*>();
-    REQUIRE(leaf->protocols().size() > 3);
-    CHECK_FALSE(leaf->protocols().front().locks.empty());  // series first
-    CHECK(std::ranges::any_of(leaf->protocols(), [](const auto& one) { return !one.drifts.empty(); }));
+    const auto* tab = person.window().findChild<desk::ProtocolsTab*>();
+    REQUIRE(tab->protocols().size() > 3);
+    CHECK_FALSE(tab->protocols().front().locks.empty());  // series first
+    CHECK(std::ranges::any_of(tab->protocols(), [](const auto& one) { return !one.drifts.empty(); }));
     CHECK(pages(*person.find<desk::ProtocolPage>(QStringLiteral("protocolPage"))) == 1);
 }
 
@@ -186,10 +186,10 @@ TEST_CASE("a lesson is taken over by the button it offers, is undone, and is no 
     person.wait();
     person.openLog("lessonsTab");
     auto* board = person.find<desk::LessonsBoard>(QStringLiteral("lessonsBoard"));
-    const auto* leaf = person.window().findChild<desk::LessonsLeaf*>();
+    const auto* tab = person.window().findChild<desk::LessonsTab*>();
     const auto take = [&](log::Topic topic) {
-        for (std::size_t i = 0; i < leaf->lessons().size(); ++i)
-            if (leaf->lessons()[i].topic == topic)
+        for (std::size_t i = 0; i < tab->lessons().size(); ++i)
+            if (tab->lessons()[i].topic == topic)
                 QTest::mouseClick(board, Qt::LeftButton, {}, board->rowRect(i).center().toPoint());
         person.settle();
         person.click(QStringLiteral("takeLessonButton"));
@@ -215,7 +215,7 @@ TEST_CASE("a lesson is taken over by the button it offers, is undone, and is no 
 
 TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entry is forgotten", "[desk][log]") {
     Keeper person;
-    person.log().write(log::made_up_year(person.document().shoot(), 2026));
+    person.log().write(log::demo_year(person.document().shoot(), 2026));
     person.openLog();
     auto* board = person.board();
     const auto all = board->entries().size();
@@ -234,12 +234,12 @@ TEST_CASE("the log is looked through, a shot is begun from a keeper, and an entr
     person.key(Qt::Key_Down);
     person.wait();
     CHECK(board->chosen() == board->entries()[1].id);
-    auto* leaf = person.window().findChild<desk::LogLeaf*>();
-    REQUIRE(leaf->shown());
-    CHECK_FALSE(leaf->shown()->picture.empty());
+    auto* tab = person.window().findChild<desk::LogTab*>();
+    REQUIRE(tab->shown());
+    CHECK_FALSE(tab->shown()->picture.empty());
     CHECK_FALSE(person.find<QLabel>(QStringLiteral("logPicture"))->pixmap(Qt::ReturnByValue).isNull());
     const int before = person.document().count();
-    const auto name = leaf->shown()->name;
+    const auto name = tab->shown()->name;
     person.click(QStringLiteral("beginFromLogButton"));
     CHECK(person.document().count() == before + 1);
     CHECK(person.shot().name == name);
@@ -313,12 +313,12 @@ TEST_CASE("an empty log offers nothing to choose, print, take or forget", "[desk
                            seen("protocolsTab", {"seriesChoice", "printProtocolButton"}),
                            seen("reviewTab", {"reviewDayChoice", "printReviewButton"})};
     };
-    for (const auto& leaf : look())
-        for (const bool one : leaf) CHECK_FALSE(one);
-    person.log().write(log::made_up_year(person.document().shoot(), 2026));
+    for (const auto& tab : look())
+        for (const bool one : tab) CHECK_FALSE(one);
+    person.log().write(log::demo_year(person.document().shoot(), 2026));
     person.wait();
-    for (const auto& leaf : look())
-        for (const bool one : leaf) CHECK(one);
+    for (const auto& tab : look())
+        for (const bool one : tab) CHECK(one);
 }
 
 TEST_CASE("what the log teaches is shown with its cases, and the day's prices are taken from it when asked",
@@ -326,12 +326,12 @@ TEST_CASE("what the log teaches is shown with its cases, and the day's prices ar
     Keeper person;
     person.openLog("lessonsTab");
     CHECK(person.text(QStringLiteral("lessonsWords")).startsWith(QStringLiteral("Nothing to learn from yet")));
-    person.log().write(log::made_up_year(person.document().shoot(), 2026));
+    person.log().write(log::demo_year(person.document().shoot(), 2026));
     person.wait();
-    auto* leaf = person.window().findChild<desk::LessonsLeaf*>();
-    leaf->refresh();
+    auto* tab = person.window().findChild<desk::LessonsTab*>();
+    tab->refresh();
     person.wait();
-    REQUIRE(leaf->lessons().size() > 10);
+    REQUIRE(tab->lessons().size() > 10);
     const double before = person.document().shoot().workday.prices.light;
     person.click(QStringLiteral("takeTimesButton"));
     const double after = person.document().shoot().workday.prices.light;

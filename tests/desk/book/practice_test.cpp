@@ -3,10 +3,10 @@
 
 #include "desk/book/find_error.hpp"
 #include "desk/book/practice_board.hpp"
-#include "desk/book/practice_leaf.hpp"
-#include "desk/session/log_desk.hpp"
+#include "desk/book/practice_tab.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/session/log_writer.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/toolkit/facts_view.hpp"
 #include "support/folder.hpp"
 
@@ -33,7 +33,7 @@ struct Learner : Person {
         wait();
     }
     desk::PracticeBoard* board() { return find<desk::PracticeBoard>(QStringLiteral("practiceBoard")); }
-    desk::PracticeLeaf* leaf() { return window().findChild<desk::PracticeLeaf*>(); }
+    desk::PracticeTab* tab() { return window().findChild<desk::PracticeTab*>(); }
     void choose(const char* id) {
         for (std::size_t i = 0; board()->chosen().id != std::string(id); ++i) {
             REQUIRE(i < practice::exercises().size());
@@ -58,7 +58,7 @@ TEST_CASE("an exercise is laid out as shots, once, and says what frames are miss
     CHECK(person.find<QLabel>(QStringLiteral("practiceWords"))->text().contains(QStringLiteral("60 cm")));
     person.click(QStringLiteral("judgeExerciseButton"));
     CHECK(person.text(QStringLiteral("practiceSaid")).contains(QStringLiteral("more of")));
-    CHECK(person.leaf()->outcome().result == practice::Result::open);
+    CHECK(person.tab()->outcome().result == practice::Result::open);
     person.click(QStringLiteral("openExerciseButton"));
     CHECK(person.document().count() == before + 2);
     CHECK(person.shot().id == "practice-distance-1");
@@ -93,16 +93,17 @@ TEST_CASE("tried on the bench an exercise is taken shot by shot, judged, and kep
     Learner person;
     person.choose("distance");
     person.click(QStringLiteral("benchExerciseButton"));
-    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, test::patience));
-    INFO(person.leaf()->outcome().said);
-    CHECK(person.leaf()->outcome().result == practice::Result::passed);
+    REQUIRE(QTest::qWaitFor([&] { return person.tab()->outcome().result != practice::Result::open; }, test::patience));
+    INFO(person.tab()->outcome().said);
+    CHECK(person.tab()->outcome().result == practice::Result::passed);
     CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Passed.")));
     CHECK(person.find<desk::FactsView>(QStringLiteral("practiceFacts"))->facts().size() == 3);
     person.wait();
     // It is known the next time the page is opened.
     log::Query query{.words = "practice", .kind = log::Kind::note};
     std::vector<log::Entry> entries;
-    person.window().log().search(query, person.leaf(), [&](desk::LogDesk::Found found) { entries = found.entries; });
+    person.window().log().search(query, person.tab(),
+                                 [&](desk::LogController::Found found) { entries = found.entries; });
     person.wait();
     REQUIRE(entries.size() == 1);
     CHECK(entries[0].subject_class == "distance");
@@ -114,7 +115,7 @@ TEST_CASE("what the bench takes is judged as the exercise it is of, whatever is 
           "[desk][practice][long]") {
     Learner person;
     const auto taken = [&] {
-        return QTest::qWaitFor([&] { return !person.window().runs().isRunning() && !person.leaf()->isBusy(); },
+        return QTest::qWaitFor([&] { return !person.window().runs().isRunning() && !person.tab()->isBusy(); },
                                test::patience);
     };
     auto* stop = person.find(QStringLiteral("stopExerciseButton"));
@@ -133,7 +134,7 @@ TEST_CASE("what the bench takes is judged as the exercise it is of, whatever is 
     CHECK_FALSE(stop->isVisible());
     CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("The bench is done")));
     // The spoon has neither shots nor a result.
-    CHECK(person.leaf()->outcome().result == practice::Result::open);
+    CHECK(person.tab()->outcome().result == practice::Result::open);
     CHECK(std::ranges::none_of(person.document().shoot().shots,
                                [](const auto& shot) { return shot.id.starts_with("practice-spoon"); }));
     CHECK(person.board()->accessibleDescription().contains(QStringLiteral("60 to 30 cm, passed")));
@@ -159,10 +160,10 @@ TEST_CASE("what an exercise measures of the camera goes into its record, and bac
     settings.pictureWidth = 720;
     person.window().runs().setSettings(settings);
     person.click(QStringLiteral("benchExerciseButton"));
-    REQUIRE(QTest::qWaitFor([&] { return person.leaf()->outcome().result != practice::Result::open; }, test::patience));
-    INFO(person.leaf()->outcome().said);
-    REQUIRE(person.leaf()->outcome().taught);
-    const auto reading = person.leaf()->outcome().taught->offer.reading;
+    REQUIRE(QTest::qWaitFor([&] { return person.tab()->outcome().result != practice::Result::open; }, test::patience));
+    INFO(person.tab()->outcome().said);
+    REQUIRE(person.tab()->outcome().taught);
+    const auto reading = person.tab()->outcome().taught->offer.reading;
     person.settle();
     REQUIRE(keep->isVisible());
     REQUIRE(setting->isVisible());
@@ -179,8 +180,8 @@ TEST_CASE("what an exercise measures of the camera goes into its record, and bac
     // The log has it as a measurement of that exercise's shot.
     person.wait();
     std::vector<log::Entry> entries;
-    person.window().log().search({.kind = log::Kind::calibration}, person.leaf(),
-                                 [&](desk::LogDesk::Found found) { entries = found.entries; });
+    person.window().log().search({.kind = log::Kind::calibration}, person.tab(),
+                                 [&](desk::LogController::Found found) { entries = found.entries; });
     person.wait();
     REQUIRE(entries.size() == 1);
     CHECK(entries[0].what == "steps");
@@ -194,7 +195,7 @@ TEST_CASE("An error is hidden in a stack, and found by what and where", "[desk][
     Learner person;
     person.choose("error");
     CHECK_FALSE(person.find(QStringLiteral("judgeExerciseButton"))->isVisible());
-    person.window().runs().drawTroublesBy(5);
+    person.window().runs().drawMishapsBy(5);
     auto* find = person.find<desk::FindError>(QStringLiteral("findError"));
     const auto take = [&] {
         person.click(QStringLiteral("benchExerciseButton"));
@@ -215,17 +216,17 @@ TEST_CASE("An error is hidden in a stack, and found by what and where", "[desk][
     CHECK(picture->pixmap(Qt::ReturnByValue).toImage() != first);
     slider->setValue(static_cast<int>(trouble.frame));
     person.click(QLatin1String(devices::trouble_id(trouble.kind)));
-    CHECK(person.leaf()->outcome().result == practice::Result::passed);
+    CHECK(person.tab()->outcome().result == practice::Result::passed);
     CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Passed.")));
     // Answered once: another answer to the same is none; the wrong place of the next is told.
     person.click(QStringLiteral("rig-slips"));
-    CHECK(person.leaf()->outcome().result == practice::Result::passed);
+    CHECK(person.tab()->outcome().result == practice::Result::passed);
     take();
     const auto other = person.window().runs().trouble().value();
     slider->setValue(0);
     person.click(QLatin1String(devices::trouble_id(other.kind)));
-    CHECK(person.leaf()->outcome().result == practice::Result::failed);
+    CHECK(person.tab()->outcome().result == practice::Result::failed);
     CHECK(
         person.text(QStringLiteral("practiceSaid")).contains(QStringLiteral("before frame %1").arg(other.frame + 1)) ==
-        (other.kind != devices::TroubleKind::light_changes));
+        (other.kind != devices::MishapKind::light_changes));
 }

@@ -2,16 +2,16 @@
 #include "support/person.hpp"
 
 #include "desk/day/day_sheet.hpp"
-#include "desk/day/hours_leaf.hpp"
-#include "desk/day/outlets_leaf.hpp"
+#include "desk/day/hours_tab.hpp"
+#include "desk/day/outlets_tab.hpp"
 #include "desk/day/packing_board.hpp"
 #include "desk/day/picture_board.hpp"
-#include "desk/day/sets_leaf.hpp"
+#include "desk/day/sets_tab.hpp"
 #include "desk/session/picture_writer.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/run_controller.hpp"
 #include "job/outlets.hpp"
-#include "shoot/edit.hpp"
-#include "shoot/view_set.hpp"
+#include "shoot/change/edit.hpp"
+#include "shoot/change/view_set.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
@@ -87,15 +87,15 @@ TEST_CASE("a thing gets its views by one click, and a list of things gets them a
     const auto path = folder / "things.csv";
     REQUIRE(storage::replace_file(
         path, "name,width,height,depth\nBag A,300,200,90\nBag B,wide,200,90\n\"Bag\n, C\",30 cm,20 cm,9 cm\n"));
-    auto* leaf = person.window().findChild<desk::SetsLeaf*>();
+    auto* tab = person.window().findChild<desk::SetsTab*>();
     QString problem;
-    QObject::connect(leaf, &desk::SetsLeaf::problemFound, [&](const QString& words) { problem = words; });
-    leaf->readList(QString::fromStdString(path.string()));
+    QObject::connect(tab, &desk::SetsTab::problemFound, [&](const QString& words) { problem = words; });
+    tab->readList(QString::fromStdString(path.string()));
     person.settle();
     CHECK(person.document().count() == before + 16);
     CHECK(problem.contains(QStringLiteral("line 3, width")));
     CHECK(person.text(QStringLiteral("viewSetContents")).contains(QStringLiteral("2 things read, 16 views made")));
-    leaf->readList(QStringLiteral("/nowhere/things.csv"));
+    tab->readList(QStringLiteral("/nowhere/things.csv"));
     CHECK(problem.contains(QStringLiteral("things.csv")));
     // The pictures come, beside the interface.
     auto* day = person.window().findChild<desk::DaySheet*>();
@@ -201,7 +201,7 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     REQUIRE(storage::replace_file(list,
                                   "name,width,height,depth,no\nTan,380,290,110,b1\nBlack,380,295,110,b2\n"
                                   "Red,300,240,90,b3\n"));
-    person.window().findChild<desk::SetsLeaf*>()->readList(QString::fromStdString(list.string()));
+    person.window().findChild<desk::SetsTab*>()->readList(QString::fromStdString(list.string()));
     person.settle();
     person.document().edit({QStringLiteral("the bags alone")},
                            [](shoot::Shoot& shoot) { shoot::remove_shot(shoot, 0); });
@@ -211,7 +211,7 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     // In the order of least work.
     person.click(QStringLiteral("hoursTab"));
     auto* apply = person.find<QPushButton>(QStringLiteral("applyOrderButton"));
-    const auto* hours = person.window().findChild<desk::HoursLeaf*>();
+    const auto* hours = person.window().findChild<desk::HoursTab*>();
     REQUIRE(QTest::qWaitFor([&] { return hours->isSettled(); }, test::patience));
     if (apply->isEnabled() && apply->isVisible()) person.click(apply);
     // Run, all of it.
@@ -233,9 +233,9 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     // And cut.
     person.window().goTo(desk::Sheet::day);
     person.click(QStringLiteral("outletsTab"));
-    auto* leaf = person.window().findChild<desk::OutletsLeaf*>();
-    leaf->write(QString::fromStdString((folder / "out").string()));
-    REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, test::patience));
+    auto* tab = person.window().findChild<desk::OutletsTab*>();
+    tab->write(QString::fromStdString((folder / "out").string()));
+    REQUIRE(QTest::qWaitFor([&] { return !tab->writer().isBusy(); }, test::patience));
     person.settle();
     std::map<std::string, int> written;
     for (const char* shop : {"shop-square", "shop-free"})
@@ -251,7 +251,7 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
     // The clasps are stacks, which nobody has combined yet; and what the little frames of this bench leave is said.
     CHECK(person.text(QStringLiteral("writtenPictures")).contains(QStringLiteral("42 pictures written")));
     CHECK(person.text(QStringLiteral("writtenPictures")).contains(QStringLiteral("a stack; its combined picture")));
-    CHECK(leaf->writer().problems().filter(QStringLiteral("px where 2000 are wanted")).size() == 21);
+    CHECK(tab->writer().problems().filter(QStringLiteral("px where 2000 are wanted")).size() == 21);
     // A finished picture goes before the frame.
     const auto finished = folder / "out" / "finished" / (person.shoot().shots[0].id + ".png");
     QDir().mkpath(QString::fromStdString(finished.parent_path().string()));
@@ -270,9 +270,9 @@ TEST_CASE("three bags from a list get their views, are ordered, run on the bench
           std::pair(QStringLiteral("Replace them"), 1)}) {
         QString asked;
         test::answerNextBy(answer, &asked);
-        leaf->write(QString::fromStdString((folder / "out").string()));
+        tab->write(QString::fromStdString((folder / "out").string()));
         CHECK(asked.contains(QStringLiteral("42 of 42 pictures")));
-        REQUIRE(QTest::qWaitFor([&] { return !leaf->writer().isBusy(); }, test::patience));
+        REQUIRE(QTest::qWaitFor([&] { return !tab->writer().isBusy(); }, test::patience));
         INFO(answer.toStdString());
         CHECK(large() == wanted);
     }
@@ -288,15 +288,15 @@ TEST_CASE("a series is held against the file of an earlier session", "[desk][day
     person.document().select(back);
     person.document().editShot({QStringLiteral("other stop")}, [](shoot::Shot& shot) { shot.exposure.f_number = 4; });
     person.settle();
-    auto* leaf = person.window().findChild<desk::SetsLeaf*>();
-    leaf->compareWith(QString::fromStdString((folder / "may.poquito").string()));
+    auto* tab = person.window().findChild<desk::SetsTab*>();
+    tab->compareWith(QString::fromStdString((folder / "may.poquito").string()));
     person.settle();
     const auto said = person.text(QStringLiteral("sessionDeviations"));
     CHECK(said.contains(QStringLiteral("held against In May")));
     CHECK(said.contains(QStringLiteral("f/4 where")));
     QString problem;
-    QObject::connect(leaf, &desk::SetsLeaf::problemFound, [&](const QString& words) { problem = words; });
-    leaf->compareWith(QStringLiteral("/nowhere/may.poquito"));
+    QObject::connect(tab, &desk::SetsTab::problemFound, [&](const QString& words) { problem = words; });
+    tab->compareWith(QStringLiteral("/nowhere/may.poquito"));
     CHECK(problem.contains(QStringLiteral("may.poquito")));
 }
 

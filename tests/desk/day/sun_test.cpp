@@ -2,13 +2,13 @@
 #include "support/person.hpp"
 
 #include "desk/set/bench_view.hpp"
-#include "desk/shell/foot_line.hpp"
-#include "plan/lapse.hpp"
+#include "desk/shell/status_bar.hpp"
+#include "plan/motion/lapse.hpp"
 #include "storage/shoot_file.hpp"
 
 #include "desk/day/seasons_page.hpp"
 #include "desk/day/sky_drawing.hpp"
-#include "desk/session/log_desk.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/session/towns.hpp"
 #include "desk/toolkit/facts_view.hpp"
 #include "desk/toolkit/quantity_field.hpp"
@@ -340,7 +340,7 @@ TEST_CASE("the bud of the demo goes on by itself: foot line, day and cards say s
     const auto& shots = person.document().shoot().shots;
     person.document().select(static_cast<int>(shots.size()) - 1);
     REQUIRE(person.shot().lapse);
-    const auto* foot = person.find<desk::FootLine>(QStringLiteral("footLine"));
+    const auto* foot = person.find<desk::StatusBar>(QStringLiteral("footLine"));
     CHECK(foot->shotText().startsWith(QStringLiteral("This shot: 288 frames \u00b7 48 h")));
     double frames = 0;
     for (int i = 0; i < person.document().count(); ++i)

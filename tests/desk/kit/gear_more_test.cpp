@@ -4,14 +4,14 @@
 #include "desk/drawing/ruler_view.hpp"
 #include "desk/kit/gear_form.hpp"
 #include "desk/kit/kit_room.hpp"
-#include "desk/kit/measure_desk.hpp"
+#include "desk/kit/measure_dialog.hpp"
 #include "desk/kit/measure_sketch.hpp"
 #include "desk/reach/reach_chart.hpp"
 #include "desk/reach/reach_finder.hpp"
 #include "desk/reach/reach_model.hpp"
 #include "desk/set/train_drawing.hpp"
 #include "desk/toolkit/quantity_field.hpp"
-#include "shoot/kit_edit.hpp"
+#include "shoot/change/kit_edit.hpp"
 #include "storage/kit_file.hpp"
 #include "support/matchers.hpp"
 
@@ -312,7 +312,7 @@ TEST_CASE("what cannot be measured is said", "[desk][measure]") {
     WithBag person;
     person.document().select(0);
     person.trigger(QStringLiteral("measureAction"));
-    auto* measure = person.window().findChild<desk::MeasureDesk*>();
+    auto* measure = person.window().findChild<desk::MeasureDialog*>();
     // Not the shape of the sensor.
     QImage square(400, 400, QImage::Format_Grayscale8);
     square.fill(200);

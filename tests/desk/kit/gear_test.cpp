@@ -5,7 +5,7 @@
 #include "desk/kit/gear_form.hpp"
 #include "desk/kit/gear_model.hpp"
 #include "desk/kit/kit_room.hpp"
-#include "desk/kit/measure_desk.hpp"
+#include "desk/kit/measure_dialog.hpp"
 #include "desk/reach/reach_chart.hpp"
 #include "desk/reach/reach_finder.hpp"
 #include "desk/reach/reach_model.hpp"
@@ -13,7 +13,7 @@
 #include "desk/set/train_drawing.hpp"
 #include "desk/toolkit/quantity_field.hpp"
 #include "optics/focus.hpp"
-#include "shoot/kit_edit.hpp"
+#include "shoot/change/kit_edit.hpp"
 #include "storage/kit_file.hpp"
 #include "support/matchers.hpp"
 
@@ -446,7 +446,7 @@ TEST_CASE("a photographed rule is marked, nudged, read and stored", "[desk][meas
     AtReach person;
     person.document().select(0);  // bare 90 mm macro
     person.trigger(QStringLiteral("measureAction"));
-    auto* desk = person.window().findChild<desk::MeasureDesk*>();
+    auto* desk = person.window().findChild<desk::MeasureDialog*>();
     REQUIRE(desk);
     auto* view = desk->findChild<desk::RulerView*>();
     const double pixels_per_mm = 24.8, angle = 0.05;
@@ -513,7 +513,7 @@ TEST_CASE("a displayed aperture and two sharp distances go into the record", "[d
     AtReach person;
     person.document().select(0);
     person.trigger(QStringLiteral("measureAction"));
-    auto* desk = person.window().findChild<desk::MeasureDesk*>();
+    auto* desk = person.window().findChild<desk::MeasureDialog*>();
     const auto type = [&](const char* name, const QString& text) {
         auto* field = desk->findChild<desk::QuantityField*>(QLatin1String(name));
         field->setFocus();
@@ -548,7 +548,7 @@ TEST_CASE("every control of the windows about gear has a name, and no text is cu
     auto& finder = person.finder();
     auto& room = person.room();
     person.trigger(QStringLiteral("measureAction"));
-    auto* measure = person.window().findChild<desk::MeasureDesk*>();
+    auto* measure = person.window().findChild<desk::MeasureDialog*>();
     const auto look_at = [&](QWidget& window) {
         person.settle();
         for (auto* widget : window.findChildren<QWidget*>()) {

@@ -6,9 +6,9 @@
 #include "desk/light/patch_view.hpp"
 #include "desk/light/tone_strip.hpp"
 #include "desk/set/bench_view.hpp"
-#include "desk/toolkit/leaves.hpp"
+#include "desk/toolkit/tabs.hpp"
 #include "light/toss.hpp"
-#include "plan/lighting.hpp"
+#include "plan/light/lighting.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/person.hpp"
 
@@ -50,7 +50,7 @@ struct AtLight : Person {
         selectShot(QString::fromLatin1(shot));
         goTo(4);
     }
-    void leaf(const char* tab) { click(QString::fromLatin1(tab)); }
+    void tab(const char* tab) { click(QString::fromLatin1(tab)); }
     desk::BenchView* bench() { return find<desk::BenchView>(QStringLiteral("benchView")); }
 };
 
@@ -74,7 +74,7 @@ TEST_CASE("a lamp that is taken on the bench is the one the sheet shows, and its
 TEST_CASE("the handle turns a light on the bench - undo looks straight again", "[desk][light]") {
     AtLight person("Salt on caramel");
     auto* bench = person.bench();
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     const auto grip = bench->aimPlace();
     REQUIRE(grip);
     const double before = *person.report().light.sources[0].falloff;
@@ -95,17 +95,17 @@ TEST_CASE("the handle turns a light on the bench - undo looks straight again", "
 TEST_CASE("the dot of the balance is dragged to settings, and the sync wall holds the shutter", "[desk][light]") {
     AtLight person;
     auto* chart = person.find<desk::BalanceChart>(QStringLiteral("balanceChart"));
-    const auto now = *plan::balance_of(person.report().light);
+    const auto now = *whatif::balance_of(person.report().light);
     // Two stops more of the room, the flash half a stop down.
     drag(chart, chart->placeOf(now), chart->placeOf({.ambient = now.ambient + 2, .flash = now.flash - 0.5}));
-    auto there = *plan::balance_of(person.report().light);
+    auto there = *whatif::balance_of(person.report().light);
     CHECK_THAT(there.ambient, WithinAbs(now.ambient + 2, 0.25));
     CHECK_THAT(there.flash, WithinAbs(now.flash - 0.5, 0.1));
     CHECK(person.shot().exposure.f_number == 8);  // the shutter did it
     CHECK_THAT(person.shot().exposure.shutter, WithinRel(1 / 40.0, 0.05));
     // Far to the left: past the wall the aperture closes and the power makes up.
     drag(chart, chart->placeOf(there), chart->placeOf({.ambient = -8.8, .flash = there.flash}));
-    there = *plan::balance_of(person.report().light);
+    there = *whatif::balance_of(person.report().light);
     CHECK(person.shot().exposure.shutter == 1 / 200.0);
     CHECK(person.shot().exposure.f_number > 8);
     CHECK_THAT(there.ambient, WithinAbs(-8.8, 0.3));
@@ -116,14 +116,14 @@ TEST_CASE("the dot of the balance is dragged to settings, and the sync wall hold
     // By keys: a third of a stop.
     chart->setFocus();
     person.key(Qt::Key_Up);
-    CHECK_THAT(plan::balance_of(person.report().light)->flash, WithinAbs(now.flash + 1.0 / 3, 1e-6));
+    CHECK_THAT(whatif::balance_of(person.report().light)->flash, WithinAbs(now.flash + 1.0 / 3, 1e-6));
 }
 
 TEST_CASE("what the chart proposes is said while one drags, and nothing changes before one lets go", "[desk][light]") {
     AtLight person;
     auto* chart = person.find<desk::BalanceChart>(QStringLiteral("balanceChart"));
     const auto before = person.shot();
-    const auto at = chart->placeOf(*plan::balance_of(person.report().light));
+    const auto at = chart->placeOf(*whatif::balance_of(person.report().light));
     QTest::mousePress(chart, Qt::LeftButton, {}, at.toPoint());
     QMouseEvent move(QEvent::MouseMove, at + QPointF(60, 20), chart->mapToGlobal(at), Qt::NoButton, Qt::LeftButton,
                      Qt::NoModifier);
@@ -138,7 +138,7 @@ TEST_CASE("what the chart proposes is said while one drags, and nothing changes 
 
 TEST_CASE("a suggested power is applied with one click and exposes within half a step", "[desk][light]") {
     AtLight person("Tide brooch");
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     const double suggested = *person.report().light.sources[0].suggested_power;
     person.click(QStringLiteral("automaticCheck"));
     CHECK(person.shot().lights[0].power == suggested);
@@ -148,7 +148,7 @@ TEST_CASE("a suggested power is applied with one click and exposes within half a
 
 TEST_CASE("a light becomes a lamp, a card's bounce, a twin on the lens", "[desk][light]") {
     AtLight person("Tide brooch");
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     person.choose(QStringLiteral("flashChoice"), QStringLiteral("LED panel 30 cm"));
     CHECK(person.shot().lights[0].lamp == "led-panel");
     CHECK(person.shot().lights[0].power.has_value());
@@ -180,7 +180,7 @@ TEST_CASE("a light becomes a lamp, a card's bounce, a twin on the lens", "[desk]
 
 TEST_CASE("lights of a group are set together, and powers are called up from their store", "[desk][light]") {
     AtLight person("Salt on caramel");
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     CHECK(person.text(QStringLiteral("flashTabA")) == QStringLiteral("A1"));
     person.click(QStringLiteral("automaticCheck"));
     person.type(QStringLiteral("powerField"), QStringLiteral("1/8"));
@@ -202,7 +202,7 @@ TEST_CASE("a power typed for a group ends the metering of its lights, and the sh
         shot.lights[0].power = 0.5;
         shot.lights[1].metered = 0.7;
     });
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     person.type(QStringLiteral("powerField"), QStringLiteral("1/16"));
     CHECK(person.shot().lights[1].power == 0.0625);
     CHECK_FALSE(person.shot().lights[1].metered);
@@ -218,7 +218,7 @@ TEST_CASE("automatic flash by the camera's meter warns of what it misses, and th
         shot.subject.reflectance = 0.5;
         shot.background->reflectance = 0.5;
     });
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     person.click(QStringLiteral("meteredCheck"));
     CHECK(person.shot().lights[0].metered == 0);
     CHECK_THAT(*person.report().light.front_total,
@@ -240,7 +240,7 @@ TEST_CASE("automatic flash by the camera's meter warns of what it misses, and th
 
 TEST_CASE("a look of the background is asked for and one of its ways taken", "[desk][light]") {
     AtLight person;
-    person.leaf("backdropTab");
+    person.tab("backdropTab");
     CHECK(person.text(QStringLiteral("backdropText")).contains(QStringLiteral("keeps its colour")));
     person.click(QStringLiteral("lookDark"));
     auto* way = person.find<QPushButton>(QStringLiteral("backdropWay1"));
@@ -256,7 +256,7 @@ TEST_CASE("a look of the background is asked for and one of its ways taken", "[d
 
 TEST_CASE("a freeze plan sets the subject's speed, and a power taken in the table freezes it", "[desk][light]") {
     AtLight person("Salt on caramel");
-    person.leaf("freezeTab");
+    person.tab("freezeTab");
     person.choose(QStringLiteral("actChoice"), QStringLiteral("falls"));
     person.type(QStringLiteral("dropField"), QStringLiteral("20 cm"));
     CHECK_THAT(person.shot().subject.speed, WithinAbs(std::sqrt(2 * 9806.65 * 200), 1));
@@ -327,7 +327,7 @@ TEST_CASE("the finder can stand above the lights, and its picture follows them",
         return left / right;
     };
     const double from_left = left_over_right();
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     person.type(QStringLiteral("azimuthField"), QStringLiteral("60"));
     CHECK(left_over_right() < from_left);
     person.click(person.find(QStringLiteral("finderPanel"))->findChild<QToolButton*>(QStringLiteral("benchButton")));
@@ -338,7 +338,7 @@ TEST_CASE("the finder can stand above the lights, and its picture follows them",
 
 TEST_CASE("what is thrown may rise to its place, what falls may not", "[desk][light]") {
     AtLight person("Salt on caramel");
-    person.leaf("freezeTab");
+    person.tab("freezeTab");
     person.choose(QStringLiteral("actChoice"), QStringLiteral("is thrown"));
     person.type(QStringLiteral("throwField"), QStringLiteral("2 m/s"));
     person.type(QStringLiteral("dropField"), QStringLiteral("-10 cm"));
@@ -382,7 +382,7 @@ TEST_CASE("a light is put where the polished face shows it", "[desk][light]") {
         shot.subject.form = shoot::Form::slab;
         shot.subject.tilt = 20;
     });
-    person.leaf("shineTab");
+    person.tab("shineTab");
     CHECK(person.text(QStringLiteral("shineText")).contains(QStringLiteral("does not show it")) !=
           (person.report().reflections[0].mirrored > 0));
     person.click(QStringLiteral("bringInButton"));
@@ -398,7 +398,7 @@ TEST_CASE("a light is put where the polished face shows it", "[desk][light]") {
 TEST_CASE("the test frame is measured, mended by the preferred lever and learned from", "[desk][light]") {
     AtLight person("Tide brooch");
     person.document().editShot({QStringLiteral("x")}, [](shoot::Shot& shot) { shot.lights.resize(1); });
-    person.leaf("testFrameTab");
+    person.tab("testFrameTab");
     // A grey card at sRGB 161 sends 36 % of full scale: a stop too bright.
     const GreyFrame frame(161);
     auto* patch = person.find<desk::PatchView>(QStringLiteral("patchView"));
@@ -446,7 +446,7 @@ TEST_CASE("the test frame is measured, mended by the preferred lever and learned
 
 TEST_CASE("a file that is no picture is told at the place where it was dropped", "[desk][light]") {
     AtLight person;
-    person.leaf("testFrameTab");
+    person.tab("testFrameTab");
     QTemporaryDir folder;
     const QString path = folder.filePath(QStringLiteral("frame.jpg"));
     QFile file(path);
@@ -499,22 +499,22 @@ TEST_CASE("every leaf of Light draws every demo shot, at its least size too", "[
     for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
         AtLight person("Fossil urchin", size);
         auto* cards = person.find<QListView>(QStringLiteral("shotCards"));
-        const auto leafOf = [&](const char* tab) {
-            for (auto* leaves : person.window().findChildren<desk::Leaves*>())
-                if (leaves->isVisible() && leaves->currentName() == QLatin1String(tab)) return leaves->currentLeaf();
+        const auto tabOf = [&](const char* tab) {
+            for (auto* tabs : person.window().findChildren<desk::Tabs*>())
+                if (tabs->isVisible() && tabs->currentName() == QLatin1String(tab)) return tabs->currentTab();
             FAIL("no leaf " << tab);
             return static_cast<QWidget*>(nullptr);
         };
         for (const char* tab : {"exposureTab", "lightsTab", "backdropTab", "freezeTab", "shineTab", "testFrameTab"}) {
-            person.leaf(tab);
+            person.tab(tab);
             // A drawing may have nothing to say of one shot; of all of them it has.
             QMap<QByteArray, double> most;
             for (int row = 0; row < cards->model()->rowCount(); ++row) {
                 person.clickRow(cards, cards->model()->index(row, 0));
                 INFO(tab << ", shot " << row);
-                auto* leaf = leafOf(tab);
-                CHECK(inkOf(leaf) > 0.01);
-                for (auto* drawing : leaf->findChildren<QWidget*>()) {
+                auto* page = tabOf(tab);
+                CHECK(inkOf(page) > 0.01);
+                for (auto* drawing : page->findChildren<QWidget*>()) {
                     const bool own = QByteArray(drawing->metaObject()->className()).startsWith("poquito::desk::");
                     if (!own || !drawing->isVisible() || drawing->width() * drawing->height() < 4000 ||
                         drawing->findChild<QWidget*>())
@@ -534,10 +534,10 @@ TEST_CASE("every leaf of Light draws every demo shot, at its least size too", "[
 TEST_CASE("a tone is dragged, and the light that makes it follows", "[desk][light]") {
     AtLight person("Salt on caramel");
     auto* strip = person.find<desk::ToneStrip>(QStringLiteral("toneStrip"));
-    person.leaf("daylightTab");
+    person.tab("daylightTab");
     strip = person.find<desk::ToneStrip>(QStringLiteral("daylightTones"));
     const auto patches = strip->patches();
-    const auto edge = std::ranges::find(patches, std::optional(plan::Tone::rim), &desk::ToneStrip::Patch::tone);
+    const auto edge = std::ranges::find(patches, std::optional(whatif::Tone::rim), &desk::ToneStrip::Patch::tone);
     REQUIRE(edge != patches.end());
     const auto index = static_cast<std::size_t>(edge - patches.begin());
     const QPoint from = strip->patchRect(index).center().toPoint();
@@ -560,7 +560,7 @@ TEST_CASE("a tone is dragged, and the light that makes it follows", "[desk][ligh
 
 TEST_CASE("a card, a rim and a gel are set up at Lights", "[desk][light]") {
     AtLight person("Fossil urchin");
-    person.leaf("lightsTab");
+    person.tab("lightsTab");
     person.choose(QStringLiteral("ownStopsChoice"), QStringLiteral("its own, here"));
     CHECK(person.shot().lights[0].own_stops == 1);
     person.type(QStringLiteral("ownStopsField"), QStringLiteral("-0.5"));
@@ -581,7 +581,7 @@ TEST_CASE("a card, a rim and a gel are set up at Lights", "[desk][light]") {
 
 TEST_CASE("daylight is panelled, and glass gets its set by one click", "[desk][light]") {
     AtLight person("Toffee against the light");
-    person.leaf("daylightTab");
+    person.tab("daylightTab");
     const double before = *person.report().light.ambient_front;
     person.click(QStringLiteral("panelCheck"));
     CHECK_THAT(*person.report().light.ambient_front, WithinAbs(before - 1, 1e-6));  // the kit's panel takes a stop
@@ -591,7 +591,7 @@ TEST_CASE("daylight is panelled, and glass gets its set by one click", "[desk][l
     CHECK(*person.report().light.through < through - 0.1);
     person.type(QStringLiteral("driftField"), QStringLiteral("-1"));
     CHECK(person.text(QStringLiteral("daylightSays")).contains(QStringLiteral("20 min")));
-    person.leaf("backdropTab");
+    person.tab("backdropTab");
     person.click(QStringLiteral("brightFieldButton"));
     CHECK(person.report().light.background_look == light::BackgroundLook::white);
     person.click(QStringLiteral("darkFieldButton"));

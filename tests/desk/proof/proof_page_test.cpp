@@ -7,8 +7,8 @@
 #include "desk/proof/held_frame.hpp"
 #include "desk/proof/proof_notes.hpp"
 #include "desk/session/frame_pictures.hpp"
-#include "desk/session/proof_desk.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/proof_controller.hpp"
+#include "desk/session/run_controller.hpp"
 #include "storage/atomic_file.hpp"
 #include "support/person.hpp"
 #include "support/photographs.hpp"
@@ -147,7 +147,7 @@ TEST_CASE("a flash that misses and a knock are found, what is missing is run, an
     // The seventh frame dark, and dark again when the run takes it once more; the subject slips before the thirteenth.
     settings.rehearsed.emplace();
     for (const char* trouble : {"flash-not-ready@6", "subject-moves@12:1", "flash-not-ready@20"})
-        settings.rehearsed->exactly.push_back(*devices::parse_trouble(trouble));
+        settings.rehearsed->exactly.push_back(*devices::parse_mishap(trouble));
     settings.pictureWidth = 960;  // so wide that noise hides more in the dark frame than in those beside it
     person.window().runs().setSettings(settings);
     person.goTo(5);

@@ -7,12 +7,12 @@
 #include "desk/day/day_sheet.hpp"
 #include "desk/drawing/stack_bands.hpp"
 #include "desk/finder/finder_view.hpp"
-#include "desk/run/band_desk.hpp"
+#include "desk/run/band_dialog.hpp"
 #include "desk/run/running_view.hpp"
 #include "desk/run/stack_drawing.hpp"
-#include "desk/session/log_desk.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/session/log_writer.hpp"
-#include "desk/session/run_desk.hpp"
+#include "desk/session/run_controller.hpp"
 #include "desk/toolkit/facts_view.hpp"
 #include "storage/shoot_file.hpp"
 
@@ -49,7 +49,7 @@ struct RunPerson : Person {
         goTo(5);
         find<desk::FactsView>(QStringLiteral("runLog"));
     }
-    desk::RunDesk& runs() { return window().runs(); }
+    desk::RunController& runs() { return window().runs(); }
     const auto& logged(std::size_t index) {
         return shoot::runs_of(document().shoot().runs, document().shoot().shots[index].id);
     }
@@ -136,7 +136,7 @@ TEST_CASE(
     person.document().editShot({QStringLiteral("alone")}, [](shoot::Shot& shot) { shot.plate.reset(); });
     auto settings = person.runs().settings();
     settings.rehearsed =
-        desk::Rehearsed{.exactly = {{.kind = devices::TroubleKind::subject_moves, .frame = 3, .size = 1}}};
+        desk::Rehearsed{.exactly = {{.kind = devices::MishapKind::subject_moves, .frame = 3, .size = 1}}};
     person.runs().setSettings(settings);
     person.click(QStringLiteral("startRunButton"));
     auto* view = person.view();
@@ -171,7 +171,7 @@ TEST_CASE(
     REQUIRE(person.waitFor([&] { return !person.window().logWriter().isBusy(); }));
     std::vector<log::Entry> entries;
     person.window().log().search({.words = "practice", .kind = log::Kind::note}, view,
-                                 [&](desk::LogDesk::Found found) { entries = found.entries; });
+                                 [&](desk::LogController::Found found) { entries = found.entries; });
     REQUIRE(person.waitFor([&] { return !entries.empty(); }));
     CHECK(entries[0].subject_class == "rehearsal");
     CHECK(entries[0].verdict == "keep");
@@ -190,7 +190,7 @@ TEST_CASE(
 TEST_CASE("Something that nobody is told is drawn for the run", "[desk][run][rehearsal]") {
     RunPerson person;
     person.document().editShot({QStringLiteral("alone")}, [](shoot::Shot& shot) { shot.plate.reset(); });
-    person.runs().drawTroublesBy(1);
+    person.runs().drawMishapsBy(1);
     person.choose(QStringLiteral("rehearseChoice"), QStringLiteral("something, you are not told what"));
     // Test frames are none, and leave it for the run.
     person.click(QStringLiteral("testFramesButton"));
@@ -594,7 +594,7 @@ TEST_CASE("two pictures of a leaning rule give the travel", "[desk][run]") {
         REQUIRE(image.save(path));
         return path;
     };
-    desk::BandDesk desk(24, 0.5);
+    desk::BandDialog desk(24, 0.5);
     desk.show();
     REQUIRE(desk.openPicture(0, picture("first.png", 280)));
     CHECK_FALSE(desk.travel());
@@ -610,17 +610,17 @@ TEST_CASE("the shots are put into the order that costs least, and back", "[desk]
     Person person;
     person.window().openDemo();
     person.click(QStringLiteral("daySheetButton"));
-    auto* leaf = person.window().findChild<desk::DaySheet*>();
-    REQUIRE(leaf);
+    auto* tab = person.window().findChild<desk::DaySheet*>();
+    REQUIRE(tab);
     const auto settled = [&] {
-        return QTest::qWaitFor([&] { return leaf->isSettled() && leaf->plan(); }, test::patience);
+        return QTest::qWaitFor([&] { return tab->isSettled() && tab->plan(); }, test::patience);
     };
     REQUIRE(settled());
-    CHECK(leaf->plan()->exact);
+    CHECK(tab->plan()->exact);
     CHECK(person.text(QStringLiteral("orderVerdict")).contains(QStringLiteral("is better")));
     const auto before = person.document().shoot().shots;
-    const auto best = leaf->plan()->best;
-    CHECK(schedule::better(leaf->plan()->problem, best, leaf->plan()->given));
+    const auto best = tab->plan()->best;
+    CHECK(schedule::better(tab->plan()->problem, best, tab->plan()->given));
     const std::string selected = person.shot().id;
     person.click(QStringLiteral("applyOrderButton"));
     for (std::size_t k = 0; k < best.order.size(); ++k)
@@ -631,8 +631,8 @@ TEST_CASE("the shots are put into the order that costs least, and back", "[desk]
     // A dearer light moves the plan; an impossible time is said.
     person.type(QStringLiteral("lightPriceField"), QStringLiteral("20 min"));
     CHECK(person.document().shoot().workday.prices.light == 1200);
-    REQUIRE(QTest::qWaitFor([&] { return leaf->isSettled() && leaf->plan()->problem.change[0][1] >= 1200; },
-                            test::patience));
+    REQUIRE(
+        QTest::qWaitFor([&] { return tab->isSettled() && tab->plan()->problem.change[0][1] >= 1200; }, test::patience));
     person.click(QStringLiteral("doneByCheck"));
     person.type(QStringLiteral("doneByField"), QStringLiteral("9:31"));
     CHECK(person.shot().timing.done_by == 9 * 3600 + 31 * 60);

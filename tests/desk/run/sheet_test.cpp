@@ -2,7 +2,7 @@
 #include "support/person.hpp"
 
 #include "desk/day/day_sheet.hpp"
-#include "desk/drawing/sheet_printer.hpp"
+#include "desk/drawing/paper_printer.hpp"
 
 using namespace poquito;
 using test::answerNext;
@@ -27,8 +27,8 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
     REQUIRE(page);
     const QString pdf = folder.filePath(QStringLiteral("sheet.pdf")),
                   html = folder.filePath(QStringLiteral("sheet.html"));
-    REQUIRE(page->exportSheet(pdf));
-    REQUIRE(page->exportSheet(html));
+    REQUIRE(page->exportPaper(pdf));
+    REQUIRE(page->exportPaper(html));
     CHECK(bytes(pdf).startsWith("%PDF-"));
     const QString text = pdfText(pdf);
     REQUIRE_FALSE(text.isEmpty());
@@ -72,7 +72,7 @@ TEST_CASE("the run sheet is exported as PDF and HTML with every shot", "[desk][s
     CHECK(stop < frames);
     QString asked;
     answerNext(QMessageBox::Ok, &asked);
-    CHECK_FALSE(page->exportSheet(QStringLiteral("/no/such/folder/sheet.pdf")));
+    CHECK_FALSE(page->exportPaper(QStringLiteral("/no/such/folder/sheet.pdf")));
     CHECK(asked.contains(QStringLiteral("not written")));
 }
 

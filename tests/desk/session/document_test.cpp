@@ -1,6 +1,6 @@
 #include "support/person.hpp"
 
-#include "shoot/edit.hpp"
+#include "shoot/change/edit.hpp"
 #include "support/random.hpp"
 #include "support/shoots.hpp"
 

@@ -1,7 +1,7 @@
 // A new user's first plan: from an empty shoot to a taken plan of a live beetle, without a quarrel.
 #include "desk/day/day_sheet.hpp"
-#include "desk/shell/foot_line.hpp"
-#include "desk/subject/plans_view.hpp"
+#include "desk/shell/status_bar.hpp"
+#include "desk/subject/proposals_view.hpp"
 #include "desk/subject/specimen_board.hpp"
 #include "support/pdf.hpp"
 #include "support/person.hpp"
@@ -23,8 +23,8 @@ std::set<std::string> asked(Person& person) {
     return codes;
 }
 
-desk::PlansView* plans_of(Person& person) {
-    auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
+desk::ProposalsView* plans_of(Person& person) {
+    auto* view = person.find<desk::ProposalsView>(QStringLiteral("plansView"));
     REQUIRE(QTest::qWaitFor([&] { return view->isSettled() && !view->plans().empty(); }, test::patience));
     return view;
 }
@@ -114,7 +114,7 @@ TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that noth
     }
     for (const auto& note : person.document().notes())
         if (note.remedy) CHECK(note.remedy->shot.capture.mode == shoot::CaptureMode::single);
-    CHECK_FALSE(person.find<desk::FootLine>(QStringLiteral("footLine"))->shotText().isEmpty());
+    CHECK_FALSE(person.find<desk::StatusBar>(QStringLiteral("footLine"))->shotText().isEmpty());
     person.document().undoStack().undo();
     CHECK(person.shot() == before);
     person.document().undoStack().redo();
@@ -125,7 +125,7 @@ TEST_CASE("a live beetle outdoors: from an empty shoot to a taken plan that noth
     REQUIRE(day);
     QTemporaryDir folder;
     const QString pdf = folder.filePath(QStringLiteral("beetle.pdf"));
-    REQUIRE(day->exportSheet(pdf));
+    REQUIRE(day->exportPaper(pdf));
     const QString text = test::pdfText(pdf);
     INFO(text.toStdString());
     CHECK(text.contains(QStringLiteral("Beetle, calm")));
@@ -191,10 +191,10 @@ TEST_CASE("all that may go first is seen, in the smallest window too", "[desk][p
         REQUIRE(list->count() == 5);
         for (int row = 0; row < list->count(); ++row)
             CHECK(list->viewport()->rect().contains(list->visualItemRect(list->item(row))));
-        const auto* leaf = later->parentWidget();
-        CHECK(leaf->rect().contains(later->geometry()));
-        CHECK(leaf->rect().contains(list->geometry()));
-        CHECK(leaf->window()->rect().contains(QRect(leaf->mapTo(leaf->window(), QPoint()), leaf->size())));
+        const auto* tab = later->parentWidget();
+        CHECK(tab->rect().contains(later->geometry()));
+        CHECK(tab->rect().contains(list->geometry()));
+        CHECK(tab->window()->rect().contains(QRect(tab->mapTo(tab->window(), QPoint()), tab->size())));
     }
 }
 

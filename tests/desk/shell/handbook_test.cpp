@@ -6,8 +6,8 @@
 #include "desk/reading/word_tips.hpp"
 #include "desk/session/shipped_handbook.hpp"
 #include "desk/shell/handbook_window.hpp"
-#include "desk/shell/station_sheets.hpp"
-#include "desk/toolkit/leaves.hpp"
+#include "desk/shell/station_views.hpp"
+#include "desk/toolkit/tabs.hpp"
 #include "desk/toolkit/theme.hpp"
 
 using namespace poquito;
@@ -132,7 +132,7 @@ TEST_CASE("A page is read beside its station, with the numbers of the shot - key
     const auto found = std::ranges::find(limit, "blur_limit_mm", &workings::Figure::key);
     REQUIRE(found != limit.end());
     CHECK(read_text(person).contains(QString::fromStdString(found->value + " " + found->unit)));
-    // Another leaf, another page; and what is edited is read.
+    // Another tab, another page; and what is edited is read.
     person.click(QStringLiteral("planeTab"));
     CHECK(person.find<QLabel>(QStringLiteral("readingTitle"))->text() ==
           QStringLiteral("Turning instead of stopping down"));
@@ -157,7 +157,7 @@ TEST_CASE("A page is read beside its station, with the numbers of the shot - key
     CHECK_FALSE(ledger->isVisible());
     person.trigger(QStringLiteral("readAction"));
     CHECK(view->isVisible());
-    CHECK(view->page()->id == "by-eye");  // no frames yet: that leaf is shown
+    CHECK(view->page()->id == "by-eye");  // no frames yet: that tab is shown
     person.trigger(QStringLiteral("readAction"));
     CHECK_FALSE(view->isVisible());
     CHECK_FALSE(ledger->isVisible());
@@ -244,13 +244,13 @@ TEST_CASE("Every leaf of every station has a page of its own, and its drawing sh
     const auto& book = desk::shippedHandbook();
     for (std::size_t i = 0; i < advice::stations.size(); ++i) {
         open_station(person, static_cast<int>(i));
-        auto* sheets = person.window().findChild<desk::StationSheets*>();
-        auto* leaves = sheets->currentWidget()->findChild<desk::Leaves*>();
-        REQUIRE(leaves);
-        for (auto* tab : leaves->findChildren<QToolButton*>(QRegularExpression(QStringLiteral("Tab$")),
-                                                            Qt::FindDirectChildrenOnly)) {
+        auto* views = person.window().findChild<desk::StationViews*>();
+        auto* tabs = views->currentWidget()->findChild<desk::Tabs*>();
+        REQUIRE(tabs);
+        for (auto* tab :
+             tabs->findChildren<QToolButton*>(QRegularExpression(QStringLiteral("Tab$")), Qt::FindDirectChildrenOnly)) {
             INFO(tab->objectName().toStdString());
-            const auto* page = handbook::page_of_leaf(book, advice::stations[i], tab->objectName().toStdString());
+            const auto* page = handbook::page_of_tab(book, advice::stations[i], tab->objectName().toStdString());
             REQUIRE(page);
             CHECK(std::ranges::count(page->leaves, tab->objectName().toStdString()) == 1);
         }

@@ -111,8 +111,8 @@ TEST_CASE("at the right the station one works at comes first, then what is doubt
     for (const auto station : advice::stations) {
         REQUIRE(model.indexOf(station).isValid());
         CHECK_FALSE(model.indexOf(station).data(desk::LedgerModel::headlineRole).toString().isEmpty());
-        CHECK(model.indexOf(station).data(desk::LedgerModel::standingRole).toInt() ==
-              static_cast<int>(advice::standing(*person.document().assessment(), station)));
+        CHECK(model.indexOf(station).data(desk::LedgerModel::statusRole).toInt() ==
+              static_cast<int>(advice::status_of(*person.document().assessment(), station)));
     }
     // Enter on the note takes its remedy.
     person.margin().setFocus();

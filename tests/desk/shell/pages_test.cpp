@@ -178,7 +178,7 @@ TEST_CASE("Run ticks the checklist off, and the station settles", "[desk][pages]
         person.key(Qt::Key_Space);
     }
     CHECK(person.text(QStringLiteral("checklistProgress")) == QStringLiteral("%1 of %1").arg(items));
-    CHECK(standing(*person.document().assessment(), Station::run) == Standing::settled);
+    CHECK(status_of(*person.document().assessment(), Station::run) == Status::settled);
     CHECK(person.find(QStringLiteral("station-Run"))->accessibleName() == QStringLiteral("Run, settled"));
     person.click(QStringLiteral("sheetTab"));
     auto* preview = person.find<QTextBrowser>(QStringLiteral("sheetPreview"));
@@ -205,7 +205,7 @@ TEST_CASE("Proof notes what was shot and keeps it with the shot", "[desk][pages]
     CHECK(entry.verdict == Verdict::redo);
     CHECK(entry.remark == "back end soft");
     CHECK(QDateTime::fromString(QString::fromStdString(entry.time), Qt::ISODate).isValid());
-    CHECK(standing(*person.document().assessment(), Station::proof) == Standing::doubtful);
+    CHECK(status_of(*person.document().assessment(), Station::proof) == Status::doubtful);
     person.click(QStringLiteral("proofLogTab"));
     auto* log = person.find<QListView>(QStringLiteral("proofLog"));
     CHECK(

@@ -1,7 +1,7 @@
 // From an empty shoot to a taken plan, by what the first page asks: a pie at the window, a ring on velvet, a brooch on
 // white. What comes first is what somebody who does it every day would set.
-#include "advice/worth.hpp"
-#include "desk/subject/plans_view.hpp"
+#include "advice/worth/worth.hpp"
+#include "desk/subject/proposals_view.hpp"
 #include "desk/subject/specimen_board.hpp"
 #include "support/person.hpp"
 
@@ -44,14 +44,14 @@ void put_on(Person& person, const char* choice, const QString& wanted) {
     FAIL("no " << wanted.toStdString());
 }
 
-const std::vector<advice::WholePlan>& plans(Person& person) {
-    auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
+const std::vector<advice::Proposal>& plans(Person& person) {
+    auto* view = person.find<desk::ProposalsView>(QStringLiteral("plansView"));
     REQUIRE(QTest::qWaitFor([&] { return view->isSettled() && !view->plans().empty(); }, test::patience));
     return view->plans();
 }
 
 void take_first(Person& person) {
-    auto* view = person.find<desk::PlansView>(QStringLiteral("plansView"));
+    auto* view = person.find<desk::ProposalsView>(QStringLiteral("plansView"));
     const auto wanted = plans(person).front().shot.exposure;
     QTest::mouseClick(view, Qt::LeftButton, {}, view->cardRect(0).center().toPoint());
     person.settle();

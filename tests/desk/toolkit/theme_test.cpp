@@ -1,7 +1,7 @@
 #include "support/lettering.hpp"
 #include "support/person.hpp"
 
-#include "desk/session/log_desk.hpp"
+#include "desk/session/log_controller.hpp"
 #include "desk/session/log_writer.hpp"
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
@@ -189,7 +189,7 @@ TEST_CASE("no text is cut off in any station at 1024 by 700", "[desk][look][long
 namespace {
 
 /// Of the stations, in their order.
-const std::vector<std::vector<const char*>> leaves = {
+const std::vector<std::vector<const char*>> tabs = {
     {"subjectTab", "mattersTab", "plansTab", "stagingTab"},
     {"trainTab", "standTab"},
     {"chartTab", "ladderTab", "planeTab", "backgroundTab", "settingsTab"},
@@ -248,10 +248,10 @@ TEST_CASE("no lettering of a drawing covers another or is cut at 1024 by 700", "
         person.document().select(shot);
         for (int station = 1; station <= 6; ++station) {
             person.goTo(station);
-            for (const char* leaf : leaves[static_cast<std::size_t>(station - 1)]) {
-                if (leaf && person.window().findChild<QWidget*>(QLatin1String(leaf))) person.click(QLatin1String(leaf));
+            for (const char* tab : tabs[static_cast<std::size_t>(station - 1)]) {
+                if (tab && person.window().findChild<QWidget*>(QLatin1String(tab))) person.click(QLatin1String(tab));
                 nothingOverlaps(person,
-                                person.shot().name + ", station " + std::to_string(station) + " " + (leaf ? leaf : ""));
+                                person.shot().name + ", station " + std::to_string(station) + " " + (tab ? tab : ""));
             }
         }
     }
@@ -313,9 +313,9 @@ TEST_CASE("every sheet, station and leaf is walked through by keys alone", "[des
     person.window().openDemo();
     for (int station = 1; station <= 6; ++station) {
         person.goTo(station);
-        for (const char* leaf : leaves[static_cast<std::size_t>(station - 1)]) {
-            if (leaf) person.click(QLatin1String(leaf));
-            walkByKeys(person, "station " + std::to_string(station) + " " + (leaf ? leaf : ""));
+        for (const char* tab : tabs[static_cast<std::size_t>(station - 1)]) {
+            if (tab) person.click(QLatin1String(tab));
+            walkByKeys(person, "station " + std::to_string(station) + " " + (tab ? tab : ""));
         }
     }
     for (const char* sheet : {"daySheetButton", "bookSheetButton"}) {

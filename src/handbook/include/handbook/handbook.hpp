@@ -63,7 +63,7 @@ const Page* find_page(const Handbook& handbook, std::string_view id);
 /// The page that explains a number, by its key; null: none does.
 const Page* page_of_figure(const Handbook& handbook, std::string_view key);
 /// The page of a leaf; where that has none, the station's first.
-const Page* page_of_leaf(const Handbook& handbook, advice::Station station, std::string_view leaf);
+const Page* page_of_tab(const Handbook& handbook, advice::Station station, std::string_view leaf);
 
 /// The words that stand in a text, in its order, each once. The longest that fits is meant: "working f-number" and not
 /// "f-number" in it. Capitals do not matter, a word inside another is none.

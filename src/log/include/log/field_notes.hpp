@@ -1,7 +1,7 @@
 #pragma once
 
+#include "log/diff.hpp"
 #include "log/entry.hpp"
-#include "log/happened.hpp"
 #include "shoot/shoot.hpp"
 #include "text/error.hpp"
 

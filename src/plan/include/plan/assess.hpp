@@ -3,7 +3,7 @@
 #include "light/store.hpp"
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
-#include "shoot/attitude.hpp"
+#include "shoot/form/attitude.hpp"
 
 #include <algorithm>
 

@@ -3,11 +3,11 @@
 #include "light/correction.hpp"
 #include "light/position.hpp"
 #include "optics/stack.hpp"
-#include "plan/chance.hpp"
+#include "plan/motion/chance.hpp"
+#include "plan/set/camera_position.hpp"
+#include "plan/set/staging.hpp"
 #include "plan/stack/stack_plan.hpp"
-#include "plan/staging.hpp"
-#include "plan/standing.hpp"
-#include "shoot/fit.hpp"
+#include "shoot/change/fit.hpp"
 #include "shoot/shot.hpp"
 
 #include <optional>
@@ -317,9 +317,9 @@ struct Report {
     MotionReport motion;
     std::vector<ReflectionReport> reflections;  // one a light where the subject is polished, else none
     std::optional<FreezeReport> freeze;
-    StandingReport standing;             // of the camera
-    std::vector<StagedReport> staging;   // one a thing besides the subject
-    std::optional<ChanceReport> chance;  // empty: nothing is left to it
+    CameraPositionReport camera_position;  // of the camera
+    std::vector<StagedReport> staging;     // one a thing besides the subject
+    std::optional<ChanceReport> chance;    // empty: nothing is left to it
 };
 
 }  // namespace poquito::plan

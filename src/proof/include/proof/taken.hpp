@@ -17,6 +17,6 @@ struct Taken {
 
 /// Of the newest run, with what was taken again since then in the place of what was there, a quarter of a step apart or
 /// less. Test frames are not counted. No files: it was not run.
-Taken taken_frames(const std::vector<shoot::Shared<shoot::RunRecord>>& runs);
+Taken taken_frames(const std::vector<shoot::CopyOnWrite<shoot::RunRecord>>& runs);
 
 }  // namespace poquito::proof

@@ -3,7 +3,7 @@
 #include "imaging/inspect/grey_image.hpp"
 #include "imaging/raster.hpp"
 #include "optics/depth.hpp"
-#include "plan/luck.hpp"
+#include "plan/motion/frame_draws.hpp"
 #include "plan/plan.hpp"
 #include "plan/report.hpp"
 #include "render/cast.hpp"
@@ -90,7 +90,7 @@ std::optional<Scene> scene_of(const gear::Kit& kit, const shoot::Shot& shot, con
 
 /// One try of it as luck has it: what comes through, what does not fire. Unlit by flash it is exposed by what else
 /// there is; else all is as it was worked out.
-std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::Luck& luck);
+std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& luck);
 
 /// Puts the subject elsewhere in the picture, mm at the sensor; x right, y up.
 void put_aside(Scene& scene, imaging::Place by);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/texture.hpp"
+#include "shoot/form/texture.hpp"
 
 namespace poquito::render {
 

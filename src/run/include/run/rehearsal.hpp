@@ -14,31 +14,31 @@
 namespace poquito::run {
 
 /// A trouble as people say it.
-struct TroubleWords {
-    devices::TroubleKind kind;
+struct MishapWords {
+    devices::MishapKind kind;
     const char* id;     // "subject-moves", as devices::trouble_id
     const char* name;   // "the subject moves"
     const char* shows;  // what one sees of it while it runs
     bool told;          // the bench holds and says so
 };
-std::span<const TroubleWords> trouble_words();
-const TroubleWords& words_of(devices::TroubleKind kind);
+std::span<const MishapWords> trouble_words();
+const MishapWords& words_of(devices::MishapKind kind);
 
 /// What can happen to that run. `silent`: only what no device tells.
-std::vector<devices::TroubleKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
-                                                    bool silent);
+std::vector<devices::MishapKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                                                   bool silent);
 
 /// One of them, in the middle of the run, as large as it takes to spoil it and no larger: drawn by that number.
-devices::Trouble draw_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
-                              bool silent);
+devices::Mishap draw_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
+                            bool silent);
 /// One that is wanted, so large.
-devices::Trouble sized_trouble(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
-                               devices::TroubleKind kind, std::size_t frame);
+devices::Mishap sized_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                             devices::MishapKind kind, std::size_t frame);
 
 /// Someone said or did something about it.
 struct Noticed {
-    std::size_t frame = 0;                          // that was being taken, or is meant
-    std::optional<devices::TroubleKind> taken_for;  // empty: that something was wrong
+    std::size_t frame = 0;                         // that was being taken, or is meant
+    std::optional<devices::MishapKind> taken_for;  // empty: that something was wrong
 };
 
 struct RehearsalReport {
@@ -53,7 +53,7 @@ struct RehearsalReport {
     double seconds_at_home = 0;  // and had it been found with the set gone
 };
 /// `setup`: s to lay the shot out anew. `notices` in their order.
-RehearsalReport report_rehearsal(const RunState& state, const devices::Trouble& trouble,
+RehearsalReport report_rehearsal(const RunState& state, const devices::Mishap& trouble,
                                  const std::vector<Noticed>& notices, double setup);
 
 /// Of a stack that is looked through afterwards: whether what is said of it is right.
@@ -62,6 +62,6 @@ struct Found {
     bool place = false;  // within a frame of it
     std::string said;
 };
-Found judge_answer(const devices::Trouble& trouble, devices::TroubleKind said, std::size_t frame);
+Found judge_answer(const devices::Mishap& trouble, devices::MishapKind said, std::size_t frame);
 
 }  // namespace poquito::run

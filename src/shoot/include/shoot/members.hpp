@@ -1,9 +1,9 @@
 #pragma once
 
+#include "shoot/change/subject_library.hpp"
+#include "shoot/change/view_set.hpp"
 #include "shoot/names.hpp"
 #include "shoot/shoot.hpp"
-#include "shoot/subject_library.hpp"
-#include "shoot/view_set.hpp"
 #include "text/number_rule.hpp"
 
 #include <type_traits>
@@ -582,7 +582,7 @@ void describe(Rows& rows, const ViewSet*) {
 /// A shot with its runs: they stand in the shot in the file, beside the shots in the document.
 struct ShotInFile {
     Shot shot;
-    std::vector<Shared<RunRecord>> runs;
+    std::vector<CopyOnWrite<RunRecord>> runs;
 };
 
 /// What this version does not know of a record.

@@ -1,8 +1,8 @@
 #pragma once
 
+#include "shoot/change/view_set.hpp"
 #include "shoot/shot.hpp"
 #include "shoot/site.hpp"
-#include "shoot/view_set.hpp"
 
 #include <array>
 #include <cstddef>

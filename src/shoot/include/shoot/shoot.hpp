@@ -1,9 +1,9 @@
 #pragma once
 
-#include "shoot/shared_list.hpp"
 #include "shoot/shot.hpp"
 #include "shoot/site.hpp"
 #include "shoot/terms.hpp"
+#include "shoot/values/copy_on_write_list.hpp"
 
 #include <map>
 #include <string>
@@ -15,7 +15,7 @@
 namespace poquito::shoot {
 
 /// Copies share their shots until one is changed.
-using Shots = SharedList<Shot>;
+using Shots = CopyOnWriteList<Shot>;
 
 /// Powers of the groups that are called up together: one for portrait distance, one for close.
 struct PowerSet {
@@ -56,8 +56,8 @@ struct Workday {
 
 /// The runs of each shot, by its id, oldest first. They stand beside the plans: an edit does not touch ten thousand
 /// frames, and no number of a plan depends on them.
-using Runs = std::map<std::string, std::vector<Shared<RunRecord>>>;
-const std::vector<Shared<RunRecord>>& runs_of(const Runs& runs, const std::string& shot);  // empty where none
+using Runs = std::map<std::string, std::vector<CopyOnWrite<RunRecord>>>;
+const std::vector<CopyOnWrite<RunRecord>>& runs_of(const Runs& runs, const std::string& shot);  // empty where none
 
 struct Shoot {
     std::string title;
@@ -85,4 +85,4 @@ Terms terms_of(const Shoot& shoot, const Shot& shot);
 // Written out once, in shoot.cpp, not in every file that copies a shoot.
 extern template class std::vector<poquito::shoot::PowerSet>;
 extern template class std::vector<std::shared_ptr<poquito::shoot::Shot>>;
-extern template class std::vector<poquito::shoot::Shared<poquito::shoot::RunRecord>>;
+extern template class std::vector<poquito::shoot::CopyOnWrite<poquito::shoot::RunRecord>>;

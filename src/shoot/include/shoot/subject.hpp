@@ -1,9 +1,9 @@
 #pragma once
 
 #include "optics/tank.hpp"
-#include "shoot/form.hpp"
-#include "shoot/shared.hpp"
-#include "shoot/texture.hpp"
+#include "shoot/form/form.hpp"
+#include "shoot/form/texture.hpp"
+#include "shoot/values/copy_on_write.hpp"
 #include "text/colour.hpp"
 
 #include <optional>
@@ -33,10 +33,10 @@ struct Subject {
     double sway_frequency = 1;                    // Hz
     std::optional<double> sway_depth;             // mm of it through focus; empty: half, for one turns its way across
     Form form = Form::ball;
-    double tilt = 0;                              // degrees, the top away from the camera
-    double turn = 0;                              // degrees, the right side away from the camera
-    std::optional<text::Colour> colour;           // hue and strength; how bright it is, reflectance says
-    std::optional<Shared<HeightMap>> height_map;  // for Form::height_map
+    double tilt = 0;                                   // degrees, the top away from the camera
+    double turn = 0;                                   // degrees, the right side away from the camera
+    std::optional<text::Colour> colour;                // hue and strength; how bright it is, reflectance says
+    std::optional<CopyOnWrite<HeightMap>> height_map;  // for Form::height_map
     Texture texture = Texture::usual;
     std::vector<std::string> traits;  // what calls for care: see subject_traits()
     std::optional<double> nearest;    // mm from the front of the lens that it lets one come; empty: any

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "advice/plans.hpp"
+#include "advice/proposals/proposals.hpp"
 
 #include <string>
 #include <vector>
@@ -8,6 +8,6 @@
 namespace poquito::storage {
 
 /// Whole plans as JSON text, format poquito-plans version 1, in the order given; docs/file-format.md (MODEL 5).
-std::string write_plans(const std::vector<advice::WholePlan>& plans);
+std::string write_plans(const std::vector<advice::Proposal>& plans);
 
 }  // namespace poquito::storage

@@ -1,8 +1,8 @@
 #pragma once
 
+#include "shoot/change/subject_library.hpp"
+#include "shoot/change/view_set.hpp"
 #include "shoot/shoot.hpp"
-#include "shoot/subject_library.hpp"
-#include "shoot/view_set.hpp"
 #include "text/error.hpp"
 
 #include <filesystem>

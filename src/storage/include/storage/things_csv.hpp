@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/view_set.hpp"
+#include "shoot/change/view_set.hpp"
 #include "text/error.hpp"
 
 #include <string_view>

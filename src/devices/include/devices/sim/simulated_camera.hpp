@@ -1,7 +1,7 @@
 #pragma once
 
 #include "devices/sim/world.hpp"
-#include "plan/luck.hpp"
+#include "plan/motion/frame_draws.hpp"
 #include "plan/report.hpp"
 #include "render/finder.hpp"
 
@@ -57,7 +57,7 @@ class SimulatedCamera final : public CameraPort {
         double slipped = 0;  // mm the rig stood nearer
         double dimmed = 0;   // stops that were missing of all light
         double hours = 0;    // since the first frame
-        plan::Luck luck;
+        plan::FrameDraw luck;
         double written_at = 0;
     };
     std::optional<Saved> write(const Exposure& exposure);
@@ -67,7 +67,7 @@ class SimulatedCamera final : public CameraPort {
     World& world_;
     Setup setup_;
     plan::Report report_;
-    plan::Lots lots_;
+    plan::FrameDraws draws_;
     Settings settings_;
     std::optional<double> began_;  // its first frame, by the clock
     double write_time_;            // s a frame

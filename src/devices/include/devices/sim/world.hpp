@@ -15,7 +15,7 @@
 namespace poquito::devices {
 
 /// What goes wrong on purpose. Frames are counted by exposures, from 0.
-enum class TroubleKind {
+enum class MishapKind {
     camera_drops,     // its connection, before the exposure
     rail_drops,       // its connection, before the move to that frame
     card_full,        // no room for the frame
@@ -26,27 +26,27 @@ enum class TroubleKind {
     rig_slips,        // in its clamp by `size` mm towards the subject, and stays there
     light_changes,    // from there on it is `size` stops less: a lamp was knocked, a cloud came
 };
-struct Trouble {
-    TroubleKind kind = TroubleKind::camera_drops;
+struct Mishap {
+    MishapKind kind = MishapKind::camera_drops;
     std::size_t frame = 0;
     double size = 1;
 };
 /// "camera-drops@5", "subject-moves@5:0.4"; empty: not one.
-std::optional<Trouble> parse_trouble(const std::string& text);
-const char* trouble_id(TroubleKind kind);
+std::optional<Mishap> parse_mishap(const std::string& text);
+const char* trouble_id(MishapKind kind);
 
 /// What is true on the simulated bench, whatever the devices say: all of them share it. A rail behind a serial line
 /// moves on a thread of its own; the rest is the run's.
 struct World {
     Clock& clock;
-    std::vector<Trouble> troubles = {};      // by `due` alone once there are devices
+    std::vector<Mishap> troubles = {};       // by `due` alone once there are devices
     std::atomic<std::size_t> exposures = 0;  // so far
     std::atomic<double> carriage = 0;        // mm from the home switch where the rail's carriage really stands
     std::optional<double> ring = {};         // of the lens; empty: as the plan has it
     std::vector<double> shares = {};         // of its light that each flash gave at the last exposure
 
     /// Whether that trouble is due at this exposure; it happens once.
-    std::optional<Trouble> due(TroubleKind kind);
+    std::optional<Mishap> due(MishapKind kind);
     std::mutex mutex = {};  // of troubles
 };
 

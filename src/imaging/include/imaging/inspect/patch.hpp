@@ -1,7 +1,7 @@
 #pragma once
 
 #include "imaging/inspect/rgb_picture.hpp"
-#include "plan/grey_patch.hpp"
+#include "whatif/grey_patch.hpp"
 
 /// What an area of a finished picture holds.
 namespace poquito::imaging {
@@ -16,6 +16,6 @@ struct Area {
 /// Mean of the light the numbers stand for (sRGB undone, IEC 61966-2-1; luminance weights of the same), the share with
 /// a channel at its end and the share at zero. The area has pixels and lies in the picture. A camera's own tone curve
 /// differs from sRGB in the lights and shadows: mid grey is where it is surest.
-plan::PatchReading read_patch(const RgbPicture& picture, const Area& area);
+whatif::PatchReading read_patch(const RgbPicture& picture, const Area& area);
 
 }  // namespace poquito::imaging

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desk/book/practice_leaf.hpp"
+#include "desk/book/practice_tab.hpp"
 
 #include <QWidget>
 
@@ -9,18 +9,18 @@ namespace poquito::desk {
 class Bag;
 class Document;
 class KitRoom;
-class Leaves;
-class LessonsLeaf;
-class LogLeaf;
-class ProtocolsLeaf;
-class ReviewLeaf;
+class Tabs;
+class LessonsTab;
+class LogTab;
+class ProtocolsTab;
+class ReviewTab;
 
-/// What outlives a shoot, a leaf a chapter: the bag, the log, what it teaches, series over the
+/// What outlives a shoot, a tab a chapter: the bag, the log, what it teaches, series over the
 /// months, days looked back on, and exercises.
 class BookSheet : public QWidget {
     Q_OBJECT
   public:
-    BookSheet(Document& document, Bag& bag, const PracticeLeaf::Desks& desks, QWidget* parent = nullptr);
+    BookSheet(Document& document, Bag& bag, const PracticeTab::Controllers& controllers, QWidget* parent = nullptr);
 
     KitRoom& kit() { return *kit_; }
     bool showsKit() const;
@@ -33,13 +33,13 @@ class BookSheet : public QWidget {
     void shotWanted();
 
   private:
-    Leaves* leaves_;
+    Tabs* tabs_;
     KitRoom* kit_;
-    LogLeaf* log_;
-    LessonsLeaf* lessons_;
-    ProtocolsLeaf* protocols_;
-    ReviewLeaf* review_;
-    PracticeLeaf* practice_;
+    LogTab* log_;
+    LessonsTab* lessons_;
+    ProtocolsTab* protocols_;
+    ReviewTab* review_;
+    PracticeTab* practice_;
 };
 
 }  // namespace poquito::desk

@@ -21,7 +21,7 @@ class FindError : public QWidget {
     int frame() const;  // from 0
 
   Q_SIGNALS:
-    void answered(devices::TroubleKind kind, int frame);
+    void answered(devices::MishapKind kind, int frame);
 
   private:
     void showFrame(int frame);

@@ -2,7 +2,7 @@
 
 #include "desk/pages/station_page.hpp"
 #include "render/scene.hpp"
-#include "shoot/attitude.hpp"
+#include "shoot/form/attitude.hpp"
 
 #include <QPointF>
 
@@ -17,11 +17,11 @@ class JudgementStrip;
 class LapseForm;
 class LadderView;
 class PlaneDrawing;
-class Leaves;
+class Tabs;
 class Sentence;
 
 /// What stop, what counts as sharp, one frame or a stack: the blur chart, the ladder, the plane, the background and the
-/// settings behind them, each a leaf of the sheet, with the judgement below.
+/// settings behind them, each a tab of the sheet, with the judgement below.
 class DepthPage : public StationPage {
     Q_OBJECT
   public:
@@ -41,10 +41,10 @@ class DepthPage : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    QWidget* chartLeaf();
-    QWidget* planeLeaf();
-    QWidget* backgroundLeaf();
-    QWidget* settingsLeaf();
+    QWidget* chartTab();
+    QWidget* planeTab();
+    QWidget* backgroundTab();
+    QWidget* settingsTab();
     void addSharpness(QLayout* column);
     void addCapture(QLayout* column);
     void showLimits(const Shot& shot);
@@ -52,7 +52,7 @@ class DepthPage : public StationPage {
     void saveSheet();
     void propose(std::optional<shoot::Attitude> attitude);
 
-    Leaves* leaves_ = nullptr;
+    Tabs* tabs_ = nullptr;
     JudgementStrip* strip_ = nullptr;
     LadderView* ladder_ = nullptr;
     DepthChart* chart_ = nullptr;

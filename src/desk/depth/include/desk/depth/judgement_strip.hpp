@@ -1,6 +1,6 @@
 #pragma once
 
-#include "advice/judgement.hpp"
+#include "advice/worth/judgement.hpp"
 #include "desk/session/shot_task.hpp"
 
 #include <QWidget>

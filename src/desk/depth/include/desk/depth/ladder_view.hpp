@@ -1,6 +1,6 @@
 #pragma once
 
-#include "advice/ladder.hpp"
+#include "advice/worth/ladder.hpp"
 #include "desk/session/picture_queue.hpp"
 #include "render/scene.hpp"
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "plan/lapse.hpp"
+#include "plan/motion/lapse.hpp"
 #include "shoot/lapse.hpp"
 
 #include <QWidget>

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/attitude.hpp"
+#include "shoot/form/attitude.hpp"
 
 #include <QWidget>
 

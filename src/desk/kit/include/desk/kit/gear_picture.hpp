@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/mount.hpp"
+#include "shoot/change/mount.hpp"
 
 #include <QWidget>
 

@@ -2,7 +2,7 @@
 
 #include "desk/toolkit/chart.hpp"
 #include "light/levers.hpp"
-#include "plan/flash_balance.hpp"
+#include "whatif/flash_balance.hpp"
 
 #include <optional>
 
@@ -22,7 +22,7 @@ class BalanceChart : public Chart {
     using Chart::placeOf;
     QPointF placeOf(const light::Balance& balance) const;
     /// What is proposed while one drags; empty otherwise.
-    const std::optional<plan::BalanceProposal>& proposal() const { return proposal_; }
+    const std::optional<whatif::BalanceProposal>& proposal() const { return proposal_; }
 
   protected:
     bool prepare() override;
@@ -43,10 +43,10 @@ class BalanceChart : public Chart {
     QRectF drawMissing(QPainter& painter) const;  // what its words take
     QRectF drawPlan(QPainter& painter) const;
     void propose(QPointF place);
-    void take(const plan::BalanceProposal& proposal);
+    void take(const whatif::BalanceProposal& proposal);
 
     Document& document_;
-    std::optional<plan::BalanceProposal> proposal_;
+    std::optional<whatif::BalanceProposal> proposal_;
     bool dragging_ = false;
 };
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "plan/trajectory.hpp"
+#include "plan/motion/trajectory.hpp"
 
 #include <QWidget>
 

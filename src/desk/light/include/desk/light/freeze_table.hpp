@@ -1,6 +1,6 @@
 #pragma once
 
-#include "plan/freeze.hpp"
+#include "plan/motion/freeze.hpp"
 
 #include <QWidget>
 

@@ -5,23 +5,23 @@
 namespace poquito::desk {
 
 class ChosenLight;
-class Leaves;
+class Tabs;
 
-/// The light of a shot, a leaf for each question: exposure and balance, the lights one by one, the background, what is
+/// The light of a shot, a tab for each question: exposure and balance, the lights one by one, the background, what is
 /// frozen, what is mirrored, and what the test frame said.
 class LightPage : public StationPage {
     Q_OBJECT
   public:
     LightPage(Document& document, ChosenLight& chosen, QWidget* parent = nullptr);
 
-    /// The leaf with the lights' own fields.
+    /// The tab with the lights' own fields.
     void showLights();
 
   protected:
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    Leaves* leaves_ = nullptr;
+    Tabs* tabs_ = nullptr;
 };
 
 }  // namespace poquito::desk

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "plan/grey_patch.hpp"
+#include "whatif/grey_patch.hpp"
 
 #include <QImage>
 #include <QWidget>
@@ -17,7 +17,7 @@ class PatchView : public QWidget {
     QSize minimumSizeHint() const override { return {180, 150}; }
 
     /// Of the marked area; empty without picture or area.
-    std::optional<plan::PatchReading> reading() const { return reading_; }
+    std::optional<whatif::PatchReading> reading() const { return reading_; }
     void open(const QString& path);
     void clear();
     /// Where the picture lies in this widget, pixels.
@@ -44,7 +44,7 @@ class PatchView : public QWidget {
     QRect area_;  // pixels of the picture
     QPoint from_;
     bool dragging_ = false;
-    std::optional<plan::PatchReading> reading_;
+    std::optional<whatif::PatchReading> reading_;
 };
 
 }  // namespace poquito::desk

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "plan/fill.hpp"
+#include "whatif/fill.hpp"
 
 #include <QWidget>
 
@@ -23,16 +23,16 @@ class ToneStrip : public QWidget {
 
     struct Patch {
         QString name;
-        std::optional<double> stops;          // from mid grey; empty: no light gets there
-        std::optional<plan::Tone> tone = {};  // that can be asked for
-        double over_exposure = 0;             // stops that the patch shows over the reading it stands for
+        std::optional<double> stops;            // from mid grey; empty: no light gets there
+        std::optional<whatif::Tone> tone = {};  // that can be asked for
+        double over_exposure = 0;               // stops that the patch shows over the reading it stands for
     };
     std::vector<Patch> patches() const;
     QRectF patchRect(std::size_t index) const;
 
   Q_SIGNALS:
     /// `visit`: one for each drag, so that it is one step of Undo.
-    void asked(const plan::ToneAsked& tone, const QString& visit);
+    void asked(const whatif::ToneAsked& tone, const QString& visit);
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -20,7 +20,7 @@ class Document;
 class FrameStrip;
 class FrameView;
 class HeldFrame;
-class ProofDesk;
+class ProofController;
 class Sentence;
 struct ProofLook;
 
@@ -31,7 +31,7 @@ class FramesPanel : public QWidget {
   public:
     enum class Show { frame, plan, sharp, depth, composite };
 
-    FramesPanel(Document& document, ProofDesk& desk, QWidget* parent = nullptr);
+    FramesPanel(Document& document, ProofController& controller, QWidget* parent = nullptr);
 
     void refresh();
     std::size_t current() const;
@@ -72,7 +72,7 @@ class FramesPanel : public QWidget {
     const ProofLook* look() const;
 
     Document& document_;
-    ProofDesk& desk_;
+    ProofController& controller_;
     FramePictures pictures_;
     std::string shot_;
     std::map<std::string, std::size_t> currents_;  // by shot

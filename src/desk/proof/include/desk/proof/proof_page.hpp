@@ -14,15 +14,15 @@ namespace poquito::desk {
 
 class CoverageMap;
 class FramesPanel;
-class Leaves;
+class Tabs;
 class LightBars;
 class LookOverList;
-class ProofDesk;
+class ProofController;
 class ProofModel;
 class ProofNotes;
-class RunDesk;
+class RunController;
 class Sentence;
-class SortingSheet;
+class SortingView;
 struct ProofLook;
 
 /// The frames of a shot as they came out: large on the left, what they show on the right, and what to take again of
@@ -30,7 +30,7 @@ struct ProofLook;
 class ProofPage : public StationPage {
     Q_OBJECT
   public:
-    ProofPage(Document& document, ProofDesk& desk, RunDesk& runs, QWidget* parent = nullptr);
+    ProofPage(Document& document, ProofController& controller, RunController& runs, QWidget* parent = nullptr);
 
     FramesPanel* frames() const { return frames_; }
 
@@ -70,12 +70,12 @@ class ProofPage : public StationPage {
     void addEntry(const QString& label, shoot::ProofEntry entry);
     void removeChosen();
 
-    ProofDesk& desk_;
-    RunDesk& runs_;
+    ProofController& controller_;
+    RunController& runs_;
     QStackedWidget* pages_;  // of the shot, or all that was sorted
     FramesPanel* frames_;
-    SortingSheet* sorting_;
-    Leaves* leaves_;
+    SortingView* sorting_;
+    Tabs* tabs_;
     QWidget* question_;  // of which shot they are, where none was planned so
     QComboBox* whose_;
     std::string askedOf_;  // shot whose frames the question is about now; empty: not asked

@@ -4,9 +4,9 @@
 
 namespace poquito::desk {
 
-class Leaves;
+class Tabs;
 
-/// What makes the magnification, and what carries it: a leaf for the train, one for the stand.
+/// What makes the magnification, and what carries it: a tab for the train, one for the stand.
 class ReachPage : public StationPage {
     Q_OBJECT
   public:
@@ -21,7 +21,7 @@ class ReachPage : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    Leaves* leaves_;
+    Tabs* tabs_;
 };
 
 }  // namespace poquito::desk

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "plan/sway_readings.hpp"
+#include "plan/motion/sway_readings.hpp"
 
 #include <QWidget>
 

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/session/picture_queue.hpp"
-#include "plan/luck.hpp"
+#include "plan/motion/frame_draws.hpp"
 #include "render/loupe.hpp"
 
 #include <QImage>
@@ -44,9 +44,9 @@ class RehearsalView : public QWidget {
     static constexpr int tile_width = 84, tile_height = 56, gap = 6, heading = 40;  // pixels
     struct Try {
         QImage picture;
-        plan::Luck luck;
+        plan::FrameDraw luck;
     };
-    bool isOut(const plan::Luck& luck) const;  // of the frame
+    bool isOut(const plan::FrameDraw& luck) const;  // of the frame
     int columns() const;
     int room() const;  // tiles that fit
     void next();
@@ -54,7 +54,7 @@ class RehearsalView : public QWidget {
     Document& document_;
     bool on_ = false;
     std::uint64_t seed_ = 0;
-    std::unique_ptr<plan::Lots> lots_;
+    std::unique_ptr<plan::FrameDraws> draws_;
     std::vector<Try> tries_;
     std::shared_ptr<Spot> spot_;
     PictureQueue queue_;

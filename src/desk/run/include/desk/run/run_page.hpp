@@ -4,16 +4,16 @@
 
 namespace poquito::desk {
 
-class Leaves;
-class RunDesk;
+class Tabs;
+class RunController;
 class SubjectLibrary;
 
-/// Taking this shot, a leaf for each question: what to look at first, how the stack is taken, what it costs, how wide
+/// Taking this shot, a tab for each question: what to look at first, how the stack is taken, what it costs, how wide
 /// the camera's steps are, and its sheet.
 class RunPage : public StationPage {
     Q_OBJECT
   public:
-    RunPage(Document& document, RunDesk& runs, SubjectLibrary& library, QWidget* parent = nullptr);
+    RunPage(Document& document, RunController& runs, SubjectLibrary& library, QWidget* parent = nullptr);
 
   Q_SIGNALS:
     void runShown();
@@ -24,7 +24,7 @@ class RunPage : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    Leaves* leaves_ = nullptr;
+    Tabs* tabs_ = nullptr;
 };
 
 }  // namespace poquito::desk

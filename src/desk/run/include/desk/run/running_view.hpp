@@ -15,14 +15,14 @@ class QCheckBox;
 namespace poquito::desk {
 
 class Document;
-class RunDesk;
+class RunController;
 
 /// A run as one follows it from two metres away: which shot, frame k of n, where the plane of focus stands on the
 /// subject, when the flash is ready, how long it still takes, and the frames so far as a strip.
 class RunningView : public QWidget {
     Q_OBJECT
   public:
-    RunningView(Document& document, RunDesk& runs, QWidget* parent = nullptr);
+    RunningView(Document& document, RunController& runs, QWidget* parent = nullptr);
 
     QString frameText() const;                 // "7 of 20"
     QString phaseText() const;                 // "exposing"
@@ -56,7 +56,7 @@ class RunningView : public QWidget {
     void sound(const run::RunStatus& status);
 
     Document& document_;
-    RunDesk& runs_;
+    RunController& runs_;
     std::size_t chosen_ = 0;  // where redo begins
     bool chosenByHand_ = false;
     std::string shownRun_;

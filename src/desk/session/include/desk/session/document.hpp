@@ -2,7 +2,7 @@
 
 #include "advice/advice.hpp"
 #include "desk/session/picture_queue.hpp"
-#include "shoot/attitude.hpp"
+#include "shoot/form/attitude.hpp"
 
 #include <QObject>
 #include <QString>

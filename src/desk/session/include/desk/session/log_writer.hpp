@@ -1,6 +1,6 @@
 #pragma once
 
-#include "log/happened.hpp"
+#include "log/diff.hpp"
 #include "proof/inspection.hpp"
 #include "shoot/shoot.hpp"
 
@@ -15,17 +15,17 @@
 namespace poquito::desk {
 
 class Document;
-class LogDesk;
-class ProofDesk;
+class LogController;
+class ProofController;
 
 /// Enters in the logbook what happens: runs, verdicts, what gear teaches, looks at frames, changes of the set-up,
 /// exercises, and what is written down by hand. What is edited and taken back at once was nothing.
 class LogWriter : public QObject {
     Q_OBJECT
   public:
-    LogWriter(Document& document, LogDesk& book, log::ClassOf classOf, QObject* parent = nullptr);
+    LogWriter(Document& document, LogController& book, log::ClassOf classOf, QObject* parent = nullptr);
 
-    LogDesk& book() { return book_; }
+    LogController& book() { return book_; }
     log::ClassOf classOf() const { return classOf_; }
 
     /// Enters what waits to be entered, and no more: before the document goes.
@@ -34,7 +34,7 @@ class LogWriter : public QObject {
     bool isBusy() const;  // or the book is
 
     /// All frames that were looked at by that desk are entered once they are judged.
-    void enterLooks(ProofDesk& proof);
+    void enterLooks(ProofController& proof);
     /// What was just edited came out of the log: it happened once.
     void overlookEdit();
     /// Before that shot one thing was changed; what takes seconds or hours was none.
@@ -54,7 +54,7 @@ class LogWriter : public QObject {
     void enterNotes(const std::string& text, const std::string& day);
 
     Document& document_;
-    LogDesk& book_;
+    LogController& book_;
     log::ClassOf classOf_;
     std::shared_ptr<const shoot::Shoot> known_;   // what is entered so far
     std::shared_ptr<const shoot::Shoot> latest_;  // what is to be entered, once it has settled

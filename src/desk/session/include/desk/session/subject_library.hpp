@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/session/kept_records.hpp"
-#include "shoot/subject_library.hpp"
+#include "shoot/change/subject_library.hpp"
 
 #include <QObject>
 #include <QString>

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/session/kept_records.hpp"
-#include "shoot/view_set.hpp"
+#include "shoot/change/view_set.hpp"
 
 #include <QObject>
 #include <QString>

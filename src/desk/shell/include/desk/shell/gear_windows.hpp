@@ -6,7 +6,7 @@
 
 namespace poquito::desk {
 
-class MeasureDesk;
+class MeasureDialog;
 class ReachFinder;
 
 /// The bag and the windows about gear; each is made when it is first wanted and belongs to `window`.
@@ -29,7 +29,7 @@ class GearWindows : public QObject {
     QWidget* window_;
     Bag* bag_ = nullptr;
     ReachFinder* finder_ = nullptr;
-    MeasureDesk* measure_ = nullptr;
+    MeasureDialog* measure_ = nullptr;
     bool asking_ = false;
 };
 

@@ -22,7 +22,7 @@ class LedgerModel final : public QAbstractListModel {
     enum Role {
         kindRole = Qt::UserRole,
         headlineRole,
-        standingRole,
+        statusRole,
         openRole,  // of a figure its working, of a note what else it offers, of a heading its numbers, of the usual
                    // line its notes
         valueRole,
@@ -73,7 +73,7 @@ class LedgerModel final : public QAbstractListModel {
         std::string was;
         bool safety = false;
         bool open = false;
-        advice::Standing standing = advice::Standing::open;
+        advice::Status status = advice::Status::open;
     };
     bool isOpen(advice::Station station) const { return opened_.contains(station); }
     void compare();

@@ -27,22 +27,22 @@ class Bag;
 class BookSheet;
 class DaySheet;
 class FinderPanel;
-class FootLine;
+class StatusBar;
 class GearWindows;
-class Margin;
-class ProblemStrip;
-class LogDesk;
+class SidePanel;
+class MessageBar;
+class LogController;
 class LogWriter;
-class ProofDesk;
-class RunDesk;
+class ProofController;
+class RunController;
 class RunningView;
 class ShotCards;
-class StartSheet;
+class StartPage;
 class StationPage;
 class StationRail;
-class StationSheets;
+class StationViews;
 class TrainDrawing;
-class UpperSheet;
+class DrawingArea;
 
 /// The settings' key for the size of everything in per cent, which is read before there is a window.
 inline const auto size_key = QStringLiteral("size");
@@ -63,15 +63,15 @@ class MainWindow : public QMainWindow {
         return document_;
     }
     Bag& bag();
-    RunDesk& runs() {
+    RunController& runs() {
         furnish();
         return *runs_;
     }
-    ProofDesk& proof() {
+    ProofController& proof() {
         furnish();
         return *proof_;
     }
-    LogDesk& log() {
+    LogController& log() {
         furnish();
         return *log_;
     }
@@ -111,7 +111,7 @@ class MainWindow : public QMainWindow {
     QWidget* buildCentre();
     void fillMargin();
     void furnish();
-    StartSheet* start();
+    StartPage* start();
     // Who hears whom.
     void connectParts();
     void connectPage(advice::Station station, StationPage* page);
@@ -142,7 +142,7 @@ class MainWindow : public QMainWindow {
     void divide(bool forFinder);
     bool atProof() const;
     void read();
-    void tellLeaf();
+    void tellTab();
     void lookAtDropped(const QStringList& paths);
     void refresh();
     void refreshTitle();
@@ -150,9 +150,9 @@ class MainWindow : public QMainWindow {
     Document document_;
     std::function<shoot::Shoot()> first_;
     bool furnished_ = false;
-    RunDesk* runs_ = nullptr;
-    ProofDesk* proof_ = nullptr;
-    LogDesk* log_ = nullptr;
+    RunController* runs_ = nullptr;
+    ProofController* proof_ = nullptr;
+    LogController* log_ = nullptr;
     LogWriter* writer_ = nullptr;
     ShootFiles* files_ = nullptr;
     ShotCommands* commands_ = nullptr;
@@ -169,21 +169,21 @@ class MainWindow : public QMainWindow {
     StationRail* rail_ = nullptr;
     QWidget* cardsColumn_ = nullptr;
     ShotCards* cards_ = nullptr;
-    ProblemStrip* strip_ = nullptr;
+    MessageBar* strip_ = nullptr;
     QStackedWidget* body_ = nullptr;
     QSplitter* split_ = nullptr;
     QByteArray splitWithFinder_, splitElsewhere_;
-    UpperSheet* upper_ = nullptr;
-    StationSheets* sheets_ = nullptr;
-    StartSheet* start_ = nullptr;
+    DrawingArea* upper_ = nullptr;
+    StationViews* views_ = nullptr;
+    StartPage* start_ = nullptr;
     std::string startOf_;  // id of the shot whose first questions are asked; empty: none are
     DaySheet* day_ = nullptr;
     BookSheet* book_ = nullptr;
     RunningView* running_ = nullptr;
     bool runShown_ = false;
     QWidget* marginColumn_ = nullptr;
-    Margin* margin_ = nullptr;
-    FootLine* foot_ = nullptr;
+    SidePanel* sidePanel_ = nullptr;
+    StatusBar* foot_ = nullptr;
     QUndoGroup* history_ = nullptr;  // what Ctrl+Z goes back in: the shoot, or in the book the side that is shown
     std::vector<QMenu*> menus_;
     QMenu* recent_ = nullptr;

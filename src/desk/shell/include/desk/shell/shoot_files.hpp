@@ -17,7 +17,7 @@ class QWidget;
 
 namespace poquito::desk {
 
-class RunDesk;
+class RunController;
 
 /// How a shoot comes into the document and gets out of it again: files, pictures that carry a plan, what a crash left
 /// behind, and the questions before anything is lost.
@@ -25,7 +25,7 @@ class ShootFiles : public QObject {
     Q_OBJECT
   public:
     /// Questions are asked over `window`.
-    ShootFiles(Document& document, RunDesk& runs, QWidget& window);
+    ShootFiles(Document& document, RunController& runs, QWidget& window);
 
     // Without questions. True: it is done; else what went wrong is told.
     bool open(const QString& path);  // a shoot, or a picture that carries a plan: its shot joins the open shoot
@@ -63,7 +63,7 @@ class ShootFiles : public QObject {
     std::optional<Leftover> recoverOrDiscard(const QDir& folder);
 
     Document& document_;
-    RunDesk& runs_;
+    RunController& runs_;
     QWidget& window_;
     std::unique_ptr<Autosave> autosave_;
     std::optional<storage::FileMark> mark_;  // of the document's file as it was read or written last

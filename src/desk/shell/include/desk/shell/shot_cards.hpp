@@ -5,7 +5,7 @@
 namespace poquito::desk {
 
 class Document;
-class ProofDesk;
+class ProofController;
 
 /// The shots as cards: the frame to scale, size, magnification, frames and how the plan stands, or at Proof what became
 /// of its frames.
@@ -15,7 +15,7 @@ class ShotCards : public StillList {
     explicit ShotCards(Document& document, QWidget* parent = nullptr);
 
     /// Null: how the plan stands.
-    void showProof(const ProofDesk* proof);
+    void showProof(const ProofController* proof);
 
   protected:
     void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shoot/subject_library.hpp"
+#include "shoot/change/subject_library.hpp"
 
 #include <QWidget>
 

@@ -4,8 +4,8 @@
 
 namespace poquito::desk {
 
-class Leaves;
-class SubjectLeaf;
+class Tabs;
+class SubjectTab;
 class SubjectLibrary;
 
 /// What is photographed, what matters about it, and whole plans to take it.
@@ -27,8 +27,8 @@ class SubjectPage : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    Leaves* leaves_;
-    SubjectLeaf* subject_;
+    Tabs* tabs_;
+    SubjectTab* subject_;
 };
 
 }  // namespace poquito::desk

@@ -54,10 +54,10 @@ void drawFilling(QPainter& painter, const QRectF& area, const QImage& picture);
 void drawCard(QPainter& painter, const QRectF& card, const QColor& sheet, const QPen& line, double radius = 4);
 
 /// settled: nothing speaks against it. doubtful: something does. open: not done yet.
-enum class Standing { settled, doubtful, open };
+enum class Status { settled, doubtful, open };
 /// A tick, a triangle or a ring: the shape says it, the colour repeats it.
-void drawStanding(QPainter& painter, QPointF centre, Standing standing);
-QColor standingColour(Standing standing);
+void drawStatus(QPainter& painter, QPointF centre, Status status);
+QColor statusColour(Status status);
 
 /// Round steps (1, 2 or 5 of a decade) of which `most` or fewer fit into `length`.
 double rulerStep(double length, int most);

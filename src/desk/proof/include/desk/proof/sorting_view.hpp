@@ -1,0 +1,56 @@
+#pragma once
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QListView;
+class QPushButton;
+class QToolButton;
+
+namespace poquito::desk {
+
+class Document;
+class FramePictures;
+class ProofController;
+
+/// A folder of many stacks and bursts, a row each, the whole ones first: what became of it and why, and which shot it
+/// is of. Keys go through hundreds: K keeps, R is to be taken again, A sets aside, Enter opens it large.
+class SortingView : public QWidget {
+    Q_OBJECT
+  public:
+    SortingView(Document& document, ProofController& controller, FramePictures& pictures, QWidget* parent = nullptr);
+
+    void refresh();
+    int current() const;
+
+  Q_SIGNALS:
+    void openWanted(int row);
+    void verdictGiven(int row, bool keep);
+    void left();
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+  private:
+    class Model;
+    class Delegate;
+    void assign(int choice);
+    void showChosen();
+    void give(bool keep);
+    void setAside();
+    bool take(const QKeyEvent& event);
+
+    Document& document_;
+    ProofController& controller_;
+    QLabel* title_;
+    QLabel* progress_;
+    QToolButton* stop_;
+    QListView* list_;
+    Model* model_;
+    QComboBox* shot_;
+    QPushButton *open_, *keep_, *redo_, *aside_;
+};
+
+}  // namespace poquito::desk
