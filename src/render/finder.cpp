@@ -15,8 +15,8 @@
 namespace poquito::render {
 namespace {
 
-/// Between two sheets blur is mixed: so many pixels of disc apart nobody sees it.
-constexpr double sheet_step = 1.5;
+/// Between two layers blur is mixed: so many pixels of disc apart nobody sees it.
+constexpr double layer_step = 1.5;
 
 imaging::Raster background_of(const Scene& scene, const Grid& grid) {
     const double disc = blur_disc(scene.lens, scene.background_depth) / grid.pitch;
@@ -62,7 +62,7 @@ struct Finder::Seen {
     // Memory that stays from one frame to the next.
     Lights lights;
     std::map<int, Cells> cells;  // by their factor
-    imaging::Raster sheet;
+    imaging::Raster layer;
 };
 
 Finder::Finder() : seen_(std::make_unique<Seen>()) {}
@@ -90,10 +90,10 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
         if (gathered.insert(factor).second) cells.gather(sight, seen_->lights, factor);
         return cells;
     };
-    const auto sheets = sheets_of(scene.lens, sight.range, sheet_step * grid.pitch);
-    for (std::size_t k = 0; k < sheets.size() && !sight.box.empty(); ++k) {
+    const auto layers = layers_of(scene.lens, sight.range, layer_step * grid.pitch);
+    for (std::size_t k = 0; k < layers.size() && !sight.box.empty(); ++k) {
         if (stopped()) return std::nullopt;
-        const double disc = sheets[k].diameter / grid.pitch, drawn = scene.motion / grid.pitch,
+        const double disc = layers[k].diameter / grid.pitch, drawn = scene.motion / grid.pitch,
                      fallen = scene.fall / grid.pitch;
         const auto reach = [](double pixels) { return static_cast<int>(std::min(pixels / 2 + 2, 1e5)); };
         const int factor = coarseness(disc, std::min(size.width, size.height));
@@ -101,12 +101,12 @@ std::optional<FinderFrame> Finder::render(const Scene& scene, Size size, const s
         const PixelBox part{whole(sight.box.left - reach(disc + drawn)), whole(sight.box.top - reach(disc + fallen)),
                             std::min(size.width, sight.box.right + reach(disc + drawn)),
                             std::min(size.height, sight.box.bottom + reach(disc + fallen))};
-        imaging::Raster& sheet = seen_->sheet;
-        cells_of(factor).fill_sheet(sheet, part, [&](float depth) { return share_in(sheets, k, depth); });
-        blur_by_disc(sheet, disc / factor);
-        draw_out(sheet, drawn / factor);
-        draw_out_upright(sheet, fallen / factor);
-        lay_over(frame.light, part.left, part.top, sheet,
+        imaging::Raster& layer = seen_->layer;
+        cells_of(factor).fill_layer(layer, part, [&](float depth) { return share_in(layers, k, depth); });
+        blur_by_disc(layer, disc / factor);
+        draw_out(layer, drawn / factor);
+        draw_out_upright(layer, fallen / factor);
+        lay_over(frame.light, part.left, part.top, layer,
                  {.factor = factor, .width = part.right - part.left, .height = part.bottom - part.top});
     }
     // The Airy pattern's core is a bell of sigma 0.42 lambda N to within a few percent (least squares fit, from

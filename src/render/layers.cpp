@@ -25,16 +25,16 @@ void add_side(const LensBlur& lens, const DepthRange& range, double resolution, 
 
 }  // namespace
 
-std::vector<Sheet> sheets_of(const LensBlur& lens, const DepthRange& range, double resolution) {
+std::vector<Layer> layers_of(const LensBlur& lens, const DepthRange& range, double resolution) {
     std::vector<double> depths = {range.nearest, range.farthest};
     if (range.nearest < 0 && range.farthest > 0) depths.push_back(0);
     add_side(lens, range, resolution, true, depths);
     add_side(lens, range, resolution, false, depths);
     std::ranges::sort(depths, std::greater());
     depths.erase(std::unique(depths.begin(), depths.end()), depths.end());
-    std::vector<Sheet> sheets;
-    for (const double depth : depths) sheets.push_back({.depth = depth, .diameter = blur_disc(lens, depth)});
-    return sheets;
+    std::vector<Layer> layers;
+    for (const double depth : depths) layers.push_back({.depth = depth, .diameter = blur_disc(lens, depth)});
+    return layers;
 }
 
 }  // namespace poquito::render

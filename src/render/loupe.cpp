@@ -18,7 +18,7 @@ namespace poquito::render {
 /// Named: the loupe keeps some of it, which in a file compiled together with others may not be without a name.
 namespace loupe {
 
-constexpr double sheet_step = 2;  // pixels of the sensor
+constexpr double layer_step = 2;  // pixels of the sensor
 /// A wider blur is worked out on a coarser grid, half as many pixels each way, and so on.
 constexpr double widest = 12;  // pixels of the grid
 
@@ -40,12 +40,12 @@ struct Seen {
 };
 using Levels = std::map<int, Seen>;  // by their base
 
-/// A sheet: what it is by itself, and as the lens has it.
+/// A layer: what it is by itself, and as the lens has it.
 struct Blurred {
-    double depth = 0, behind = 0;  // its own and the next farther sheet's: they say what is in it
+    double depth = 0, behind = 0;  // its own and the next farther layer's: they say what is in it
     Level level;
     Spectrum spectrum;
-    imaging::Raster sheet;
+    imaging::Raster layer;
 
     bool holds(double own, double next, const Level& at) const {
         constexpr double same = 1e-9;
@@ -54,7 +54,7 @@ struct Blurred {
     }
 };
 
-/// The lens at the full stop that is next wider: sheets for it serve all stops up to the next, so that a stop that is
+/// The lens at the full stop that is next wider: layers for it serve all stops up to the next, so that a stop that is
 /// dragged finds them as they were.
 LensBlur at_full_stop(LensBlur lens) {
     const double stop = std::exp2(std::floor(2 * std::log2(lens.imaging.working_f_number) + 1e-6) / 2);
@@ -84,21 +84,21 @@ std::optional<float> brighter(const std::vector<SceneLight>& before, const std::
 /// What a loupe keeps of the frame before.
 struct Memory {
     std::vector<double> subject;     // the scene's key
-    std::vector<SceneLight> lights;  // that the sheets are lit by
+    std::vector<SceneLight> lights;  // that the layers are lit by
     float gloss = 0;
     Levels levels;
-    std::vector<Blurred> sheets;
+    std::vector<Blurred> layers;
 
     /// Forgets what `scene` does not share; returns by how much it is brighter than what is kept.
     float keep_what_holds_for(const Scene& scene) {
         if (subject != scene.subject_key) {
             levels.clear();
-            sheets.clear();
+            layers.clear();
         }
         subject = scene.subject_key;
         const auto more = gloss == scene.gloss ? brighter(lights, scene.lights) : std::nullopt;
         if (more) return *more;
-        sheets.clear();
+        layers.clear();
         lights = scene.lights;
         gloss = scene.gloss;
         return 1;
@@ -125,67 +125,67 @@ class Work {
     }
 
   private:
-    /// The subject's sheets about the window, blurred, the farthest first.
+    /// The subject's layers about the window, blurred, the farthest first.
     std::span<const Blurred> subject(const std::function<bool()>& stopped) {
         const double widest_disc =
             std::max(blur_disc(scene_.lens, scene_.nearest), blur_disc(scene_.lens, scene_.farthest));
         const Sight& all = seen_at(level_for(widest_disc)).sight;
         if (all.box.empty()) return {};
-        auto sheets = sheets_of(at_full_stop(scene_.lens), all.range, sheet_step * scene_.pixel_pitch);
-        for (Sheet& sheet : sheets) sheet.diameter = blur_disc(scene_.lens, sheet.depth);
+        auto layers = layers_of(at_full_stop(scene_.lens), all.range, layer_step * scene_.pixel_pitch);
+        for (Layer& layer : layers) layer.diameter = blur_disc(scene_.lens, layer.depth);
         std::vector<std::size_t> shown;
-        for (std::size_t k = 0; k < sheets.size(); ++k)
-            if (!stopped() && shows(seen_at(level_for(sheets[k].diameter)).sight, sheets, k)) shown.push_back(k);
-        const auto fresh = take_up(sheets, shown);
+        for (std::size_t k = 0; k < layers.size(); ++k)
+            if (!stopped() && shows(seen_at(level_for(layers[k].diameter)).sight, layers, k)) shown.push_back(k);
+        const auto fresh = take_up(layers, shown);
         light_and_gather(fresh);
-        auto& blurred = memory_.sheets;
+        auto& blurred = memory_.layers;
         imaging::for_each_of(static_cast<int>(shown.size()), [&](int index) {
             const auto i = static_cast<std::size_t>(index);
             if (stopped()) return;
             Blurred& one = blurred[i];
             if (one.spectrum.width == 0) {
-                thread_local imaging::Raster sheet;
+                thread_local imaging::Raster layer;
                 levels_.at(one.level.base)
                     .cells.at(one.level.factor)
-                    .fill_sheet(sheet, {0, 0, one.level.seen.width, one.level.seen.height},
-                                [&](float depth) { return share_in(sheets, shown[i], depth); });
-                take_apart(sheet, one.spectrum);
+                    .fill_layer(layer, {0, 0, one.level.seen.width, one.level.seen.height},
+                                [&](float depth) { return share_in(layers, shown[i], depth); });
+                take_apart(layer, one.spectrum);
             }
             transfer(one.spectrum,
                      {.lens = scene_.lens,
-                      .disc = sheets[shown[i]].diameter,
+                      .disc = layers[shown[i]].diameter,
                       .motion = scene_.motion,
                       .fall = scene_.fall,
                       .pitch = one.level.grid.pitch,
                       .coarse = one.level.factor > 1},
-                     one.sheet);
+                     one.layer);
         });
         if (stopped()) return {};
         return {blurred.data(), shown.size()};
     }
 
-    /// Puts what is kept of the shown sheets in their places; the others wait to be filled. Returns their levels.
-    std::vector<Level> take_up(const std::vector<Sheet>& sheets, const std::vector<std::size_t>& shown) {
+    /// Puts what is kept of the shown layers in their places; the others wait to be filled. Returns their levels.
+    std::vector<Level> take_up(const std::vector<Layer>& layers, const std::vector<std::size_t>& shown) {
         std::vector<Blurred> taken;
         std::vector<Level> fresh;
         for (const auto k : shown) {
-            const double own = sheets[k].depth, behind = k > 0 ? sheets[k - 1].depth : own;
-            const Level level = level_for(sheets[k].diameter);
+            const double own = layers[k].depth, behind = k > 0 ? layers[k - 1].depth : own;
+            const Level level = level_for(layers[k].diameter);
             const auto kept =
-                std::ranges::find_if(memory_.sheets, [&](const Blurred& one) { return one.holds(own, behind, level); });
-            if (kept != memory_.sheets.end()) {
+                std::ranges::find_if(memory_.layers, [&](const Blurred& one) { return one.holds(own, behind, level); });
+            if (kept != memory_.layers.end()) {
                 taken.push_back(std::move(*kept));
                 *kept = {};
             } else {
-                taken.push_back({.depth = own, .behind = behind, .level = level, .spectrum = {}, .sheet = {}});
+                taken.push_back({.depth = own, .behind = behind, .level = level, .spectrum = {}, .layer = {}});
                 fresh.push_back(level);
             }
         }
-        memory_.sheets = std::move(taken);
+        memory_.layers = std::move(taken);
         return fresh;
     }
 
-    /// By the lights that the kept sheets are lit by.
+    /// By the lights that the kept layers are lit by.
     void light_and_gather(const std::vector<Level>& fresh) {
         if (fresh.empty()) return;
         Scene lit_alike = scene_;
@@ -199,10 +199,10 @@ class Work {
         }
     }
 
-    static bool shows(const Sight& sight, const std::vector<Sheet>& sheets, std::size_t k) {
+    static bool shows(const Sight& sight, const std::vector<Layer>& layers, std::size_t k) {
         for (std::size_t i = 0; i < sight.depths.size(); ++i) {
             const float depth = sight.depths[i];
-            if (sight.coverage[i] > 0 && !is_hidden(sheets, k, depth) && share_in(sheets, k, depth) > 0) return true;
+            if (sight.coverage[i] > 0 && !is_hidden(layers, k, depth) && share_in(layers, k, depth) > 0) return true;
         }
         return false;
     }
@@ -289,8 +289,8 @@ class Work {
         }
     }
 
-    void cover(imaging::Raster& picture, std::span<const Blurred> sheets) const {
-        for (const Blurred& one : sheets) lay_over(picture, 0, 0, one.sheet, in_window(one.level), brighter_);
+    void cover(imaging::Raster& picture, std::span<const Blurred> layers) const {
+        for (const Blurred& one : layers) lay_over(picture, 0, 0, one.layer, in_window(one.level), brighter_);
     }
 
     imaging::Raster to_pixels(const imaging::Raster& fine) const {

@@ -112,7 +112,7 @@ TEST_CASE("a blurred edge in front lets the sharp background show through by hal
 }
 
 TEST_CASE("an even subject deep out of focus on both sides stays even inside", "[imaging][finder]") {
-    // A slope through the whole depth: sheets must join without lines between them.
+    // A slope through the whole depth: layers must join without lines between them.
     auto scene = test::chart(test::lens_at(4), 0, [](Place, double) { return 0.4; });
     scene.nearest = -30;
     scene.farthest = 30;
@@ -125,22 +125,22 @@ TEST_CASE("an even subject deep out of focus on both sides stays even inside", "
     for (int x = 0; x < 240; ++x) CHECK_THAT(double(frame.light.at(x, 80)[1]), WithinAbs(0.4, 2e-3));
 }
 
-TEST_CASE("sheets hold every depth wholly between them and reach both ends", "[imaging][finder]") {
+TEST_CASE("layers hold every depth wholly between them and reach both ends", "[imaging][finder]") {
     const auto lens = test::lens_at(5.6);
-    const auto sheets = sheets_of(lens, {.nearest = -12, .farthest = 25}, 0.02);
-    REQUIRE(sheets.size() > 4);
-    CHECK(sheets.front().depth == 25);
-    CHECK(sheets.back().depth == -12);
-    for (std::size_t k = 1; k < sheets.size(); ++k) {
-        CHECK(sheets[k].depth < sheets[k - 1].depth);
-        const double apart = std::abs(sheets[k].diameter - sheets[k - 1].diameter);
-        const double narrower = std::min(sheets[k].diameter, sheets[k - 1].diameter);
+    const auto layers = layers_of(lens, {.nearest = -12, .farthest = 25}, 0.02);
+    REQUIRE(layers.size() > 4);
+    CHECK(layers.front().depth == 25);
+    CHECK(layers.back().depth == -12);
+    for (std::size_t k = 1; k < layers.size(); ++k) {
+        CHECK(layers[k].depth < layers[k - 1].depth);
+        const double apart = std::abs(layers[k].diameter - layers[k - 1].diameter);
+        const double narrower = std::min(layers[k].diameter, layers[k - 1].diameter);
         CHECK(apart <= std::max(0.02, 0.4 * narrower) + 1e-9);
-        CHECK_THAT(sheets[k].diameter, WithinAbs(optics::blur_disc(lens.imaging, sheets[k].depth).value(), 1e-12));
-        // Half way between two sheets a point belongs to both by half.
-        const auto middle = static_cast<float>((sheets[k].depth + sheets[k - 1].depth) / 2);
-        CHECK_THAT(double(share_in(sheets, k, middle)), WithinAbs(0.5, 1e-3));
-        CHECK(share_in(sheets, k - 1, middle) == 1);
+        CHECK_THAT(layers[k].diameter, WithinAbs(optics::blur_disc(lens.imaging, layers[k].depth).value(), 1e-12));
+        // Half way between two layers a point belongs to both by half.
+        const auto middle = static_cast<float>((layers[k].depth + layers[k - 1].depth) / 2);
+        CHECK_THAT(double(share_in(layers, k, middle)), WithinAbs(0.5, 1e-3));
+        CHECK(share_in(layers, k - 1, middle) == 1);
     }
 }
 
@@ -298,7 +298,7 @@ TEST_CASE("a finder keeps nothing it should see anew", "[imaging][finder]") {
     CHECK(shows_the_same());
 }
 
-TEST_CASE("a sheet of coarse cells is the mean of the fine one's pixels", "[imaging][finder]") {
+TEST_CASE("a layer of coarse cells is the mean of the fine one's pixels", "[imaging][finder]") {
     auto shoot = test::plain_shoot();
     auto& shot = shoot.shots.front();
     shot.ambient = shoot::Ambient{.ev100 = 9};
@@ -308,16 +308,16 @@ TEST_CASE("a sheet of coarse cells is the mean of the fine one's pixels", "[imag
     look(scene, {.width = 97, .height = 63, .pitch = scene.frame_width / 97, .centre = {}}, sight);
     Lights lights;
     light_up(scene, sight, lights);
-    const auto sheets = sheets_of(scene.lens, sight.range, 0.02);
-    REQUIRE(sheets.size() > 4);
+    const auto layers = layers_of(scene.lens, sight.range, 0.02);
+    REQUIRE(layers.size() > 4);
     Cells fine, coarse;
     fine.gather(sight, lights, 1);
     coarse.gather(sight, lights, 4);
-    for (std::size_t k = 0; k < sheets.size(); ++k) {
-        const auto share = [&](float depth) { return share_in(sheets, k, depth); };
+    for (std::size_t k = 0; k < layers.size(); ++k) {
+        const auto share = [&](float depth) { return share_in(layers, k, depth); };
         Raster small, large;
-        fine.fill_sheet(large, {0, 0, 97, 63}, share);
-        coarse.fill_sheet(small, {0, 0, 97, 63}, share);
+        fine.fill_layer(large, {0, 0, 97, 63}, share);
+        coarse.fill_layer(small, {0, 0, 97, 63}, share);
         REQUIRE(small.width == 25);
         double off = 0;
         for (int y = 0; y < small.height; ++y)

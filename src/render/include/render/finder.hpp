@@ -7,7 +7,9 @@
 #include <memory>
 #include <vector>
 
-/// The frame as the camera will show it.
+/// The frame as the camera will show it: seen once by rays (sight.hpp), taken apart into nested layers by blur
+/// (layers.hpp), each blurred by its disc and laid over the next. Another stop or light needs no new rays; what each
+/// source lights is kept while it stands where it is.
 namespace poquito::render {
 
 /// A whole frame before it is developed.

@@ -73,7 +73,7 @@ class Cells {
     /// One sheet inside `part` (pixels of the grid; its left and top edges whole cells), as it is without blur: what
     /// `share` gives of each depth, which never is more of a greater depth.
     template <typename Share>
-    void fill_sheet(imaging::Raster& out, const PixelBox& part, const Share& share) const {
+    void fill_layer(imaging::Raster& out, const PixelBox& part, const Share& share) const {
         const int left = part.left / factor_, top = part.top / factor_;
         out.resize((part.right + factor_ - 1) / factor_ - left, (part.bottom + factor_ - 1) / factor_ - top);
         imaging::for_rows(out.height, [&](int y) {

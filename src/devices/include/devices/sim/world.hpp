@@ -11,7 +11,8 @@
 #include <vector>
 
 /// Stand-ins for rail, flash and trigger that behave like the real thing: time passes, screws have play, capacitors
-/// charge. The camera has a file of its own.
+/// charge. The camera has a file of its own: it renders the plan as it really was. A halt is latched in the rail's port
+/// until it is connected again, so that a movement that was about to begin does not.
 namespace poquito::devices {
 
 /// What goes wrong on purpose. Frames are counted by exposures, from 0.

@@ -10,6 +10,8 @@
 
 /// Where chance decides whether a frame is sharp at the zone: by what, how often, and how many tries that makes. Shares
 /// and chances 0 to 1, s. Source: MODEL 8.
+///
+/// A function a cause here; frame_draws.hpp draws the same causes one frame at a time, and a test compares the two.
 namespace poquito::plan {
 
 enum class ChanceCause {
