@@ -60,8 +60,9 @@ bool is_better(const Trouble& one, const Trouble& other) {
     return edges(one) != edges(other) ? edges(one) < edges(other) : one.net_worth() > other.net_worth();
 }
 
-shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms& terms) {
-    for (;;) {
+shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms& terms,
+                      const std::function<bool()>& go_on) {
+    while (!go_on || go_on()) {
         const auto assessed = assessment_of(kit, shot, terms);
         const Note* best = nullptr;
         for (const Note& note : assessed.advice.notes) {
@@ -72,6 +73,7 @@ shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms
         if (!best) return shot;
         shot = shoot::Shot(best->remedy->shot);
     }
+    return shot;
 }
 
 }  // namespace poquito::advice

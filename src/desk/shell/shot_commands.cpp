@@ -11,7 +11,15 @@
 
 namespace poquito::desk {
 
-ShotCommands::ShotCommands(Document& document, QObject* parent) : QObject(parent), document_(document) {
+ShotCommands::ShotCommands(Document& document, QObject* parent)
+    : QObject(parent),
+      document_(document),
+      righting_([this](const shoot::Shot& righted) {
+          if (isAsAsked()) document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
+      }),
+      preparing_([this](const std::optional<shoot::OtherLight>& other) {
+          if (isAsAsked()) switchTo(other);
+      }) {
     connect(&document, &Document::answered, this, [this] {
         if (!wanted_.empty()) mend(std::exchange(wanted_, {}), 0);
     });
@@ -38,9 +46,21 @@ void ShotCommands::mend(const std::string& code, int way) {
 
 void ShotCommands::putRight() {
     if (!document_.shot()) return;
-    const auto righted = advice::put_right(document_.kit(), *document_.shot(), document_.terms());
-    document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
+    ask(righting_, [](const shoot::Shoot& shoot, const shoot::Shot& shot, const std::function<bool()>& go_on) {
+        return advice::put_right(shoot.kit, shot, shoot::terms_of(shoot, shot), go_on);
+    });
 }
+
+template <class Found, class Find>
+void ShotCommands::ask(Search<Found>& search, const Find& find) {
+    if (search.isRunning()) return;
+    asked_ = *document_.shot();
+    search.begin([find, shoot = document_.snapshot(), shot = *asked_](const typename Search<Found>::GoOn& go_on) {
+        return find(*shoot, shot, [&go_on] { return go_on(0); });
+    });
+}
+
+bool ShotCommands::isAsAsked() const { return document_.shot() && asked_ == *document_.shot(); }
 
 void ShotCommands::add() {
     if (document_.kit().cameras.empty() || document_.kit().lenses.empty())
@@ -84,11 +104,16 @@ void ShotCommands::move(int by) {
 void ShotCommands::switchLight() {
     const auto* shot = document_.shot();
     if (!shot) return;
-    auto other = shot->other_light;
-    if (!other) other = advice::prepare_other_light(document_.kit(), *shot, shoot::terms_of(document_.shoot(), *shot));
+    if (shot->other_light) return switchTo(shot->other_light);
+    ask(preparing_, [](const shoot::Shoot& shoot, const shoot::Shot& one, const std::function<bool()>&) {
+        return advice::prepare_other_light(shoot.kit, one, shoot::terms_of(shoot, one));
+    });
+}
+
+void ShotCommands::switchTo(const std::optional<shoot::OtherLight>& other) {
     if (!other) {
-        Q_EMIT told(shot->ambient ? tr("No settings of this kind take the other light")
-                                  : tr("This shot has no light that changes with the sky"));
+        Q_EMIT told(document_.shot()->ambient ? tr("No settings of this kind take the other light")
+                                              : tr("This shot has no light that changes with the sky"));
         return;
     }
     document_.editShot({tr("Switch the light")}, [&](shoot::Shot& one) {

@@ -267,6 +267,8 @@ TEST_CASE("a zone is marked in a single frame, and what the pictures are for say
     const auto wrong = person.shot();
     person.settle();
     person.clickLine(person.numbers().indexOf("put-right"));
+    CHECK(QTest::qWaitFor([&] { return person.shot() != wrong; }, test::patience));
+    person.settle();
     for (const auto& note : person.document().notes()) CHECK(note.remedy == nullptr);
     person.document().undoStack().undo();
     CHECK(person.shot() == wrong);

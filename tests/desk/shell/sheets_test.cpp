@@ -3,6 +3,7 @@
 #include "desk/day/day_drawing.hpp"
 #include "desk/day/day_sheet.hpp"
 #include "desk/drawing/frame_drawing.hpp"
+#include "desk/shell/shot_commands.hpp"
 #include "desk/shell/station_rail.hpp"
 #include "desk/subject/specimen_board.hpp"
 #include "support/matchers.hpp"
@@ -33,8 +34,17 @@ TEST_CASE("W prepares the other light and switches to it and back", "[desk][ligh
     CHECK_FALSE(switches->isVisible());
     const auto before = person.shot();
     person.window().findChild<QListView*>(QStringLiteral("shotCards"))->setFocus();
+    // Settings for it are looked for aside; what is edited meanwhile stands.
     person.key(Qt::Key_W);
-    CHECK(person.shot().ambient->ev100 == 11);
+    CHECK(person.shot() == before);
+    person.document().editShot({QStringLiteral("meanwhile")}, [](shoot::Shot& shot) { shot.exposure.iso *= 2; });
+    CHECK(QTest::qWaitFor([&] { return !person.window().findChild<desk::ShotCommands*>()->isLooking(); },
+                          test::patience));
+    CHECK(person.shot().ambient->ev100 == 14);
+    person.document().undoStack().undo();
+    REQUIRE(person.shot() == before);
+    person.key(Qt::Key_W);
+    CHECK(QTest::qWaitFor([&] { return person.shot().ambient->ev100 == 11; }, test::patience));
     REQUIRE(person.shot().other_light);
     CHECK(person.shot().other_light->exposure == before.exposure);
     CHECK(std::abs(person.report().light.front_total.value()) < 0.2);  // prepared settings are right

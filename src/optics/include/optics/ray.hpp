@@ -4,10 +4,10 @@
 /// sensor, and the matrix of what stands first is the rightmost factor. Gerrard and Burch, Introduction to Matrix
 /// Methods in Optics.
 ///
-/// What stands behind the lens, the lens at its ring position and what stands before it are one product (`focus_at_ring`
-/// of train.hpp); magnification, distances, pupils and working f-numbers are read off it, the same way for a lens that is
-/// reversed, coupled, on bellows or behind a converter. Between two readings of the ring the product times the focal
-/// length is a polynomial (chain.hpp), which `find_focus` inverts by isolating its roots.
+/// What stands behind the lens, the lens at its ring position and what stands before it are one product
+/// (`focus_at_ring` of train.hpp); magnification, distances, pupils and working f-numbers are read off it, the same way
+/// for a lens that is reversed, coupled, on bellows or behind a converter. Between two readings of the ring the product
+/// times the focal length is a polynomial (chain.hpp), which `find_focus` inverts by isolating its roots.
 namespace poquito::optics {
 
 struct RayMatrix {

@@ -13,8 +13,8 @@
 /// exact; nothing is dropped without being counted. mm, stops.
 ///
 /// Front parts (lens, zoom position, reversed or coupled, close-up lenses) are combined with rear parts (converter,
-/// tubes, bellows). A pair that cannot reach the size is dismissed by the signs of five Bernstein coefficients, the rest
-/// is solved; of many hits those are kept that nothing beats, and the best by every order of the measures.
+/// tubes, bellows). A pair that cannot reach the size is dismissed by the signs of five Bernstein coefficients, the
+/// rest is solved; of many hits those are kept that nothing beats, and the best by every order of the measures.
 namespace poquito::search {
 
 struct ReachWish {

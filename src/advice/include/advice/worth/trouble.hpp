@@ -3,6 +3,8 @@
 #include "advice/advice.hpp"
 #include "advice/proposals/proposals.hpp"
 
+#include <functional>
+
 /// How much speaks against a plan, so that it can be said whether a remedy makes it better.
 namespace poquito::advice {
 
@@ -30,7 +32,9 @@ bool is_less(const Trouble& then, const Trouble& now);
 /// Whether `one` is the better of two ways out.
 bool is_better(const Trouble& one, const Trouble& other);
 
-/// The shot with remedies applied, those of stop notes first, then the one that gains most, until no note has one more.
-shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms& terms);
+/// The shot with remedies applied, those of stop notes first, then the one that gains most, until no note has one more
+/// or `go_on` says no.
+shoot::Shot put_right(const gear::Kit& kit, shoot::Shot shot, const shoot::Terms& terms,
+                      const std::function<bool()>& go_on = {});
 
 }  // namespace poquito::advice

@@ -1,9 +1,11 @@
 #pragma once
 
 #include "desk/session/document.hpp"
+#include "desk/session/search.hpp"
 
 #include <QObject>
 
+#include <optional>
 #include <string>
 
 namespace poquito::desk {
@@ -20,10 +22,12 @@ class ShotCommands : public QObject {
     void move(int by);
     /// Takes the remedy of a note of the selected shot; at once after an edit as soon as it is known.
     void mend(const std::string& code, int way);
-    /// Remedy after remedy, until none is left.
+    /// Remedy after remedy, until none is left: looked for aside, and taken where the shot is still as it was.
     void putRight();
-    /// To the settings prepared for the other light, sun or cloud; prepares them where nothing is.
+    /// To the settings prepared for the other light, sun or cloud; prepares them, aside, where nothing is.
     void switchLight();
+    /// Whether something is looked for aside.
+    bool isLooking() const { return righting_.isRunning() || preparing_.isRunning(); }
     void step(int by) { document_.select(document_.current() + by); }
 
   Q_SIGNALS:
@@ -32,8 +36,17 @@ class ShotCommands : public QObject {
     void told(const QString& news);
 
   private:
+    /// Looks for something of the selected shot as it is now. What is found of another is not taken.
+    template <class Found, class Find>
+    void ask(Search<Found>& search, const Find& find);
+    bool isAsAsked() const;
+    void switchTo(const std::optional<shoot::OtherLight>& other);
+
     Document& document_;
     std::string wanted_;  // code of the note whose remedy was asked for before it was known
+    std::optional<shoot::Shot> asked_;
+    Search<shoot::Shot> righting_;
+    Search<std::optional<shoot::OtherLight>> preparing_;
 };
 
 }  // namespace poquito::desk
