@@ -426,7 +426,7 @@ text::Expected<void> Book::add(const std::vector<Entry>& entries, std::size_t* a
                 const auto& one = entry.exposed[i];
                 frame.reset();
                 frame.bind(1, id), frame.bind(2, static_cast<std::int64_t>(i)), frame.bind(3, one.index);
-                frame.bind(4, one.file);
+                frame.bind(4, one.file.text());
                 if (one.plane)
                     frame.bind(5, *one.plane);
                 else
@@ -520,7 +520,7 @@ text::Expected<std::optional<Entry>> Book::entry(std::int64_t id) const {
         while (frames.executeStep()) {
             auto& frame = found.exposed.emplace_back();
             frame.index = frames.getColumn(0).getInt();
-            frame.file = frames.getColumn(1).getString();
+            frame.file = text::StoredPath::of_text(frames.getColumn(1).getString());
             if (!frames.getColumn(2).isNull()) frame.plane = frames.getColumn(2).getDouble();
             frame.f_number = frames.getColumn(3).getDouble();
             frame.shutter = frames.getColumn(4).getDouble();

@@ -115,7 +115,7 @@ Json json_of(const Entry& entry) {
     Json json;
     each_member(entry, [&](const char* name, const auto& member) { put(json, name, member); });
     for (const auto& frame : entry.exposed) {
-        Json one = {{"index", frame.index}, {"file", frame.file}};
+        Json one = {{"index", frame.index}, {"file", frame.file.text()}};
         if (frame.plane) one["plane_mm"] = *frame.plane;
         one["f_number"] = frame.f_number;
         one["shutter_s"] = frame.shutter;
@@ -146,7 +146,7 @@ Entry entry_from(const Node& node) {
             ObjectReader one(item);
             auto& frame = entry.exposed.emplace_back();
             frame.index = one.member("index", "a whole number").whole_number(0);
-            frame.file = one.text("file");
+            frame.file = text::StoredPath::of_text(one.text("file"));
             frame.plane = one.number_if_any("plane_mm", storage::range::offset);
             frame.f_number = one.number("f_number", storage::range::f_number);
             frame.shutter = one.number("shutter_s", storage::range::shutter);

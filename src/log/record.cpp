@@ -5,9 +5,9 @@
 #include "shoot/change/kit_edit.hpp"
 #include "shoot/form/form.hpp"
 #include "storage/frame_file.hpp"
-#include "storage/path_text.hpp"
 #include "storage/shoot_file.hpp"
 #include "text/local_time.hpp"
+#include "text/stored_path.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>
@@ -172,7 +172,7 @@ Entry run_entry(const shoot::Shoot& shoot, const Shot& shot, const std::string& 
     add_flash(entry, shot, run);
     for (const auto& frame : run.frames)
         entry.exposed.push_back({.index = frame.index,
-                                 .file = storage::path_text(storage::frame_path(run.folder, frame.file)),
+                                 .file = text::StoredPath(shoot::file_of(run, frame)),
                                  .plane = frame.plane,
                                  .f_number = frame.f_number,
                                  .shutter = frame.shutter,
@@ -265,7 +265,7 @@ void add_thumbnails(Entry& entry) {
     const std::size_t all = entry.exposed.size(), shown = std::min(most, all);
     for (std::size_t k = 0; k < shown; ++k) {
         auto& frame = entry.exposed[shown > 1 ? k * (all - 1) / (shown - 1) : 0];
-        const auto file = storage::path_of(frame.file);
+        const auto file = frame.file.path();
         std::error_code failed;
         if (!std::filesystem::is_regular_file(file, failed)) continue;
         constexpr double across = 120;  // px

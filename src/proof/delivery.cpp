@@ -4,7 +4,7 @@
 #include "shoot/change/view_set.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/frame_reader.hpp"
-#include "storage/path_text.hpp"
+#include "storage/safe_name.hpp"
 
 #include <fmt/format.h>
 

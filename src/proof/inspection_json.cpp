@@ -1,7 +1,7 @@
 #include "proof/inspection_json.hpp"
 
 #include "storage/json_number.hpp"
-#include "storage/path_text.hpp"
+#include "text/stored_path.hpp"
 
 namespace poquito::proof {
 namespace {
@@ -30,7 +30,7 @@ Json written(const std::vector<Finding>& findings) {
 Json said(double value) { return value > 0 ? json_number(value) : Json(nullptr); }
 
 Json written(const FrameFacts& frame) {
-    Json one = {{"file", storage::path_text(frame.file)},
+    Json one = {{"file", text::StoredPath(frame.file).text()},
                 {"f_number", said(frame.exif.f_number)},
                 {"shutter_s", said(frame.exif.shutter)},
                 {"iso", said(frame.exif.iso)}};

@@ -4,7 +4,7 @@
 #include "imaging/inspect/median.hpp"
 #include "plan/assess.hpp"
 #include "storage/frame_reader.hpp"
-#include "storage/path_text.hpp"
+
 #include "text/local_time.hpp"
 
 #include <algorithm>
@@ -196,7 +196,7 @@ std::optional<std::size_t> shot_of(const Sequence& sequence, const shoot::Shoot&
     for (std::size_t i = 0; i < shoot.shots.size(); ++i)
         for (const auto& run : shoot::runs_of(shoot.runs, shoot.shots[i].id))
             for (const auto& frame : run->frames)
-                if (storage::frame_path(run->folder, frame.file) == sequence.files.front()) return i;
+                if (shoot::file_of(*run, frame) == sequence.files.front()) return i;
     const auto& exif = sequence.exif[sequence.exif.size() / 2];
     if (!exif.known || exif.f_number <= 0 || exif.shutter <= 0 || exif.iso <= 0) return std::nullopt;
     const auto near = [](double value, double wanted, double least) {

@@ -1,7 +1,5 @@
 #include "proof/taken.hpp"
 
-#include "storage/path_text.hpp"
-
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -18,7 +16,7 @@ struct One {
 std::vector<One> frames_of(const shoot::RunRecord& run) {
     std::map<int, One> by_index;
     for (const auto& frame : run.frames)
-        by_index[frame.index] = {.plane = frame.plane, .file = storage::frame_path(run.folder, frame.file)};
+        by_index[frame.index] = {.plane = frame.plane, .file = shoot::file_of(run, frame)};
     std::vector<One> all;
     all.reserve(by_index.size());
     for (auto& [index, one] : by_index) all.push_back(std::move(one));

@@ -2,7 +2,7 @@
 
 #include "devices/clock.hpp"
 #include "storage/atomic_file.hpp"
-#include "storage/path_text.hpp"
+#include "text/stored_path.hpp"
 
 #include <fmt/format.h>
 #include <boost/crc.hpp>
@@ -66,7 +66,7 @@ Json write_plan(const RunPlan& plan) {
             {"time", devices::local_time()},
             {"shot", plan.shot},
             {"name", plan.shot_name},
-            {"folder", storage::path_text(plan.folder)},
+            {"folder", text::StoredPath(plan.folder).text()},
             {"f_number", plan.settings.f_number},
             {"shutter_s", plan.settings.shutter},
             {"iso", plan.settings.iso},
@@ -103,7 +103,7 @@ RunState read_head(const Json& json) {
     state.time = json.at("time").get<std::string>();
     plan.shot = json.at("shot").get<std::string>();
     plan.shot_name = json.at("name").get<std::string>();
-    plan.folder = storage::path_of(json.at("folder").get<std::string>());
+    plan.folder = text::StoredPath::of_text(json.at("folder").get<std::string>()).path();
     plan.settings = {.f_number = json.at("f_number").get<double>(),
                      .shutter = json.at("shutter_s").get<double>(),
                      .iso = json.at("iso").get<double>()};
@@ -389,7 +389,7 @@ shoot::RunRecord record_of(const RunState& state) {
     if (const auto damage = damage_text(state); !damage.empty()) remark += (remark.empty() ? "" : "; ") + damage;
     return {.id = state.plan.id,
             .time = state.time,
-            .folder = storage::path_text(state.plan.folder),
+            .folder = text::StoredPath(state.plan.folder),
             .planned = static_cast<int>(state.plan.frames.size()),
             .end = state.end.value_or(shoot::RunEnd::broken),
             .remark = remark,

@@ -5,6 +5,7 @@
 #include "plan/motion/lapse.hpp"
 #include "plan/plan.hpp"
 #include "plan/stack/stack_plan.hpp"
+#include "storage/safe_name.hpp"
 #include "text/text.hpp"
 
 #include <fmt/format.h>

@@ -242,6 +242,10 @@ class MemberReader {
         if (const auto node = find(key, presence, "text")) member(access) = node->text();
     }
     template <typename Access>
+    void path(const char* key, Access access, const Presence& presence) {
+        if (const auto node = find(key, presence, "text")) member(access) = text::StoredPath::of_text(node->text());
+    }
+    template <typename Access>
     void id(const char* key, Access access) {
         const Node node = object_.member(key, "text");
         member(access) = node.text();

@@ -81,6 +81,10 @@ class MemberWriter {
         put(key, access, presence);
     }
     template <typename Access>
+    void path(const char* key, Access access, const Presence& presence) {
+        put(key, access, presence, [](const text::StoredPath& path) { return Json(path.text()); });
+    }
+    template <typename Access>
     void id(const char* key, Access access) {
         put(key, access, needed);
     }

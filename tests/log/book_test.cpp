@@ -68,7 +68,7 @@ Entry run(int number, int frames = 5) {
     entry.name = "Shot " + std::to_string(number);
     entry.frames = frames;
     for (int i = 0; i < frames; ++i)
-        entry.exposed.push_back({.index = i, .file = fmt::format("f{}.jpg", i), .plane = i * 0.1, .time = entry.time});
+        entry.exposed.push_back({.index = i, .file = text::StoredPath(fmt::format("f{}.jpg", i)), .plane = i * 0.1, .time = entry.time});
     return entry;
 }
 
@@ -268,7 +268,7 @@ TEST_CASE("what is forgotten is gone from the file too", "[log]") {
         auto book = opened(path);
         auto secret = run(1);
         secret.words = "whereabouts-of-the-orchid";
-        secret.exposed[0].file = "orchid-secret.jpg";
+        secret.exposed[0].file = text::StoredPath("orchid-secret.jpg");
         put(book, {run(0), secret, run(2)});
         const auto found = got(book.search({.words = "whereabouts"}));
         REQUIRE(found.size() == 1);

@@ -56,7 +56,7 @@ TEST_CASE("an entry says with what and by what light, and brings the shot alone 
     CHECK(logged.exposed.size() == 2);
     CHECK(*logged.exposed[1].plane == 0.7);
     // Against the plan, with the pace of its frames and how long the flash kept up.
-    run.folder = "/frames", run.planned = 3;
+    run.folder = text::StoredPath("/frames"), run.planned = 3;
     run.frames[0].time = "2026-11-28T23:59:59.5", run.frames[1].time = "2026-11-29T00:00:02";
     run.frames[1].flash = 0.7;
     shot.lights[0].power = 0.125;
@@ -65,7 +65,7 @@ TEST_CASE("an entry says with what and by what light, and brings the shot alone 
     CHECK(*paced.held == 1);
     CHECK_THAT(*paced.power, same(0.125));
     CHECK(*paced.planned == 3);
-    CHECK(paced.exposed[0].file == "/frames/a.jpg");
+    CHECK(paced.exposed[0].file.text() == "/frames/a.jpg");
     run.id = "2026-one-test";
     CHECK(log::run_entry(shoot, shot, "coin", run).exposed.empty());
     const auto proof = log::proof_entry(
@@ -122,7 +122,7 @@ TEST_CASE("frames that were looked at are entered with what they showed, and sma
     for (int i = 0; i < 40; ++i) {
         const auto file = folder / ("f" + std::to_string(i) + ".jpg").c_str();
         if (i > 0) REQUIRE(storage::replace_file(file, storage::picture_file(picture).value()));
-        run.exposed.push_back({.index = i, .file = file.string(), .plane = {}, .time = {}, .picture = {}});
+        run.exposed.push_back({.index = i, .file = text::StoredPath(file), .plane = {}, .time = {}, .picture = {}});
     }
     log::add_thumbnails(run);
     CHECK(run.exposed.front().picture.empty());  // is not there

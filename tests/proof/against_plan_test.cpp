@@ -260,7 +260,7 @@ TEST_CASE("a subject that stands aside or leans against the plan is told so", "[
 TEST_CASE("the frames of a shot are those of its newest run, with what was taken again in their places",
           "[proof][taken]") {
     const auto run = [](const char* id, std::vector<double> planes) {
-        shoot::RunRecord made{.id = id, .folder = std::string("/frames/") + id};
+        shoot::RunRecord made{.id = id, .folder = text::StoredPath(std::string("/frames/") + id)};
         for (std::size_t i = 0; i < planes.size(); ++i)
             made.frames.push_back(
                 {.index = static_cast<int>(i), .file = fmt::format("{}-{}.jpg", id, i), .plane = planes[i]});

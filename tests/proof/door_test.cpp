@@ -6,12 +6,12 @@
 #include "storage/atomic_file.hpp"
 #include "storage/frame_file.hpp"
 #include "storage/frame_reader.hpp"
-#include "storage/path_text.hpp"
 #include "storage/picture_plan.hpp"
 #include "support/folder.hpp"
 #include "support/matchers.hpp"
 #include "support/photographs.hpp"
 #include "support/stacks.hpp"
+#include "text/stored_path.hpp"
 
 #include <arpa/inet.h>
 #include <fcntl.h>
@@ -149,9 +149,9 @@ TEST_CASE("only a regular file of this machine is a picture, and nobody else is 
     REQUIRE(::getsockname(server, reinterpret_cast<sockaddr*>(&address), &length) == 0);
     const auto host = fmt::format("http://127.0.0.1:{}", ntohs(address.sin_port));
     REQUIRE(::mkfifo((folder / "pipe.jpg").c_str(), 0600) == 0);
-    for (const fs::path& path : {fs::path(host + "/one.jpg"), storage::frame_path(host, "one.raf"),
-                                 storage::frame_path("ftp://127.0.0.1", "one.jpg"), folder / "pipe.jpg", folder.path(),
-                                 fs::path("/dev/zero")}) {
+    for (const fs::path& path : {fs::path(host + "/one.jpg"), text::StoredPath::of_text(host + "/one.raf").path(),
+                                 text::StoredPath::of_text("ftp://127.0.0.1/one.jpg").path(), folder / "pipe.jpg",
+                                 folder.path(), fs::path("/dev/zero")}) {
         INFO(path);
         CHECK(seen(path).problem.find("no such file") != std::string::npos);
         CHECK_FALSE(storage::exif_of_file(path).known);
@@ -168,7 +168,7 @@ TEST_CASE("frames of a run whose folder's name is not UTF-8 are found where they
     fs::create_directory(place);
     write_text(place / "one-1-0001.jpg", jpeg());
     const shoot::RunRecord run{.id = "one-1",
-                               .folder = storage::path_text(place),
+                               .folder = text::StoredPath(place),
                                .planned = 1,
                                .frames = {{.index = 0, .file = "one-1-0001.jpg", .time = {}, .remark = {}}}};
     const auto taken = proof::taken_frames({shoot::CopyOnWrite<shoot::RunRecord>(run)});

@@ -4,10 +4,10 @@
 #include "plan/plan.hpp"
 #include "plan/stack/stack_plan.hpp"
 #include "storage/atomic_file.hpp"
-#include "storage/path_text.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/benches.hpp"
 #include "support/matchers.hpp"
+#include "text/stored_path.hpp"
 
 #include <nlohmann/json.hpp>
 
@@ -771,12 +771,12 @@ TEST_CASE("a folder whose name is not UTF-8 holds a run and gives it back", "[be
     const auto state = read_journal(path);
     REQUIRE(state.has_value());
     CHECK(state.value().plan.folder == folder);
-    CHECK(storage::path_of(record_of(state.value()).folder) == folder);
+    CHECK(record_of(state.value()).folder.path() == folder);
     for (const char* name : {"plain", "/a b/\xc3\xa9", "file:///odd", "\x80%41"}) {
-        CHECK(storage::path_of(storage::path_text(name)) == std::filesystem::path(name));
-        CHECK_NOTHROW(nlohmann::json(storage::path_text(name)).dump());
+        CHECK(text::StoredPath(name).path() == std::filesystem::path(name));
+        CHECK_NOTHROW(nlohmann::json(text::StoredPath(name).text()).dump());
     }
-    CHECK(storage::path_text("/a b/\xc3\xa9") == "/a b/\xc3\xa9");
+    CHECK(text::StoredPath("/a b/\xc3\xa9").text() == "/a b/\xc3\xa9");
 }
 
 TEST_CASE("a plane at infinity comes back from journal and log", "[bench][journal]") {

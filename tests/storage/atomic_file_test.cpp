@@ -1,8 +1,9 @@
 #include "storage/atomic_file.hpp"
-#include "storage/path_text.hpp"
+#include "storage/safe_name.hpp"
 #include "storage/shoot_file.hpp"
 #include "support/folder.hpp"
 #include "support/shoots.hpp"
+#include "text/stored_path.hpp"
 
 #include <catch2/catch.hpp>
 
@@ -109,7 +110,8 @@ TEST_CASE("names of files say what they can of any text, and stay where they are
     const auto one = storage::safe_name(std::string(300, 'a')), other = storage::safe_name(std::string(301, 'a'));
     CHECK(one.size() <= 80);
     CHECK(one != other);
-    CHECK(storage::frame_path(storage::path_text("r\xe9sultats"), "one-1.jpg") == fs::path("r\xe9sultats/one-1.jpg"));
+    CHECK(shoot::file_of({.folder = text::StoredPath("r\xe9sultats")}, {.file = "one-1.jpg"}) ==
+          fs::path("r\xe9sultats/one-1.jpg"));
 }
 
 TEST_CASE("a link is followed", "[storage][atomic]") {

@@ -150,6 +150,10 @@ class MemberSchema {
         put(key, {{"type", "string"}}, presence);
     }
     template <typename Access>
+    void path(const char* key, Access access, const Presence& presence) {
+        text(key, access, presence);
+    }
+    template <typename Access>
     void id(const char* key, Access) {
         put(key, id_, poquito::shoot::needed);
     }

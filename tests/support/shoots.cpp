@@ -172,7 +172,7 @@ std::vector<shoot::CopyOnWrite<shoot::RunRecord>> random_run(Random& random, sho
     if (!random.coin(0.3)) return {};
     RunRecord run{.id = "shot-1",
                   .time = "2026-11-25T10:00:00",
-                  .folder = "/tmp/\u00fcber",
+                  .folder = text::StoredPath("/tmp/\u00fcber"),
                   .planned = 12,
                   .end = static_cast<RunEnd>(random.whole(0, 2)),
                   .remark = "the \"flash\" died"};

@@ -128,8 +128,12 @@ std::vector<FrameStrip::Row> FrameStrip::rows() const {
     const auto& stack = *inspection->stack;
     const std::size_t count = inspection->frames.size();
     Row sharp{.name = tr("sharp"), .values = std::vector<double>(count, 0), .range = 1, .unit = {}, .worth = 0};
-    Row light{
-        .name = tr("light"), .values = std::vector<double>(count, 0), .range = 1, .unit = tr("stops"), .worth = 0.25};
+    Row light{.name = tr("light"),
+              .both = true,
+              .values = std::vector<double>(count, 0),
+              .range = 1,
+              .unit = tr("stops"),
+              .worth = 0.25};
     Row moved{.name = tr("moved"),
               .values = std::vector<double>(count, 0),
               .range = 4,
@@ -156,7 +160,7 @@ std::vector<FrameStrip::Row> FrameStrip::rows() const {
 /// A line through all frames; what is worth saying has a dot and its number.
 void FrameStrip::paintRow(QPainter& painter, const Row& row, const QRectF& area) const {
     const Theme& t = theme();
-    const bool both = row.name == tr("light");  // ways
+    const bool both = row.both;  // ways
     const double zero = both ? area.top() + 8 : area.bottom() - 3;
     const double high = both ? area.height() - 12 : area.height() - 7;
     const auto place = [&](std::size_t i) {

@@ -88,9 +88,9 @@ ProofPage::ProofPage(Document& document, ProofController& controller, RunControl
     tabs_->setFixedWidth(right_width);
     connect(&controller, &ProofController::sortingBegun, this, [this] { showSorting(true); });
     connect(sorting_, &SortingView::left, this, [this] { showSorting(false); });
-    connect(sorting_, &SortingView::openWanted, this, [this](int at) {
+    connect(sorting_, &SortingView::openWanted, this, [this](int sequence) {
         showSorting(false);
-        controller_.open(static_cast<std::size_t>(at));
+        controller_.open(sequence);
     });
     connect(sorting_, &SortingView::verdictGiven, this, &ProofPage::decideSorted);
     connect(frames_, &FramesPanel::sortingWanted, this, [this] { showSorting(true); });
@@ -319,18 +319,18 @@ void ProofPage::keepLook(bool keep) {
 }
 
 /// Into the log of the shot that they are of, whichever is selected.
-void ProofPage::decideSorted(int at, bool keep) {
-    const auto& chosen = controller_.sorted()[static_cast<std::size_t>(at)];
-    const auto& row = chosen.sorted;
-    const auto shot = controller_.placeOf(chosen.shot);
+void ProofPage::decideSorted(int sequence, bool keep) {
+    const auto* chosen = controller_.sequence(sequence);
+    const auto shot = chosen ? controller_.placeOf(chosen->shot) : std::nullopt;
     if (!shot) return;
+    const auto& row = chosen->sorted;
     const shoot::ProofEntry entry{.time = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(),
                                   .frames = static_cast<int>(row.sequence.files.size()),
                                   .verdict = keep ? Verdict::keep : Verdict::redo,
                                   .remark = row.summary.why};
     document().edit({keep ? tr("Keep the frames") : tr("Redo the frames")},
                     [&](shoot::Shoot& shoot) { shoot.shots[static_cast<std::size_t>(*shot)].proof.push_back(entry); });
-    controller_.decide(static_cast<std::size_t>(at), keep ? tr("kept") : tr("to be redone"));
+    controller_.decide(sequence, keep ? ProofController::Decision::kept : ProofController::Decision::redo);
 }
 
 void ProofPage::showSorting(bool show) {

@@ -54,6 +54,21 @@ QString outcomeWords(const proof::Sorted& sorted) {
     return {};
 }
 
+QString wordOf(ProofController::Decision decision) {
+    using Decision = ProofController::Decision;
+    switch (decision) {
+        case Decision::kept:
+            return QObject::tr("kept");
+        case Decision::redo:
+            return QObject::tr("to be redone");
+        case Decision::set_aside:
+            return QObject::tr("set aside");
+        case Decision::open:
+            break;
+    }
+    return {};
+}
+
 }  // namespace
 
 class SortingView::Model : public QAbstractListModel {
@@ -130,7 +145,7 @@ class SortingView::Delegate : public QStyledItemDelegate {
         painter->setFont(textFont(12, QFont::DemiBold));
         painter->setPen(t.link);
         drawLine(*painter, QRectF(right + 6, card.top(), 116, card.height()), Qt::AlignRight | Qt::AlignVCenter,
-                 row.done);
+                 wordOf(row.decision));
         painter->restore();
     }
 
@@ -214,8 +229,8 @@ SortingView::SortingView(Document& document, ProofController& controller, FrameP
     for (auto* button : {open_, keep_, redo_, aside_}) row->addWidget(button);
     column->addLayout(row);
     connect(shot_, &QComboBox::activated, this, &SortingView::assign);
-    connect(open_, &QPushButton::clicked, this, [this] { Q_EMIT openWanted(current()); });
-    connect(list_, &QListView::doubleClicked, this, [this] { Q_EMIT openWanted(current()); });
+    connect(open_, &QPushButton::clicked, this, [this] { Q_EMIT openWanted(chosen_); });
+    connect(list_, &QListView::doubleClicked, this, [this] { Q_EMIT openWanted(chosen_); });
     connect(keep_, &QPushButton::clicked, this, [this] { give(true); });
     connect(redo_, &QPushButton::clicked, this, [this] { give(false); });
     connect(aside_, &QPushButton::clicked, this, &SortingView::setAside);
@@ -228,14 +243,23 @@ SortingView::SortingView(Document& document, ProofController& controller, FrameP
     setFocusProxy(list_);
 }
 
-int SortingView::current() const { return list_->currentIndex().isValid() ? list_->currentIndex().row() : -1; }
+int SortingView::row() const { return list_->currentIndex().isValid() ? list_->currentIndex().row() : -1; }
+
+const ProofController::SortedSequence* SortingView::current() const {
+    const int at = row();
+    return at >= 0 && at < static_cast<int>(controller_.sorted().size())
+               ? &controller_.sorted()[static_cast<std::size_t>(at)]
+               : nullptr;
+}
 
 void SortingView::refresh() {
     const auto& rows = controller_.sorted();
-    // The row that was chosen stays chosen, wherever new ones come in.
-    const int at = current();
+    // What was chosen stays chosen, wherever new ones come in.
+    const int chosen = chosen_;
     model_->follow();
-    if (!rows.empty()) list_->setCurrentIndex(model_->index(std::clamp(at, 0, static_cast<int>(rows.size()) - 1)));
+    const auto at = std::ranges::find(rows, chosen, &ProofController::SortedSequence::id);
+    if (!rows.empty())
+        list_->setCurrentIndex(model_->index(at == rows.end() ? 0 : static_cast<int>(at - rows.begin())));
     std::size_t frames = 0;
     std::array<int, 4> counts = {};
     for (const auto& row : rows) {
@@ -262,32 +286,29 @@ void SortingView::refresh() {
 }
 
 void SortingView::showChosen() {
-    const int at = current();
-    const bool any = at >= 0 && at < static_cast<int>(controller_.sorted().size());
-    for (auto* button : {open_, keep_, redo_, aside_}) button->setEnabled(any);
-    shot_->setEnabled(any);
-    if (!any) return;
-    const auto& shot = controller_.sorted()[static_cast<std::size_t>(at)].shot;
+    const auto* sequence = current();
+    chosen_ = sequence ? sequence->id : 0;
+    for (auto* button : {open_, keep_, redo_, aside_}) button->setEnabled(sequence != nullptr);
+    shot_->setEnabled(sequence != nullptr);
+    if (!sequence) return;
+    const auto& shot = sequence->shot;
     const QSignalBlocker quiet(shot_);
     shot_->setCurrentIndex(shot.empty() ? 0 : std::max(0, shot_->findData(toQt(shot))));
     for (auto* button : {open_, keep_, redo_}) button->setEnabled(controller_.placeOf(shot).has_value());
 }
 
-void SortingView::assign(int choice) {
-    if (current() >= 0)
-        controller_.assign(static_cast<std::size_t>(current()), shot_->itemData(choice).toString().toStdString());
-}
+void SortingView::assign(int choice) { controller_.assign(chosen_, shot_->itemData(choice).toString().toStdString()); }
 
 void SortingView::give(bool keep) {
     if (!keep_->isEnabled()) return;
-    const int at = current();
-    Q_EMIT verdictGiven(at, keep);
+    const int at = row();
+    Q_EMIT verdictGiven(chosen_, keep);
     if (at + 1 < model_->rowCount()) list_->setCurrentIndex(model_->index(at + 1));
 }
 
 void SortingView::setAside() {
-    const int at = current();
-    if (at < 0 || !controller_.setSequenceAside(static_cast<std::size_t>(at))) return;
+    const int at = row();
+    if (!controller_.setSequenceAside(chosen_)) return;
     if (at + 1 < model_->rowCount()) list_->setCurrentIndex(model_->index(at + 1));
 }
 
@@ -309,7 +330,7 @@ bool SortingView::take(const QKeyEvent& event) {
             return true;
         case Qt::Key_Return:
         case Qt::Key_Enter:
-            if (open_->isEnabled()) Q_EMIT openWanted(current());
+            if (open_->isEnabled()) Q_EMIT openWanted(chosen_);
             return true;
         default:
             return false;

@@ -73,10 +73,13 @@ void StandTab::addCamera(QLayout* column) {
     addChoice(
         group, {"supportChoice", tr("Carried by"), tr("A long rig sags on a small head")},
         [](const gear::Kit&) {
-            return Options{{"0", "not said"}, {"1", "hand"}, {"2", "small tripod head"}, {"3", "sturdy head, collar"}};
+            return Options{{idOf(Support::unstated), "not said"},
+                           {idOf(Support::hand), "hand"},
+                           {idOf(Support::small_head), "small tripod head"},
+                           {idOf(Support::sturdy_head), "sturdy head, collar"}};
         },
-        [](const Shot& s) { return std::to_string(static_cast<int>(s.rig.support)); },
-        [](Shot& s, const std::string& id) { s.rig.support = static_cast<Support>(id.front() - '0'); });
+        [](const Shot& s) { return idOf(s.rig.support); },
+        [](Shot& s, const std::string& id) { s.rig.support = valueOf<Support>(id); });
     standChoice_ = addChoice(
         group, {"standChoice", tr("Stand"), tr("Tripod, column or boom of the bag; what it reaches is checked")},
         [](const gear::Kit& kit) {

@@ -11,7 +11,7 @@
 #include "desk/toolkit/two_line_delegate.hpp"
 #include "shoot/change/edit.hpp"
 #include "shoot/change/view_set.hpp"
-#include "storage/path_text.hpp"
+
 #include "text/text.hpp"
 
 #include <QComboBox>
@@ -320,7 +320,7 @@ void ChecklistTab::showShot(const Shot& shot, const plan::Report&) {
                             : run->end == shoot::RunEnd::stopped ? tr("stopped")
                                                                  : tr("broken off");
         const auto odd = std::ranges::count_if(run->frames, [](const auto& f) { return !f.remark.empty(); });
-        QString remark = toQt(storage::path_of(run->folder).string());
+        QString remark = toQt(run->folder.path().string());
         if (odd > 0) remark = tr("%1 odd; ").arg(odd) + remark;
         if (!run->remark.empty()) remark = toQt(run->remark) + QStringLiteral("; ") + remark;
         facts.push_back({toQt(run->time).replace(QLatin1Char('T'), QLatin1Char(' ')),

@@ -2,7 +2,7 @@
 
 #include "desk/text/to_qt.hpp"
 #include "storage/frame_reader.hpp"
-#include "storage/path_text.hpp"
+#include "text/stored_path.hpp"
 
 #include <QTransform>
 
@@ -46,7 +46,7 @@ QRectF turnedUp(const QRectF& place, QSize size, int orientation) { return uprig
 FramePictures::FramePictures(QObject* parent) : QObject(parent), kept_(most_kept) {}
 
 QString FramePictures::keyOf(const std::filesystem::path& file, Kind kind) {
-    return QString::number(static_cast<int>(kind)) + QLatin1Char(' ') + toQt(storage::path_text(file));
+    return QString::number(static_cast<int>(kind)) + QLatin1Char(' ') + toQt(text::StoredPath(file).text());
 }
 
 QImage FramePictures::read(const std::filesystem::path& file, Kind kind) {

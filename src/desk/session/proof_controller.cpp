@@ -333,7 +333,7 @@ bool ProofController::bringBack() {
     aside_.insert(aside_.end(), left.rbegin(), left.rend());
     if (last.group > 0) {
         for (auto& row : sorted_)
-            if (left.empty() && row.asideGroup == last.group) row.done.clear(), row.asideGroup = 0;
+            if (left.empty() && row.asideGroup == last.group) row.decision = Decision::open, row.asideGroup = 0;
         Q_EMIT sortedChanged();
         return left.empty();
     }
@@ -424,10 +424,11 @@ void ProofController::takeIn(std::vector<fs::path> files, const QString& from) {
 
 void ProofController::sorts(int job, proof::Sorted sorted, std::string shot) {
     if (job != job_) return;
-    SortedRow row{.sorted = std::move(sorted), .shot = std::move(shot), .done = {}};
-    const auto place = std::ranges::upper_bound(sorted_, row, [](const SortedRow& one, const SortedRow& other) {
-        return proof::comes_before(one.sorted, other.sorted);
-    });
+    SortedSequence row{.id = ++sequences_, .sorted = std::move(sorted), .shot = std::move(shot)};
+    const auto place =
+        std::ranges::upper_bound(sorted_, row, [](const SortedSequence& one, const SortedSequence& other) {
+            return proof::comes_before(one.sorted, other.sorted);
+        });
     sorted_.insert(place, std::move(row));
     Q_EMIT sortedChanged();
 }
@@ -438,31 +439,44 @@ std::optional<int> ProofController::placeOf(const std::string& shot) const {
     return found == shots.end() ? std::nullopt : std::optional(static_cast<int>(found - shots.begin()));
 }
 
-void ProofController::assign(std::size_t row, std::string shot) {
-    if (row >= sorted_.size()) return;
-    sorted_[row].shot = std::move(shot);
+const ProofController::SortedSequence* ProofController::sequence(int id) const {
+    const auto found = std::ranges::find(sorted_, id, &SortedSequence::id);
+    return found == sorted_.end() ? nullptr : &*found;
+}
+
+ProofController::SortedSequence* ProofController::find(int sequence) {
+    const auto found = std::ranges::find(sorted_, sequence, &SortedSequence::id);
+    return found == sorted_.end() ? nullptr : &*found;
+}
+
+void ProofController::assign(int sequence, std::string shot) {
+    auto* row = find(sequence);
+    if (!row) return;
+    row->shot = std::move(shot);
     Q_EMIT sortedChanged();
 }
 
-void ProofController::open(std::size_t row) {
-    const auto shot = row < sorted_.size() ? placeOf(sorted_[row].shot) : std::nullopt;
+void ProofController::open(int sequence) {
+    const auto* row = find(sequence);
+    const auto shot = row ? placeOf(row->shot) : std::nullopt;
     if (!shot) return;
     document_.select(*shot);
     const bool was_sorting = std::exchange(sorting_, false);
-    lookAt(sorted_[row].shot, {.files = sorted_[row].sorted.sequence.files, .planes = {}, .from = sortedFrom_});
+    lookAt(row->shot, {.files = row->sorted.sequence.files, .planes = {}, .from = sortedFrom_});
     if (was_sorting) Q_EMIT sortedChanged();
 }
 
-void ProofController::decide(std::size_t row, const QString& done) {
-    if (row >= sorted_.size()) return;
-    sorted_[row].done = done;
+void ProofController::decide(int sequence, Decision decision) {
+    auto* row = find(sequence);
+    if (!row) return;
+    row->decision = decision;
     Q_EMIT sortedChanged();
     tellSortedThrough();
 }
 
 void ProofController::tellSortedThrough() {
     if (sorting_ || !deciding_.isValid() ||
-        std::ranges::any_of(sorted_, [](const SortedRow& row) { return row.done.isEmpty(); }))
+        std::ranges::any_of(sorted_, [](const SortedSequence& row) { return row.decision == Decision::open; }))
         return;
     std::size_t frames = 0;
     for (const auto& row : sorted_) frames += row.sorted.sequence.files.size();
@@ -471,16 +485,17 @@ void ProofController::tellSortedThrough() {
     Q_EMIT sortedThrough(frames, seconds);
 }
 
-bool ProofController::setSequenceAside(std::size_t row) {
-    if (row >= sorted_.size() || sorted_[row].asideGroup > 0) return false;
+bool ProofController::setSequenceAside(int sequence) {
+    auto* row = find(sequence);
+    if (!row || row->asideGroup > 0) return false;
     ++groups_;
     bool all = true;
-    for (const auto& file : sorted_[row].sorted.sequence.files) {
+    for (const auto& file : row->sorted.sequence.files) {
         const auto to = moveAside(file);
         all = all && to;
         if (to) aside_.push_back({.shot = {}, .from = file, .to = *to, .plane = {}, .group = groups_});
     }
-    if (all) sorted_[row].done = tr("set aside"), sorted_[row].asideGroup = groups_;
+    if (all) row->decision = Decision::set_aside, row->asideGroup = groups_;
     Q_EMIT sortedChanged();
     tellSortedThrough();
     return all;
@@ -506,8 +521,8 @@ void ProofController::lookIntoFolder() {
     const auto whole = coming_->whole();
     if (whole.empty()) return;
     ProofFrames frames;
-    if (const auto* had = look(shot->id); had && had->frames.from == tr("the watched folder")) frames = had->frames;
-    frames.from = tr("the watched folder");
+    if (const auto* had = look(shot->id); had && had->frames.watched) frames = had->frames;
+    frames.from = tr("the watched folder"), frames.watched = true;
     for (const auto& file : whole)  // one whose copy had stalled comes again
         if (std::ranges::find(frames.files, file) == frames.files.end()) frames.files.push_back(file);
     lookAt(shot->id, std::move(frames));

@@ -5,7 +5,7 @@
 #include "job/locks.hpp"
 #include "plan/plan.hpp"
 #include "shoot/change/edit.hpp"
-#include "storage/path_text.hpp"
+#include "text/stored_path.hpp"
 
 #include <QRandomGenerator>
 #include <QSettings>
@@ -166,13 +166,13 @@ void RunController::retake(const std::string& id, const std::vector<double>& pla
 void RunController::goOn(const QString& path) {
     if (session_) return;
     beginAlone();
-    launch(run::Session::go_on(storage::path_of(path.toStdString()), document_.shoot(), devices()));
+    launch(run::Session::go_on(text::StoredPath::of_text(path.toStdString()).path(), document_.shoot(), devices()));
 }
 
 void RunController::enterInLog(const QString& path) {
-    auto journal = run::Journal::resume(storage::path_of(path.toStdString()));
+    auto journal = run::Journal::resume(text::StoredPath::of_text(path.toStdString()).path());
     if (!journal) return Q_EMIT problemFound(toQt(text::message(journal.error())));
-    const auto read = run::read_journal(storage::path_of(path.toStdString()));
+    const auto read = run::read_journal(text::StoredPath::of_text(path.toStdString()).path());
     if (!read) return Q_EMIT problemFound(toQt(text::message(read.error())));
     journal->ended(shoot::RunEnd::broken);
     brokenRead_ = {};
@@ -316,7 +316,7 @@ std::vector<BrokenRun> RunController::brokenRuns() const {
             if (run::run_is_on(path)) continue;  // in another window
             const auto read = run::read_journal(path);
             if (read)
-                broken_.push_back({.journal = toQt(storage::path_text(path)),
+                broken_.push_back({.journal = toQt(text::StoredPath(path).text()),
                                    .shot = read->plan.shot,
                                    .name = toQt(read->plan.shot_name),
                                    .done = read->done(),

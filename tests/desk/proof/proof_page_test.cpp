@@ -454,6 +454,8 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     auto* list = person.find<QListView>(QStringLiteral("sortingList"));
     REQUIRE(list->isVisible());
     REQUIRE(list->model()->rowCount() == 3);
+    // What came first was chosen, and stays so though better ones came in before it.
+    CHECK(list->currentIndex().row() == 2);
     const auto words = [&](int row) { return list->model()->index(row, 0).data().toString(); };
     CHECK(words(0).endsWith(QStringLiteral("whole")));
     CHECK(words(2) == QStringLiteral("stack of 12, to be mended: a gap"));
@@ -463,7 +465,7 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     list->setFocus();
     list->setCurrentIndex(list->model()->index(2, 0));
     person.key(Qt::Key_K);  // of no shot: nothing to note it at
-    CHECK(rows[2].done.isEmpty());
+    CHECK(rows[2].decision == desk::ProofController::Decision::open);
     person.choose(QStringLiteral("sortingShotChoice"), QStringLiteral("Fossil urchin"));
     REQUIRE(rows[2].shot == person.document().shoot().shots[0].id);
     // What an edit does to the order of the shots meanwhile changes nothing of whose the frames are.
@@ -475,7 +477,7 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     });
     list->setFocus();
     person.key(Qt::Key_R);
-    CHECK(rows[2].done == QStringLiteral("to be redone"));
+    CHECK(rows[2].decision == desk::ProofController::Decision::redo);
     CHECK(person.document().shoot().shots[0].proof.empty());
     const auto& urchin = person.document().shoot().shots[1];
     REQUIRE(urchin.id == id);
@@ -498,7 +500,7 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     std::filesystem::remove(first);
     person.key(Qt::Key_A, Qt::ShiftModifier);
     CHECK_FALSE(std::filesystem::exists(aside));
-    CHECK(rows[2].done.isEmpty());
+    CHECK(rows[2].decision == desk::ProofController::Decision::open);
     for (const auto& file : rows[2].sorted.sequence.files) CHECK(std::filesystem::exists(file));
     // Large, at its shot, and back to the list.
     list->setCurrentIndex(list->model()->index(2, 0));

@@ -100,7 +100,7 @@ TEST_CASE("a twelve-frame stack is run, paused, stopped and gone on with", "[des
     CHECK(first.frames.size() >= 5);
     CHECK(first.frames.size() < 12);
     for (const auto& frame : first.frames)
-        CHECK(QFile::exists(QString::fromStdString(first.folder + "/" + frame.file)));
+        CHECK(QFile::exists(QString::fromStdString(shoot::file_of(first, frame).string())));
 
     // Gone on with from its journal: the rest is taken, the log has one run of twelve.
     person.runs().goOn(person.folder.filePath(QString::fromStdString(first.id) + QStringLiteral(".journal")));
@@ -706,7 +706,7 @@ TEST_CASE("stopping a run leaves the window answering, and the log is in what is
     // What had not reached the card is no frame.
     for (const auto& run : runs)
         for (const auto& frame : run->frames)
-            CHECK(QFile::exists(QString::fromStdString(run->folder + "/" + frame.file)));
+            CHECK(QFile::exists(QString::fromStdString(shoot::file_of(*run, frame).string())));
     CHECK(person.runs().brokenRuns().empty());
 }
 

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "text/stored_path.hpp"
+
 #include <cstdint>
 #include <optional>
 #include <string>
@@ -26,7 +28,7 @@ std::optional<Kind> kind_of(const std::string& text);
 /// A frame as it was exposed.
 struct LoggedFrame {
     int index = 0;
-    std::string file;
+    text::StoredPath file;
     std::optional<double> plane;  // mm behind the subject's nearest point
     double f_number = 8;
     double shutter = 1.0 / 125;

@@ -430,7 +430,7 @@ void describe(Rows& rows, const RunRecord*) {
     rows.text("time", &RunRecord::time, needed);
     rows.whole("planned_frames", &RunRecord::planned, 0, needed);
     rows.choice("end", &RunRecord::end, needed);
-    rows.text("folder", &RunRecord::folder, spare);
+    rows.path("folder", &RunRecord::folder, spare);
     rows.text("remark", &RunRecord::remark, spare);
     rows.list("frames", &RunRecord::frames, needed);
 }

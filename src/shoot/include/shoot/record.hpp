@@ -1,5 +1,8 @@
 #pragma once
 
+#include "text/stored_path.hpp"
+
+#include <filesystem>
 #include <string>
 #include <vector>
 
@@ -43,10 +46,10 @@ inline bool is_retake_run(const std::string& id) { return id.ends_with(retake_ru
 /// What happened at the bench: an exact record, also of a run that broke off.
 enum class RunEnd { complete, stopped, broken };
 struct RunRecord {
-    std::string id;      // of its journal
-    std::string time;    // when it began, local time, ISO 8601
-    std::string folder;  // where the frames lie
-    int planned = 0;     // frames
+    std::string id;           // of its journal
+    std::string time;         // when it began, local time, ISO 8601
+    text::StoredPath folder;  // where the frames lie
+    int planned = 0;          // frames
     RunEnd end = RunEnd::complete;
     std::string remark;
     std::vector<ExposedFrame> frames;  // in the order they were taken
@@ -54,5 +57,10 @@ struct RunRecord {
 
     bool operator==(const RunRecord&) const = default;
 };
+
+/// Where a frame of a run lies.
+inline std::filesystem::path file_of(const RunRecord& run, const ExposedFrame& frame) {
+    return run.folder.path() / text::StoredPath::of_text(frame.file).path();
+}
 
 }  // namespace poquito::shoot

@@ -35,6 +35,7 @@ class FrameStrip : public QWidget {
   private:
     struct Row {
         QString name;
+        bool both = false;           // ways from the line
         std::vector<double> values;  // of each frame shown, in its order
         double range = 1;            // that fills the row
         QString unit;

@@ -59,7 +59,7 @@ class ProofPage : public StationPage {
     void learn(std::size_t offer);
     void goToNote(int note);
     void keepLook(bool keep);
-    void decideSorted(int row, bool keep);
+    void decideSorted(int sequence, bool keep);
     void showSorting(bool show);
     void setAside();
     void askFrames();

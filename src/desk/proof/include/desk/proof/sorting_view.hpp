@@ -1,5 +1,7 @@
 #pragma once
 
+#include "desk/session/proof_controller.hpp"
+
 #include <QWidget>
 
 class QComboBox;
@@ -12,7 +14,6 @@ namespace poquito::desk {
 
 class Document;
 class FramePictures;
-class ProofController;
 
 /// A folder of many stacks and bursts, a row each, the whole ones first: what became of it and why, and which shot it
 /// is of. Keys go through hundreds: K keeps, R is to be taken again, A sets aside, Enter opens it large.
@@ -22,11 +23,10 @@ class SortingView : public QWidget {
     SortingView(Document& document, ProofController& controller, FramePictures& pictures, QWidget* parent = nullptr);
 
     void refresh();
-    int current() const;
 
   Q_SIGNALS:
-    void openWanted(int row);
-    void verdictGiven(int row, bool keep);
+    void openWanted(int sequence);  // its id
+    void verdictGiven(int sequence, bool keep);
     void left();
 
   protected:
@@ -36,6 +36,8 @@ class SortingView : public QWidget {
   private:
     class Model;
     class Delegate;
+    int row() const;
+    const ProofController::SortedSequence* current() const;
     void assign(int choice);
     void showChosen();
     void give(bool keep);
@@ -49,6 +51,7 @@ class SortingView : public QWidget {
     QToolButton* stop_;
     QListView* list_;
     Model* model_;
+    int chosen_ = 0;  // id of a sequence
     QComboBox* shot_;
     QPushButton *open_, *keep_, *redo_, *aside_;
 };

@@ -28,6 +28,7 @@ struct ProofFrames {
     std::vector<std::filesystem::path> files;
     std::vector<double> planes;  // of each, mm behind the nearest point; empty: not known
     QString from;                // what they came from, as the page says it
+    bool watched = false;        // that came into the watched folder
     bool ofRun = false;          // that the bench took
     bool unsure = false;         // whether they are of this shot: none was planned so, and none was asked for
 };
@@ -70,23 +71,27 @@ class ProofController : public QObject {
     /// Frames from anywhere. All taken in one go: of the shot that was planned so, else of the selected one, and looked
     /// at. Many stacks and bursts: sorted, told by sortedChanged.
     void takeIn(std::vector<std::filesystem::path> files, const QString& from);
-    struct SortedRow {
+    enum class Decision { open, kept, redo, set_aside };
+    struct SortedSequence {
+        int id = 0;  // stays its own while others come in before it
         proof::Sorted sorted;
-        std::string shot;    // id of the one they are of; empty: of none
-        QString done;        // what was decided; empty: nothing yet
+        std::string shot;  // id of the one they are of; empty: of none
+        Decision decision = Decision::open;
         int asideGroup = 0;  // above 0: they were set aside, together
     };
     /// Where a shot stands now; empty: it is gone, or none was meant.
     std::optional<int> placeOf(const std::string& shot) const;
     /// The whole ones first.
-    const std::vector<SortedRow>& sorted() const { return sorted_; }
+    const std::vector<SortedSequence>& sorted() const { return sorted_; }
     QString sortedFrom() const { return sortedFrom_; }
     bool isSorting() const { return sorting_; }
     std::pair<std::size_t, std::size_t> sortProgress() const { return {sortDone_, sortAll_}; }
-    void assign(std::size_t row, std::string shot);  // its id; empty: of none
-    void open(std::size_t row);                      // at its shot, which is selected
-    void decide(std::size_t row, const QString& done);
-    bool setSequenceAside(std::size_t row);
+    /// By id; null: it is not there any more.
+    const SortedSequence* sequence(int id) const;
+    void assign(int sequence, std::string shot);  // id of the shot; empty: of none
+    void open(int sequence);                      // at its shot, which is selected
+    void decide(int sequence, Decision decision);
+    bool setSequenceAside(int sequence);
 
     /// Moves that file into a folder "set aside" beside it, and out of the look. False: it could not be moved.
     bool setAside(const std::string& shot, std::size_t frame);
@@ -132,6 +137,7 @@ class ProofController : public QObject {
 
     bool moveBack(const Aside& one);
     std::optional<std::filesystem::path> moveAside(const std::filesystem::path& from);
+    SortedSequence* find(int sequence);
     void sorts(int job, proof::Sorted sorted, std::string shot);
 
     Document& document_;
@@ -142,7 +148,8 @@ class ProofController : public QObject {
     QElapsedTimer since_;
     std::shared_ptr<std::atomic<bool>> stop_;
     std::vector<Aside> aside_;
-    std::vector<SortedRow> sorted_;
+    std::vector<SortedSequence> sorted_;
+    int sequences_ = 0;  // that were ever sorted: the last one's id
     QString sortedFrom_;
     int groups_ = 0;
     int said_ = 0;
