@@ -68,7 +68,8 @@ Entry run(int number, int frames = 5) {
     entry.name = "Shot " + std::to_string(number);
     entry.frames = frames;
     for (int i = 0; i < frames; ++i)
-        entry.exposed.push_back({.index = i, .file = text::StoredPath(fmt::format("f{}.jpg", i)), .plane = i * 0.1, .time = entry.time});
+        entry.exposed.push_back(
+            {.index = i, .file = text::StoredPath(fmt::format("f{}.jpg", i)), .plane = i * 0.1, .time = entry.time});
     return entry;
 }
 

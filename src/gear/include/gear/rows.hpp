@@ -13,7 +13,7 @@
 #include <vector>
 
 /// What gear records are made of: one row a member, with its name in the file, its words, its unit and its rule. Files,
-/// tables and forms are all driven by these rows; adding a member or a kind of gear touches gear.cpp only.
+/// tables and forms are all driven by these rows; adding a member or a kind of gear touches rows.cpp only.
 namespace poquito::gear {
 
 /// Which quantity a number is: decides how a person reads and types it. Files hold core units.

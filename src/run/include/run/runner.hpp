@@ -72,6 +72,9 @@ class Runner {
     RunState state() const;
 
   private:
+    static constexpr double look_every = 0.05;  // s between looks at stop and pause
+    static constexpr double hair = 1e-6;        // mm
+
     devices::Done take(std::size_t frame);
     devices::Done approach(const RunFrame& frame);
     devices::Done move_rail(double position);
@@ -95,8 +98,7 @@ class Runner {
     void mark(std::size_t frame, FrameState state);
     void judge_brightness();
     Phase finish(Phase phase);
-    template <typename Change>
-    void update(Change change);
+    void update(const std::function<void()>& change);
 
     devices::Bench bench_;
     devices::Clock& clock_;

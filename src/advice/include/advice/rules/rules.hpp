@@ -10,7 +10,7 @@
 #include <string>
 #include <vector>
 
-/// The rules of advice.hpp: one small named rule a row. To add one, write its condition in rules_*.cpp and give it a
+/// The rules of advice.hpp: one small named rule a row. To add one, write its condition in rules/*.cpp and give it a
 /// row there.
 namespace poquito::advice {
 

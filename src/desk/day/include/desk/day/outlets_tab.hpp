@@ -71,7 +71,7 @@ class OutletsTab : public StationPage {
     QCheckBox* shaped_ = nullptr;
     QuantityField* least_ = nullptr;
     QuantityField* longest_ = nullptr;
-    QuantityField* sidePanel_ = nullptr;
+    QuantityField* margin_ = nullptr;
     QComboBox* ground_ = nullptr;
     QPushButton* choose_ = nullptr;
     QPushButton* chooseAll_ = nullptr;

@@ -2,6 +2,8 @@
 
 #include "desk/pages/station_page.hpp"
 
+#include <functional>
+
 class QToolButton;
 
 namespace poquito::desk {
@@ -36,8 +38,7 @@ class LightsTab : public StationPage {
     void showPowerMenu();
     const shoot::Light& at(const Shot& shot) const;
     /// Changes the chosen light, where there is one.
-    template <typename Change>
-    void with(Shot& shot, Change change) const;
+    void with(Shot& shot, const std::function<void(shoot::Light&)>& change) const;
 
     ChosenLight& chosen_;
     QWidget* fields_ = nullptr;
