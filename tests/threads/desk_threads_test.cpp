@@ -15,6 +15,9 @@
 #include "support/patience.hpp"
 #include "support/runner.hpp"
 
+#include <sys/resource.h>
+#include <unistd.h>
+
 #include <QtTest>
 
 #include <catch2/catch.hpp>
@@ -80,6 +83,18 @@ TEST_CASE("hands share the jobs, and the urgent one goes first", "[threads]") {
         });
     two.wait();
     CHECK(here == 2);
+}
+
+TEST_CASE("what keeps a pace is as urgent as the interface, and the rest gives way", "[threads]") {
+    const auto rank = [] { return getpriority(PRIO_PROCESS, static_cast<id_t>(gettid())); };
+    const int here = rank();
+    int beside = -1, behind = -1;
+    desk::Worker pace(1, desk::Worker::Rank::beside), other;
+    pace.add([&] { beside = rank(); });
+    other.add([&] { behind = rank(); });
+    pace.wait(), other.wait();
+    CHECK(beside == here);
+    CHECK(behind == std::max(here, 10));
 }
 
 TEST_CASE("a search tells how far it is and what it found, stops when asked, and may go meanwhile", "[threads]") {

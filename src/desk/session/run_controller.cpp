@@ -45,7 +45,7 @@ RunController::RunController(Document& document, QObject* parent)
     connect(&tick_, &QTimer::timeout, this, look);
     connect(this, &RunController::told, this, look, Qt::QueuedConnection);
     connect(
-        this, &RunController::threadEnded, this,
+        this, &RunController::ranThrough, this,
         [this](int run) {
             if (run == run_ && session_) finished();  // else it was shut down, and another may be on
         },
@@ -54,7 +54,6 @@ RunController::RunController(Document& document, QObject* parent)
 
 RunController::~RunController() {
     if (session_) session_->runner().abandon();
-    if (thread_.joinable()) thread_.join();
 }
 
 void RunController::shutDown() {
@@ -198,12 +197,12 @@ void RunController::launch(run::Session::Made made) {
     plan_ = session_->plan();
     tests_ = session_->is_test();
     last_ = session_->runner().status();
-    thread_ = std::thread([this, session = session_.get(), run = ++run_] {
+    bench_.add([this, session = session_.get(), run = ++run_] {
         session->run([this] {
             // Many changes between two paintings are told once.
             if (!told_.exchange(true)) Q_EMIT told();
         });
-        Q_EMIT threadEnded(run);
+        Q_EMIT ranThrough(run);
     });
     tick_.start();
     Q_EMIT begun();
@@ -212,7 +211,7 @@ void RunController::launch(run::Session::Made made) {
 // ---- ending ------------------------------------------------------------------------------------------------------
 
 void RunController::finished() {
-    thread_.join();
+    bench_.wait();
     tick_.stop();
     brokenRead_ = {};
     last_ = session_->runner().status();

@@ -42,7 +42,7 @@ void Worker::wait() {
 }
 
 void Worker::work() {
-    give_way();
+    if (rank_ == Rank::behind) give_way();
     std::unique_lock lock(mutex_);
     for (;;) {
         changed_.wait(lock, [this] { return over_ || !jobs_.empty(); });

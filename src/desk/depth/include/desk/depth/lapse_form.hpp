@@ -4,12 +4,9 @@
 
 #include <vector>
 
-class QCheckBox;
-
 namespace poquito::desk {
 
 class LapseDrawing;
-class QuantityField;
 
 /// A slow thing taken again and again: how long, how often, how it grows and how the light goes; what that comes to.
 class LapseForm : public StationPage {
@@ -21,8 +18,11 @@ class LapseForm : public StationPage {
     void showShot(const Shot& shot, const plan::Report& report) override;
 
   private:
-    QCheckBox* on_ = nullptr;
-    QuantityField* shown_ = nullptr;
+    void addNumber(QGridLayout* group, const Caption& caption, Quantity quantity, double shoot::Lapse::*member);
+    void addFlag(QGridLayout* group, const Caption& caption, bool shoot::Lapse::*member);
+    void addTimes(QGridLayout* group);
+    void addChanges(QGridLayout* group);
+
     std::vector<QWidget*> fields_;
     LapseDrawing* drawing_ = nullptr;
 };

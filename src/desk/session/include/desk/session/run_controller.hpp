@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/session/document.hpp"
+#include "desk/session/worker.hpp"
 #include "run/rehearsal.hpp"
 #include "run/session.hpp"
 
@@ -13,7 +14,6 @@
 #include <atomic>
 #include <memory>
 #include <optional>
-#include <thread>
 #include <variant>
 #include <vector>
 
@@ -78,7 +78,7 @@ class RunController : public QObject {
     void redoFrom(std::size_t frame);
 
     /// Stops what runs, without waiting for the camera's buffer, and enters it in the log: before the document goes.
-    /// Waits for the thread of the run, which then has next to nothing left to do. `stop` and `ended` leave the
+    /// Waits for what runs beside, which then has next to nothing left to do. `stop` and `ended` leave the
     /// interface alive while the buffer still reaches the card.
     void shutDown();
 
@@ -112,9 +112,9 @@ class RunController : public QObject {
     void problemFound(const QString& problem) const;
     /// Before that shot one thing was changed, "light" or "lens", and took so many seconds.
     void gearChanged(const std::string& what, const QString& shot, double seconds);
-    // By the thread of the run; for this class alone.
+    // By what runs beside; for this class alone.
     void told();
-    void threadEnded(int run);
+    void ranThrough(int run);
 
   private:
     void startNext();
@@ -145,12 +145,12 @@ class RunController : public QObject {
     run::RunPlan plan_;
     std::unique_ptr<run::Session> session_;
     std::optional<run::RunStatus> last_;
-    std::thread thread_;
     mutable std::vector<BrokenRun> broken_;  // of any shoot, as the folder was last read
     mutable QStringList unread_;             // what was told of journals that cannot be read
     mutable QDateTime brokenRead_;           // when the folder had last changed then; invalid: read it again
     std::atomic<bool> told_ = false;         // a change is on its way to the interface thread
     QTimer tick_;                            // time passes while nothing else changes
+    Worker bench_{1, Worker::Rank::beside};  // last: its job uses the rest
 };
 
 }  // namespace poquito::desk

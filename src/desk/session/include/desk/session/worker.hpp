@@ -15,7 +15,9 @@ namespace poquito::desk {
 /// finishes what it is at and drops the rest. Jobs throw nothing.
 class Worker {
   public:
-    explicit Worker(std::size_t hands = 1) : hands_(hands) {}
+    /// `behind`: gives way to the thread that answers the user; `beside`: as urgent as that, for what keeps a pace.
+    enum class Rank { behind, beside };
+    explicit Worker(std::size_t hands = 1, Rank rank = Rank::behind) : hands_(hands), rank_(rank) {}
     ~Worker();
     Worker(const Worker&) = delete;
     Worker& operator=(const Worker&) = delete;
@@ -32,6 +34,7 @@ class Worker {
     };
 
     const std::size_t hands_;
+    const Rank rank_;
     std::mutex mutex_;  // of all below
     std::condition_variable changed_;
     std::deque<Job> jobs_;
