@@ -19,8 +19,6 @@
 
 namespace poquito::practice {
 
-using proof::Code;
-
 namespace {
 
 /// Rows of the picture that focus went from frame to frame on what leans through its middle, that share of it wide: by

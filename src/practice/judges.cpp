@@ -23,8 +23,6 @@
 
 namespace poquito::practice {
 
-using proof::Code;
-
 namespace {
 
 /// Depth of field by what a file of so many pixels can show: two of its pixels blurred into one, as the rows in which

@@ -12,7 +12,6 @@
 
 namespace poquito::proof {
 
-using imaging::CellMap;
 using imaging::median;
 
 namespace {

@@ -16,7 +16,6 @@
 namespace poquito::desk {
 
 using shoot::Outlet;
-using shoot::Shoot;
 
 namespace {
 

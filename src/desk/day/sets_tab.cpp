@@ -27,8 +27,6 @@
 
 namespace poquito::desk {
 
-using shoot::Lock;
-using shoot::PlateRole;
 using shoot::Shoot;
 
 SetsTab::SetsTab(Document& document, ShotPictures& pictures, ViewSetLibrary& library, QWidget* parent)
