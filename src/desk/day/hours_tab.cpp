@@ -41,7 +41,7 @@ namespace {}  // namespace
 HoursTab::HoursTab(Document& document, RunController& runs, QWidget* parent)
     : StationPage(document, parent), runs_(runs), search_([this](DayPlan plan) { found(std::move(plan)); }) {
     addDrawing(buildDay(), 1);
-    addDrawing(buildMargin(), 0);
+    addDrawing(buildSide(), 0);
     later_.setSingleShot(true);
     later_.setInterval(60);  // after the last of several quick edits
     connect(&later_, &QTimer::timeout, this, &HoursTab::search);
@@ -118,32 +118,21 @@ QWidget* HoursTab::buildDay() {
     return page;
 }
 
-QWidget* HoursTab::buildMargin() {
-    auto* margin = new QWidget(this);
-    margin->setFixedWidth(300);
-    auto* column = new QVBoxLayout(margin);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(8);
-    auto* day = paperOn(margin);
+QWidget* HoursTab::buildSide() {
+    auto* day = paperOn(this);
     auto* dayColumn = new QVBoxLayout(day);
     dayColumn->setContentsMargins(14, 8, 14, 8);
     whole_ = new FactsView("wholeDayFacts", tr("The whole day"), day);
     whole_->setMinimumHeight(206);
     dayColumn->addWidget(whole_);
     addWays(dayColumn);
-    column->addWidget(day);
     auto* fields = new QWidget;
     auto* fieldColumn = new QVBoxLayout(fields);
     fieldColumn->setContentsMargins(14, 6, 14, 8);
     addTiming(fieldColumn);
     addPrices(fieldColumn);
     fieldColumn->addStretch();
-    auto* sheet = paperOn(margin);
-    auto* sheetColumn = new QVBoxLayout(sheet);
-    sheetColumn->setContentsMargins(1, 1, 1, 1);
-    sheetColumn->addWidget(scrollingOn(fields, sheet));
-    column->addWidget(sheet, 1);
-    return margin;
+    return sideOf(day, fields, this);
 }
 
 // ---- what goes out of it -----------------------------------------------------------------------------------------

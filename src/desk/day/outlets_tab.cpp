@@ -33,7 +33,7 @@ using shoot::Shoot;
 OutletsTab::OutletsTab(Document& document, ShotPictures& pictures, QWidget* parent)
     : StationPage(document, parent), pictures_(pictures), writer_(new PictureWriter(this)) {
     addDrawing(buildBoard(), 1);
-    addDrawing(buildMargin(), 0);
+    addDrawing(buildSide(), 0);
     connect(writer_, &PictureWriter::changed, this, &OutletsTab::showWriting);
     showWriting();
 }
@@ -74,19 +74,16 @@ QWidget* OutletsTab::buildBoard() {
     return page;
 }
 
-QWidget* OutletsTab::buildMargin() {
+QWidget* OutletsTab::buildSide() {
     auto* fields = new QWidget;
     auto* column = new QVBoxLayout(fields);
     column->setContentsMargins(14, 8, 14, 8);
     addWays(column);
     addRecord(column);
     column->addStretch();
-    auto* sheet = paperOn(this);
-    sheet->setFixedWidth(300);
-    auto* sheetColumn = new QVBoxLayout(sheet);
-    sheetColumn->setContentsMargins(1, 1, 1, 1);
-    sheetColumn->addWidget(scrollingOn(fields, sheet));
-    return sheet;
+    auto* side = scrollingPaper(fields, this);
+    side->setFixedWidth(side_width);
+    return side;
 }
 
 void OutletsTab::addWays(QVBoxLayout* column) {

@@ -18,7 +18,7 @@ using shoot::Lock;
 using shoot::PlateRole;
 using shoot::Shoot;
 
-QWidget* SetsTab::buildMargin() {
+QWidget* SetsTab::buildSide() {
     auto* fields = new QWidget;
     auto* column = new QVBoxLayout(fields);
     column->setContentsMargins(14, 8, 14, 8);
@@ -26,12 +26,9 @@ QWidget* SetsTab::buildMargin() {
     addLocks(column);
     addPlate(column);
     column->addStretch();
-    auto* sheet = paperOn(this);
-    sheet->setFixedWidth(300);
-    auto* sheetColumn = new QVBoxLayout(sheet);
-    sheetColumn->setContentsMargins(1, 1, 1, 1);
-    sheetColumn->addWidget(scrollingOn(fields, sheet));
-    return sheet;
+    auto* side = scrollingPaper(fields, this);
+    side->setFixedWidth(side_width);
+    return side;
 }
 
 void SetsTab::addView(QVBoxLayout* column) {

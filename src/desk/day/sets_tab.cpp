@@ -32,7 +32,7 @@ using shoot::Shoot;
 SetsTab::SetsTab(Document& document, ShotPictures& pictures, ViewSetLibrary& library, QWidget* parent)
     : StationPage(document, parent), pictures_(pictures), library_(library) {
     addDrawing(buildBoard(), 1);
-    addDrawing(buildMargin(), 0);
+    addDrawing(buildSide(), 0);
     connect(&library, &ViewSetLibrary::changed, this, &SetsTab::fillSets);
     fillSets();
     tellProblem(library_, this, &SetsTab::problemFound);

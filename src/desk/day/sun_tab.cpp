@@ -62,7 +62,7 @@ SunTab::SunTab(Document& document, LogController& log, QWidget* parent) : Statio
     drawing_ = new SkyDrawing(page);
     column->addWidget(drawing_, 1);
     addDrawing(page, 1);
-    addDrawing(buildMargin(), 0);
+    addDrawing(buildSide(), 0);
     connect(drawing_, &SkyDrawing::momentDragged, this, [this](double moment) {
         clock_ = sun::clock_at(this->document().shoot().site.zone, moment);
         refresh();
@@ -73,20 +73,14 @@ SunTab::SunTab(Document& document, LogController& log, QWidget* parent) : Statio
     });
 }
 
-QWidget* SunTab::buildMargin() {
-    auto* margin = new QWidget(this);
-    margin->setFixedWidth(300);
-    auto* column = new QVBoxLayout(margin);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(8);
-    auto* said = paperOn(margin);
+QWidget* SunTab::buildSide() {
+    auto* said = paperOn(this);
     auto* saidColumn = new QVBoxLayout(said);
     saidColumn->setContentsMargins(14, 8, 14, 8);
     facts_ = new FactsView("sunFacts", tr("At that time"), said);
     facts_->setMinimumHeight(172);
     saidColumn->addWidget(facts_);
     addWays(saidColumn);
-    column->addWidget(said);
     auto* fields = new QWidget;
     auto* fieldColumn = new QVBoxLayout(fields);
     fieldColumn->setContentsMargins(14, 6, 14, 8);
@@ -94,12 +88,7 @@ QWidget* SunTab::buildMargin() {
     addLight(fieldColumn);
     addBefore(fieldColumn);
     fieldColumn->addStretch();
-    auto* sheet = paperOn(margin);
-    auto* sheetColumn = new QVBoxLayout(sheet);
-    sheetColumn->setContentsMargins(1, 1, 1, 1);
-    sheetColumn->addWidget(scrollingOn(fields, sheet));
-    column->addWidget(sheet, 1);
-    return margin;
+    return sideOf(said, fields, this);
 }
 
 void SunTab::editSite(const QString& label, const QString& key, const std::function<void(Site&)>& change) {

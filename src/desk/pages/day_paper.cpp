@@ -2,6 +2,8 @@
 
 #include "desk/session/document.hpp"
 
+#include <QVBoxLayout>
+
 namespace poquito::desk {
 
 QFrame* paperOn(QWidget* parent) {
@@ -20,6 +22,25 @@ QScrollArea* scrollingOn(QWidget* inner, QWidget* parent) {
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
     return scroll;
+}
+
+QFrame* scrollingPaper(QWidget* fields, QWidget* parent) {
+    auto* paper = paperOn(parent);
+    auto* column = new QVBoxLayout(paper);
+    column->setContentsMargins(1, 1, 1, 1);
+    column->addWidget(scrollingOn(fields, paper));
+    return paper;
+}
+
+QWidget* sideOf(QFrame* facts, QWidget* fields, QWidget* parent) {
+    auto* side = new QWidget(parent);
+    side->setFixedWidth(side_width);
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    column->addWidget(facts);
+    column->addWidget(scrollingPaper(fields, side), 1);
+    return side;
 }
 
 AllShots::AllShots(const Document& document) {

@@ -53,7 +53,7 @@ class HoursTab : public StationPage {
 
   private:
     QWidget* buildDay();
-    QWidget* buildMargin();
+    QWidget* buildSide();
     void addPrices(QVBoxLayout* column);
     void addTiming(QVBoxLayout* column);
     void addWays(QVBoxLayout* column);

@@ -38,7 +38,7 @@ class OutletsTab : public StationPage {
 
   private:
     QWidget* buildBoard();
-    QWidget* buildMargin();
+    QWidget* buildSide();
     void addRecord(QVBoxLayout* column);
     void addWays(QVBoxLayout* column);
     const shoot::Outlet* outlet();  // whose record shows; null: there is none

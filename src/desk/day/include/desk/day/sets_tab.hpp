@@ -43,7 +43,7 @@ class SetsTab : public StationPage {
 
   private:
     QWidget* buildBoard();
-    QWidget* buildMargin();
+    QWidget* buildSide();
     void addMaking(QVBoxLayout* column);
     void addView(QVBoxLayout* column);
     void addLocks(QVBoxLayout* column);

@@ -35,7 +35,7 @@ class SunTab : public StationPage {
     void showEvent(QShowEvent* event) override;
 
   private:
-    QWidget* buildMargin();
+    QWidget* buildSide();
     void addPlace(QVBoxLayout* column);
     void addLight(QVBoxLayout* column);
     void addBefore(QVBoxLayout* column);
