@@ -24,9 +24,9 @@ Drawn draw(const shoot::Shoot& shoot, int frames = 60000) {
     plan::FrameDraws draws(plan, report, 7);
     Drawn drawn{.reckoned = report.chance ? report.chance->reckoned : 1};
     for (int i = 0; i < frames; ++i) {
-        const auto luck = draws.draw();
-        drawn.sharp += luck.sharp;
-        drawn.mean_smear += luck.smear;
+        const auto draw = draws.draw();
+        drawn.sharp += draw.sharp;
+        drawn.mean_smear += draw.smear;
     }
     drawn.sharp /= frames, drawn.mean_smear /= frames;
     return drawn;
@@ -91,7 +91,7 @@ TEST_CASE("bursts are drawn as they are rocked, not by their odds alone", "[plan
         plan::FrameDraws draws(plan::plan_of(shoot.kit, shot, {}), plan::assess(shoot.kit, shot, {}), 4);
         std::set<double> missed;
         for (int i = 0; i < 200; ++i)
-            if (const auto luck = draws.draw(); !luck.sharp) missed.insert(luck.through);
+            if (const auto draw = draws.draw(); !draw.sharp) missed.insert(draw.through);
         CHECK(missed.size() > 20);
     }
 }

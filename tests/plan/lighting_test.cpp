@@ -3,7 +3,6 @@
 #include "plan/light/charges.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
-#include "whatif/power_sets.hpp"
 
 #include <cmath>
 
@@ -329,30 +328,6 @@ TEST_CASE("groups give lights their names", "[shoot][light]") {
     CHECK(light_label(set.shot, 0) == "A1");
     CHECK(light_label(set.shot, 1) == "A2");
     CHECK(light_label(set.shot, 2) == "C");
-}
-
-TEST_CASE("stored powers come back to the groups they were of", "[shoot][light]") {
-    Set set;
-    set.shot.lights = {test::plain_light(), test::plain_light(), test::plain_light()};
-    set.shot.lights[0].power = 0.5;
-    set.shot.lights[1].power = 0.125;
-    set.shot.lights[1].group = "A";
-    set.shot.lights[2].power.reset();  // finds its power: nothing to store
-    whatif::store_powers(set.shoot, set.shot, "close");
-    REQUIRE(set.shoot.power_sets.size() == 1);
-    CHECK(set.shoot.power_sets[0].powers == std::vector<std::pair<std::string, double>>{{"A", 0.5}});
-    set.shot.lights[0].power = 1;
-    CHECK(whatif::call_up(set.shoot.power_sets[0], set.shot) == 2);  // both of the group
-    CHECK(set.shot.lights[1].power == 0.5);
-    CHECK_FALSE(set.shot.lights[2].power);
-    set.shot.lights[0].power = 0.25;
-    set.shoot.power_sets[0].unknown = "{\"later\":1}";
-    whatif::store_powers(set.shoot, set.shot, "close");
-    CHECK(set.shoot.power_sets[0].unknown == "{\"later\":1}");
-    CHECK(set.shoot.power_sets.size() == 1);
-    CHECK(set.shoot.power_sets[0].powers[0].second == 0.25);
-    whatif::forget_powers(set.shoot, "close");
-    CHECK(set.shoot.power_sets.empty());
 }
 
 TEST_CASE("a unit states and takes its power in its own way", "[shoot][light]") {
