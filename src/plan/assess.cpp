@@ -37,6 +37,14 @@ Report assess(const Plan& plan, const shoot::Attitude& attitude) {
     return assess(plan.kit, turned, plan.terms);
 }
 
+std::optional<double> stack_frames_at(const Plan& plan, double marked_f_number) {
+    if (!frame_depth(plan, marked_f_number).depth) return std::nullopt;
+    shoot::Shot stack = plan.shot;
+    stack.capture.mode = shoot::CaptureMode::stack;
+    stack.exposure.f_number = marked_f_number;
+    return assess(plan_of(plan, stack)).capture.frames;
+}
+
 namespace {
 
 /// mm that it sits over what it stands on: what lives or sways outdoors, of which nobody said where it stands, is on a

@@ -130,13 +130,6 @@ FrameDepth frame_depth(const Plan& plan, double marked_f_number) {
     return {.depth = reach->near + reach->far, .fell_back = reach->fell_back};
 }
 
-std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number) {
-    const auto depth = frame_depth(plan, marked_f_number).depth;
-    if (!depth) return std::nullopt;
-    return optics::plan_steps(
-        {.depth = span_of(plan).length(), .frame_depth = *depth, .overlap = plan.shot.capture.overlap});
-}
-
 light::Settings settings_of(const Plan& plan) {
     const auto& exposure = plan.shot.exposure;
     return {.working_f_number = working_f_number(plan, exposure.f_number),

@@ -730,6 +730,32 @@ TEST_CASE("a stack that is too long is stopped down as far as two discs of what 
     CHECK(not_offered > 0);
 }
 
+TEST_CASE("a stack that is offered takes as many frames as it says", "[shoot][advice]") {
+    int offered = 0;
+    for (const double depth : {20.0, 40.0, 80.0})
+        for (const double stop : {4.0, 8.0, 16.0}) {
+            auto shoot = test::plain_shoot();
+            auto& shot = shoot.shots[0];
+            shot.subject.depth = depth;
+            shot.exposure.f_number = stop;
+            shot.capture.mover = Mover::ring;  // which takes more of them than the rule's steps come to
+            shot.rig.focus.value = 0.25;
+            const auto advice = advise(shoot.kit, shot, {});
+            for (const Note& note : advice.notes) {
+                auto ways = note.others;
+                if (note.remedy) ways.push_back(note.remedy);
+                for (const auto& way : ways) {
+                    if (!way->label.starts_with("Stack of ")) continue;
+                    ++offered;
+                    const auto taken = assess(shoot.kit, way->shot, {}).capture.frames;
+                    CHECK(way->label == fmt::format("Stack of {}", text::number_text(taken, 6)));
+                    CHECK(plan::stack_frames_at(plan::plan_of(shoot.kit, shot, {}), stop) == taken);
+                }
+            }
+        }
+    CHECK(offered > 3);
+}
+
 TEST_CASE("every rule of the table is provoked above", "[shoot][advice]") {
     std::set<std::string> provoked;
     for (const auto& rule : cases()) provoked.insert(rule.code);

@@ -9,6 +9,7 @@
 #include "shoot/change/edit.hpp"
 #include "support/matchers.hpp"
 #include "support/shoots.hpp"
+#include "text/scales.hpp"
 
 #include <algorithm>
 
@@ -184,11 +185,30 @@ TEST_CASE("still and deep: a stack - in the wind: one frame - thin: one frame - 
     CHECK(judge(plan::plan_of(shoot.kit, shot, {}))->approaches.size() == 4);
 }
 
-TEST_CASE("the camera's composite takes the widest stop that its frames allow", "[shoot][judgement]") {
+TEST_CASE("the camera's composite takes the widest stop whose frames it can, as the ring really takes them",
+          "[shoot][judgement]") {
     auto shoot = deep_shoot();
     auto& shot = shoot.shots.front();
-    const auto one = find(judge(plan::plan_of(shoot.kit, shot, {})).value(), "composite");
-    if (one.against.empty()) CHECK(one.report.capture.frames <= 15);
+    // More than the rule's steps come to.
+    shot.capture.mover = Mover::ring;
+    shot.subject.depth = 60;
+    shot.rig.focus.value = 0.25;
+    for (int most = 8; most <= 40; ++most) {
+        INFO(most);
+        shoot.kit.cameras.front().bracket.composite_max_frames = most;
+        const auto one = find(judge(plan::plan_of(shoot.kit, shot, {})).value(), "composite");
+        const bool smallest = one.shot.exposure.f_number >= plan::plan_of(shoot.kit, shot, {}).lens.optics.min_aperture;
+        if (!smallest) CHECK(one.report.capture.frames <= most);
+        if (!smallest) CHECK(one.covered == 1);
+        auto wider = one.shot;
+        wider.exposure.f_number = text::step_f_number(wider.exposure.f_number, -1);
+        CHECK(assess(shoot.kit, wider, {}).capture.frames > most);
+    }
+}
+
+TEST_CASE("the camera's composite says how much of the depth its frames hold", "[shoot][judgement]") {
+    auto shoot = deep_shoot();
+    auto& shot = shoot.shots.front();
     shoot.kit.cameras.front().bracket.composite_max_frames = 400;
     const auto wide = find(judge(plan::plan_of(shoot.kit, shot, {})).value(), "composite");
     CHECK(wide.shot.exposure.f_number == 2.8);

@@ -104,9 +104,9 @@ void deepen(const plan::Plan& plan, const plan::Report& report, double wanted, F
         expose(shoot::Loss::iso, noisier);
         expose(shoot::Loss::motion, longer);
     }
-    const auto steps = plan::stack_steps(plan, f_now);
-    if (!steps || steps->frames < 2) return;
-    auto stacked = remedy(plan, fmt::format("Stack of {}", text::number_text(steps->frames, 6)),
+    const auto frames = plan::stack_frames_at(plan, f_now);
+    if (!frames || *frames < 2) return;
+    auto stacked = remedy(plan, fmt::format("Stack of {}", text::number_text(*frames, 6)),
                           [](shoot::Shot& shot) { shot.capture.mode = shoot::CaptureMode::stack; });
     if (holds_still_for(plan, stacked.shot)) finding.ways.push_back({shoot::Loss::time, std::move(stacked)});
 }

@@ -24,8 +24,8 @@ std::optional<double> stop_within(const plan::Plan& plan, const plan::Report& re
     for (double f = text::step_f_number(plan.shot.exposure.f_number, 1);; f = text::step_f_number(f, 1)) {
         if (f > plan.lens.optics.min_aperture || f * airy_per_f_number > 2 * report.sharpness.blur_limit)
             return std::nullopt;
-        const auto steps = plan::stack_steps(plan, f);
-        if (!steps || steps->frames <= frames) return f;
+        const auto taken = plan::stack_frames_at(plan, f);
+        if (!taken || *taken <= frames) return f;
         if (text::step_f_number(f, 1) == f) return std::nullopt;
     }
 }

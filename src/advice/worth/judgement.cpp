@@ -90,15 +90,15 @@ Approach approach(const plan::Plan& now, const char* id, std::string name, shoot
 Approach composite(const plan::Plan& plan, int most) {
     const auto& optics = plan.lens.optics;
     double f_number = optics.max_aperture;
+    const auto stack = [&] { return changed(plan.shot, "composite", shoot::CaptureMode::stack, f_number); };
     for (;;) {
-        const auto steps = plan::stack_steps(plan, f_number);
-        if (!steps || steps->frames <= most) break;
+        const auto frames = plan::stack_frames_at(plan::plan_of(plan, stack()), f_number);
+        if (!frames || *frames <= most) break;
         const double next = text::step_f_number(f_number, 1);
         if (next <= f_number || next > optics.min_aperture * 1.001) break;
         f_number = next;
     }
-    Approach made = approach(plan, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)),
-                             changed(plan.shot, "composite", shoot::CaptureMode::stack, f_number));
+    Approach made = approach(plan, "composite", fmt::format("In camera at {}", text::f_number_text(f_number)), stack());
     const auto& capture = made.report.capture;
     if (capture.frames > most && capture.step) {
         const double span = plan::wanted_sharp(plan).length() + plan.shot.capture.lead + plan.shot.capture.tail;

@@ -187,9 +187,9 @@ class Moves {
             });
             return;
         }
-        const auto steps = plan::stack_steps(plan_, shot().exposure.f_number);
-        if (steps && steps->frames > 1)
-            offer(fmt::format("Stack of {}", text::number_text(steps->frames, 6)),
+        const auto frames = plan::stack_frames_at(plan_, shot().exposure.f_number);
+        if (frames && *frames > 1)
+            offer(fmt::format("Stack of {}", text::number_text(*frames, 6)),
                   [](shoot::Shot& changed) { changed.capture.mode = shoot::CaptureMode::stack; });
     }
 

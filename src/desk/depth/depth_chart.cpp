@@ -5,6 +5,7 @@
 #include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/theme.hpp"
 #include "optics/diffraction.hpp"
+#include "plan/assess.hpp"
 #include "plan/plan.hpp"
 #include "text/scales.hpp"
 #include "text/text.hpp"
@@ -119,9 +120,8 @@ void DepthChart::drawScales(QPainter& painter) const {
         const double x = xOf(stop.value);
         if (x < last + apart) continue;
         last = x;
-        if (const auto steps = plan::stack_steps(plan(), stop.value))
-            drawLine(painter, {x - 24, all.top() - 17, 48, 15}, Qt::AlignCenter,
-                     toQt(text::number_text(steps->frames, 6)));
+        if (const auto frames = plan::stack_frames_at(plan(), stop.value))
+            drawLine(painter, {x - 24, all.top() - 17, 48, 15}, Qt::AlignCenter, toQt(text::number_text(*frames, 6)));
     }
 }
 

@@ -6,6 +6,7 @@
 #include "shoot/form/attitude.hpp"
 
 #include <algorithm>
+#include <optional>
 
 namespace poquito::plan {
 
@@ -19,6 +20,10 @@ Report assess(const Plan& plan, const shoot::Attitude& attitude);
 /// Share of what has to be sharp (the zone, else all of the depth) that a single frame holds within its depth of field,
 /// or the frames of a stack from the first to the last; 0 to 1. Empty at infinity.
 std::optional<double> covered(const Plan& plan, const Report& report);
+
+/// Frames of the stack at another marked stop, as its gear really takes them, its ends included; 1 where one holds
+/// everything, empty where nothing can be said of what one holds.
+std::optional<double> stack_frames_at(const Plan& plan, double marked_f_number);
 
 /// Frames that follow each other without a rest: the stack's, by hand one burst's.
 double frames_in_a_row(const Report& report);

@@ -99,10 +99,6 @@ struct FrameReach {
 };
 std::optional<FrameReach> frame_reach(const Plan& plan, const optics::FocusedTrain& at, double marked_f_number);
 
-/// Steps of the stack by the rule alone at another marked stop; empty where one frame holds everything or nothing can
-/// be said.
-std::optional<optics::Steps> stack_steps(const Plan& plan, double marked_f_number);
-
 light::Settings settings_of(const Plan& plan);
 
 }  // namespace poquito::plan
