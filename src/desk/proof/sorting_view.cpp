@@ -255,7 +255,7 @@ const ProofController::SortedSequence* SortingView::current() const {
 void SortingView::refresh() {
     const auto& rows = controller_.sorted();
     // What was chosen stays chosen, wherever new ones come in.
-    const int chosen = chosen_;
+    const int chosen = chosen_;  // which a list made anew forgets
     model_->follow();
     const auto at = std::ranges::find(rows, chosen, &ProofController::SortedSequence::id);
     if (!rows.empty())

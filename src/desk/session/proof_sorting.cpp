@@ -98,8 +98,7 @@ std::optional<int> ProofController::placeOf(const std::string& shot) const {
 }
 
 const ProofController::SortedSequence* ProofController::sequence(int id) const {
-    const auto found = std::ranges::find(sorted_, id, &SortedSequence::id);
-    return found == sorted_.end() ? nullptr : &*found;
+    return const_cast<ProofController*>(this)->find(id);
 }
 
 ProofController::SortedSequence* ProofController::find(int sequence) {

@@ -15,10 +15,16 @@ ShotCommands::ShotCommands(Document& document, QObject* parent)
     : QObject(parent),
       document_(document),
       righting_([this](const shoot::Shot& righted) {
-          if (isAsAsked()) document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
+          if (isAsAsked())
+              document_.editShot({tr("Put it right")}, [&](shoot::Shot& shot) { shot = righted; });
+          else
+              Q_EMIT told(tr("Not put right: the shot was changed meanwhile"));
       }),
       preparing_([this](const std::optional<shoot::OtherLight>& other) {
-          if (isAsAsked()) switchTo(other);
+          if (isAsAsked())
+              switchTo(other);
+          else
+              Q_EMIT told(tr("Not switched: the shot was changed meanwhile"));
       }) {
     connect(&document, &Document::answered, this, [this] {
         if (!wanted_.empty()) mend(std::exchange(wanted_, {}), 0);
