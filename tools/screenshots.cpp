@@ -84,8 +84,8 @@ void grab_proof(desk::MainWindow& window, const QString& folder) {
     settings.speed = 1000;
     settings.pictureWidth = 960;
     settings.rehearsed = desk::Rehearsed{.watched = false};
-    for (const char* trouble : {"flash-not-ready@6", "subject-moves@12:0.5", "flash-not-ready@20"})
-        settings.rehearsed->exactly.push_back(*devices::parse_mishap(trouble));
+    for (const char* mishap : {"flash-not-ready@6", "subject-moves@12:0.5", "flash-not-ready@20"})
+        settings.rehearsed->exactly.push_back(*devices::parse_mishap(mishap));
     window.runs().setSettings(settings);
     const auto run = [&](int shot) {
         window.document().select(shot);

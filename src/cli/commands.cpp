@@ -113,13 +113,13 @@ int run_shot(const std::string& file, const RunRequest& request) {
                                      .dialect_file = request.dialect,
                                      .rail_behind_line = request.serial,
                                      .picture_width = request.width};
-    for (const auto& text : request.troubles) {
-        const auto trouble = devices::parse_mishap(text);
-        if (!trouble) {
+    for (const auto& text : request.mishaps) {
+        const auto mishap = devices::parse_mishap(text);
+        if (!mishap) {
             fmt::print(stderr, "got trouble \"{}\", expected such as camera-drops@5 or subject-moves@5:0.4\n", text);
             return bad_usage;
         }
-        settings.troubles.push_back(*trouble);
+        settings.mishaps.push_back(*mishap);
     }
     if (!request.no_book && refuses_book(request.book)) return bad_input;
     for (const auto& error : run::unfinished_runs(request.folder).unreadable) (void)complain(error);

@@ -31,7 +31,7 @@ struct RunRequest {
     bool serial = false;
     std::string device;
     std::string dialect;  // path
-    std::vector<std::string> troubles;
+    std::vector<std::string> mishaps;
     int width = 960;
     std::filesystem::path book;  // that it is entered in; empty: the one in the user's data folder
     bool no_book = false;        // in none

@@ -135,7 +135,7 @@ Command bench_run(CLI::App& app) {
     command->add_option("--rail", asked->run.device,
                         "A serial line with a motion controller in place of the simulated rail");
     command->add_option("--dialect", asked->run.dialect, "What it understands, as JSON; see docs/motion-protocol.md");
-    command->add_option("--trouble", asked->run.troubles, "Something that goes wrong, such as flash-not-ready@5");
+    command->add_option("--trouble", asked->run.mishaps, "Something that goes wrong, such as flash-not-ready@5");
     return {command, [asked] { return run_shot(asked->file, asked->run); }};
 }
 

@@ -32,7 +32,7 @@ text::Expected<MotionDialect> dialect_in(const std::filesystem::path& file) {
 }  // namespace
 
 text::Expected<std::unique_ptr<BenchDevices>> make_devices(const BenchSetup& setup, const DeviceSettings& settings) {
-    SimulatedBench::Options options{.troubles = settings.troubles,
+    SimulatedBench::Options options{.mishaps = settings.mishaps,
                                     .picture_width = settings.picture_width,
                                     .serial = settings.rail_behind_line,
                                     .device = settings.rail_line,

@@ -58,13 +58,13 @@ imaging::Place place_in_focus(const Scene& scene, double width, double height) {
     return best;
 }
 
-std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& luck) {
+std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& draw) {
     auto shot = plan.shot;
-    shot.sharpness.focus_offset -= luck.through;
-    if (!luck.fired) std::erase_if(shot.lights, [](const shoot::Light& light) { return plan::is_flash(light); });
+    shot.sharpness.focus_offset -= draw.through;
+    if (!draw.fired) std::erase_if(shot.lights, [](const shoot::Light& light) { return plan::is_flash(light); });
     const auto there = plan::plan_of(plan, shot);
-    auto scene = scene_of(there, luck.fired ? report : plan::assess(there));
-    if (scene) scene->motion = plan::smear_of(luck, report);
+    auto scene = scene_of(there, draw.fired ? report : plan::assess(there));
+    if (scene) scene->motion = plan::smear_of(draw, report);
     return scene;
 }
 

@@ -54,19 +54,19 @@ std::string frame_name(std::size_t frame) { return fmt::format("frame {}", frame
 std::string frames_text(std::size_t count) { return count == 1 ? "one frame" : fmt::format("{} frames", count); }
 
 /// What it does to the frames, at `frame`.
-std::string happened(const Mishap& trouble) {
-    const auto at = frame_name(trouble.frame);
-    switch (trouble.kind) {
+std::string happened(const Mishap& mishap) {
+    const auto at = frame_name(mishap.frame);
+    switch (mishap.kind) {
         case MishapKind::subject_moves:
             return fmt::format(
                 "The subject moved by {} before {}: what came before and after does not lie on one another.",
-                text::length_text(std::abs(trouble.size)), at);
+                text::length_text(std::abs(mishap.size)), at);
         case MishapKind::rig_slips:
             return fmt::format(
                 "The rig slipped by {} towards the subject before {}: the slice between is sharp nowhere.",
-                text::length_text(std::abs(trouble.size)), at);
+                text::length_text(std::abs(mishap.size)), at);
         case MishapKind::light_changes:
-            return fmt::format("From {} on there was {:.2g} of a stop less light.", at, trouble.size);
+            return fmt::format("From {} on there was {:.2g} of a stop less light.", at, mishap.size);
         case MishapKind::flash_not_ready:
             return fmt::format("At {} the flash said it was ready and gave a quarter of its light.", at);
         case MishapKind::flash_dies:
@@ -78,19 +78,19 @@ std::string happened(const Mishap& trouble) {
         case MishapKind::card_full:
             return fmt::format("Before {} the card was full.", at);
         case MishapKind::wrong_aperture:
-            return fmt::format("Before {} the stop was turned by {:.2g} stops.", at, std::abs(trouble.size));
+            return fmt::format("Before {} the stop was turned by {:.2g} stops.", at, std::abs(mishap.size));
     }
     return {};
 }
 
 }  // namespace
 
-std::span<const MishapWords> trouble_words() { return words; }
+std::span<const MishapWords> mishap_words() { return words; }
 
 const MishapWords& words_of(MishapKind kind) { return *std::ranges::find(words, kind, &MishapWords::kind); }
 
-std::vector<MishapKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
-                                          bool silent) {
+std::vector<MishapKind> possible_mishaps(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                                         bool silent) {
     const bool stack = plan.frames.size() > 1;
     const bool flash = !plan.powers.empty();
     const bool light = flash || shot.ambient.has_value();
@@ -110,21 +110,21 @@ std::vector<MishapKind> possible_troubles(const gear::Kit& kit, const shoot::Sho
 
 Mishap sized_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, MishapKind kind,
                     std::size_t frame) {
-    Mishap trouble{.kind = kind, .frame = frame};
+    Mishap mishap{.kind = kind, .frame = frame};
     if (kind == MishapKind::subject_moves)
-        trouble.size = plan::assess(kit, shot, {}).optics.field_width.value_or(shot.subject.width) * touch;
+        mishap.size = plan::assess(kit, shot, {}).optics.field_width.value_or(shot.subject.width) * touch;
     if (kind == MishapKind::rig_slips)
-        trouble.size =
+        mishap.size =
             std::max(step_of(plan) * slip_steps, (plan.frames.back().plane - plan.frames.front().plane) * slip_share);
-    if (kind == MishapKind::light_changes) trouble.size = dimming;
-    return trouble;
+    if (kind == MishapKind::light_changes) mishap.size = dimming;
+    return mishap;
 }
 
 Mishap draw_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
                    bool silent) {
     // The engine is the same everywhere; distributions of the library are not.
     std::mt19937_64 chance(seed);
-    auto possible = possible_troubles(kit, shot, plan, silent);
+    auto possible = possible_mishaps(kit, shot, plan, silent);
     if (possible.empty()) possible = {MishapKind::subject_moves};
     const auto kind = possible[chance() % possible.size()];
     // Not among the first few, which everyone looks at, nor when it is over.
@@ -133,25 +133,25 @@ Mishap draw_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan&
     return sized_mishap(kit, shot, plan, kind, std::min(from + chance() % room, count > 0 ? count - 1 : 0));
 }
 
-RehearsalReport report_rehearsal(const RunState& state, const Mishap& trouble, const std::vector<Noticed>& notices,
+RehearsalReport report_rehearsal(const RunState& state, const Mishap& mishap, const std::vector<Noticed>& notices,
                                  double setup) {
     const auto& plan = state.plan;
-    const auto& how = words_of(trouble.kind);
+    const auto& how = words_of(mishap.kind);
     const auto count = plan.frames.size();
-    RehearsalReport report{.happened = happened(trouble), .noticed = {}, .cost = {}, .next = how.shows};
+    RehearsalReport report{.happened = happened(mishap), .noticed = {}, .cost = {}, .next = how.shows};
     // What the bench tells comes before its frame, what it does not shows in it. What is exposed may not be saved yet.
     const auto exposed = static_cast<std::size_t>(std::ranges::count_if(
         state.frames, [](const JournalFrame& frame) { return frame.state >= FrameState::exposed; }));
-    if (how.told ? exposed < trouble.frame : exposed <= trouble.frame) {
+    if (how.told ? exposed < mishap.frame : exposed <= mishap.frame) {
         report.happened = "Nothing went wrong yet: it was over before.";
         report.noticed = notices.empty() ? "" : "A false alarm; they are cheap.";
         report.cost = {};
         report.next = "Let it run: most of what goes wrong comes in the middle.";
         return report;
     }
-    const auto noticed = std::ranges::find_if(notices, [&](const Noticed& one) { return one.frame >= trouble.frame; });
+    const auto noticed = std::ranges::find_if(notices, [&](const Noticed& one) { return one.frame >= mishap.frame; });
     const auto right = std::ranges::find_if(
-        notices, [&](const Noticed& one) { return one.frame >= trouble.frame && one.taken_for == trouble.kind; });
+        notices, [&](const Noticed& one) { return one.frame >= mishap.frame && one.taken_for == mishap.kind; });
     const bool seen = noticed != notices.end();
     report.named = right != notices.end();
     const auto missing = state.missing().size();
@@ -172,7 +172,7 @@ RehearsalReport report_rehearsal(const RunState& state, const Mishap& trouble, c
                                         frames_text(missing), text::time_text(std::ceil(report.seconds)));
         return report;
     }
-    if (trouble.kind == MishapKind::flash_not_ready) {
+    if (mishap.kind == MishapKind::flash_not_ready) {
         report.in_time = true;
         report.noticed = seen ? "You saw it, and so did the bench: it took the frame again behind the others."
                               : "The bench saw that the frame is dark and took it again behind the others.";
@@ -184,10 +184,10 @@ RehearsalReport report_rehearsal(const RunState& state, const Mishap& trouble, c
     }
     // From where on, to the last one that was taken.
     const auto last = seen ? std::min(noticed->frame, count - 1) : count - 1;
-    const auto behind = last - trouble.frame + 1;
+    const auto behind = last - mishap.frame + 1;
     report.in_time = seen;
     if (seen) {
-        const auto later = noticed->frame - trouble.frame;
+        const auto later = noticed->frame - mishap.frame;
         report.noticed =
             fmt::format("You noticed {}{}", later == 0 ? std::string("at once") : frames_text(later) + " later",
                         report.named ? std::string(", and said what it was.")
@@ -200,13 +200,13 @@ RehearsalReport report_rehearsal(const RunState& state, const Mishap& trouble, c
     if (notices.begin() != noticed && !notices.empty())
         report.noticed += fmt::format(" Before it there was nothing; {} false.",
                                       noticed - notices.begin() == 1 ? "one alarm was" : "the alarms before were");
-    const bool begins_anew = trouble.kind == MishapKind::subject_moves;
+    const bool begins_anew = mishap.kind == MishapKind::subject_moves;
     report.spoilt = begins_anew ? last + 1 : behind;
     report.seconds = static_cast<double>(report.spoilt) * plan.frame_time;
     report.seconds_at_home = setup + whole;
     const auto time = text::time_text(std::ceil(report.seconds));
     const auto home = text::time_text(std::ceil(report.seconds_at_home));
-    if (trouble.kind == MishapKind::light_changes)
+    if (mishap.kind == MishapKind::light_changes)
         report.cost = fmt::format(
             "{} to be taken again, {}. Found at home they are lightened by hand, frame by frame, or the picture has a "
             "seam.",
@@ -217,15 +217,15 @@ RehearsalReport report_rehearsal(const RunState& state, const Mishap& trouble, c
                         frames_text(report.spoilt), time, home);
     else
         report.cost = fmt::format("Back to {}: {} again, {}. Found at home: laid out again and all of it taken, {}.",
-                                  frame_name(trouble.frame), frames_text(report.spoilt), time, home);
+                                  frame_name(mishap.frame), frames_text(report.spoilt), time, home);
     return report;
 }
 
-Found judge_answer(const Mishap& trouble, MishapKind said, std::size_t frame) {
-    Found found{.kind = said == trouble.kind,
-                .place = (frame > trouble.frame ? frame - trouble.frame : trouble.frame - frame) <= 1,
-                .said = happened(trouble)};
-    if (!found.kind || !found.place) found.said += fmt::format(" {}", words_of(trouble.kind).shows);
+Found judge_answer(const Mishap& mishap, MishapKind said, std::size_t frame) {
+    Found found{.kind = said == mishap.kind,
+                .place = (frame > mishap.frame ? frame - mishap.frame : mishap.frame - frame) <= 1,
+                .said = happened(mishap)};
+    if (!found.kind || !found.place) found.said += fmt::format(" {}", words_of(mishap.kind).shows);
     return found;
 }
 

@@ -13,9 +13,9 @@ auto at(List& list, std::size_t index) {
     return list.begin() + static_cast<std::ptrdiff_t>(index);
 }
 
-class Search {
+class OrderSearch {
   public:
-    Search(const Problem& problem, const std::function<bool()>& go_on)
+    OrderSearch(const Problem& problem, const std::function<bool()>& go_on)
         : go_on_(go_on), scorer_(problem), n_(problem.duration.size()) {}
 
     /// One job after the other to where it costs least.
@@ -113,7 +113,7 @@ Day searched_order(const Problem& problem, const std::function<bool()>& go_on) {
     std::vector<std::size_t> given(n);
     std::iota(given.begin(), given.end(), std::size_t{0});
     if (n < 2) return day_of(problem, given);
-    Search search(problem, go_on);
+    OrderSearch search(problem, go_on);
     std::mt19937 random(1);  // the same shoot gives the same order
 
     // Inserted one after the other they are often far better than as given, and that takes next to no time.

@@ -36,8 +36,8 @@ struct Taken {
     std::vector<double> moments;  // of each exposure, by the bench's clock
     run::RunState state;
 
-    explicit Taken(const shoot::Shoot& shoot, std::vector<devices::Mishap> troubles = {})
-        : bench(shoot, {.troubles = std::move(troubles), .picture_width = 160}) {
+    explicit Taken(const shoot::Shoot& shoot, std::vector<devices::Mishap> mishaps = {})
+        : bench(shoot, {.mishaps = std::move(mishaps), .picture_width = 160}) {
         auto created = Journal::create(bench.journal_path(), bench.plan);
         auto& journal = created.value();
         Runner runner(bench.devices->bench(), bench.clock, journal, bench.fresh());

@@ -20,8 +20,8 @@ TEST_CASE("What slips or dims on the bench is what its frames show", "[rehearsal
         shot.subject.width = 18, shot.subject.height = 12, shot.subject.depth = 0.1, shot.subject.tilt = 45;
         const auto plan = run::make_run_plan(plan::plan_of(shoot.kit, shot, {}), "one", {});
         CAPTURE(plan.frames.size());
-        const auto trouble = run::sized_mishap(shoot.kit, shoot.shots[0], plan, kind, 6);
-        test::BenchRun bench(shoot, {.troubles = {trouble}, .picture_width = 1920});
+        const auto mishap = run::sized_mishap(shoot.kit, shoot.shots[0], plan, kind, 6);
+        test::BenchRun bench(shoot, {.mishaps = {mishap}, .picture_width = 1920});
         auto journal = run::Journal::create(bench.journal_path(), bench.plan);
         run::Runner runner(bench.devices->bench(), bench.clock, journal.value(), bench.fresh(),
                            {.hold_on_fault = false});

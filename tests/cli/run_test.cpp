@@ -142,7 +142,7 @@ TEST_CASE("a run killed between its last frame and its end is ended by the same 
 
 TEST_CASE("a run that broke off ends with 3, and is gone on with by the same command", "[cli][run]") {
     const Place place;
-    // Six troubles of connection in a row are more than it mends by itself.
+    // Six mishaps of connection in a row are more than it mends by itself.
     std::vector<std::string> drops;
     for (int i = 0; i < 4; ++i) drops.insert(drops.end(), {"--trouble", "camera-drops@5"});
     CHECK(waited(started(place.run(drops))) == 3);

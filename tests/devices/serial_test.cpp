@@ -151,7 +151,7 @@ TEST_CASE("a rail that dropped behind its controller stays away until a session 
     REQUIRE_FALSE(rail.home());
     {
         const std::lock_guard lock(line.world.mutex);  // the controller looks at them on its own thread
-        line.world.troubles = {{.kind = MishapKind::rail_drops}};
+        line.world.mishaps = {{.kind = MishapKind::rail_drops}};
     }
     CHECK(rail.move_to(3));
     CHECK(rail.move_to(4));  // nobody connected it

@@ -251,8 +251,8 @@ TEST_CASE("by ring the frame is as large as conjugates say", "[bench][camera]") 
 }
 
 TEST_CASE("a subject that moves stands elsewhere in all frames that follow", "[bench][camera]") {
-    test::BenchRun run(test::twelve_frames(), {.troubles = {{.kind = MishapKind::subject_moves, .frame = 1, .size = 4}},
-                                               .picture_width = 240});
+    test::BenchRun run(test::twelve_frames(),
+                       {.mishaps = {{.kind = MishapKind::subject_moves, .frame = 1, .size = 4}}, .picture_width = 240});
     connect(run.devices->bench());
     const auto centre = [](const Pixels& p) {
         double sum = 0, weight = 0;
@@ -273,16 +273,16 @@ TEST_CASE("a subject that moves stands elsewhere in all frames that follow", "[b
 TEST_CASE("light that changes is less in all frames that follow, and a rig that slips focuses nearer to the end",
           "[bench][camera]") {
     const auto middle = [](const Pixels& p) { return p.at(p.width / 2, p.height / 2); };
-    test::BenchRun dim(test::twelve_frames(), {.troubles = {{.kind = MishapKind::light_changes, .frame = 1, .size = 1}},
-                                               .picture_width = 240});
+    test::BenchRun dim(test::twelve_frames(),
+                       {.mishaps = {{.kind = MishapKind::light_changes, .frame = 1, .size = 1}}, .picture_width = 240});
     connect(dim.devices->bench());
     const double before = middle(decoded(expose(dim, "a.jpg")));
     const double after = middle(decoded(expose(dim, "b.jpg")));
     CHECK(after < before * 0.85);  // a stop less, after the curve of the file
     CHECK_THAT(middle(decoded(expose(dim, "c.jpg"))), WithinAbs(after, 2));
     // The carriage is where it was: what has moved is the rig under it.
-    test::BenchRun slipped(test::twelve_frames(), {.troubles = {{.kind = MishapKind::rig_slips, .frame = 1, .size = 8}},
-                                                   .picture_width = 480});
+    test::BenchRun slipped(test::twelve_frames(),
+                           {.mishaps = {{.kind = MishapKind::rig_slips, .frame = 1, .size = 8}}, .picture_width = 480});
     connect(slipped.devices->bench());
     const double carriage = slipped.devices->world().carriage;
     const auto first = decoded(expose(slipped, "a.jpg")), second = decoded(expose(slipped, "b.jpg")),
@@ -329,7 +329,7 @@ TEST_CASE("troubles are read as they are written", "[bench]") {
     CHECK(moves.kind == MishapKind::subject_moves);
     CHECK(moves.size == 0.25);
     for (int kind = 0; kind <= static_cast<int>(MishapKind::light_changes); ++kind) {
-        const auto one = parse_mishap(std::string(trouble_id(static_cast<MishapKind>(kind))) + "@3:2");
+        const auto one = parse_mishap(std::string(mishap_id(static_cast<MishapKind>(kind))) + "@3:2");
         REQUIRE(one);
         CHECK(static_cast<int>(one->kind) == kind);
     }

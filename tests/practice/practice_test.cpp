@@ -40,7 +40,7 @@ class Session {
     explicit Session(const Exercise& exercise, int width = 720)
         : exercise_(exercise), shots_(exercise.shots(bag().kit)), width_(width) {}
 
-    void take(std::size_t number, const Otherwise& otherwise = {}, std::vector<devices::Mishap> troubles = {}) {
+    void take(std::size_t number, const Otherwise& otherwise = {}, std::vector<devices::Mishap> mishaps = {}) {
         shoot::Shoot shoot;
         shoot.kit = bag().kit;
         auto shot = shots_[number];
@@ -48,12 +48,11 @@ class Session {
         shoot.shots.clear();
         shoot.shots.push_back(shot);
         auto& bench = *benches_.emplace_back(std::make_unique<test::BenchRun>(
-            shoot, devices::SimulatedBench::Options{.troubles = std::move(troubles), .picture_width = width_},
-            shot.id));
+            shoot, devices::SimulatedBench::Options{.mishaps = std::move(mishaps), .picture_width = width_}, shot.id));
         bench.plan = run::tries_plan(bench.plan, static_cast<std::size_t>(exercise_.tries), 1);
         bench.devices = std::make_unique<devices::SimulatedBench>(
             bench.clock, run::bench_setup(bench.shoot.kit, bench.shoot.shots[0], bench.plan),
-            devices::SimulatedBench::Options{.troubles = bench.devices->world().troubles, .picture_width = width_});
+            devices::SimulatedBench::Options{.mishaps = bench.devices->world().mishaps, .picture_width = width_});
         auto created = run::Journal::create(bench.journal_path(), bench.plan);
         run::Runner runner(bench.devices->bench(), bench.clock, created.value(), bench.fresh(),
                            {.hold_on_fault = false, .retake_dim = false});

@@ -14,9 +14,9 @@ namespace {
 
 bool has(const std::string& text, const char* part) { return text.find(part) != std::string::npos; }
 
-/// The run of those twelve frames with that trouble, to its end.
-run::RunState taken_with(const Mishap& trouble) {
-    test::BenchRun bench(test::twelve_frames(), {.troubles = {trouble}, .picture_width = 48});
+/// The run of those twelve frames with that mishap, to its end.
+run::RunState taken_with(const Mishap& mishap) {
+    test::BenchRun bench(test::twelve_frames(), {.mishaps = {mishap}, .picture_width = 48});
     auto journal = run::Journal::create(bench.journal_path(), bench.plan);
     REQUIRE(journal.has_value());
     run::Runner runner(bench.devices->bench(), bench.clock, journal.value(), bench.fresh(), {.hold_on_fault = false});
@@ -24,8 +24,8 @@ run::RunState taken_with(const Mishap& trouble) {
     return runner.state();
 }
 
-run::RehearsalReport report(const Mishap& trouble, const std::vector<run::Noticed>& notices) {
-    return run::report_rehearsal(taken_with(trouble), trouble, notices, 600);
+run::RehearsalReport report(const Mishap& mishap, const std::vector<run::Noticed>& notices) {
+    return run::report_rehearsal(taken_with(mishap), mishap, notices, 600);
 }
 
 }  // namespace
@@ -37,13 +37,13 @@ TEST_CASE("What is drawn can happen to that run, in its middle, and is the same 
     REQUIRE(plan.frames.size() == 12);
     std::set<MishapKind> drawn, silent;
     for (std::uint64_t seed = 0; seed < 200; ++seed) {
-        const auto trouble = run::draw_mishap(shoot.kit, shot, plan, seed, false);
-        CHECK(trouble.frame >= 3);
-        CHECK(trouble.frame < 9);
-        drawn.insert(trouble.kind);
+        const auto mishap = run::draw_mishap(shoot.kit, shot, plan, seed, false);
+        CHECK(mishap.frame >= 3);
+        CHECK(mishap.frame < 9);
+        drawn.insert(mishap.kind);
         const auto again = run::draw_mishap(shoot.kit, shot, plan, seed, false);
-        CHECK(again.kind == trouble.kind);
-        CHECK(again.frame == trouble.frame);
+        CHECK(again.kind == mishap.kind);
+        CHECK(again.frame == mishap.frame);
         silent.insert(run::draw_mishap(shoot.kit, shot, plan, seed, true).kind);
     }
     CHECK(drawn.size() == 9);
@@ -55,7 +55,7 @@ TEST_CASE("What is drawn can happen to that run, in its middle, and is the same 
     bare.shots[0].capture.mode = shoot::CaptureMode::single;
     bare.kit.lenses[0].contacts = false;
     const auto one = run::make_run_plan(plan::plan_of(bare.kit, bare.shots[0], {}), "one", {});
-    const auto possible = run::possible_troubles(bare.kit, bare.shots[0], one, false);
+    const auto possible = run::possible_mishaps(bare.kit, bare.shots[0], one, false);
     CHECK(possible == std::vector{MishapKind::camera_drops, MishapKind::card_full});
     CHECK(run::draw_mishap(bare.kit, bare.shots[0], one, 7, true).frame == 0);
 }
@@ -150,5 +150,5 @@ TEST_CASE("A stack that is looked through is found out by what and where", "[reh
     CHECK_FALSE(elsewhere.place);
     CHECK(has(elsewhere.said, "neighbour"));
     CHECK_FALSE(run::judge_answer(slip, MishapKind::subject_moves, 5).kind);
-    for (const auto& one : run::trouble_words()) CHECK(run::words_of(one.kind).name == one.name);
+    for (const auto& one : run::mishap_words()) CHECK(run::words_of(one.kind).name == one.name);
 }

@@ -137,8 +137,8 @@ TEST_CASE("the interval that was set is kept", "[bench][run]") {
 TEST_CASE("each trouble in the middle of a run leaves a right record and can be gone on with", "[bench][run]") {
     for (const auto kind : {MishapKind::camera_drops, MishapKind::rail_drops, MishapKind::card_full,
                             MishapKind::flash_dies, MishapKind::wrong_aperture}) {
-        INFO(trouble_id(kind));
-        test::BenchRun run(test::twelve_frames(), {.troubles = {{.kind = kind, .frame = 5}}, .picture_width = 48});
+        INFO(mishap_id(kind));
+        test::BenchRun run(test::twelve_frames(), {.mishaps = {{.kind = kind, .frame = 5}}, .picture_width = 48});
         {
             auto journal = created(run);
             Runner runner(run.devices->bench(), run.clock, journal, run.fresh(),
@@ -169,7 +169,7 @@ TEST_CASE("each trouble in the middle of a run leaves a right record and can be 
 
 TEST_CASE("a connection that drops is made again by itself", "[bench][run]") {
     for (const auto kind : {MishapKind::camera_drops, MishapKind::rail_drops}) {
-        test::BenchRun run(test::twelve_frames(), {.troubles = {{.kind = kind, .frame = 7}}, .picture_width = 48});
+        test::BenchRun run(test::twelve_frames(), {.mishaps = {{.kind = kind, .frame = 7}}, .picture_width = 48});
         auto journal = created(run);
         Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
         CHECK(runner.run() == Phase::complete);
@@ -178,7 +178,7 @@ TEST_CASE("a connection that drops is made again by itself", "[bench][run]") {
 }
 
 TEST_CASE("a frame that the flash missed is found by its darkness and taken again", "[bench][run]") {
-    const devices::SimulatedBench::Options options{.troubles = {{.kind = MishapKind::flash_not_ready, .frame = 4}},
+    const devices::SimulatedBench::Options options{.mishaps = {{.kind = MishapKind::flash_not_ready, .frame = 4}},
                                                    .picture_width = 48};
     {
         test::BenchRun run(test::twelve_frames(), options);
@@ -267,7 +267,7 @@ TEST_CASE("redo from here takes it and all behind it again - skip leaves one out
 
 TEST_CASE("a person is told what is wrong and goes on when it is mended", "[bench][run]") {
     test::BenchRun run(test::twelve_frames(),
-                       {.troubles = {{.kind = MishapKind::flash_dies, .frame = 2}}, .picture_width = 48});
+                       {.mishaps = {{.kind = MishapKind::flash_dies, .frame = 2}}, .picture_width = 48});
     auto journal = created(run);
     Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
     std::thread person;
@@ -582,7 +582,7 @@ TEST_CASE("stop in the middle of a move halts the rail at once", "[bench][run]")
 
 TEST_CASE("requests in the middle of a fault are taken up when it goes on", "[bench][run]") {
     test::BenchRun run(test::twelve_frames(),
-                       {.troubles = {{.kind = MishapKind::flash_dies, .frame = 4}}, .picture_width = 48});
+                       {.mishaps = {{.kind = MishapKind::flash_dies, .frame = 4}}, .picture_width = 48});
     auto journal = created(run);
     Runner runner(run.devices->bench(), run.clock, journal, run.fresh());
     std::thread person;
@@ -747,7 +747,7 @@ TEST_CASE("a folder that goes in mid-run stops it before the next exposure", "[b
 
 TEST_CASE("while a flash does not charge nobody is told when it will be ready", "[bench][run]") {
     test::BenchRun run(test::twelve_frames(),
-                       {.troubles = {{.kind = MishapKind::flash_dies, .frame = 3}}, .picture_width = 48});
+                       {.mishaps = {{.kind = MishapKind::flash_dies, .frame = 3}}, .picture_width = 48});
     auto journal = created(run);
     Runner runner(run.devices->bench(), run.clock, journal, run.fresh(), {.hold_on_fault = false, .reconnects = 0});
     bool unsaid = false;

@@ -62,7 +62,7 @@ TEST_CASE("a session that broke off is found, and gone on with", "[run][session]
     const auto shoot = test::twelve_frames();
     const RunOptions gives_up{.hold_on_fault = false, .reconnects = 0};
     devices::DeviceSettings settings{.speed = fast, .picture_width = 48};
-    settings.troubles = {{.kind = devices::MishapKind::camera_drops, .frame = 5}};
+    settings.mishaps = {{.kind = devices::MishapKind::camera_drops, .frame = 5}};
     {
         auto made = Session::begin({.plan = plan::plan_of(shoot.kit, shoot.shots[0], {})}, {.journals = folder.path()},
                                    settings, gives_up);
@@ -72,7 +72,7 @@ TEST_CASE("a session that broke off is found, and gone on with", "[run][session]
     REQUIRE(broken);
     CHECK_FALSE(broken_run(folder.path(), shoot.shots[0].id, true));
     CHECK_FALSE(broken_run(folder.path(), "another", false));
-    settings.troubles.clear();
+    settings.mishaps.clear();
     auto made = Session::go_on(*broken, shoot, settings, gives_up);
     auto& run = session(made);
     const auto before = run.runner().state().done();

@@ -40,7 +40,7 @@ FindError::FindError(QWidget* parent) : QWidget(parent) {
     column->addLayout(line);
     auto* answers = new QHBoxLayout;
     answers->addWidget(new QLabel(tr("At this frame"), this));
-    for (const auto& one : run::trouble_words()) {
+    for (const auto& one : run::mishap_words()) {
         if (one.told || one.kind == devices::MishapKind::flash_not_ready) continue;
         auto* button = captionedButton({one.id, tr(one.name), tr("Say so of the frame that is shown")}, this);
         connect(button, &QPushButton::clicked, this,

@@ -341,7 +341,7 @@ void PracticeTab::stopTaking() {
 // ---- an error that is hidden in them -----------------------------------------------------------------------------
 
 void PracticeTab::lookThrough() {
-    hidden_ = controllers_.runs.trouble();
+    hidden_ = controllers_.runs.mishap();
     const auto& plan = controllers_.runs.plan();
     QStringList files;
     for (std::size_t i = 0; i < plan.frames.size(); ++i) files << toQt((plan.folder / plan.file_of(i)).string());

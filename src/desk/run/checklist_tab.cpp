@@ -222,7 +222,7 @@ void ChecklistTab::addRehearsal(QGridLayout* group) {
     constexpr int none = -1, unknown = -2;
     rehearse->addItem(tr("nothing goes wrong"), none);
     rehearse->addItem(tr("something, you are not told what"), unknown);
-    for (const auto& one : run::trouble_words()) rehearse->addItem(tr(one.name), static_cast<int>(one.kind));
+    for (const auto& one : run::mishap_words()) rehearse->addItem(tr(one.name), static_cast<int>(one.kind));
     addRow(group,
            {"rehearseChoice", tr("Rehearse"),
             tr("In the next run something goes wrong: see when you notice, and what it would have cost")},

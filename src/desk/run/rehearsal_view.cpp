@@ -21,7 +21,7 @@ namespace poquito::desk {
 namespace {
 
 /// One try at the sensor's pixels; empty: it shows nothing.
-QImage pictureOf(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& luck,
+QImage pictureOf(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& draw,
                  RehearsalView::Spot& spot, render::LoupeWindow window) {
     if (!spot.place) {
         const auto planned = render::scene_of(plan, report);
@@ -30,7 +30,7 @@ QImage pictureOf(const plan::Plan& plan, const plan::Report& report, const plan:
             render::place_in_focus(*planned, window.width * planned->pixel_pitch, window.height * planned->pixel_pitch);
     }
     window.centre = *spot.place;
-    const auto scene = render::scene_of_try(plan, report, luck);
+    const auto scene = render::scene_of_try(plan, report, draw);
     if (!scene) return {};
     // The eye follows it, to the edge of the frame.
     const auto light = spot.loupe.render(*scene, window);
@@ -50,15 +50,15 @@ int RehearsalView::columns() const { return std::max(1, (width() + gap) / (tile_
 int RehearsalView::room() const { return columns() * std::max(1, (height() - heading + gap) / (tile_height + gap)); }
 
 int RehearsalView::sharp() const {
-    return static_cast<int>(std::ranges::count_if(tries_, [](const Try& one) { return one.luck.sharp; }));
+    return static_cast<int>(std::ranges::count_if(tries_, [](const Try& one) { return one.draw.sharp; }));
 }
 
-bool RehearsalView::isOut(const plan::FrameDraw& luck) const {
+bool RehearsalView::isOut(const plan::FrameDraw& draw) const {
     const auto& optics = document_.report()->optics;
     const auto* shot = document_.shot();
     // What sways is followed.
     if (!(shot->freeze || shoot::tries_of(*shot).perch) || !optics.field_width) return false;
-    return std::abs(luck.aside) > *optics.field_width / 2 || std::abs(luck.up) > *optics.field_height / 2;
+    return std::abs(draw.aside) > *optics.field_width / 2 || std::abs(draw.up) > *optics.field_height / 2;
 }
 
 QString RehearsalView::words() const {
@@ -87,20 +87,20 @@ void RehearsalView::end() {
 void RehearsalView::next() {
     update();
     if (!on_ || shown() >= room()) return;
-    const auto luck = draws_->draw();
+    const auto draw = draws_->draw();
     const double ratio = devicePixelRatioF();
     const render::LoupeWindow window{.centre = {},
                                      .width = static_cast<int>(tile_width * ratio),
                                      .height = static_cast<int>(tile_height * ratio),
                                      .rays = 1};
     queue_.render(
-        [this, luck, window, spot = spot_, seed = seed_, assessment = document_.sharedAssessment(document_.current())](
+        [this, draw, window, spot = spot_, seed = seed_, assessment = document_.sharedAssessment(document_.current())](
             const std::function<bool()>&) -> PictureQueue::Show {
             if (!assessment->report.chance) return [] {};
-            const QImage picture = pictureOf(assessment->plan, assessment->report, luck, *spot, window);
-            return [this, luck, picture, seed] {
+            const QImage picture = pictureOf(assessment->plan, assessment->report, draw, *spot, window);
+            return [this, draw, picture, seed] {
                 if (!on_ || seed != seed_) return;
-                tries_.push_back({.picture = picture, .luck = luck});
+                tries_.push_back({.picture = picture, .draw = draw});
                 next();
             };
         });
@@ -128,15 +128,15 @@ void RehearsalView::paintEvent(QPaintEvent*) {
         const int column = i % columns(), row = i / columns();
         const QRectF tile(column * (tile_width + gap), heading + row * (tile_height + gap), tile_width, tile_height);
         painter.fillRect(tile, t.greyScale[0]);
-        const bool out = isOut(one.luck);
+        const bool out = isOut(one.draw);
         if (!one.picture.isNull() && !out) painter.drawImage(tile, one.picture);
-        if (out || !one.luck.fired) {
+        if (out || !one.draw.fired) {
             painter.setFont(textFont(11));
             drawLabel(painter, tile.center(), Qt::AlignCenter, out ? tr("out of frame") : tr("not fired"), t.quiet);
         }
-        painter.setPen(one.luck.sharp ? QPen(t.focus, 3) : QPen(t.hairline, 1));
+        painter.setPen(one.draw.sharp ? QPen(t.focus, 3) : QPen(t.hairline, 1));
         painter.drawRect(tile.adjusted(0.5, 0.5, -0.5, -0.5));
-        if (one.luck.sharp) {
+        if (one.draw.sharp) {
             painter.setBrush(t.panel);
             painter.setPen(Qt::NoPen);
             painter.drawEllipse(tile.bottomRight() - QPointF(12, 12), 10, 10);

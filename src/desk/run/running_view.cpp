@@ -83,7 +83,7 @@ RunningView::RunningView(Document& document, RunController& runs, QWidget* paren
     takenFor->setObjectName(QStringLiteral("takenForMenu"));
     takenFor->setFont(textFont(20));
     takenFor->addAction(tr("I do not know what"), this, [this] { runs_.notice(std::nullopt); });
-    for (const auto& one : run::trouble_words())
+    for (const auto& one : run::mishap_words())
         takenFor->addAction(tr(one.name), this, [this, kind = one.kind] { runs_.notice(kind); });
     notice_->setMenu(takenFor);
     row->addWidget(notice_);

@@ -110,35 +110,35 @@ void RunController::startNext() {
     for (; !plan && !queue_.empty(); queue_.erase(queue_.begin())) plan = planOf(queue_.front());  // some are removed
     if (!plan) return;
     auto bench = devices();
-    trouble_.reset();
+    mishap_.reset();
     rehearsal_.reset();
     notices_.clear();
-    if (!tests_) bench.troubles = troublesOf(*plan);
+    if (!tests_) bench.mishaps = mishapsOf(*plan);
     launch(run::Session::begin({.plan = *plan, .tests = tests_},
                                {.journals = folder_.path().toStdString(), .frames_apart = true}, bench));
 }
 
 /// What is to go wrong in the next run; once.
-std::vector<devices::Mishap> RunController::troublesOf(const plan::Plan& planned) {
+std::vector<devices::Mishap> RunController::mishapsOf(const plan::Plan& planned) {
     if (!settings_.rehearsed) return {};
     const auto wish = *std::exchange(settings_.rehearsed, std::nullopt);
     const auto plan = run::make_run_plan(planned, "rehearsal", {});
     const auto seed = seed_.value_or(QRandomGenerator::global()->generate64());
     watched_ = wish.watched;
     if (!wish.exactly.empty()) {
-        trouble_ = wish.exactly.front();
+        mishap_ = wish.exactly.front();
         return wish.exactly;
     }
-    trouble_ = wish.kind ? run::sized_mishap(planned.kit, planned.shot, plan, *wish.kind, plan.frames.size() / 2)
-                         : run::draw_mishap(planned.kit, planned.shot, plan, seed, wish.silent);
-    return {*trouble_};
+    mishap_ = wish.kind ? run::sized_mishap(planned.kit, planned.shot, plan, *wish.kind, plan.frames.size() / 2)
+                        : run::draw_mishap(planned.kit, planned.shot, plan, seed, wish.silent);
+    return {*mishap_};
 }
 
 /// A run by itself: nothing waits behind it, and nothing is to go wrong.
 void RunController::beginAlone() {
     queue_.clear();
     tests_ = false;
-    trouble_.reset();
+    mishap_.reset();
 }
 
 void RunController::startTries(const std::string& id, std::size_t tries) {
@@ -184,7 +184,7 @@ devices::DeviceSettings RunController::devices() const {
             .rail_line = settings_.railLine.toStdString(),
             .dialect_file = settings_.dialectFile.toStdString(),
             .picture_width = settings_.pictureWidth,
-            .troubles = {}};
+            .mishaps = {}};
 }
 
 void RunController::launch(run::Session::Made made) {
@@ -221,7 +221,7 @@ void RunController::finished() {
         queue_.clear();                      // of this shot alone
         constexpr double usual_setup = 600;  // s to lay a shot out anew, where nobody said (common practice)
         const auto* shot = find(state.plan.shot);
-        rehearsal_ = run::report_rehearsal(state, *trouble_, notices_,
+        rehearsal_ = run::report_rehearsal(state, *mishap_, notices_,
                                            shot ? shot->timing.handling.value_or(usual_setup) : usual_setup);
         Q_EMIT rehearsed(toQt(state.plan.shot_name), rehearsal_->in_time,
                          toQt(rehearsal_->happened + " " + rehearsal_->noticed + " " + rehearsal_->cost));

@@ -36,7 +36,7 @@ std::uint64_t seed_of(const std::filesystem::path& folder) {
 }  // namespace
 
 SimulatedBench::SimulatedBench(Clock& clock, const BenchSetup& setup, Options options)
-    : world_{.clock = clock, .troubles = std::move(options.troubles)} {
+    : world_{.clock = clock, .mishaps = std::move(options.mishaps)} {
     const auto& [kit, shot, folder, powers, way] = setup;
     std::optional<double> reference;
     if (way) {

@@ -59,7 +59,7 @@ Done SimulatedCamera::set(const Settings& settings) {
 
 Outcome<CameraPort::Settings> SimulatedCamera::settings() {
     if (!connected_) return dropped();
-    if (const auto trouble = world_.due(MishapKind::wrong_aperture)) settings_.f_number *= std::exp2(trouble->size / 2);
+    if (const auto mishap = world_.due(MishapKind::wrong_aperture)) settings_.f_number *= std::exp2(mishap->size / 2);
     return settings_;
 }
 
@@ -90,9 +90,9 @@ Done SimulatedCamera::expect(const std::string& name) {
 
 Done SimulatedCamera::released() {
     if (!connected_) return dropped();
-    if (const auto trouble = world_.due(MishapKind::subject_moves)) moved_ = trouble->size;
-    if (const auto trouble = world_.due(MishapKind::rig_slips)) slipped_ = trouble->size;
-    if (const auto trouble = world_.due(MishapKind::light_changes)) dimmed_ = trouble->size;
+    if (const auto mishap = world_.due(MishapKind::subject_moves)) moved_ = mishap->size;
+    if (const auto mishap = world_.due(MishapKind::rig_slips)) slipped_ = mishap->size;
+    if (const auto mishap = world_.due(MishapKind::light_changes)) dimmed_ = mishap->size;
     const double marked = settings_.f_number;
     if (!began_) began_ = world_.clock.now();
     Exposure exposure{.name = expected_,
@@ -106,9 +106,9 @@ Done SimulatedCamera::released() {
                       .slipped = slipped_,
                       .dimmed = dimmed_,
                       .hours = (world_.clock.now() - *began_) / 3600,
-                      .luck = draws_.draw()};
+                      .draw = draws_.draw()};
     world_.shares.clear();
-    for (auto* flash : setup_.flashes) world_.shares.push_back(!flash ? 1 : exposure.luck.fired ? flash->flash() : 0);
+    for (auto* flash : setup_.flashes) world_.shares.push_back(!flash ? 1 : exposure.draw.fired ? flash->flash() : 0);
     exposure.shares = world_.shares;
     world_.clock.sleep(settings_.shutter);
     ++world_.exposures;
@@ -154,7 +154,7 @@ shoot::Shot SimulatedCamera::true_shot(const Exposure& exposure) const {
     shot.exposure.shutter = exposure.settings.shutter;
     shot.exposure.iso = exposure.settings.iso;
     if (setup_.rail_reference) shot.sharpness.focus_offset += exposure.carriage - *setup_.rail_reference;
-    shot.sharpness.focus_offset += exposure.sway + exposure.slipped - exposure.luck.through;
+    shot.sharpness.focus_offset += exposure.sway + exposure.slipped - exposure.draw.through;
     if (exposure.ring) {
         // The sensor stays: the plane moves by as much as its distance from the sensor changes.
         const auto plan = plan::plan_of(setup_.kit, setup_.shot, {});
@@ -193,8 +193,8 @@ std::optional<CameraPort::Saved> SimulatedCamera::write(const Exposure& exposure
     imaging::Raster light(setup_.width, height);
     if (scene) {
         const double m = report.optics.magnification;
-        render::put_aside(*scene, {.x = (exposure.moved + exposure.luck.aside) * m, .y = exposure.luck.up * m});
-        scene->motion = plan::smear_of(exposure.luck, report_);
+        render::put_aside(*scene, {.x = (exposure.moved + exposure.draw.aside) * m, .y = exposure.draw.up * m});
+        scene->motion = plan::smear_of(exposure.draw, report_);
         if (auto frame = finder_->render(*scene, {.width = setup_.width, .height = height}))
             light = std::move(frame->light);
     }

@@ -13,7 +13,7 @@
 namespace poquito::devices {
 namespace {
 
-constexpr std::pair<MishapKind, const char*> trouble_ids[] = {
+constexpr std::pair<MishapKind, const char*> mishap_ids[] = {
     {MishapKind::camera_drops, "camera-drops"},     {MishapKind::rail_drops, "rail-drops"},
     {MishapKind::card_full, "card-full"},           {MishapKind::flash_not_ready, "flash-not-ready"},
     {MishapKind::flash_dies, "flash-dies"},         {MishapKind::subject_moves, "subject-moves"},
@@ -27,8 +27,8 @@ Fault not_connected(const std::string& name) {
 
 }  // namespace
 
-const char* trouble_id(MishapKind kind) {
-    return std::find_if(std::begin(trouble_ids), std::end(trouble_ids),
+const char* mishap_id(MishapKind kind) {
+    return std::find_if(std::begin(mishap_ids), std::end(mishap_ids),
                         [&](const auto& entry) { return entry.first == kind; })
         ->second;
 }
@@ -36,28 +36,28 @@ const char* trouble_id(MishapKind kind) {
 std::optional<Mishap> parse_mishap(const std::string& text) {
     const auto at = text.find('@');
     if (at == std::string::npos) return std::nullopt;
-    for (const auto& [kind, id] : trouble_ids) {
+    for (const auto& [kind, id] : mishap_ids) {
         if (text.compare(0, at, id) != 0) continue;
-        Mishap trouble{.kind = kind};
+        Mishap mishap{.kind = kind};
         const char* end = text.data() + text.size();
-        auto read = std::from_chars(text.data() + at + 1, end, trouble.frame);
+        auto read = std::from_chars(text.data() + at + 1, end, mishap.frame);
         if (read.ec != std::errc()) return std::nullopt;
-        if (read.ptr != end && *read.ptr == ':') read = std::from_chars(read.ptr + 1, end, trouble.size);
+        if (read.ptr != end && *read.ptr == ':') read = std::from_chars(read.ptr + 1, end, mishap.size);
         if (read.ec != std::errc() || read.ptr != end) return std::nullopt;
-        return trouble;
+        return mishap;
     }
     return std::nullopt;
 }
 
 std::optional<Mishap> World::due(MishapKind kind) {
     const std::lock_guard lock(mutex);
-    const auto found = std::find_if(troubles.begin(), troubles.end(), [&](const Mishap& trouble) {
-        return trouble.kind == kind && exposures >= trouble.frame;
+    const auto found = std::find_if(mishaps.begin(), mishaps.end(), [&](const Mishap& mishap) {
+        return mishap.kind == kind && exposures >= mishap.frame;
     });
-    if (found == troubles.end()) return std::nullopt;
-    const Mishap trouble = *found;
-    troubles.erase(found);
-    return trouble;
+    if (found == mishaps.end()) return std::nullopt;
+    const Mishap mishap = *found;
+    mishaps.erase(found);
+    return mishap;
 }
 
 // ---- rail --------------------------------------------------------------------------------------------------------

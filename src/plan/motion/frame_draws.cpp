@@ -40,14 +40,14 @@ struct FrameDraws::State {
     double gauss(double deviation) {
         return deviation > 0 ? std::normal_distribution<double>(0, deviation)(random) : 0;
     }
-    void wind(FrameDraw& luck);
-    void hold(FrameDraw& luck);
-    void land(FrameDraw& luck);
-    void walk(FrameDraw& luck);
+    void wind(FrameDraw& draw);
+    void hold(FrameDraw& draw);
+    void land(FrameDraw& draw);
+    void walk(FrameDraw& draw);
 };
 
 /// A swing at a random phase: how far it goes while the shutter is open, and where it stands through focus.
-void FrameDraws::State::wind(FrameDraw& luck) {
+void FrameDraws::State::wind(FrameDraw& draw) {
     if (!(subject.sway_amplitude > 0)) return;
     constexpr double turn = 2 * std::numbers::pi, half = 0.5;
     const auto swing = [&] { return share() < tries.calm ? tries.calm_swing : 1; };
@@ -59,55 +59,55 @@ void FrameDraws::State::wind(FrameDraw& luck) {
     for (double turns = half * half * turn; turns < phase + passes; turns += half * turn)
         if (turns > phase) least = std::min(least, std::sin(turns)), most = std::max(most, std::sin(turns));
     const double smear = magnification * across * (most - least);
-    luck.smear += smear;
-    luck.aside += across * (most + least) / 2;
-    luck.sharp = luck.sharp && smear <= limit;
+    draw.smear += smear;
+    draw.aside += across * (most + least) / 2;
+    draw.sharp = draw.sharp && smear <= limit;
     const double depth = shoot::sway_through(subject) * swing();
     const double through = depth * std::sin(share() * turn);
-    luck.through += through;
-    luck.sharp = luck.sharp && std::abs(through) <= half_depth;
+    draw.through += through;
+    draw.sharp = draw.sharp && std::abs(through) <= half_depth;
 }
 
-void FrameDraws::State::hold(FrameDraw& luck) {
+void FrameDraws::State::hold(FrameDraw& draw) {
     if (!by_hand) return;
     const double each = shake * time() / std::numbers::sqrt2;
     const double smear = std::hypot(gauss(each), gauss(each));
     // Of a burst the frame that comes nearest: the subject lies as far behind it as it is focused before the place.
     const double through =
         burst ? -nearest_focus(burst->sway, burst->row, share() * 2 * burst->sway.range) : gauss(along);
-    luck.smear += smear;
-    luck.through += through;
-    luck.sharp = luck.sharp && smear <= limit && std::abs(through) <= half_depth;
+    draw.smear += smear;
+    draw.through += through;
+    draw.sharp = draw.sharp && smear <= limit && std::abs(through) <= half_depth;
 }
 
-void FrameDraws::State::land(FrameDraw& luck) {
+void FrameDraws::State::land(FrameDraw& draw) {
     if (!freeze && tries.perch) {
         const double through = gauss(tries.perch->scatter), right = gauss(tries.perch->aside);
         const double up = gauss(tries.perch->aside);
-        luck.through += through, luck.aside += right, luck.up += up;
-        luck.sharp = luck.sharp && through >= -nearer && through <= farther && std::abs(right) <= half_width &&
+        draw.through += through, draw.aside += right, draw.up += up;
+        draw.sharp = draw.sharp && through >= -nearer && through <= farther && std::abs(right) <= half_width &&
                      std::abs(up) <= half_height;
     }
     if (!freeze) return;
-    luck.fired = share() < trigger_share;
+    draw.fired = share() < trigger_share;
     if (lands) {
         const double through = gauss(freeze->scatter);
-        luck.through += through;
-        luck.sharp = luck.sharp && through >= -nearer && through <= farther;
+        draw.through += through;
+        draw.sharp = draw.sharp && through >= -nearer && through <= farther;
     }
-    luck.aside += off_x + gauss(aside);
-    luck.up += off_y + (freeze->act == shoot::Act::thrown ? gauss(aside) : 0);
-    luck.sharp = luck.sharp && share() < held && thrown && luck.fired && std::abs(luck.aside) <= half_width &&
-                 std::abs(luck.up) <= half_height;
+    draw.aside += off_x + gauss(aside);
+    draw.up += off_y + (freeze->act == shoot::Act::thrown ? gauss(aside) : 0);
+    draw.sharp = draw.sharp && share() < held && thrown && draw.fired && std::abs(draw.aside) <= half_width &&
+                 std::abs(draw.up) <= half_height;
 }
 
 /// Its speed is spread as that of hands is: now slower than it is said to be, now faster.
-void FrameDraws::State::walk(FrameDraw& luck) {
+void FrameDraws::State::walk(FrameDraw& draw) {
     if (!(own_speed > 0) || share() < still) return;
     const double each = own_speed * time() / std::numbers::sqrt2;
     const double smear = std::hypot(gauss(each), gauss(each));
-    luck.smear += smear;
-    luck.sharp = luck.sharp && smear <= limit;
+    draw.smear += smear;
+    draw.sharp = draw.sharp && smear <= limit;
 }
 
 FrameDraws::FrameDraws(const Plan& plan, const Report& report, std::uint64_t seed) : state_(std::make_unique<State>()) {
@@ -146,9 +146,9 @@ FrameDraws::FrameDraws(const Plan& plan, const Report& report, std::uint64_t see
     }
 }
 
-double smear_of(const FrameDraw& luck, const Report& report) {
+double smear_of(const FrameDraw& draw, const Report& report) {
     const bool drawn = report.chance && report.chance->hangs_on(ChanceCause::moving);
-    return luck.smear + (drawn ? 0 : report.motion.blur);
+    return draw.smear + (drawn ? 0 : report.motion.blur);
 }
 
 FrameDraws::~FrameDraws() = default;
@@ -156,12 +156,12 @@ FrameDraws::FrameDraws(FrameDraws&&) noexcept = default;
 FrameDraws& FrameDraws::operator=(FrameDraws&&) noexcept = default;
 
 FrameDraw FrameDraws::draw() {
-    FrameDraw luck;
-    state_->wind(luck);
-    state_->hold(luck);
-    state_->land(luck);
-    state_->walk(luck);
-    return luck;
+    FrameDraw draw;
+    state_->wind(draw);
+    state_->hold(draw);
+    state_->land(draw);
+    state_->walk(draw);
+    return draw;
 }
 
 }  // namespace poquito::plan

@@ -204,7 +204,7 @@ TEST_CASE("An error is hidden in a stack, and found by what and where", "[desk][
     };
     take();
     CHECK_FALSE(person.window().runs().rehearsal());  // nothing is told
-    const auto trouble = person.window().runs().trouble().value();
+    const auto mishap = person.window().runs().mishap().value();
     auto* slider = person.find<QSlider>(QStringLiteral("errorSlider"));
     CHECK(slider->maximum() >= 8);
     // Flipping shows another frame at once.
@@ -214,17 +214,17 @@ TEST_CASE("An error is hidden in a stack, and found by what and where", "[desk][
     QTest::keyClick(slider, Qt::Key_Right);
     CHECK(find->frame() == 1);
     CHECK(picture->pixmap(Qt::ReturnByValue).toImage() != first);
-    slider->setValue(static_cast<int>(trouble.frame));
-    person.click(QLatin1String(devices::trouble_id(trouble.kind)));
+    slider->setValue(static_cast<int>(mishap.frame));
+    person.click(QLatin1String(devices::mishap_id(mishap.kind)));
     CHECK(person.tab()->outcome().result == practice::Result::passed);
     CHECK(person.text(QStringLiteral("practiceSaid")).startsWith(QStringLiteral("Passed.")));
     // Answered once: another answer to the same is none; the wrong place of the next is told.
     person.click(QStringLiteral("rig-slips"));
     CHECK(person.tab()->outcome().result == practice::Result::passed);
     take();
-    const auto other = person.window().runs().trouble().value();
+    const auto other = person.window().runs().mishap().value();
     slider->setValue(0);
-    person.click(QLatin1String(devices::trouble_id(other.kind)));
+    person.click(QLatin1String(devices::mishap_id(other.kind)));
     CHECK(person.tab()->outcome().result == practice::Result::failed);
     CHECK(
         person.text(QStringLiteral("practiceSaid")).contains(QStringLiteral("before frame %1").arg(other.frame + 1)) ==

@@ -201,9 +201,9 @@ TEST_CASE("Something that nobody is told is drawn for the run", "[desk][run][reh
     CHECK(person.text(QStringLiteral("rehearseChoice")) == QStringLiteral("something, you are not told what"));
     person.click(QStringLiteral("startRunButton"));
     CHECK(person.runs().isRehearsal());
-    REQUIRE(person.runs().trouble());
-    CHECK(person.runs().trouble()->frame >= 3);
-    CHECK(person.runs().trouble()->frame < 9);
+    REQUIRE(person.runs().mishap());
+    CHECK(person.runs().mishap()->frame >= 3);
+    CHECK(person.runs().mishap()->frame < 9);
     CHECK(person.text(QStringLiteral("rehearseChoice")) == QStringLiteral("nothing goes wrong"));
     REQUIRE(person.waitFor([&] {
         if (person.view()->phaseText() == QStringLiteral("needs you")) person.runs().resume();

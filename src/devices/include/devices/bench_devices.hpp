@@ -20,7 +20,7 @@ struct DeviceSettings {
     std::filesystem::path dialect_file;  // what that understands, as JSON; empty: the usual commands
     bool rail_behind_line = false;       // the simulated rail spoken to through a pseudo-terminal
     int picture_width = 960;             // px, of the simulated camera
-    std::vector<Mishap> troubles = {};   // that are to happen
+    std::vector<Mishap> mishaps = {};    // that are to happen
 };
 
 /// Devices that stand ready for one set-up, and the clock they go by.

@@ -88,9 +88,9 @@ struct Scene {
 std::optional<Scene> scene_of(const plan::Plan& plan, const plan::Report& report);
 std::optional<Scene> scene_of(const gear::Kit& kit, const shoot::Shot& shot, const plan::Report& report);
 
-/// One try of it as luck has it: what comes through, what does not fire. Unlit by flash it is exposed by what else
+/// One try of it as draw has it: what comes through, what does not fire. Unlit by flash it is exposed by what else
 /// there is; else all is as it was worked out.
-std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& luck);
+std::optional<Scene> scene_of_try(const plan::Plan& plan, const plan::Report& report, const plan::FrameDraw& draw);
 
 /// Puts the subject elsewhere in the picture, mm at the sensor; x right, y up.
 void put_aside(Scene& scene, imaging::Place by);

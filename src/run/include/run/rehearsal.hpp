@@ -9,24 +9,24 @@
 #include <string>
 #include <vector>
 
-/// A run with a trouble that whoever watches it does not know: what it was, when it was noticed, what it would have
+/// A run with a mishap that whoever watches it does not know: what it was, when it was noticed, what it would have
 /// cost.
 namespace poquito::run {
 
-/// A trouble as people say it.
+/// A mishap as people say it.
 struct MishapWords {
     devices::MishapKind kind;
-    const char* id;     // "subject-moves", as devices::trouble_id
+    const char* id;     // "subject-moves", as devices::mishap_id
     const char* name;   // "the subject moves"
     const char* shows;  // what one sees of it while it runs
     bool told;          // the bench holds and says so
 };
-std::span<const MishapWords> trouble_words();
+std::span<const MishapWords> mishap_words();
 const MishapWords& words_of(devices::MishapKind kind);
 
 /// What can happen to that run. `silent`: only what no device tells.
-std::vector<devices::MishapKind> possible_troubles(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
-                                                   bool silent);
+std::vector<devices::MishapKind> possible_mishaps(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan,
+                                                  bool silent);
 
 /// One of them, in the middle of the run, as large as it takes to spoil it and no larger: drawn by that number.
 devices::Mishap draw_mishap(const gear::Kit& kit, const shoot::Shot& shot, const RunPlan& plan, std::uint64_t seed,
@@ -53,7 +53,7 @@ struct RehearsalReport {
     double seconds_at_home = 0;  // and had it been found with the set gone
 };
 /// `setup`: s to lay the shot out anew. `notices` in their order.
-RehearsalReport report_rehearsal(const RunState& state, const devices::Mishap& trouble,
+RehearsalReport report_rehearsal(const RunState& state, const devices::Mishap& mishap,
                                  const std::vector<Noticed>& notices, double setup);
 
 /// Of a stack that is looked through afterwards: whether what is said of it is right.
@@ -62,6 +62,6 @@ struct Found {
     bool place = false;  // within a frame of it
     std::string said;
 };
-Found judge_answer(const devices::Mishap& trouble, devices::MishapKind said, std::size_t frame);
+Found judge_answer(const devices::Mishap& mishap, devices::MishapKind said, std::size_t frame);
 
 }  // namespace poquito::run

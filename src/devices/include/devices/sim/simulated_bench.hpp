@@ -15,7 +15,7 @@ namespace poquito::devices {
 class SimulatedBench {
   public:
     struct Options {
-        std::vector<Mishap> troubles;
+        std::vector<Mishap> mishaps;
         int picture_width = 960;  // px
         bool serial = false;      // the rail behind a serial line, through a pseudo-terminal
         std::string device;       // or a real one's line; empty: simulated

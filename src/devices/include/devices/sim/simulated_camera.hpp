@@ -57,7 +57,7 @@ class SimulatedCamera final : public CameraPort {
         double slipped = 0;  // mm the rig stood nearer
         double dimmed = 0;   // stops that were missing of all light
         double hours = 0;    // since the first frame
-        plan::FrameDraw luck;
+        plan::FrameDraw draw;
         double written_at = 0;
     };
     std::optional<Saved> write(const Exposure& exposure);

@@ -34,21 +34,21 @@ struct Mishap {
 };
 /// "camera-drops@5", "subject-moves@5:0.4"; empty: not one.
 std::optional<Mishap> parse_mishap(const std::string& text);
-const char* trouble_id(MishapKind kind);
+const char* mishap_id(MishapKind kind);
 
 /// What is true on the simulated bench, whatever the devices say: all of them share it. A rail behind a serial line
 /// moves on a thread of its own; the rest is the run's.
 struct World {
     Clock& clock;
-    std::vector<Mishap> troubles = {};       // by `due` alone once there are devices
+    std::vector<Mishap> mishaps = {};        // by `due` alone once there are devices
     std::atomic<std::size_t> exposures = 0;  // so far
     std::atomic<double> carriage = 0;        // mm from the home switch where the rail's carriage really stands
     std::optional<double> ring = {};         // of the lens; empty: as the plan has it
     std::vector<double> shares = {};         // of its light that each flash gave at the last exposure
 
-    /// Whether that trouble is due at this exposure; it happens once.
+    /// Whether that mishap is due at this exposure; it happens once.
     std::optional<Mishap> due(MishapKind kind);
-    std::mutex mutex = {};  // of troubles
+    std::mutex mutex = {};  // of mishaps
 };
 
 class SimulatedRail final : public RailPort {

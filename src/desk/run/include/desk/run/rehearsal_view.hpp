@@ -23,7 +23,7 @@ class RehearsalView : public QWidget {
   public:
     explicit RehearsalView(Document& document, QWidget* parent = nullptr);
 
-    void begin();  // with other luck each time
+    void begin();  // with other draw each time
     void end();
     bool isOn() const { return on_; }
     int shown() const { return static_cast<int>(tries_.size()); }
@@ -44,9 +44,9 @@ class RehearsalView : public QWidget {
     static constexpr int tile_width = 84, tile_height = 56, gap = 6, heading = 40;  // pixels
     struct Try {
         QImage picture;
-        plan::FrameDraw luck;
+        plan::FrameDraw draw;
     };
-    bool isOut(const plan::FrameDraw& luck) const;  // of the frame
+    bool isOut(const plan::FrameDraw& draw) const;  // of the frame
     int columns() const;
     int room() const;  // tiles that fit
     void next();

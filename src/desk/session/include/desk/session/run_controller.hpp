@@ -19,7 +19,7 @@
 
 namespace poquito::desk {
 
-/// What the next run rehearses: a trouble that is chosen, or one that nobody knows.
+/// What the next run rehearses: a mishap that is chosen, or one that nobody knows.
 struct Rehearsed {
     std::optional<devices::MishapKind> kind;  // empty: one that can happen is drawn
     std::vector<devices::Mishap> exactly;     // those, over the kind
@@ -95,8 +95,8 @@ class RunController : public QObject {
 
     /// Of a rehearsal: someone says that something is wrong, and what they take it for.
     void notice(std::optional<devices::MishapKind> taken_for);
-    bool isRehearsal() const { return trouble_ && watched_; }
-    const std::optional<devices::Mishap>& trouble() const { return trouble_; }
+    bool isRehearsal() const { return mishap_ && watched_; }
+    const std::optional<devices::Mishap>& mishap() const { return mishap_; }
     /// What came of the last rehearsal; empty: it is still on, or none was.
     const std::optional<run::RehearsalReport>& rehearsal() const { return rehearsal_; }
     void drawMishapsBy(std::uint64_t seed) { seed_ = seed; }
@@ -120,7 +120,7 @@ class RunController : public QObject {
     void startNext();
     void beginAlone();
     devices::DeviceSettings devices() const;
-    std::vector<devices::Mishap> troublesOf(const plan::Plan& planned);
+    std::vector<devices::Mishap> mishapsOf(const plan::Plan& planned);
     void reactedTo();
     void launch(run::Session::Made made);
     void finished();
@@ -136,8 +136,8 @@ class RunController : public QObject {
     std::string changed_;    // what alone has to be changed before the next shot; empty: nothing or several things
     QElapsedTimer waiting_;  // since the run before it ended
     bool tests_ = false;
-    std::optional<std::uint64_t> seed_;  // that hidden troubles are drawn by; empty: by chance
-    std::optional<devices::Mishap> trouble_;
+    std::optional<std::uint64_t> seed_;  // that hidden mishaps are drawn by; empty: by chance
+    std::optional<devices::Mishap> mishap_;
     bool watched_ = true;
     std::vector<run::Noticed> notices_;
     std::optional<run::RehearsalReport> rehearsal_;
