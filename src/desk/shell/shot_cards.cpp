@@ -21,6 +21,30 @@ constexpr int card_height = 72;
 
 }  // namespace
 
+ShotOutcome outcomeOf(const shoot::Shot& shot, const ProofLook* look) {
+    using proof::Outcome;
+    if (look && !look->frames.files.empty()) {
+        const auto all = look->frames.files.size();
+        if (look->running) return {.words = QObject::tr("%1 of %2 looked at").arg(look->done).arg(all)};
+        if (look->inspection) {
+            const auto count = toQt(text::count_text(static_cast<double>(all), "frame", "frames"));
+            const auto& summary = look->summary;
+            const bool whole = summary.outcome == Outcome::whole;
+            return {.words = whole                                  ? QObject::tr("%1, whole").arg(count)
+                             : summary.outcome == Outcome::hopeless ? QObject::tr("%1, all again").arg(count)
+                             : summary.to_take > 0 ? QObject::tr("%1, %2 to take").arg(count).arg(summary.to_take)
+                                                   : QObject::tr("%1, look").arg(count),
+                    .status = whole ? Status::settled : Status::doubtful,
+                    .bad = summary.outcome >= Outcome::mendable};
+        }
+    }
+    if (shot.proof.empty()) return {.words = QObject::tr("not looked at")};
+    const bool keep = shot.proof.back().verdict == shoot::Verdict::keep;
+    return {.words = keep ? QObject::tr("kept") : QObject::tr("to be redone"),
+            .status = keep ? Status::settled : Status::doubtful,
+            .bad = !keep};
+}
+
 class ShotCards::Delegate : public QStyledItemDelegate {
   public:
     Delegate(const Document& document, QObject* parent) : QStyledItemDelegate(parent), document_(document) {}
@@ -63,7 +87,7 @@ class ShotCards::Delegate : public QStyledItemDelegate {
              : report.capture.frames > 1 ? tr("stack of %1").arg(toQt(text::number_text(report.capture.frames, 9)))
                                          : tr("one frame"));
         if (proof)
-            paintOutcome(*painter, card, shot.id);
+            paintOutcome(*painter, card, shot);
         else
             paintStanding(*painter, card, assessment);
         painter->restore();
@@ -88,32 +112,14 @@ class ShotCards::Delegate : public QStyledItemDelegate {
     }
 
     /// Of the frames: a tick whole, a triangle to be looked at, a ring nothing known; what is to take in words.
-    void paintOutcome(QPainter& painter, const QRectF& card, const std::string& shot) const {
-        const auto* look = proof->look(shot);
-        QString words = tr("not looked at");
-        auto status = Status::open;
-        bool bad = false;
-        if (look && !look->frames.files.empty()) {
-            const auto count =
-                toQt(text::count_text(static_cast<double>(look->frames.files.size()), "frame", "frames"));
-            if (look->running) {
-                words = tr("%1 of %2 looked at").arg(look->done).arg(look->frames.files.size());
-            } else if (look->inspection) {
-                using proof::Outcome;
-                bad = look->summary.outcome >= Outcome::mendable;
-                status = look->summary.outcome == Outcome::whole ? Status::settled : Status::doubtful;
-                words = look->summary.outcome == Outcome::whole      ? tr("%1, whole").arg(count)
-                        : look->summary.outcome == Outcome::hopeless ? tr("%1, all again").arg(count)
-                        : look->summary.to_take > 0 ? tr("%1, %2 to take").arg(count).arg(look->summary.to_take)
-                                                    : tr("%1, look").arg(count);
-            }
-        }
-        drawStatus(painter, {card.left() + 15, card.bottom() - 11}, status);
-        painter.setFont(textFont(11, bad ? QFont::DemiBold : QFont::Normal));
-        painter.setPen(bad ? theme().stop : statusColour(status));
+    void paintOutcome(QPainter& painter, const QRectF& card, const shoot::Shot& shot) const {
+        const auto now = outcomeOf(shot, proof->look(shot.id));
+        drawStatus(painter, {card.left() + 15, card.bottom() - 11}, now.status);
+        painter.setFont(textFont(11, now.bad ? QFont::DemiBold : QFont::Normal));
+        painter.setPen(now.bad ? theme().stop : statusColour(now.status));
         const double room = card.width() - 32;
         drawLine(painter, QRectF(card.left() + 25, card.bottom() - 19, room, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                 elided(painter.font(), words, room));
+                 elided(painter.font(), now.words, room));
     }
 
     const Document& document_;

@@ -9,6 +9,7 @@
 #include "desk/session/frame_pictures.hpp"
 #include "desk/session/proof_controller.hpp"
 #include "desk/session/run_controller.hpp"
+#include "desk/shell/shot_cards.hpp"
 #include "storage/atomic_file.hpp"
 #include "support/person.hpp"
 #include "support/photographs.hpp"
@@ -484,6 +485,10 @@ TEST_CASE("a folder of many stacks is sorted, and keys go through it", "[desk][p
     REQUIRE(urchin.proof.size() == 1);
     CHECK(urchin.proof.front().verdict == shoot::Verdict::redo);
     CHECK(urchin.proof.front().remark == "a gap");
+    // Its card says so, though its frames are not opened at it.
+    CHECK(desk::outcomeOf(urchin, nullptr).words == QStringLiteral("to be redone"));
+    CHECK(desk::outcomeOf(urchin, nullptr).bad);
+    CHECK(desk::outcomeOf(person.document().shoot().shots[2], nullptr).words == QStringLiteral("not looked at"));
     // Set aside, all of it, and brought back.
     const auto first = rows[2].sorted.sequence.files.front();
     person.key(Qt::Key_A);

@@ -1,11 +1,27 @@
 #pragma once
 
+#include "desk/toolkit/drafting.hpp"
 #include "desk/toolkit/still_list.hpp"
+
+#include <QString>
+
+namespace poquito::shoot {
+struct Shot;
+}
 
 namespace poquito::desk {
 
 class Document;
 class ProofController;
+struct ProofLook;
+
+/// What became of a shot's frames: what those that lie there show, else the last verdict on it.
+struct ShotOutcome {
+    QString words;
+    Status status = Status::open;
+    bool bad = false;  // some have to be taken again
+};
+ShotOutcome outcomeOf(const shoot::Shot& shot, const ProofLook* look);
 
 /// The shots as cards: the frame to scale, size, magnification, frames and how the plan stands, or at Proof what became
 /// of its frames.
